@@ -1,0 +1,204 @@
+use serde::Serialize;
+
+use super::Profile;
+use crate::drink::Family;
+
+/// The plate on which a drink is a point.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct BalanceMap {
+    /// Sweetness at the right edge, g in 100 g.
+    pub sweetness_max: f64,
+    /// Acidity at the upper edge, g in 100 g.
+    pub acidity_max: f64,
+    /// Wedges between rays of equal ratio, from tart to sweet.
+    pub bands: Vec<Band>,
+    /// Thinner than this is watery or dry, g in 100 g.
+    pub thin_below: f64,
+    /// Denser than this is syrupy, g in 100 g.
+    pub dense_above: f64,
+    /// Where drinks of this family mostly lie.
+    pub typical: Typical,
+    /// Where this drink lies; none while there is nothing to drink.
+    pub point: Option<MapPoint>,
+}
+
+/// A named wedge of the map.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Band {
+    /// What people call it.
+    pub name: String,
+    /// Sugar–acid ratio from which it counts.
+    pub ratio_from: f64,
+    /// Ratio up to which it counts; none for the last.
+    pub ratio_to: Option<f64>,
+}
+
+/// The ground on which most drinks of a family lie, g in 100 g.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Typical {
+    /// Least sweetness.
+    pub sweetness_from: f64,
+    /// Most sweetness.
+    pub sweetness_to: f64,
+    /// Least acidity.
+    pub acidity_from: f64,
+    /// Most acidity.
+    pub acidity_to: f64,
+}
+
+/// A drink on the map.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct MapPoint {
+    /// g in 100 g.
+    pub sweetness: f64,
+    /// g in 100 g.
+    pub acidity: f64,
+    /// The band that it lies in; none without acid.
+    pub band: Option<String>,
+    /// How strong it is.
+    pub strength: Strength,
+    /// For a syrup: parts of water to one part by volume at which it is shown.
+    pub thinned_with: Option<f64>,
+}
+
+/// How strong a drink tastes, whatever its ratio.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Strength {
+    /// Little sugar and little acid.
+    Watery,
+    /// Little sugar, though there is acid.
+    Dry,
+    /// As drinks are.
+    Full,
+    /// So much sugar that it coats the mouth.
+    Syrupy,
+}
+
+/// The ratios between tart, bright, round and sweet, and the plate, for a family.
+///
+/// Calibrated on ordinary drinks of each kind: lemonades at 8–13 g and 0.4–0.8 %, where under 12 is
+/// tart and over 26 sweet; blended fruit waters at 5–11 g and 0.1–0.25 %, where 40 to 60 is normal;
+/// hibiscus and other infusions at 7–12 g and 0.25–0.45 %. Sodas are judged as lemonade; syrups as
+/// thinned to 10 g, where many are milder than lemonade (0.2–0.7 %, estimate).
+struct Ground {
+    ratios: [f64; 3],
+    typical: Typical,
+    acidity_max: f64,
+}
+
+fn ground(family: Family) -> Ground {
+    let typical = |sweetness_from, sweetness_to, acidity_from, acidity_to| Typical {
+        sweetness_from,
+        sweetness_to,
+        acidity_from,
+        acidity_to,
+    };
+    match family {
+        Family::Lemonade | Family::Soda => Ground {
+            ratios: [12.0, 18.0, 26.0],
+            typical: typical(8.0, 13.0, 0.4, 0.8),
+            acidity_max: 1.0,
+        },
+        Family::Syrup => Ground {
+            ratios: [14.0, 22.0, 36.0],
+            typical: typical(8.0, 13.0, 0.2, 0.7),
+            acidity_max: 1.0,
+        },
+        Family::FruitWater => Ground {
+            ratios: [25.0, 40.0, 65.0],
+            typical: typical(5.0, 11.0, 0.1, 0.25),
+            acidity_max: 0.4,
+        },
+        Family::Infusion => Ground {
+            ratios: [17.0, 24.0, 34.0],
+            typical: typical(7.0, 12.0, 0.25, 0.45),
+            acidity_max: 0.7,
+        },
+    }
+}
+
+const NAMES: [&str; 4] = ["tart", "bright", "round", "sweet"];
+const THIN_BELOW: f64 = 5.0;
+const DENSE_ABOVE: f64 = 16.0;
+/// Acid enough to be tasted in a thin drink, g in 100 g.
+const TASTED_ACIDITY: f64 = 0.2;
+/// The sweetness to which a syrup is thought thinned when it is judged, g in 100 g.
+const AS_DRUNK: f64 = 10.0;
+
+impl BalanceMap {
+    /// The family's map with a drink on it.
+    #[must_use]
+    pub fn of(family: Family, profile: Option<&Profile>) -> Self {
+        let ground = ground(family);
+        let point = profile.map(|p| place(family, &ground, p));
+        let edge = |usual: f64, found: Option<f64>| match found {
+            // Room round a point that lies beyond the usual plate, in whole ticks of an eighth.
+            Some(value) if value > usual * 0.94 => {
+                let tick = usual / 8.0;
+                ((value * 1.1 / tick).ceil() * tick).min(100.0)
+            }
+            _ => usual,
+        };
+        let bands = NAMES
+            .iter()
+            .enumerate()
+            .map(|(i, name)| Band {
+                name: (*name).to_owned(),
+                ratio_from: if i == 0 { 0.0 } else { ground.ratios[i - 1] },
+                ratio_to: ground.ratios.get(i).copied(),
+            })
+            .collect();
+        Self {
+            sweetness_max: edge(DENSE_ABOVE, point.as_ref().map(|p| p.sweetness)),
+            acidity_max: edge(ground.acidity_max, point.as_ref().map(|p| p.acidity)),
+            bands,
+            thin_below: THIN_BELOW,
+            dense_above: DENSE_ABOVE,
+            typical: ground.typical,
+            point,
+        }
+    }
+}
+
+fn place(family: Family, ground: &Ground, profile: &Profile) -> MapPoint {
+    let (mut sweetness, mut acidity) = (profile.sweetness_percent, profile.acidity_percent);
+    let mut thinned_with = None;
+    if family == Family::Syrup && sweetness > DENSE_ABOVE {
+        // One gram becomes sweetness / AS_DRUNK grams; by volume the syrup's density counts.
+        let share = AS_DRUNK / sweetness;
+        let grams_per_ml = profile.sweetness_g_per_l / profile.sweetness_percent / 10.0;
+        thinned_with = Some((1.0 / share - 1.0) * grams_per_ml);
+        sweetness *= share;
+        acidity *= share;
+    }
+    let band = profile.ratio.map(|ratio| {
+        let i = ground
+            .ratios
+            .iter()
+            .take_while(|limit| ratio >= **limit)
+            .count();
+        NAMES[i].to_owned()
+    });
+    let strength = if sweetness > DENSE_ABOVE {
+        Strength::Syrupy
+    } else if sweetness >= THIN_BELOW {
+        Strength::Full
+    } else if acidity >= TASTED_ACIDITY {
+        Strength::Dry
+    } else {
+        Strength::Watery
+    };
+    MapPoint {
+        sweetness,
+        acidity,
+        band,
+        strength,
+        thinned_with,
+    }
+}

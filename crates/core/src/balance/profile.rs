@@ -1,0 +1,95 @@
+use serde::Serialize;
+
+use crate::chemistry::{Component, GRAMS_PER_VOLUME_CO2, Mixture};
+use crate::quantity::Celsius;
+use crate::trace::Outcome;
+
+/// Density of ethanol at 20 °C, g/ml.
+const ETHANOL_DENSITY: f64 = 0.789;
+/// What citric acid takes off a refractometer's reading, °Brix for each % of acid.
+const ACID_READS_LOW: f64 = 0.193;
+
+/// The figures of a drink as it is served.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Profile {
+    /// Soluble solids, % of the weight.
+    pub brix: f64,
+    /// °Brix as a refractometer would read it: acid reads low.
+    pub refractometer_brix: f64,
+    /// Sugars, g/l.
+    pub sugar_g_per_l: f64,
+    /// Sweetness as sucrose, g/l.
+    pub sweetness_g_per_l: f64,
+    /// Sweetness as sucrose, g in 100 g.
+    pub sweetness_percent: f64,
+    /// Titratable acidity as citric acid, g in 100 g.
+    pub acidity_percent: f64,
+    /// Titratable acidity as citric acid, g/l.
+    pub acidity_g_per_l: f64,
+    /// pH, good to 0.1; none without water.
+    pub ph: Option<f64>,
+    /// Sweetness over acidity; none without acid.
+    pub ratio: Option<f64>,
+    /// Alcohol, % of the volume.
+    pub alcohol_percent: f64,
+    /// Dissolved CO₂ in volumes.
+    pub fizz_volumes: f64,
+    /// All that is served, ml.
+    pub volume_ml: f64,
+    /// How many glasses; 1 if it isn't served in glasses.
+    pub glasses: u32,
+    /// What one glass holds, ml.
+    pub glass_ml: f64,
+    /// Sugar in a glass, g.
+    pub glass_sugar_g: f64,
+    /// Energy in a glass, kcal.
+    pub glass_energy_kcal: f64,
+    /// Temperature, °C.
+    pub temperature_c: f64,
+    /// Colour in the glass, `#rrggbb`.
+    pub colour: String,
+}
+
+/// Below this a titration finds nothing: 0.005 % citric acid.
+const LEAST_ACIDITY: f64 = 0.005;
+
+impl Profile {
+    /// Reads the profile off the end of a trace; `None` if there is no liquid.
+    #[must_use]
+    pub fn of(outcome: &Outcome) -> Option<Self> {
+        let liquid = &outcome.contents.liquid;
+        let mass = liquid.mass().0;
+        if mass < 1e-6 {
+            return None;
+        }
+        let litres = liquid.volume(Celsius(20.0)).0 / 1000.0;
+        let sweetness = liquid.sucrose_equivalent().0;
+        let acid = liquid.titratable_acid();
+        let acidity_percent = 100.0 * acid / mass;
+        Some(Self {
+            brix: liquid.soluble_solids(),
+            refractometer_brix: liquid.soluble_solids() - ACID_READS_LOW * acidity_percent,
+            sugar_g_per_l: liquid.sugars().0 / litres,
+            sweetness_g_per_l: sweetness / litres,
+            sweetness_percent: 100.0 * sweetness / mass,
+            acidity_percent,
+            acidity_g_per_l: acid / litres,
+            ph: liquid.ph(),
+            ratio: (acidity_percent > LEAST_ACIDITY).then(|| sweetness / acid),
+            alcohol_percent: alcohol_percent(liquid),
+            fizz_volumes: liquid[Component::CarbonDioxide] / GRAMS_PER_VOLUME_CO2 / litres,
+            volume_ml: outcome.volume.0,
+            glasses: outcome.glasses,
+            glass_ml: outcome.contents.liquid_volume().0,
+            glass_sugar_g: liquid.sugars().0,
+            glass_energy_kcal: liquid.energy_kcal(),
+            temperature_c: outcome.contents.temperature.0,
+            colour: liquid.colour().to_string(),
+        })
+    }
+}
+
+fn alcohol_percent(liquid: &Mixture) -> f64 {
+    100.0 * liquid[Component::Ethanol] / ETHANOL_DENSITY / liquid.volume(Celsius(20.0)).0
+}

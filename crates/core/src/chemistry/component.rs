@@ -1,0 +1,137 @@
+/// One thing that a mixture holds so much of.
+///
+/// All are extensive: mixing adds them. Most are grams; the last few are not masses but go with the
+/// mass they came with in the same way (see [`Component::is_mass`]).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[repr(usize)]
+pub enum Component {
+    /// Water, g.
+    Water,
+    /// Sucrose, g.
+    Sucrose,
+    /// Glucose, g.
+    Glucose,
+    /// Fructose, g.
+    Fructose,
+    /// Lactose, g.
+    Lactose,
+    /// Maltose and other sugars, g.
+    OtherSugar,
+    /// Sugar alcohols, g.
+    Polyol,
+    /// Citric acid, g. Citrate brought as a salt is booked here too, with its strong ions.
+    Citric,
+    /// Malic acid, g.
+    Malic,
+    /// Tartaric acid, g.
+    Tartaric,
+    /// Acetic acid, g.
+    Acetic,
+    /// Lactic acid, g.
+    Lactic,
+    /// Ascorbic acid, g.
+    Ascorbic,
+    /// Any other acid, g of citric acid that would neutralise as much base.
+    OtherAcid,
+    /// Ethanol, g.
+    Ethanol,
+    /// Dissolved carbon dioxide, g.
+    CarbonDioxide,
+    /// Protein, g.
+    Protein,
+    /// Fat, g.
+    Fat,
+    /// Minerals, pectin and all else that dissolves, g.
+    OtherSolids,
+    /// Suspended matter that does not dissolve, g.
+    Insoluble,
+    /// Strong cations not matched by strong anions, milliequivalents.
+    StrongIons,
+    /// Sodium, mg. A fact for the label; its mass is booked elsewhere.
+    Sodium,
+    /// Potassium, mg. A fact for the label; its mass is booked elsewhere.
+    Potassium,
+    /// Sweetness of high-intensity sweeteners, g of sucrose that would taste as sweet.
+    IntenseSweetness,
+    /// Absorbance of red light, per cm, times ml.
+    AbsorbRed,
+    /// Absorbance of green light, per cm, times ml.
+    AbsorbGreen,
+    /// Absorbance of blue light, per cm, times ml.
+    AbsorbBlue,
+    /// Anthocyanins by their absorbance of green light at pH under 3, per cm, times ml.
+    Anthocyanin,
+}
+
+impl Component {
+    /// How many there are.
+    pub const COUNT: usize = Self::ALL.len();
+
+    /// All, in the order of their discriminants.
+    pub const ALL: [Self; 28] = [
+        Self::Water,
+        Self::Sucrose,
+        Self::Glucose,
+        Self::Fructose,
+        Self::Lactose,
+        Self::OtherSugar,
+        Self::Polyol,
+        Self::Citric,
+        Self::Malic,
+        Self::Tartaric,
+        Self::Acetic,
+        Self::Lactic,
+        Self::Ascorbic,
+        Self::OtherAcid,
+        Self::Ethanol,
+        Self::CarbonDioxide,
+        Self::Protein,
+        Self::Fat,
+        Self::OtherSolids,
+        Self::Insoluble,
+        Self::StrongIons,
+        Self::Sodium,
+        Self::Potassium,
+        Self::IntenseSweetness,
+        Self::AbsorbRed,
+        Self::AbsorbGreen,
+        Self::AbsorbBlue,
+        Self::Anthocyanin,
+    ];
+
+    /// The sugars, as a label counts them.
+    pub const SUGARS: [Self; 5] = [
+        Self::Sucrose,
+        Self::Glucose,
+        Self::Fructose,
+        Self::Lactose,
+        Self::OtherSugar,
+    ];
+
+    /// The acids that a titration finds. Carbonic acid is not among them.
+    pub const ACIDS: [Self; 7] = [
+        Self::Citric,
+        Self::Malic,
+        Self::Tartaric,
+        Self::Acetic,
+        Self::Lactic,
+        Self::Ascorbic,
+        Self::OtherAcid,
+    ];
+
+    /// Whether it adds to the weight.
+    #[must_use]
+    pub fn is_mass(self) -> bool {
+        (self as usize) < Self::StrongIons as usize
+    }
+
+    /// Whether it is dissolved matter that a refractometer counts with the sugar.
+    #[must_use]
+    pub fn is_soluble_solid(self) -> bool {
+        self.is_mass()
+            && !matches!(
+                self,
+                Self::Water | Self::Ethanol | Self::CarbonDioxide | Self::Fat | Self::Insoluble
+            )
+    }
+}

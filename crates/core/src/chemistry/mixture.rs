@@ -1,0 +1,158 @@
+use std::ops::{AddAssign, Index, IndexMut};
+
+use super::Component;
+use crate::quantity::Grams;
+
+/// So much of each component. Mixing is addition; taking a share is scaling.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Mixture {
+    parts: [f64; Component::COUNT],
+}
+
+impl Default for Mixture {
+    fn default() -> Self {
+        Self::EMPTY
+    }
+}
+
+impl Mixture {
+    /// Nothing.
+    pub const EMPTY: Self = Self {
+        parts: [0.0; Component::COUNT],
+    };
+
+    /// A mixture of the listed parts, each in its component's own unit.
+    #[must_use]
+    pub fn of(parts: &[(Component, f64)]) -> Self {
+        let mut mixture = Self::EMPTY;
+        for (component, amount) in parts {
+            mixture[*component] += amount;
+        }
+        mixture
+    }
+
+    /// The total mass.
+    #[must_use]
+    pub fn mass(&self) -> Grams {
+        Grams(self.parts[..Component::StrongIons as usize].iter().sum())
+    }
+
+    /// `share` (0 to 1 for a part) of everything.
+    #[must_use]
+    pub fn share(&self, share: f64) -> Self {
+        Self {
+            parts: self.parts.map(|p| p * share),
+        }
+    }
+
+    /// Takes `share` of everything out and returns it.
+    pub fn take(&mut self, share: f64) -> Self {
+        let taken = self.share(share);
+        for (left, gone) in self.parts.iter_mut().zip(taken.parts) {
+            *left = (*left - gone).max(0.0);
+        }
+        taken
+    }
+
+    /// Takes all of it out.
+    pub fn take_all(&mut self) -> Self {
+        std::mem::take(self)
+    }
+
+    /// Takes all of one component out and returns how much it was.
+    pub fn take_component(&mut self, component: Component) -> f64 {
+        std::mem::take(&mut self[component])
+    }
+
+    /// Sugars as a label counts them.
+    #[must_use]
+    pub fn sugars(&self) -> Grams {
+        Grams(Component::SUGARS.iter().map(|c| self[*c]).sum())
+    }
+
+    /// Everything dissolved that a refractometer counts as if it were sugar.
+    #[must_use]
+    pub fn soluble_solids_mass(&self) -> Grams {
+        let all: f64 = self.parts[..Component::StrongIons as usize].iter().sum();
+        Grams(
+            all - self[Component::Water]
+                - self[Component::Ethanol]
+                - self[Component::CarbonDioxide]
+                - self[Component::Fat]
+                - self[Component::Insoluble],
+        )
+    }
+
+    /// Soluble solids in % of the weight without suspended matter. 0 for nothing.
+    #[must_use]
+    pub fn soluble_solids(&self) -> f64 {
+        let clear = self.mass().0 - self[Component::Insoluble];
+        if clear > 0.0 {
+            100.0 * self.soluble_solids_mass().0 / clear
+        } else {
+            0.0
+        }
+    }
+
+    /// Whether every part is a number and none is below zero, strong ions apart (which may be).
+    #[must_use]
+    pub fn is_sound(&self) -> bool {
+        Component::ALL
+            .iter()
+            .all(|c| self[*c].is_finite() && (*c == Component::StrongIons || self[*c] >= 0.0))
+    }
+}
+
+impl Index<Component> for Mixture {
+    type Output = f64;
+    fn index(&self, component: Component) -> &f64 {
+        &self.parts[component as usize]
+    }
+}
+
+impl IndexMut<Component> for Mixture {
+    fn index_mut(&mut self, component: Component) -> &mut f64 {
+        &mut self.parts[component as usize]
+    }
+}
+
+impl AddAssign<&Mixture> for Mixture {
+    fn add_assign(&mut self, other: &Mixture) {
+        for (mine, theirs) in self.parts.iter_mut().zip(other.parts) {
+            *mine += theirs;
+        }
+    }
+}
+
+impl AddAssign<Mixture> for Mixture {
+    fn add_assign(&mut self, other: Mixture) {
+        *self += &other;
+    }
+}
+
+impl Mixture {
+    /// Everything but suspended matter, split off with the suspended matter left behind.
+    #[must_use]
+    pub fn without_insoluble(&self) -> Self {
+        let mut clear = *self;
+        clear[Component::Insoluble] = 0.0;
+        clear
+    }
+
+    /// Acids by the base that they neutralise, in grams of citric acid; strong ions not counted.
+    ///
+    /// For telling what each ingredient brings: unlike the titratable acidity, it adds up.
+    #[must_use]
+    pub fn acid_brought(&self) -> Grams {
+        const EQUIVALENT: [(Component, f64); 7] = [
+            (Component::Citric, 1.0),
+            (Component::Malic, 0.955),
+            (Component::Tartaric, 0.853),
+            (Component::Acetic, 1.066),
+            (Component::Lactic, 0.711),
+            (Component::Ascorbic, 0.364),
+            (Component::OtherAcid, 1.0),
+        ];
+        Grams(EQUIVALENT.iter().map(|(c, e)| self[*c] * e).sum())
+    }
+}

@@ -1,0 +1,34 @@
+//! What a liquid is made of, and what follows from that.
+//!
+//! A [`Mixture`] is so many grams of each [`Component`]. Everything else (volume, °Brix, pH,
+//! titratable acidity, sweetness, energy, colour, boiling point) is worked out from it and never
+//! stored, so that no two figures can disagree.
+//!
+//! ```
+//! use keen_core::chemistry::{Component, Mixture};
+//!
+//! let syrup = Mixture::of(&[(Component::Water, 50.0), (Component::Sucrose, 50.0)]);
+//! assert!((syrup.soluble_solids() - 50.0).abs() < 1e-9);
+//! assert!((syrup.density_at_20() - 1.22965).abs() < 1e-4);
+//! ```
+
+mod acidity;
+mod colour;
+mod component;
+mod density;
+mod energy;
+mod mixture;
+mod solution;
+mod sweetness;
+
+pub use acidity::{Ions, ph_of, titratable_equivalents};
+pub use colour::{Absorbance, Rgb};
+pub use component::Component;
+pub use density::{sucrose_density, water_density_ratio};
+pub use mixture::Mixture;
+pub use solution::{boiling_point_elevation, sucrose_solubility, water_activity};
+
+/// Grams of CO₂ in a litre that make one volume.
+///
+/// 44.01 g/mol over 22.4 l/mol at 0 °C and one atmosphere.
+pub const GRAMS_PER_VOLUME_CO2: f64 = 1.96;

@@ -1,0 +1,66 @@
+use serde::{Deserialize, Serialize};
+
+/// What a figure rests on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Evidence {
+    /// Read in a published table, or a chemical identity.
+    Table,
+    /// A considered guess; its range stands beside it where one is known.
+    Estimate,
+}
+
+/// One figure's source, as it stands in the table.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FigureSource {
+    /// Which figures: "sugars", "acids", "density".
+    pub of: String,
+    /// Where they come from, or why they were so estimated.
+    pub source: String,
+    /// What they rest on.
+    pub evidence: Evidence,
+}
+
+/// Splits a table's source text, `what: where; what: where`, into single figures.
+pub(super) fn split_sources(text: &str) -> Vec<FigureSource> {
+    text.split(';')
+        .map(str::trim)
+        .filter(|part| !part.is_empty())
+        .map(|part| {
+            // "USDA SR24 09152 "Lemon juice, raw": water/protein/fat" names the source first.
+            let (left, right) = part.split_once(": ").unwrap_or(("figures", part));
+            let source_first = ["USDA", "IFCT"].iter().any(|table| left.starts_with(table));
+            let (of, source) = if source_first {
+                (right, left)
+            } else {
+                (left, right)
+            };
+            let evidence = if source.contains("EST") {
+                Evidence::Estimate
+            } else {
+                Evidence::Table
+            };
+            FigureSource {
+                of: of.to_owned(),
+                source: source.to_owned(),
+                evidence,
+            }
+        })
+        .collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn each_figure_keeps_its_own_source() {
+        let found = split_sources("USDA SR24 09152 \"Lemon juice\": water/fat; acids: EST 3-6");
+        assert_eq!(found[0].of, "water/fat");
+        assert_eq!(found[0].evidence, Evidence::Table);
+        assert_eq!(found[1].of, "acids");
+        assert_eq!(found[1].evidence, Evidence::Estimate);
+    }
+}

@@ -1,0 +1,105 @@
+//! What there is to make a drink from, and what one knows of it.
+//!
+//! The [`Cupboard`] holds the built-in tables: [`Ingredient`]s with their composition, measures and
+//! the source of each figure, and [`Produce`], what is bought by the piece. It answers the question
+//! that an [`Amount`](crate::quantity::Amount) alone can't: what does that weigh?
+//!
+//! ```
+//! use keen_core::cupboard::Cupboard;
+//!
+//! let cupboard = Cupboard::builtin();
+//! let lime_juice = cupboard.ingredient("lime_juice").unwrap();
+//! let weighed = cupboard.weigh(lime_juice, &"3 limes".parse().unwrap()).unwrap();
+//! assert!((weighed.grams.0 - 3.0 * 27.0 * 1.035).abs() < 0.1);
+//! ```
+
+mod evidence;
+mod ingredient;
+mod produce;
+mod tables;
+mod vessel;
+mod weigh;
+
+pub use evidence::{Evidence, FigureSource};
+pub use ingredient::{Form, Ingredient, Kind, Measures};
+pub use produce::{Produce, Size};
+pub use vessel::{Strainer, VesselKind};
+pub(crate) use weigh::MAX_LINE;
+pub use weigh::{UnknownMeasure, Weighed};
+
+use std::collections::HashMap;
+use std::sync::LazyLock;
+
+/// Ingredients and produce, findable by id.
+#[derive(Debug, Clone)]
+pub struct Cupboard {
+    ingredients: Vec<Ingredient>,
+    by_id: HashMap<String, usize>,
+    produce: Vec<Produce>,
+    /// For each ingredient the produce that it comes from.
+    origins: Vec<Vec<usize>>,
+}
+
+static BUILTIN: LazyLock<Cupboard> = LazyLock::new(tables::read);
+
+impl Cupboard {
+    /// The tables that ship with the application.
+    #[must_use]
+    pub fn builtin() -> &'static Self {
+        &BUILTIN
+    }
+
+    fn new(ingredients: Vec<Ingredient>, produce: Vec<Produce>) -> Self {
+        let by_id = ingredients
+            .iter()
+            .enumerate()
+            .map(|(i, it)| (it.id.clone(), i))
+            .collect();
+        let origins = ingredients
+            .iter()
+            .map(|it| {
+                (0..produce.len())
+                    .filter(|p| produce[*p].gives.contains(&it.id))
+                    .collect()
+            })
+            .collect();
+        Self {
+            ingredients,
+            by_id,
+            produce,
+            origins,
+        }
+    }
+
+    /// All ingredients in the order of the tables.
+    #[must_use]
+    pub fn ingredients(&self) -> &[Ingredient] {
+        &self.ingredients
+    }
+
+    /// Everything that is bought by the piece.
+    #[must_use]
+    pub fn produce(&self) -> &[Produce] {
+        &self.produce
+    }
+
+    /// The ingredient of that id.
+    #[must_use]
+    pub fn ingredient(&self, id: &str) -> Option<&Ingredient> {
+        self.by_id.get(id).map(|i| &self.ingredients[*i])
+    }
+
+    /// Its position among [`Self::ingredients`].
+    #[must_use]
+    pub fn position(&self, id: &str) -> Option<usize> {
+        self.by_id.get(id).copied()
+    }
+
+    /// The produce that gives an ingredient: lemons for lemon juice and for lemon zest.
+    pub fn produce_of(&self, ingredient: &Ingredient) -> impl Iterator<Item = &Produce> {
+        let index = self.by_id.get(&ingredient.id).copied();
+        index
+            .into_iter()
+            .flat_map(|i| self.origins[i].iter().map(|p| &self.produce[*p]))
+    }
+}

@@ -1,0 +1,54 @@
+use crate::quantity::{Grams, Millilitres};
+
+/// Something bought by the piece.
+#[derive(Debug, Clone)]
+pub struct Produce {
+    /// Stable name.
+    pub id: String,
+    /// One of it.
+    pub name: String,
+    /// Several of it, as said after a number.
+    pub plural: String,
+    /// The sizes that it is sold in.
+    pub sizes: Vec<Size>,
+    /// Ids of the ingredients that are made from it.
+    pub gives: Vec<String>,
+}
+
+/// One size of produce: means and standard deviations over pieces.
+#[derive(Debug, Clone)]
+pub struct Size {
+    /// "small", "medium", "sprig".
+    pub name: String,
+    /// The whole piece.
+    pub whole: Grams,
+    /// Its spread.
+    pub whole_sd: Grams,
+    /// Strained juice by a hand reamer, where it is squeezed.
+    pub juice: Option<Millilitres>,
+    /// Its spread.
+    pub juice_sd: Option<Millilitres>,
+    /// Grams of juice for each gram of the piece in a press or blender.
+    pub press_fraction: Option<f64>,
+    /// Grated zest.
+    pub zest: Option<Grams>,
+    /// Peel in strips.
+    pub peel: Option<Grams>,
+    /// The share of the piece that is used.
+    pub edible: f64,
+    /// Where the figures come from.
+    pub source: String,
+    /// What else to know.
+    pub notes: String,
+}
+
+impl Produce {
+    /// The size that is meant when none is said.
+    #[must_use]
+    pub fn usual(&self) -> &Size {
+        self.sizes
+            .iter()
+            .find(|s| s.name == "medium")
+            .unwrap_or(&self.sizes[0])
+    }
+}

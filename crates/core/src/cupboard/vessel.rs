@@ -1,0 +1,139 @@
+use serde::{Deserialize, Serialize};
+
+use crate::quantity::{Celsius, Grams, Millilitres, Millimetres};
+
+/// What sort of vessel it is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[allow(missing_docs, reason = "each is the plain word")]
+pub enum VesselKind {
+    Pot,
+    Bowl,
+    Jug,
+    Blender,
+    Colander,
+    Sieve,
+    FineSieve,
+    Cloth,
+    Bag,
+    Pitcher,
+    Bottle,
+    Glass,
+}
+
+/// What a strainer lets through and wets itself with.
+#[derive(Debug, Clone, Copy)]
+pub struct Strainer {
+    /// The share of suspended matter that passes.
+    pub passes: f64,
+    /// Liquid that stays on it as a film.
+    pub film: Grams,
+}
+
+impl VesselKind {
+    /// The strainer's figures, for strainers.
+    ///
+    /// Estimates: what passes is judged by mesh (colander 5 mm, sieve 1.5 mm, fine sieve 0.5 mm,
+    /// cloth and bag 0.1 mm); films of a wet fine sieve 2–8 g, of cloth and bag 8–35 g.
+    #[must_use]
+    pub fn strainer(self) -> Option<Strainer> {
+        let (passes, film) = match self {
+            Self::Colander => (0.95, 3.0),
+            Self::Sieve => (0.6, 4.0),
+            Self::FineSieve => (0.25, 4.0),
+            Self::Cloth => (0.06, 18.0),
+            Self::Bag => (0.06, 14.0),
+            _ => return None,
+        };
+        Some(Strainer {
+            passes,
+            film: Grams(film),
+        })
+    }
+
+    /// Whether it can stand on a ring.
+    #[must_use]
+    pub fn can_be_heated(self) -> bool {
+        self == Self::Pot
+    }
+
+    /// What stays behind when it is poured out and not scraped: a film, and a share of the batch.
+    ///
+    /// Estimates: blender 15 g (8–30) and 1 %; pot 5 g; jug, bowl, pitcher 3 g (2–8).
+    #[must_use]
+    pub fn left_behind(self) -> (Grams, f64) {
+        match self {
+            Self::Blender => (Grams(15.0), 0.01),
+            Self::Pot => (Grams(5.0), 0.0),
+            Self::Bowl | Self::Jug | Self::Pitcher | Self::Bottle => (Grams(3.0), 0.0),
+            _ => (Grams(0.0), 0.0),
+        }
+    }
+
+    /// A usual capacity.
+    #[must_use]
+    pub fn usual_capacity(self) -> Millilitres {
+        Millilitres(match self {
+            Self::Pot => 3000.0,
+            Self::Bowl => 2000.0,
+            Self::Jug => 1500.0,
+            Self::Blender => 1750.0,
+            Self::Colander => 2000.0,
+            Self::Sieve | Self::FineSieve => 1000.0,
+            Self::Cloth | Self::Bag => 1500.0,
+            Self::Pitcher => 2500.0,
+            Self::Bottle => 1000.0,
+            Self::Glass => 330.0,
+        })
+    }
+
+    /// Height of the inside over its diameter, for a vessel of usual shape.
+    #[must_use]
+    pub fn slenderness(self) -> f64 {
+        match self {
+            Self::Pot => 0.6,
+            Self::Bowl => 0.5,
+            Self::Jug => 1.3,
+            Self::Blender => 1.5,
+            Self::Colander | Self::Sieve | Self::FineSieve => 0.45,
+            Self::Cloth | Self::Bag => 0.8,
+            Self::Pitcher => 1.5,
+            Self::Bottle => 2.6,
+            Self::Glass => 1.7,
+        }
+    }
+
+    /// Inside diameter of a usual one of that capacity, taken as an upright cylinder.
+    #[must_use]
+    pub fn usual_diameter(self, capacity: Millilitres) -> Millimetres {
+        let cubic_mm = capacity.0 * 1000.0;
+        let d = (4.0 * cubic_mm / (std::f64::consts::PI * self.slenderness())).cbrt();
+        Millimetres((d / 5.0).round().max(1.0) * 5.0)
+    }
+
+    /// How it is called when a drink gives it no other name.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Pot => "Pot",
+            Self::Bowl => "Bowl",
+            Self::Jug => "Jug",
+            Self::Blender => "Blender",
+            Self::Colander => "Colander",
+            Self::Sieve => "Sieve",
+            Self::FineSieve => "Fine sieve",
+            Self::Cloth => "Straining cloth",
+            Self::Bag => "Straining bag",
+            Self::Pitcher => "Pitcher",
+            Self::Bottle => "Bottle",
+            Self::Glass => "Glass",
+        }
+    }
+
+    /// Hotter than this it should not be filled: a closed blender is blown open by steam.
+    #[must_use]
+    pub fn hottest(self) -> Option<Celsius> {
+        (self == Self::Blender).then_some(Celsius(60.0))
+    }
+}

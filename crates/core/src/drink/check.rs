@@ -1,0 +1,382 @@
+//! What no kitchen could carry out.
+
+use std::collections::HashSet;
+
+use super::{Action, Drink, Portion, Vessel};
+use crate::cupboard::{Cupboard, Form, VesselKind};
+use crate::quantity::Amount;
+
+/// Sizes beyond which something is surely a slip of the keyboard.
+pub mod limits {
+    /// Characters in a name.
+    pub const NAME: usize = 120;
+    /// Characters in a note.
+    pub const NOTE: usize = 2000;
+    /// Vessels of a drink.
+    pub const VESSELS: usize = 30;
+    /// Steps of a drink.
+    pub const STEPS: usize = 200;
+    /// Glasses.
+    pub const GLASSES: u32 = 2000;
+    /// Minutes that a step may take: two weeks.
+    pub const MINUTES: f64 = 20_160.0;
+}
+
+/// One thing that is wrong, with the field it is about.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, thiserror::Error)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[error("{field}: {message}")]
+pub struct FieldError {
+    /// Path to the field: `steps[2].do.add.amount`.
+    pub field: String,
+    /// What is wrong, in a sentence that a cook understands.
+    pub message: String,
+}
+
+struct Checker<'a> {
+    drink: &'a Drink,
+    errors: Vec<FieldError>,
+}
+
+impl Drink {
+    /// Everything in the drink that can't be carried out; empty if it can be run.
+    #[must_use]
+    pub fn check(&self, cupboard: &Cupboard) -> Vec<FieldError> {
+        let mut checker = Checker {
+            drink: self,
+            errors: Vec::new(),
+        };
+        checker.names();
+        checker.vessels();
+        checker.steps(cupboard);
+        checker.errors
+    }
+}
+
+impl Checker<'_> {
+    fn fault(&mut self, field: impl Into<String>, message: impl Into<String>) {
+        self.errors.push(FieldError {
+            field: field.into(),
+            message: message.into(),
+        });
+    }
+
+    fn names(&mut self) {
+        if self.drink.name.trim().is_empty() {
+            self.fault("name", "Give the drink a name.");
+        }
+        self.text("name", &self.drink.name, limits::NAME);
+        self.text("note", &self.drink.note, limits::NOTE);
+    }
+
+    fn text(&mut self, field: &str, text: &str, most: usize) {
+        if text.chars().count() > most {
+            self.fault(
+                field,
+                format!("That is too long; {most} characters are the most."),
+            );
+        }
+        if text.chars().any(|c| c.is_control() && c != '\n') {
+            self.fault(field, "That has characters in it that can't be shown.");
+        }
+    }
+
+    fn range(&mut self, field: String, value: f64, from: f64, to: f64, unit: &str) {
+        if !value.is_finite() || value < from || value > to {
+            self.fault(
+                field,
+                format!("{value} {unit} won't do; {from} to {to} {unit} will."),
+            );
+        }
+    }
+
+    fn vessels(&mut self) {
+        let drink = self.drink;
+        if drink.vessels.len() > limits::VESSELS {
+            let message = format!(
+                "{} vessels are too many; {} are the most.",
+                drink.vessels.len(),
+                limits::VESSELS
+            );
+            return self.fault("vessels", message);
+        }
+        let mut seen = HashSet::new();
+        for (i, vessel) in drink.vessels.iter().enumerate() {
+            let at = format!("vessels[{i}]");
+            let plain = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || "_-".contains(c);
+            if vessel.id.is_empty() || vessel.id.len() > 40 || !vessel.id.chars().all(plain) {
+                self.fault(
+                    format!("{at}.id"),
+                    "A vessel's id is up to 40 small letters, digits, “-” or “_”.",
+                );
+            } else if !seen.insert(&vessel.id) {
+                self.fault(
+                    format!("{at}.id"),
+                    format!("Two vessels are called “{}”.", vessel.id),
+                );
+            }
+            if let Some(name) = &vessel.name {
+                if name.trim().is_empty() {
+                    self.fault(
+                        format!("{at}.name"),
+                        "Give the vessel a name, or leave it out.",
+                    );
+                }
+                self.text(&format!("{at}.name"), name, limits::NAME);
+            }
+            if let Some(capacity) = &vessel.capacity {
+                self.volume(format!("{at}.capacity"), capacity, 10.0, 200_000.0);
+            }
+            if let Some(diameter) = vessel.diameter_mm {
+                self.range(format!("{at}.diameter_mm"), diameter, 20.0, 1000.0, "mm");
+            }
+        }
+    }
+
+    fn volume(&mut self, field: String, amount: &Amount, from_ml: f64, to_ml: f64) {
+        match amount.as_millilitres() {
+            None => self.fault(
+                field,
+                format!("“{amount}” is no volume. Say it in ml, l or cups."),
+            ),
+            Some(ml) if ml < from_ml || ml > to_ml => self.fault(
+                field,
+                format!(
+                    "{amount} won't do; {from_ml} ml to {} l will.",
+                    to_ml / 1000.0
+                ),
+            ),
+            Some(_) => {}
+        }
+    }
+
+    fn find(&mut self, field: String, id: &str) -> Option<&Vessel> {
+        let found = self.drink.vessels.iter().find(|v| v.id == id);
+        if found.is_none() {
+            self.fault(field, format!("There is no vessel “{id}” in this drink."));
+        }
+        found
+    }
+
+    /// A vessel that can hold a liquid.
+    fn holder(&mut self, field: String, id: &str) {
+        if let Some(vessel) = self.find(field.clone(), id)
+            && vessel.kind.strainer().is_some()
+        {
+            let message = format!("A {} holds no liquid.", vessel.kind.name().to_lowercase());
+            self.fault(field, message);
+        }
+    }
+
+    fn steps(&mut self, cupboard: &Cupboard) {
+        let drink = self.drink;
+        if drink.steps.len() > limits::STEPS {
+            let message = format!(
+                "{} steps are too many; {} are the most.",
+                drink.steps.len(),
+                limits::STEPS
+            );
+            return self.fault("steps", message);
+        }
+        let mut seen = HashSet::new();
+        let mut served = false;
+        for (i, step) in drink.steps.iter().enumerate() {
+            let at = format!("steps[{i}]");
+            self.text(&format!("{at}.note"), &step.note, limits::NOTE);
+            if step.id.len() > 60 || step.id.chars().any(char::is_control) {
+                self.fault(format!("{at}.id"), "A step's id is up to 60 characters.");
+            }
+            if !step.id.is_empty() && !seen.insert(&step.id) {
+                self.fault(
+                    format!("{at}.id"),
+                    format!("Two steps have the id “{}”.", step.id),
+                );
+            }
+            if matches!(step.action, Action::Serve { .. }) && std::mem::replace(&mut served, true) {
+                self.fault(format!("{at}.do.serve"), "A drink is served once.");
+            }
+            self.action(&format!("{at}.do"), &step.action, cupboard);
+        }
+    }
+
+    fn ingredient(&mut self, field: String, id: &str, cupboard: &Cupboard) -> Option<Form> {
+        let found = cupboard.ingredient(id);
+        if found.is_none() {
+            self.fault(
+                field,
+                format!("There is no ingredient “{id}” in the cupboard."),
+            );
+        }
+        found.map(|it| it.form)
+    }
+
+    fn action(&mut self, at: &str, action: &Action, cupboard: &Cupboard) {
+        match action {
+            Action::Add {
+                into,
+                ingredient,
+                amount,
+            } => {
+                self.holder(format!("{at}.add.into"), into);
+                self.ingredient(format!("{at}.add.ingredient"), ingredient, cupboard);
+                self.line(format!("{at}.add.amount"), ingredient, amount, cupboard);
+            }
+            Action::Squeeze {
+                into,
+                ingredient,
+                amount,
+            } => {
+                self.holder(format!("{at}.squeeze.into"), into);
+                let field = format!("{at}.squeeze.ingredient");
+                if self
+                    .ingredient(field.clone(), ingredient, cupboard)
+                    .is_some()
+                    && !cupboard.ingredient(ingredient).is_some_and(|it| {
+                        it.form == Form::Liquid && cupboard.produce_of(it).next().is_some()
+                    })
+                {
+                    self.fault(field, "Only a juice that comes from fruit can be squeezed.");
+                }
+                self.line(format!("{at}.squeeze.amount"), ingredient, amount, cupboard);
+            }
+            Action::Heat {
+                vessel,
+                to_c,
+                minutes,
+                ..
+            } => {
+                let field = format!("{at}.heat.vessel");
+                if let Some(found) = self.find(field.clone(), vessel)
+                    && !found.kind.can_be_heated()
+                {
+                    let name = found.kind.name().to_lowercase();
+                    self.fault(field, format!("A {name} can't stand on a ring; use a pot."));
+                }
+                self.range(format!("{at}.heat.to_c"), *to_c, 0.0, 130.0, "°C");
+                self.range(
+                    format!("{at}.heat.minutes"),
+                    *minutes,
+                    0.0,
+                    1440.0,
+                    "minutes",
+                );
+            }
+            Action::Infuse {
+                vessel, minutes, ..
+            } => {
+                self.holder(format!("{at}.infuse.vessel"), vessel);
+                let field = format!("{at}.infuse.minutes");
+                self.range(field, *minutes, 0.0, limits::MINUTES, "minutes");
+            }
+            Action::Blend { vessel, seconds } => {
+                self.holder(format!("{at}.blend.vessel"), vessel);
+                self.range(
+                    format!("{at}.blend.seconds"),
+                    *seconds,
+                    1.0,
+                    600.0,
+                    "seconds",
+                );
+            }
+            Action::Strain {
+                from,
+                through,
+                into,
+                ..
+            } => {
+                self.holder(format!("{at}.strain.from"), from);
+                self.holder(format!("{at}.strain.into"), into);
+                let field = format!("{at}.strain.through");
+                if let Some(found) = self.find(field.clone(), through)
+                    && found.kind.strainer().is_none()
+                {
+                    let name = found.kind.name().to_lowercase();
+                    self.fault(
+                        field,
+                        format!("A {name} strains nothing; use a sieve, cloth or bag."),
+                    );
+                }
+                self.apart(format!("{at}.strain.into"), from, into);
+            }
+            Action::Pour {
+                from,
+                into,
+                portion,
+            } => {
+                self.holder(format!("{at}.pour.from"), from);
+                self.holder(format!("{at}.pour.into"), into);
+                self.apart(format!("{at}.pour.into"), from, into);
+                match portion {
+                    Portion::All => {}
+                    Portion::Share(share) => {
+                        if !(share.is_finite() && *share > 0.0 && *share <= 1.0) {
+                            self.fault(
+                                format!("{at}.pour.portion.share"),
+                                "A share lies above 0 and at most at 1, which is all of it.",
+                            );
+                        }
+                    }
+                    Portion::Volume(volume) => {
+                        self.volume(format!("{at}.pour.portion.volume"), volume, 0.1, 200_000.0);
+                    }
+                }
+            }
+            Action::TopUp {
+                vessel,
+                ingredient,
+                to,
+            } => {
+                self.holder(format!("{at}.top_up.vessel"), vessel);
+                let field = format!("{at}.top_up.ingredient");
+                if let Some(form) = self.ingredient(field.clone(), ingredient, cupboard)
+                    && !matches!(form, Form::Liquid | Form::Ice)
+                {
+                    self.fault(field, "Top up with something that pours, or with ice.");
+                }
+                self.volume(format!("{at}.top_up.to"), to, 1.0, 200_000.0);
+            }
+            Action::Cool { vessel, to_c, .. } => {
+                self.holder(format!("{at}.cool.vessel"), vessel);
+                self.range(format!("{at}.cool.to_c"), *to_c, 0.0, 95.0, "°C");
+            }
+            Action::Serve {
+                from,
+                glass,
+                glasses,
+                size,
+            } => {
+                self.holder(format!("{at}.serve.from"), from);
+                let field = format!("{at}.serve.glass");
+                if let Some(found) = self.find(field.clone(), glass)
+                    && !matches!(found.kind, VesselKind::Glass | VesselKind::Bottle)
+                {
+                    self.fault(field, "A drink is served in glasses or bottles.");
+                }
+                self.apart(format!("{at}.serve.glass"), from, glass);
+                if *glasses == 0 || *glasses > limits::GLASSES {
+                    self.fault(
+                        format!("{at}.serve.glasses"),
+                        format!("{glasses} glasses won't do; 1 to {} will.", limits::GLASSES),
+                    );
+                }
+                self.volume(format!("{at}.serve.size"), size, 5.0, 5_000.0);
+            }
+        }
+    }
+
+    /// An amount that a kitchen could hold. Measures that aren't known are left to the trace.
+    fn line(&mut self, field: String, ingredient: &str, amount: &Amount, cupboard: &Cupboard) {
+        if let Some(it) = cupboard.ingredient(ingredient)
+            && let Ok(weighed) = cupboard.weigh(it, amount)
+            && weighed.grams > crate::cupboard::MAX_LINE
+        {
+            self.fault(field, format!("{amount} is more than any kitchen holds."));
+        }
+    }
+
+    fn apart(&mut self, field: String, from: &str, into: &str) {
+        if from == into {
+            self.fault(field, "A vessel can't be poured into itself.");
+        }
+    }
+}

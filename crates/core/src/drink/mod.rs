@@ -1,0 +1,139 @@
+//! The recipe: vessels, steps, amounts and how it is served.
+//!
+//! A [`Drink`] says what is done and in which order; it holds no result. Running it is the business
+//! of the [trace](crate::trace). [`Drink::check`] finds what no kitchen could carry out (a vessel
+//! that isn't there, a pot poured into itself); what is merely unwise is left to the trace, which
+//! says so on the frame where it happens.
+
+mod check;
+mod step;
+
+pub use check::{FieldError, limits};
+pub use step::{Action, CoolingPlace, Portion, Press, RestingPlace, Step};
+
+use serde::{Deserialize, Serialize};
+
+use crate::cupboard::VesselKind;
+use crate::quantity::{Amount, Millilitres, Millimetres};
+
+/// A drink as a maker writes it down.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Drink {
+    /// What it is called.
+    pub name: String,
+    /// By whose standards it is judged on the map.
+    pub family: Family,
+    /// Anything that the maker wants to remember of it.
+    #[serde(default)]
+    pub note: String,
+    /// What it is made in.
+    pub vessels: Vec<Vessel>,
+    /// What is done, in order.
+    pub steps: Vec<Step>,
+}
+
+/// The kind of drink, which decides what counts as tart or sweet.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Family {
+    /// Citrus, sugar and water.
+    Lemonade,
+    /// Fruit blended or pressed with water.
+    FruitWater,
+    /// Flowers, leaves and roots drawn in water.
+    Infusion,
+    /// With fizz.
+    Soda,
+    /// Sugar syrups and cordials, to be diluted.
+    Syrup,
+}
+
+/// A vessel of the drink.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Vessel {
+    /// What steps call it: `jug`, `pot_2`.
+    pub id: String,
+    /// What sort of vessel it is.
+    pub kind: VesselKind,
+    /// What the maker calls it; its kind if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub name: Option<String>,
+    /// How much it holds to the brim; a usual one if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub capacity: Option<Amount>,
+    /// Inside diameter; that of a usual one of its capacity if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub diameter_mm: Option<f64>,
+}
+
+impl Vessel {
+    /// What it is called.
+    #[must_use]
+    pub fn label(&self) -> &str {
+        self.name.as_deref().unwrap_or(self.kind.name())
+    }
+
+    /// Its name as it stands inside a sentence: "the jug".
+    #[must_use]
+    pub fn in_sentence(&self) -> String {
+        match &self.name {
+            Some(name) => format!("“{name}”"),
+            None => format!("the {}", self.kind.name().to_lowercase()),
+        }
+    }
+
+    /// What it holds to the brim.
+    #[must_use]
+    pub fn capacity(&self) -> Millilitres {
+        self.capacity
+            .as_ref()
+            .and_then(Amount::as_millilitres)
+            .map_or(self.kind.usual_capacity(), Millilitres)
+    }
+
+    /// Inside diameter, as of an upright cylinder.
+    #[must_use]
+    pub fn diameter(&self) -> Millimetres {
+        self.diameter_mm
+            .map_or_else(|| self.kind.usual_diameter(self.capacity()), Millimetres)
+    }
+
+    /// Inside height of that cylinder.
+    #[must_use]
+    pub fn height(&self) -> Millimetres {
+        Millimetres(self.capacity().0 * 1000.0 / self.opening_mm2())
+    }
+
+    /// Area of the liquid's surface in square millimetres.
+    #[must_use]
+    pub fn opening_mm2(&self) -> f64 {
+        std::f64::consts::FRAC_PI_4 * self.diameter().0 * self.diameter().0
+    }
+}
+
+impl Drink {
+    /// The position of a vessel by its id.
+    #[must_use]
+    pub fn vessel(&self, id: &str) -> Option<usize> {
+        self.vessels.iter().position(|v| v.id == id)
+    }
+
+    /// Gives every step without an id one that no other step has.
+    pub fn name_steps(&mut self) {
+        for index in 0..self.steps.len() {
+            if self.steps[index].id.is_empty() {
+                let taken = |id: &str| self.steps.iter().any(|s| s.id == id);
+                let mut number = index + 1;
+                while taken(&format!("s{number}")) {
+                    number += 1;
+                }
+                self.steps[index].id = format!("s{number}");
+            }
+        }
+    }
+}

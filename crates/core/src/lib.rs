@@ -1,0 +1,25 @@
+//! The drink model of Keen Pitcher.
+//!
+//! One idea carries it: **a drink is run, step by step, and everything is read off the trace.**
+//!
+//! - [`quantity`] is how a kitchen says how much: "1 1/2 cups", "3 limes".
+//! - [`chemistry`] is what a liquid is made of and what follows: volume, °Brix, pH, sweetness, colour.
+//! - [`cupboard`] knows the ingredients, with the source of each figure.
+//! - [`drink`] is the recipe: vessels, steps, amounts.
+//! - [`trace`] runs it, and is the only place where anything is poured, heated or drawn.
+//! - [`balance`] reads the profile off the trace and places it on the map.
+//! - [`scale`] finds the amounts for another size, by running the trace.
+//! - [`report`] puts what a screen or a table shows of a trace into one plain structure.
+//!
+//! Nothing here reads a file, a clock or a network, draws a random number or starts a thread.
+
+#![warn(missing_docs)]
+
+pub mod balance;
+pub mod chemistry;
+pub mod cupboard;
+pub mod drink;
+pub mod quantity;
+pub mod report;
+pub mod scale;
+pub mod trace;

@@ -1,0 +1,278 @@
+use std::fmt;
+use std::str::FromStr;
+
+use serde::{Deserialize, Serialize};
+
+use super::kitchen::{round_to_kitchen, spell_in_spoons};
+use super::measure::{Dimension, Measure};
+use super::number::{format_number, take_number};
+
+/// The longest text that is read as an amount.
+const MAX_TEXT: usize = 80;
+/// The largest number in front of a unit: 100,000 g is a hundred kilos of one thing.
+const MAX_VALUE: f64 = 100_000.0;
+
+/// What was said of how much: one or more terms such as `2 tbsp + 1 tsp`.
+///
+/// It is kept as it was said, so that a cook finds "3 limes" again and not 81 ml.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(try_from = "String", into = "String")]
+pub struct Amount {
+    terms: Vec<Term>,
+}
+
+/// A value and its measure.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Term {
+    /// How many.
+    pub value: f64,
+    /// Of what.
+    pub measure: Measure,
+}
+
+/// Why a text is no amount.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+pub enum AmountError {
+    /// Nothing was written.
+    #[error("Say how much, for example “220 g”, “1 1/2 cups” or “3 limes”.")]
+    Empty,
+    /// The text does not begin with a number.
+    #[error("“{0}” has no number in it. Say how much, for example “220 g” or “3 limes”.")]
+    NoNumber(String),
+    /// The number can't be read.
+    #[error("“{0}” can't be read as an amount. Write it like “220 g”, “1 1/2 cups” or “0.5 l”.")]
+    Unreadable(String),
+    /// Below zero.
+    #[error("“{0}” is below zero. To leave something out, remove it.")]
+    Negative(String),
+    /// Nothing at all.
+    #[error("“{0}” is nothing. To leave something out, remove it.")]
+    Zero(String),
+    /// Far beyond any kitchen.
+    #[error("“{0}” is more than any kitchen holds. The most is 100,000 of a measure.")]
+    TooMuch(String),
+    /// A comma that may mean two things.
+    #[error("“{0}” could be a thousand or a decimal. Write it without the comma, or with a point.")]
+    Ambiguous(String),
+    /// A very long text.
+    #[error("That is too long for an amount; {MAX_TEXT} characters are the most.")]
+    TooLong,
+}
+
+impl Amount {
+    /// An amount of one term.
+    #[must_use]
+    pub fn of(value: f64, measure: Measure) -> Self {
+        Self {
+            terms: vec![Term { value, measure }],
+        }
+    }
+
+    /// So many grams.
+    #[must_use]
+    pub fn grams(value: f64) -> Self {
+        Self::of(value, Measure::Gram)
+    }
+
+    /// So many millilitres.
+    #[must_use]
+    pub fn millilitres(value: f64) -> Self {
+        Self::of(value, Measure::Millilitre)
+    }
+
+    /// Builds from terms; `None` if there are none.
+    #[must_use]
+    pub fn from_terms(terms: Vec<Term>) -> Option<Self> {
+        (!terms.is_empty()).then_some(Self { terms })
+    }
+
+    /// The terms in the order they were said.
+    #[must_use]
+    pub fn terms(&self) -> &[Term] {
+        &self.terms
+    }
+
+    /// `factor` times as much, said in a way that fits the new size (16 × "1 tbsp" is "1 cup").
+    #[must_use]
+    pub fn scaled(&self, factor: f64) -> Self {
+        if (factor - 1.0).abs() < 1e-12 {
+            return self.clone();
+        }
+        let terms: Vec<Term> = self
+            .terms
+            .iter()
+            .map(|t| Term {
+                value: t.value * factor,
+                measure: t.measure.clone(),
+            })
+            .collect();
+        Self {
+            terms: terms.into_iter().flat_map(settle).collect(),
+        }
+    }
+
+    /// The nearest amount that kitchen tools can measure, never nothing.
+    #[must_use]
+    pub fn rounded(&self) -> Self {
+        if self.spoons_only() {
+            return spell_in_spoons(self.total());
+        }
+        let terms = self
+            .terms
+            .iter()
+            .map(|t| Term {
+                value: round_to_kitchen(t.value, &t.measure),
+                measure: t.measure.clone(),
+            })
+            .collect();
+        Self { terms }
+    }
+
+    /// Whether every term is a cup or a spoon, so that they can be changed for one another.
+    #[must_use]
+    pub fn spoons_only(&self) -> bool {
+        self.terms.iter().all(|t| {
+            matches!(
+                t.measure,
+                Measure::Cup | Measure::Tablespoon | Measure::Teaspoon
+            )
+        })
+    }
+
+    /// The sum in grams or millilitres; meaningful when all terms share one dimension.
+    #[must_use]
+    pub fn total(&self) -> f64 {
+        self.terms
+            .iter()
+            .map(|t| t.value * t.measure.factor())
+            .sum()
+    }
+
+    /// The volume in millilitres, if every term is a volume.
+    #[must_use]
+    pub fn as_millilitres(&self) -> Option<f64> {
+        self.terms
+            .iter()
+            .all(|t| t.measure.dimension() == Dimension::Volume)
+            .then(|| self.total())
+    }
+}
+
+/// Changes to a larger or smaller unit where a cook would.
+fn settle(term: Term) -> Vec<Term> {
+    let Term { value, measure } = &term;
+    let per = |other: Measure| {
+        vec![Term {
+            value: value * measure.factor() / other.factor(),
+            measure: other,
+        }]
+    };
+    match measure {
+        Measure::Gram if *value >= 2000.0 => per(Measure::Kilogram),
+        Measure::Kilogram if *value < 0.5 => per(Measure::Gram),
+        Measure::Millilitre if *value >= 2000.0 => per(Measure::Litre),
+        Measure::Litre if *value < 0.5 => per(Measure::Millilitre),
+        Measure::Teaspoon if *value >= 3.0 => {
+            let spoons = per(Measure::Tablespoon);
+            spoons.into_iter().flat_map(settle).collect()
+        }
+        Measure::Tablespoon if *value >= 4.0 => per(Measure::Cup),
+        Measure::Tablespoon if *value < 0.5 => per(Measure::Teaspoon),
+        Measure::Cup if *value < 0.25 => {
+            let spoons = per(Measure::Tablespoon);
+            spoons.into_iter().flat_map(settle).collect()
+        }
+        Measure::Pinch if *value >= 4.0 => per(Measure::Teaspoon),
+        _ => vec![term],
+    }
+}
+
+impl FromStr for Amount {
+    type Err = AmountError;
+
+    fn from_str(text: &str) -> Result<Self, AmountError> {
+        if text.chars().count() > MAX_TEXT {
+            return Err(AmountError::TooLong);
+        }
+        if text.trim().is_empty() {
+            return Err(AmountError::Empty);
+        }
+        let mut terms = Vec::new();
+        for part in text.replace(" and ", "+").replace(" plus ", "+").split('+') {
+            let part = part.trim();
+            let (value, words) = take_number(part)?;
+            if value <= 0.0 {
+                return Err(AmountError::Zero(part.to_owned()));
+            }
+            if value > MAX_VALUE {
+                return Err(AmountError::TooMuch(part.to_owned()));
+            }
+            let words = words.strip_prefix("of ").unwrap_or(words).trim();
+            let measure =
+                Measure::from_words(words).unwrap_or_else(|| Measure::Piece(words.to_owned()));
+            let total = value * measure.factor();
+            if total > 1e6 {
+                return Err(AmountError::TooMuch(part.to_owned()));
+            }
+            terms.push(Term { value, measure });
+        }
+        Ok(Self { terms })
+    }
+}
+
+impl TryFrom<String> for Amount {
+    type Error = AmountError;
+    fn try_from(text: String) -> Result<Self, AmountError> {
+        text.parse()
+    }
+}
+
+impl From<Amount> for String {
+    fn from(amount: Amount) -> Self {
+        amount.to_string()
+    }
+}
+
+/// Writes the amount so that reading it again gives the same amount.
+impl fmt::Display for Amount {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        for (i, term) in self.terms.iter().enumerate() {
+            if i > 0 {
+                f.write_str(" + ")?;
+            }
+            write!(f, "{term}")?;
+        }
+        Ok(())
+    }
+}
+
+impl fmt::Display for Term {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let number = format_number(self.value, self.measure.spoken_in_fractions());
+        let name = self.measure.name(self.value);
+        if name.is_empty() {
+            f.write_str(&number)
+        } else {
+            write!(f, "{number} {name}")
+        }
+    }
+}
+
+#[cfg(feature = "schema")]
+impl utoipa::PartialSchema for Amount {
+    fn schema() -> utoipa::openapi::RefOr<utoipa::openapi::schema::Schema> {
+        use utoipa::openapi::schema::{ObjectBuilder, Type};
+        ObjectBuilder::new()
+            .schema_type(Type::String)
+            .description(Some(
+                "An amount in kitchen language: a number, a measure, and more of the same after “+”.",
+            ))
+            .min_length(Some(1))
+            .max_length(Some(MAX_TEXT))
+            .examples(["1 1/2 cups", "3 limes", "220 g", "2 tbsp + 1 tsp"])
+            .into()
+    }
+}
+
+#[cfg(feature = "schema")]
+impl utoipa::ToSchema for Amount {}

@@ -1,0 +1,212 @@
+use serde::Serialize;
+
+use crate::cupboard::{Cupboard, Evidence, Form, Ingredient};
+use crate::drink::{Action, Drink};
+use crate::quantity::{
+    Amount, Grams, Measure, Millilitres, kitchen_step, round_to_kitchen, spell_in_spoons,
+};
+use crate::trace::{Line, Origin, Trace};
+
+/// A line of the recipe: what goes in, and what it brings.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LineReport {
+    /// The step's id.
+    pub step: String,
+    /// The ingredient's id.
+    pub ingredient: String,
+    /// Its name.
+    pub name: String,
+    /// The vessel that it goes into.
+    pub vessel: String,
+    /// The amount as it was said, as a cook would read it.
+    pub text: String,
+    /// The same in other words: "about 6 lemons", "258 ml".
+    pub also: Option<String>,
+    /// Whether the amount is a line to fill up to, and not what goes in.
+    pub is_fill_line: bool,
+    /// What goes in, g.
+    pub grams: f64,
+    /// Its share of the drink's sweetness, 0 to 1.
+    pub sweetness_share: f64,
+    /// Its share of the drink's acid, 0 to 1.
+    pub acid_share: f64,
+    /// Its share of the drink's water, 0 to 1.
+    pub water_share: f64,
+    /// What the figures behind it rest on.
+    pub evidence: Evidence,
+    /// The ways of saying the amount, the one that was said first.
+    pub ways: Vec<Way>,
+}
+
+/// One way of saying an amount, with what is needed to change it by hand.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Way {
+    /// Which way.
+    pub kind: WayKind,
+    /// As a cook would read it.
+    pub text: String,
+    /// The number in front of the unit.
+    pub value: f64,
+    /// The unit.
+    pub unit: String,
+    /// How far one nudge goes.
+    pub step: f64,
+}
+
+/// A way of saying an amount.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum WayKind {
+    /// As the maker said it.
+    AsWritten,
+    /// In grams or kilograms.
+    Weight,
+    /// In millilitres or litres.
+    Volume,
+    /// In US cups and spoons.
+    Cups,
+    /// In pieces of produce.
+    Pieces,
+}
+
+pub(super) fn lines(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<LineReport> {
+    let origins = trace.outcome().map_or(&[][..], |o| &o.contents.origins);
+    let sum = |part: fn(&Origin) -> Grams| origins.iter().map(|o| part(o).0).sum::<f64>();
+    let (sweetness, acid, water) = (sum(|o| o.sweetness), sum(|o| o.acid), sum(|o| o.water));
+    trace
+        .lines
+        .iter()
+        .filter_map(|line| {
+            let step = &drink.steps[line.step];
+            let ingredient = &cupboard.ingredients()[line.ingredient];
+            let (_, amount) = step.action.brings()?;
+            let mine = origins.iter().find(|o| o.line == line.step);
+            let share = |part: fn(&Origin) -> Grams, all: f64| {
+                mine.map_or(0.0, |o| if all > 1e-9 { part(o).0 / all } else { 0.0 })
+            };
+            let (vessel, is_fill_line) = match &step.action {
+                Action::TopUp { vessel, .. } => (vessel, true),
+                Action::Add { into, .. } | Action::Squeeze { into, .. } => (into, false),
+                _ => return None,
+            };
+            let text = amount.rounded().to_string();
+            Some(LineReport {
+                step: step.id.clone(),
+                ingredient: ingredient.id.clone(),
+                name: ingredient.name.clone(),
+                vessel: vessel.clone(),
+                also: in_other_words(cupboard, ingredient, amount, line, is_fill_line),
+                text,
+                is_fill_line,
+                grams: line.grams.0,
+                sweetness_share: share(|o| o.sweetness, sweetness),
+                acid_share: share(|o| o.acid, acid),
+                water_share: share(|o| o.water, water),
+                evidence: ingredient.evidence,
+                ways: ways(cupboard, ingredient, amount, line, is_fill_line),
+            })
+        })
+        .collect()
+}
+
+/// What a cook wants beside the amount: the fruit for a juice, the juice for a fruit.
+fn in_other_words(
+    cupboard: &Cupboard,
+    it: &Ingredient,
+    amount: &Amount,
+    line: &Line,
+    is_fill_line: bool,
+) -> Option<String> {
+    if line.grams.0 <= 0.0 {
+        return None;
+    }
+    if is_fill_line {
+        let volume = Millilitres(line.grams.0 / it.per_gram.density_at_20());
+        return Some(format!(
+            "up to the line, {}",
+            metric_volume(volume).rounded()
+        ));
+    }
+    if line.pieces.is_some() {
+        return Some(match it.form {
+            Form::Liquid => metric_volume(it.fills(line.grams)?).rounded().to_string(),
+            _ => weight(line.grams).rounded().to_string(),
+        });
+    }
+    // Only fruit is worth counting; nobody counts peppercorns against grams.
+    let pieces = cupboard.in_pieces(it, line.grams)?;
+    let count = pieces.terms()[0].value;
+    let fruit = it.form == Form::Liquid || amount.as_millilitres().is_none();
+    (fruit && (0.4..200.0).contains(&count)).then(|| format!("about {}", pieces.rounded()))
+}
+
+fn ways(
+    cupboard: &Cupboard,
+    it: &Ingredient,
+    amount: &Amount,
+    line: &Line,
+    is_fill_line: bool,
+) -> Vec<Way> {
+    let mut ways = vec![Way::of(WayKind::AsWritten, amount)];
+    if is_fill_line {
+        let volume = Millilitres(amount.total());
+        ways.push(Way::of(WayKind::Volume, &metric_volume(volume)));
+        ways.push(Way::of(WayKind::Cups, &spell_in_spoons(volume.0)));
+        return ways;
+    }
+    if line.grams.0 <= 0.0 {
+        return ways;
+    }
+    ways.push(Way::of(WayKind::Weight, &weight(line.grams)));
+    if let Some(volume) = it.fills(line.grams) {
+        ways.push(Way::of(WayKind::Volume, &metric_volume(volume)));
+    }
+    if let Some(spoons) = it.in_spoons(line.grams) {
+        ways.push(Way::of(WayKind::Cups, &spoons));
+    }
+    if let Some(pieces) = cupboard.in_pieces(it, line.grams) {
+        ways.push(Way::of(WayKind::Pieces, &pieces));
+    }
+    ways
+}
+
+fn weight(grams: Grams) -> Amount {
+    if grams.0 >= 2000.0 {
+        Amount::of(grams.0 / 1000.0, Measure::Kilogram)
+    } else {
+        Amount::of(grams.0, Measure::Gram)
+    }
+}
+
+fn metric_volume(volume: Millilitres) -> Amount {
+    if volume.0 >= 2000.0 {
+        Amount::of(volume.0 / 1000.0, Measure::Litre)
+    } else {
+        Amount::of(volume.0, Measure::Millilitre)
+    }
+}
+
+impl Way {
+    fn of(kind: WayKind, amount: &Amount) -> Self {
+        let terms = amount.terms();
+        // "2 tbsp + 1 tsp" is changed by its last and smallest part.
+        let (value, measure) = match terms {
+            [one] => (one.value, one.measure.clone()),
+            [.., last] if amount.as_millilitres().is_some() => {
+                (amount.total() / last.measure.factor(), last.measure.clone())
+            }
+            [.., last] => (last.value, last.measure.clone()),
+            [] => (0.0, Measure::Gram),
+        };
+        Self {
+            kind,
+            text: amount.rounded().to_string(),
+            value: round_to_kitchen(value, &measure),
+            step: kitchen_step(value, &measure),
+            unit: measure.name(2.0).to_owned(),
+        }
+    }
+}

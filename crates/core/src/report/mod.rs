@@ -1,0 +1,143 @@
+//! What a screen or a table shows of a trace, in one plain structure.
+//!
+//! Nothing is computed here: every figure is read off the trace's contents.
+
+mod line;
+mod sentence;
+mod state;
+
+pub use line::{LineReport, Way};
+pub use state::{PieceReport, StateReport, VesselReport};
+
+use serde::Serialize;
+
+use crate::balance::{BalanceMap, Profile};
+use crate::cupboard::Cupboard;
+use crate::drink::{Action, Drink};
+use crate::trace::{Notice, Trace};
+
+/// A drink that was run.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct DrinkReport {
+    /// One for each step.
+    pub frames: Vec<FrameReport>,
+    /// The vessels in the order in which they are used.
+    pub vessels: Vec<VesselReport>,
+    /// What is poured from where to where.
+    pub streams: Vec<Stream>,
+    /// What goes in.
+    pub lines: Vec<LineReport>,
+    /// The figures of the drink; none while there is nothing to drink.
+    pub profile: Option<Profile>,
+    /// The map with the drink on it.
+    pub map: BalanceMap,
+    /// From the first step to the last, minutes, if one follows the other.
+    pub minutes: f64,
+    /// How much of that is work, minutes.
+    pub hands_on_minutes: f64,
+}
+
+/// The state of things after a step.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FrameReport {
+    /// The step's id.
+    pub step: String,
+    /// What is done, in a sentence.
+    pub sentence: String,
+    /// How long it takes, minutes.
+    pub minutes: f64,
+    /// How much of that is work, minutes.
+    pub hands_on_minutes: f64,
+    /// The vessels that it changed.
+    pub states: Vec<StateReport>,
+    /// What the cook should know.
+    pub notices: Vec<Notice>,
+}
+
+/// A pouring from one vessel to another.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Stream {
+    /// Id of the vessel that it comes from.
+    pub from: String,
+    /// Id of the vessel that it goes into.
+    pub into: String,
+    /// Colour of what is poured, `#rrggbb`.
+    pub colour: String,
+}
+
+impl DrinkReport {
+    /// Runs a drink and reads off what there is to show.
+    #[must_use]
+    pub fn of(drink: &Drink, cupboard: &Cupboard) -> Self {
+        let trace = Trace::run(drink, cupboard);
+        let profile = trace.outcome().and_then(Profile::of);
+        let frames = trace
+            .frames
+            .iter()
+            .map(|frame| FrameReport {
+                step: drink.steps[frame.step].id.clone(),
+                sentence: sentence::of(drink, &drink.steps[frame.step], cupboard),
+                minutes: frame.minutes.0,
+                hands_on_minutes: frame.hands_on.0,
+                states: frame
+                    .touched
+                    .iter()
+                    .map(|t| StateReport::of(drink, t.vessel, &t.contents, cupboard))
+                    .collect(),
+                notices: frame.notices.clone(),
+            })
+            .collect();
+        Self {
+            frames,
+            vessels: state::vessels(drink, &trace, cupboard),
+            streams: streams(drink, &trace),
+            lines: line::lines(drink, &trace, cupboard),
+            map: BalanceMap::of(drink.family, profile.as_ref()),
+            profile,
+            minutes: trace.frames.iter().map(|f| f.minutes.0).sum(),
+            hands_on_minutes: trace.frames.iter().map(|f| f.hands_on.0).sum(),
+        }
+    }
+}
+
+fn streams(drink: &Drink, trace: &Trace) -> Vec<Stream> {
+    let mut streams: Vec<Stream> = Vec::new();
+    let mut pour = |from: &str, into: &str, frame: usize, shown: usize| {
+        let touched = trace.frames[frame].touched.get(shown);
+        let Some(contents) = touched.map(|t| &t.contents).filter(|c| !c.is_empty()) else {
+            return;
+        };
+        let stream = Stream {
+            from: from.to_owned(),
+            into: into.to_owned(),
+            colour: contents.liquid.colour().to_string(),
+        };
+        match streams
+            .iter_mut()
+            .find(|s| s.from == from && s.into == into)
+        {
+            Some(known) => *known = stream,
+            None => streams.push(stream),
+        }
+    };
+    for (i, step) in drink.steps.iter().enumerate() {
+        match &step.action {
+            Action::Pour { from, into, .. } => pour(from, into, i, 1),
+            Action::Serve { from, glass, .. } => pour(from, glass, i, 1),
+            Action::Strain {
+                from,
+                through,
+                into,
+                ..
+            } => {
+                pour(from, through, i, 2);
+                pour(through, into, i, 2);
+            }
+            _ => {}
+        }
+    }
+    streams
+}

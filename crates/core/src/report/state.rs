@@ -1,0 +1,188 @@
+use serde::Serialize;
+
+use crate::cupboard::{Cupboard, VesselKind};
+use crate::drink::{Action, Drink};
+use crate::quantity::Celsius;
+use crate::trace::{Contents, Trace};
+
+/// What is in a vessel, in figures.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StateReport {
+    /// The vessel's id.
+    pub vessel: String,
+    /// Everything in it, g.
+    pub mass_g: f64,
+    /// The liquid alone, ml.
+    pub liquid_ml: f64,
+    /// The room that all of it takes, ml.
+    pub level_ml: f64,
+    /// By how much it is over the brim, ml; 0 if it isn't.
+    pub over_ml: f64,
+    /// Soluble solids of the liquid, % of the weight.
+    pub brix: f64,
+    /// Titratable acidity of the liquid as citric acid, g in 100 g.
+    pub acidity_percent: f64,
+    /// pH of the liquid, good to 0.1.
+    pub ph: Option<f64>,
+    /// Temperature, °C.
+    pub temperature_c: f64,
+    /// Colour of the liquid, `#rrggbb`.
+    pub colour: String,
+    /// What lies in it.
+    pub pieces: Vec<PieceReport>,
+    /// Crystals that have not dissolved, g.
+    pub undissolved_g: f64,
+    /// Ice that has not melted, g.
+    pub ice_g: f64,
+}
+
+/// Pieces that lie in a vessel.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PieceReport {
+    /// The ingredient's name.
+    pub name: String,
+    /// What was put in, g.
+    pub grams: f64,
+    /// How much of what it holds has been drawn, 0 to 1.
+    pub drawn: f64,
+    /// A colour for it, `#rrggbb`.
+    pub colour: String,
+}
+
+/// A vessel of the drink, at its fullest moment.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct VesselReport {
+    /// The vessel's id.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// What sort of vessel it is.
+    pub kind: VesselKind,
+    /// Whether it strains.
+    pub strains: bool,
+    /// What it holds to the brim, ml.
+    pub capacity_ml: f64,
+    /// Inside diameter, mm.
+    pub diameter_mm: f64,
+    /// Inside height, mm.
+    pub height_mm: f64,
+    /// How many of it stand on the counter: the glasses.
+    pub count: u32,
+    /// What is in it when it is fullest; none if it is never used.
+    pub fullest: Option<StateReport>,
+    /// The id of the step after which it is so.
+    pub fullest_step: Option<String>,
+    /// What is in it in the end.
+    pub last: Option<StateReport>,
+}
+
+impl StateReport {
+    pub(super) fn of(
+        drink: &Drink,
+        vessel: usize,
+        contents: &Contents,
+        cupboard: &Cupboard,
+    ) -> Self {
+        let it = &drink.vessels[vessel];
+        let liquid = &contents.liquid;
+        let mass = liquid.mass().0;
+        let level = contents.level().0;
+        let over = level - it.capacity().0;
+        Self {
+            vessel: it.id.clone(),
+            mass_g: contents.mass().0,
+            liquid_ml: contents.liquid_volume().0,
+            level_ml: level,
+            over_ml: if it.kind.strainer().is_none() && over > 0.5 {
+                over
+            } else {
+                0.0
+            },
+            brix: liquid.soluble_solids(),
+            acidity_percent: if mass > 0.0 {
+                100.0 * liquid.titratable_acid() / mass
+            } else {
+                0.0
+            },
+            ph: liquid.ph(),
+            temperature_c: contents.temperature.0,
+            colour: liquid.colour().to_string(),
+            pieces: contents
+                .pieces
+                .iter()
+                .map(|piece| {
+                    let ingredient = &cupboard.ingredients()[piece.ingredient];
+                    PieceReport {
+                        name: ingredient.name.clone(),
+                        grams: piece.put_in.0,
+                        drawn: piece.drawn,
+                        colour: ingredient.swatch().to_string(),
+                    }
+                })
+                .collect(),
+            undissolved_g: contents.undissolved().0,
+            ice_g: contents.ice_mass().0,
+        }
+    }
+}
+
+/// The vessels in the order in which they are first used; those never used come last.
+pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<VesselReport> {
+    let mut order: Vec<usize> = Vec::new();
+    for frame in &trace.frames {
+        for touched in &frame.touched {
+            if !order.contains(&touched.vessel) {
+                order.push(touched.vessel);
+            }
+        }
+    }
+    order.extend((0..drink.vessels.len()).filter(|v| {
+        !trace
+            .frames
+            .iter()
+            .any(|f| f.touched.iter().any(|t| t.vessel == *v))
+    }));
+    // The glass stands at the end, whenever it was touched.
+    order.sort_by_key(|v| drink.vessels[*v].kind == VesselKind::Glass);
+    let glasses = drink.steps.iter().find_map(|step| match &step.action {
+        Action::Serve { glass, glasses, .. } => Some((glass.as_str(), *glasses)),
+        _ => None,
+    });
+    order
+        .into_iter()
+        .map(|index| {
+            let vessel = &drink.vessels[index];
+            let fullest = trace.fullest(index);
+            VesselReport {
+                id: vessel.id.clone(),
+                name: vessel.label().to_owned(),
+                kind: vessel.kind,
+                strains: vessel.kind.strainer().is_some(),
+                capacity_ml: vessel.capacity().0,
+                diameter_mm: vessel.diameter().0,
+                height_mm: vessel.height().0,
+                count: glasses
+                    .filter(|(id, _)| *id == vessel.id)
+                    .map_or(1, |(_, many)| many),
+                fullest: fullest.map(|(_, c)| StateReport::of(drink, index, c, cupboard)),
+                fullest_step: fullest.map(|(step, _)| drink.steps[step].id.clone()),
+                last: trace
+                    .last(index)
+                    .map(|(_, c)| StateReport::of(drink, index, c, cupboard)),
+            }
+        })
+        .collect()
+}
+
+impl crate::cupboard::Ingredient {
+    /// A colour to draw it by: what a spoonful of it gives to a little water.
+    pub(super) fn swatch(&self) -> crate::chemistry::Rgb {
+        let mut drop = self.per_gram;
+        let short = 2.0 - drop.volume(Celsius(20.0)).0;
+        drop[crate::chemistry::Component::Water] += short.max(0.0);
+        drop.colour()
+    }
+}

@@ -1,0 +1,185 @@
+//! Another size of the same drink, found by running it.
+//!
+//! Boiling and straining don't scale straight: a pot loses steam by its opening and a sieve keeps
+//! its film, whatever the size. So the factor is not a quotient of volumes but the one whose trace
+//! ends at the volume that was asked for.
+
+use serde::{Deserialize, Serialize};
+
+use crate::cupboard::Cupboard;
+use crate::drink::{Action, Drink, FieldError, limits};
+use crate::quantity::{Amount, Millilitres};
+use crate::trace::Trace;
+
+/// The size that is wanted.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case", deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Size {
+    /// So many times the amounts.
+    Factor(f64),
+    /// So much to drink in all.
+    Volume(Amount),
+    /// So many glasses of a size.
+    Glasses {
+        /// How many.
+        glasses: u32,
+        /// What one holds.
+        size: Amount,
+    },
+}
+
+/// The least and the most that a drink may grow by at once.
+const FACTORS: (f64, f64) = (0.001, 2000.0);
+
+/// The drink with its amounts changed to that size.
+///
+/// # Errors
+/// Names the field where the size can't be had: no liquid to scale, or a size out of all bounds.
+pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, FieldError> {
+    match size {
+        Size::Factor(factor) => {
+            if !(factor.is_finite() && (FACTORS.0..=FACTORS.1).contains(factor)) {
+                return Err(fault(
+                    "size.factor",
+                    format!("{factor} times won't do; 0.001 to 2000 times will."),
+                ));
+            }
+            let mut scaled = scaled(drink, *factor);
+            if let Some((glasses, _)) = served_in(&mut scaled) {
+                let many = (f64::from(*glasses) * factor).round();
+                *glasses = many.clamp(1.0, f64::from(limits::GLASSES)) as u32;
+            }
+            Ok(scaled)
+        }
+        Size::Volume(volume) => {
+            let wanted = volume_of("size.volume", volume, 5.0, 500_000.0)?;
+            let mut scaled = to_volume(drink, cupboard, wanted, "size.volume")?;
+            if let Some((glasses, each)) = served_in(&mut scaled)
+                && let Some(each) = each.as_millilitres()
+            {
+                *glasses = ((wanted.0 / each).round().max(1.0) as u32).min(limits::GLASSES);
+            }
+            Ok(scaled)
+        }
+        Size::Glasses { glasses, size } => {
+            if *glasses == 0 || *glasses > limits::GLASSES {
+                return Err(fault(
+                    "size.glasses.glasses",
+                    format!("{glasses} glasses won't do; 1 to {} will.", limits::GLASSES),
+                ));
+            }
+            let each = volume_of("size.glasses.size", size, 5.0, 5000.0)?;
+            let wanted = each * f64::from(*glasses);
+            let mut scaled = to_volume(drink, cupboard, wanted, "size.glasses")?;
+            if let Some((count, volume)) = served_in(&mut scaled) {
+                *count = *glasses;
+                *volume = size.clone();
+            }
+            Ok(scaled)
+        }
+    }
+}
+
+fn fault(field: &str, message: String) -> FieldError {
+    FieldError {
+        field: field.to_owned(),
+        message,
+    }
+}
+
+fn volume_of(field: &str, amount: &Amount, from: f64, to: f64) -> Result<Millilitres, FieldError> {
+    match amount.as_millilitres() {
+        Some(ml) if (from..=to).contains(&ml) => Ok(Millilitres(ml)),
+        Some(_) => Err(fault(
+            field,
+            format!("{amount} won't do; {from} ml to {} l will.", to / 1000.0),
+        )),
+        None => Err(fault(
+            field,
+            format!("“{amount}” is no volume. Say it in ml, l or cups."),
+        )),
+    }
+}
+
+/// The glasses and their size in the step that serves, if there is one.
+fn served_in(drink: &mut Drink) -> Option<(&mut u32, &mut Amount)> {
+    drink
+        .steps
+        .iter_mut()
+        .find_map(|step| match &mut step.action {
+            Action::Serve { glasses, size, .. } => Some((glasses, size)),
+            _ => None,
+        })
+}
+
+/// Every amount and every line to fill to, `factor` times.
+fn scaled(drink: &Drink, factor: f64) -> Drink {
+    let mut drink = drink.clone();
+    for step in &mut drink.steps {
+        if let Some(amount) = step.action.amounts_mut() {
+            *amount = amount.scaled(factor);
+        }
+    }
+    drink
+}
+
+/// What there is to drink: in the vessel that it is served from, or wherever it ends.
+fn volume_at(drink: &Drink, cupboard: &Cupboard, factor: f64) -> f64 {
+    let mut drink = scaled(drink, factor);
+    let from = drink.steps.iter().find_map(|step| match &step.action {
+        Action::Serve { from, .. } => drink.vessel(from),
+        _ => None,
+    });
+    drink
+        .steps
+        .retain(|step| !matches!(step.action, Action::Serve { .. }));
+    let trace = Trace::run(&drink, cupboard);
+    match from {
+        Some(vessel) => trace
+            .last(vessel)
+            .map_or(0.0, |(_, contents)| contents.level().0),
+        None => trace.outcome().map_or(0.0, |outcome| outcome.volume.0),
+    }
+}
+
+fn to_volume(
+    drink: &Drink,
+    cupboard: &Cupboard,
+    wanted: Millilitres,
+    field: &str,
+) -> Result<Drink, FieldError> {
+    let now = volume_at(drink, cupboard, 1.0);
+    if now <= 0.0 {
+        return Err(fault(
+            field,
+            "There is nothing to drink yet. Add an ingredient first.".into(),
+        ));
+    }
+    if (now / wanted.0 - 1.0).abs() < 1e-6 {
+        return Ok(drink.clone());
+    }
+    // Volume grows with the factor; in logarithms the curve is nearly straight.
+    let miss = |log: f64| (volume_at(drink, cupboard, log.exp()).max(1e-6) / wanted.0).ln();
+    let guess = (wanted.0 / now).ln();
+    let (mut low, mut high) = (guess - 0.2, guess + 0.2);
+    while miss(low) > 0.0 && low > guess - 6.0 {
+        low -= 1.0;
+    }
+    while miss(high) < 0.0 && high < guess + 6.0 {
+        high += 1.0;
+    }
+    let mut tolerance = roots::SimpleConvergency {
+        eps: 1e-9,
+        max_iter: 80,
+    };
+    let factor = roots::find_root_brent(low, high, miss, &mut tolerance).map_err(|_| {
+        fault(
+            field,
+            "No size of this drink ends at that volume: a line that is topped up to, or what is \
+             left in a strainer, stands in the way."
+                .into(),
+        )
+    })?;
+    Ok(scaled(drink, factor.exp()))
+}

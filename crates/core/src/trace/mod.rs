@@ -1,0 +1,45 @@
+//! The engine: runs a drink's steps on a cupboard and leaves a frame after each.
+//!
+//! ```
+//! use keen_core::cupboard::Cupboard;
+//! use keen_core::drink::{Action, Drink, Family, Step, Vessel};
+//! use keen_core::cupboard::VesselKind;
+//! use keen_core::trace::Trace;
+//!
+//! let drink = Drink {
+//!     name: "Sugar water".into(),
+//!     family: Family::Syrup,
+//!     note: String::new(),
+//!     vessels: vec![Vessel {
+//!         id: "jug".into(), kind: VesselKind::Jug, name: None, capacity: None, diameter_mm: None,
+//!     }],
+//!     steps: [("water", "500 g"), ("white_sugar", "100 g")]
+//!         .map(|(ingredient, amount)| Step {
+//!             id: String::new(),
+//!             action: Action::Add {
+//!                 into: "jug".into(),
+//!                 ingredient: ingredient.into(),
+//!                 amount: amount.parse().unwrap(),
+//!             },
+//!             note: String::new(),
+//!         })
+//!         .to_vec(),
+//! };
+//! let trace = Trace::run(&drink, Cupboard::builtin());
+//! let brix = trace.outcome().unwrap().contents.liquid.soluble_solids();
+//! assert!((brix - 16.7).abs() < 0.1);
+//! ```
+//!
+//! A vessel's [`Contents`] are a liquid, crystals that have not dissolved, pieces that lie in it, and
+//! ice, at one temperature. Every action is built of a few moves on contents (put in, take out, let
+//! time pass, come to rest), each of which keeps every gram; so a new action is a new order of moves
+//! and no new arithmetic.
+
+mod contents;
+mod engine;
+mod heat;
+mod notice;
+
+pub use contents::{Contents, Deposit, Origin, Piece};
+pub use engine::{Frame, Line, Outcome, Touched, Trace};
+pub use notice::{Notice, NoticeKind, Severity};

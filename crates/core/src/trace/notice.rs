@@ -1,0 +1,102 @@
+use serde::Serialize;
+
+/// Something that the cook should know about a step.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Notice {
+    /// What sort of thing happened.
+    pub kind: NoticeKind,
+    /// How much it matters.
+    pub severity: Severity,
+    /// A sentence or two: what happens, and what would help.
+    pub message: String,
+}
+
+/// What sort of thing happened.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum NoticeKind {
+    /// Sugar or powder is left that the liquid won't take.
+    Undissolved,
+    /// It dissolves, but slowly in the cold.
+    SlowToDissolve,
+    /// More is dissolved than the cold liquid holds for long.
+    WillCrystallise,
+    /// A vessel is over its brim.
+    OverBrim,
+    /// More is in it already than the line to top up to.
+    TopUpExceeded,
+    /// A measure that the ingredient doesn't come in.
+    UnknownMeasure,
+    /// There is nothing to pour.
+    NothingThere,
+    /// There is less than was asked for.
+    FallsShort,
+    /// What lies in it has drunk up the liquid.
+    AllAbsorbed,
+    /// It would boil before it gets that hot.
+    BoilsFirst,
+    /// The water boils away.
+    BoilsDry,
+    /// It can't get that cold there.
+    StaysWarmer,
+    /// Hot liquid in a closed blender.
+    HotInBlender,
+    /// Acid juice in liquid hot enough to cook it.
+    JuiceIntoHot,
+}
+
+/// How much a notice matters.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Severity {
+    /// Good to know.
+    Hint,
+    /// Worth a change.
+    Notice,
+    /// It won't work as written.
+    Stop,
+}
+
+impl Notice {
+    pub(crate) fn new(kind: NoticeKind, message: String) -> Self {
+        use NoticeKind as K;
+        let severity = match kind {
+            K::SlowToDissolve | K::StaysWarmer | K::BoilsFirst | K::WillCrystallise => {
+                Severity::Hint
+            }
+            K::Undissolved | K::FallsShort | K::TopUpExceeded | K::JuiceIntoHot => Severity::Notice,
+            K::OverBrim
+            | K::UnknownMeasure
+            | K::NothingThere
+            | K::AllAbsorbed
+            | K::BoilsDry
+            | K::HotInBlender => Severity::Stop,
+        };
+        Self {
+            kind,
+            severity,
+            message,
+        }
+    }
+}
+
+/// A mass as a cook reads it off a scale.
+pub(crate) fn say_grams(grams: f64) -> String {
+    match grams {
+        g if g < 10.0 => format!("{g:.1} g"),
+        g if g < 1000.0 => format!("{g:.0} g"),
+        g => format!("{:.2} kg", g / 1000.0),
+    }
+}
+
+/// A volume as a cook reads it off a jug.
+pub(crate) fn say_ml(ml: f64) -> String {
+    match ml {
+        v if v < 10.0 => format!("{v:.1} ml"),
+        v if v < 1000.0 => format!("{v:.0} ml"),
+        v => format!("{:.2} l", v / 1000.0),
+    }
+}

@@ -1,0 +1,35 @@
+//! Open formats in and out: pure functions from text to the model and back.
+//!
+//! A drink is written as JSON that a person can read and write by hand. Amounts are text in kitchen
+//! language; vessels are called by name. A file wraps the drink with the format's name and version:
+//!
+//! ```
+//! let text = r#"{
+//!   "format": "keen-pitcher/drink",
+//!   "version": 1,
+//!   "drink": {
+//!     "name": "Quick limeade",
+//!     "family": "lemonade",
+//!     "vessels": [{ "id": "jug", "kind": "jug" }],
+//!     "steps": [
+//!       { "do": { "squeeze": { "into": "jug", "ingredient": "lime_juice", "amount": "3 limes" } } },
+//!       { "do": { "add": { "into": "jug", "ingredient": "white_sugar", "amount": "1/4 cup" } } },
+//!       { "do": { "top_up": { "vessel": "jug", "ingredient": "water", "to": "0.6 l" } } }
+//!     ]
+//!   }
+//! }"#;
+//! let drink = keen_formats::read_drink(text.as_bytes()).unwrap();
+//! assert_eq!(drink.name, "Quick limeade");
+//! let again = keen_formats::read_drink(keen_formats::write_drink(&drink).as_bytes()).unwrap();
+//! assert_eq!(drink, again);
+//! ```
+
+#![warn(missing_docs)]
+
+mod drink_file;
+mod starts;
+
+pub use drink_file::{
+    FORMAT, FormatError, VERSION, drink_from_value, read_drink, read_json, write_drink,
+};
+pub use starts::{Start, starting_points};
