@@ -26,11 +26,7 @@ pub enum FormatError {
 }
 
 fn list(faults: &[FieldError]) -> String {
-    faults
-        .iter()
-        .map(ToString::to_string)
-        .collect::<Vec<_>>()
-        .join("\n")
+    faults.iter().map(ToString::to_string).collect::<Vec<_>>().join("\n")
 }
 
 impl FormatError {
@@ -39,20 +35,15 @@ impl FormatError {
     pub fn faults(self) -> Vec<FieldError> {
         match self {
             Self::Faults(faults) => faults,
-            Self::TooNew(_) => vec![FieldError {
-                field: "version".into(),
-                message: self.to_string(),
-            }],
-            Self::OtherFormat(_) => {
-                vec![FieldError {
-                    field: "format".into(),
-                    message: self.to_string(),
-                }]
+            Self::TooNew(_) => {
+                vec![FieldError { field: "version".into(), message: self.to_string() }]
             }
-            Self::Malformed(_) => vec![FieldError {
-                field: String::new(),
-                message: self.to_string(),
-            }],
+            Self::OtherFormat(_) => {
+                vec![FieldError { field: "format".into(), message: self.to_string() }]
+            }
+            Self::Malformed(_) => {
+                vec![FieldError { field: String::new(), message: self.to_string() }]
+            }
         }
     }
 }
@@ -86,21 +77,13 @@ pub fn read_json<T: DeserializeOwned>(text: &[u8]) -> Result<T, FormatError> {
             FormatError::Malformed(inner.to_string())
         }
     })?;
-    json.end()
-        .map_err(|error| FormatError::Malformed(error.to_string()))?;
+    json.end().map_err(|error| FormatError::Malformed(error.to_string()))?;
     Ok(value)
 }
 
 fn fault_at(path: &str, message: &str) -> FormatError {
-    let field = if path == "." {
-        String::new()
-    } else {
-        path.to_owned()
-    };
-    FormatError::Faults(vec![FieldError {
-        field,
-        message: message.to_owned(),
-    }])
+    let field = if path == "." { String::new() } else { path.to_owned() };
+    FormatError::Faults(vec![FieldError { field, message: message.to_owned() }])
 }
 
 /// The parser's message without its place in the text, and in a cook's words where they are known.
@@ -111,10 +94,7 @@ fn plain(error: &serde_json::Error) -> String {
         return format!("{} is missing.", field.trim_matches('`'));
     }
     if let Some(rest) = text.strip_prefix("unknown variant ") {
-        return format!(
-            "{} is not known here.",
-            rest.replace('`', "“").replacen("“, ", "”, ", 1)
-        );
+        return format!("{} is not known here.", rest.replace('`', "“").replacen("“, ", "”, ", 1));
     }
     let mut sentence = text.to_owned();
     if !sentence.ends_with('.') {
@@ -155,21 +135,13 @@ pub fn drink_from_value(
         .map_err(|error| fault_at(&error.path().to_string(), &plain(error.inner())))?;
     drink.name_steps();
     let faults = drink.check(cupboard);
-    if faults.is_empty() {
-        Ok(drink)
-    } else {
-        Err(FormatError::Faults(faults))
-    }
+    if faults.is_empty() { Ok(drink) } else { Err(FormatError::Faults(faults)) }
 }
 
 /// Writes a drink as a file of the open format.
 #[must_use]
 pub fn write_drink(drink: &Drink) -> String {
-    let file = DrinkFile {
-        format: FORMAT,
-        version: VERSION,
-        drink,
-    };
+    let file = DrinkFile { format: FORMAT, version: VERSION, drink };
     // Serialising strings and numbers into memory has no way to fail.
     let mut text = serde_json::to_string_pretty(&file).unwrap_or_default();
     text.push('\n');
@@ -181,10 +153,7 @@ mod tests {
     use super::*;
 
     fn fault(text: &str) -> FieldError {
-        read_drink(text.as_bytes())
-            .unwrap_err()
-            .faults()
-            .swap_remove(0)
+        read_drink(text.as_bytes()).unwrap_err().faults().swap_remove(0)
     }
 
     fn with_steps(steps: &str) -> String {
@@ -250,10 +219,7 @@ mod tests {
         let read = |text: &str| read_drink(text.as_bytes()).unwrap_err();
         assert!(matches!(read("{"), FormatError::Malformed(_)));
         assert!(matches!(read("[] []"), FormatError::Malformed(_)));
-        assert!(matches!(
-            read(r#"{"format":"x/y","drink":{}}"#),
-            FormatError::OtherFormat(_)
-        ));
+        assert!(matches!(read(r#"{"format":"x/y","drink":{}}"#), FormatError::OtherFormat(_)));
         assert!(matches!(
             read(r#"{"format":"keen-pitcher/drink","version":9,"drink":{}}"#),
             FormatError::TooNew(9)

@@ -1,43 +1,103 @@
-fn main() {
-    let text = std::fs::read(std::env::args().nth(1).unwrap()).unwrap();
-    let d = keen_formats::read_drink(&text).unwrap();
-    let r = keen_core::report::DrinkReport::of(&d, keen_core::cupboard::Cupboard::builtin());
-    for f in &r.frames {
-        println!("{} [{:.0} min]", f.sentence, f.minutes);
-        for s in &f.states {
-            println!(
-                "    {} {:.0} ml {:.1}Bx {:.2}% pH {:.1} {:.0}C {} pieces {:?} und {:.0} ice {:.0}",
-                s.vessel,
-                s.level_ml,
-                s.brix,
-                s.acidity_percent,
-                s.ph.unwrap_or(0.),
-                s.temperature_c,
-                s.colour,
-                s.pieces
-                    .iter()
-                    .map(|p| (p.name.as_str(), p.drawn))
-                    .collect::<Vec<_>>(),
-                s.undissolved_g,
-                s.ice_g
-            )
-        }
-        for n in &f.notices {
-            println!("  ! {}", n.message)
-        }
-    }
-    println!("{:#?}", r.profile);
-    println!("{:?}", r.map.point);
-    for l in &r.lines {
-        println!(
-            "{} {} {:?} {:.2} {:.2} {:.2} {:?}",
-            l.text,
-            l.name,
-            l.also,
-            l.sweetness_share,
-            l.acid_share,
-            l.water_share,
-            l.ways.iter().map(|w| w.text.as_str()).collect::<Vec<_>>()
+//! Keen Pitcher: the application.
+//!
+//! `keen-pitcher` serves the screens and the API on this machine; `keen-pitcher trace FILE` runs a
+//! drink on the command line. The drink model is `keen-core`; nothing of it is computed here.
+
+#![warn(missing_docs)]
+
+mod api;
+mod assets;
+mod command;
+mod demo;
+mod guard;
+mod server;
+
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+use clap::{Args, Parser, Subcommand};
+
+/// Measure, run and keep the drinks that you make at home.
+#[derive(Debug, Parser)]
+#[command(name = "keen-pitcher", version)]
+struct Cli {
+    #[command(subcommand)]
+    command: Option<Command>,
+    #[command(flatten)]
+    serve: Serve,
+}
+
+/// Where to serve and where to keep things.
+#[derive(Debug, Clone, Args)]
+struct Serve {
+    /// Port on this machine; 0 takes a free one.
+    #[arg(long, default_value_t = 7340)]
+    port: u16,
+    /// Folder that the shelf is kept in; your data folder if left out.
+    #[arg(long, value_name = "DIR")]
+    data: Option<PathBuf>,
+}
+
+#[derive(Debug, Subcommand)]
+enum Command {
+    /// Serve the application (what happens without a command).
+    Serve(Serve),
+    /// Serve it with the demo's drinks, on a shelf of its own.
+    Demo(Serve),
+    /// Run a drink and print each step and the profile.
+    Trace {
+        /// A drink as JSON; `-` for standard input.
+        file: PathBuf,
+        /// Print the whole report as JSON.
+        #[arg(long)]
+        json: bool,
+    },
+    /// Write a drink of the shelf as a file.
+    Export {
+        /// The drink's id, or its name.
+        drink: String,
+        /// Folder that the shelf is kept in.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// Put drinks from files on the shelf.
+    Import {
+        /// Drinks as JSON; `-` for standard input.
+        #[arg(required = true)]
+        files: Vec<PathBuf>,
+        /// Folder that the shelf is kept in.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// Print the description of the API.
+    Openapi,
+    /// Print the JSON Schema of the drink format.
+    Schema,
+}
+
+fn main() -> ExitCode {
+    tracing_subscriber::fmt()
+        .with_env_filter(
+            tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into()),
         )
+        .with_writer(std::io::stderr)
+        .init();
+    let cli = Cli::parse();
+    let done = match cli.command {
+        None => server::run(&cli.serve, false),
+        Some(Command::Serve(serve)) => server::run(&serve, false),
+        Some(Command::Demo(serve)) => server::run(&serve, true),
+        Some(Command::Trace { file, json }) => command::trace(&file, json),
+        Some(Command::Export { drink, data }) => command::export(&drink, data),
+        Some(Command::Import { files, data }) => command::import(&files, data),
+        Some(Command::Openapi) => command::print(&api::document_text()),
+        Some(Command::Schema) => command::print(&api::drink_schema_text()),
+    };
+    match done {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(error) => {
+            eprintln!("{error:#}");
+            ExitCode::FAILURE
+        }
     }
 }

@@ -178,11 +178,7 @@ fn place(family: Family, ground: &Ground, profile: &Profile) -> MapPoint {
         acidity *= share;
     }
     let band = profile.ratio.map(|ratio| {
-        let i = ground
-            .ratios
-            .iter()
-            .take_while(|limit| ratio >= **limit)
-            .count();
+        let i = ground.ratios.iter().take_while(|limit| ratio >= **limit).count();
         NAMES[i].to_owned()
     });
     let strength = if sweetness > DENSE_ABOVE {
@@ -194,11 +190,5 @@ fn place(family: Family, ground: &Ground, profile: &Profile) -> MapPoint {
     } else {
         Strength::Watery
     };
-    MapPoint {
-        sweetness,
-        acidity,
-        band,
-        strength,
-        thinned_with,
-    }
+    MapPoint { sweetness, acidity, band, strength, thinned_with }
 }

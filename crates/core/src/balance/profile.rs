@@ -39,6 +39,8 @@ pub struct Profile {
     pub volume_ml: f64,
     /// How many glasses; 1 if it isn't served in glasses.
     pub glasses: u32,
+    /// Whether it is poured into glasses. If not, the figures of a glass are those of 100 ml.
+    pub served: bool,
     /// What one glass holds, ml.
     pub glass_ml: f64,
     /// Sugar in a glass, g.
@@ -64,6 +66,9 @@ impl Profile {
             return None;
         }
         let litres = liquid.volume(Celsius(20.0)).0 / 1000.0;
+        // A bottle of syrup is no glass: what isn't served is told for 100 ml.
+        let glass = outcome.contents.liquid_volume().0;
+        let portion = if outcome.served { 1.0 } else { 100.0 / glass };
         let sweetness = liquid.sucrose_equivalent().0;
         let acid = liquid.titratable_acid();
         let acidity_percent = 100.0 * acid / mass;
@@ -81,9 +86,10 @@ impl Profile {
             fizz_volumes: liquid[Component::CarbonDioxide] / GRAMS_PER_VOLUME_CO2 / litres,
             volume_ml: outcome.volume.0,
             glasses: outcome.glasses,
-            glass_ml: outcome.contents.liquid_volume().0,
-            glass_sugar_g: liquid.sugars().0,
-            glass_energy_kcal: liquid.energy_kcal(),
+            served: outcome.served,
+            glass_ml: glass * portion,
+            glass_sugar_g: liquid.sugars().0 * portion,
+            glass_energy_kcal: liquid.energy_kcal() * portion,
             temperature_c: outcome.contents.temperature.0,
             colour: liquid.colour().to_string(),
         })

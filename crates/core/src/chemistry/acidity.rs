@@ -62,10 +62,7 @@ pub fn ph_of(ions: &Ions) -> f64 {
     if imbalance(14.0) >= 0.0 {
         return 14.0;
     }
-    let mut tolerance = roots::SimpleConvergency {
-        eps: 1e-9,
-        max_iter: 100,
-    };
+    let mut tolerance = roots::SimpleConvergency { eps: 1e-9, max_iter: 100 };
     roots::find_root_brent(0.0, 14.0, imbalance, &mut tolerance).unwrap_or(7.0)
 }
 
@@ -75,10 +72,7 @@ pub fn ph_of(ions: &Ions) -> f64 {
 #[must_use]
 pub fn titratable_equivalents(ions: &Ions) -> f64 {
     let h = 10f64.powf(-END_POINT);
-    let acids = ions
-        .acids
-        .iter()
-        .fold(0.0, |sum, (c, k)| sum + c * dissociated(h, k));
+    let acids = ions.acids.iter().fold(0.0, |sum, (c, k)| sum + c * dissociated(h, k));
     (acids - ions.strong).max(0.0)
 }
 
@@ -96,10 +90,7 @@ impl Mixture {
                 CARBONIC,
             ));
         }
-        Ions {
-            acids,
-            strong: self[Component::StrongIons] / 1000.0 / litres,
-        }
+        Ions { acids, strong: self[Component::StrongIons] / 1000.0 / litres }
     }
 
     /// pH, to about 0.1; `None` without water.
@@ -119,11 +110,7 @@ impl Mixture {
     #[must_use]
     pub fn titratable_acidity_g_per_l(&self) -> f64 {
         let volume = self.volume(Celsius(20.0)).0;
-        if volume > 0.0 {
-            self.titratable_acid() / volume * 1000.0
-        } else {
-            0.0
-        }
+        if volume > 0.0 { self.titratable_acid() / volume * 1000.0 } else { 0.0 }
     }
 }
 
@@ -134,10 +121,7 @@ mod tests {
     const CITRIC: &[f64] = &[3.13, 4.76, 6.40];
 
     fn ph(acids: &[(f64, &'static [f64])], strong: f64) -> f64 {
-        ph_of(&Ions {
-            acids: acids.to_vec(),
-            strong,
-        })
+        ph_of(&Ions { acids: acids.to_vec(), strong })
     }
 
     #[test]
@@ -152,10 +136,7 @@ mod tests {
 
     #[test]
     fn a_typical_lemon_juice() {
-        let ions = Ions {
-            acids: vec![(48.0 / 192.12, CITRIC)],
-            strong: 0.026,
-        };
+        let ions = Ions { acids: vec![(48.0 / 192.12, CITRIC)], strong: 0.026 };
         // 2.283 by hand as well; published as 2.29.
         assert!((ph_of(&ions) - 2.29).abs() < 0.01);
         let titrated = titratable_equivalents(&ions) * CITRIC_G_PER_EQUIVALENT;

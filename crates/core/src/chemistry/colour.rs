@@ -39,19 +39,12 @@ impl fmt::Display for Rgb {
 
 fn to_linear(channel: u8) -> f64 {
     let c = f64::from(channel) / 255.0;
-    if c <= 0.04045 {
-        c / 12.92
-    } else {
-        ((c + 0.055) / 1.055).powf(2.4)
-    }
+    if c <= 0.04045 { c / 12.92 } else { ((c + 0.055) / 1.055).powf(2.4) }
 }
 
 fn from_linear(light: f64) -> u8 {
-    let c = if light <= 0.003_130_8 {
-        light * 12.92
-    } else {
-        1.055 * light.powf(1.0 / 2.4) - 0.055
-    };
+    let c =
+        if light <= 0.003_130_8 { light * 12.92 } else { 1.055 * light.powf(1.0 / 2.4) - 0.055 };
     (c * 255.0).round().clamp(0.0, 255.0) as u8
 }
 
@@ -117,11 +110,7 @@ impl Mixture {
         let haze = self.haze();
         // Cloudy liquid sends light back before it has gone all the way.
         let depth = DEPTH_CM * (1.0 - 0.7 * haze);
-        let bands = [
-            Component::AbsorbRed,
-            Component::AbsorbGreen,
-            Component::AbsorbBlue,
-        ];
+        let bands = [Component::AbsorbRed, Component::AbsorbGreen, Component::AbsorbBlue];
         // Plain water in a white kitchen looks faintly blue; pulp sends back a warm white.
         let clear = [0.86, 0.92, 0.95];
         let pulp = [0.98, 0.955, 0.90];

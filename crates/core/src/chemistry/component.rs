@@ -100,13 +100,8 @@ impl Component {
     ];
 
     /// The sugars, as a label counts them.
-    pub const SUGARS: [Self; 5] = [
-        Self::Sucrose,
-        Self::Glucose,
-        Self::Fructose,
-        Self::Lactose,
-        Self::OtherSugar,
-    ];
+    pub const SUGARS: [Self; 5] =
+        [Self::Sucrose, Self::Glucose, Self::Fructose, Self::Lactose, Self::OtherSugar];
 
     /// The acids that a titration finds. Carbonic acid is not among them.
     pub const ACIDS: [Self; 7] = [

@@ -65,11 +65,7 @@ impl Mixture {
     #[must_use]
     pub fn density_at_20(&self) -> f64 {
         let volume = self.volume(Celsius(20.0)).0;
-        if volume > 0.0 {
-            self.mass().0 / volume
-        } else {
-            0.9982
-        }
+        if volume > 0.0 { self.mass().0 / volume } else { 0.9982 }
     }
 }
 
@@ -90,10 +86,7 @@ mod tests {
             (70.0, 1347.48),
         ] {
             let found = sucrose_density(percent / 100.0);
-            assert!(
-                (found - density).abs() < 0.02,
-                "{percent} %: {found} against {density}"
-            );
+            assert!((found - density).abs() < 0.02, "{percent} %: {found} against {density}");
         }
     }
 

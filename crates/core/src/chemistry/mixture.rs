@@ -17,9 +17,7 @@ impl Default for Mixture {
 
 impl Mixture {
     /// Nothing.
-    pub const EMPTY: Self = Self {
-        parts: [0.0; Component::COUNT],
-    };
+    pub const EMPTY: Self = Self { parts: [0.0; Component::COUNT] };
 
     /// A mixture of the listed parts, each in its component's own unit.
     #[must_use]
@@ -40,9 +38,7 @@ impl Mixture {
     /// `share` (0 to 1 for a part) of everything.
     #[must_use]
     pub fn share(&self, share: f64) -> Self {
-        Self {
-            parts: self.parts.map(|p| p * share),
-        }
+        Self { parts: self.parts.map(|p| p * share) }
     }
 
     /// Takes `share` of everything out and returns it.
@@ -87,11 +83,7 @@ impl Mixture {
     #[must_use]
     pub fn soluble_solids(&self) -> f64 {
         let clear = self.mass().0 - self[Component::Insoluble];
-        if clear > 0.0 {
-            100.0 * self.soluble_solids_mass().0 / clear
-        } else {
-            0.0
-        }
+        if clear > 0.0 { 100.0 * self.soluble_solids_mass().0 / clear } else { 0.0 }
     }
 
     /// Whether every part is a number and none is below zero, strong ions apart (which may be).

@@ -57,10 +57,7 @@ mod tests {
     use super::*;
 
     fn syrup(percent: f64) -> Mixture {
-        Mixture::of(&[
-            (Component::Sucrose, percent),
-            (Component::Water, 100.0 - percent),
-        ])
+        Mixture::of(&[(Component::Sucrose, percent), (Component::Water, 100.0 - percent)])
     }
 
     #[test]

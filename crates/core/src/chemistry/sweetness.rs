@@ -19,12 +19,7 @@ impl Mixture {
     /// Grams of sucrose that would taste as sweet.
     #[must_use]
     pub fn sucrose_equivalent(&self) -> Grams {
-        Grams(
-            RELATIVE
-                .iter()
-                .map(|(c, relative)| self[*c] * relative)
-                .sum(),
-        )
+        Grams(RELATIVE.iter().map(|(c, relative)| self[*c] * relative).sum())
     }
 }
 

@@ -32,21 +32,10 @@ pub(super) fn split_sources(text: &str) -> Vec<FigureSource> {
             // "USDA SR24 09152 "Lemon juice, raw": water/protein/fat" names the source first.
             let (left, right) = part.split_once(": ").unwrap_or(("figures", part));
             let source_first = ["USDA", "IFCT"].iter().any(|table| left.starts_with(table));
-            let (of, source) = if source_first {
-                (right, left)
-            } else {
-                (left, right)
-            };
-            let evidence = if source.contains("EST") {
-                Evidence::Estimate
-            } else {
-                Evidence::Table
-            };
-            FigureSource {
-                of: of.to_owned(),
-                source: source.to_owned(),
-                evidence,
-            }
+            let (of, source) = if source_first { (right, left) } else { (left, right) };
+            let evidence =
+                if source.contains("EST") { Evidence::Estimate } else { Evidence::Table };
+            FigureSource { of: of.to_owned(), source: source.to_owned(), evidence }
         })
         .collect()
 }

@@ -136,10 +136,6 @@ impl Ingredient {
             }
             _ => (0.95, 0.7, 0.55),
         };
-        Hold {
-            drained,
-            pressed,
-            wrung,
-        }
+        Hold { drained, pressed, wrung }
     }
 }

@@ -50,25 +50,12 @@ impl Cupboard {
     }
 
     fn new(ingredients: Vec<Ingredient>, produce: Vec<Produce>) -> Self {
-        let by_id = ingredients
-            .iter()
-            .enumerate()
-            .map(|(i, it)| (it.id.clone(), i))
-            .collect();
+        let by_id = ingredients.iter().enumerate().map(|(i, it)| (it.id.clone(), i)).collect();
         let origins = ingredients
             .iter()
-            .map(|it| {
-                (0..produce.len())
-                    .filter(|p| produce[*p].gives.contains(&it.id))
-                    .collect()
-            })
+            .map(|it| (0..produce.len()).filter(|p| produce[*p].gives.contains(&it.id)).collect())
             .collect();
-        Self {
-            ingredients,
-            by_id,
-            produce,
-            origins,
-        }
+        Self { ingredients, by_id, produce, origins }
     }
 
     /// All ingredients in the order of the tables.
@@ -98,8 +85,6 @@ impl Cupboard {
     /// The produce that gives an ingredient: lemons for lemon juice and for lemon zest.
     pub fn produce_of(&self, ingredient: &Ingredient) -> impl Iterator<Item = &Produce> {
         let index = self.by_id.get(&ingredient.id).copied();
-        index
-            .into_iter()
-            .flat_map(|i| self.origins[i].iter().map(|p| &self.produce[*p]))
+        index.into_iter().flat_map(|i| self.origins[i].iter().map(|p| &self.produce[*p]))
     }
 }

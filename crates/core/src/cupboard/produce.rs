@@ -46,9 +46,6 @@ impl Produce {
     /// The size that is meant when none is said.
     #[must_use]
     pub fn usual(&self) -> &Size {
-        self.sizes
-            .iter()
-            .find(|s| s.name == "medium")
-            .unwrap_or(&self.sizes[0])
+        self.sizes.iter().find(|s| s.name == "medium").unwrap_or(&self.sizes[0])
     }
 }

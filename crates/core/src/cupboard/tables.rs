@@ -81,9 +81,7 @@ fn ingredient(row: &HashMap<String, String>) -> Ingredient {
     if let Some(grams_per_l) = number("tint_g_per_l") {
         let seen: Rgb = row["tint"].parse().expect("a tint is #rrggbb");
         // Absorbance per cm at that strength; times ml for each gram.
-        let bands = Absorbance::through_one_cm(seen)
-            .0
-            .map(|a| a * 1000.0 / grams_per_l);
+        let bands = Absorbance::through_one_cm(seen).0.map(|a| a * 1000.0 / grams_per_l);
         if row["anthocyanin"] == "1" {
             per_gram[Component::Anthocyanin] = bands[1];
         } else {
@@ -102,11 +100,7 @@ fn ingredient(row: &HashMap<String, String>) -> Ingredient {
     Ingredient {
         id: text("id"),
         name: text("name"),
-        aliases: row["aliases"]
-            .split(", ")
-            .filter(|a| !a.is_empty())
-            .map(Into::into)
-            .collect(),
+        aliases: row["aliases"].split(", ").filter(|a| !a.is_empty()).map(Into::into).collect(),
         kind: kind(&row["kind"]),
         form,
         per_gram,
@@ -119,11 +113,7 @@ fn ingredient(row: &HashMap<String, String>) -> Ingredient {
             tablespoon: number("g_per_tbsp").filter(|_| !liquid),
             teaspoon: number("g_per_tsp").filter(|_| !liquid),
         },
-        evidence: if row["quality"] == "C" {
-            Evidence::Estimate
-        } else {
-            Evidence::Table
-        },
+        evidence: if row["quality"] == "C" { Evidence::Estimate } else { Evidence::Table },
         sources: split_sources(&row["source"]),
         notes: text("notes"),
     }
@@ -180,34 +170,18 @@ mod tests {
     #[test]
     fn the_tables_are_as_large_as_promised_and_every_figure_has_a_source() {
         let cupboard = read();
-        assert!(
-            cupboard.ingredients().len() >= 110,
-            "{}",
-            cupboard.ingredients().len()
-        );
-        assert!(
-            cupboard.produce().len() >= 25,
-            "{}",
-            cupboard.produce().len()
-        );
+        assert!(cupboard.ingredients().len() >= 110, "{}", cupboard.ingredients().len());
+        assert!(cupboard.produce().len() >= 25, "{}", cupboard.produce().len());
         for it in cupboard.ingredients() {
             assert!(!it.sources.is_empty(), "{} has no source", it.id);
         }
         for produce in cupboard.produce() {
             assert!(!produce.gives.is_empty(), "{}", produce.id);
             for id in &produce.gives {
-                assert!(
-                    cupboard.ingredient(id).is_some(),
-                    "{} gives {id}",
-                    produce.id
-                );
+                assert!(cupboard.ingredient(id).is_some(), "{} gives {id}", produce.id);
             }
             for size in &produce.sizes {
-                assert!(
-                    !size.source.is_empty() && size.whole.0 > 0.0,
-                    "{}",
-                    produce.id
-                );
+                assert!(!size.source.is_empty() && size.whole.0 > 0.0, "{}", produce.id);
                 assert!((0.0..=1.0).contains(&size.edible), "{}", produce.id);
             }
         }
@@ -254,10 +228,7 @@ mod tests {
                 it.per_gram
             };
             let found = mixture.ph().unwrap();
-            assert!(
-                (found - typical).abs() < 0.2,
-                "{id}: pH {found:.2}, typically {typical}"
-            );
+            assert!((found - typical).abs() < 0.2, "{id}: pH {found:.2}, typically {typical}");
         }
     }
 }

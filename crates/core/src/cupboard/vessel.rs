@@ -46,10 +46,7 @@ impl VesselKind {
             Self::Bag => (0.06, 14.0),
             _ => return None,
         };
-        Some(Strainer {
-            passes,
-            film: Grams(film),
-        })
+        Some(Strainer { passes, film: Grams(film) })
     }
 
     /// Whether it can stand on a ring.

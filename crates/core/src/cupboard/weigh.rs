@@ -43,10 +43,7 @@ impl Cupboard {
         ingredient: &Ingredient,
         amount: &Amount,
     ) -> Result<Weighed, UnknownMeasure> {
-        let mut weighed = Weighed {
-            grams: Grams(0.0),
-            pieces: None,
-        };
+        let mut weighed = Weighed { grams: Grams(0.0), pieces: None };
         for term in amount.terms() {
             let each = match &term.measure {
                 Measure::Piece(words) => {
@@ -69,11 +66,8 @@ impl Cupboard {
     /// The produce and size that the words after a number mean for this ingredient.
     #[must_use]
     pub fn piece(&self, ingredient: &Ingredient, words: &str) -> Option<(&Produce, &Size)> {
-        let words: Vec<String> = words
-            .split([' ', ','])
-            .map(stem)
-            .filter(|w| !w.is_empty())
-            .collect();
+        let words: Vec<String> =
+            words.split([' ', ',']).map(stem).filter(|w| !w.is_empty()).collect();
         self.produce_of(ingredient).find_map(|produce| {
             // The longest size name wins, so that "fresh leaves" is not a "leaf".
             let mut sizes: Vec<&Size> = produce.sizes.iter().collect();
@@ -87,10 +81,7 @@ impl Cupboard {
                         .any(|name| name.split([' ', ',']).any(|w| stem(w) == *word))
                     || ["piece", "whole", "fresh", "dried"].contains(&word.as_str())
             };
-            words
-                .iter()
-                .all(known)
-                .then(|| (produce, size.unwrap_or_else(|| produce.usual())))
+            words.iter().all(known).then(|| (produce, size.unwrap_or_else(|| produce.usual())))
         })
     }
 
@@ -119,6 +110,51 @@ impl Cupboard {
     }
 }
 
+impl Cupboard {
+    /// Whether it is a juice that comes from fruit that is squeezed or pressed.
+    #[must_use]
+    pub fn can_be_squeezed(&self, it: &Ingredient) -> bool {
+        it.kind == Kind::Juice
+            && self
+                .produce_of(it)
+                .any(|p| p.sizes.iter().any(|s| s.juice.is_some() || s.press_fraction.is_some()))
+    }
+
+    /// An amount to begin with when it is put into a pitcher of two litres.
+    #[must_use]
+    pub fn usual_amount(&self, it: &Ingredient) -> Amount {
+        let pieces = |count: f64| {
+            let produce = self.produce_of(it).next();
+            produce.map(|p| Amount::of(count, Measure::Piece(p.noun(count))))
+        };
+        let by_weight = |grams: f64| Amount::grams(grams);
+        match it.kind {
+            Kind::Juice if self.can_be_squeezed(it) => {
+                pieces(2.0).unwrap_or_else(|| Amount::millilitres(100.0))
+            }
+            Kind::Juice | Kind::Dairy => Amount::millilitres(100.0),
+            Kind::Fruit | Kind::Vegetable => by_weight(200.0),
+            Kind::Root | Kind::Stem => by_weight(30.0),
+            Kind::Herb => by_weight(10.0),
+            Kind::Flower => by_weight(20.0),
+            Kind::Spice if it.id.ends_with("_stick") => {
+                pieces(1.0).unwrap_or_else(|| by_weight(3.0))
+            }
+            Kind::Spice | Kind::Zest | Kind::Seed => by_weight(5.0),
+            Kind::Grain | Kind::Nut => by_weight(100.0),
+            Kind::Sweetener if it.per_gram.sucrose_equivalent().0 > 10.0 => by_weight(0.1),
+            Kind::Sweetener | Kind::Syrup => by_weight(50.0),
+            Kind::Acid if it.form == Form::Liquid => Amount::millilitres(15.0),
+            Kind::Acid => by_weight(2.0),
+            Kind::Salt => Amount::of(1.0, Measure::Pinch),
+            Kind::Water | Kind::Soda => Amount::millilitres(250.0),
+            Kind::Ice => by_weight(200.0),
+            Kind::Spirit => Amount::millilitres(30.0),
+            Kind::Flavouring => Amount::of(1.0, Measure::Teaspoon),
+        }
+    }
+}
+
 impl Produce {
     /// What to say after a number: "lime", "limes"; "leaf", "leaves" for what is counted in parts.
     #[must_use]
@@ -131,11 +167,7 @@ impl Produce {
                 (false, _) => part.clone(),
             };
         }
-        if count > 1.0 {
-            self.plural.clone()
-        } else {
-            self.name.to_lowercase()
-        }
+        if count > 1.0 { self.plural.clone() } else { self.name.to_lowercase() }
     }
 }
 
@@ -158,23 +190,18 @@ impl Ingredient {
         let by_spoon = match measure {
             Measure::Tablespoon => self.measures.tablespoon,
             Measure::Teaspoon => self.measures.teaspoon,
-            Measure::Pinch | Measure::Dash => self
-                .measures
-                .teaspoon
-                .map(|g| g * measure.factor() / Measure::Teaspoon.factor()),
+            Measure::Pinch | Measure::Dash => {
+                self.measures.teaspoon.map(|g| g * measure.factor() / Measure::Teaspoon.factor())
+            }
             _ => None,
         };
-        by_spoon
-            .or(self.measures.density.map(|d| d * measure.factor()))
-            .map(Grams)
+        by_spoon.or(self.measures.density.map(|d| d * measure.factor())).map(Grams)
     }
 
     /// The volume of so many grams as it fills a measure.
     #[must_use]
     pub fn fills(&self, grams: Grams) -> Option<Millilitres> {
-        self.measures
-            .density
-            .map(|density| Millilitres(grams.0 / density))
+        self.measures.density.map(|density| Millilitres(grams.0 / density))
     }
 
     /// So many grams in cups and spoons, by the measure that each size of spoon holds.
@@ -196,9 +223,7 @@ impl Ingredient {
 
 /// A word without case and plural, for comparing.
 fn stem(word: &str) -> String {
-    let word = word
-        .trim_matches(|c: char| !c.is_alphanumeric())
-        .to_lowercase();
+    let word = word.trim_matches(|c: char| !c.is_alphanumeric()).to_lowercase();
     if word == "leaves" {
         return "leaf".to_owned();
     }
@@ -221,11 +246,7 @@ mod tests {
     fn grams(id: &str, amount: &str) -> f64 {
         let cupboard = Cupboard::builtin();
         let it = cupboard.ingredient(id).unwrap();
-        cupboard
-            .weigh(it, &amount.parse().unwrap())
-            .unwrap()
-            .grams
-            .0
+        cupboard.weigh(it, &amount.parse().unwrap()).unwrap().grams.0
     }
 
     #[test]

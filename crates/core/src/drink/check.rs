@@ -42,10 +42,7 @@ impl Drink {
     /// Everything in the drink that can't be carried out; empty if it can be run.
     #[must_use]
     pub fn check(&self, cupboard: &Cupboard) -> Vec<FieldError> {
-        let mut checker = Checker {
-            drink: self,
-            errors: Vec::new(),
-        };
+        let mut checker = Checker { drink: self, errors: Vec::new() };
         checker.names();
         checker.vessels();
         checker.steps(cupboard);
@@ -55,10 +52,7 @@ impl Drink {
 
 impl Checker<'_> {
     fn fault(&mut self, field: impl Into<String>, message: impl Into<String>) {
-        self.errors.push(FieldError {
-            field: field.into(),
-            message: message.into(),
-        });
+        self.errors.push(FieldError { field: field.into(), message: message.into() });
     }
 
     fn names(&mut self) {
@@ -71,10 +65,7 @@ impl Checker<'_> {
 
     fn text(&mut self, field: &str, text: &str, most: usize) {
         if text.chars().count() > most {
-            self.fault(
-                field,
-                format!("That is too long; {most} characters are the most."),
-            );
+            self.fault(field, format!("That is too long; {most} characters are the most."));
         }
         if text.chars().any(|c| c.is_control() && c != '\n') {
             self.fault(field, "That has characters in it that can't be shown.");
@@ -83,10 +74,7 @@ impl Checker<'_> {
 
     fn range(&mut self, field: String, value: f64, from: f64, to: f64, unit: &str) {
         if !value.is_finite() || value < from || value > to {
-            self.fault(
-                field,
-                format!("{value} {unit} won't do; {from} to {to} {unit} will."),
-            );
+            self.fault(field, format!("{value} {unit} won't do; {from} to {to} {unit} will."));
         }
     }
 
@@ -110,17 +98,11 @@ impl Checker<'_> {
                     "A vessel's id is up to 40 small letters, digits, “-” or “_”.",
                 );
             } else if !seen.insert(&vessel.id) {
-                self.fault(
-                    format!("{at}.id"),
-                    format!("Two vessels are called “{}”.", vessel.id),
-                );
+                self.fault(format!("{at}.id"), format!("Two vessels are called “{}”.", vessel.id));
             }
             if let Some(name) = &vessel.name {
                 if name.trim().is_empty() {
-                    self.fault(
-                        format!("{at}.name"),
-                        "Give the vessel a name, or leave it out.",
-                    );
+                    self.fault(format!("{at}.name"), "Give the vessel a name, or leave it out.");
                 }
                 self.text(&format!("{at}.name"), name, limits::NAME);
             }
@@ -135,16 +117,10 @@ impl Checker<'_> {
 
     fn volume(&mut self, field: String, amount: &Amount, from_ml: f64, to_ml: f64) {
         match amount.as_millilitres() {
-            None => self.fault(
-                field,
-                format!("“{amount}” is no volume. Say it in ml, l or cups."),
-            ),
+            None => self.fault(field, format!("“{amount}” is no volume. Say it in ml, l or cups.")),
             Some(ml) if ml < from_ml || ml > to_ml => self.fault(
                 field,
-                format!(
-                    "{amount} won't do; {from_ml} ml to {} l will.",
-                    to_ml / 1000.0
-                ),
+                format!("{amount} won't do; {from_ml} ml to {} l will.", to_ml / 1000.0),
             ),
             Some(_) => {}
         }
@@ -187,10 +163,7 @@ impl Checker<'_> {
                 self.fault(format!("{at}.id"), "A step's id is up to 60 characters.");
             }
             if !step.id.is_empty() && !seen.insert(&step.id) {
-                self.fault(
-                    format!("{at}.id"),
-                    format!("Two steps have the id “{}”.", step.id),
-                );
+                self.fault(format!("{at}.id"), format!("Two steps have the id “{}”.", step.id));
             }
             if matches!(step.action, Action::Serve { .. }) && std::mem::replace(&mut served, true) {
                 self.fault(format!("{at}.do.serve"), "A drink is served once.");
@@ -202,49 +175,31 @@ impl Checker<'_> {
     fn ingredient(&mut self, field: String, id: &str, cupboard: &Cupboard) -> Option<Form> {
         let found = cupboard.ingredient(id);
         if found.is_none() {
-            self.fault(
-                field,
-                format!("There is no ingredient “{id}” in the cupboard."),
-            );
+            self.fault(field, format!("There is no ingredient “{id}” in the cupboard."));
         }
         found.map(|it| it.form)
     }
 
     fn action(&mut self, at: &str, action: &Action, cupboard: &Cupboard) {
         match action {
-            Action::Add {
-                into,
-                ingredient,
-                amount,
-            } => {
+            Action::Add { into, ingredient, amount } => {
                 self.holder(format!("{at}.add.into"), into);
                 self.ingredient(format!("{at}.add.ingredient"), ingredient, cupboard);
                 self.line(format!("{at}.add.amount"), ingredient, amount, cupboard);
             }
-            Action::Squeeze {
-                into,
-                ingredient,
-                amount,
-            } => {
+            Action::Squeeze { into, ingredient, amount } => {
                 self.holder(format!("{at}.squeeze.into"), into);
                 let field = format!("{at}.squeeze.ingredient");
-                if self
-                    .ingredient(field.clone(), ingredient, cupboard)
-                    .is_some()
-                    && !cupboard.ingredient(ingredient).is_some_and(|it| {
-                        it.form == Form::Liquid && cupboard.produce_of(it).next().is_some()
-                    })
+                if self.ingredient(field.clone(), ingredient, cupboard).is_some()
+                    && !cupboard
+                        .ingredient(ingredient)
+                        .is_some_and(|it| cupboard.can_be_squeezed(it))
                 {
                     self.fault(field, "Only a juice that comes from fruit can be squeezed.");
                 }
                 self.line(format!("{at}.squeeze.amount"), ingredient, amount, cupboard);
             }
-            Action::Heat {
-                vessel,
-                to_c,
-                minutes,
-                ..
-            } => {
+            Action::Heat { vessel, to_c, minutes, .. } => {
                 let field = format!("{at}.heat.vessel");
                 if let Some(found) = self.find(field.clone(), vessel)
                     && !found.kind.can_be_heated()
@@ -253,37 +208,18 @@ impl Checker<'_> {
                     self.fault(field, format!("A {name} can't stand on a ring; use a pot."));
                 }
                 self.range(format!("{at}.heat.to_c"), *to_c, 0.0, 130.0, "°C");
-                self.range(
-                    format!("{at}.heat.minutes"),
-                    *minutes,
-                    0.0,
-                    1440.0,
-                    "minutes",
-                );
+                self.range(format!("{at}.heat.minutes"), *minutes, 0.0, 1440.0, "minutes");
             }
-            Action::Infuse {
-                vessel, minutes, ..
-            } => {
+            Action::Infuse { vessel, minutes, .. } => {
                 self.holder(format!("{at}.infuse.vessel"), vessel);
                 let field = format!("{at}.infuse.minutes");
                 self.range(field, *minutes, 0.0, limits::MINUTES, "minutes");
             }
             Action::Blend { vessel, seconds } => {
                 self.holder(format!("{at}.blend.vessel"), vessel);
-                self.range(
-                    format!("{at}.blend.seconds"),
-                    *seconds,
-                    1.0,
-                    600.0,
-                    "seconds",
-                );
+                self.range(format!("{at}.blend.seconds"), *seconds, 1.0, 600.0, "seconds");
             }
-            Action::Strain {
-                from,
-                through,
-                into,
-                ..
-            } => {
+            Action::Strain { from, through, into, .. } => {
                 self.holder(format!("{at}.strain.from"), from);
                 self.holder(format!("{at}.strain.into"), into);
                 let field = format!("{at}.strain.through");
@@ -298,11 +234,7 @@ impl Checker<'_> {
                 }
                 self.apart(format!("{at}.strain.into"), from, into);
             }
-            Action::Pour {
-                from,
-                into,
-                portion,
-            } => {
+            Action::Pour { from, into, portion } => {
                 self.holder(format!("{at}.pour.from"), from);
                 self.holder(format!("{at}.pour.into"), into);
                 self.apart(format!("{at}.pour.into"), from, into);
@@ -321,11 +253,7 @@ impl Checker<'_> {
                     }
                 }
             }
-            Action::TopUp {
-                vessel,
-                ingredient,
-                to,
-            } => {
+            Action::TopUp { vessel, ingredient, to } => {
                 self.holder(format!("{at}.top_up.vessel"), vessel);
                 let field = format!("{at}.top_up.ingredient");
                 if let Some(form) = self.ingredient(field.clone(), ingredient, cupboard)
@@ -339,12 +267,7 @@ impl Checker<'_> {
                 self.holder(format!("{at}.cool.vessel"), vessel);
                 self.range(format!("{at}.cool.to_c"), *to_c, 0.0, 95.0, "°C");
             }
-            Action::Serve {
-                from,
-                glass,
-                glasses,
-                size,
-            } => {
+            Action::Serve { from, glass, glasses, size } => {
                 self.holder(format!("{at}.serve.from"), from);
                 let field = format!("{at}.serve.glass");
                 if let Some(found) = self.find(field.clone(), glass)

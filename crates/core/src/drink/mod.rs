@@ -99,8 +99,7 @@ impl Vessel {
     /// Inside diameter, as of an upright cylinder.
     #[must_use]
     pub fn diameter(&self) -> Millimetres {
-        self.diameter_mm
-            .map_or_else(|| self.kind.usual_diameter(self.capacity()), Millimetres)
+        self.diameter_mm.map_or_else(|| self.kind.usual_diameter(self.capacity()), Millimetres)
     }
 
     /// Inside height of that cylinder.

@@ -189,12 +189,9 @@ impl Action {
     #[must_use]
     pub fn brings(&self) -> Option<(&str, &Amount)> {
         match self {
-            Self::Add {
-                ingredient, amount, ..
+            Self::Add { ingredient, amount, .. } | Self::Squeeze { ingredient, amount, .. } => {
+                Some((ingredient, amount))
             }
-            | Self::Squeeze {
-                ingredient, amount, ..
-            } => Some((ingredient, amount)),
             Self::TopUp { ingredient, to, .. } => Some((ingredient, to)),
             _ => None,
         }
@@ -205,10 +202,7 @@ impl Action {
         match self {
             Self::Add { amount, .. } | Self::Squeeze { amount, .. } => Some(amount),
             Self::TopUp { to, .. } => Some(to),
-            Self::Pour {
-                portion: Portion::Volume(volume),
-                ..
-            } => Some(volume),
+            Self::Pour { portion: Portion::Volume(volume), .. } => Some(volume),
             _ => None,
         }
     }

@@ -63,9 +63,7 @@ impl Amount {
     /// An amount of one term.
     #[must_use]
     pub fn of(value: f64, measure: Measure) -> Self {
-        Self {
-            terms: vec![Term { value, measure }],
-        }
+        Self { terms: vec![Term { value, measure }] }
     }
 
     /// So many grams.
@@ -101,14 +99,9 @@ impl Amount {
         let terms: Vec<Term> = self
             .terms
             .iter()
-            .map(|t| Term {
-                value: t.value * factor,
-                measure: t.measure.clone(),
-            })
+            .map(|t| Term { value: t.value * factor, measure: t.measure.clone() })
             .collect();
-        Self {
-            terms: terms.into_iter().flat_map(settle).collect(),
-        }
+        Self { terms: terms.into_iter().flat_map(settle).collect() }
     }
 
     /// The nearest amount that kitchen tools can measure, never nothing.
@@ -131,30 +124,21 @@ impl Amount {
     /// Whether every term is a cup or a spoon, so that they can be changed for one another.
     #[must_use]
     pub fn spoons_only(&self) -> bool {
-        self.terms.iter().all(|t| {
-            matches!(
-                t.measure,
-                Measure::Cup | Measure::Tablespoon | Measure::Teaspoon
-            )
-        })
+        self.terms
+            .iter()
+            .all(|t| matches!(t.measure, Measure::Cup | Measure::Tablespoon | Measure::Teaspoon))
     }
 
     /// The sum in grams or millilitres; meaningful when all terms share one dimension.
     #[must_use]
     pub fn total(&self) -> f64 {
-        self.terms
-            .iter()
-            .map(|t| t.value * t.measure.factor())
-            .sum()
+        self.terms.iter().map(|t| t.value * t.measure.factor()).sum()
     }
 
     /// The volume in millilitres, if every term is a volume.
     #[must_use]
     pub fn as_millilitres(&self) -> Option<f64> {
-        self.terms
-            .iter()
-            .all(|t| t.measure.dimension() == Dimension::Volume)
-            .then(|| self.total())
+        self.terms.iter().all(|t| t.measure.dimension() == Dimension::Volume).then(|| self.total())
     }
 }
 
@@ -162,10 +146,7 @@ impl Amount {
 fn settle(term: Term) -> Vec<Term> {
     let Term { value, measure } = &term;
     let per = |other: Measure| {
-        vec![Term {
-            value: value * measure.factor() / other.factor(),
-            measure: other,
-        }]
+        vec![Term { value: value * measure.factor() / other.factor(), measure: other }]
     };
     match measure {
         Measure::Gram if *value >= 2000.0 => per(Measure::Kilogram),
@@ -250,11 +231,7 @@ impl fmt::Display for Term {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         let number = format_number(self.value, self.measure.spoken_in_fractions());
         let name = self.measure.name(self.value);
-        if name.is_empty() {
-            f.write_str(&number)
-        } else {
-            write!(f, "{number} {name}")
-        }
+        if name.is_empty() { f.write_str(&number) } else { write!(f, "{number} {name}") }
     }
 }
 

@@ -88,61 +88,36 @@ pub fn spell_in_spoons(millilitres: f64) -> Amount {
     let tsp = millilitres / Measure::Teaspoon.factor();
     // From three quarters of a spoon on, quarters; below, the smallest spoons of a set.
     let quarter_spoons = |v: f64| {
-        if v < 0.19 {
-            0.125
-        } else {
-            (v * 4.0).round().max(1.0) / 4.0
-        }
+        if v < 0.19 { 0.125 } else { (v * 4.0).round().max(1.0) / 4.0 }
     };
     if tsp < 2.875 {
         return Amount::of(quarter_spoons(tsp), Measure::Teaspoon);
     }
     // A whole number of teaspoons, or of tablespoons from half a cup on: finer is not worth a spoon.
-    let mut left = if tsp < 24.0 {
-        tsp.round()
-    } else {
-        (tsp / 3.0).round() * 3.0
-    } as u32;
+    let mut left = if tsp < 24.0 { tsp.round() } else { (tsp / 3.0).round() * 3.0 } as u32;
     let mut terms = Vec::new();
     let cups = left / 48;
     left %= 48;
     // What a set of cup measures holds besides whole cups, in teaspoons.
-    let part = [
-        (36u32, 0.75),
-        (32, 2.0 / 3.0),
-        (24, 0.5),
-        (16, 1.0 / 3.0),
-        (12, 0.25),
-    ]
-    .into_iter()
-    .find(|(spoons, _)| left == *spoons)
-    .or_else(|| {
-        [(36u32, 0.75), (24, 0.5), (12, 0.25)]
-            .into_iter()
-            .find(|(spoons, _)| left >= *spoons)
-    });
+    let part = [(36u32, 0.75), (32, 2.0 / 3.0), (24, 0.5), (16, 1.0 / 3.0), (12, 0.25)]
+        .into_iter()
+        .find(|(spoons, _)| left == *spoons)
+        .or_else(|| {
+            [(36u32, 0.75), (24, 0.5), (12, 0.25)].into_iter().find(|(spoons, _)| left >= *spoons)
+        });
     let mut cup = f64::from(cups);
     if let Some((spoons, share)) = part {
         left -= spoons;
         cup += share;
     }
     if cup > 0.0 {
-        terms.push(Term {
-            value: cup,
-            measure: Measure::Cup,
-        });
+        terms.push(Term { value: cup, measure: Measure::Cup });
     }
     if left >= 3 {
-        terms.push(Term {
-            value: f64::from(left / 3),
-            measure: Measure::Tablespoon,
-        });
+        terms.push(Term { value: f64::from(left / 3), measure: Measure::Tablespoon });
     }
     if !left.is_multiple_of(3) {
-        terms.push(Term {
-            value: f64::from(left % 3),
-            measure: Measure::Teaspoon,
-        });
+        terms.push(Term { value: f64::from(left % 3), measure: Measure::Teaspoon });
     }
     Amount::from_terms(terms).unwrap_or_else(|| Amount::of(1.0, Measure::Teaspoon))
 }

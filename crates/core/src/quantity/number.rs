@@ -21,18 +21,8 @@ const VULGAR: [(char, f64); 15] = [
 ];
 
 /// Fractions that a measuring set or a knife can make.
-pub(super) const KITCHEN_FRACTIONS: [(u32, u32); 10] = [
-    (1, 16),
-    (1, 8),
-    (1, 4),
-    (1, 3),
-    (3, 8),
-    (1, 2),
-    (5, 8),
-    (2, 3),
-    (3, 4),
-    (7, 8),
-];
+pub(super) const KITCHEN_FRACTIONS: [(u32, u32); 10] =
+    [(1, 16), (1, 8), (1, 4), (1, 3), (3, 8), (1, 2), (5, 8), (2, 3), (3, 4), (7, 8)];
 
 const WORDS: [(&str, f64); 14] = [
     ("a", 1.0),
@@ -92,10 +82,7 @@ fn take_word(text: &str) -> Result<(f64, &str), AmountError> {
     // "half a lemon", "a quarter cup"
     if word == "half" || word == "quarter" {
         let rest = rest.trim_start();
-        let rest = rest
-            .strip_prefix("a ")
-            .or_else(|| rest.strip_prefix("an "))
-            .unwrap_or(rest);
+        let rest = rest.strip_prefix("a ").or_else(|| rest.strip_prefix("an ")).unwrap_or(rest);
         return Ok((value, rest));
     }
     if value == 1.0
@@ -108,9 +95,8 @@ fn take_word(text: &str) -> Result<(f64, &str), AmountError> {
 }
 
 fn take_digits(text: &str) -> Result<(Option<f64>, &str), AmountError> {
-    let end = text
-        .find(|c: char| !(c.is_ascii_digit() || c == '.' || c == ','))
-        .unwrap_or(text.len());
+    let end =
+        text.find(|c: char| !(c.is_ascii_digit() || c == '.' || c == ',')).unwrap_or(text.len());
     let digits = &text[..end];
     if digits.is_empty() {
         return Ok((None, text));
@@ -136,10 +122,7 @@ fn take_digits(text: &str) -> Result<(Option<f64>, &str), AmountError> {
 }
 
 fn digits_only(text: &str) -> (&str, &str) {
-    text.split_at(
-        text.find(|c: char| !c.is_ascii_digit())
-            .unwrap_or(text.len()),
-    )
+    text.split_at(text.find(|c: char| !c.is_ascii_digit()).unwrap_or(text.len()))
 }
 
 fn denominator(digits: &str, text: &str) -> Result<f64, AmountError> {
@@ -154,10 +137,7 @@ fn is_vulgar(c: char) -> bool {
 }
 
 fn vulgar(c: char) -> f64 {
-    VULGAR
-        .iter()
-        .find(|(glyph, _)| *glyph == c)
-        .map_or(0.0, |(_, value)| *value)
+    VULGAR.iter().find(|(glyph, _)| *glyph == c).map_or(0.0, |(_, value)| *value)
 }
 
 /// The fraction nearest to `part` (0 to 1) when it agrees to within `tolerance`.
@@ -187,11 +167,7 @@ pub fn format_number(value: f64, in_fractions: bool) -> String {
             };
         }
     }
-    let places = if value >= 1.0 {
-        5 - (value.log10().floor() as usize).min(5)
-    } else {
-        6
-    };
+    let places = if value >= 1.0 { 5 - (value.log10().floor() as usize).min(5) } else { 6 };
     let text = format!("{value:.places$}");
     if text.contains('.') {
         text.trim_end_matches('0').trim_end_matches('.').to_owned()

@@ -125,10 +125,7 @@ fn in_other_words(
     }
     if is_fill_line {
         let volume = Millilitres(line.grams.0 / it.per_gram.density_at_20());
-        return Some(format!(
-            "up to the line, {}",
-            metric_volume(volume).rounded()
-        ));
+        return Some(format!("up to the line, {}", metric_volume(volume).rounded()));
     }
     if line.pieces.is_some() {
         return Some(match it.form {

@@ -115,10 +115,7 @@ fn streams(drink: &Drink, trace: &Trace) -> Vec<Stream> {
             into: into.to_owned(),
             colour: contents.liquid.colour().to_string(),
         };
-        match streams
-            .iter_mut()
-            .find(|s| s.from == from && s.into == into)
-        {
+        match streams.iter_mut().find(|s| s.from == from && s.into == into) {
             Some(known) => *known = stream,
             None => streams.push(stream),
         }
@@ -127,12 +124,7 @@ fn streams(drink: &Drink, trace: &Trace) -> Vec<Stream> {
         match &step.action {
             Action::Pour { from, into, .. } => pour(from, into, i, 1),
             Action::Serve { from, glass, .. } => pour(from, glass, i, 1),
-            Action::Strain {
-                from,
-                through,
-                into,
-                ..
-            } => {
+            Action::Strain { from, through, into, .. } => {
                 pour(from, through, i, 2);
                 pour(through, into, i, 2);
             }

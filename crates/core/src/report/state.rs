@@ -96,17 +96,9 @@ impl StateReport {
             mass_g: contents.mass().0,
             liquid_ml: contents.liquid_volume().0,
             level_ml: level,
-            over_ml: if it.kind.strainer().is_none() && over > 0.5 {
-                over
-            } else {
-                0.0
-            },
+            over_ml: if it.kind.strainer().is_none() && over > 0.5 { over } else { 0.0 },
             brix: liquid.soluble_solids(),
-            acidity_percent: if mass > 0.0 {
-                100.0 * liquid.titratable_acid() / mass
-            } else {
-                0.0
-            },
+            acidity_percent: if mass > 0.0 { 100.0 * liquid.titratable_acid() / mass } else { 0.0 },
             ph: liquid.ph(),
             temperature_c: contents.temperature.0,
             colour: liquid.colour().to_string(),
@@ -139,12 +131,10 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
             }
         }
     }
-    order.extend((0..drink.vessels.len()).filter(|v| {
-        !trace
-            .frames
-            .iter()
-            .any(|f| f.touched.iter().any(|t| t.vessel == *v))
-    }));
+    order.extend(
+        (0..drink.vessels.len())
+            .filter(|v| !trace.frames.iter().any(|f| f.touched.iter().any(|t| t.vessel == *v))),
+    );
     // The glass stands at the end, whenever it was touched.
     order.sort_by_key(|v| drink.vessels[*v].kind == VesselKind::Glass);
     let glasses = drink.steps.iter().find_map(|step| match &step.action {
@@ -164,14 +154,10 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
                 capacity_ml: vessel.capacity().0,
                 diameter_mm: vessel.diameter().0,
                 height_mm: vessel.height().0,
-                count: glasses
-                    .filter(|(id, _)| *id == vessel.id)
-                    .map_or(1, |(_, many)| many),
+                count: glasses.filter(|(id, _)| *id == vessel.id).map_or(1, |(_, many)| many),
                 fullest: fullest.map(|(_, c)| StateReport::of(drink, index, c, cupboard)),
                 fullest_step: fullest.map(|(step, _)| drink.steps[step].id.clone()),
-                last: trace
-                    .last(index)
-                    .map(|(_, c)| StateReport::of(drink, index, c, cupboard)),
+                last: trace.last(index).map(|(_, c)| StateReport::of(drink, index, c, cupboard)),
             }
         })
         .collect()

@@ -82,35 +82,25 @@ pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, 
 }
 
 fn fault(field: &str, message: String) -> FieldError {
-    FieldError {
-        field: field.to_owned(),
-        message,
-    }
+    FieldError { field: field.to_owned(), message }
 }
 
 fn volume_of(field: &str, amount: &Amount, from: f64, to: f64) -> Result<Millilitres, FieldError> {
     match amount.as_millilitres() {
         Some(ml) if (from..=to).contains(&ml) => Ok(Millilitres(ml)),
-        Some(_) => Err(fault(
-            field,
-            format!("{amount} won't do; {from} ml to {} l will.", to / 1000.0),
-        )),
-        None => Err(fault(
-            field,
-            format!("“{amount}” is no volume. Say it in ml, l or cups."),
-        )),
+        Some(_) => {
+            Err(fault(field, format!("{amount} won't do; {from} ml to {} l will.", to / 1000.0)))
+        }
+        None => Err(fault(field, format!("“{amount}” is no volume. Say it in ml, l or cups."))),
     }
 }
 
 /// The glasses and their size in the step that serves, if there is one.
 fn served_in(drink: &mut Drink) -> Option<(&mut u32, &mut Amount)> {
-    drink
-        .steps
-        .iter_mut()
-        .find_map(|step| match &mut step.action {
-            Action::Serve { glasses, size, .. } => Some((glasses, size)),
-            _ => None,
-        })
+    drink.steps.iter_mut().find_map(|step| match &mut step.action {
+        Action::Serve { glasses, size, .. } => Some((glasses, size)),
+        _ => None,
+    })
 }
 
 /// Every amount and every line to fill to, `factor` times.
@@ -131,14 +121,10 @@ fn volume_at(drink: &Drink, cupboard: &Cupboard, factor: f64) -> f64 {
         Action::Serve { from, .. } => drink.vessel(from),
         _ => None,
     });
-    drink
-        .steps
-        .retain(|step| !matches!(step.action, Action::Serve { .. }));
+    drink.steps.retain(|step| !matches!(step.action, Action::Serve { .. }));
     let trace = Trace::run(&drink, cupboard);
     match from {
-        Some(vessel) => trace
-            .last(vessel)
-            .map_or(0.0, |(_, contents)| contents.level().0),
+        Some(vessel) => trace.last(vessel).map_or(0.0, |(_, contents)| contents.level().0),
         None => trace.outcome().map_or(0.0, |outcome| outcome.volume.0),
     }
 }
@@ -151,10 +137,7 @@ fn to_volume(
 ) -> Result<Drink, FieldError> {
     let now = volume_at(drink, cupboard, 1.0);
     if now <= 0.0 {
-        return Err(fault(
-            field,
-            "There is nothing to drink yet. Add an ingredient first.".into(),
-        ));
+        return Err(fault(field, "There is nothing to drink yet. Add an ingredient first.".into()));
     }
     if (now / wanted.0 - 1.0).abs() < 1e-6 {
         return Ok(drink.clone());
@@ -169,10 +152,7 @@ fn to_volume(
     while miss(high) < 0.0 && high < guess + 6.0 {
         high += 1.0;
     }
-    let mut tolerance = roots::SimpleConvergency {
-        eps: 1e-9,
-        max_iter: 80,
-    };
+    let mut tolerance = roots::SimpleConvergency { eps: 1e-9, max_iter: 80 };
     let factor = roots::find_root_brent(low, high, miss, &mut tolerance).map_err(|_| {
         fault(
             field,

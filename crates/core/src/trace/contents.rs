@@ -92,10 +92,7 @@ fn split(deposits: &mut Vec<Deposit>, share: f64) -> Vec<Deposit> {
     }
     deposits
         .iter_mut()
-        .map(|d| Deposit {
-            line: d.line,
-            mixture: d.mixture.take(share),
-        })
+        .map(|d| Deposit { line: d.line, mixture: d.mixture.take(share) })
         .filter(|d| d.mixture.mass().0 > TRACE_OF)
         .collect()
 }
@@ -123,11 +120,7 @@ impl Contents {
     /// The room that all of it takes.
     #[must_use]
     pub fn level(&self) -> Millilitres {
-        let pieces: f64 = self
-            .pieces
-            .iter()
-            .map(|p| p.inside.volume(self.temperature).0)
-            .sum();
+        let pieces: f64 = self.pieces.iter().map(|p| p.inside.volume(self.temperature).0).sum();
         Millilitres(
             self.liquid_volume().0
                 + pieces
@@ -150,21 +143,9 @@ impl Contents {
 
     fn heat_capacity(&self) -> f64 {
         heat_capacity(&self.liquid)
-            + self
-                .crystals
-                .iter()
-                .map(|d| heat_capacity(&d.mixture))
-                .sum::<f64>()
-            + self
-                .pieces
-                .iter()
-                .map(|p| heat_capacity(&p.inside))
-                .sum::<f64>()
-            + self
-                .ice
-                .iter()
-                .map(|d| heat_capacity(&d.mixture))
-                .sum::<f64>()
+            + self.crystals.iter().map(|d| heat_capacity(&d.mixture)).sum::<f64>()
+            + self.pieces.iter().map(|p| heat_capacity(&p.inside)).sum::<f64>()
+            + self.ice.iter().map(|d| heat_capacity(&d.mixture)).sum::<f64>()
     }
 
     /// Heat that warms all of it by one degree, J/K.
@@ -214,11 +195,7 @@ impl Contents {
     /// Puts an ingredient in.
     pub(super) fn put(&mut self, line: usize, ingredient: usize, it: &Ingredient, grams: Grams) {
         let mixture = it.per_gram.share(grams.0);
-        let at = if it.form == Form::Ice {
-            Celsius(0.0)
-        } else {
-            ROOM
-        };
+        let at = if it.form == Form::Ice { Celsius(0.0) } else { ROOM };
         self.take_heat_of(heat_capacity(&mixture), at);
         match it.form {
             Form::Liquid => {
@@ -282,11 +259,7 @@ impl Contents {
                 .collect()
         };
         Self {
-            liquid: if share >= 1.0 {
-                self.liquid.take_all()
-            } else {
-                self.liquid.take(share)
-            },
+            liquid: if share >= 1.0 { self.liquid.take_all() } else { self.liquid.take(share) },
             crystals: split(&mut self.crystals, share),
             pieces,
             ice: split(&mut self.ice, share),
@@ -351,21 +324,9 @@ impl Contents {
             - self.liquid[Component::Polyol])
             .max(0.0);
         let sugar: f64 = self.crystals.iter().map(|d| d.mixture.sugars().0).sum();
-        let polyol: f64 = self
-            .crystals
-            .iter()
-            .map(|d| d.mixture[Component::Polyol])
-            .sum();
-        let sugar_share = if sugar > sugar_room {
-            sugar_room / sugar
-        } else {
-            1.0
-        };
-        let polyol_share = if polyol > polyol_room {
-            polyol_room / polyol
-        } else {
-            1.0
-        };
+        let polyol: f64 = self.crystals.iter().map(|d| d.mixture[Component::Polyol]).sum();
+        let sugar_share = if sugar > sugar_room { sugar_room / sugar } else { 1.0 };
+        let polyol_share = if polyol > polyol_room { polyol_room / polyol } else { 1.0 };
         for mut part in std::mem::take(&mut self.crystals) {
             let mass = part.mixture.mass().0;
             let share = if part.mixture[Component::Polyol] > mass / 2.0 {
@@ -388,11 +349,7 @@ impl Contents {
     /// The temperature at which all its crystals would dissolve; `None` if not even boiling does it.
     pub(super) fn dissolves_at(&self) -> Option<Celsius> {
         let sugars: f64 = self.liquid.sugars().0
-            + self
-                .crystals
-                .iter()
-                .map(|d| d.mixture.sugars().0)
-                .sum::<f64>();
+            + self.crystals.iter().map(|d| d.mixture.sugars().0).sum::<f64>();
         let needed = 100.0 * sugars / (sugars + self.liquid[Component::Water]);
         (self.temperature.0.ceil() as i32..=100)
             .map(|t| Celsius(f64::from(t)))
@@ -402,11 +359,7 @@ impl Contents {
     /// Water that would take the crystals at the temperature that it has.
     pub(super) fn water_to_dissolve(&self) -> Grams {
         let sugars: f64 = self.liquid.sugars().0
-            + self
-                .crystals
-                .iter()
-                .map(|d| d.mixture.sugars().0)
-                .sum::<f64>();
+            + self.crystals.iter().map(|d| d.mixture.sugars().0).sum::<f64>();
         let limit = sucrose_solubility(self.temperature) / 100.0;
         Grams((sugars * (1.0 - limit) / limit - self.liquid[Component::Water]).max(0.0))
     }
@@ -461,9 +414,7 @@ impl Contents {
             return;
         }
         let insoluble = piece.inside.take_component(Component::Insoluble);
-        let out = piece
-            .inside
-            .take(((to - piece.drawn) / left_before).clamp(0.0, 1.0));
+        let out = piece.inside.take(((to - piece.drawn) / left_before).clamp(0.0, 1.0));
         piece.inside[Component::Insoluble] = insoluble;
         piece.drawn = to;
         self.credit(piece.line, &out);
@@ -510,11 +461,7 @@ impl Contents {
             Press::Pressed => 5.5,
             Press::Wrung => 3.5,
         };
-        let film = if press == Press::Wrung {
-            strainer.film.0 * 0.55
-        } else {
-            strainer.film.0
-        };
+        let film = if press == Press::Wrung { strainer.film.0 * 0.55 } else { strainer.film.0 };
         let clear = self.liquid.mass().0 - suspended;
         let held = (held_by_pieces + kept * by_pulp + film).min(clear);
         let stays = if clear > 0.0 { held / clear } else { 0.0 };

@@ -89,17 +89,11 @@ struct Spent {
 
 impl Spent {
     fn by_hand(minutes: f64) -> Self {
-        Self {
-            minutes: Minutes(minutes),
-            hands_on: Minutes(minutes),
-        }
+        Self { minutes: Minutes(minutes), hands_on: Minutes(minutes) }
     }
 
     fn waiting(minutes: Minutes) -> Self {
-        Self {
-            minutes,
-            hands_on: minutes.min(Minutes(1.0)),
-        }
+        Self { minutes, hands_on: minutes.min(Minutes(1.0)) }
     }
 }
 
@@ -115,18 +109,9 @@ impl Trace {
             notices: Vec::new(),
             outcome: None,
         };
-        let frames: Vec<Frame> = (0..drink.steps.len())
-            .map(|step| engine.step(step))
-            .collect();
-        let outcome = engine
-            .outcome
-            .take()
-            .or_else(|| last_worked_on(drink, &frames));
-        Self {
-            frames,
-            lines: engine.lines,
-            outcome,
-        }
+        let frames: Vec<Frame> = (0..drink.steps.len()).map(|step| engine.step(step)).collect();
+        let outcome = engine.outcome.take().or_else(|| last_worked_on(drink, &frames));
+        Self { frames, lines: engine.lines, outcome }
     }
 
     /// What the drink ends as; `None` while nothing is in any vessel.
@@ -138,8 +123,7 @@ impl Trace {
     /// A vessel's contents at its fullest moment, with the step that filled it so.
     #[must_use]
     pub fn fullest(&self, vessel: usize) -> Option<(usize, &Contents)> {
-        self.states_of(vessel)
-            .max_by(|(_, a), (_, b)| a.level().0.total_cmp(&b.level().0))
+        self.states_of(vessel).max_by(|(_, a), (_, b)| a.level().0.total_cmp(&b.level().0))
     }
 
     /// A vessel's contents at the end.
@@ -164,10 +148,7 @@ fn last_worked_on(drink: &Drink, frames: &[Frame]) -> Option<Outcome> {
     let holds = |t: &&Touched| {
         drink.vessels[t.vessel].kind.strainer().is_none() && t.contents.liquid.mass().0 > 0.0
     };
-    let touched = frames
-        .iter()
-        .rev()
-        .find_map(|f| f.touched.iter().rev().find(holds))?;
+    let touched = frames.iter().rev().find_map(|f| f.touched.iter().rev().find(holds))?;
     Some(Outcome {
         vessel: touched.vessel,
         contents: touched.contents.clone(),
@@ -182,9 +163,8 @@ fn last_worked_on(drink: &Drink, frames: &[Frame]) -> Option<Outcome> {
 impl<'a> Engine<'a> {
     fn step(&mut self, step: usize) -> Frame {
         let drink = self.drink;
-        let (spent, touched) = self
-            .act(step, &drink.steps[step].action)
-            .unwrap_or((Spent::by_hand(0.0), Vec::new()));
+        let (spent, touched) =
+            self.act(step, &drink.steps[step].action).unwrap_or((Spent::by_hand(0.0), Vec::new()));
         for vessel in &touched {
             self.watch(*vessel);
         }
@@ -192,10 +172,7 @@ impl<'a> Engine<'a> {
             step,
             touched: touched
                 .into_iter()
-                .map(|vessel| Touched {
-                    vessel,
-                    contents: self.vessels[vessel].clone(),
-                })
+                .map(|vessel| Touched { vessel, contents: self.vessels[vessel].clone() })
                 .collect(),
             minutes: spent.minutes,
             hands_on: spent.hands_on,
@@ -218,52 +195,30 @@ impl<'a> Engine<'a> {
     fn subject(&self, index: usize) -> String {
         let text = self.the(index);
         let mut letters = text.chars();
-        letters
-            .next()
-            .map_or_else(String::new, |c| c.to_uppercase().chain(letters).collect())
+        letters.next().map_or_else(String::new, |c| c.to_uppercase().chain(letters).collect())
     }
 
     /// Does one action. Returns the time it took and the vessels it changed, the main one last.
     fn act(&mut self, step: usize, action: &Action) -> Option<(Spent, Vec<usize>)> {
         let find = |id: &str| self.drink.vessel(id);
         match action {
-            Action::Add {
-                into,
-                ingredient,
-                amount,
-            } => {
+            Action::Add { into, ingredient, amount } => {
                 let vessel = find(into)?;
                 self.add(step, vessel, ingredient, amount)?;
                 Some((Spent::by_hand(1.0), vec![vessel]))
             }
-            Action::Squeeze {
-                into,
-                ingredient,
-                amount,
-            } => {
+            Action::Squeeze { into, ingredient, amount } => {
                 let vessel = find(into)?;
                 let weighed = self.add(step, vessel, ingredient, amount)?;
                 // About forty seconds a lemon, halving and pips included; estimate.
                 let pieces = weighed.pieces.unwrap_or(weighed.grams.0 / 45.0);
                 Some((Spent::by_hand(1.0 + 0.7 * pieces), vec![vessel]))
             }
-            Action::Heat {
-                vessel,
-                to_c,
-                minutes,
-                lid,
-            } => {
+            Action::Heat { vessel, to_c, minutes, lid } => {
                 let vessel = find(vessel)?;
-                Some((
-                    self.heat(vessel, Celsius(*to_c), Minutes(*minutes), *lid),
-                    vec![vessel],
-                ))
+                Some((self.heat(vessel, Celsius(*to_c), Minutes(*minutes), *lid), vec![vessel]))
             }
-            Action::Infuse {
-                vessel,
-                minutes,
-                place,
-            } => {
+            Action::Infuse { vessel, minutes, place } => {
                 let vessel = find(vessel)?;
                 let time = Minutes(*minutes);
                 let (cupboard, kind) = (self.cupboard, self.vessel(vessel));
@@ -275,59 +230,28 @@ impl<'a> Engine<'a> {
                 self.blend(vessel);
                 Some((Spent::by_hand(1.0 + seconds / 60.0), vec![vessel]))
             }
-            Action::Strain {
-                from,
-                through,
-                into,
-                press,
-            } => {
+            Action::Strain { from, through, into, press } => {
                 let (from, through, into) = (find(from)?, find(through)?, find(into)?);
-                Some((
-                    self.strain(from, through, into, *press),
-                    vec![from, through, into],
-                ))
+                Some((self.strain(from, through, into, *press), vec![from, through, into]))
             }
-            Action::Pour {
-                from,
-                into,
-                portion,
-            } => {
+            Action::Pour { from, into, portion } => {
                 let (from, into) = (find(from)?, find(into)?);
                 self.pour(from, into, portion);
                 Some((Spent::by_hand(0.5), vec![from, into]))
             }
-            Action::TopUp {
-                vessel,
-                ingredient,
-                to,
-            } => {
+            Action::TopUp { vessel, ingredient, to } => {
                 let vessel = find(vessel)?;
                 self.top_up(step, vessel, ingredient, to)?;
                 Some((Spent::by_hand(0.5), vec![vessel]))
             }
-            Action::Cool {
-                vessel,
-                to_c,
-                place,
-            } => {
+            Action::Cool { vessel, to_c, place } => {
                 let vessel = find(vessel)?;
-                Some((
-                    self.cool(vessel, Celsius(*to_c), (*place).into()),
-                    vec![vessel],
-                ))
+                Some((self.cool(vessel, Celsius(*to_c), (*place).into()), vec![vessel]))
             }
-            Action::Serve {
-                from,
-                glass,
-                glasses,
-                size,
-            } => {
+            Action::Serve { from, glass, glasses, size } => {
                 let (from, glass) = (find(from)?, find(glass)?);
                 self.serve(from, glass, *glasses, Millilitres(size.as_millilitres()?));
-                Some((
-                    Spent::by_hand(0.25 * f64::from(*glasses)),
-                    vec![from, glass],
-                ))
+                Some((Spent::by_hand(0.25 * f64::from(*glasses)), vec![from, glass]))
             }
         }
     }
@@ -343,10 +267,7 @@ impl<'a> Engine<'a> {
         let (index, it) = self.find_ingredient(ingredient)?;
         let weighed = self.cupboard.weigh(it, amount).unwrap_or_else(|unknown| {
             self.notice(Kind::UnknownMeasure, unknown.to_string());
-            Weighed {
-                grams: Grams(0.0),
-                pieces: None,
-            }
+            Weighed { grams: Grams(0.0), pieces: None }
         });
         self.put(step, vessel, index, it, weighed);
         Some(weighed)
@@ -398,10 +319,7 @@ impl<'a> Engine<'a> {
         let (cupboard, pot) = (self.cupboard, self.vessel(vessel));
         if self.vessels[vessel].is_empty() {
             let the = self.subject(vessel);
-            self.notice(
-                Kind::NothingThere,
-                format!("{the} is empty; there is nothing to heat."),
-            );
+            self.notice(Kind::NothingThere, format!("{the} is empty; there is nothing to heat."));
             return Spent::by_hand(0.0);
         }
         let contents = &mut self.vessels[vessel];
@@ -409,9 +327,8 @@ impl<'a> Engine<'a> {
         let target = to.min(boils);
         let start = contents.temperature;
         let up = heating_time(contents.capacity(), target.0 - start.0);
-        contents.draw(cupboard, up, |t| {
-            Celsius(start.0 + (target.0 - start.0) * t / up.0.max(1e-9))
-        });
+        contents
+            .draw(cupboard, up, |t| Celsius(start.0 + (target.0 - start.0) * t / up.0.max(1e-9)));
         contents.temperature = target.max(start);
         contents.settle();
         let there = contents.temperature;
@@ -438,26 +355,15 @@ impl<'a> Engine<'a> {
         }
         let minutes = up + hold;
         // Someone stirs now and then: a fifth of the time, estimate.
-        Spent {
-            minutes,
-            hands_on: (minutes * 0.2).max(Minutes(1.0)).min(minutes),
-        }
+        Spent { minutes, hands_on: (minutes * 0.2).max(Minutes(1.0)).min(minutes) }
     }
 
     fn blend(&mut self, vessel: usize) {
         let t = self.vessels[vessel].temperature;
         if self.vessels[vessel].is_empty() {
             let the = self.subject(vessel);
-            self.notice(
-                Kind::NothingThere,
-                format!("{the} is empty; there is nothing to blend."),
-            );
-        } else if self
-            .vessel(vessel)
-            .kind
-            .hottest()
-            .is_some_and(|most| t > most)
-        {
+            self.notice(Kind::NothingThere, format!("{the} is empty; there is nothing to blend."));
+        } else if self.vessel(vessel).kind.hottest().is_some_and(|most| t > most) {
             self.notice(
                 Kind::HotInBlender,
                 format!(
@@ -498,10 +404,7 @@ impl<'a> Engine<'a> {
         self.vessels[into].pour_in(run);
         // Three minutes to drain; pressing and wringing are work. Estimate.
         match press {
-            Press::Drained => Spent {
-                minutes: Minutes(4.0),
-                hands_on: Minutes(1.0),
-            },
+            Press::Drained => Spent { minutes: Minutes(4.0), hands_on: Minutes(1.0) },
             Press::Pressed => Spent::by_hand(3.0),
             Press::Wrung => Spent::by_hand(4.0),
         }
@@ -510,10 +413,7 @@ impl<'a> Engine<'a> {
     fn pour(&mut self, from: usize, into: usize, portion: &Portion) {
         if self.vessels[from].is_empty() {
             let the = self.subject(from);
-            self.notice(
-                Kind::NothingThere,
-                format!("{the} is empty; nothing is poured."),
-            );
+            self.notice(Kind::NothingThere, format!("{the} is empty; nothing is poured."));
             return;
         }
         let kind = self.vessel(from).kind;
@@ -563,16 +463,7 @@ impl<'a> Engine<'a> {
                 needed = Grams((needed.0 + miss * it.per_gram.density_at_20()).max(0.0));
             }
         }
-        self.put(
-            step,
-            vessel,
-            index,
-            it,
-            Weighed {
-                grams: needed,
-                pieces: None,
-            },
-        );
+        self.put(step, vessel, index, it, Weighed { grams: needed, pieces: None });
         Some(())
     }
 
@@ -581,10 +472,7 @@ impl<'a> Engine<'a> {
         let contents = &mut self.vessels[vessel];
         if contents.is_empty() {
             let the = self.subject(vessel);
-            self.notice(
-                Kind::NothingThere,
-                format!("{the} is empty; there is nothing to cool."),
-            );
+            self.notice(Kind::NothingThere, format!("{the} is empty; there is nothing to cool."));
             return Spent::by_hand(0.0);
         }
         let start = contents.temperature;
@@ -620,18 +508,11 @@ impl<'a> Engine<'a> {
         let nearly = there.0 >= wanted.0 * 0.99;
         if self.vessels[from].is_empty() {
             let the = self.subject(from);
-            self.notice(
-                Kind::NothingThere,
-                format!("{the} is empty; there is nothing to serve."),
-            );
+            self.notice(Kind::NothingThere, format!("{the} is empty; there is nothing to serve."));
         } else if !nearly {
             let full = (there / size + 1e-6).floor();
             let rest = there.0 - full * size.0;
-            let tail = if rest > 1.0 {
-                format!(" and {}", say_ml(rest))
-            } else {
-                String::new()
-            };
+            let tail = if rest > 1.0 { format!(" and {}", say_ml(rest)) } else { String::new() };
             self.notice(
                 Kind::FallsShort,
                 format!(
@@ -641,19 +522,11 @@ impl<'a> Engine<'a> {
                 ),
             );
         }
-        let share = if there.0 > 0.0 {
-            (wanted / there).min(1.0)
-        } else {
-            0.0
-        };
+        let share = if there.0 > 0.0 { (wanted / there).min(1.0) } else { 0.0 };
         let mut poured = self.vessels[from].take(share);
         let volume = poured.liquid_volume();
         // Each glass gets the same; a last one that stays half empty is said in the notice.
-        let filled = if nearly {
-            f64::from(glasses)
-        } else {
-            (poured.level() / size).max(1.0)
-        };
+        let filled = if nearly { f64::from(glasses) } else { (poured.level() / size).max(1.0) };
         let one = poured.take(1.0 / filled);
         self.vessels[glass] = one.clone();
         self.outcome = (!one.is_empty()).then_some(Outcome {

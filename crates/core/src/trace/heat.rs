@@ -89,18 +89,9 @@ impl From<RestingPlace> for Surrounding {
 impl From<CoolingPlace> for Surrounding {
     fn from(place: CoolingPlace) -> Self {
         match place {
-            CoolingPlace::Worktop => Self {
-                temperature: ROOM,
-                transfer: 15.0,
-            },
-            CoolingPlace::WaterBath => Self {
-                temperature: COLD_WATER,
-                transfer: 120.0,
-            },
-            CoolingPlace::Refrigerator => Self {
-                temperature: REFRIGERATOR,
-                transfer: 12.0,
-            },
+            CoolingPlace::Worktop => Self { temperature: ROOM, transfer: 15.0 },
+            CoolingPlace::WaterBath => Self { temperature: COLD_WATER, transfer: 120.0 },
+            CoolingPlace::Refrigerator => Self { temperature: REFRIGERATOR, transfer: 12.0 },
         }
     }
 }

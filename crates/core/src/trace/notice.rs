@@ -75,11 +75,7 @@ impl Notice {
             | K::BoilsDry
             | K::HotInBlender => Severity::Stop,
         };
-        Self {
-            kind,
-            severity,
-            message,
-        }
+        Self { kind, severity, message }
     }
 }
 

@@ -1,0 +1,126 @@
+//! The description of the API, made from the code.
+
+use actix_web::{App, get, web};
+use serde_json::{Value, json};
+use utoipa::ToSchema;
+use utoipa::openapi::{InfoBuilder, OpenApi, OpenApiBuilder};
+use utoipa_actix_web::AppExt;
+use utoipa_actix_web::service_config::ServiceConfig;
+use utoipa_swagger_ui::SwaggerUi;
+
+use super::{compute, cupboard, drinks, settings};
+
+/// How the application is.
+#[derive(serde::Serialize, ToSchema)]
+pub(crate) struct Health {
+    /// Always "ok": an application that isn't does not answer.
+    status: &'static str,
+    version: &'static str,
+}
+
+/// Whether the application answers.
+#[utoipa::path(tag = "health", responses((status = 200, body = Health)))]
+#[get("/api/health")]
+async fn health() -> web::Json<Health> {
+    web::Json(Health { status: "ok", version: env!("CARGO_PKG_VERSION") })
+}
+
+/// Every call there is.
+pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
+    config
+        .service(health)
+        .service(drinks::list)
+        .service(drinks::create)
+        .service(drinks::file)
+        .service(drinks::restore)
+        .service(drinks::read)
+        .service(drinks::save)
+        .service(drinks::remove)
+        .service(compute::trace)
+        .service(compute::size)
+        .service(cupboard::ingredients)
+        .service(cupboard::starting_points)
+        .service(settings::read)
+        .service(settings::write);
+}
+
+/// Title and version of the description.
+pub(crate) fn document_head() -> OpenApi {
+    OpenApiBuilder::new()
+        .info(
+            InfoBuilder::new()
+                .title("Keen Pitcher")
+                .version(env!("CARGO_PKG_VERSION"))
+                .description(Some(
+                    "Drinks are run, kept and read. Computing calls take a whole drink and touch no \
+                     data.",
+                ))
+                .build(),
+        )
+        .build()
+}
+
+/// The description and a page to read it.
+pub(crate) fn document_service(document: OpenApi) -> SwaggerUi {
+    SwaggerUi::new("/api/docs/{_:.*}").url("/api/openapi.json", document)
+}
+
+fn document() -> OpenApi {
+    App::new().into_utoipa_app().openapi(document_head()).configure(routes).split_for_parts().1
+}
+
+/// The description as text.
+pub(crate) fn document_text() -> String {
+    document().to_pretty_json().unwrap_or_default()
+}
+
+/// The JSON Schema of a file of the drink format, cut out of the API's description.
+pub(crate) fn drink_schema_text() -> String {
+    let document = serde_json::to_value(document()).unwrap_or_default();
+    let all = &document["components"]["schemas"];
+    let mut definitions = serde_json::Map::new();
+    let mut wanted = vec!["Drink".to_owned()];
+    while let Some(name) = wanted.pop() {
+        if definitions.contains_key(&name) {
+            continue;
+        }
+        let mut schema = all[&name].clone();
+        point_home(&mut schema, &mut wanted);
+        definitions.insert(name, schema);
+    }
+    definitions.sort_keys();
+    let schema = json!({
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "A drink of Keen Pitcher",
+        "type": "object",
+        "required": ["format", "version", "drink"],
+        "properties": {
+            "format": { "const": keen_formats::FORMAT },
+            "version": { "type": "integer", "minimum": 1, "maximum": keen_formats::VERSION },
+            "drink": { "$ref": "#/$defs/Drink" }
+        },
+        "$defs": definitions
+    });
+    serde_json::to_string_pretty(&schema).unwrap_or_default()
+}
+
+/// Points references at this document's own definitions and notes what they name.
+fn point_home(schema: &mut Value, wanted: &mut Vec<String>) {
+    match schema {
+        Value::Object(fields) => {
+            for (key, value) in fields {
+                if key == "$ref"
+                    && let Some(name) =
+                        value.as_str().and_then(|r| r.strip_prefix("#/components/schemas/"))
+                {
+                    wanted.push(name.to_owned());
+                    *value = Value::String(format!("#/$defs/{name}"));
+                } else {
+                    point_home(value, wanted);
+                }
+            }
+        }
+        Value::Array(items) => items.iter_mut().for_each(|item| point_home(item, wanted)),
+        _ => {}
+    }
+}

@@ -1,0 +1,260 @@
+use actix_web::{HttpResponse, delete, get, post, put, web};
+use keen_core::balance::{BalanceMap, Profile};
+use keen_core::cupboard::{Cupboard, VesselKind};
+use keen_core::drink::{Drink, Family};
+use keen_core::trace::Trace;
+use keen_store::{Draft, Kept};
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+
+use super::{Body, Problem, State, now, read_body};
+
+/// A drink on the shelf.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct DrinkView {
+    /// Names it for ever.
+    id: String,
+    /// Counts its changes; say it when saving.
+    version: i64,
+    /// When it was put on the shelf, RFC 3339.
+    created_at: String,
+    /// When it was last changed, RFC 3339.
+    changed_at: String,
+    /// The drink.
+    drink: Drink,
+}
+
+/// What the shelf shows of a drink.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct Summary {
+    name: String,
+    family: Family,
+    /// What all of it comes to, ml; 0 while there is nothing to drink.
+    volume_ml: f64,
+    /// Sugar–acid ratio.
+    ratio: Option<f64>,
+    /// Where it lies on the map, in a word.
+    band: Option<String>,
+    /// Soluble solids, % of the weight.
+    brix: f64,
+    /// Colour in the glass, `#rrggbb`.
+    colour: Option<String>,
+    /// The kind of vessel that it ends up in before the glass.
+    stands_in: VesselKind,
+    /// How full that vessel is, 0 to 1.
+    fill: f64,
+}
+
+/// A line of the shelf.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct ShelfEntry {
+    id: String,
+    changed_at: String,
+    #[serde(flatten)]
+    summary: Summary,
+}
+
+/// The shelf, or what was found on it.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct Shelf {
+    /// How many there are in all.
+    total: usize,
+    /// The first of them, last changed first.
+    drinks: Vec<ShelfEntry>,
+}
+
+/// What to look for.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct ShelfQuery {
+    /// Part of a name.
+    #[serde(default)]
+    find: String,
+    /// How many to show at most, up to 500.
+    limit: Option<usize>,
+}
+
+/// A change to be saved.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(dead_code, reason = "describes the body, which is read field by field")]
+pub(crate) struct SaveDrink {
+    /// The version that the change was made on.
+    version: i64,
+    /// The drink as it should be.
+    drink: Drink,
+}
+
+pub(super) fn view(kept: &Kept) -> serde_json::Result<DrinkView> {
+    Ok(DrinkView {
+        id: kept.id.clone(),
+        version: kept.version,
+        created_at: kept.created_at.clone(),
+        changed_at: kept.changed_at.clone(),
+        drink: serde_json::from_str(&kept.body)?,
+    })
+}
+
+fn answer(kept: &Kept) -> Result<web::Json<DrinkView>, Problem> {
+    view(kept).map(web::Json).map_err(|error| {
+        tracing::error!(id = kept.id, %error, "a kept drink can't be read");
+        Problem::internal()
+    })
+}
+
+fn summarise(drink: &Drink) -> Summary {
+    let trace = Trace::run(drink, Cupboard::builtin());
+    let profile = trace.outcome().and_then(Profile::of);
+    let map = BalanceMap::of(drink.family, profile.as_ref());
+    let outcome = trace.outcome();
+    let vessel = outcome.map(|o| o.from.unwrap_or(o.vessel));
+    let fill = vessel.and_then(|v| {
+        let (_, contents) = trace.fullest(v)?;
+        Some((contents.level().0 / drink.vessels[v].capacity().0).clamp(0.0, 1.0))
+    });
+    Summary {
+        name: drink.name.clone(),
+        family: drink.family,
+        volume_ml: profile.as_ref().map_or(0.0, |p| p.volume_ml),
+        ratio: profile.as_ref().and_then(|p| p.ratio),
+        band: map.point.and_then(|p| p.band),
+        brix: profile.as_ref().map_or(0.0, |p| p.brix),
+        colour: profile.map(|p| p.colour),
+        stands_in: vessel.map_or(VesselKind::Pitcher, |v| drink.vessels[v].kind),
+        fill: fill.unwrap_or(0.0),
+    }
+}
+
+impl State {
+    fn summary(&self, kept: &Kept) -> Option<Summary> {
+        let mut known = self.summaries.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
+        if let Some((version, summary)) = known.get(&kept.id)
+            && *version == kept.version
+        {
+            return Some(summary.clone());
+        }
+        let summary = summarise(&serde_json::from_str(&kept.body).ok()?);
+        known.insert(kept.id.clone(), (kept.version, summary.clone()));
+        Some(summary)
+    }
+}
+
+/// The shelf.
+#[utoipa::path(tag = "drinks", params(ShelfQuery), responses((status = 200, body = Shelf)))]
+#[get("/api/drinks")]
+pub(super) async fn list(
+    state: web::Data<State>,
+    query: web::Query<ShelfQuery>,
+) -> Result<web::Json<Shelf>, Problem> {
+    let ShelfQuery { find, limit } = query.into_inner();
+    let kept = state.with_store(move |store| store.list(&find)).await?;
+    let total = kept.len();
+    let shown = kept.into_iter().take(limit.unwrap_or(200).min(500));
+    let drinks = web::block(move || {
+        shown
+            .filter_map(|kept| {
+                let summary = state.summary(&kept)?;
+                Some(ShelfEntry { id: kept.id, changed_at: kept.changed_at, summary })
+            })
+            .collect()
+    })
+    .await
+    .map_err(|_| Problem::internal())?;
+    Ok(web::Json(Shelf { total, drinks }))
+}
+
+/// Put a drink on the shelf, alone or as a file of the open format.
+#[utoipa::path(tag = "drinks", request_body = Drink, responses(
+    (status = 201, body = DrinkView), (status = "4XX", body = Problem)))]
+#[post("/api/drinks")]
+pub(super) async fn create(state: web::Data<State>, body: Body) -> Result<HttpResponse, Problem> {
+    let drink = keen_formats::read_drink(&read_body(body)?)?;
+    let text = serde_json::to_string(&drink).map_err(|_| Problem::internal())?;
+    let id = uuid::Uuid::now_v7().to_string();
+    let kept = state
+        .with_store(move |store| {
+            store.create(&id, Draft { name: &drink.name, body: &text, now: &now() })
+        })
+        .await?;
+    Ok(HttpResponse::Created()
+        .insert_header(("location", format!("/api/drinks/{}", kept.id)))
+        .json(answer(&kept)?.into_inner()))
+}
+
+/// A drink of the shelf.
+#[utoipa::path(tag = "drinks", responses(
+    (status = 200, body = DrinkView), (status = 404, body = Problem)))]
+#[get("/api/drinks/{id}")]
+pub(super) async fn read(
+    state: web::Data<State>,
+    id: web::Path<String>,
+) -> Result<web::Json<DrinkView>, Problem> {
+    answer(&state.with_store(move |store| store.read(&id)).await?)
+}
+
+/// A drink of the shelf as a file of the open format.
+#[utoipa::path(tag = "drinks", responses(
+    (status = 200, body = String, content_type = "application/json"),
+    (status = 404, body = Problem)))]
+#[get("/api/drinks/{id}/file")]
+pub(super) async fn file(
+    state: web::Data<State>,
+    id: web::Path<String>,
+) -> Result<HttpResponse, Problem> {
+    let kept = state.with_store(move |store| store.read(&id)).await?;
+    let drink = answer(&kept)?.into_inner().drink;
+    Ok(HttpResponse::Ok()
+        .content_type("application/json")
+        .insert_header(("content-disposition", "attachment; filename=\"drink.json\""))
+        .body(keen_formats::write_drink(&drink)))
+}
+
+/// Save a change. If the drink was changed since, nothing is written and 409 shows how it stands.
+#[utoipa::path(tag = "drinks", request_body = SaveDrink, responses(
+    (status = 200, body = DrinkView), (status = 409, body = Problem),
+    (status = "4XX", body = Problem)))]
+#[put("/api/drinks/{id}")]
+pub(super) async fn save(
+    state: web::Data<State>,
+    id: web::Path<String>,
+    body: Body,
+) -> Result<web::Json<DrinkView>, Problem> {
+    /// The drink is read by itself, so that its faults name the same fields everywhere.
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Parts {
+        version: i64,
+        drink: serde_json::Value,
+    }
+    let parts: Parts = super::read_json(body)?;
+    let drink = keen_formats::drink_from_value(parts.drink, Cupboard::builtin())?;
+    let text = serde_json::to_string(&drink).map_err(|_| Problem::internal())?;
+    let saved = state
+        .with_store(move |store| {
+            store.save(&id, parts.version, Draft { name: &drink.name, body: &text, now: &now() })
+        })
+        .await?;
+    answer(&saved)
+}
+
+/// Take a drink off the shelf.
+#[utoipa::path(tag = "drinks", responses((status = 204), (status = 404, body = Problem)))]
+#[delete("/api/drinks/{id}")]
+pub(super) async fn remove(
+    state: web::Data<State>,
+    id: web::Path<String>,
+) -> Result<HttpResponse, Problem> {
+    state.with_store(move |store| store.delete(&id, &now())).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Put a drink back that was taken off.
+#[utoipa::path(tag = "drinks", responses(
+    (status = 200, body = DrinkView), (status = 404, body = Problem)))]
+#[post("/api/drinks/{id}/restore")]
+pub(super) async fn restore(
+    state: web::Data<State>,
+    id: web::Path<String>,
+) -> Result<web::Json<DrinkView>, Problem> {
+    answer(&state.with_store(move |store| store.restore(&id)).await?)
+}

@@ -1,0 +1,96 @@
+//! Who may ask, and what a page may load.
+//!
+//! The server listens on this machine only. A page from elsewhere, open in the same browser, could
+//! still send requests here or point its own name at this address; so the `Host` must be this
+//! machine's, and an `Origin`, where a browser sends one, the same.
+
+use actix_web::body::{EitherBody, MessageBody};
+use actix_web::dev::{ServiceRequest, ServiceResponse};
+use actix_web::http::header::{self, HeaderName, HeaderValue};
+use actix_web::middleware::Next;
+use actix_web::{Error, HttpMessage};
+
+use crate::api::Problem;
+
+/// What the page's style elements must carry to be believed; new for each answer.
+#[derive(Debug, Clone)]
+pub(crate) struct Nonce(pub(crate) String);
+
+fn is_local(authority: &str) -> bool {
+    let host = match authority.rsplit_once(':') {
+        Some((host, port)) if port.bytes().all(|b| b.is_ascii_digit()) => host,
+        _ => authority,
+    };
+    ["127.0.0.1", "localhost", "[::1]"].contains(&host)
+}
+
+fn is_allowed(request: &ServiceRequest) -> bool {
+    let text = |name: HeaderName| request.headers().get(name).map(HeaderValue::to_str);
+    let host = match text(header::HOST) {
+        Some(Ok(host)) => host,
+        _ => return false,
+    };
+    match text(header::ORIGIN) {
+        None => is_local(host),
+        Some(Ok(origin)) => {
+            is_local(host) && origin.strip_prefix("http://").is_some_and(|from| from == host)
+        }
+        Some(Err(_)) => false,
+    }
+}
+
+/// Turns strangers away and adds the headers that keep a page to itself.
+pub(crate) async fn check<B: MessageBody>(
+    request: ServiceRequest,
+    next: Next<B>,
+) -> Result<ServiceResponse<EitherBody<B>>, Error> {
+    if !is_allowed(&request) {
+        let refusal = Problem::forbidden().response();
+        return Ok(request.into_response(refusal).map_into_right_body());
+    }
+    let nonce = uuid::Uuid::now_v7().simple().to_string();
+    let documentation = request.path().starts_with("/api/docs");
+    request.extensions_mut().insert(Nonce(nonce.clone()));
+    let mut response = next.call(request).await?.map_into_left_body();
+    // The API's readable page comes ready made and writes its own styles.
+    let styles =
+        if documentation { "'unsafe-inline'".to_owned() } else { format!("'nonce-{nonce}'") };
+    let policy = format!(
+        "default-src 'none'; script-src 'self'; style-src 'self' {styles}; img-src 'self' data:; \
+         font-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'; \
+         frame-ancestors 'none'"
+    );
+    let headers = response.headers_mut();
+    if let Ok(policy) = HeaderValue::from_str(&policy) {
+        headers.insert(header::CONTENT_SECURITY_POLICY, policy);
+    }
+    headers.insert(header::X_CONTENT_TYPE_OPTIONS, HeaderValue::from_static("nosniff"));
+    headers.insert(header::REFERRER_POLICY, HeaderValue::from_static("no-referrer"));
+    Ok(response)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use actix_web::test::TestRequest;
+
+    #[test]
+    fn only_this_machine_may_ask() {
+        for (host, origin, allowed) in [
+            ("127.0.0.1:7340", None, true),
+            ("localhost:7340", Some("http://localhost:7340"), true),
+            ("[::1]:7340", None, true),
+            ("kitchen.example:7340", None, false),
+            ("127.0.0.1.kitchen.example", None, false),
+            ("127.0.0.1:7340", Some("http://kitchen.example"), false),
+            ("127.0.0.1:7340", Some("http://127.0.0.1:9999"), false),
+            ("127.0.0.1:7340", Some("null"), false),
+        ] {
+            let mut request = TestRequest::default().insert_header((header::HOST, host));
+            if let Some(origin) = origin {
+                request = request.insert_header((header::ORIGIN, origin));
+            }
+            assert_eq!(is_allowed(&request.to_srv_request()), allowed, "{host} {origin:?}");
+        }
+    }
+}
