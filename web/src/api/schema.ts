@@ -151,9 +151,9 @@ export interface paths {
             cookie?: never;
         };
         /** The remembered choices. */
-        get: operations["read"];
+        get: operations["read_settings"];
         /** Remember choices. */
-        put: operations["write"];
+        put: operations["write_settings"];
         post?: never;
         delete?: never;
         options?: never;
@@ -394,6 +394,8 @@ export interface components {
              */
             minutes: number;
             profile?: components["schemas"]["Profile"] | null;
+            /** @description What the figures rest on. */
+            rests_on: components["schemas"]["RestsOn"];
             /** @description What is poured from where to where. */
             streams: components["schemas"]["Stream"][];
             /** @description The vessels in the order in which they are used. */
@@ -694,6 +696,8 @@ export interface components {
              * @description °Brix as a refractometer would read it: acid reads low.
              */
             refractometer_brix: number;
+            /** @description Whether it is poured into glasses. If not, the figures of a glass are those of 100 ml. */
+            served: boolean;
             /**
              * Format: double
              * @description Sugars, g/l.
@@ -735,6 +739,15 @@ export interface components {
          * @enum {string}
          */
         RestingPlace: "worktop" | "refrigerator";
+        /** @description What a drink's figures rest on. */
+        RestsOn: {
+            /** @description Acidity and pH. */
+            acidity: components["schemas"]["Evidence"];
+            /** @description Sweetness, sugar and energy. */
+            sweetness: components["schemas"]["Evidence"];
+            /** @description Volume and yield. */
+            volume: components["schemas"]["Evidence"];
+        };
         /** @description A change to be saved. */
         SaveDrink: {
             /** @description The drink as it should be. */
@@ -1014,6 +1027,11 @@ export interface components {
             last?: components["schemas"]["StateReport"] | null;
             /** @description What it is called. */
             name: string;
+            /**
+             * Format: double
+             * @description By how much it is over its brim at worst, ml; 0 if it never is.
+             */
+            over_ml: number;
             /** @description Whether it strains. */
             strains: boolean;
         };
@@ -1360,7 +1378,7 @@ export interface operations {
             };
         };
     };
-    read: {
+    read_settings: {
         parameters: {
             query?: never;
             header?: never;
@@ -1379,7 +1397,7 @@ export interface operations {
             };
         };
     };
-    write: {
+    write_settings: {
         parameters: {
             query?: never;
             header?: never;

@@ -67,7 +67,8 @@ impl Profile {
         }
         let litres = liquid.volume(Celsius(20.0)).0 / 1000.0;
         // A bottle of syrup is no glass: what isn't served is told for 100 ml.
-        let glass = outcome.contents.liquid_volume().0;
+        // Measures are made for 20 °C: two litres are two litres, however cold.
+        let glass = litres * 1000.0;
         let portion = if outcome.served { 1.0 } else { 100.0 / glass };
         let sweetness = liquid.sucrose_equivalent().0;
         let acid = liquid.titratable_acid();
@@ -84,7 +85,7 @@ impl Profile {
             ratio: (acidity_percent > LEAST_ACIDITY).then(|| sweetness / acid),
             alcohol_percent: alcohol_percent(liquid),
             fizz_volumes: liquid[Component::CarbonDioxide] / GRAMS_PER_VOLUME_CO2 / litres,
-            volume_ml: outcome.volume.0,
+            volume_ml: outcome.volume.0 * glass / outcome.contents.liquid_volume().0,
             glasses: outcome.glasses,
             served: outcome.served,
             glass_ml: glass * portion,

@@ -125,7 +125,7 @@ fn in_other_words(
     }
     if is_fill_line {
         let volume = Millilitres(line.grams.0 / it.per_gram.density_at_20());
-        return Some(format!("up to the line, {}", metric_volume(volume).rounded()));
+        return Some(format!("about {} of it", metric_volume(volume).rounded()));
     }
     if line.pieces.is_some() {
         return Some(match it.form {
@@ -179,7 +179,7 @@ fn weight(grams: Grams) -> Amount {
 }
 
 fn metric_volume(volume: Millilitres) -> Amount {
-    if volume.0 >= 2000.0 {
+    if volume.0 >= 1000.0 {
         Amount::of(volume.0 / 1000.0, Measure::Litre)
     } else {
         Amount::of(volume.0, Measure::Millilitre)

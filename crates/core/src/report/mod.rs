@@ -3,10 +3,12 @@
 //! Nothing is computed here: every figure is read off the trace's contents.
 
 mod line;
+mod rests_on;
 mod sentence;
 mod state;
 
 pub use line::{LineReport, Way};
+pub use rests_on::RestsOn;
 pub use state::{PieceReport, StateReport, VesselReport};
 
 use serde::Serialize;
@@ -30,6 +32,8 @@ pub struct DrinkReport {
     pub lines: Vec<LineReport>,
     /// The figures of the drink; none while there is nothing to drink.
     pub profile: Option<Profile>,
+    /// What the figures rest on.
+    pub rests_on: RestsOn,
     /// The map with the drink on it.
     pub map: BalanceMap,
     /// From the first step to the last, minutes, if one follows the other.
@@ -95,6 +99,7 @@ impl DrinkReport {
             vessels: state::vessels(drink, &trace, cupboard),
             streams: streams(drink, &trace),
             lines: line::lines(drink, &trace, cupboard),
+            rests_on: RestsOn::of(drink, &trace, cupboard),
             map: BalanceMap::of(drink.family, profile.as_ref()),
             profile,
             minutes: trace.frames.iter().map(|f| f.minutes.0).sum(),

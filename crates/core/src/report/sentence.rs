@@ -1,10 +1,18 @@
 //! A step in words.
 
-use crate::cupboard::Cupboard;
+use crate::cupboard::{Cupboard, Kind};
 use crate::drink::{Action, CoolingPlace, Drink, Portion, Press, RestingPlace, Step};
-use crate::quantity::Dimension;
+use crate::quantity::{Amount, Measure, Term};
 
 pub(super) fn of(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
+    let bare = without_note(drink, step, cupboard);
+    match (bare.strip_suffix('.'), step.note.trim()) {
+        (Some(front), note) if !note.is_empty() => format!("{front}: {note}."),
+        _ => bare,
+    }
+}
+
+fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
     let the = |id: &str| {
         drink.vessel(id).map_or_else(|| format!("“{id}”"), |v| drink.vessels[v].in_sentence())
     };
@@ -13,15 +21,11 @@ pub(super) fn of(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
     };
     match &step.action {
         Action::Add { into, ingredient, amount } => {
-            format!("Put {} {} into {}.", amount.rounded(), name(ingredient), the(into))
+            format!("Put {} into {}.", what(cupboard, ingredient, amount), the(into))
         }
         Action::Squeeze { into, ingredient, amount } => {
-            let counted = amount.terms().iter().all(|t| t.measure.dimension() == Dimension::Count);
-            if counted {
-                format!("Squeeze {} into {}.", amount.rounded(), the(into))
-            } else {
-                format!("Squeeze {} of {} into {}.", amount.rounded(), name(ingredient), the(into))
-            }
+            let juice = what(cupboard, ingredient, amount);
+            format!("Squeeze {} into {}.", juice.trim_start_matches("the juice of "), the(into))
         }
         Action::Heat { vessel, to_c, minutes, lid } => {
             let hold = if *minutes > 0.0 {
@@ -74,6 +78,37 @@ pub(super) fn of(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
             let glasses =
                 if *glasses == 1 { "one glass".to_owned() } else { format!("{glasses} glasses") };
             format!("Pour {glasses} of {} from {}.", size.rounded(), the(from))
+        }
+    }
+}
+
+/// An amount of something as it is said: "190 g white sugar", "the zest of 4 lemons", "4 sprigs of
+/// mint", "3 fresh bay leaves".
+fn what(cupboard: &Cupboard, id: &str, amount: &Amount) -> String {
+    let said = amount.rounded().to_string();
+    let Some(it) = cupboard.ingredient(id) else { return format!("{said} {id}") };
+    let [Term { value, measure: Measure::Piece(words) }] = amount.terms() else {
+        return format!("{said} {}", lower_first(&it.name));
+    };
+    let Some((produce, _)) = cupboard.piece(it, words) else {
+        return format!("{said} {}", it.name);
+    };
+    let pieces = if words.is_empty() { format!("{said} {}", produce.noun(*value)) } else { said };
+    match it.kind {
+        Kind::Zest => format!("the zest of {pieces}"),
+        Kind::Juice => format!("the juice of {pieces}"),
+        _ => {
+            let name = produce.name.to_lowercase();
+            let (front, last) = name.rsplit_once(' ').unwrap_or(("", &name));
+            let says = |word: &str| pieces.to_lowercase().contains(&word[..word.len().min(3)]);
+            match pieces.rsplit_once(' ') {
+                _ if !front.is_empty() && says(front) => pieces,
+                Some((before, noun)) if !front.is_empty() && says(last) => {
+                    format!("{before} {front} {noun}")
+                }
+                _ if says(last) => pieces,
+                _ => format!("{pieces} of {name}"),
+            }
         }
     }
 }

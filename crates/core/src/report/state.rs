@@ -1,6 +1,7 @@
 use serde::Serialize;
 
-use crate::cupboard::{Cupboard, VesselKind};
+use crate::chemistry::Component;
+use crate::cupboard::{Cupboard, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Drink};
 use crate::quantity::Celsius;
 use crate::trace::{Contents, Trace};
@@ -71,6 +72,8 @@ pub struct VesselReport {
     pub height_mm: f64,
     /// How many of it stand on the counter: the glasses.
     pub count: u32,
+    /// By how much it is over its brim at worst, ml; 0 if it never is.
+    pub over_ml: f64,
     /// What is in it when it is fullest; none if it is never used.
     pub fullest: Option<StateReport>,
     /// The id of the step after which it is so.
@@ -111,7 +114,7 @@ impl StateReport {
                         name: ingredient.name.clone(),
                         grams: piece.put_in.0,
                         drawn: piece.drawn,
-                        colour: ingredient.swatch().to_string(),
+                        colour: swatch(ingredient),
                     }
                 })
                 .collect(),
@@ -121,22 +124,9 @@ impl StateReport {
     }
 }
 
-/// The vessels in the order in which they are first used; those never used come last.
+/// The vessels in the order in which things flow through them; those never used come last.
 pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<VesselReport> {
-    let mut order: Vec<usize> = Vec::new();
-    for frame in &trace.frames {
-        for touched in &frame.touched {
-            if !order.contains(&touched.vessel) {
-                order.push(touched.vessel);
-            }
-        }
-    }
-    order.extend(
-        (0..drink.vessels.len())
-            .filter(|v| !trace.frames.iter().any(|f| f.touched.iter().any(|t| t.vessel == *v))),
-    );
-    // The glass stands at the end, whenever it was touched.
-    order.sort_by_key(|v| drink.vessels[*v].kind == VesselKind::Glass);
+    let order = flow_order(drink);
     let glasses = drink.steps.iter().find_map(|step| match &step.action {
         Action::Serve { glass, glasses, .. } => Some((glass.as_str(), *glasses)),
         _ => None,
@@ -146,6 +136,7 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
         .map(|index| {
             let vessel = &drink.vessels[index];
             let fullest = trace.fullest(index);
+            let over = trace.highest_level(index).0 - vessel.capacity().0;
             VesselReport {
                 id: vessel.id.clone(),
                 name: vessel.label().to_owned(),
@@ -155,6 +146,7 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
                 diameter_mm: vessel.diameter().0,
                 height_mm: vessel.height().0,
                 count: glasses.filter(|(id, _)| *id == vessel.id).map_or(1, |(_, many)| many),
+                over_ml: if vessel.kind.strainer().is_none() && over > 0.5 { over } else { 0.0 },
                 fullest: fullest.map(|(_, c)| StateReport::of(drink, index, c, cupboard)),
                 fullest_step: fullest.map(|(step, _)| drink.steps[step].id.clone()),
                 last: trace.last(index).map(|(_, c)| StateReport::of(drink, index, c, cupboard)),
@@ -163,12 +155,62 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
         .collect()
 }
 
-impl crate::cupboard::Ingredient {
-    /// A colour to draw it by: what a spoonful of it gives to a little water.
-    pub(super) fn swatch(&self) -> crate::chemistry::Rgb {
-        let mut drop = self.per_gram;
-        let short = 2.0 - drop.volume(Celsius(20.0)).0;
-        drop[crate::chemistry::Component::Water] += short.max(0.0);
-        drop.colour()
+/// Vessels so that each stands after those that are poured into it, as far as pouring doesn't go in
+/// circles; otherwise as they are first used.
+fn flow_order(drink: &Drink) -> Vec<usize> {
+    let mut left: Vec<usize> = Vec::new();
+    let mut pours: Vec<(usize, usize)> = Vec::new();
+    let use_first = |id: &str, left: &mut Vec<usize>| {
+        let index = drink.vessel(id);
+        if let Some(index) = index.filter(|i| !left.contains(i)) {
+            left.push(index);
+        }
+        index
+    };
+    for step in &drink.steps {
+        let chain: &[&String] = match &step.action {
+            Action::Add { into, .. } | Action::Squeeze { into, .. } => &[into],
+            Action::Heat { vessel, .. }
+            | Action::Infuse { vessel, .. }
+            | Action::Blend { vessel, .. }
+            | Action::TopUp { vessel, .. }
+            | Action::Cool { vessel, .. } => &[vessel],
+            Action::Strain { from, through, into, .. } => &[from, through, into],
+            Action::Pour { from, into, .. } => &[from, into],
+            Action::Serve { from, glass, .. } => &[from, glass],
+        };
+        let found: Vec<usize> = chain.iter().filter_map(|id| use_first(id, &mut left)).collect();
+        pours.extend(found.windows(2).map(|pair| (pair[0], pair[1])));
     }
+    let mut order = Vec::new();
+    while !left.is_empty() {
+        let waits = |v: &usize| pours.iter().any(|(from, into)| into == v && left.contains(from));
+        let next = left.iter().position(|v| !waits(v)).unwrap_or(0);
+        order.push(left.remove(next));
+    }
+    order.extend((0..drink.vessels.len()).filter(|v| !order.contains(v)).collect::<Vec<_>>());
+    order
+}
+
+/// A colour to draw pieces of an ingredient by: that of the thing itself, where its juice has
+/// another.
+fn swatch(it: &Ingredient) -> String {
+    let green = match it.kind {
+        Kind::Herb => "#5f8a3a",
+        Kind::Stem | Kind::Vegetable if it.per_gram[Component::Anthocyanin] == 0.0 => "#a9bd6a",
+        Kind::Root => "#d8bd7c",
+        Kind::Spice => "#8a5a34",
+        Kind::Seed | Kind::Grain | Kind::Nut => "#d9cbb0",
+        _ => "",
+    };
+    if !green.is_empty() {
+        return green.to_owned();
+    }
+    // A gram in so much water that its colour is seen and not its depth.
+    let mut thin = it.per_gram;
+    let strength = it.per_gram[Component::Anthocyanin]
+        + it.per_gram[Component::AbsorbBlue]
+        + it.per_gram[Component::AbsorbGreen];
+    thin[Component::Water] += (strength * 4.0 - thin.volume(Celsius(20.0)).0).max(0.0);
+    thin.colour().to_string()
 }

@@ -120,10 +120,18 @@ impl Trace {
         self.outcome.as_ref()
     }
 
-    /// A vessel's contents at its fullest moment, with the step that filled it so.
+    /// A vessel's contents at its fullest moment, with the step that filled it so. Of moments that
+    /// are as full but for a few hundredths, the last: what stood and drew is shown as it was then.
     #[must_use]
     pub fn fullest(&self, vessel: usize) -> Option<(usize, &Contents)> {
-        self.states_of(vessel).max_by(|(_, a), (_, b)| a.level().0.total_cmp(&b.level().0))
+        let most = self.states_of(vessel).map(|(_, c)| c.level().0).fold(0.0, f64::max);
+        self.states_of(vessel).filter(|(_, c)| c.level().0 >= most * 0.97).last()
+    }
+
+    /// The most room that was ever needed in a vessel.
+    #[must_use]
+    pub fn highest_level(&self, vessel: usize) -> Millilitres {
+        Millilitres(self.states_of(vessel).map(|(_, c)| c.level().0).fold(0.0, f64::max))
     }
 
     /// A vessel's contents at the end.

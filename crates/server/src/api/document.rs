@@ -40,8 +40,8 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(compute::size)
         .service(cupboard::ingredients)
         .service(cupboard::starting_points)
-        .service(settings::read)
-        .service(settings::write);
+        .service(settings::read_settings)
+        .service(settings::write_settings);
 }
 
 /// Title and version of the description.

@@ -58,7 +58,7 @@ enum ShownBy {
 /// The remembered choices.
 #[utoipa::path(tag = "settings", responses((status = 200, body = Settings)))]
 #[get("/api/settings")]
-pub(super) async fn read(state: web::Data<State>) -> Result<web::Json<Settings>, Problem> {
+pub(super) async fn read_settings(state: web::Data<State>) -> Result<web::Json<Settings>, Problem> {
     let text = state.with_store(|store| store.setting(KEY)).await?;
     // Choices of a newer program that can't be read fall back to the usual ones.
     Ok(web::Json(text.and_then(|t| serde_json::from_str(&t).ok()).unwrap_or_default()))
@@ -68,7 +68,7 @@ pub(super) async fn read(state: web::Data<State>) -> Result<web::Json<Settings>,
 #[utoipa::path(tag = "settings", request_body = Settings, responses(
     (status = 200, body = Settings), (status = "4XX", body = Problem)))]
 #[put("/api/settings")]
-pub(super) async fn write(
+pub(super) async fn write_settings(
     state: web::Data<State>,
     body: Body,
 ) -> Result<web::Json<Settings>, Problem> {

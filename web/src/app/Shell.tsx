@@ -1,0 +1,136 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Menu from "@mui/material/Menu";
+import MenuItem from "@mui/material/MenuItem";
+import { useColorScheme } from "@mui/material/styles";
+import { Moon, Sun } from "lucide-react";
+import { useEffect, useState } from "react";
+import { Link, Outlet } from "react-router";
+import type { Settings } from "../api/client";
+import { useSettings } from "../api/queries";
+import { useSaveWord } from "../drink/saveWord";
+import { colour, displayFont } from "./theme";
+
+const units: Record<Settings["units"] & string, { short: string; long: string }> = {
+  as_written: { short: "as written", long: "As each amount was written" },
+  metric: { short: "g · ml", long: "Grams and millilitres" },
+  us: { short: "cups", long: "US cups and spoons" },
+};
+
+const themes = { system: "As the machine has it", light: "Light", dark: "Dark" } as const;
+
+/** The frame round every screen: the places, and what is remembered for the whole kitchen. */
+export function Shell() {
+  const { settings, change } = useSettings();
+  const { setMode } = useColorScheme();
+  const saveWord = useSaveWord((state) => state.word);
+  const theme = settings.theme ?? "system";
+  useEffect(() => setMode(theme), [theme, setMode]);
+
+  return (
+    <Box sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column" }}>
+      <Box
+        component="header"
+        sx={{
+          display: "flex",
+          alignItems: "center",
+          gap: { xs: 1, sm: 3 },
+          px: { xs: 2, md: 3.5 },
+          minHeight: 44,
+        }}
+      >
+        <Box
+          component={Link}
+          to="/"
+          sx={{
+            ...displayFont,
+            fontSize: 17,
+            fontWeight: 700,
+            color: colour("cobalt"),
+            textDecoration: "none",
+            whiteSpace: "nowrap",
+            py: 1.25,
+          }}
+        >
+          Keen Pitcher
+        </Box>
+        <Box component="nav" aria-label="Places">
+          <Box
+            component={Link}
+            to="/"
+            sx={{ color: colour("ink"), textDecoration: "none", fontWeight: 600, py: 1.5 }}
+          >
+            Drinks
+          </Box>
+        </Box>
+        <Box sx={{ flex: 1 }} />
+        <Box aria-live="polite" sx={{ color: colour("muted"), fontSize: 14, whiteSpace: "nowrap" }}>
+          {saveWord}
+        </Box>
+        <Choice
+          label="Units"
+          shown={units[settings.units ?? "as_written"].short}
+          options={Object.entries(units).map(([value, { long }]) => ({ value, text: long }))}
+          chosen={settings.units ?? "as_written"}
+          onChoose={(value) => change({ units: value as Settings["units"] })}
+        />
+        <Choice
+          label="Light or dark"
+          shown={themes[theme]}
+          icon={theme === "dark" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
+          options={Object.entries(themes).map(([value, text]) => ({ value, text }))}
+          chosen={theme}
+          onChoose={(value) => change({ theme: value as Settings["theme"] })}
+        />
+      </Box>
+      <Outlet />
+    </Box>
+  );
+}
+
+interface ChoiceProps {
+  label: string;
+  shown: string;
+  icon?: React.ReactNode;
+  options: { value: string; text: string }[];
+  chosen: string;
+  onChoose: (value: string) => void;
+}
+
+function Choice({ label, shown, icon, options, chosen, onChoose }: ChoiceProps) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  return (
+    <>
+      <Button
+        aria-label={`${label}: ${shown}`}
+        aria-haspopup="menu"
+        onClick={(event) => setAnchor(event.currentTarget)}
+        sx={{
+          color: colour("muted"),
+          fontWeight: 500,
+          fontSize: 14,
+          px: 1,
+          minWidth: 44,
+          minHeight: 44,
+          whiteSpace: "nowrap",
+        }}
+      >
+        {icon ?? shown}
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        {options.map(({ value, text }) => (
+          <MenuItem
+            key={value}
+            selected={value === chosen}
+            onClick={() => {
+              setAnchor(null);
+              onChoose(value);
+            }}
+          >
+            {text}
+          </MenuItem>
+        ))}
+      </Menu>
+    </>
+  );
+}

@@ -1,0 +1,138 @@
+import { createTheme } from "@mui/material/styles";
+
+/**
+ * The look lives here: enamelware on a worktop. A cool ground, white enamel, navy ink, cobalt for
+ * whatever can be acted on; the liquids are the only strong colours and come from the core.
+ */
+const tokens = {
+  light: {
+    ground: "#EDF0EF",
+    enamel: "#FBFCFC",
+    ink: "#131A33",
+    muted: "#59627A",
+    hairline: "#D3DAE0",
+    cobalt: "#2140A8",
+    onCobalt: "#FFFFFF",
+    wash: "#E3E9FA",
+    bandName: "#6B77A0",
+    worktop: "#D9DEE6",
+    notice: "#FFF6DC",
+    onNotice: "#3D3208",
+    stop: "#B3261E",
+    stopWash: "#FBE9E7",
+    sweet: "#C98A2B",
+    acid: "#7FA31B",
+    water: "#5F9FC4",
+    track: "#DCE2E6",
+  },
+  dark: {
+    ground: "#0F1424",
+    enamel: "#1A2138",
+    ink: "#EEF1F8",
+    muted: "#A3ACC4",
+    hairline: "#2C3552",
+    cobalt: "#9DB2FF",
+    onCobalt: "#0F1424",
+    wash: "#232F5C",
+    bandName: "#8C99C9",
+    worktop: "#242C47",
+    notice: "#3A3216",
+    onNotice: "#F6E9BC",
+    stop: "#FF9B8F",
+    stopWash: "#43201E",
+    sweet: "#DDA24B",
+    acid: "#A1C43D",
+    water: "#7DB9DB",
+    track: "#2B3350",
+  },
+};
+
+type Tokens = typeof tokens.light;
+
+declare module "@mui/material/styles" {
+  interface Palette {
+    kp: Tokens;
+  }
+  interface PaletteOptions {
+    kp: Tokens;
+  }
+  interface TypographyVariants {
+    fontFamilyDisplay: string;
+  }
+}
+
+const display = '"Bricolage Grotesque Variable", system-ui, sans-serif';
+const text = '"Figtree Variable", system-ui, sans-serif';
+
+/** The CSS variable of a colour, for drawings. */
+export function colour(name: keyof Tokens): string {
+  return `var(--kp-palette-kp-${name})`;
+}
+
+/** Names, big figures, whatever is meant to be seen first. */
+export const displayFont = { fontFamily: display } as const;
+
+function palette(scheme: Tokens) {
+  return {
+    kp: scheme,
+    primary: { main: scheme.cobalt, contrastText: scheme.onCobalt },
+    error: { main: scheme.stop },
+    background: { default: scheme.ground, paper: scheme.enamel },
+    text: { primary: scheme.ink, secondary: scheme.muted },
+    divider: scheme.hairline,
+  };
+}
+
+export const theme = createTheme({
+  cssVariables: { cssVarPrefix: "kp", colorSchemeSelector: "data-scheme" },
+  colorSchemes: {
+    light: { palette: palette(tokens.light) },
+    dark: { palette: palette(tokens.dark) },
+  },
+  shape: { borderRadius: 10 },
+  typography: {
+    fontFamily: text,
+    fontSize: 15,
+    htmlFontSize: 16,
+    body1: { fontSize: "0.9375rem", lineHeight: 1.45 },
+    body2: { fontSize: "0.8125rem", lineHeight: 1.4 },
+    caption: { fontSize: "0.78rem", lineHeight: 1.35 },
+    h1: { ...displayFont, fontSize: "2.125rem", fontWeight: 700, letterSpacing: "-0.02em" },
+    h2: { ...displayFont, fontSize: "1.25rem", fontWeight: 700, letterSpacing: "-0.01em" },
+    button: { textTransform: "none", fontWeight: 600, fontSize: "0.9375rem" },
+  },
+  components: {
+    MuiCssBaseline: {
+      styleOverrides: {
+        body: { fontVariantNumeric: "tabular-nums", overflowX: "hidden" },
+        ":focus-visible": { outline: `2px solid ${colour("cobalt")}`, outlineOffset: 2 },
+        "@media (prefers-reduced-motion: reduce)": {
+          "*, *::before, *::after": {
+            transitionDuration: "0s !important",
+            animationDuration: "0s !important",
+          },
+        },
+      },
+    },
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiButton: {
+      defaultProps: { disableElevation: true },
+      styleOverrides: { root: { borderRadius: 10, minHeight: 42, paddingInline: 16 } },
+    },
+    MuiPaper: {
+      defaultProps: { elevation: 0 },
+      styleOverrides: {
+        root: { backgroundImage: "none", border: `1px solid ${colour("hairline")}` },
+      },
+    },
+    MuiOutlinedInput: {
+      styleOverrides: {
+        root: {
+          backgroundColor: colour("enamel"),
+          "& .MuiOutlinedInput-notchedOutline": { borderColor: colour("muted") },
+        },
+      },
+    },
+    MuiMenuItem: { styleOverrides: { root: { minHeight: 44 } } },
+  },
+});

@@ -1,0 +1,254 @@
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { useStore } from "zustand";
+import { answer, api, CallFailed, type DrinkView } from "../api/client";
+import { useShelfActions } from "../api/queries";
+import { colour, displayFont } from "../app/theme";
+import { Balance } from "./balance/Balance";
+import { Counter } from "./counter/Counter";
+import { createEditor, type Editor, type SaveState } from "./editor";
+import { useSaveWord } from "./saveWord";
+import { Servings } from "./Servings";
+
+export function DrinkPage() {
+  const { id = "" } = useParams();
+  const query = useQuery({
+    queryKey: ["drink", id],
+    queryFn: () => answer(api.GET("/api/drinks/{id}", { params: { path: { id } } })),
+    gcTime: 0,
+    staleTime: Infinity,
+  });
+  if (query.error) {
+    return (
+      <Box component="main" sx={{ p: { xs: 2, md: 3.5 } }}>
+        <h1>{(query.error as CallFailed).problem?.title ?? "No answer"}</h1>
+        <p>{query.error.message}</p>
+        <Button component={Link} to="/" variant="outlined">
+          Back to the shelf
+        </Button>
+      </Box>
+    );
+  }
+  return query.data ? <OpenDrink key={id} view={query.data} /> : null;
+}
+
+const saveWords: Record<SaveState, string> = {
+  saved: "saved",
+  saving: "saving",
+  unreachable: "not saved yet",
+  conflict: "changed elsewhere",
+};
+
+function OpenDrink({ view }: { view: DrinkView }) {
+  const [editor] = useState(() => createEditor(view));
+  const state = useStore(editor.store);
+  const [chosen, setChosen] = useState<string | undefined>();
+  const say = useSaveWord((s) => s.say);
+
+  useEffect(() => say(saveWords[state.save]), [say, state.save]);
+  useEffect(() => {
+    const leave = () => void editor.flush();
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      editor.close();
+      say("");
+    };
+  }, [editor, say]);
+  useEffect(() => {
+    document.title = `${state.drink.name} · Keen Pitcher`;
+    return () => {
+      document.title = "Keen Pitcher";
+    };
+  }, [state.drink.name]);
+  useUndoKeys(editor);
+
+  return (
+    <Box
+      component="main"
+      sx={{ flex: 1, display: "flex", flexDirection: "column", minHeight: 0, minWidth: 0 }}
+    >
+      <Box
+        sx={{
+          display: "flex",
+          flexWrap: "wrap",
+          alignItems: "baseline",
+          columnGap: 2.5,
+          rowGap: 0.5,
+          px: { xs: 2, md: 3.5 },
+          pb: 1,
+        }}
+      >
+        <DrinkName editor={editor} name={state.drink.name} />
+        <Servings
+          editor={editor}
+          drink={state.drink}
+          profile={state.report?.profile ?? undefined}
+        />
+        <Box sx={{ flex: 1 }} />
+        <Button
+          onClick={editor.undo}
+          disabled={!state.canUndo}
+          aria-keyshortcuts="Control+Z"
+          sx={{ minWidth: 0, px: 1 }}
+        >
+          Undo
+        </Button>
+        <Button
+          onClick={editor.redo}
+          disabled={!state.canRedo}
+          aria-keyshortcuts="Control+Shift+Z"
+          sx={{ minWidth: 0, px: 1 }}
+        >
+          Redo
+        </Button>
+      </Box>
+      <Troubles editor={editor} />
+      <Balance editor={editor} state={state} />
+      {state.report && (
+        <Counter
+          editor={editor}
+          drink={state.drink}
+          report={state.report}
+          chosen={chosen}
+          onChoose={setChosen}
+        />
+      )}
+    </Box>
+  );
+}
+
+function DrinkName({ editor, name }: { editor: Editor; name: string }) {
+  const [typed, setTyped] = useState<string | undefined>();
+  const commit = () => {
+    if (typed?.trim()) editor.edit((drink) => ({ ...drink, name: typed.trim() }));
+    setTyped(undefined);
+  };
+  const look = {
+    ...displayFont,
+    fontSize: { xs: 25, sm: 34 },
+    fontWeight: 700,
+    letterSpacing: "-0.02em",
+    lineHeight: 1.15,
+    m: 0,
+    overflowWrap: "anywhere",
+  } as const;
+  if (typed !== undefined) {
+    return (
+      <Box
+        component="input"
+        aria-label="Name of the drink"
+        autoFocus
+        maxLength={120}
+        value={typed}
+        onChange={(event: React.ChangeEvent<HTMLInputElement>) => setTyped(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event: React.KeyboardEvent) => {
+          if (event.key === "Enter") commit();
+          if (event.key === "Escape") setTyped(undefined);
+        }}
+        sx={{
+          ...look,
+          color: colour("ink"),
+          bgcolor: "transparent",
+          border: 0,
+          borderBottom: `2px solid ${colour("cobalt")}`,
+          outline: 0,
+          p: 0,
+          width: "min(100%, 620px)",
+        }}
+      />
+    );
+  }
+  return (
+    <Box component="h1" sx={look}>
+      <Box
+        component="button"
+        title="Click to rename"
+        onClick={() => setTyped(name)}
+        sx={{
+          all: "unset",
+          cursor: "text",
+          "&:focus-visible": { outline: `2px solid ${colour("cobalt")}` },
+        }}
+      >
+        {name}
+      </Box>
+    </Box>
+  );
+}
+
+/** What stands between this screen and the shelf. */
+function Troubles({ editor }: { editor: Editor }) {
+  const { save, theirs, problem, drink } = useStore(editor.store);
+  const { create } = useShelfActions();
+  const go = useNavigate();
+  const sx = { mx: { xs: 2, md: 3.5 }, mb: 1 };
+  if (save === "conflict" && theirs) {
+    const keepBoth = async () => {
+      const copy = await create.mutateAsync({ ...drink, name: `${drink.name}, mine` });
+      editor.takeTheirs();
+      void go(`/drinks/${copy.id}`);
+    };
+    return (
+      <Alert
+        severity="warning"
+        sx={{ ...sx, bgcolor: colour("notice"), color: colour("onNotice") }}
+        action={
+          <Box sx={{ display: "flex", flexWrap: "wrap" }}>
+            <Button color="inherit" onClick={editor.keepMine}>
+              Keep mine
+            </Button>
+            <Button color="inherit" onClick={editor.takeTheirs}>
+              Take the other
+            </Button>
+            <Button color="inherit" onClick={() => void keepBoth()}>
+              Keep both
+            </Button>
+          </Box>
+        }
+      >
+        This drink was changed in another window (its version {theirs.version}) while you worked on
+        it here. Nothing is lost: choose which goes on the shelf.
+      </Alert>
+    );
+  }
+  if (save === "unreachable") {
+    return (
+      <Alert
+        severity="warning"
+        sx={{ ...sx, bgcolor: colour("notice"), color: colour("onNotice") }}
+      >
+        Keen Pitcher doesn't answer. Your changes stay on this screen and are saved when it is back.
+      </Alert>
+    );
+  }
+  if (problem) {
+    return (
+      <Alert severity="error" sx={{ ...sx, bgcolor: colour("stopWash"), color: colour("ink") }}>
+        {problem.detail}
+      </Alert>
+    );
+  }
+  return null;
+}
+
+function useUndoKeys(editor: Editor) {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = (event.target as HTMLElement).closest?.("input, textarea, [contenteditable]");
+      if (typing || !(event.ctrlKey || event.metaKey)) return;
+      const key = event.key.toLowerCase();
+      if (key === "z" && !event.shiftKey) editor.undo();
+      else if (key === "y" || (key === "z" && event.shiftKey)) editor.redo();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [editor]);
+}

@@ -1,0 +1,171 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Popover from "@mui/material/Popover";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import { answer, api, type Drink, type Profile, type Size } from "../api/client";
+import { colour } from "../app/theme";
+import { volume } from "../ui/format";
+import { serveFrom, serving } from "./changes";
+import type { Editor } from "./editor";
+
+interface ServingsProps {
+  editor: Editor;
+  drink: Drink;
+  profile: Profile | undefined;
+}
+
+/** How much of it there is to be: glasses, a volume, or so many times as much. */
+export function Servings({ editor, drink, profile }: ServingsProps) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const served = serving(drink);
+  const words = served
+    ? `${served.glasses} ${served.glasses === 1 ? "glass" : "glasses"} of ${served.size}`
+    : profile
+      ? `${volume(profile.volume_ml)} in all`
+      : "nothing in it yet";
+  return (
+    <>
+      <Button
+        aria-haspopup="dialog"
+        aria-label={`Servings: ${words}`}
+        onClick={(event) => setAnchor(event.currentTarget)}
+        disabled={!profile}
+        sx={{
+          px: 0,
+          minWidth: 0,
+          color: colour("ink"),
+          fontSize: 16,
+          borderRadius: 0,
+          "& > span": { borderBottom: `2px solid ${colour("cobalt")}`, lineHeight: 1.5 },
+        }}
+      >
+        <span>{words}</span>
+      </Button>
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => setAnchor(null)}
+        anchorOrigin={{ vertical: "bottom", horizontal: "left" }}
+        slotProps={{ paper: { "aria-label": "How much", role: "dialog" } }}
+      >
+        {anchor && profile && (
+          <SizeForm
+            editor={editor}
+            drink={drink}
+            profile={profile}
+            onDone={() => setAnchor(null)}
+          />
+        )}
+      </Popover>
+    </>
+  );
+}
+
+function SizeForm({
+  editor,
+  drink,
+  profile,
+  onDone,
+}: ServingsProps & { profile: Profile; onDone: () => void }) {
+  const served = serving(drink);
+  const [glasses, setGlasses] = useState(String(served?.glasses ?? 8));
+  const [size, setSize] = useState(served?.size ?? "250 ml");
+  const [all, setAll] = useState(volume(profile.volume_ml));
+  const [wrong, setWrong] = useState<string | undefined>();
+
+  const resize = async (to: Size, from: Drink = editor.store.getState().drink) => {
+    try {
+      const { drink } = await answer(
+        api.POST("/api/compute/size", { body: { drink: from, size: to } }),
+      );
+      editor.edit(() => drink);
+      onDone();
+    } catch (error) {
+      setWrong((error as Error).message);
+    }
+  };
+  const pour = () => {
+    const count = Number(glasses);
+    if (!Number.isInteger(count) || count < 1) {
+      setWrong(`“${glasses}” is no number of glasses. Write it like 8.`);
+      return;
+    }
+    const last = editor.store
+      .getState()
+      .report?.vessels.findLast((v) => !v.strains && v.last?.liquid_ml);
+    const from = served || !last ? undefined : serveFrom(last.id, count, size)(drink);
+    void resize({ glasses: { glasses: count, size } }, from);
+  };
+  return (
+    <Box sx={{ p: 2.5, width: 340, maxWidth: "100%" }}>
+      <Box
+        component="form"
+        onSubmit={(event: React.FormEvent) => {
+          event.preventDefault();
+          pour();
+        }}
+        sx={{ display: "flex", gap: 1, alignItems: "center" }}
+      >
+        <TextField
+          size="small"
+          label="Glasses"
+          value={glasses}
+          onChange={(event) => setGlasses(event.target.value)}
+          slotProps={{ htmlInput: { inputMode: "numeric" } }}
+          autoFocus
+        />
+        <TextField
+          size="small"
+          label="of"
+          value={size}
+          onChange={(event) => setSize(event.target.value)}
+        />
+        <Button type="submit" variant="contained" sx={{ flexShrink: 0 }}>
+          Pour
+        </Button>
+      </Box>
+      <Box
+        component="form"
+        onSubmit={(event: React.FormEvent) => {
+          event.preventDefault();
+          void resize({ volume: all });
+        }}
+        sx={{ display: "flex", gap: 1, alignItems: "center", mt: 2 }}
+      >
+        <TextField
+          size="small"
+          label="In all"
+          value={all}
+          onChange={(event) => setAll(event.target.value)}
+          sx={{ flex: 1 }}
+        />
+        <Button type="submit" variant="outlined" sx={{ flexShrink: 0 }}>
+          Make so much
+        </Button>
+      </Box>
+      <Box role="group" aria-label="Times as much" sx={{ display: "flex", gap: 1, mt: 2 }}>
+        {[
+          ["½", 0.5],
+          ["2 ×", 2],
+          ["3 ×", 3],
+          ["5 ×", 5],
+        ].map(([text, factor]) => (
+          <Button
+            key={text}
+            variant="outlined"
+            sx={{ flex: 1, minWidth: 0, px: 0 }}
+            onClick={() => void resize({ factor: factor as number })}
+          >
+            {text}
+          </Button>
+        ))}
+      </Box>
+      {wrong && (
+        <Box role="alert" sx={{ mt: 1.5, color: colour("stop"), fontSize: 14 }}>
+          {wrong}
+        </Box>
+      )}
+    </Box>
+  );
+}

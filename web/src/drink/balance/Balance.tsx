@@ -1,0 +1,55 @@
+import Box from "@mui/material/Box";
+import { colour } from "../../app/theme";
+import type { Editor, EditorState } from "../editor";
+import { Ingredients } from "./Ingredients";
+import { MapPlate } from "./MapPlate";
+import { Notices } from "./Notices";
+import { Headline, ProfilePanel } from "./ProfilePanel";
+
+/** The main screen: what goes in, where that lies on the map, and the figures. */
+export function Balance({ editor, state }: { editor: Editor; state: EditorState }) {
+  const { report, drink } = state;
+  if (!report) return <Box sx={{ flex: 1 }} />;
+  return (
+    <Box
+      sx={{
+        flex: 1,
+        display: "grid",
+        minHeight: 0,
+        minWidth: 0,
+        px: { xs: 2, md: 3.5 },
+        pt: 0.5,
+        pb: 2,
+        columnGap: { sm: 3, md: 5 },
+        rowGap: 2,
+        alignItems: "start",
+        gridTemplateRows: { md: "auto 1fr" },
+        gridTemplateColumns: {
+          xs: "minmax(0, 1fr)",
+          sm: "minmax(0, 1fr) minmax(0, 1fr)",
+          md: "minmax(330px, 410px) minmax(300px, 1fr) 214px",
+        },
+        gridTemplateAreas: {
+          xs: '"head" "map" "lines" "figures"',
+          sm: '"lines head" "lines map" "lines figures"',
+          md: '"lines map head" "lines map figures"',
+        },
+        color: colour("ink"),
+      }}
+    >
+      <Box sx={{ gridArea: "lines", minWidth: 0 }}>
+        <Ingredients editor={editor} drink={drink} report={report} />
+        <Notices report={report} />
+      </Box>
+      <Box sx={{ gridArea: "head", minWidth: 0 }}>
+        <Headline report={report} />
+      </Box>
+      <Box sx={{ gridArea: "map", minWidth: 0 }}>
+        <MapPlate map={report.map} colour={report.profile?.colour} name={drink.name} />
+      </Box>
+      <Box sx={{ gridArea: "figures", minWidth: 0 }}>
+        <ProfilePanel editor={editor} drink={drink} report={report} />
+      </Box>
+    </Box>
+  );
+}

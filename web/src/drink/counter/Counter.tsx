@@ -1,0 +1,292 @@
+import Box from "@mui/material/Box";
+import useMediaQuery from "@mui/material/useMediaQuery";
+import type { Drink, DrinkReport, VesselReport } from "../../api/client";
+import { colour } from "../../app/theme";
+import { volume, weight } from "../../ui/format";
+import { useSize } from "../../ui/useSize";
+import { VesselDrawing } from "../../ui/vessel";
+import type { Editor } from "../editor";
+import { PANEL, VesselPanel } from "./VesselPanel";
+
+interface CounterProps {
+  editor: Editor;
+  drink: Drink;
+  report: DrinkReport;
+  chosen: string | undefined;
+  onChoose: (vessel: string | undefined) => void;
+}
+
+const LABEL = 46;
+const HANDLE = 34;
+
+/** The worktop along the lower edge: the drink's vessels, to one scale, with what is in them. */
+export function Counter({ editor, drink, report, chosen, onChoose }: CounterProps) {
+  const [box, { width }] = useSize<HTMLDivElement>();
+  const small = useMediaQuery("(max-width: 700px)");
+  const standing = report.vessels.filter((v) => v.fullest || !v.strains);
+  const height = small ? 96 : 156;
+  const layout = arrange(standing, Math.max(width, 320), height, small);
+  const total = Math.max(layout.total, width);
+  const vessel = report.vessels.find((v) => v.id === chosen);
+
+  return (
+    <Box
+      component="section"
+      aria-label="The counter"
+      sx={{
+        position: "sticky",
+        bottom: 0,
+        mt: "auto",
+        bgcolor: colour("ground"),
+        borderTop: { xs: `1px solid ${colour("hairline")}`, md: 0 },
+        zIndex: 4,
+      }}
+    >
+      <Box ref={box} sx={{ overflowX: "auto", overflowY: "hidden" }}>
+        <Box sx={{ position: "relative", height: height + LABEL + 12 }} style={{ width: total }}>
+          <svg
+            width={total}
+            height={height + 12}
+            aria-hidden
+            style={{ position: "absolute", insetInlineStart: 0, top: 0 }}
+          >
+            {report.streams.map((stream) => (
+              <Stream
+                key={`${stream.from}-${stream.into}`}
+                from={layout.places.get(stream.from)}
+                into={layout.places.get(stream.into)}
+                colour={stream.colour}
+                floor={height + 8}
+              />
+            ))}
+            {standing.map((v) => {
+              const place = layout.places.get(v.id);
+              if (!place) return null;
+              const fill = v.strains
+                ? Math.min((v.fullest?.level_ml ?? 0) / v.capacity_ml, 1)
+                : ((v.fullest?.level_ml ?? 0) + v.over_ml) / v.capacity_ml;
+              return (
+                <g key={v.id}>
+                  {place.columns.map((x) => (
+                    <g key={x} transform={`translate(${x} ${height + 8 - place.lift})`}>
+                      <VesselDrawing
+                        kind={v.kind}
+                        width={place.width}
+                        height={place.height}
+                        fill={fill}
+                        liquid={v.fullest?.colour ?? "transparent"}
+                        pieces={v.fullest?.pieces.map((piece) => piece.colour)}
+                        ice={(v.fullest?.ice_g ?? 0) > 1}
+                      />
+                    </g>
+                  ))}
+                </g>
+              );
+            })}
+            <path d={`M0 ${height + 9}H${total}`} stroke={colour("ink")} strokeWidth={2.5} />
+          </svg>
+          <Box
+            sx={{
+              position: "absolute",
+              left: 0,
+              right: 0,
+              bottom: 0,
+              height: LABEL,
+              bgcolor: colour("worktop"),
+            }}
+          />
+          {standing.map((v) => {
+            const place = layout.places.get(v.id);
+            if (!place) return null;
+            const over = v.over_ml > 0;
+            return (
+              <Box
+                component="button"
+                type="button"
+                key={v.id}
+                data-vessel={v.id}
+                aria-pressed={v.id === chosen}
+                aria-label={`${v.name}: ${stateLine(v)}`}
+                onClick={() => onChoose(v.id === chosen ? undefined : v.id)}
+                style={{ left: place.left, width: place.column }}
+                sx={{
+                  all: "unset",
+                  position: "absolute",
+                  top: 0,
+                  bottom: 0,
+                  boxSizing: "border-box",
+                  cursor: "pointer",
+                  display: "flex",
+                  flexDirection: "column",
+                  justifyContent: "flex-end",
+                  "&:focus-visible > span": { boxShadow: `inset 0 0 0 2px ${colour("cobalt")}` },
+                }}
+              >
+                <Box
+                  component="span"
+                  sx={{
+                    height: LABEL - 4,
+                    mx: 0.25,
+                    mb: "2px",
+                    borderRadius: "9px",
+                    boxShadow: v.id === chosen ? `inset 0 0 0 2px ${colour("cobalt")}` : "none",
+                    bgcolor: v.id === chosen ? colour("enamel") : "transparent",
+                    textAlign: "center",
+                    lineHeight: 1.3,
+                    pt: 0.5,
+                    overflow: "hidden",
+                  }}
+                >
+                  <Box
+                    component="span"
+                    sx={labelLine({ fontWeight: 600, fontSize: 14, color: colour("ink") })}
+                  >
+                    {v.count > 1 ? `${v.count} glasses` : v.name}
+                  </Box>
+                  <Box
+                    component="span"
+                    sx={labelLine({
+                      fontSize: 12.5,
+                      color: over ? colour("stop") : colour("muted"),
+                      fontWeight: over ? 700 : 400,
+                    })}
+                  >
+                    {stateLine(v)}
+                  </Box>
+                </Box>
+              </Box>
+            );
+          })}
+        </Box>
+      </Box>
+      {vessel && (
+        <VesselPanel
+          key={vessel.id}
+          editor={editor}
+          drink={drink}
+          report={report}
+          vessel={vessel}
+          left={panelAt(layout.places.get(vessel.id), width)}
+          onClose={() => onChoose(undefined)}
+        />
+      )}
+    </Box>
+  );
+}
+
+function labelLine(more: object) {
+  return {
+    display: "block",
+    overflow: "hidden",
+    textOverflow: "ellipsis",
+    whiteSpace: "nowrap",
+    px: 0.5,
+    ...more,
+  };
+}
+
+/** One line on what is in a vessel. */
+function stateLine(v: VesselReport): string {
+  const state = v.fullest;
+  if (!state) return "not used";
+  if (v.strains) return `keeps ${weight(v.last?.mass_g ?? 0)}`;
+  if (v.over_ml > 0) return `${volume(v.over_ml)} too much`;
+  if (v.kind === "glass") return state.level_ml < 0.5 ? "empty" : volume(state.level_ml);
+  return `${volume(state.level_ml)} of ${volume(v.capacity_ml)}`;
+}
+
+interface Place {
+  left: number;
+  column: number;
+  width: number;
+  height: number;
+  /** How far above the worktop it hangs. */
+  lift: number;
+  /** Middles of what is drawn: several for glasses. */
+  columns: number[];
+}
+
+/** Where a vessel's panel stands: over the vessel, inside the screen. */
+function panelAt(place: Place | undefined, width: number): number {
+  const middle = place ? place.left + place.column / 2 : 0;
+  return Math.max(8, Math.min(middle - PANEL / 2, width - PANEL - 8));
+}
+
+const GLASSES_SHOWN = 4;
+
+/** Puts the vessels side by side, to the largest common scale that fits height and, if it can, width. */
+function arrange(vessels: VesselReport[], width: number, height: number, small: boolean) {
+  const leastColumn = small ? 108 : 128;
+  const tallest = Math.max(...vessels.map((v) => v.height_mm), 1);
+  const widths = (scale: number) =>
+    vessels.map((v) => {
+      const shown = Math.min(v.count, GLASSES_SHOWN);
+      const extra = v.kind === "jug" || v.kind === "pitcher" || v.kind === "pot" ? HANDLE : 0;
+      return Math.max(v.diameter_mm * scale * shown + (shown - 1) * 16 + extra, leastColumn);
+    });
+  const sum = (list: number[]) => list.reduce((a, b) => a + b, 0);
+  // Room above the tallest for what stands over a brim, and for the streams.
+  const fitHeight = (height - 22) / tallest;
+  let scale = fitHeight;
+  // A phone scrolls sideways instead of shrinking everything to nothing.
+  while (!small && scale > fitHeight / 3 && sum(widths(scale)) > width - 24) scale *= 0.95;
+  const columns = widths(scale);
+  const used = sum(columns);
+  const gap = Math.max(0, Math.min((width - used) / (vessels.length + 1), 90));
+  const places = new Map<string, Place>();
+  let left = Math.max(gap, (width - used - gap * (vessels.length - 1)) / 2);
+  vessels.forEach((v, i) => {
+    const column = columns[i]!;
+    const w = Math.max(v.diameter_mm * scale, 14);
+    const h = Math.max(v.height_mm * scale, 14);
+    const shown = Math.min(v.count, GLASSES_SHOWN);
+    const middle = left + column / 2;
+    places.set(v.id, {
+      left,
+      column,
+      width: w,
+      height: h,
+      lift: v.strains ? Math.max(18, Math.min(height * 0.42, height - h - 30)) : 1,
+      columns: Array.from({ length: shown }, (_, n) => middle + (n - (shown - 1) / 2) * (w + 16)),
+    });
+    left += column + gap;
+  });
+  return { places, total: Math.max(left, width) };
+}
+
+/** A stream of liquid from one vessel's rim into the next. */
+function Stream({
+  from,
+  into,
+  colour: liquid,
+  floor,
+}: {
+  from: Place | undefined;
+  into: Place | undefined;
+  colour: string;
+  floor: number;
+}) {
+  if (!from || !into) return null;
+  const forward = into.columns[0]! > from.columns[0]!;
+  const side = forward ? 1 : -1;
+  const hangs = from.lift > 1;
+  const last = forward ? from.columns.at(-1)! : from.columns[0]!;
+  // A hanging strainer drips from its foot, a vessel pours over its rim.
+  const fromX = hangs ? last + side * from.width * 0.14 : last + side * (from.width / 2 + 1);
+  const fromY = floor - from.lift - (hangs ? -2 : from.height + 1);
+  const target = into.columns[forward ? 0 : into.columns.length - 1]!;
+  const intoX = target - side * into.width * 0.24;
+  const intoY = floor - into.lift - into.height + 1;
+  const top = hangs ? intoY - 4 : Math.max(Math.min(fromY, intoY) - 14, 4);
+  const reach = Math.min(Math.abs(intoX - fromX) * 0.5, 70) * side;
+  return (
+    <path
+      d={`M${fromX} ${fromY} C${fromX + reach * (hangs ? 0.6 : 0.9)} ${hangs ? fromY + 6 : top} ${intoX - reach * 0.7} ${top} ${intoX} ${intoY}`}
+      fill="none"
+      stroke={liquid}
+      strokeWidth={5}
+      strokeLinecap="round"
+      opacity={0.85}
+    />
+  );
+}

@@ -1,0 +1,266 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Menu from "@mui/material/Menu";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { Ellipsis } from "lucide-react";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import type { ShelfEntry } from "../api/client";
+import { useShelf, useShelfActions } from "../api/queries";
+import { colour, displayFont } from "../app/theme";
+import { volume, when } from "../ui/format";
+import { VesselDrawing } from "../ui/vessel";
+import { NewDrink } from "./NewDrink";
+import { Rename } from "./Rename";
+
+/** All drinks, standing on shelves in their colours. */
+export function Shelf() {
+  const [find, setFind] = useState("");
+  const [adding, setAdding] = useState(false);
+  const [renaming, setRenaming] = useState<ShelfEntry | undefined>();
+  const [gone, setGone] = useState<ShelfEntry | undefined>();
+  const { data, error } = useShelf(find);
+  const actions = useShelfActions();
+  const go = useNavigate();
+  const [copyError, setCopyError] = useState<string | undefined>();
+
+  return (
+    <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 10, flex: 1 }}>
+      <Box
+        sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mb: 2.5, mt: 0.5 }}
+      >
+        <Box
+          component="h1"
+          sx={{ ...displayFont, fontSize: 34, fontWeight: 700, letterSpacing: "-0.02em", m: 0 }}
+        >
+          Drinks
+        </Box>
+        <TextField
+          size="small"
+          label="Find a drink"
+          type="search"
+          value={find}
+          onChange={(event) => setFind(event.target.value)}
+          sx={{ flex: { xs: "1 1 160px", sm: "0 1 300px" } }}
+        />
+        <Box sx={{ flex: { xs: 0, sm: 1 } }} />
+        <Button variant="contained" onClick={() => setAdding(true)}>
+          New drink
+        </Button>
+      </Box>
+      {(error || copyError) && <p role="alert">{error?.message ?? copyError}</p>}
+      {data && data.drinks.length === 0 && (
+        <Box sx={{ py: 6, color: colour("muted"), fontSize: 17 }}>
+          {find ? (
+            `No drink on the shelf has “${find}” in its name.`
+          ) : (
+            <>
+              The shelf is empty.{" "}
+              <Button onClick={() => setAdding(true)}>Put a first drink on it</Button>
+            </>
+          )}
+        </Box>
+      )}
+      <Box
+        component="ul"
+        sx={{
+          listStyle: "none",
+          m: 0,
+          p: 0,
+          display: "grid",
+          gridTemplateColumns: "repeat(auto-fill, minmax(min(170px, 44vw), 1fr))",
+          rowGap: 3,
+          overflowX: "clip",
+          // The last shelf goes on to the wall, however few stand on it.
+          "& > li:last-of-type .plank::after": {
+            content: '""',
+            position: "absolute",
+            left: "100%",
+            top: -2,
+            width: "100vw",
+            height: 7,
+            bgcolor: colour("worktop"),
+            borderTop: `2px solid ${colour("ink")}`,
+          },
+        }}
+      >
+        {data?.drinks.map((entry) => (
+          <Bottle
+            key={entry.id}
+            entry={entry}
+            onCopy={() =>
+              actions.copy.mutate(entry.id, {
+                onSuccess: (made) => void go(`/drinks/${made.id}`),
+                onError: (e) => setCopyError(e.message),
+              })
+            }
+            onRename={() => setRenaming(entry)}
+            onRemove={() => actions.remove.mutate(entry.id, { onSuccess: () => setGone(entry) })}
+          />
+        ))}
+      </Box>
+      {data && data.total > data.drinks.length && (
+        <Box sx={{ mt: 3, color: colour("muted") }}>
+          {data.total - data.drinks.length} more. Type part of a name to find them.
+        </Box>
+      )}
+      {adding && <NewDrink onClose={() => setAdding(false)} />}
+      {renaming && <Rename entry={renaming} onClose={() => setRenaming(undefined)} />}
+      {gone && (
+        <Box
+          role="status"
+          sx={{
+            position: "fixed",
+            left: "50%",
+            bottom: 20,
+            transform: "translateX(-50%)",
+            display: "flex",
+            alignItems: "center",
+            gap: 1.5,
+            px: 2.5,
+            py: 0.75,
+            borderRadius: "12px",
+            bgcolor: colour("ink"),
+            color: colour("ground"),
+            maxWidth: "calc(100vw - 32px)",
+          }}
+        >
+          <Box
+            component="span"
+            sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}
+          >
+            {gone.name} is off the shelf.
+          </Box>
+          <Button
+            sx={{ color: colour("ground"), textDecoration: "underline", flexShrink: 0 }}
+            onClick={() => actions.restore.mutate(gone.id, { onSuccess: () => setGone(undefined) })}
+          >
+            Put it back
+          </Button>
+          <Button sx={{ color: colour("ground"), minWidth: 0 }} onClick={() => setGone(undefined)}>
+            Close
+          </Button>
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+interface BottleProps {
+  entry: ShelfEntry;
+  onCopy: () => void;
+  onRename: () => void;
+  onRemove: () => void;
+}
+
+const PICTURE = { width: 150, height: 128 };
+
+/** One drink as it stands on the shelf. */
+function Bottle({ entry, onCopy, onRename, onRemove }: BottleProps) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const kind =
+    entry.stands_in === "bottle" ? "bottle" : entry.stands_in === "jug" ? "jug" : "pitcher";
+  const size = kind === "bottle" ? { width: 46, height: 116 } : { width: 72, height: 100 };
+  const choose = (act: () => void) => () => {
+    setAnchor(null);
+    act();
+  };
+  return (
+    <Box component="li" sx={{ position: "relative", minWidth: 0 }} data-drink={entry.name}>
+      <Box
+        component={Link}
+        to={`/drinks/${entry.id}`}
+        sx={{
+          display: "block",
+          color: colour("ink"),
+          textDecoration: "none",
+          borderRadius: "8px",
+          "&:hover h2, &:focus-visible h2": { color: colour("cobalt") },
+        }}
+      >
+        <svg
+          viewBox={`0 0 ${PICTURE.width} ${PICTURE.height}`}
+          height={PICTURE.height}
+          width="100%"
+          aria-hidden
+          style={{ display: "block" }}
+        >
+          <g transform={`translate(${PICTURE.width / 2} ${PICTURE.height})`}>
+            <VesselDrawing
+              kind={kind}
+              width={size.width}
+              height={size.height}
+              fill={entry.fill}
+              liquid={entry.colour ?? "transparent"}
+            />
+          </g>
+        </svg>
+        <Box
+          className="plank"
+          sx={{
+            position: "relative",
+            height: 7,
+            bgcolor: colour("worktop"),
+            borderTop: `2px solid ${colour("ink")}`,
+          }}
+        />
+        <Box sx={{ pt: 1, pr: 5, pl: 0.5 }}>
+          <Box
+            component="h2"
+            sx={{
+              ...displayFont,
+              fontSize: 17,
+              fontWeight: 700,
+              lineHeight: 1.2,
+              m: 0,
+              overflowWrap: "anywhere",
+              display: "-webkit-box",
+              WebkitLineClamp: 3,
+              WebkitBoxOrient: "vertical",
+              overflow: "hidden",
+            }}
+          >
+            {entry.name}
+          </Box>
+          <Box sx={{ fontSize: 13.5, color: colour("muted"), mt: 0.5 }}>
+            {entry.volume_ml > 0 ? volume(entry.volume_ml) : "nothing in it yet"}
+            {entry.ratio != null && ` · ${entry.ratio.toFixed(0)} to 1`}
+            <br />
+            {entry.band && `${entry.band} · `}
+            {when(entry.changed_at)}
+          </Box>
+        </Box>
+      </Box>
+      <Button
+        aria-label={`More for ${entry.name}`}
+        aria-haspopup="menu"
+        onClick={(event) => setAnchor(event.currentTarget)}
+        sx={{
+          position: "absolute",
+          right: 8,
+          top: PICTURE.height + 12,
+          minWidth: 44,
+          minHeight: 44,
+          p: 0,
+          color: colour("muted"),
+        }}
+      >
+        <Ellipsis size={20} aria-hidden />
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        <MenuItem onClick={choose(onCopy)}>Make a copy</MenuItem>
+        <MenuItem onClick={choose(onRename)}>Rename</MenuItem>
+        <MenuItem
+          component="a"
+          href={`/api/drinks/${entry.id}/file`}
+          download={`${entry.name}.json`}
+          onClick={() => setAnchor(null)}
+        >
+          Save as a file
+        </MenuItem>
+        <MenuItem onClick={choose(onRemove)}>Take off the shelf</MenuItem>
+      </Menu>
+    </Box>
+  );
+}

@@ -1,0 +1,205 @@
+import Box from "@mui/material/Box";
+import { useRef, useState } from "react";
+import type { Way } from "../api/client";
+import { colour, displayFont } from "../app/theme";
+
+interface AmountFieldProps {
+  /** What it is an amount of, for those who can't see the row. */
+  of: string;
+  way: Way;
+  /** Follows a drag or a nudge; always something that can be made. */
+  onChange: (amount: string) => void;
+  /** Takes what was typed. Says what is wrong with it, or nothing. */
+  onType: (amount: string) => Promise<string | undefined>;
+}
+
+/** Pixels of a drag for one step. */
+const PX_PER_STEP = 7;
+
+/** The nearest whole number of steps, free of the tail of binary fractions. */
+function inSteps(value: number, step: number): number {
+  return Math.round(Math.round(value / step) * step * 1e6) / 1e6;
+}
+
+/**
+ * An amount: click to type, drag sideways to scrub, arrow keys to nudge by a kitchen step.
+ */
+export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
+  const [typed, setTyped] = useState<string | undefined>();
+  const [wrong, setWrong] = useState<string | undefined>();
+  const drag = useRef<{ x: number; value: number; step: number; moved: boolean } | undefined>(
+    undefined,
+  );
+  const said = useRef<number | undefined>(undefined);
+  const button = useRef<HTMLButtonElement>(null);
+
+  const say = (value: number) => {
+    const least = way.step;
+    const next = Math.max(inSteps(value, way.step), least);
+    if (next !== said.current) {
+      said.current = next;
+      onChange(`${next} ${way.unit}`.trim());
+    }
+  };
+  const nudge = (steps: number) => {
+    said.current = undefined;
+    say(way.value + steps * way.step);
+  };
+
+  const commit = async (text: string) => {
+    if (text.trim() === way.text) {
+      setTyped(undefined);
+      setWrong(undefined);
+      return;
+    }
+    const problem = await onType(text.trim());
+    setWrong(problem);
+    if (problem === undefined) {
+      setTyped(undefined);
+      button.current?.focus();
+    }
+  };
+
+  if (typed !== undefined) {
+    return (
+      <Box sx={{ position: "relative" }}>
+        <Box
+          component="input"
+          aria-label={`Amount of ${of}`}
+          aria-invalid={wrong !== undefined}
+          autoFocus
+          value={typed}
+          onFocus={(event: React.FocusEvent<HTMLInputElement>) => {
+            if (event.target.value === way.text) event.target.select();
+          }}
+          onChange={(event: React.ChangeEvent<HTMLInputElement>) => {
+            setTyped(event.target.value);
+            setWrong(undefined);
+          }}
+          onBlur={() => void commit(typed)}
+          onKeyDown={(event: React.KeyboardEvent) => {
+            event.stopPropagation();
+            if (event.key === "Enter") void commit(typed);
+            if (event.key === "Escape") {
+              setTyped(undefined);
+              setWrong(undefined);
+            }
+          }}
+          sx={{
+            ...displayFont,
+            width: "100%",
+            font: "inherit",
+            fontWeight: 700,
+            fontSize: 16,
+            textAlign: "right",
+            color: colour("ink"),
+            bgcolor: colour("enamel"),
+            border: `1.5px solid ${wrong ? colour("stop") : colour("cobalt")}`,
+            borderRadius: "8px",
+            px: 0.75,
+            py: 0.5,
+          }}
+        />
+        {wrong && (
+          <Box
+            role="alert"
+            sx={{
+              position: "absolute",
+              zIndex: 5,
+              right: 0,
+              top: "calc(100% + 4px)",
+              width: 240,
+              p: 1.25,
+              borderRadius: "8px",
+              bgcolor: colour("stopWash"),
+              color: colour("ink"),
+              border: `1px solid ${colour("stop")}`,
+              fontSize: 13.5,
+              textAlign: "left",
+            }}
+          >
+            {wrong}
+          </Box>
+        )}
+      </Box>
+    );
+  }
+
+  return (
+    <Box
+      component="button"
+      ref={button}
+      type="button"
+      role="spinbutton"
+      aria-label={`Amount of ${of}`}
+      aria-valuenow={way.value}
+      aria-valuetext={way.text}
+      title="Click to type, drag to change, arrow keys to nudge"
+      onPointerDown={(event: React.PointerEvent<HTMLButtonElement>) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        drag.current = { x: event.clientX, value: way.value, step: way.step, moved: false };
+        said.current = way.value;
+      }}
+      onPointerMove={(event: React.PointerEvent) => {
+        const from = drag.current;
+        if (!from) return;
+        const dx = event.clientX - from.x;
+        if (Math.abs(dx) > 4) from.moved = true;
+        if (from.moved) say(from.value + (dx / PX_PER_STEP) * from.step);
+      }}
+      onPointerUp={() => {
+        const moved = drag.current?.moved;
+        drag.current = undefined;
+        if (!moved) setTyped(way.text);
+      }}
+      onPointerCancel={() => {
+        drag.current = undefined;
+      }}
+      onKeyDown={(event: React.KeyboardEvent) => {
+        const steps = {
+          ArrowUp: 1,
+          ArrowRight: 1,
+          ArrowDown: -1,
+          ArrowLeft: -1,
+          PageUp: 10,
+          PageDown: -10,
+        };
+        const by = steps[event.key as keyof typeof steps];
+        if (by && !event.ctrlKey && !event.metaKey && !event.altKey) {
+          event.preventDefault();
+          nudge(by);
+        } else if (event.key === "Enter" || event.key === " ") {
+          event.preventDefault();
+          setTyped(way.text);
+        } else if (/^[\d.,¼½¾⅓⅔]$/.test(event.key)) {
+          event.preventDefault();
+          setTyped(event.key);
+        }
+      }}
+      sx={{
+        ...displayFont,
+        all: "unset",
+        boxSizing: "border-box",
+        fontFamily: displayFont.fontFamily,
+        fontWeight: 700,
+        fontSize: 17,
+        lineHeight: 1.15,
+        color: colour("cobalt"),
+        textAlign: "right",
+        width: "100%",
+        minHeight: 44,
+        display: "flex",
+        alignItems: "center",
+        justifyContent: "flex-end",
+        cursor: "ew-resize",
+        touchAction: "pan-y",
+        userSelect: "none",
+        borderRadius: "8px",
+        "&:focus-visible": { outline: `2px solid ${colour("cobalt")}`, outlineOffset: 2 },
+        "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
+      }}
+    >
+      {way.text}
+    </Box>
+  );
+}

@@ -1,0 +1,43 @@
+/** Figures as they are written on the screen. No drink is computed here. */
+
+/** A volume: "250 ml", "1.94 l". */
+export function volume(ml: number): string {
+  const { figure, unit } = volumeParts(ml);
+  return `${figure} ${unit}`;
+}
+
+export function volumeParts(ml: number): { figure: string; unit: string } {
+  if (ml >= 999.5) return { figure: (ml / 1000).toFixed(2), unit: "l" };
+  return { figure: ml < 9.95 ? ml.toFixed(1) : ml.toFixed(0), unit: "ml" };
+}
+
+/** A weight: "46 g", "1.20 kg". */
+export function weight(g: number): string {
+  if (g >= 999.5) return `${(g / 1000).toFixed(2)} kg`;
+  return `${g < 9.95 ? g.toFixed(1) : g.toFixed(0)} g`;
+}
+
+/** A time span: "40 min", "4 h 20 min". */
+export function span(minutes: number): string {
+  const whole = Math.round(minutes);
+  if (whole < 90) return `${whole} min`;
+  const rest = whole % 60;
+  return rest === 0 ? `${whole / 60} h` : `${Math.floor(whole / 60)} h ${rest} min`;
+}
+
+const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+const hour = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
+
+/** When something was changed: "just now", "14:20 today", "21 Jun". */
+export function when(timestamp: string, now: Date = new Date()): string {
+  const then = new Date(timestamp);
+  const minutes = (now.getTime() - then.getTime()) / 60_000;
+  if (minutes < 2) return "just now";
+  if (then.toDateString() === now.toDateString()) return `today ${hour.format(then)}`;
+  if (
+    minutes < 48 * 60 &&
+    new Date(now.getTime() - 86_400_000).toDateString() === then.toDateString()
+  )
+    return `yesterday ${hour.format(then)}`;
+  return day.format(then);
+}
