@@ -37,7 +37,7 @@ export function Figure({ value, unit, label, rests, name }: FigureProps) {
       </Box>
       <Box sx={{ fontSize: 13, color: colour("muted"), lineHeight: 1.3 }}>
         {label}
-        {rests === "estimate" && <abbr title="estimated">, est.</abbr>}
+        {rests === "estimate" && <span title="estimated">, est.</span>}
       </Box>
     </Box>
   );

@@ -188,7 +188,8 @@ impl FromStr for Amount {
             if value > MAX_VALUE {
                 return Err(AmountError::TooMuch(part.to_owned()));
             }
-            let words = words.strip_prefix("of ").unwrap_or(words).trim();
+            let words = words.strip_prefix("of ").unwrap_or(words);
+            let words = words.strip_suffix(" of").unwrap_or(words).trim();
             let measure =
                 Measure::from_words(words).unwrap_or_else(|| Measure::Piece(words.to_owned()));
             let total = value * measure.factor();

@@ -6,6 +6,9 @@ use crate::drink::{Action, Drink};
 use crate::quantity::Celsius;
 use crate::trace::{Contents, Trace};
 
+/// What measures are made for: two litres are shown as two litres, however cold.
+const MEASURED_AT: Celsius = Celsius(20.0);
+
 /// What is in a vessel, in figures.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -14,9 +17,9 @@ pub struct StateReport {
     pub vessel: String,
     /// Everything in it, g.
     pub mass_g: f64,
-    /// The liquid alone, ml.
+    /// The liquid alone, ml at 20 °C.
     pub liquid_ml: f64,
-    /// The room that all of it takes, ml.
+    /// The room that all of it takes, ml at 20 °C.
     pub level_ml: f64,
     /// By how much it is over the brim, ml; 0 if it isn't.
     pub over_ml: f64,
@@ -97,8 +100,8 @@ impl StateReport {
         Self {
             vessel: it.id.clone(),
             mass_g: contents.mass().0,
-            liquid_ml: contents.liquid_volume().0,
-            level_ml: level,
+            liquid_ml: liquid.volume(MEASURED_AT).0,
+            level_ml: contents.level_at(MEASURED_AT).0,
             over_ml: if it.kind.strainer().is_none() && over > 0.5 { over } else { 0.0 },
             brix: liquid.soluble_solids(),
             acidity_percent: if mass > 0.0 { 100.0 * liquid.titratable_acid() / mass } else { 0.0 },
@@ -211,6 +214,6 @@ fn swatch(it: &Ingredient) -> String {
     let strength = it.per_gram[Component::Anthocyanin]
         + it.per_gram[Component::AbsorbBlue]
         + it.per_gram[Component::AbsorbGreen];
-    thin[Component::Water] += (strength * 4.0 - thin.volume(Celsius(20.0)).0).max(0.0);
+    thin[Component::Water] += (strength * 0.8 - thin.volume(Celsius(20.0)).0).max(0.0);
     thin.colour().to_string()
 }

@@ -120,9 +120,15 @@ impl Contents {
     /// The room that all of it takes.
     #[must_use]
     pub fn level(&self) -> Millilitres {
-        let pieces: f64 = self.pieces.iter().map(|p| p.inside.volume(self.temperature).0).sum();
+        self.level_at(self.temperature)
+    }
+
+    /// The room that all of it takes at another temperature.
+    #[must_use]
+    pub fn level_at(&self, t: Celsius) -> Millilitres {
+        let pieces = self.pieces.iter().fold(0.0, |sum, p| sum + p.inside.volume(t).0);
         Millilitres(
-            self.liquid_volume().0
+            self.liquid.volume(t).0
                 + pieces
                 + total(&self.crystals) / CRYSTAL_DENSITY
                 + total(&self.ice) / ICE_DENSITY,
@@ -485,6 +491,9 @@ impl Contents {
 
     /// Lets so much water go as steam.
     pub(super) fn steam_off(&mut self, water: Grams) {
+        if self.liquid[Component::Water] <= 0.0 {
+            return;
+        }
         let share = water.0 / self.liquid[Component::Water];
         self.liquid[Component::Water] -= water.0;
         for origin in &mut self.origins {

@@ -23,6 +23,8 @@ pub struct Frame {
     pub step: usize,
     /// The vessels that the step changed, as they are after it.
     pub touched: Vec<Touched>,
+    /// Water that left as steam.
+    pub steam: Grams,
     /// How long the step takes.
     pub minutes: Minutes,
     /// How much of that a person is busy with it.
@@ -62,6 +64,8 @@ pub struct Outcome {
     pub contents: Contents,
     /// How many glasses were asked for; 1 if it isn't served.
     pub glasses: u32,
+    /// How many of them it fills, the last one perhaps in part.
+    pub filled: f64,
     /// What all of them hold together.
     pub volume: Millilitres,
     /// What one was to hold.
@@ -78,6 +82,7 @@ struct Engine<'a> {
     vessels: Vec<Contents>,
     lines: Vec<Line>,
     notices: Vec<Notice>,
+    steam: Grams,
     outcome: Option<Outcome>,
 }
 
@@ -107,6 +112,7 @@ impl Trace {
             vessels: vec![Contents::default(); drink.vessels.len()],
             lines: Vec::new(),
             notices: Vec::new(),
+            steam: Grams(0.0),
             outcome: None,
         };
         let frames: Vec<Frame> = (0..drink.steps.len()).map(|step| engine.step(step)).collect();
@@ -161,6 +167,7 @@ fn last_worked_on(drink: &Drink, frames: &[Frame]) -> Option<Outcome> {
         vessel: touched.vessel,
         contents: touched.contents.clone(),
         glasses: 1,
+        filled: 1.0,
         volume: touched.contents.liquid_volume(),
         size: None,
         from: None,
@@ -182,6 +189,7 @@ impl<'a> Engine<'a> {
                 .into_iter()
                 .map(|vessel| Touched { vessel, contents: self.vessels[vessel].clone() })
                 .collect(),
+            steam: std::mem::take(&mut self.steam),
             minutes: spent.minutes,
             hands_on: spent.hands_on,
             notices: std::mem::take(&mut self.notices),
@@ -346,8 +354,10 @@ impl<'a> Engine<'a> {
         let water = contents.liquid[Component::Water];
         // A pot is taken off before the last spoonful of water has gone.
         let most = water * 0.97;
-        contents.steam_off(Grams(steam.0.min(most)));
+        let gone = Grams(steam.0.min(most));
+        contents.steam_off(gone);
         contents.settle();
+        self.steam = gone;
         if to.0 > boils.0 + 0.5 {
             self.notice(
                 Kind::BoilsFirst,
@@ -541,6 +551,7 @@ impl<'a> Engine<'a> {
             vessel: glass,
             contents: one,
             glasses,
+            filled,
             volume,
             size: Some(size),
             from: Some(from),

@@ -163,7 +163,7 @@ function bandNameAt(
   const from = band.ratio_from > 0 ? angle(band.ratio_from) : Math.PI / 2;
   const to = band.ratio_to != null ? angle(band.ratio_to) : 0;
   const middle = (from + to) / 2;
-  const reach = Math.min(0.9 / Math.cos(middle), 0.9 / Math.sin(middle), 1.16);
+  const reach = Math.min(0.9 / Math.cos(middle), 0.84 / Math.sin(middle), 1.16);
   return [
     Math.max(Math.cos(middle) * reach, 0.12) * map.sweetness_max,
     Math.max(Math.sin(middle) * reach, 0.06) * map.acidity_max,
