@@ -93,8 +93,26 @@ fn plain(error: &serde_json::Error) -> String {
     if let Some(field) = text.strip_prefix("missing field ") {
         return format!("{} is missing.", field.trim_matches('`'));
     }
-    if let Some(rest) = text.strip_prefix("unknown variant ") {
-        return format!("{} is not known here.", rest.replace('`', "“").replacen("“, ", "”, ", 1));
+    if let Some((found, known)) =
+        text.strip_prefix("unknown variant ").and_then(|rest| rest.split_once(", expected "))
+    {
+        let known = known.trim_start_matches("one of ").replace('`', "");
+        return format!("“{}” is not known here; {known} would be.", found.trim_matches('`'));
+    }
+    if let Some((found, _)) =
+        text.strip_prefix("unknown field ").and_then(|rest| rest.split_once(", expected "))
+    {
+        return format!("“{}” is not known here.", found.trim_matches('`'));
+    }
+    if let Some((_, expected)) = text.split_once(", expected ") {
+        let wanted = match expected {
+            "a string" => "text, in quotation marks",
+            "f64" => "a number",
+            "u32" | "i64" => "a whole number, not below zero",
+            "a sequence" => "a list, in square brackets",
+            _ => "something else; see the format's description",
+        };
+        return format!("This should be {wanted}.");
     }
     let mut sentence = text.to_owned();
     if !sentence.ends_with('.') {

@@ -78,7 +78,8 @@ enum Command {
 fn main() -> ExitCode {
     tracing_subscriber::fmt()
         .with_env_filter(
-            tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn".into()),
+            tracing_subscriber::EnvFilter::try_from_default_env()
+                .unwrap_or_else(|_| "warn,tracing_actix_web=error".into()),
         )
         .with_writer(std::io::stderr)
         .init();

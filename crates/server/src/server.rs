@@ -1,6 +1,5 @@
 //! Puts the parts together and serves them.
 
-use std::io::Write;
 use std::net::Ipv4Addr;
 use std::path::PathBuf;
 use std::sync::Arc;
@@ -60,9 +59,11 @@ pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
         .bind((Ipv4Addr::LOCALHOST, serve.port))
         .with_context(|| format!("port {} is taken; say another with --port", serve.port))?;
         let address = server.addrs()[0];
-        println!("Keen Pitcher is at http://{address}");
-        println!("What you make is kept in {}", folder.display());
-        std::io::stdout().flush()?;
+        crate::command::print(&format!(
+            "Keen Pitcher is at http://{address}
+What you make is kept in {}",
+            folder.display()
+        ))?;
         server.run().await.context("the server stopped")
     })
 }

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import type { Drink } from "../api/client";
 import { useShelfActions, useStartingPoints } from "../api/queries";
@@ -12,6 +12,7 @@ export function NewDrink({ onClose }: { onClose: () => void }) {
   const { data: starts = [] } = useStartingPoints();
   const { create } = useShelfActions();
   const [wrong, setWrong] = useState<string | undefined>();
+  const file = useRef<HTMLInputElement>(null);
   const go = useNavigate();
   const begin = (drink: Drink) =>
     create.mutate(drink, {
@@ -30,8 +31,7 @@ export function NewDrink({ onClose }: { onClose: () => void }) {
     <Dialog
       open
       onClose={onClose}
-      aria-labelledby="new-drink"
-      slotProps={{ paper: { sx: { width: 560 } } }}
+      slotProps={{ paper: { "aria-labelledby": "new-drink", sx: { width: 560 } } }}
     >
       <Box sx={{ p: 3, pb: 1.5 }}>
         <Box
@@ -67,16 +67,17 @@ export function NewDrink({ onClose }: { onClose: () => void }) {
         ))}
       </Box>
       <Box sx={{ px: 3, pb: 2.5, display: "flex", alignItems: "center", gap: 1, flexWrap: "wrap" }}>
-        <Button component="label" variant="outlined">
+        <Button variant="outlined" onClick={() => file.current?.click()}>
           From a file
-          <input
-            type="file"
-            accept="application/json,.json"
-            aria-label="A drink's file"
-            onChange={(event) => void read(event.target.files?.[0])}
-            style={{ position: "absolute", opacity: 0, width: 1, height: 1 }}
-          />
         </Button>
+        <input
+          ref={file}
+          type="file"
+          accept="application/json,.json"
+          aria-label="A drink's file"
+          onChange={(event) => void read(event.target.files?.[0])}
+          hidden
+        />
         <Box sx={{ flex: 1 }} />
         <Button onClick={onClose}>Not now</Button>
         {wrong && (

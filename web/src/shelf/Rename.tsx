@@ -11,7 +11,7 @@ export function Rename({ entry, onClose }: { entry: ShelfEntry; onClose: () => v
   const [name, setName] = useState(entry.name);
   const { rename } = useShelfActions();
   return (
-    <Dialog open onClose={onClose} aria-label={`Rename ${entry.name}`}>
+    <Dialog open onClose={onClose} slotProps={{ paper: { "aria-label": `Rename ${entry.name}` } }}>
       <Box
         component="form"
         onSubmit={(event: React.FormEvent) => {

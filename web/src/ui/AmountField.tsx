@@ -31,7 +31,7 @@ export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
     undefined,
   );
   const said = useRef<number | undefined>(undefined);
-  const button = useRef<HTMLButtonElement>(null);
+  const button = useRef<HTMLDivElement>(null);
 
   const say = (value: number) => {
     const least = way.step;
@@ -127,15 +127,14 @@ export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
 
   return (
     <Box
-      component="button"
       ref={button}
-      type="button"
+      tabIndex={0}
       role="spinbutton"
       aria-label={`Amount of ${of}`}
       aria-valuenow={way.value}
       aria-valuetext={way.text}
       title="Click to type, drag to change, arrow keys to nudge"
-      onPointerDown={(event: React.PointerEvent<HTMLButtonElement>) => {
+      onPointerDown={(event: React.PointerEvent<HTMLDivElement>) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         drag.current = { x: event.clientX, value: way.value, step: way.step, moved: false };
         said.current = way.value;

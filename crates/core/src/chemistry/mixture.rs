@@ -70,13 +70,13 @@ impl Mixture {
     #[must_use]
     pub fn soluble_solids_mass(&self) -> Grams {
         let all: f64 = self.parts[..Component::StrongIons as usize].iter().sum();
-        Grams(
-            all - self[Component::Water]
-                - self[Component::Ethanol]
-                - self[Component::CarbonDioxide]
-                - self[Component::Fat]
-                - self[Component::Insoluble],
-        )
+        let others = self[Component::Water]
+            + self[Component::Ethanol]
+            + self[Component::CarbonDioxide]
+            + self[Component::Fat]
+            + self[Component::Insoluble];
+        // What rounding leaves of nothing is nothing.
+        Grams((all - others).max(0.0))
     }
 
     /// Soluble solids in % of the weight without suspended matter. 0 for nothing.

@@ -172,7 +172,8 @@ mod tests {
         let cupboard = read();
         assert!(cupboard.ingredients().len() >= 110, "{}", cupboard.ingredients().len());
         assert!(cupboard.produce().len() >= 25, "{}", cupboard.produce().len());
-        for it in cupboard.ingredients() {
+        for (i, it) in cupboard.ingredients().iter().enumerate() {
+            assert_eq!(cupboard.position(&it.id), Some(i), "{} stands there twice", it.id);
             assert!(!it.sources.is_empty(), "{} has no source", it.id);
         }
         for produce in cupboard.produce() {
@@ -215,7 +216,7 @@ mod tests {
             ("watermelon", 5.4),
             ("rhubarb", 3.25),
             ("blackcurrant", 2.9),
-            ("raspberry", 3.2),
+            ("raspberry", 3.4),
             ("milk", 6.7),
             ("sodium_bicarbonate", 8.3),
         ] {

@@ -55,10 +55,15 @@ pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, 
         Size::Volume(volume) => {
             let wanted = volume_of("size.volume", volume, 5.0, 500_000.0)?;
             let mut scaled = to_volume(drink, cupboard, wanted, "size.volume")?;
+            // All of it is to be drunk: as many glasses as come nearest, each with its even part.
             if let Some((glasses, each)) = served_in(&mut scaled)
-                && let Some(each) = each.as_millilitres()
+                && let Some(usual) = each.as_millilitres()
             {
-                *glasses = ((wanted.0 / each).round().max(1.0) as u32).min(limits::GLASSES);
+                *glasses = ((wanted.0 / usual).round().max(1.0) as u32).min(limits::GLASSES);
+                let even = wanted.0 / f64::from(*glasses);
+                if (even / usual - 1.0).abs() > 1e-3 {
+                    *each = Amount::millilitres(even);
+                }
             }
             Ok(scaled)
         }

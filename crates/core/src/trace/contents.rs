@@ -324,12 +324,12 @@ impl Contents {
             return;
         }
         let limit = sucrose_solubility(self.temperature) / 100.0;
-        let sugar_room = (water * limit / (1.0 - limit) - self.liquid.sugars().0).max(0.0);
+        let sugar_room = (water * limit / (1.0 - limit) - self.liquid[Component::Sucrose]).max(0.0);
         // Erythritol: 37 g in 100 g of solution at 25 °C, about 2 % more for each degree.
         let polyol_room = (water * 0.587 * (1.0 + 0.02 * (self.temperature.0 - 25.0)).max(0.2)
             - self.liquid[Component::Polyol])
             .max(0.0);
-        let sugar: f64 = self.crystals.iter().map(|d| d.mixture.sugars().0).sum();
+        let sugar: f64 = self.crystals.iter().map(|d| d.mixture[Component::Sucrose]).sum();
         let polyol: f64 = self.crystals.iter().map(|d| d.mixture[Component::Polyol]).sum();
         let sugar_share = if sugar > sugar_room { sugar_room / sugar } else { 1.0 };
         let polyol_share = if polyol > polyol_room { polyol_room / polyol } else { 1.0 };
@@ -352,10 +352,16 @@ impl Contents {
         }
     }
 
+    /// Sucrose, dissolved and not. It is what crystallises; the sugars of honey and fruit stay
+    /// dissolved far longer and are not held against it.
+    fn sucrose(&self) -> f64 {
+        let crystals = self.crystals.iter().map(|d| d.mixture[Component::Sucrose]);
+        self.liquid[Component::Sucrose] + crystals.sum::<f64>()
+    }
+
     /// The temperature at which all its crystals would dissolve; `None` if not even boiling does it.
     pub(super) fn dissolves_at(&self) -> Option<Celsius> {
-        let sugars: f64 = self.liquid.sugars().0
-            + self.crystals.iter().map(|d| d.mixture.sugars().0).sum::<f64>();
+        let sugars = self.sucrose();
         let needed = 100.0 * sugars / (sugars + self.liquid[Component::Water]);
         (self.temperature.0.ceil() as i32..=100)
             .map(|t| Celsius(f64::from(t)))
@@ -364,8 +370,7 @@ impl Contents {
 
     /// Water that would take the crystals at the temperature that it has.
     pub(super) fn water_to_dissolve(&self) -> Grams {
-        let sugars: f64 = self.liquid.sugars().0
-            + self.crystals.iter().map(|d| d.mixture.sugars().0).sum::<f64>();
+        let sugars = self.sucrose();
         let limit = sucrose_solubility(self.temperature) / 100.0;
         Grams((sugars * (1.0 - limit) / limit - self.liquid[Component::Water]).max(0.0))
     }
@@ -373,7 +378,7 @@ impl Contents {
     /// Whether more sugar is dissolved than the liquid holds at its temperature.
     pub(super) fn is_supersaturated(&self) -> bool {
         let water = self.liquid[Component::Water];
-        let sugars = self.liquid.sugars().0;
+        let sugars = self.liquid[Component::Sucrose];
         // Half a per cent of grace: syrups stay clear a little beyond the line.
         water > 0.0
             && 100.0 * sugars / (sugars + water) > sucrose_solubility(self.temperature) + 0.5

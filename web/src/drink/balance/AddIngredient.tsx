@@ -28,8 +28,12 @@ export function AddIngredient({ editor, drink, report, onAdded }: AddIngredientP
       <Dialog
         open={open}
         onClose={() => setOpen(false)}
-        aria-label="Add an ingredient"
-        slotProps={{ paper: { sx: { width: 520, height: 560, maxWidth: "calc(100% - 32px)" } } }}
+        slotProps={{
+          paper: {
+            "aria-label": "Add an ingredient",
+            sx: { width: 520, height: 560, maxWidth: "calc(100% - 32px)" },
+          },
+        }}
       >
         {open && (
           <Finder
@@ -70,7 +74,12 @@ function Finder({ drink, report, onPick }: FinderProps) {
           label="Find in the cupboard"
           value={text}
           onChange={(event) => setText(event.target.value)}
-          onKeyDown={(event) => event.key === "Enter" && pick(found[0])}
+          onKeyDown={(event) => {
+            if (event.key !== "Enter") return;
+            // The key must not go on to the button that gets the focus back.
+            event.preventDefault();
+            pick(found[0]);
+          }}
           sx={{ flex: 1 }}
         />
         <TextField

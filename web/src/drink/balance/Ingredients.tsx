@@ -100,10 +100,10 @@ interface LineProps {
 }
 
 const wayNames: Record<string, string> = {
-  weight: "by weight",
-  volume: "by volume",
-  cups: "in cups",
-  pieces: "in pieces",
+  weight: "weight",
+  volume: "volume",
+  cups: "cups",
+  pieces: "pieces",
 };
 
 const Line = memo(function Line(props: LineProps) {
@@ -183,10 +183,11 @@ const Line = memo(function Line(props: LineProps) {
                 key={w.kind}
                 size="small"
                 aria-pressed={w.kind === way.kind}
+                aria-label={`Show ${line.name} by ${wayNames[w.kind]}`}
                 onClick={() => onShowBy(w.kind)}
                 sx={{
-                  minHeight: 36,
-                  px: 1,
+                  minHeight: 40,
+                  px: 0.75,
                   minWidth: 0,
                   fontSize: 13,
                   fontWeight: w.kind === way.kind ? 700 : 500,
@@ -255,7 +256,13 @@ function Small(props: {
         event.stopPropagation();
         props.onClick();
       }}
-      sx={{ minWidth: 44, minHeight: 40, p: 0, color: colour("cobalt") }}
+      sx={{
+        minWidth: 34,
+        minHeight: 40,
+        p: 0,
+        color: colour("cobalt"),
+        "@media (pointer: coarse)": { minWidth: 44, minHeight: 44 },
+      }}
     >
       {props.children}
     </Button>

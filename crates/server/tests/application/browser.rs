@@ -1,0 +1,21 @@
+use std::process::Command;
+
+use crate::support::{Application, root};
+
+/// The screens, driven in Chromium by `e2e/journeys.mjs`.
+#[test]
+fn journeys_through_the_screens() {
+    let folder = root().join("e2e");
+    assert!(
+        folder.join("node_modules").exists(),
+        "the browser's driver is not installed: run `cargo xtask test`"
+    );
+    let app = Application::start("demo");
+    let status = Command::new("node")
+        .arg("journeys.mjs")
+        .arg(&app.address)
+        .current_dir(folder)
+        .status()
+        .expect("Node.js starts");
+    assert!(status.success(), "a journey failed; it is named above");
+}

@@ -1,0 +1,247 @@
+//! Bad input: a plain answer that names the field, or a notice; never a failure of the program.
+
+use proptest::prelude::*;
+use serde_json::{Value, json};
+
+use crate::support::{Application, limeade};
+
+#[test]
+fn what_can_not_be_read_is_told() {
+    let app = Application::start("serve");
+    for text in ["", "{", "[1, 2", "\u{feff}{}", "{\"name\": \"\u{1}\"}", "nul"] {
+        app.call("POST", "/api/compute/trace", Some(text)).problem(400);
+        app.call("POST", "/api/drinks", Some(text)).problem(400);
+    }
+    for text in ["{}", "[]", "null", "3", "\"drink\"", "{\"name\":3}"] {
+        app.call("POST", "/api/compute/trace", Some(text)).problem(422);
+    }
+    app.call("PUT", "/api/drinks/none", Some("{}")).problem(422);
+    app.call("POST", "/api/compute/size", Some("{}")).problem(422);
+    app.call("PUT", "/api/settings", Some("{\"units\":\"furlongs\"}")).problem(422);
+    app.get("/api/nothing-here").problem(404);
+    app.get("/api/drinks/none").problem(404);
+    app.call("DELETE", "/api/drinks/none", None).problem(404);
+}
+
+#[test]
+fn each_fault_names_its_field() {
+    let app = Application::start("serve");
+    let amount = "/steps/0/do/squeeze/amount";
+    for (at, value, field) in [
+        (amount, json!("-3 limes"), "steps[0].do.squeeze.amount"),
+        (amount, json!("0"), "steps[0].do.squeeze.amount"),
+        (amount, json!("NaN"), "steps[0].do.squeeze.amount"),
+        (amount, json!("1000000000 g"), "steps[0].do.squeeze.amount"),
+        (amount, json!(""), "steps[0].do.squeeze.amount"),
+        (amount, json!(3), "steps[0].do.squeeze.amount"),
+        ("/steps/0/do/squeeze/ingredient", json!("moondust"), "steps[0].do.squeeze.ingredient"),
+        ("/steps/0/do/squeeze/ingredient", json!("white_sugar"), "steps[0].do.squeeze.ingredient"),
+        ("/steps/0/do/squeeze/into", json!("bathtub"), "steps[0].do.squeeze.into"),
+        ("/steps/2/do/top_up/to", json!("3 limes"), "steps[2].do.top_up.to"),
+        ("/steps/3/do/serve/glasses", json!(0), "steps[3].do.serve.glasses"),
+        ("/steps/3/do/serve/glasses", json!(-1), "steps[3].do.serve.glasses"),
+        ("/steps/3/do/serve/glass", json!("jug"), "steps[3].do.serve.glass"),
+        ("/name", json!(" "), "name"),
+        ("/name", json!("x".repeat(121)), "name"),
+        ("/family", json!("wine"), "family"),
+        ("/vessels/0/capacity", json!("2 kg"), "vessels[0].capacity"),
+        ("/vessels/1/id", json!("jug"), "vessels[1].id"),
+        ("/vessels/0/kind", json!("cauldron"), "vessels[0].kind"),
+    ] {
+        let mut drink = limeade();
+        match drink.pointer_mut(at) {
+            Some(place) => *place = value.clone(),
+            None => drink["vessels"][0]["capacity"] = value.clone(),
+        }
+        let problem = app.post("/api/compute/trace", &drink).problem(422);
+        let named: Vec<&str> = problem["errors"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .filter_map(|e| e["field"].as_str())
+            .collect();
+        assert!(named.contains(&field), "{at} {value}: {named:?}");
+    }
+}
+
+#[test]
+fn too_much_is_too_much() {
+    let app = Application::start("serve");
+    let mut drink = limeade();
+    let step = drink["steps"][1].clone();
+    drink["steps"] = Value::Array(vec![step; 10_000]);
+    let many = app.post("/api/compute/trace", &drink);
+    assert!([413, 422].contains(&many.status), "{}", many.status);
+    let mut drink = limeade();
+    drink["steps"] = Value::Array(vec![drink["steps"][1].clone(); 201]);
+    app.post("/api/compute/trace", &drink).problem(422);
+    let mut drink = limeade();
+    drink["note"] = json!("x".repeat(1_000_000));
+    app.post("/api/compute/trace", &drink).problem(413);
+    app.post("/api/drinks", &drink).problem(413);
+    let deep = "[".repeat(100_000);
+    app.call("POST", "/api/compute/trace", Some(&deep)).problem(400);
+}
+
+#[test]
+fn names_in_any_script_are_kept_as_they_are() {
+    let app = Application::start("serve");
+    for name in
+        ["🍋 limonade", "شراب الكركديه", "水 と 檸檬", "<b>&amp;</b>", "'; DROP TABLE drinks;--"]
+    {
+        let mut drink = limeade();
+        drink["name"] = json!(name);
+        let made = app.post("/api/drinks", &drink).json();
+        assert_eq!(made["drink"]["name"], name);
+    }
+    assert_eq!(app.get("/api/drinks?find=%27;%20DROP").json()["total"], 1);
+    assert_eq!(app.get("/api/drinks").json()["total"], 5);
+}
+
+#[test]
+fn what_is_only_unwise_runs_with_a_notice() {
+    let app = Application::start("serve");
+    let vessels = json!([{ "id": "jug", "kind": "jug" }, { "id": "bowl", "kind": "bowl" }]);
+    let pour = |from: &str, into: &str| json!({ "do": { "pour": { "from": from, "into": into } } });
+    for (steps, kind) in [
+        (json!([pour("jug", "bowl")]), "nothing_there"),
+        (json!([pour("jug", "bowl"), pour("bowl", "jug"), pour("jug", "bowl")]), "nothing_there"),
+        (
+            json!([{ "do": { "add": { "into": "jug", "ingredient": "water", "amount": "3 glugs" } } }]),
+            "unknown_measure",
+        ),
+        (
+            json!([{ "do": { "add": { "into": "jug", "ingredient": "water", "amount": "40 l" } } }]),
+            "over_brim",
+        ),
+    ] {
+        let drink =
+            json!({ "name": "Try", "family": "lemonade", "vessels": vessels, "steps": steps });
+        let report = app.post("/api/compute/trace", &drink).json();
+        assert_eq!(report["frames"][0]["notices"][0]["kind"], kind, "{steps}");
+    }
+}
+
+#[test]
+fn strangers_are_turned_away() {
+    let app = Application::start("serve");
+    let agent: ureq::Agent =
+        ureq::Agent::config_builder().http_status_as_error(false).build().into();
+    for (name, value) in
+        [("host", "kitchen.example"), ("origin", "http://kitchen.example"), ("origin", "null")]
+    {
+        let url = format!("{}/api/drinks", app.address);
+        let response = agent.get(&url).header(name, value).call().unwrap();
+        assert_eq!(response.status().as_u16(), 403, "{name}: {value}");
+    }
+}
+
+/// A value that may stand anywhere in a drink.
+fn any_value() -> impl Strategy<Value = Value> {
+    prop_oneof![
+        Just(Value::Null),
+        any::<bool>().prop_map(Value::from),
+        any::<i64>().prop_map(Value::from),
+        any::<f64>().prop_map(Value::from),
+        "\\PC{0,30}".prop_map(Value::from),
+        "[0-9]{1,12}([.,/ ][0-9]{1,4})? ?(g|kg|ml|l|cups|tbsp|pinch|limes|large lemons|glugs)?"
+            .prop_map(Value::from),
+        prop::sample::select(vec![
+            "jug",
+            "pot",
+            "sieve",
+            "glass",
+            "water",
+            "ice",
+            "lime_juice",
+            "hibiscus_dried",
+            "all",
+        ])
+        .prop_map(Value::from),
+        prop::collection::vec(any::<i32>(), 0..3).prop_map(Value::from),
+    ]
+}
+
+/// One of everything that can be done.
+fn everything() -> Value {
+    json!({
+        "name": "Everything", "family": "infusion",
+        "vessels": [
+            { "id": "pot", "kind": "pot", "capacity": "2 l", "diameter_mm": 180 },
+            { "id": "jug", "kind": "jug" }, { "id": "sieve", "kind": "sieve" },
+            { "id": "glass", "kind": "glass" }
+        ],
+        "steps": [
+            { "do": { "add": { "into": "pot", "ingredient": "water", "amount": "1 l" } } },
+            { "do": { "add": { "into": "pot", "ingredient": "hibiscus_dried", "amount": "30 g" } } },
+            { "do": { "heat": { "vessel": "pot", "to_c": 95, "minutes": 5, "lid": true } } },
+            { "do": { "infuse": { "vessel": "pot", "minutes": 10, "place": "worktop" } } },
+            { "do": { "blend": { "vessel": "pot", "seconds": 10 } } },
+            { "do": { "strain": { "from": "pot", "through": "sieve", "into": "jug", "press": "wrung" } } },
+            { "do": { "pour": { "from": "jug", "into": "pot", "portion": { "share": 0.5 } } } },
+            { "do": { "squeeze": { "into": "jug", "ingredient": "lime_juice", "amount": "2 limes" } } },
+            { "do": { "top_up": { "vessel": "jug", "ingredient": "ice", "to": "1 l" } } },
+            { "do": { "cool": { "vessel": "jug", "to_c": 8, "place": "refrigerator" } } },
+            { "do": { "serve": { "from": "jug", "glass": "glass", "glasses": 3, "size": "1 cup" } } }
+        ]
+    })
+}
+
+/// Every place in a value that holds no other.
+fn leaves(value: &Value, at: String, found: &mut Vec<String>) {
+    match value {
+        Value::Object(fields) => {
+            fields.iter().for_each(|(key, v)| leaves(v, format!("{at}/{key}"), found));
+        }
+        Value::Array(items) => {
+            items.iter().enumerate().for_each(|(i, v)| leaves(v, format!("{at}/{i}"), found));
+        }
+        _ => found.push(at),
+    }
+}
+
+/// Changes any few places of a drink to anything, and shuffles its steps: the answer is figures that
+/// are numbers, or a problem that names a field.
+#[test]
+fn no_drink_breaks_the_application() {
+    let app = Application::start("serve");
+    let mut places = Vec::new();
+    leaves(&everything(), String::new(), &mut places);
+    let change = (prop::sample::select(places), any_value());
+    let order = Just((0..11).collect::<Vec<usize>>()).prop_shuffle();
+    let drinks = (prop::collection::vec(change, 0..3), order, 1..11usize);
+    let mut runner = proptest::test_runner::TestRunner::new(ProptestConfig {
+        cases: 400,
+        failure_persistence: None,
+        ..ProptestConfig::default()
+    });
+    runner
+        .run(&drinks, |(changes, order, many)| {
+            let mut drink = everything();
+            for (place, value) in changes {
+                *drink.pointer_mut(&place).unwrap() = value;
+            }
+            let steps: Vec<Value> =
+                order.iter().take(many).map(|i| drink["steps"][*i].clone()).collect();
+            drink["steps"] = Value::Array(steps);
+            let answer = app.post("/api/compute/trace", &drink);
+            if answer.status == 200 {
+                // JSON has no NaN: it would stand there as null, which no figure of a state may be.
+                let report = answer.json();
+                for frame in report["frames"].as_array().unwrap() {
+                    for state in frame["states"].as_array().unwrap() {
+                        for figure in
+                            ["mass_g", "level_ml", "brix", "acidity_percent", "temperature_c"]
+                        {
+                            let figure = state[figure].as_f64();
+                            prop_assert!(figure.is_some_and(|f| f >= -0.01), "{state}");
+                        }
+                    }
+                }
+            } else {
+                answer.problem(422);
+            }
+            Ok(())
+        })
+        .unwrap();
+}

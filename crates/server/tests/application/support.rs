@@ -1,0 +1,137 @@
+use std::io::{BufRead, BufReader};
+use std::path::Path;
+use std::process::{Child, Command, Stdio};
+
+use serde_json::{Value, json};
+use tempfile::TempDir;
+
+/// The application, serving a shelf of its own until it is dropped.
+pub struct Application {
+    process: Child,
+    pub address: String,
+    pub folder: TempDir,
+}
+
+pub fn binary() -> Command {
+    Command::new(env!("CARGO_BIN_EXE_keen-pitcher"))
+}
+
+impl Application {
+    pub fn start(command: &str) -> Self {
+        Self::start_in(command, tempfile::tempdir().unwrap())
+    }
+
+    pub fn start_in(command: &str, folder: TempDir) -> Self {
+        let mut process = binary()
+            .args([command, "--port", "0", "--data"])
+            .arg(folder.path())
+            .stdout(Stdio::piped())
+            .spawn()
+            .unwrap();
+        let mut lines = BufReader::new(process.stdout.take().unwrap()).lines();
+        let line = lines.next().expect("it says its address").unwrap();
+        let address = line.rsplit(' ').next().unwrap().to_owned();
+        Self { process, address, folder }
+    }
+
+    /// Ends it at once, as a power cut would, and starts it again on the same shelf.
+    pub fn cut_and_restart(mut self) -> Self {
+        self.process.kill().unwrap();
+        self.process.wait().unwrap();
+        let folder = std::mem::replace(&mut self.folder, tempfile::tempdir().unwrap());
+        Self::start_in("serve", folder)
+    }
+
+    pub fn call(&self, method: &str, path: &str, body: Option<&str>) -> Answer {
+        let agent: ureq::Agent =
+            ureq::Agent::config_builder().http_status_as_error(false).build().into();
+        let request = ureq::http::Request::builder()
+            .method(method)
+            .uri(format!("{}{path}", self.address))
+            .header("content-type", "application/json")
+            .body(body.unwrap_or_default().to_owned())
+            .unwrap();
+        let mut response = agent.run(request).unwrap();
+        let header = |name: &str| {
+            response
+                .headers()
+                .get(name)
+                .and_then(|v| v.to_str().ok())
+                .unwrap_or_default()
+                .to_owned()
+        };
+        let (kind, policy) = (header("content-type"), header("content-security-policy"));
+        Answer {
+            status: response.status().as_u16(),
+            kind,
+            policy,
+            text: response.body_mut().read_to_string().unwrap(),
+        }
+    }
+
+    pub fn get(&self, path: &str) -> Answer {
+        self.call("GET", path, None)
+    }
+
+    pub fn post(&self, path: &str, body: &Value) -> Answer {
+        self.call("POST", path, Some(&body.to_string()))
+    }
+
+    pub fn put(&self, path: &str, body: &Value) -> Answer {
+        self.call("PUT", path, Some(&body.to_string()))
+    }
+}
+
+impl Drop for Application {
+    fn drop(&mut self) {
+        let _ = self.process.kill();
+        let _ = self.process.wait();
+    }
+}
+
+pub struct Answer {
+    pub status: u16,
+    pub kind: String,
+    pub policy: String,
+    pub text: String,
+}
+
+impl Answer {
+    /// The body of a call that went well.
+    pub fn json(&self) -> Value {
+        assert!((200..300).contains(&self.status), "{} {}", self.status, self.text);
+        serde_json::from_str(&self.text).unwrap()
+    }
+
+    /// The problem document of a call that did not.
+    pub fn problem(&self, status: u16) -> Value {
+        assert_eq!(self.status, status, "{}", self.text);
+        assert_eq!(self.kind, "application/problem+json");
+        let problem: Value = serde_json::from_str(&self.text).unwrap();
+        assert_eq!(problem["status"], status);
+        assert!(problem["detail"].as_str().is_some_and(|d| d.len() > 10), "{problem}");
+        problem
+    }
+}
+
+/// A limeade as a person would write it.
+pub fn limeade() -> Value {
+    json!({
+        "name": "Limeade",
+        "family": "lemonade",
+        "vessels": [
+            { "id": "jug", "kind": "jug" },
+            { "id": "glass", "kind": "glass" }
+        ],
+        "steps": [
+            { "do": { "squeeze": { "into": "jug", "ingredient": "lime_juice", "amount": "4 limes" } } },
+            { "do": { "add": { "into": "jug", "ingredient": "white_sugar", "amount": "1/2 cup" } } },
+            { "do": { "top_up": { "vessel": "jug", "ingredient": "water", "to": "1 l" } } },
+            { "do": { "serve": { "from": "jug", "glass": "glass", "glasses": 4, "size": "250 ml" } } }
+        ]
+    })
+}
+
+pub fn root() -> &'static Path {
+    Path::new(concat!(env!("CARGO_MANIFEST_DIR"), "/../.."))
+}

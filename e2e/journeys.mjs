@@ -1,0 +1,327 @@
+// What a maker does with the application, from start to end, in Chromium.
+//   node journeys.mjs ADDRESS
+import AxeBuilder from "@axe-core/playwright";
+import assert from "node:assert/strict";
+import { readFile } from "node:fs/promises";
+import { launch, open, phone } from "./browser.mjs";
+
+const address = process.argv[2];
+const browser = await launch();
+
+const figure = (page, name) => page.locator(`[data-figure="${name}"]`);
+const amount = (page, of) =>
+  page.getByRole("spinbutton", { name: `Amount of ${of}`, exact: true }).first();
+const saved = (page) => page.getByText("saved", { exact: true }).waitFor();
+
+/** The number that a figure shows. */
+async function number(page, name) {
+  return parseFloat(await figure(page, name).innerText());
+}
+
+/** Waits until a figure shows another number than before, and returns it. */
+async function changed(page, name, before) {
+  await page.waitForFunction(
+    ([name, before]) => {
+      const shown = document.querySelector(`[data-figure="${name}"]`);
+      return shown && parseFloat(shown.innerText) !== before;
+    },
+    [name, before],
+  );
+  return number(page, name);
+}
+
+async function openDrink(page, name) {
+  await page.goto("/");
+  await page.getByRole("link", { name }).first().click();
+  await page.getByTestId("point").waitFor();
+}
+
+/** No fault that an automatic scan can find. */
+async function accessible(page, where) {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const told = violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(", ")}`);
+  assert.deepEqual(told, [], `accessibility of ${where}`);
+}
+
+const journeys = {
+  async "the shelf: find, begin, copy, rename, take off and put back"(page) {
+    await page.goto("/");
+    await page.getByRole("link", { name: "Mandarin fizz" }).waitFor();
+    await accessible(page, "the shelf");
+    await page.getByLabel("Find a drink").fill("cucumb");
+    await page.getByRole("link", { name: "Mandarin fizz" }).waitFor({ state: "detached" });
+    await page.getByRole("link", { name: "Mint and cucumber water" }).waitFor();
+    await page.getByLabel("Find a drink").fill("no such thing");
+    await page.getByText("No drink on the shelf has “no such thing” in its name.").waitFor();
+    await page.getByLabel("Find a drink").fill("");
+
+    await page.getByRole("button", { name: "More for Tamarind cooler" }).click();
+    await page.getByRole("menuitem", { name: "Make a copy" }).click();
+    await page.getByRole("heading", { name: "Tamarind cooler, copy" }).waitFor();
+    await page.goto("/");
+    await page.getByRole("button", { name: "More for Tamarind cooler, copy" }).click();
+    await page.getByRole("menuitem", { name: "Rename" }).click();
+    await page.getByRole("textbox", { name: "Name" }).fill("Saturday's tamarind");
+    await accessible(page, "renaming");
+    await page.getByRole("button", { name: "Rename" }).click();
+    await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor();
+
+    await page.getByRole("button", { name: "More for Saturday's tamarind" }).click();
+    await page.getByRole("menuitem", { name: "Take off the shelf" }).click();
+    await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor({ state: "detached" });
+    await page.getByRole("button", { name: "Put it back" }).click();
+    await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor();
+
+    const download = page.waitForEvent("download");
+    await page.getByRole("button", { name: "More for Saturday's tamarind" }).click();
+    await page.getByRole("menuitem", { name: "Save as a file" }).click();
+    const file = await (await download).path();
+    const kept = JSON.parse(await readFile(file, "utf8"));
+    assert.equal(kept.drink.name, "Saturday's tamarind");
+
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: "New drink" }).click();
+    await page.getByRole("button", { name: /^Blended fruit water/ }).waitFor();
+    await accessible(page, "beginning a drink");
+    await page.getByLabel("A drink's file").setInputFiles(file);
+    await page.getByRole("heading", { name: "Saturday's tamarind" }).waitFor();
+  },
+
+  async "from blank: add from the cupboard and see the drink come onto the map"(page) {
+    await page.goto("/");
+    await page.getByRole("button", { name: "New drink" }).click();
+    await page.getByRole("button", { name: /^Blank/ }).click();
+    await page.getByText("The figures appear with the first ingredient.").waitFor();
+    for (const [typed, name] of [
+      ["sparkling", "Soda water"],
+      ["tangerine", "Mandarin juice"],
+      ["granulated", "White sugar"],
+    ]) {
+      await page.getByRole("button", { name: "Add an ingredient" }).click();
+      await page.getByLabel("Find in the cupboard").fill(typed);
+      await page.getByRole("button", { name: new RegExp(`^${name}`) }).first().waitFor();
+      if (name === "Soda water") await accessible(page, "the cupboard's finder");
+      await page.getByLabel("Find in the cupboard").press("Enter");
+      await amount(page, name).waitFor();
+    }
+    await page.getByTestId("point").waitFor();
+    assert.ok((await number(page, "fizz")) > 1, "it has fizz");
+    await saved(page);
+  },
+
+  async "Balance: type, nudge, scrub, undo and redo"(page) {
+    await openDrink(page, "Lemon verbena lemonade");
+    await accessible(page, "Balance");
+    const first = await number(page, "sweetness");
+    const sugar = amount(page, "White sugar");
+
+    await sugar.click();
+    await page.getByRole("textbox", { name: "Amount of White sugar" }).fill("1 1/2 cups");
+    await page.keyboard.press("Enter");
+    const sweeter = await changed(page, "sweetness", first);
+    assert.ok(sweeter > first, `${sweeter} is sweeter than ${first}`);
+    assert.equal(await sugar.innerText(), "1 1/2 cups");
+
+    await sugar.focus();
+    await page.keyboard.press("ArrowDown");
+    const less = await changed(page, "sweetness", sweeter);
+    assert.ok(less < sweeter);
+    assert.equal(await sugar.innerText(), "1 1/4 cups");
+
+    const lemons = amount(page, "Lemon juice");
+    const acid = await number(page, "acidity");
+    const box = await lemons.boundingBox();
+    await page.mouse.move(box.x + box.width - 20, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width + 8, box.y + box.height / 2, { steps: 6 });
+    const sharper = await changed(page, "acidity", acid);
+    await page.mouse.up();
+    assert.ok(sharper > acid, `${sharper} is sharper than ${acid}`);
+    assert.equal(await lemons.innerText(), "10 lemons");
+
+    for (const wrong of ["-3 g", "some", "1e9 g"]) {
+      await sugar.click();
+      await page.getByRole("textbox", { name: "Amount of White sugar" }).fill(wrong);
+      await page.keyboard.press("Enter");
+      await page.getByRole("alert").waitFor();
+      await page.keyboard.press("Escape");
+      assert.equal(await sugar.innerText(), "1 1/4 cups", "what was there is still there");
+    }
+
+    await page.getByRole("button", { name: "Undo" }).click();
+    await changed(page, "acidity", sharper);
+    assert.equal(await lemons.innerText(), "6 lemons");
+    await page.keyboard.press("Control+z");
+    await page.keyboard.press("Control+z");
+    await page.waitForFunction(
+      (first) => parseFloat(document.querySelector('[data-figure="sweetness"]').innerText) === first,
+      first,
+    );
+    await page.getByRole("button", { name: "Redo" }).click();
+    await changed(page, "sweetness", first);
+    assert.equal(await sugar.innerText(), "1 1/2 cups");
+    await page.keyboard.press("Control+z");
+    await saved(page);
+  },
+
+  async "lines: leave out, move, note, and a measure that isn't known"(page) {
+    await openDrink(page, "Melon and lime agua fresca");
+    const lines = () => page.locator("[data-line]").evaluateAll((all) => all.map((l) => l.dataset.line));
+    const before = await lines();
+    await amount(page, "Salt").focus();
+    await page.getByRole("button", { name: "Leave out Salt" }).click();
+    await page.locator('[data-line="table_salt"]').waitFor({ state: "detached" });
+    await amount(page, "White sugar").focus();
+    await page.getByRole("button", { name: "Move White sugar up" }).click();
+    await page.waitForFunction(() => {
+      const all = [...document.querySelectorAll("[data-line]")].map((l) => l.dataset.line);
+      return all.indexOf("white_sugar") < all.indexOf("lime_juice");
+    });
+    await page.keyboard.press("Control+z");
+    await page.keyboard.press("Control+z");
+    await page.locator('[data-line="table_salt"]').waitFor();
+    assert.deepEqual(await lines(), before);
+
+    await amount(page, "Lime juice").click();
+    await page.getByRole("textbox", { name: "Amount of Lime juice" }).fill("2 glugs");
+    await page.keyboard.press("Enter");
+    await page.locator('[data-notice="unknown_measure"]').waitFor();
+    await page.keyboard.press("Control+z");
+    await page.locator('[data-notice="unknown_measure"]').waitFor({ state: "detached" });
+  },
+
+  async "the counter: what is in each vessel, and one that is too small"(page) {
+    await openDrink(page, "Hibiscus and bay-orange cooler");
+    await page.getByRole("button", { name: /^Pot:/ }).click();
+    const pot = page.getByRole("region", { name: "In the pot" });
+    await pot.getByText("Let the pot stand for 20 minutes.").waitFor();
+    await pot.getByText(/% drawn/).first().waitFor();
+    await accessible(page, "the counter");
+    await pot.getByLabel("Holds to the brim").fill("1 l");
+    await pot.getByRole("button", { name: "Set" }).click();
+    await page.locator('[data-notice="over_brim"]').first().waitFor();
+    await page.getByRole("button", { name: /^Pot: \d+ ml too much/ }).waitFor();
+    await pot.getByLabel("Holds to the brim").fill("3 l");
+    await pot.getByRole("button", { name: "Set" }).click();
+    await page.locator('[data-notice="over_brim"]').first().waitFor({ state: "detached" });
+    await saved(page);
+  },
+
+  async "servings: from a pitcher to a party and to one glass"(page) {
+    await openDrink(page, "Mint and cucumber water");
+    const sweetness = await number(page, "sweetness");
+    await page.getByRole("button", { name: /^Servings:/ }).click();
+    await page.getByRole("textbox", { name: "Glasses" }).fill("48");
+    await page.getByRole("textbox", { name: "of", exact: true }).fill("200 ml");
+    await accessible(page, "servings");
+    await page.getByRole("button", { name: "Pour" }).click();
+    await page.getByRole("button", { name: "Servings: 48 glasses of 200 ml" }).waitFor();
+    const volume = await changed(page, "volume", 2);
+    assert.ok(Math.abs(volume - 9.6) < 0.02, `${volume} l`);
+    assert.ok(Math.abs((await number(page, "sweetness")) - sweetness) < 0.15, "it tastes the same");
+    await page.locator('[data-notice="over_brim"]').first().waitFor();
+    await page.getByRole("button", { name: /^Servings:/ }).click();
+    await page.getByRole("textbox", { name: "In all" }).fill("250 ml");
+    await page.getByRole("button", { name: "Make so much" }).click();
+    await changed(page, "volume", volume);
+    assert.equal(await figure(page, "volume").innerText(), "250 ml\nserved");
+    await page.getByRole("button", { name: "Undo" }).click();
+    await page.getByRole("button", { name: "Undo" }).click();
+    await page.getByRole("button", { name: "Servings: 8 glasses of 250 ml" }).waitFor();
+    await saved(page);
+  },
+
+  async "units: cups, grams, and one ingredient by weight, remembered"(page) {
+    await openDrink(page, "Melon and lime agua fresca");
+    assert.equal(await amount(page, "White sugar").innerText(), "1/2 cup");
+    await page.getByRole("button", { name: /^Units:/ }).click();
+    await page.getByRole("menuitem", { name: "US cups and spoons" }).click();
+    await amount(page, "Water").getByText("2 cups + 2 tbsp", { exact: true }).waitFor();
+    await amount(page, "White sugar").focus();
+    await page.getByRole("button", { name: "Show White sugar by weight" }).click();
+    await page.getByRole("spinbutton", { name: "Amount of White sugar" }).getByText("100 g").waitFor();
+    await page.reload();
+    await amount(page, "Water").getByText("2 cups + 2 tbsp", { exact: true }).waitFor();
+    assert.equal(await amount(page, "White sugar").innerText(), "100 g");
+    await page.getByRole("button", { name: /^Units:/ }).click();
+    await page.getByRole("menuitem", { name: "As each amount was written" }).click();
+    await amount(page, "Water").getByText("2 cups + 2 tbsp", { exact: true }).waitFor({ state: "detached" });
+  },
+
+  async "saved by itself: there again after a reload"(page) {
+    await openDrink(page, "Tamarind cooler");
+    await page.getByRole("heading", { name: "Tamarind cooler" }).getByRole("button").click();
+    await page.getByLabel("Name of the drink").fill("Tamarind cooler 🌶 für morgen");
+    await page.keyboard.press("Enter");
+    await amount(page, "Tamarind pulp").focus();
+    await page.keyboard.press("ArrowUp");
+    await page.getByText("115 g").first().waitFor();
+    // Left at once, before the pause after which it is saved.
+    await page.reload();
+    await page.getByRole("heading", { name: "Tamarind cooler 🌶 für morgen" }).waitFor();
+    assert.equal(await amount(page, "Tamarind pulp").innerText(), "115 g");
+  },
+
+  async "two windows: neither loses its change"(page) {
+    await openDrink(page, "Creamy whole-lime cooler");
+    const other = await page.context().newPage();
+    await other.goto(page.url());
+    await amount(other, "Sweetened condensed milk").focus();
+    await other.keyboard.press("ArrowUp");
+    await other.getByText("230 g").first().waitFor();
+    await saved(other);
+    await amount(page, "Whole lime with skin").focus();
+    await page.keyboard.press("ArrowUp");
+    await page.getByText("This drink was changed in another window").waitFor();
+    await accessible(page, "a conflict");
+    await page.getByRole("button", { name: "Keep both" }).click();
+    await page.getByRole("heading", { name: "Creamy whole-lime cooler, mine" }).waitFor();
+    await page.getByTestId("point").waitFor();
+    assert.equal(await amount(page, "Whole lime with skin").innerText(), "4 1/2 limes");
+    await openDrink(page, "Creamy whole-lime cooler");
+    await page.goto(other.url());
+    await page.getByTestId("point").waitFor();
+    assert.equal(await amount(page, "Sweetened condensed milk").innerText(), "230 g");
+    assert.equal(await amount(page, "Whole lime with skin").innerText(), "4 limes");
+    await other.close();
+  },
+
+  async "on a phone and in the dark, with nothing wider than the screen"(page) {
+    await page.setViewportSize(phone);
+    await page.emulateMedia({ colorScheme: "dark", reducedMotion: "reduce" });
+    for (const drink of ["Lemon verbena lemonade", "Hibiscus and bay-orange cooler"]) {
+      await page.goto("/");
+      await page.getByRole("link", { name: drink }).waitFor();
+      await accessible(page, "the shelf on a phone in the dark");
+      await openDrink(page, drink);
+      await accessible(page, `${drink} on a phone in the dark`);
+      const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+      assert.ok(wide <= phone.width, `${wide} px wide`);
+    }
+  },
+};
+
+let failed = 0;
+for (const [name, journey] of Object.entries(journeys)) {
+  const page = await open(browser, address);
+  const troubles = [];
+  page.on("pageerror", (error) => troubles.push(error.message));
+  page.on("console", (message) => {
+    // A refused change is an answer that the browser logs as well.
+    if (message.type() === "error" && !/status of (409|422)/.test(message.text())) {
+      troubles.push(message.text());
+    }
+  });
+  page.setDefaultTimeout(10_000);
+  try {
+    await journey(page);
+    assert.deepEqual(troubles, [], "the page's console is clean");
+    console.log(`ok      ${name}`);
+  } catch (error) {
+    failed += 1;
+    console.log(`FAILED  ${name}\n${error.stack}\n${troubles.join("\n")}`);
+  }
+  await page.context().close();
+}
+await browser.close();
+process.exit(failed ? 1 : 0);
