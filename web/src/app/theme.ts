@@ -104,6 +104,7 @@ export const theme = createTheme({
   components: {
     MuiCssBaseline: {
       styleOverrides: {
+        ":root": { "--kp-display": display },
         body: { fontVariantNumeric: "tabular-nums", overflowX: "hidden" },
         ":focus-visible": { outline: `2px solid ${colour("cobalt")}`, outlineOffset: 2 },
         "@media (prefers-reduced-motion: reduce)": {

@@ -45,11 +45,13 @@ const saveWords: Record<SaveState, string> = {
 
 function OpenDrink({ view }: { view: DrinkView }) {
   const [editor] = useState(() => createEditor(view));
-  const state = useStore(editor.store);
+  const save = useStore(editor.store, (s) => s.save);
+  const name = useStore(editor.store, (s) => s.drink.name);
+  const shown = useStore(editor.store, (s) => s.shown);
   const [chosen, setChosen] = useState<string | undefined>();
   const say = useSaveWord((s) => s.say);
 
-  useEffect(() => say(saveWords[state.save]), [say, state.save]);
+  useEffect(() => say(saveWords[save]), [say, save]);
   useEffect(() => {
     const leave = () => void editor.flush();
     window.addEventListener("pagehide", leave);
@@ -60,11 +62,11 @@ function OpenDrink({ view }: { view: DrinkView }) {
     };
   }, [editor, say]);
   useEffect(() => {
-    document.title = `${state.drink.name} · Keen Pitcher`;
+    document.title = `${name} · Keen Pitcher`;
     return () => {
       document.title = "Keen Pitcher";
     };
-  }, [state.drink.name]);
+  }, [name]);
   useUndoKeys(editor);
 
   return (
@@ -83,41 +85,49 @@ function OpenDrink({ view }: { view: DrinkView }) {
           pb: 1,
         }}
       >
-        <DrinkName editor={editor} name={state.drink.name} />
-        <Servings
-          editor={editor}
-          drink={state.drink}
-          profile={state.report?.profile ?? undefined}
-        />
+        <DrinkName editor={editor} name={name} />
+        <Servings editor={editor} />
         <Box sx={{ flex: 1 }} />
-        <Button
-          onClick={editor.undo}
-          disabled={!state.canUndo}
-          aria-keyshortcuts="Control+Z"
-          sx={{ minWidth: 0, px: 1 }}
-        >
-          Undo
-        </Button>
-        <Button
-          onClick={editor.redo}
-          disabled={!state.canRedo}
-          aria-keyshortcuts="Control+Shift+Z"
-          sx={{ minWidth: 0, px: 1 }}
-        >
-          Redo
-        </Button>
+        <UndoButtons editor={editor} />
       </Box>
       <Troubles editor={editor} />
-      <Balance editor={editor} state={state} />
-      {state.report && (
-        <Counter
-          editor={editor}
-          drink={state.drink}
-          report={state.report}
-          chosen={chosen}
-          onChoose={setChosen}
-        />
-      )}
+      {shown ? (
+        <>
+          <Balance editor={editor} drink={shown.drink} report={shown.report} />
+          <Counter
+            editor={editor}
+            drink={shown.drink}
+            report={shown.report}
+            chosen={chosen}
+            onChoose={setChosen}
+          />
+        </>
+      ) : null}
+    </Box>
+  );
+}
+
+function UndoButtons({ editor }: { editor: Editor }) {
+  const canUndo = useStore(editor.store, (s) => s.canUndo);
+  const canRedo = useStore(editor.store, (s) => s.canRedo);
+  return (
+    <Box sx={{ display: "flex" }}>
+      <Button
+        onClick={editor.undo}
+        disabled={!canUndo}
+        aria-keyshortcuts="Control+Z"
+        sx={{ minWidth: 0, px: 1 }}
+      >
+        Undo
+      </Button>
+      <Button
+        onClick={editor.redo}
+        disabled={!canRedo}
+        aria-keyshortcuts="Control+Shift+Z"
+        sx={{ minWidth: 0, px: 1 }}
+      >
+        Redo
+      </Button>
     </Box>
   );
 }
@@ -184,12 +194,15 @@ function DrinkName({ editor, name }: { editor: Editor; name: string }) {
 
 /** What stands between this screen and the shelf. */
 function Troubles({ editor }: { editor: Editor }) {
-  const { save, theirs, problem, drink } = useStore(editor.store);
+  const save = useStore(editor.store, (s) => s.save);
+  const theirs = useStore(editor.store, (s) => s.theirs);
+  const problem = useStore(editor.store, (s) => s.problem);
   const { create } = useShelfActions();
   const go = useNavigate();
   const sx = { mx: { xs: 2, md: 3.5 }, mb: 1 };
   if (save === "conflict" && theirs) {
     const keepBoth = async () => {
+      const { drink } = editor.store.getState();
       const copy = await create.mutateAsync({ ...drink, name: `${drink.name}, mine` });
       editor.takeTheirs();
       void go(`/drinks/${copy.id}`);

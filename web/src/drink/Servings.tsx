@@ -3,20 +3,17 @@ import Button from "@mui/material/Button";
 import Popover from "@mui/material/Popover";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
+import { useStore } from "zustand";
 import { answer, api, type Drink, type Profile, type Size } from "../api/client";
 import { colour } from "../app/theme";
 import { volume } from "../ui/format";
 import { serveFrom, serving } from "./changes";
 import type { Editor } from "./editor";
 
-interface ServingsProps {
-  editor: Editor;
-  drink: Drink;
-  profile: Profile | undefined;
-}
-
 /** How much of it there is to be: glasses, a volume, or so many times as much. */
-export function Servings({ editor, drink, profile }: ServingsProps) {
+export function Servings({ editor }: { editor: Editor }) {
+  const drink = useStore(editor.store, (s) => s.drink);
+  const profile = useStore(editor.store, (s) => s.shown?.report.profile ?? undefined);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const served = serving(drink);
   const words = served
@@ -67,7 +64,12 @@ function SizeForm({
   drink,
   profile,
   onDone,
-}: ServingsProps & { profile: Profile; onDone: () => void }) {
+}: {
+  editor: Editor;
+  drink: Drink;
+  profile: Profile;
+  onDone: () => void;
+}) {
   const served = serving(drink);
   const [glasses, setGlasses] = useState(String(served?.glasses ?? 8));
   const [size, setSize] = useState(served?.size ?? "250 ml");
@@ -93,7 +95,7 @@ function SizeForm({
     }
     const last = editor.store
       .getState()
-      .report?.vessels.findLast((v) => !v.strains && v.last?.liquid_ml);
+      .shown?.report.vessels.findLast((v) => !v.strains && v.last?.liquid_ml);
     const from = served || !last ? undefined : serveFrom(last.id, count, size)(drink);
     void resize({ glasses: { glasses: count, size } }, from);
   };

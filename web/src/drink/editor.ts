@@ -1,3 +1,4 @@
+import { replaceEqualDeep } from "@tanstack/react-query";
 import { createStore } from "zustand/vanilla";
 import {
   answer,
@@ -14,8 +15,8 @@ export type SaveState = "saved" | "saving" | "unreachable" | "conflict";
 
 export interface EditorState {
   drink: Drink;
-  /** The last report that the core gave: it stays until the next one is there. */
-  report: DrinkReport | undefined;
+  /** The last answer of the core, with the drink that it is about: it stays until the next is there. */
+  shown: { drink: Drink; report: DrinkReport } | undefined;
   /** What the core said of the last change that can't be made. */
   problem: Problem | undefined;
   save: SaveState;
@@ -41,7 +42,7 @@ const MOST_UNDO = 200;
 export function createEditor(view: DrinkView) {
   const store = createStore<EditorState>(() => ({
     drink: view.drink,
-    report: undefined,
+    shown: undefined,
     problem: undefined,
     save: "saved",
     theirs: undefined,
@@ -69,7 +70,11 @@ export function createEditor(view: DrinkView) {
       askedFor = get().drink;
       try {
         const report = await answer(api.POST("/api/compute/trace", { body: askedFor }));
-        set({ report, problem: undefined });
+        // What has not changed stays the same object, so that it is not drawn again.
+        set({
+          shown: { drink: askedFor, report: replaceEqualDeep(get().shown?.report, report) },
+          problem: undefined,
+        });
         if (get().save === "unreachable") saveSoon(0);
       } catch (error) {
         set({ problem: (error as CallFailed).problem });

@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import { useRef, useState } from "react";
 import type { Way } from "../api/client";
 import { colour, displayFont } from "../app/theme";
+import look from "./AmountField.module.css";
 
 interface AmountFieldProps {
   /** What it is an amount of, for those who can't see the row. */
@@ -33,9 +34,8 @@ export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
   const said = useRef<number | undefined>(undefined);
   const button = useRef<HTMLDivElement>(null);
 
-  const say = (value: number) => {
-    const least = way.step;
-    const next = Math.max(inSteps(value, way.step), least);
+  const say = (value: number, step: number) => {
+    const next = Math.max(inSteps(value, step), step);
     if (next !== said.current) {
       said.current = next;
       onChange(`${next} ${way.unit}`.trim());
@@ -43,7 +43,7 @@ export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
   };
   const nudge = (steps: number) => {
     said.current = undefined;
-    say(way.value + steps * way.step);
+    say(way.value + steps * way.step, way.step);
   };
 
   const commit = async (text: string) => {
@@ -126,8 +126,9 @@ export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
   }
 
   return (
-    <Box
+    <div
       ref={button}
+      className={look.amount}
       tabIndex={0}
       role="spinbutton"
       aria-label={`Amount of ${of}`}
@@ -144,7 +145,7 @@ export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
         if (!from) return;
         const dx = event.clientX - from.x;
         if (Math.abs(dx) > 4) from.moved = true;
-        if (from.moved) say(from.value + (dx / PX_PER_STEP) * from.step);
+        if (from.moved) say(from.value + (dx / PX_PER_STEP) * from.step, from.step);
       }}
       onPointerUp={() => {
         const moved = drag.current?.moved;
@@ -175,30 +176,8 @@ export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
           setTyped(event.key);
         }
       }}
-      sx={{
-        ...displayFont,
-        all: "unset",
-        boxSizing: "border-box",
-        fontFamily: displayFont.fontFamily,
-        fontWeight: 700,
-        fontSize: 17,
-        lineHeight: 1.15,
-        color: colour("cobalt"),
-        textAlign: "right",
-        width: "100%",
-        minHeight: 44,
-        display: "flex",
-        alignItems: "center",
-        justifyContent: "flex-end",
-        cursor: "ew-resize",
-        touchAction: "pan-y",
-        userSelect: "none",
-        borderRadius: "8px",
-        "&:focus-visible": { outline: `2px solid ${colour("cobalt")}`, outlineOffset: 2 },
-        "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
-      }}
     >
       {way.text}
-    </Box>
+    </div>
   );
 }

@@ -1,6 +1,5 @@
-import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
-import { colour, displayFont } from "../app/theme";
+import look from "./Figure.module.css";
 
 interface FigureProps {
   value: ReactNode;
@@ -15,30 +14,14 @@ interface FigureProps {
 /** A figure with its unit small beside it and what it is underneath. */
 export function Figure({ value, unit, label, rests, name }: FigureProps) {
   return (
-    <Box data-figure={name} sx={{ minWidth: 0 }}>
-      <Box
-        sx={{
-          ...displayFont,
-          fontWeight: 700,
-          fontSize: 20,
-          lineHeight: 1.2,
-          whiteSpace: "nowrap",
-        }}
-      >
-        {value}
-        {unit && (
-          <Box
-            component="span"
-            sx={{ fontSize: 12.5, fontWeight: 500, color: colour("muted"), ml: 0.5 }}
-          >
-            {unit}
-          </Box>
-        )}
-      </Box>
-      <Box sx={{ fontSize: 13, color: colour("muted"), lineHeight: 1.3 }}>
+    <div className={look.figure} data-figure={name}>
+      <div className={look.value}>
+        {value} {unit && <span>{unit}</span>}
+      </div>
+      <div className={look.label}>
         {label}
         {rests === "estimate" && <span title="estimated">, est.</span>}
-      </Box>
-    </Box>
+      </div>
+    </div>
   );
 }

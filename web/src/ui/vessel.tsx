@@ -1,4 +1,4 @@
-import { useId } from "react";
+import { memo, useId } from "react";
 import type { VesselKind } from "../api/client";
 import { colour } from "../app/theme";
 
@@ -11,8 +11,8 @@ export interface VesselPicture {
   /** 0 to 1 of the capacity; above 1 it is over the brim. */
   fill: number;
   liquid: string;
-  /** Colours of pieces that lie in it. */
-  pieces?: string[];
+  /** Colours of pieces that lie in it, with commas between. */
+  pieces?: string;
   ice?: boolean;
 }
 
@@ -71,7 +71,7 @@ function isStrainer(kind: VesselKind): boolean {
 }
 
 /** A vessel standing with its foot on y = 0, drawn upwards; the group's origin is its middle. */
-export function VesselDrawing({
+export const VesselDrawing = memo(function VesselDrawing({
   kind,
   width: w,
   height: h,
@@ -126,9 +126,7 @@ export function VesselDrawing({
             style={{ y: h - level, transition: "y 150ms" }}
           />
         )}
-        {pieces && pieces.length > 0 && (
-          <Pieces colours={pieces} width={w} height={h} level={level} />
-        )}
+        {pieces && <Pieces colours={pieces.split(",")} width={w} height={h} level={level} />}
         {ice && <Ice width={w} top={h - level} />}
         {isStrainer(kind) && kind !== "cloth" && kind !== "bag" && <Mesh width={w} height={h} />}
       </g>
@@ -168,7 +166,7 @@ export function VesselDrawing({
       )}
     </g>
   );
-}
+});
 
 function Pieces({
   colours,

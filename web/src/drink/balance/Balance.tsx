@@ -1,15 +1,21 @@
 import Box from "@mui/material/Box";
+import { memo } from "react";
 import { colour } from "../../app/theme";
-import type { Editor, EditorState } from "../editor";
+import type { Drink, DrinkReport } from "../../api/client";
+import type { Editor } from "../editor";
 import { Ingredients } from "./Ingredients";
 import { MapPlate } from "./MapPlate";
 import { Notices } from "./Notices";
 import { Headline, ProfilePanel } from "./ProfilePanel";
 
+interface BalanceProps {
+  editor: Editor;
+  drink: Drink;
+  report: DrinkReport;
+}
+
 /** The main screen: what goes in, where that lies on the map, and the figures. */
-export function Balance({ editor, state }: { editor: Editor; state: EditorState }) {
-  const { report, drink } = state;
-  if (!report) return <Box sx={{ flex: 1 }} />;
+export const Balance = memo(function Balance({ editor, drink, report }: BalanceProps) {
   return (
     <Box
       sx={{
@@ -52,4 +58,4 @@ export function Balance({ editor, state }: { editor: Editor; state: EditorState 
       </Box>
     </Box>
   );
-}
+});

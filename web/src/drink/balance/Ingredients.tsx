@@ -9,6 +9,7 @@ import { AmountField } from "../../ui/AmountField";
 import { moveLine, removeStep, setAmount, setNote } from "../changes";
 import type { Editor } from "../editor";
 import { AddIngredient } from "./AddIngredient";
+import look from "./Ingredients.module.css";
 
 interface IngredientsProps {
   editor: Editor;
@@ -23,15 +24,11 @@ export function Ingredients({ editor, drink, report }: IngredientsProps) {
   const rests = report.lines;
   return (
     <Box component="section" aria-label="What goes in">
-      <Box sx={{ ...columns, color: colour("muted"), fontSize: 13, pb: 0.5 }}>
+      <div className={`${look.columns} ${look.heads}`}>
         <span>What goes in</span>
-        <Box component="span" sx={{ textAlign: "right" }}>
-          amount
-        </Box>
-        <Box component="span" sx={{ whiteSpace: "nowrap" }}>
-          sweet, acid, water
-        </Box>
-      </Box>
+        <span>amount</span>
+        <span>sweet, acid, water</span>
+      </div>
       <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
         {rests.map((line, i) => (
           <Line
@@ -64,13 +61,6 @@ export function Ingredients({ editor, drink, report }: IngredientsProps) {
 }
 
 type ShownBy = NonNullable<Settings["shown_by"]>[string];
-
-const columns = {
-  display: "grid",
-  gridTemplateColumns: "minmax(0, 1fr) minmax(92px, auto) 112px",
-  columnGap: 1.5,
-  alignItems: "center",
-} as const;
 
 /** The way in which an amount is shown: the ingredient's own, else that of the kitchen's units. */
 function shownWay(line: LineReport, settings: Settings): Way {
@@ -114,48 +104,17 @@ const Line = memo(function Line(props: LineProps) {
   ].filter(Boolean);
   const change = (amount: string) => editor.edit(setAmount(line.step, amount), line.step);
   return (
-    <Box
-      component="li"
+    <li
+      className={chosen ? `${look.line} ${look.chosen}` : look.line}
       data-line={line.ingredient}
       onClick={() => onChoose(line.step)}
       onFocus={() => onChoose(line.step)}
-      sx={{
-        borderRadius: "12px",
-        border: `2px solid ${chosen ? colour("cobalt") : "transparent"}`,
-        bgcolor: chosen ? colour("enamel") : "transparent",
-        px: 1.25,
-        mx: "-12px",
-        position: "relative",
-        "&::after": {
-          content: '""',
-          display: chosen ? "none" : "block",
-          position: "absolute",
-          left: 10,
-          right: 10,
-          bottom: -2,
-          height: "1px",
-          bgcolor: colour("hairline"),
-        },
-      }}
     >
-      <Box sx={{ ...columns, minHeight: 50 }}>
-        <Box sx={{ minWidth: 0, py: 0.5 }}>
-          <Box sx={{ fontWeight: 500, lineHeight: 1.25, overflowWrap: "anywhere" }}>
-            {line.name}
-          </Box>
-          {detail.length > 0 && (
-            <Box
-              sx={{
-                fontSize: 13,
-                color: colour("muted"),
-                lineHeight: 1.3,
-                overflowWrap: "anywhere",
-              }}
-            >
-              {detail.join(" · ")}
-            </Box>
-          )}
-        </Box>
+      <div className={`${look.columns} ${look.row}`}>
+        <div className={look.what}>
+          <div className={look.name}>{line.name}</div>
+          {detail.length > 0 && <div className={look.detail}>{detail.join(" · ")}</div>}
+        </div>
         <AmountField
           of={line.name}
           way={way}
@@ -163,7 +122,7 @@ const Line = memo(function Line(props: LineProps) {
           onType={(text) => editor.tryEdit(setAmount(line.step, text))}
         />
         <Shares line={line} />
-      </Box>
+      </div>
       {chosen && (
         <Box
           sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 0.5, pb: 1 }}
@@ -232,7 +191,7 @@ const Line = memo(function Line(props: LineProps) {
           )}
         </Box>
       )}
-    </Box>
+    </li>
   );
 });
 
@@ -309,18 +268,17 @@ function Shares({ line }: { line: LineReport }) {
     .map(([, share, name]) => `${Math.round(share * 100)} % of the ${name}`)
     .join(", ");
   return (
-    <Box role="img" aria-label={words} title={words} sx={{ display: "grid", gap: "3px" }}>
+    <div role="img" aria-label={words} title={words} className={look.shares}>
       {bars.map(([token, share]) => (
-        <Box
-          key={token}
-          sx={{ height: 6, borderRadius: 3, bgcolor: colour("track"), overflow: "hidden" }}
-        >
-          <Box
-            sx={{ height: 1, borderRadius: 3, bgcolor: colour(token), transformOrigin: "left" }}
-            style={{ width: `${Math.max(share * 100, share > 0.001 ? 2 : 0)}%` }}
+        <div key={token} className={look.share}>
+          <span
+            style={{
+              background: colour(token),
+              width: `${Math.max(share * 100, share > 0.001 ? 2 : 0)}%`,
+            }}
           />
-        </Box>
+        </div>
       ))}
-    </Box>
+    </div>
   );
 }

@@ -1,11 +1,13 @@
 import Box from "@mui/material/Box";
 import useMediaQuery from "@mui/material/useMediaQuery";
+import { memo } from "react";
 import type { Drink, DrinkReport, VesselReport } from "../../api/client";
 import { colour } from "../../app/theme";
 import { volume, weight } from "../../ui/format";
 import { useSize } from "../../ui/useSize";
 import { VesselDrawing } from "../../ui/vessel";
 import type { Editor } from "../editor";
+import look from "./Counter.module.css";
 import { PANEL, VesselPanel } from "./VesselPanel";
 
 interface CounterProps {
@@ -20,7 +22,8 @@ const LABEL = 46;
 const HANDLE = 34;
 
 /** The worktop along the lower edge: the drink's vessels, to one scale, with what is in them. */
-export function Counter({ editor, drink, report, chosen, onChoose }: CounterProps) {
+export const Counter = memo(function Counter(props: CounterProps) {
+  const { editor, drink, report, chosen, onChoose } = props;
   const [box, { width }] = useSize<HTMLDivElement>();
   const small = useMediaQuery("(max-width: 700px)");
   const standing = report.vessels.filter((v) => v.fullest || !v.strains);
@@ -75,7 +78,7 @@ export function Counter({ editor, drink, report, chosen, onChoose }: CounterProp
                         height={place.height}
                         fill={fill}
                         liquid={v.fullest?.colour ?? "transparent"}
-                        pieces={v.fullest?.pieces.map((piece) => piece.colour)}
+                        pieces={v.fullest?.pieces.map((piece) => piece.colour).join(",")}
                         ice={(v.fullest?.ice_g ?? 0) > 1}
                       />
                     </g>
@@ -98,63 +101,24 @@ export function Counter({ editor, drink, report, chosen, onChoose }: CounterProp
           {standing.map((v) => {
             const place = layout.places.get(v.id);
             if (!place) return null;
-            const over = v.over_ml > 0;
             return (
-              <Box
-                component="button"
+              <button
                 type="button"
                 key={v.id}
+                className={v.id === chosen ? `${look.vessel} ${look.chosen}` : look.vessel}
                 data-vessel={v.id}
                 aria-pressed={v.id === chosen}
                 aria-label={`${v.name}: ${stateLine(v)}`}
                 onClick={() => onChoose(v.id === chosen ? undefined : v.id)}
                 style={{ left: place.left, width: place.column }}
-                sx={{
-                  all: "unset",
-                  position: "absolute",
-                  top: 0,
-                  bottom: 0,
-                  boxSizing: "border-box",
-                  cursor: "pointer",
-                  display: "flex",
-                  flexDirection: "column",
-                  justifyContent: "flex-end",
-                  "&:focus-visible > span": { boxShadow: `inset 0 0 0 2px ${colour("cobalt")}` },
-                }}
               >
-                <Box
-                  component="span"
-                  sx={{
-                    height: LABEL - 4,
-                    mx: 0.25,
-                    mb: "2px",
-                    borderRadius: "9px",
-                    boxShadow: v.id === chosen ? `inset 0 0 0 2px ${colour("cobalt")}` : "none",
-                    bgcolor: v.id === chosen ? colour("enamel") : "transparent",
-                    textAlign: "center",
-                    lineHeight: 1.3,
-                    pt: 0.5,
-                    overflow: "hidden",
-                  }}
-                >
-                  <Box
-                    component="span"
-                    sx={labelLine({ fontWeight: 600, fontSize: 14, color: colour("ink") })}
-                  >
-                    {v.count > 1 ? `${v.count} glasses` : v.name}
-                  </Box>
-                  <Box
-                    component="span"
-                    sx={labelLine({
-                      fontSize: 12.5,
-                      color: over ? colour("stop") : colour("muted"),
-                      fontWeight: over ? 700 : 400,
-                    })}
-                  >
+                <span className={look.label}>
+                  <span className={look.name}>{v.count > 1 ? `${v.count} glasses` : v.name}</span>
+                  <span className={v.over_ml > 0 ? `${look.state} ${look.over}` : look.state}>
                     {stateLine(v)}
-                  </Box>
-                </Box>
-              </Box>
+                  </span>
+                </span>
+              </button>
             );
           })}
         </Box>
@@ -172,18 +136,7 @@ export function Counter({ editor, drink, report, chosen, onChoose }: CounterProp
       )}
     </Box>
   );
-}
-
-function labelLine(more: object) {
-  return {
-    display: "block",
-    overflow: "hidden",
-    textOverflow: "ellipsis",
-    whiteSpace: "nowrap",
-    px: 0.5,
-    ...more,
-  };
-}
+});
 
 /** One line on what is in a vessel. */
 function stateLine(v: VesselReport): string {
