@@ -126,6 +126,20 @@ export const theme = createTheme({
         root: { backgroundImage: "none", border: `1px solid ${colour("hairline")}` },
       },
     },
+    // What opens over the screen is told apart by its line, not by a shadow.
+    MuiPopover: {
+      defaultProps: { elevation: 0 },
+      styleOverrides: { paper: { border: `2px solid ${colour("cobalt")}`, borderRadius: 14 } },
+    },
+    MuiDialog: {
+      styleOverrides: {
+        paper: {
+          boxShadow: "none",
+          border: `2px solid ${colour("cobalt")}`,
+          borderRadius: 16,
+        },
+      },
+    },
     MuiOutlinedInput: {
       styleOverrides: {
         root: {

@@ -42,9 +42,9 @@ export function Shelf() {
           type="search"
           value={find}
           onChange={(event) => setFind(event.target.value)}
-          sx={{ flex: { xs: "1 1 160px", sm: "0 1 300px" } }}
+          sx={{ flex: { xs: "1 1 100%", sm: "0 1 300px" }, order: { xs: 3, sm: 0 } }}
         />
-        <Box sx={{ flex: { xs: 0, sm: 1 } }} />
+        <Box sx={{ flex: 1 }} />
         <Button variant="contained" onClick={() => setAdding(true)}>
           New drink
         </Button>

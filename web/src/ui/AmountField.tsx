@@ -87,7 +87,7 @@ export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
           }}
           sx={{
             ...displayFont,
-            width: "100%",
+            width: 112,
             font: "inherit",
             fontWeight: 700,
             fontSize: 16,

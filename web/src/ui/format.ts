@@ -28,7 +28,7 @@ export function span(minutes: number): string {
 const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
 const hour = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
 
-/** When something was changed: "just now", "14:20 today", "21 Jun". */
+/** When something was changed: "just now", "today 14:20", "yesterday", "21 Jun". */
 export function when(timestamp: string, now: Date = new Date()): string {
   const then = new Date(timestamp);
   const minutes = (now.getTime() - then.getTime()) / 60_000;
@@ -38,6 +38,6 @@ export function when(timestamp: string, now: Date = new Date()): string {
     minutes < 48 * 60 &&
     new Date(now.getTime() - 86_400_000).toDateString() === then.toDateString()
   )
-    return `yesterday ${hour.format(then)}`;
+    return "yesterday";
   return day.format(then);
 }

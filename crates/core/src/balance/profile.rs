@@ -2,7 +2,7 @@ use serde::Serialize;
 
 use crate::chemistry::{Component, GRAMS_PER_VOLUME_CO2, Mixture};
 use crate::quantity::Celsius;
-use crate::trace::Outcome;
+use crate::trace::{MEASURED_AT, Outcome};
 
 /// Density of ethanol at 20 °C, g/ml.
 const ETHANOL_DENSITY: f64 = 0.789;
@@ -65,9 +65,8 @@ impl Profile {
         if mass < 1e-6 {
             return None;
         }
-        let litres = liquid.volume(Celsius(20.0)).0 / 1000.0;
+        let litres = liquid.volume(MEASURED_AT).0 / 1000.0;
         // A bottle of syrup is no glass: what isn't served is told for 100 ml.
-        // Measures are made for 20 °C: two litres are two litres, however cold.
         let glass = litres * 1000.0;
         let portion = if outcome.served { 1.0 } else { 100.0 / glass };
         let sweetness = liquid.sucrose_equivalent().0;
@@ -85,7 +84,7 @@ impl Profile {
             ratio: (acidity_percent > LEAST_ACIDITY).then(|| sweetness / acid),
             alcohol_percent: alcohol_percent(liquid),
             fizz_volumes: liquid[Component::CarbonDioxide] / GRAMS_PER_VOLUME_CO2 / litres,
-            volume_ml: outcome.volume.0 * glass / outcome.contents.liquid_volume().0,
+            volume_ml: outcome.volume.0,
             glasses: outcome.glasses,
             served: outcome.served,
             glass_ml: glass * portion,

@@ -4,10 +4,7 @@ use crate::chemistry::Component;
 use crate::cupboard::{Cupboard, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Drink};
 use crate::quantity::Celsius;
-use crate::trace::{Contents, Trace};
-
-/// What measures are made for: two litres are shown as two litres, however cold.
-const MEASURED_AT: Celsius = Celsius(20.0);
+use crate::trace::{Contents, MEASURED_AT, Trace};
 
 /// What is in a vessel, in figures.
 #[derive(Debug, Clone, PartialEq, Serialize)]

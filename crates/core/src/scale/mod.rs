@@ -9,7 +9,7 @@ use serde::{Deserialize, Serialize};
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink, FieldError, limits};
 use crate::quantity::{Amount, Millilitres};
-use crate::trace::Trace;
+use crate::trace::{MEASURED_AT, Trace};
 
 /// The size that is wanted.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -129,7 +129,9 @@ fn volume_at(drink: &Drink, cupboard: &Cupboard, factor: f64) -> f64 {
     drink.steps.retain(|step| !matches!(step.action, Action::Serve { .. }));
     let trace = Trace::run(&drink, cupboard);
     match from {
-        Some(vessel) => trace.last(vessel).map_or(0.0, |(_, contents)| contents.level().0),
+        Some(vessel) => {
+            trace.last(vessel).map_or(0.0, |(_, contents)| contents.level_at(MEASURED_AT).0)
+        }
         None => trace.outcome().map_or(0.0, |outcome| outcome.volume.0),
     }
 }

@@ -1,5 +1,5 @@
 use super::contents::Contents;
-use super::heat::{ROOM, Surrounding, evaporation, heating_time};
+use super::heat::{MEASURED_AT, ROOM, Surrounding, evaporation, heating_time};
 use super::notice::{Notice, NoticeKind as Kind, say_grams, say_ml};
 use crate::chemistry::{Component, boiling_point_elevation};
 use crate::cupboard::{Cupboard, Ingredient, Weighed};
@@ -66,7 +66,7 @@ pub struct Outcome {
     pub glasses: u32,
     /// How many of them it fills, the last one perhaps in part.
     pub filled: f64,
-    /// What all of them hold together.
+    /// What all of them hold together, at 20 °C.
     pub volume: Millilitres,
     /// What one was to hold.
     pub size: Option<Millilitres>,
@@ -168,7 +168,7 @@ fn last_worked_on(drink: &Drink, frames: &[Frame]) -> Option<Outcome> {
         contents: touched.contents.clone(),
         glasses: 1,
         filled: 1.0,
-        volume: touched.contents.liquid_volume(),
+        volume: touched.contents.liquid.volume(MEASURED_AT),
         size: None,
         from: None,
         served: false,
@@ -520,9 +520,9 @@ impl<'a> Engine<'a> {
     }
 
     fn serve(&mut self, from: usize, glass: usize, glasses: u32, size: Millilitres) {
-        let there = self.vessels[from].level();
+        let there = self.vessels[from].level_at(MEASURED_AT);
         let wanted = size * f64::from(glasses);
-        // Nobody sees a hundredth missing in a glass; a drink topped up warm shrinks by half of that.
+        // Nobody sees a hundredth missing in a glass.
         let nearly = there.0 >= wanted.0 * 0.99;
         if self.vessels[from].is_empty() {
             let the = self.subject(from);
@@ -542,9 +542,13 @@ impl<'a> Engine<'a> {
         }
         let share = if there.0 > 0.0 { (wanted / there).min(1.0) } else { 0.0 };
         let mut poured = self.vessels[from].take(share);
-        let volume = poured.liquid_volume();
+        let volume = poured.liquid.volume(MEASURED_AT);
         // Each glass gets the same; a last one that stays half empty is said in the notice.
-        let filled = if nearly { f64::from(glasses) } else { (poured.level() / size).max(1.0) };
+        let filled = if nearly {
+            f64::from(glasses)
+        } else {
+            (poured.level_at(MEASURED_AT) / size).max(1.0)
+        };
         let one = poured.take(1.0 / filled);
         self.vessels[glass] = one.clone();
         self.outcome = (!one.is_empty()).then_some(Outcome {

@@ -6,6 +6,8 @@ use crate::quantity::{Celsius, Grams, Minutes};
 
 /// The kitchen and everything that comes out of its cupboards.
 pub(super) const ROOM: Celsius = Celsius(21.0);
+/// What measures are made for: two litres are called two litres, however cold.
+pub const MEASURED_AT: Celsius = Celsius(20.0);
 /// Inside of a refrigerator.
 const REFRIGERATOR: Celsius = Celsius(4.0);
 /// Cold tap water that is changed now and then.

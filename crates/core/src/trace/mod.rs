@@ -42,4 +42,5 @@ mod notice;
 
 pub use contents::{Contents, Deposit, Origin, Piece};
 pub use engine::{Frame, Line, Outcome, Touched, Trace};
+pub use heat::MEASURED_AT;
 pub use notice::{Notice, NoticeKind, Severity};
