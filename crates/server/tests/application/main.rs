@@ -1,5 +1,7 @@
 //! The application from outside: through its API, its command line and its screens.
 
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on fails")]
+
 mod api;
 mod browser;
 mod command;
