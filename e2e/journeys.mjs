@@ -1,5 +1,5 @@
 // What a maker does with the application, from start to end, in Chromium.
-//   node journeys.mjs ADDRESS
+//   node journeys.mjs ADDRESS [PART OF A JOURNEY'S NAME]
 import AxeBuilder from "@axe-core/playwright";
 import assert from "node:assert/strict";
 import { readFile } from "node:fs/promises";
@@ -80,7 +80,7 @@ const journeys = {
     assert.equal(kept.drink.name, "Saturday's tamarind");
 
     await page.keyboard.press("Escape");
-    await page.getByRole("button", { name: "New drink" }).click();
+    await page.getByRole("button", { name: "New drink", exact: true }).click();
     await page.getByRole("button", { name: /^Blended fruit water/ }).waitFor();
     await accessible(page, "beginning a drink");
     await page.getByLabel("A drink's file").setInputFiles(file);
@@ -89,7 +89,7 @@ const journeys = {
 
   async "from blank: add from the cupboard and see the drink come onto the map"(page) {
     await page.goto("/");
-    await page.getByRole("button", { name: "New drink" }).click();
+    await page.getByRole("button", { name: "New drink", exact: true }).click();
     await page.getByRole("button", { name: /^Blank/ }).click();
     await page.getByText("The figures appear with the first ingredient.").waitFor();
     for (const [typed, name] of [
@@ -286,6 +286,72 @@ const journeys = {
     await other.close();
   },
 
+  async "Steps: compose a hot-steeped hibiscus from blank, and refuse an impossible order"(page) {
+    await page.goto("/");
+    await page.getByRole("button", { name: "New drink", exact: true }).click();
+    await page.getByRole("button", { name: /^Blank/ }).click();
+    await page.getByRole("link", { name: "Steps" }).click();
+    const palette = page.getByRole("group", { name: "Add a step" });
+    const choose = async (label, option) => {
+      await page.getByRole("combobox", { name: label }).click();
+      await page.getByRole("option", { name: option, exact: true }).click();
+    };
+    const putIn = async (typed, into) => {
+      await palette.getByRole("button", { name: "Add an ingredient" }).click();
+      await page.getByLabel("Find in the cupboard").fill(typed);
+      if (into) await choose("into", into);
+      await page.getByLabel("Find in the cupboard").press("Enter");
+      await page.getByRole("region", { name: /^Step/ }).waitFor();
+    };
+    const type = async (label, text) => {
+      await page.getByRole("textbox", { name: label, exact: true }).fill(text);
+      await page.getByRole("textbox", { name: label, exact: true }).press("Enter");
+    };
+    await choose("Another vessel", "Pot");
+    await putIn("tap water", "Pot");
+    await type("Amount", "1 l");
+    await page.getByRole("button", { name: /Put 1 l water into the pot/ }).waitFor();
+    await palette.getByRole("button", { name: "Heat" }).click();
+    await page.getByRole("button", { name: /Heat the pot to 95 °C/ }).waitFor();
+    await putIn("jamaica", "Pot");
+    await page.getByRole("button", { name: /Put 20 g dried hibiscus/ }).waitFor();
+    await palette.getByRole("button", { name: "Let stand" }).click();
+    await type("For, min", "20");
+    await page.getByRole("button", { name: /Let the pot stand for 20 minutes/ }).waitFor();
+    await palette.getByRole("button", { name: "Strain" }).click();
+    await page.getByRole("button", { name: /Strain the pot through the fine sieve into the pitcher/ }).waitFor();
+    await accessible(page, "Steps");
+
+    // Straining before anything stands in the pot is refused, with the reason.
+    const steps = () => page.locator("[data-step]").evaluateAll((all) => all.map((s) => s.dataset.step));
+    const before = await steps();
+    await page.getByRole("button", { name: /Let the pot stand/ }).click();
+    await page.getByRole("button", { name: "Later" }).click();
+    await page.waitForFunction(
+      (before) => document.querySelectorAll("[data-step]")[4].dataset.step !== before[4],
+      before,
+    );
+    await page.getByRole("button", { name: "Undo" }).click();
+    await page.waitForFunction(
+      (before) => document.querySelectorAll("[data-step]")[4].dataset.step === before[4],
+      before,
+    );
+    await page.getByRole("button", { name: /Heat the pot to 95 °C/ }).click();
+    await page.getByRole("button", { name: "Earlier" }).click();
+    await page.getByText("Not in that order. The pot is empty; there is nothing to heat.").waitFor();
+    assert.deepEqual(await steps(), before);
+
+    await page.getByRole("button", { name: /Strain the pot/ }).click();
+    await putIn("granulated");
+    await palette.getByRole("button", { name: "Serve" }).click();
+    await page.getByRole("button", { name: /Pour 3 glasses of 250 ml from the pitcher/ }).waitFor();
+    await page.getByRole("link", { name: "Balance" }).click();
+    assert.ok((await number(page, "acidity")) > 0.2, "the calyces have given their acid");
+    await saved(page);
+    await page.goto(`${page.url()}/steps`);
+    await page.getByRole("button", { name: /Let the pot stand for 20 minutes/ }).waitFor();
+  },
+
   async "on a phone and in the dark, with nothing wider than the screen"(page) {
     await page.setViewportSize(phone);
     await page.emulateMedia({ colorScheme: "dark", reducedMotion: "reduce" });
@@ -295,6 +361,9 @@ const journeys = {
       await accessible(page, "the shelf on a phone in the dark");
       await openDrink(page, drink);
       await accessible(page, `${drink} on a phone in the dark`);
+      await page.getByRole("link", { name: "Steps" }).click();
+      await page.getByRole("group", { name: "Add a step" }).waitFor();
+      await accessible(page, `the steps of ${drink} on a phone in the dark`);
       const wide = await page.evaluate(() => document.documentElement.scrollWidth);
       assert.ok(wide <= phone.width, `${wide} px wide`);
     }
@@ -302,7 +371,8 @@ const journeys = {
 };
 
 let failed = 0;
-for (const [name, journey] of Object.entries(journeys)) {
+const only = process.argv[3] ?? "";
+for (const [name, journey] of Object.entries(journeys).filter(([name]) => name.includes(only))) {
   const page = await open(browser, address);
   const troubles = [];
   page.on("pageerror", (error) => troubles.push(error.message));
@@ -319,6 +389,7 @@ for (const [name, journey] of Object.entries(journeys)) {
     console.log(`ok      ${name}`);
   } catch (error) {
     failed += 1;
+    if (process.env.SHOT) await page.screenshot({ path: process.env.SHOT });
     console.log(`FAILED  ${name}\n${error.stack}\n${troubles.join("\n")}`);
   }
   await page.context().close();

@@ -97,8 +97,8 @@ pub(crate) fn export(drink: &str, data: Option<PathBuf>) -> Result<()> {
     let kept = match store.read(drink) {
         Ok(kept) => kept,
         Err(_) => {
-            let mut found = store.list(drink)?;
-            match found.len() {
+            let (total, mut found) = store.list(drink, 1)?;
+            match total {
                 0 => bail!("there is no drink “{drink}” on the shelf"),
                 1 => found.swap_remove(0),
                 many => bail!("“{drink}” is in the names of {many} drinks; say more of it"),

@@ -161,11 +161,11 @@ impl Store {
         find(&*self.readers.get()?, id)?.ok_or(StoreError::NotFound)
     }
 
-    /// All drinks whose name holds the text, last changed first.
+    /// The first drinks whose name holds the text, last changed first, and how many there are in all.
     ///
     /// # Errors
     /// If the database refuses.
-    pub fn list(&self, name_has: &str) -> Result<Vec<Kept>> {
+    pub fn list(&self, name_has: &str, most: usize) -> Result<(usize, Vec<Kept>)> {
         let reader = self.readers.get()?;
         let mut query = reader.prepare_cached(&format!(
             "SELECT {COLUMNS}, name FROM drinks WHERE deleted_at IS NULL
@@ -174,15 +174,17 @@ impl Store {
         // SQLite folds case for ASCII only; names may be written in any script.
         let wanted = name_has.trim().to_lowercase();
         let mut rows = query.query([])?;
-        let mut found = Vec::new();
+        let (mut total, mut first) = (0, Vec::new());
         while let Some(row) = rows.next()? {
-            if wanted.is_empty()
-                || row.get_ref(5)?.as_str().is_ok_and(|n| n.to_lowercase().contains(&wanted))
-            {
-                found.push(kept(row)?);
+            let fits = |name: &str| name.to_lowercase().contains(&wanted);
+            if wanted.is_empty() || row.get_ref(5)?.as_str().is_ok_and(fits) {
+                total += 1;
+                if first.len() < most {
+                    first.push(kept(row)?);
+                }
             }
         }
-        Ok(found)
+        Ok((total, first))
     }
 
     /// Saves a change made on top of `version`, and keeps what it replaces.
@@ -368,7 +370,7 @@ mod tests {
         store.delete("a", "2030-01-01T10:00:00Z").unwrap();
         assert!(matches!(store.read("a"), Err(StoreError::NotFound)));
         assert!(matches!(store.delete("a", ""), Err(StoreError::NotFound)));
-        assert!(store.list("").unwrap().is_empty());
+        assert_eq!(store.list("", 9).unwrap(), (0, vec![]));
         assert_eq!(store.restore("a").unwrap().body, "one");
         assert!(matches!(store.restore("b"), Err(StoreError::NotFound)));
     }
@@ -380,12 +382,14 @@ mod tests {
             store.create(id, draft(name, "", "2030-01-01T10:00:00Z")).unwrap();
         }
         let ids = |text: &str| -> Vec<String> {
-            store.list(text).unwrap().into_iter().map(|k| k.id).collect()
+            store.list(text, 9).unwrap().1.into_iter().map(|k| k.id).collect()
         };
         assert_eq!(ids("ÉTÉ"), ["a"]);
         assert_eq!(ids("🍋"), ["c"]);
         assert_eq!(ids("%"), Vec::<String>::new());
         assert_eq!(ids(" ").len(), 3);
+        assert_eq!(store.list("", 2).unwrap().0, 3, "all are counted, two are shown");
+        assert_eq!(store.list("", 2).unwrap().1.len(), 2);
     }
 
     #[test]

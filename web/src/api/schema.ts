@@ -850,12 +850,12 @@ export interface components {
             ice_g: number;
             /**
              * Format: double
-             * @description The room that all of it takes, ml.
+             * @description The room that all of it takes, ml at 20 °C.
              */
             level_ml: number;
             /**
              * Format: double
-             * @description The liquid alone, ml.
+             * @description The liquid alone, ml at 20 °C.
              */
             liquid_ml: number;
             /**

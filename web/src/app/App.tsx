@@ -8,7 +8,7 @@ export function App() {
     <Routes>
       <Route element={<Shell />}>
         <Route index element={<Shelf />} />
-        <Route path="drinks/:id" element={<DrinkPage />} />
+        <Route path="drinks/:id/:view?" element={<DrinkPage />} />
         <Route path="*" element={<Shelf />} />
       </Route>
     </Routes>

@@ -13,9 +13,10 @@ import { Counter } from "./counter/Counter";
 import { createEditor, type Editor, type SaveState } from "./editor";
 import { useSaveWord } from "./saveWord";
 import { Servings } from "./Servings";
+import { Steps } from "./steps/Steps";
 
 export function DrinkPage() {
-  const { id = "" } = useParams();
+  const { id = "", view } = useParams();
   const query = useQuery({
     queryKey: ["drink", id],
     queryFn: () => answer(api.GET("/api/drinks/{id}", { params: { path: { id } } })),
@@ -33,7 +34,7 @@ export function DrinkPage() {
       </Box>
     );
   }
-  return query.data ? <OpenDrink key={id} view={query.data} /> : null;
+  return query.data ? <OpenDrink key={id} kept={query.data} view={view} /> : null;
 }
 
 const saveWords: Record<SaveState, string> = {
@@ -43,8 +44,8 @@ const saveWords: Record<SaveState, string> = {
   conflict: "changed elsewhere",
 };
 
-function OpenDrink({ view }: { view: DrinkView }) {
-  const [editor] = useState(() => createEditor(view));
+function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }) {
+  const [editor] = useState(() => createEditor(kept));
   const save = useStore(editor.store, (s) => s.save);
   const name = useStore(editor.store, (s) => s.drink.name);
   const shown = useStore(editor.store, (s) => s.shown);
@@ -89,11 +90,16 @@ function OpenDrink({ view }: { view: DrinkView }) {
         <Servings editor={editor} />
         <Box sx={{ flex: 1 }} />
         <UndoButtons editor={editor} />
+        <Views id={kept.id} view={view} />
       </Box>
       <Troubles editor={editor} />
       {shown ? (
         <>
-          <Balance editor={editor} drink={shown.drink} report={shown.report} />
+          {view === "steps" ? (
+            <Steps editor={editor} drink={shown.drink} report={shown.report} />
+          ) : (
+            <Balance editor={editor} drink={shown.drink} report={shown.report} />
+          )}
           <Counter
             editor={editor}
             drink={shown.drink}
@@ -103,6 +109,35 @@ function OpenDrink({ view }: { view: DrinkView }) {
           />
         </>
       ) : null}
+    </Box>
+  );
+}
+
+/** The ways to look at a drink, in the order of work. */
+function Views({ id, view = "balance" }: { id: string; view: string | undefined }) {
+  return (
+    <Box component="nav" aria-label="Views of the drink" sx={{ display: "flex", gap: 0.5 }}>
+      {[
+        ["balance", "Balance", `/drinks/${id}`],
+        ["steps", "Steps", `/drinks/${id}/steps`],
+      ].map(([key, name, to]) => (
+        <Button
+          key={key}
+          component={Link}
+          to={to!}
+          replace
+          aria-current={view === key ? "page" : undefined}
+          sx={{
+            borderRadius: 99,
+            minHeight: 40,
+            bgcolor: view === key ? colour("ink") : "transparent",
+            color: view === key ? colour("ground") : colour("muted"),
+            "&:hover": { bgcolor: view === key ? colour("ink") : colour("wash") },
+          }}
+        >
+          {name}
+        </Button>
+      ))}
     </Box>
   );
 }

@@ -1,36 +1,26 @@
 import type { Drink, Ingredient, Step, Vessel, VesselKind } from "../api/client";
+import { type Action, held, nameOf, pathOf } from "./steps/actions";
 
 /** Changes of a recipe, as plain functions from one drink to the next. */
 
 type Change = (drink: Drink) => Drink;
-type Action = Step["do"];
-
-/** The one name in an action ("add", "pour") and what it holds. */
-function parts(action: Action): [string, Record<string, unknown>] {
-  return Object.entries(action)[0] as [string, Record<string, unknown>];
-}
-
 function withPart(step: Step, part: Record<string, unknown>): Step {
-  const [name, held] = parts(step.do);
-  return { ...step, do: { [name]: { ...held, ...part } } as unknown as Action };
+  return { ...step, do: { [nameOf(step.do)]: { ...held(step.do), ...part } } as unknown as Action };
 }
 
-/** The vessels that a step works on. */
-export function vesselsOf(step: Step): string[] {
-  const [, held] = parts(step.do);
-  return ["vessel", "from", "through", "into", "glass"]
-    .map((key) => held[key])
-    .filter((id): id is string => typeof id === "string");
+/** Changes fields of a step's action. */
+export function setPart(id: string, part: Record<string, unknown>): Change {
+  return (drink) => ({
+    ...drink,
+    steps: drink.steps.map((step) => (step.id === id ? withPart(step, part) : step)),
+  });
 }
 
 export function setAmount(id: string, amount: string): Change {
-  return (drink) => ({
-    ...drink,
-    steps: drink.steps.map((step) => {
-      if (step.id !== id) return step;
-      return withPart(step, "top_up" in step.do ? { to: amount } : { amount });
-    }),
-  });
+  return (drink) => {
+    const step = drink.steps.find((s) => s.id === id);
+    return setPart(id, step && "top_up" in step.do ? { to: amount } : { amount })(drink);
+  };
 }
 
 export function setNote(id: string, note: string): Change {
@@ -62,6 +52,25 @@ export function moveLine(id: string, by: -1 | 1): Change {
   };
 }
 
+/** Moves a step past its neighbour, earlier (-1) or later (1). */
+export function moveStep(id: string, by: -1 | 1): Change {
+  return (drink) => {
+    const from = drink.steps.findIndex((step) => step.id === id);
+    const moved = drink.steps[from];
+    if (!moved || !drink.steps[from + by]) return drink;
+    const steps = drink.steps.filter((step) => step.id !== id);
+    steps.splice(from + by, 0, moved);
+    return { ...drink, steps };
+  };
+}
+
+/** Puts a step in at a position; the drink that makes, and the new step's id. */
+export function insertStep(drink: Drink, at: number, action: Action): [Drink, string] {
+  const step: Step = { id: newId(drink), do: action };
+  const steps = [...drink.steps.slice(0, at), step, ...drink.steps.slice(at)];
+  return [{ ...drink, steps }, step.id!];
+}
+
 let made = 0;
 
 function newId(drink: Drink): string {
@@ -75,22 +84,18 @@ function newId(drink: Drink): string {
  * Puts an ingredient into a vessel where a cook would: after what goes into it already, before it is
  * heated, strained, topped up or poured on.
  */
-export function addIngredient(it: Ingredient, vessel: string): Change {
+export function addIngredient(it: Ingredient, vessel: string, at?: number): Change {
   return (drink) => {
-    const held = { into: vessel, ingredient: it.id, amount: it.usual_amount };
-    const action: Action = it.can_be_squeezed ? { squeeze: held } : { add: held };
-    const step: Step = { id: newId(drink), do: action };
-    const into = (s: Step) => {
-      const [name, part] = parts(s.do);
-      return (name === "add" || name === "squeeze") && part.into === vessel;
-    };
-    const lastInto = drink.steps.findLastIndex(into);
-    const firstAfter = drink.steps.findIndex((s) => {
-      const [name] = parts(s.do);
-      return vesselsOf(s).includes(vessel) && ["top_up", "cool", "serve"].includes(name);
-    });
-    const at = lastInto >= 0 ? lastInto + 1 : firstAfter >= 0 ? firstAfter : drink.steps.length;
-    return { ...drink, steps: [...drink.steps.slice(0, at), step, ...drink.steps.slice(at)] };
+    const part = { into: vessel, ingredient: it.id, amount: it.usual_amount };
+    const action: Action = it.can_be_squeezed ? { squeeze: part } : { add: part };
+    const lastInto = drink.steps.findLastIndex(
+      (s) => ["add", "squeeze"].includes(nameOf(s.do)) && held(s.do).into === vessel,
+    );
+    const firstAfter = drink.steps.findIndex(
+      (s) => pathOf(s.do).includes(vessel) && ["top_up", "cool", "serve"].includes(nameOf(s.do)),
+    );
+    const usual = lastInto >= 0 ? lastInto + 1 : firstAfter >= 0 ? firstAfter : drink.steps.length;
+    return insertStep(drink, at ?? usual, action)[0];
   };
 }
 
@@ -109,15 +114,9 @@ export function serveFrom(vessel: string, glasses: number, size: string): Change
     let id = known?.id ?? "glass";
     while (!known && drink.vessels.some((v) => v.id === id)) id += "_2";
     const glass: Vessel = { id, kind: "glass" as VesselKind };
-    const step: Step = {
-      id: newId(drink),
-      do: { serve: { from: vessel, glass: id, glasses, size } },
-    };
-    return {
-      ...drink,
-      vessels: known ? drink.vessels : [...drink.vessels, glass],
-      steps: [...drink.steps, step],
-    };
+    const vessels = known ? drink.vessels : [...drink.vessels, glass];
+    const serve: Action = { serve: { from: vessel, glass: id, glasses, size } };
+    return insertStep({ ...drink, vessels }, drink.steps.length, serve)[0];
   };
 }
 

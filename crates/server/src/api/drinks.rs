@@ -147,11 +147,11 @@ pub(super) async fn list(
     query: web::Query<ShelfQuery>,
 ) -> Result<web::Json<Shelf>, Problem> {
     let ShelfQuery { find, limit } = query.into_inner();
-    let kept = state.with_store(move |store| store.list(&find)).await?;
-    let total = kept.len();
-    let shown = kept.into_iter().take(limit.unwrap_or(200).min(500));
+    let most = limit.unwrap_or(200).min(500);
+    let (total, first) = state.with_store(move |store| store.list(&find, most)).await?;
     let drinks = web::block(move || {
-        shown
+        first
+            .into_iter()
             .filter_map(|kept| {
                 let summary = state.summary(&kept)?;
                 Some(ShelfEntry { id: kept.id, changed_at: kept.changed_at, summary })

@@ -14,11 +14,14 @@ interface AddIngredientProps {
   editor: Editor;
   drink: Drink;
   report: DrinkReport;
+  /** Where in the order, and into what; where a cook would, if left out. */
+  at?: number;
+  vessel?: string;
   onAdded: (step: string | undefined) => void;
 }
 
 /** Finds something in the cupboard and puts it into a vessel. */
-export function AddIngredient({ editor, drink, report, onAdded }: AddIngredientProps) {
+export function AddIngredient({ editor, drink, report, at, vessel, onAdded }: AddIngredientProps) {
   const [open, setOpen] = useState(false);
   return (
     <>
@@ -39,8 +42,9 @@ export function AddIngredient({ editor, drink, report, onAdded }: AddIngredientP
           <Finder
             drink={drink}
             report={report}
-            onPick={(it, vessel) => {
-              editor.edit(addIngredient(it, vessel));
+            vessel={vessel}
+            onPick={(it, into) => {
+              editor.edit(addIngredient(it, into, at));
               const { steps } = editor.store.getState().drink;
               onAdded(steps.find((step) => !drink.steps.some((s) => s.id === step.id))?.id);
               setOpen(false);
@@ -55,14 +59,15 @@ export function AddIngredient({ editor, drink, report, onAdded }: AddIngredientP
 interface FinderProps {
   drink: Drink;
   report: DrinkReport;
+  vessel: string | undefined;
   onPick: (it: Ingredient, vessel: string) => void;
 }
 
-function Finder({ drink, report, onPick }: FinderProps) {
+function Finder({ drink, report, vessel: asked, onPick }: FinderProps) {
   const { data: all = [] } = useIngredients();
   const [text, setText] = useState("");
   const holders = report.vessels.filter((v) => !v.strains && v.kind !== "glass");
-  const [vessel, setVessel] = useState(usualVessel(drink, report) ?? holders[0]?.id ?? "");
+  const [vessel, setVessel] = useState(asked ?? usualVessel(drink, report) ?? holders[0]?.id ?? "");
   const found = findIngredients([...all], text);
   const pick = (it: Ingredient | undefined) => it && vessel && onPick(it, vessel);
   return (

@@ -5,8 +5,9 @@ import { useState } from "react";
 import type { Drink, DrinkReport, VesselReport } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
 import { span, volume, weight } from "../../ui/format";
-import { setVessel, vesselsOf } from "../changes";
+import { setVessel } from "../changes";
 import type { Editor } from "../editor";
+import { pathOf } from "../steps/actions";
 
 interface VesselPanelProps {
   editor: Editor;
@@ -24,7 +25,7 @@ export const PANEL = 380;
 /** What is in a vessel, and what happens in it. */
 export function VesselPanel({ editor, drink, report, vessel, left, onClose }: VesselPanelProps) {
   const state = vessel.fullest;
-  const here = drink.steps.filter((step) => vesselsOf(step).includes(vessel.id));
+  const here = drink.steps.filter((step) => pathOf(step.do).includes(vessel.id));
   const facts = state ? factsOf(state) : [];
   return (
     <Box
