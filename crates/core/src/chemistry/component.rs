@@ -119,14 +119,4 @@ impl Component {
     pub fn is_mass(self) -> bool {
         (self as usize) < Self::StrongIons as usize
     }
-
-    /// Whether it is dissolved matter that a refractometer counts with the sugar.
-    #[must_use]
-    pub fn is_soluble_solid(self) -> bool {
-        self.is_mass()
-            && !matches!(
-                self,
-                Self::Water | Self::Ethanol | Self::CarbonDioxide | Self::Fat | Self::Insoluble
-            )
-    }
 }

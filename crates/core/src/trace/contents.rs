@@ -147,16 +147,12 @@ impl Contents {
         Grams(total(&self.ice))
     }
 
-    fn heat_capacity(&self) -> f64 {
+    /// Heat that warms all of it by one degree, J/K.
+    pub(super) fn heat_capacity(&self) -> f64 {
         heat_capacity(&self.liquid)
             + self.crystals.iter().map(|d| heat_capacity(&d.mixture)).sum::<f64>()
             + self.pieces.iter().map(|p| heat_capacity(&p.inside)).sum::<f64>()
             + self.ice.iter().map(|d| heat_capacity(&d.mixture)).sum::<f64>()
-    }
-
-    /// Heat that warms all of it by one degree, J/K.
-    pub(super) fn capacity(&self) -> f64 {
-        self.heat_capacity()
     }
 
     fn credit(&mut self, line: usize, brought: &Mixture) {
@@ -514,7 +510,7 @@ impl Contents {
         surrounding: Surrounding,
         minutes: Minutes,
     ) {
-        let tau = surrounding.time_constant(vessel, self.capacity(), self.level().0);
+        let tau = surrounding.time_constant(vessel, self.heat_capacity(), self.level().0);
         let (start, end) = (self.temperature.0, surrounding.temperature.0);
         let at = move |t: f64| Celsius(end + (start - end) * (-t / tau).exp());
         self.draw(cupboard, minutes, at);

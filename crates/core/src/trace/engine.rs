@@ -342,7 +342,7 @@ impl<'a> Engine<'a> {
         let boils = Celsius(100.0 + boiling_point_elevation(&contents.liquid));
         let target = to.min(boils);
         let start = contents.temperature;
-        let up = heating_time(contents.capacity(), target.0 - start.0);
+        let up = heating_time(contents.heat_capacity(), target.0 - start.0);
         contents
             .draw(cupboard, up, |t| Celsius(start.0 + (target.0 - start.0) * t / up.0.max(1e-9)));
         contents.temperature = target.max(start);
@@ -499,7 +499,7 @@ impl<'a> Engine<'a> {
         }
         // Newton's curve never quite arrives: within half a degree counts as there.
         let reached = to.max(Celsius(place.temperature.0 + 0.5));
-        let tau = place.time_constant(shape, contents.capacity(), contents.level().0);
+        let tau = place.time_constant(shape, contents.heat_capacity(), contents.level().0);
         let minutes = if start > reached {
             let end = place.temperature.0;
             Minutes(tau * ((start.0 - end) / (reached.0 - end)).ln())
