@@ -8,18 +8,25 @@
 //! - [`drink`] is the recipe: vessels, steps, amounts.
 //! - [`trace`] runs it, and is the only place where anything is poured, heated or drawn.
 //! - [`balance`] reads the profile off the trace and places it on the map.
+//! - [`keep`] says how long it keeps and what to be careful about.
+//! - [`chance`] runs it with fruit that turned out otherwise.
+//! - [`study`] asks of one step: how long, how far, and what does a measurement teach.
 //! - [`scale`] finds the amounts for another size, by running the trace.
 //! - [`report`] puts what a screen or a table shows of a trace into one plain structure.
 //!
-//! Nothing here reads a file, a clock or a network, draws a random number or starts a thread.
+//! Nothing here reads a file, a clock or a network, or starts a thread; where chance comes in, the
+//! caller brings it.
 
 #![warn(missing_docs)]
 
 pub mod balance;
+pub mod chance;
 pub mod chemistry;
 pub mod cupboard;
 pub mod drink;
+pub mod keep;
 pub mod quantity;
 pub mod report;
 pub mod scale;
+pub mod study;
 pub mod trace;

@@ -2,9 +2,20 @@
 //!
 //! The map's plane is sweetness across and acidity up, both in grams in 100 g of drink, so that a
 //! ray from the origin is one sugar–acid ratio, and dilution moves a drink along its ray.
+//!
+//! The other way round, [`solve`] works amounts out from a target, [`correct`] says what a pitcher
+//! needs that tastes wrong, and [`swap`] puts one ingredient in another's place. All three run the
+//! drink with its amounts nudged, and read the trace.
 
+mod correct;
+mod least_squares;
 mod map;
 mod profile;
+mod solve;
+mod swap;
 
+pub use correct::{Addition, Asked, Correction, Doubt, How, Pitcher, Way, Word, correct};
 pub use map::{BalanceMap, Band, MapPoint, Strength, Typical};
-pub use profile::Profile;
+pub use profile::{Profile, Taste};
+pub use solve::{Aim, Bound, Moved, Solution, Target, solve};
+pub use swap::{Swapped, swap};

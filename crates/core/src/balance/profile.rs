@@ -1,7 +1,6 @@
 use serde::Serialize;
 
-use crate::chemistry::{Component, GRAMS_PER_VOLUME_CO2, Mixture};
-use crate::quantity::Celsius;
+use crate::chemistry::{Component, GRAMS_PER_VOLUME_CO2};
 use crate::trace::{MEASURED_AT, Outcome};
 
 /// Density of ethanol at 20 °C, g/ml.
@@ -37,8 +36,8 @@ pub struct Profile {
     pub fizz_volumes: f64,
     /// All that is served, ml.
     pub volume_ml: f64,
-    /// How many glasses; 1 if it isn't served in glasses.
-    pub glasses: u32,
+    /// How many glasses or bottles; 1 if it is in neither.
+    pub glasses: f64,
     /// Whether it is poured into glasses. If not, the figures of a glass are those of 100 ml.
     pub served: bool,
     /// What one glass holds, ml.
@@ -47,10 +46,59 @@ pub struct Profile {
     pub glass_sugar_g: f64,
     /// Energy in a glass, kcal.
     pub glass_energy_kcal: f64,
+    /// Alcohol in a glass, g.
+    pub glass_alcohol_g: f64,
+    /// Ice in a glass that has not melted, g.
+    pub glass_ice_g: f64,
+    /// Smell, in own units in a litre: 20 is clear, 80 strong. Estimate.
+    pub aroma_per_l: f64,
+    /// Bitterness, in own units in a litre: 1 is just noticed. Estimate.
+    pub bitterness_per_l: f64,
+    /// Heat of ginger and pepper, in own units in a litre: 5 is just noticed. Estimate.
+    pub pungency_per_l: f64,
     /// Temperature, °C.
     pub temperature_c: f64,
     /// Colour in the glass, `#rrggbb`.
     pub colour: String,
+}
+
+/// What can be aimed at.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Taste {
+    /// Sweetness as sucrose, g in 100 g.
+    pub sweetness_percent: f64,
+    /// Titratable acidity as citric acid, g in 100 g.
+    pub acidity_percent: f64,
+    /// Soluble solids, % of the weight.
+    pub brix: f64,
+    /// Alcohol, % of the volume.
+    pub alcohol_percent: f64,
+    /// Dissolved CO₂ in volumes.
+    pub fizz_volumes: f64,
+    /// What stands ready to be served, ml.
+    pub ready_ml: f64,
+}
+
+impl Taste {
+    /// Reads it off the end of a trace; `None` if there is no liquid.
+    #[must_use]
+    pub fn of(outcome: &Outcome) -> Option<Self> {
+        let liquid = &outcome.contents.liquid;
+        let mass = liquid.mass().0;
+        if mass < 1e-6 {
+            return None;
+        }
+        let litres = liquid.volume(MEASURED_AT).0 / 1000.0;
+        Some(Self {
+            sweetness_percent: 100.0 * liquid.sucrose_equivalent().0 / mass,
+            acidity_percent: 100.0 * liquid.titratable_acid() / mass,
+            brix: liquid.soluble_solids(),
+            alcohol_percent: 100.0 * liquid[Component::Ethanol] / ETHANOL_DENSITY / litres / 1000.0,
+            fizz_volumes: liquid[Component::CarbonDioxide] / GRAMS_PER_VOLUME_CO2 / litres,
+            ready_ml: outcome.ready.0,
+        })
+    }
 }
 
 /// Below this a titration finds nothing: 0.005 % citric acid.
@@ -60,42 +108,40 @@ impl Profile {
     /// Reads the profile off the end of a trace; `None` if there is no liquid.
     #[must_use]
     pub fn of(outcome: &Outcome) -> Option<Self> {
+        let taste = Taste::of(outcome)?;
         let liquid = &outcome.contents.liquid;
-        let mass = liquid.mass().0;
-        if mass < 1e-6 {
-            return None;
-        }
         let litres = liquid.volume(MEASURED_AT).0 / 1000.0;
         // A bottle of syrup is no glass: what isn't served is told for 100 ml.
         let glass = litres * 1000.0;
         let portion = if outcome.served { 1.0 } else { 100.0 / glass };
-        let sweetness = liquid.sucrose_equivalent().0;
-        let acid = liquid.titratable_acid();
-        let acidity_percent = 100.0 * acid / mass;
+        // From g in 100 g to g/l.
+        let dense = liquid.mass().0 / litres / 100.0;
+        let (sweetness, acidity_percent) = (taste.sweetness_percent, taste.acidity_percent);
         Some(Self {
-            brix: liquid.soluble_solids(),
-            refractometer_brix: liquid.soluble_solids() - ACID_READS_LOW * acidity_percent,
+            brix: taste.brix,
+            refractometer_brix: taste.brix - ACID_READS_LOW * acidity_percent,
             sugar_g_per_l: liquid.sugars().0 / litres,
-            sweetness_g_per_l: sweetness / litres,
-            sweetness_percent: 100.0 * sweetness / mass,
+            sweetness_g_per_l: sweetness * dense,
+            sweetness_percent: sweetness,
             acidity_percent,
-            acidity_g_per_l: acid / litres,
+            acidity_g_per_l: acidity_percent * dense,
             ph: liquid.ph(),
-            ratio: (acidity_percent > LEAST_ACIDITY).then(|| sweetness / acid),
-            alcohol_percent: alcohol_percent(liquid),
-            fizz_volumes: liquid[Component::CarbonDioxide] / GRAMS_PER_VOLUME_CO2 / litres,
+            ratio: (acidity_percent > LEAST_ACIDITY).then(|| sweetness / acidity_percent),
+            alcohol_percent: taste.alcohol_percent,
+            fizz_volumes: taste.fizz_volumes,
             volume_ml: outcome.volume.0,
             glasses: outcome.glasses,
             served: outcome.served,
             glass_ml: glass * portion,
             glass_sugar_g: liquid.sugars().0 * portion,
             glass_energy_kcal: liquid.energy_kcal() * portion,
+            glass_alcohol_g: liquid[Component::Ethanol] * portion,
+            glass_ice_g: outcome.contents.ice_mass().0 * portion,
+            aroma_per_l: liquid[Component::Aroma] / litres,
+            bitterness_per_l: liquid[Component::Bitterness] / litres,
+            pungency_per_l: liquid[Component::Pungency] / litres,
             temperature_c: outcome.contents.temperature.0,
             colour: liquid.colour().to_string(),
         })
     }
-}
-
-fn alcohol_percent(liquid: &Mixture) -> f64 {
-    100.0 * liquid[Component::Ethanol] / ETHANOL_DENSITY / liquid.volume(Celsius(20.0)).0
 }

@@ -61,6 +61,15 @@ pub enum Component {
     AbsorbBlue,
     /// Anthocyanins by their absorbance of green light at pH under 3, per cm, times ml.
     Anthocyanin,
+    /// Smell of peel, leaf, flower and spice, in the application's own units (see
+    /// [`crate::cupboard::Flavour`]): 20 in a litre is clear, 80 strong.
+    Aroma,
+    /// Bitterness in the liquid, in own units: 1 in a litre is just noticed.
+    Bitterness,
+    /// Bitterness that still sits in pieces and pulp, in the same units.
+    BoundBitterness,
+    /// Heat of ginger and pepper, in own units: 5 in a litre is just noticed.
+    Pungency,
 }
 
 impl Component {
@@ -68,7 +77,7 @@ impl Component {
     pub const COUNT: usize = Self::ALL.len();
 
     /// All, in the order of their discriminants.
-    pub const ALL: [Self; 28] = [
+    pub const ALL: [Self; 32] = [
         Self::Water,
         Self::Sucrose,
         Self::Glucose,
@@ -97,6 +106,10 @@ impl Component {
         Self::AbsorbGreen,
         Self::AbsorbBlue,
         Self::Anthocyanin,
+        Self::Aroma,
+        Self::Bitterness,
+        Self::BoundBitterness,
+        Self::Pungency,
     ];
 
     /// The sugars, as a label counts them.

@@ -26,7 +26,10 @@ pub use colour::{Absorbance, Rgb};
 pub use component::Component;
 pub use density::{sucrose_density, water_density_ratio};
 pub use mixture::Mixture;
-pub use solution::{boiling_point_elevation, sucrose_solubility, water_activity};
+pub use solution::{
+    boiling_point_elevation, carbonation_kept, freezing_point, inversion_rate, sucrose_solubility,
+    water_activity,
+};
 
 /// Grams of CO₂ in a litre that make one volume.
 ///

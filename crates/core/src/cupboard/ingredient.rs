@@ -1,7 +1,8 @@
 use serde::{Deserialize, Serialize};
 
-use super::{Evidence, FigureSource};
+use super::{Estimated, Evidence, FigureSource, Flavour};
 use crate::chemistry::Mixture;
+use crate::drink::Press;
 
 /// One thing that can go into a drink.
 #[derive(Debug, Clone)]
@@ -20,6 +21,12 @@ pub struct Ingredient {
     pub per_gram: Mixture,
     /// What measures of it weigh.
     pub measures: Measures,
+    /// How fast and how far pieces give up what they hold.
+    pub extraction: Extraction,
+    /// What pieces keep when they are strained.
+    pub hold: Hold,
+    /// Smell, bitterness and heat.
+    pub flavour: Flavour,
     /// What most of its figures rest on.
     pub evidence: Evidence,
     /// Where each figure comes from.
@@ -43,6 +50,7 @@ pub enum Kind {
     Flower,
     Spice,
     Zest,
+    Peel,
     Seed,
     Grain,
     Nut,
@@ -56,6 +64,29 @@ pub enum Kind {
     Ice,
     Spirit,
     Flavouring,
+}
+
+impl Kind {
+    /// Whether it brings in what grows: anything fresh that hasn't been heated or dried.
+    pub(crate) fn is_raw(self) -> bool {
+        use Kind as K;
+        matches!(
+            self,
+            K::Juice
+                | K::Fruit
+                | K::Vegetable
+                | K::Root
+                | K::Stem
+                | K::Herb
+                | K::Flower
+                | K::Zest
+                | K::Peel
+                | K::Grain
+                | K::Nut
+                | K::Seed
+                | K::Dairy
+        )
+    }
 }
 
 /// How an ingredient arrives in a vessel.
@@ -85,57 +116,79 @@ pub struct Measures {
 }
 
 /// How fast and how far pieces give up what they hold.
-#[derive(Debug, Clone, Copy)]
-pub(crate) struct Extraction {
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Extraction {
     /// Minutes at 95 °C until 63 % of what can be drawn has been.
-    pub(crate) tau_hot: f64,
-    /// The share that comes out at all, when cold (5 °C) and when boiling.
-    pub(crate) share: (f64, f64),
+    pub tau_hot: Estimated,
+    /// The share that comes out at all when cold (5 °C).
+    pub cold: Estimated,
+    /// The share that comes out at all when boiling.
+    pub hot: Estimated,
 }
 
 /// Liquid kept by pieces when they are strained, grams for each gram put in.
-#[derive(Debug, Clone, Copy)]
-pub(crate) struct Hold {
-    pub(crate) drained: f64,
-    pub(crate) pressed: f64,
-    pub(crate) wrung: f64,
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Hold {
+    /// Left to drain in a sieve.
+    pub drained: Estimated,
+    /// Pressed with a spoon, over what is kept when drained.
+    pub pressed_share: f64,
+    /// Wrung out, over what is kept when drained.
+    pub wrung_share: f64,
 }
 
-impl Ingredient {
+impl Extraction {
     /// Estimates by what sort of thing it is, from kitchen practice: 80 % of cases within half to
     /// double. Dried calyces give up their acid within minutes when hot (literature 3–7 min); cut
     /// fruit only as its cells break; whole spices slowly.
-    pub(crate) fn extraction(&self) -> Extraction {
-        let (tau_hot, share) = match self.kind {
-            Kind::Flower => (4.0, (0.77, 0.93)),
-            Kind::Herb => (5.0, (0.5, 0.8)),
-            Kind::Zest => (8.0, (0.5, 0.85)),
-            Kind::Spice | Kind::Seed => (15.0, (0.3, 0.7)),
-            Kind::Root | Kind::Stem => (18.0, (0.4, 0.85)),
-            Kind::Grain | Kind::Nut => (40.0, (0.1, 0.4)),
-            _ => (12.0, (0.6, 0.95)),
+    pub(super) fn of(kind: Kind) -> Self {
+        let (tau, cold, hot) = match kind {
+            Kind::Flower => (4.0, 0.77, 0.93),
+            Kind::Herb => (5.0, 0.5, 0.8),
+            Kind::Zest => (8.0, 0.5, 0.85),
+            Kind::Peel => (14.0, 0.5, 0.9),
+            Kind::Spice | Kind::Seed => (15.0, 0.3, 0.7),
+            Kind::Root | Kind::Stem => (18.0, 0.4, 0.85),
+            Kind::Grain | Kind::Nut => (40.0, 0.1, 0.4),
+            _ => (12.0, 0.6, 0.95),
         };
-        Extraction { tau_hot, share }
+        let share = |value: f64| Estimated::within(value, value * 0.85, (value * 1.12).min(1.0));
+        Self {
+            tau_hot: Estimated::within(tau, tau * 0.5, tau * 2.0),
+            cold: share(cold),
+            hot: share(hot),
+        }
+    }
+}
+
+impl Hold {
+    /// Estimates of what pieces keep when strained, for each gram put in: dried calyces 6 (4.5–8),
+    /// seeds that swell 12 (8–25), whole spices 1.2 (0.8–2), leaves 1.0, other pieces about their own
+    /// weight.
+    pub(super) fn of(kind: Kind, dry: bool) -> Self {
+        let (drained, low, high, pressed_share, wrung_share) = match kind {
+            Kind::Flower if dry => (6.0, 4.5, 8.0, 0.5, 0.37),
+            Kind::Seed => (12.0, 8.0, 25.0, 0.92, 0.83),
+            Kind::Grain | Kind::Nut => (1.6, 1.2, 2.2, 0.88, 0.75),
+            Kind::Spice => (1.2, 0.8, 2.0, 0.83, 0.67),
+            Kind::Herb | Kind::Flower => (1.0, 0.5, 1.5, 0.7, 0.6),
+            _ => (0.95, 0.8, 1.1, 0.74, 0.58),
+        };
+        Self { drained: Estimated::within(drained, low, high), pressed_share, wrung_share }
     }
 
-    /// Estimates of what pieces keep when strained (drained in a sieve, pressed with a spoon, wrung
-    /// in a cloth), for each gram put in: dried calyces 6 (4.5–8), seeds that swell 12 (8–25), whole
-    /// spices 1.2 (0.8–2), leaves 1.0, other pieces about their own weight. Fruit that has given up
-    /// its juice has collapsed and keeps 0.4 (0.25–0.5, as berries do in a jelly bag), so what it
-    /// keeps falls with the share `drawn`.
-    pub(crate) fn hold(&self, drawn: f64) -> Hold {
-        let dry = self.per_gram[crate::chemistry::Component::Water] < 0.2;
-        let (drained, pressed, wrung) = match self.kind {
-            Kind::Flower if dry => (6.0, 3.0, 2.2),
-            Kind::Seed => (12.0, 11.0, 10.0),
-            Kind::Grain | Kind::Nut => (1.6, 1.4, 1.2),
-            Kind::Spice => (1.2, 1.0, 0.8),
-            Kind::Herb | Kind::Flower => (1.0, 0.7, 0.6),
-            Kind::Fruit | Kind::Vegetable => {
-                (0.95 - 0.55 * drawn, 0.7 - 0.4 * drawn, 0.55 - 0.3 * drawn)
-            }
-            _ => (0.95, 0.7, 0.55),
+    /// Grams kept for each gram put in. Fruit that has given up its juice has collapsed and keeps
+    /// 0.4 (0.25–0.5, as berries do in a jelly bag), so what it keeps falls with the share `drawn`.
+    pub(crate) fn when(&self, press: Press, drawn: f64, kind: Kind) -> f64 {
+        let collapsed = match kind {
+            Kind::Fruit | Kind::Vegetable => 1.0 - 0.58 * drawn,
+            _ => 1.0,
         };
-        Hold { drained, pressed, wrung }
+        let pressing = match press {
+            Press::Drained => 1.0,
+            Press::Pressed => self.pressed_share,
+            Press::Wrung => self.wrung_share,
+        };
+        self.drained.value * collapsed * pressing
     }
 }

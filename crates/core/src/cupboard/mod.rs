@@ -14,16 +14,20 @@
 //! ```
 
 mod evidence;
+mod flavour;
 mod ingredient;
+mod own;
 mod produce;
 mod tables;
 mod vessel;
 mod weigh;
 
-pub use evidence::{Evidence, FigureSource};
-pub use ingredient::{Form, Ingredient, Kind, Measures};
+pub use evidence::{Estimated, Evidence, FigureSource};
+pub use flavour::Flavour;
+pub use ingredient::{Extraction, Form, Hold, Ingredient, Kind, Measures};
+pub use own::{Kitchen, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce, OwnVessel};
 pub use produce::{Produce, Size};
-pub use vessel::{Strainer, VesselKind};
+pub use vessel::{Material, Strainer, VesselKind};
 pub(crate) use weigh::MAX_LINE;
 pub use weigh::{UnknownMeasure, Weighed};
 
@@ -38,6 +42,7 @@ pub struct Cupboard {
     produce: Vec<Produce>,
     /// For each ingredient the produce that it comes from.
     origins: Vec<Vec<usize>>,
+    kitchen: Kitchen,
 }
 
 static BUILTIN: LazyLock<Cupboard> = LazyLock::new(tables::read);
@@ -55,7 +60,21 @@ impl Cupboard {
             .iter()
             .map(|it| (0..produce.len()).filter(|p| produce[*p].gives.contains(&it.id)).collect())
             .collect();
-        Self { ingredients, by_id, produce, origins }
+        Self { ingredients, by_id, produce, origins, kitchen: Kitchen::default() }
+    }
+
+    /// What of it is this kitchen's own.
+    #[must_use]
+    pub fn kitchen(&self) -> &Kitchen {
+        &self.kitchen
+    }
+
+    /// A size of produce by `produce/size`.
+    #[must_use]
+    pub fn size_named(&self, key: &str) -> Option<(&Produce, &Size)> {
+        let (produce, size) = key.split_once('/')?;
+        let produce = self.produce.iter().find(|p| p.id == produce)?;
+        Some((produce, produce.sizes.iter().find(|s| s.name == size)?))
     }
 
     /// All ingredients in the order of the tables.

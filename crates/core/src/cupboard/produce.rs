@@ -36,6 +36,8 @@ pub struct Size {
     pub peel: Option<Grams>,
     /// The share of the piece that is used.
     pub edible: f64,
+    /// Whether figures of it were measured in this kitchen.
+    pub measured: bool,
     /// Where the figures come from.
     pub source: String,
     /// What else to know.
@@ -47,5 +49,20 @@ impl Produce {
     #[must_use]
     pub fn usual(&self) -> &Size {
         self.sizes.iter().find(|s| s.name == "medium").unwrap_or(&self.sizes[0])
+    }
+}
+
+impl Size {
+    /// Spread of what one piece gives of an ingredient, as a share of the mean.
+    #[must_use]
+    pub fn varies(&self, it: &super::Ingredient) -> f64 {
+        let known = if self.measured { 0.6 } else { 1.0 };
+        let by_juice = self.juice.zip(self.juice_sd).map(|(mean, sd)| sd / mean);
+        let whole = self.whole_sd / self.whole;
+        known
+            * match it.form {
+                super::Form::Liquid => by_juice.unwrap_or(whole),
+                _ => whole,
+            }
     }
 }

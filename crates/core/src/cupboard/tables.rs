@@ -5,7 +5,9 @@ use serde::Deserialize;
 use std::collections::HashMap;
 
 use super::evidence::split_sources;
-use super::{Cupboard, Evidence, Form, Ingredient, Kind, Measures, Produce, Size};
+use super::{
+    Cupboard, Evidence, Extraction, Flavour, Form, Hold, Ingredient, Kind, Measures, Produce, Size,
+};
 use crate::chemistry::{Absorbance, Component, Mixture, Rgb};
 use crate::quantity::{Grams, Millilitres};
 
@@ -97,12 +99,18 @@ fn ingredient(row: &HashMap<String, String>) -> Ingredient {
         _ => Form::Pieces,
     };
     let liquid = form == Form::Liquid;
+    let kind = kind(&row["kind"]);
+    let flavour = Flavour::of(&row["id"], kind);
+    flavour.book(&mut per_gram, form == Form::Pieces);
     Ingredient {
         id: text("id"),
         name: text("name"),
         aliases: row["aliases"].split(", ").filter(|a| !a.is_empty()).map(Into::into).collect(),
-        kind: kind(&row["kind"]),
+        kind,
         form,
+        extraction: Extraction::of(kind),
+        hold: Hold::of(kind, per_gram[Component::Water] < 0.2),
+        flavour,
         per_gram,
         measures: Measures {
             density: if liquid {
@@ -138,6 +146,7 @@ fn read_produce() -> Vec<Produce> {
             zest: row.zest_g.map(Grams),
             peel: row.peel_g.map(Grams),
             edible: row.edible_fraction,
+            measured: false,
             source: row.source,
             notes: row.notes,
         };

@@ -22,6 +22,53 @@ pub enum VesselKind {
     Glass,
 }
 
+/// What a vessel is made of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[allow(missing_docs, reason = "each is the plain word")]
+pub enum Material {
+    Steel,
+    Enamel,
+    Glass,
+    Ceramic,
+    Plastic,
+    Aluminium,
+    Copper,
+    Brass,
+    CastIron,
+}
+
+impl Material {
+    /// Its name in a sentence.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Steel => "stainless steel",
+            Self::Enamel => "enamel",
+            Self::Glass => "glass",
+            Self::Ceramic => "ceramic",
+            Self::Plastic => "plastic",
+            Self::Aluminium => "bare aluminium",
+            Self::Copper => "copper",
+            Self::Brass => "brass",
+            Self::CastIron => "cast iron",
+        }
+    }
+
+    /// Whether acid takes metal out of it.
+    #[must_use]
+    pub fn reacts_with_acid(self) -> bool {
+        matches!(self, Self::Aluminium | Self::Copper | Self::Brass | Self::CastIron)
+    }
+
+    /// Whether it may stand in a microwave.
+    #[must_use]
+    pub fn fits_microwave(self) -> bool {
+        matches!(self, Self::Glass | Self::Ceramic | Self::Plastic)
+    }
+}
+
 /// What a strainer lets through and wets itself with.
 #[derive(Debug, Clone, Copy)]
 pub struct Strainer {
@@ -125,6 +172,21 @@ impl VesselKind {
             Self::Pitcher => "Pitcher",
             Self::Bottle => "Bottle",
             Self::Glass => "Glass",
+        }
+    }
+
+    /// The share of it that may be filled with liquid at that temperature: a boiling pot rises, steam
+    /// throws a full blender open. Kitchen rules.
+    #[must_use]
+    pub fn working_level(self, t: Celsius) -> f64 {
+        match self {
+            Self::Pot if t.0 > 90.0 => 2.0 / 3.0,
+            Self::Blender if t.0 > 60.0 => 0.5,
+            Self::Pot | Self::Bowl => 0.9,
+            Self::Blender => 0.85,
+            Self::Jug | Self::Pitcher | Self::Glass => 0.95,
+            Self::Bottle => 0.96,
+            _ => 1.0,
         }
     }
 

@@ -8,6 +8,8 @@ use crate::quantity::{Amount, Dimension, Grams, Measure, Millilitres};
 pub struct Weighed {
     /// Its weight.
     pub grams: Grams,
+    /// How much of that goes by what pieces of fruit yield, and varies as they do.
+    pub by_pieces: Grams,
     /// How many pieces of produce, if it was said in pieces.
     pub pieces: Option<f64>,
 }
@@ -43,7 +45,7 @@ impl Cupboard {
         ingredient: &Ingredient,
         amount: &Amount,
     ) -> Result<Weighed, UnknownMeasure> {
-        let mut weighed = Weighed { grams: Grams(0.0), pieces: None };
+        let mut weighed = Weighed { grams: Grams(0.0), by_pieces: Grams(0.0), pieces: None };
         for term in amount.terms() {
             let each = match &term.measure {
                 Measure::Piece(words) => {
@@ -51,7 +53,9 @@ impl Cupboard {
                         .piece(ingredient, words)
                         .ok_or_else(|| self.unknown(ingredient, words))?;
                     *weighed.pieces.get_or_insert(0.0) += term.value;
-                    grams_from_piece(ingredient, size)
+                    let each = grams_from_piece(ingredient, size);
+                    weighed.by_pieces += each * term.value;
+                    each
                 }
                 measure if measure.dimension() == Dimension::Mass => Grams(measure.factor()),
                 measure => ingredient
@@ -120,6 +124,12 @@ impl Cupboard {
                 .any(|p| p.sizes.iter().any(|s| s.juice.is_some() || s.press_fraction.is_some()))
     }
 
+    /// What is left of the fruit when its juice has been squeezed, where that can be kept.
+    #[must_use]
+    pub fn halves_of(&self, juice: &Ingredient) -> Option<&Ingredient> {
+        self.ingredient(&juice.id.replace("_juice", "_halves")).filter(|it| it.id != juice.id)
+    }
+
     /// An amount to begin with when it is put into a pitcher of two litres.
     #[must_use]
     pub fn usual_amount(&self, it: &Ingredient) -> Amount {
@@ -140,6 +150,8 @@ impl Cupboard {
             Kind::Spice if it.id.ends_with("_stick") => {
                 pieces(1.0).unwrap_or_else(|| by_weight(3.0))
             }
+            Kind::Flavouring if it.id == "lemon_oil" => Amount::of(3.0, Measure::Drop),
+            Kind::Peel => by_weight(20.0),
             Kind::Spice | Kind::Zest | Kind::Seed => by_weight(5.0),
             Kind::Grain | Kind::Nut => by_weight(100.0),
             Kind::Sweetener if it.per_gram.sucrose_equivalent().0 > 10.0 => by_weight(0.1),
@@ -175,6 +187,11 @@ impl Produce {
 fn grams_from_piece(ingredient: &Ingredient, size: &Size) -> Grams {
     match (ingredient.kind, ingredient.form) {
         (Kind::Zest, _) => size.zest.unwrap_or(Grams(1.0)),
+        (Kind::Peel, _) if ingredient.id.ends_with("_halves") => {
+            let juice = size.juice.map_or(0.0, |ml| ml.0 * 1.03);
+            Grams((size.whole.0 - juice).max(1.0))
+        }
+        (Kind::Peel, _) => size.peel.unwrap_or(Grams(5.0)),
         (_, Form::Liquid) => match (size.juice, size.press_fraction) {
             (Some(juice), _) => Grams(juice.0 * ingredient.measures.density.unwrap_or(1.0)),
             (None, Some(fraction)) => size.whole * fraction,

@@ -2,7 +2,7 @@
 
 use std::collections::HashSet;
 
-use super::{Action, Drink, Portion, Vessel};
+use super::{Action, CoolingPlace, Dissolving, Drink, Portion, Reduction, Vessel};
 use crate::cupboard::{Cupboard, Form, VesselKind};
 use crate::quantity::Amount;
 
@@ -180,14 +180,42 @@ impl Checker<'_> {
         found.map(|it| it.form)
     }
 
+    /// An ingredient that pours, or melts.
+    fn pourable(&mut self, field: String, id: &str, cupboard: &Cupboard) {
+        if let Some(form) = self.ingredient(field.clone(), id, cupboard)
+            && !matches!(form, Form::Liquid | Form::Ice)
+        {
+            self.fault(field, "Take something that pours, or ice.");
+        }
+    }
+
+    fn pot(&mut self, field: String, id: &str) {
+        if let Some(found) = self.find(field.clone(), id)
+            && !found.kind.can_be_heated()
+        {
+            let name = found.kind.name().to_lowercase();
+            self.fault(field, format!("A {name} can't stand on a ring; use a pot."));
+        }
+    }
+
+    fn glass(&mut self, field: String, id: &str) {
+        if let Some(found) = self.find(field.clone(), id)
+            && !matches!(found.kind, VesselKind::Glass | VesselKind::Bottle)
+        {
+            self.fault(field, "A drink is served in glasses or bottles.");
+        }
+    }
+
     fn action(&mut self, at: &str, action: &Action, cupboard: &Cupboard) {
         match action {
-            Action::Add { into, ingredient, amount } => {
+            Action::Add { into, ingredient, amount, portions } => {
                 self.holder(format!("{at}.add.into"), into);
                 self.ingredient(format!("{at}.add.ingredient"), ingredient, cupboard);
                 self.line(format!("{at}.add.amount"), ingredient, amount, cupboard);
+                let portions = f64::from(*portions);
+                self.range(format!("{at}.add.portions"), portions, 1.0, 20.0, "portions");
             }
-            Action::Squeeze { into, ingredient, amount } => {
+            Action::Squeeze { into, ingredient, amount, halves_into } => {
                 self.holder(format!("{at}.squeeze.into"), into);
                 let field = format!("{at}.squeeze.ingredient");
                 if self.ingredient(field.clone(), ingredient, cupboard).is_some()
@@ -198,22 +226,74 @@ impl Checker<'_> {
                     self.fault(field, "Only a juice that comes from fruit can be squeezed.");
                 }
                 self.line(format!("{at}.squeeze.amount"), ingredient, amount, cupboard);
+                if let Some(bowl) = halves_into {
+                    let field = format!("{at}.squeeze.halves_into");
+                    self.holder(field.clone(), bowl);
+                    if cupboard.ingredient(ingredient).is_some_and(|it| cupboard.halves_of(it).is_none()) {
+                        self.fault(field, "This fruit leaves no halves that could be kept.");
+                    }
+                }
+            }
+            Action::Prepare { ingredient, minutes, .. } => {
+                self.ingredient(format!("{at}.prepare.ingredient"), ingredient, cupboard);
+                if let Some(minutes) = minutes {
+                    let field = format!("{at}.prepare.minutes");
+                    self.range(field, *minutes, 0.0, limits::MINUTES, "minutes");
+                }
+            }
+            Action::Macerate { vessel, minutes, .. } => {
+                self.holder(format!("{at}.macerate.vessel"), vessel);
+                let field = format!("{at}.macerate.minutes");
+                self.range(field, *minutes, 0.0, limits::MINUTES, "minutes");
+            }
+            Action::Dissolve { vessel, how } => {
+                let field = format!("{at}.dissolve.vessel");
+                self.holder(field.clone(), vessel);
+                if *how == Dissolving::Microwave
+                    && let Some(found) = self.find(field.clone(), vessel)
+                {
+                    let fits = match found.material {
+                        Some(material) => material.fits_microwave(),
+                        None => !matches!(found.kind, VesselKind::Pot | VesselKind::Blender),
+                    };
+                    if !fits {
+                        self.fault(field, "Metal can't stand in a microwave; use a glass jug or a bowl.");
+                    }
+                }
             }
             Action::Heat { vessel, to_c, minutes, .. } => {
-                let field = format!("{at}.heat.vessel");
-                if let Some(found) = self.find(field.clone(), vessel)
-                    && !found.kind.can_be_heated()
-                {
-                    let name = found.kind.name().to_lowercase();
-                    self.fault(field, format!("A {name} can't stand on a ring; use a pot."));
-                }
+                self.pot(format!("{at}.heat.vessel"), vessel);
                 self.range(format!("{at}.heat.to_c"), *to_c, 0.0, 130.0, "°C");
                 self.range(format!("{at}.heat.minutes"), *minutes, 0.0, 1440.0, "minutes");
+            }
+            Action::Boil { vessel, minutes, .. } => {
+                self.pot(format!("{at}.boil.vessel"), vessel);
+                self.range(format!("{at}.boil.minutes"), *minutes, 0.0, 1440.0, "minutes");
+            }
+            Action::Reduce { vessel, to, .. } => {
+                self.pot(format!("{at}.reduce.vessel"), vessel);
+                match to {
+                    Reduction::Volume(volume) => {
+                        self.volume(format!("{at}.reduce.to.volume"), volume, 1.0, 200_000.0);
+                    }
+                    Reduction::Brix(brix) => {
+                        self.range(format!("{at}.reduce.to.brix"), *brix, 1.0, 80.0, "°Bx");
+                    }
+                    Reduction::BoilingAt(t) => {
+                        self.range(format!("{at}.reduce.to.boiling_at"), *t, 100.1, 112.0, "°C");
+                    }
+                }
             }
             Action::Infuse { vessel, minutes, .. } => {
                 self.holder(format!("{at}.infuse.vessel"), vessel);
                 let field = format!("{at}.infuse.minutes");
                 self.range(field, *minutes, 0.0, limits::MINUTES, "minutes");
+            }
+            Action::Lift { from, ingredient, into } => {
+                self.holder(format!("{at}.lift.from"), from);
+                self.ingredient(format!("{at}.lift.ingredient"), ingredient, cupboard);
+                self.holder(format!("{at}.lift.into"), into);
+                self.apart(format!("{at}.lift.into"), from, into);
             }
             Action::Blend { vessel, seconds } => {
                 self.holder(format!("{at}.blend.vessel"), vessel);
@@ -234,8 +314,16 @@ impl Checker<'_> {
                 }
                 self.apart(format!("{at}.strain.into"), from, into);
             }
+            Action::Rinse { vessel, ingredient, amount, into, .. } => {
+                self.find(format!("{at}.rinse.vessel"), vessel);
+                self.pourable(format!("{at}.rinse.ingredient"), ingredient, cupboard);
+                self.line(format!("{at}.rinse.amount"), ingredient, amount, cupboard);
+                self.holder(format!("{at}.rinse.into"), into);
+                self.apart(format!("{at}.rinse.into"), vessel, into);
+            }
             Action::Pour { from, into, portion } => {
-                self.holder(format!("{at}.pour.from"), from);
+                // What stays in a sieve can be put into a pot.
+                self.find(format!("{at}.pour.from"), from);
                 self.holder(format!("{at}.pour.into"), into);
                 self.apart(format!("{at}.pour.into"), from, into);
                 match portion {
@@ -255,26 +343,43 @@ impl Checker<'_> {
             }
             Action::TopUp { vessel, ingredient, to } => {
                 self.holder(format!("{at}.top_up.vessel"), vessel);
-                let field = format!("{at}.top_up.ingredient");
-                if let Some(form) = self.ingredient(field.clone(), ingredient, cupboard)
-                    && !matches!(form, Form::Liquid | Form::Ice)
-                {
-                    self.fault(field, "Top up with something that pours, or with ice.");
-                }
+                self.pourable(format!("{at}.top_up.ingredient"), ingredient, cupboard);
                 self.volume(format!("{at}.top_up.to"), to, 1.0, 200_000.0);
             }
-            Action::Cool { vessel, to_c, .. } => {
+            Action::Cover { vessel, ingredient, above_mm } => {
+                self.holder(format!("{at}.cover.vessel"), vessel);
+                self.pourable(format!("{at}.cover.ingredient"), ingredient, cupboard);
+                self.range(format!("{at}.cover.above_mm"), *above_mm, 0.0, 200.0, "mm");
+            }
+            Action::Lengthen { vessel, ingredient, parts } => {
+                self.holder(format!("{at}.lengthen.vessel"), vessel);
+                self.pourable(format!("{at}.lengthen.ingredient"), ingredient, cupboard);
+                self.range(format!("{at}.lengthen.parts"), *parts, 0.01, 100.0, "parts");
+            }
+            Action::Cool { vessel, to_c, place } => {
                 self.holder(format!("{at}.cool.vessel"), vessel);
-                self.range(format!("{at}.cool.to_c"), *to_c, 0.0, 95.0, "°C");
+                let least = if *place == CoolingPlace::Freezer { -18.0 } else { 0.0 };
+                self.range(format!("{at}.cool.to_c"), *to_c, least, 95.0, "°C");
+            }
+            Action::Bottle { from, bottle, headspace } => {
+                self.holder(format!("{at}.bottle.from"), from);
+                let field = format!("{at}.bottle.bottle");
+                if let Some(found) = self.find(field.clone(), bottle) {
+                    let (fits, room) =
+                        (found.kind == VesselKind::Bottle, found.capacity().0 * 0.5);
+                    if !fits {
+                        self.fault(field, "Fill into bottles.");
+                    } else if headspace.as_millilitres().is_some_and(|ml| ml > room) {
+                        let field = format!("{at}.bottle.headspace");
+                        self.fault(field, "That leaves more than half of the bottle empty.");
+                    }
+                }
+                self.volume(format!("{at}.bottle.headspace"), headspace, 0.1, 1000.0);
+                self.apart(format!("{at}.bottle.bottle"), from, bottle);
             }
             Action::Serve { from, glass, glasses, size } => {
                 self.holder(format!("{at}.serve.from"), from);
-                let field = format!("{at}.serve.glass");
-                if let Some(found) = self.find(field.clone(), glass)
-                    && !matches!(found.kind, VesselKind::Glass | VesselKind::Bottle)
-                {
-                    self.fault(field, "A drink is served in glasses or bottles.");
-                }
+                self.glass(format!("{at}.serve.glass"), glass);
                 self.apart(format!("{at}.serve.glass"), from, glass);
                 if *glasses == 0 || *glasses > limits::GLASSES {
                     self.fault(
@@ -283,6 +388,10 @@ impl Checker<'_> {
                     );
                 }
                 self.volume(format!("{at}.serve.size"), size, 5.0, 5_000.0);
+            }
+            Action::Dress { glass, ingredient, .. } => {
+                self.glass(format!("{at}.dress.glass"), glass);
+                self.ingredient(format!("{at}.dress.ingredient"), ingredient, cupboard);
             }
         }
     }

@@ -9,11 +9,14 @@ mod check;
 mod step;
 
 pub use check::{FieldError, limits};
-pub use step::{Action, CoolingPlace, Portion, Press, RestingPlace, Step};
+pub use step::{
+    Action, Brought, CoolingPlace, Dissolving, Dressing, Maceration, Portion, Preparation, Press,
+    Reduction, RestingPlace, Step, Vigour,
+};
 
 use serde::{Deserialize, Serialize};
 
-use crate::cupboard::VesselKind;
+use crate::cupboard::{Material, VesselKind};
 use crate::quantity::{Amount, Millilitres, Millimetres};
 
 /// A drink as a maker writes it down.
@@ -69,6 +72,9 @@ pub struct Vessel {
     /// Inside diameter; that of a usual one of its capacity if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub diameter_mm: Option<f64>,
+    /// What it is made of; something that acid leaves alone if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub material: Option<Material>,
 }
 
 impl Vessel {
@@ -120,6 +126,18 @@ impl Drink {
     #[must_use]
     pub fn vessel(&self, id: &str) -> Option<usize> {
         self.vessels.iter().position(|v| v.id == id)
+    }
+
+    /// The glasses that a vessel stands for; 1 for any other vessel.
+    #[must_use]
+    pub fn glasses_in(&self, vessel: &str) -> u32 {
+        self.steps
+            .iter()
+            .find_map(|step| match &step.action {
+                Action::Serve { glass, glasses, .. } if glass == vessel => Some(*glasses),
+                _ => None,
+            })
+            .unwrap_or(1)
     }
 
     /// Gives every step without an id one that no other step has.

@@ -31,8 +31,11 @@ pub enum Action {
         ingredient: String,
         /// How much of it.
         amount: Amount,
+        /// In how many portions, tasting in between; all at once if left out.
+        #[serde(default = "once", skip_serializing_if = "is_once")]
+        portions: u32,
     },
-    /// Squeeze fruit: its juice goes into the vessel, what is left is put aside.
+    /// Squeeze fruit: its juice goes into the vessel; what is left may be kept for later.
     Squeeze {
         /// The vessel.
         into: String,
@@ -40,6 +43,125 @@ pub enum Action {
         ingredient: String,
         /// How much: pieces of fruit ("6 lemons") or the juice itself ("250 ml").
         amount: Amount,
+        /// The vessel that the squeezed halves are kept in; thrown away if left out.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        halves_into: Option<String>,
+    },
+    /// Wash, soak, peel, cut or look over something. Nothing of the drink changes by it.
+    Prepare {
+        /// The ingredient's id.
+        ingredient: String,
+        /// What is done.
+        how: Preparation,
+        /// How long; the usual time if left out.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        minutes: Option<f64>,
+    },
+    /// Leave under sugar, or rub sugar into it by hand.
+    Macerate {
+        /// The vessel.
+        vessel: String,
+        /// How long, minutes.
+        minutes: f64,
+        /// Left alone, or rubbed.
+        #[serde(default)]
+        how: Maceration,
+        /// Where it stands.
+        #[serde(default)]
+        place: RestingPlace,
+    },
+    /// Stir until sugar and powders have dissolved as far as they do.
+    Dissolve {
+        /// The vessel.
+        vessel: String,
+        /// Stirred as it is, or warmed in a microwave.
+        #[serde(default)]
+        how: Dissolving,
+    },
+    /// Bring to the boil and keep it simmering or boiling.
+    Boil {
+        /// The vessel.
+        vessel: String,
+        /// How long once it is hot, minutes.
+        minutes: f64,
+        /// How hard.
+        #[serde(default)]
+        how: Vigour,
+        /// With the lid on.
+        #[serde(default)]
+        lid: bool,
+    },
+    /// Boil down with the lid off.
+    Reduce {
+        /// The vessel.
+        vessel: String,
+        /// How far.
+        to: Reduction,
+        /// How hard it boils.
+        #[serde(default)]
+        how: Vigour,
+    },
+    /// Lift one ingredient out before its time is up, with the liquid that clings to it.
+    Lift {
+        /// The vessel it lies in.
+        from: String,
+        /// The ingredient's id.
+        ingredient: String,
+        /// The vessel it is put into.
+        into: String,
+    },
+    /// Pour a second water through what stayed in a strainer, or round a blender.
+    Rinse {
+        /// The strainer or vessel.
+        vessel: String,
+        /// What with.
+        ingredient: String,
+        /// How much of it.
+        amount: Amount,
+        /// The vessel it runs into.
+        into: String,
+        /// What is done with what stays behind.
+        #[serde(default)]
+        press: Press,
+    },
+    /// Just enough liquid to cover what lies in the vessel.
+    Cover {
+        /// The vessel.
+        vessel: String,
+        /// What with.
+        ingredient: String,
+        /// How far above it, mm.
+        #[serde(default = "a_finger")]
+        above_mm: f64,
+    },
+    /// So many parts of something to one part of what is in the vessel, by volume.
+    Lengthen {
+        /// The vessel.
+        vessel: String,
+        /// What with: soda, water.
+        ingredient: String,
+        /// Parts of it to one part.
+        parts: f64,
+    },
+    /// Fill into bottles.
+    Bottle {
+        /// The vessel it comes from.
+        from: String,
+        /// The vessel that stands for every bottle.
+        bottle: String,
+        /// Room left empty in each.
+        #[serde(default = "headspace")]
+        headspace: Amount,
+    },
+    /// Put something on the glass that isn't stirred in.
+    Dress {
+        /// The vessel that stands for every glass.
+        glass: String,
+        /// The ingredient's id.
+        ingredient: String,
+        /// On the rim or as a garnish.
+        #[serde(default)]
+        how: Dressing,
     },
     /// Heat on a ring, stirring, and perhaps keep it there.
     Heat {
@@ -63,6 +185,9 @@ pub enum Action {
         /// Where it stands.
         #[serde(default)]
         place: RestingPlace,
+        /// Covered, so that warmth and smell stay.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        covered: bool,
     },
     /// Blend smooth: fruit becomes liquid with fine pulp in it.
     Blend {
@@ -150,6 +275,91 @@ pub enum CoolingPlace {
     /// In the refrigerator.
     #[default]
     Refrigerator,
+    /// In the freezer; under 0 °C it becomes ice.
+    Freezer,
+}
+
+/// What is done to an ingredient before it is used.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Preparation {
+    /// Rinsed under running water.
+    #[default]
+    Wash,
+    /// Left in water.
+    Soak,
+    /// Looked over, and what is bad taken out.
+    Inspect,
+    /// Peeled or pared.
+    Peel,
+    /// Cut up.
+    Chop,
+    /// Crushed or bruised.
+    Crush,
+}
+
+/// How something lies under sugar.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Maceration {
+    /// Mixed and left.
+    #[default]
+    Left,
+    /// Rubbed in by hand all the time.
+    Rubbed,
+}
+
+/// How something is made to dissolve.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Dissolving {
+    /// Stirred at the temperature that it has.
+    #[default]
+    Stirred,
+    /// Warmed in a microwave to 70 °C.
+    Microwave,
+}
+
+/// How hard a pot boils.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Vigour {
+    /// A bubble now and then, about 10 °C under the boil.
+    Gentle,
+    /// Lively, just under the boil.
+    #[default]
+    Simmer,
+    /// A rolling boil.
+    Boil,
+}
+
+/// How far something is boiled down.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case", deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Reduction {
+    /// Until so much liquid is left, measured cold.
+    Volume(Amount),
+    /// Until its soluble solids are so many % of the weight.
+    Brix(f64),
+    /// Until it boils at so many °C.
+    BoilingAt(f64),
+}
+
+/// How a glass is dressed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Dressing {
+    /// Laid in or hung on it.
+    #[default]
+    Garnish,
+    /// On its rim.
+    Rim,
 }
 
 /// What is done with what stays in a strainer.
@@ -184,26 +394,115 @@ fn half_a_minute() -> f64 {
     30.0
 }
 
+fn once() -> u32 {
+    1
+}
+
+fn is_once(portions: &u32) -> bool {
+    *portions == 1
+}
+
+fn a_finger() -> f64 {
+    15.0
+}
+
+fn headspace() -> Amount {
+    Amount::millilitres(30.0)
+}
+
 impl Action {
-    /// The ingredient and amount, for steps that bring something into the drink.
+    /// The ingredient that it brings into the drink, and the amount that is said of it.
     #[must_use]
-    pub fn brings(&self) -> Option<(&str, &Amount)> {
-        match self {
-            Self::Add { ingredient, amount, .. } | Self::Squeeze { ingredient, amount, .. } => {
-                Some((ingredient, amount))
+    pub fn brings(&self) -> Option<Brought<'_>> {
+        let said = |ingredient, amount| Brought { ingredient, amount: Some(amount), line: false };
+        Some(match self {
+            Self::Add { ingredient, amount, .. }
+            | Self::Squeeze { ingredient, amount, .. }
+            | Self::Rinse { ingredient, amount, .. } => said(ingredient, amount),
+            Self::TopUp { ingredient, to, .. } => Brought { ingredient, amount: Some(to), line: true },
+            Self::Cover { ingredient, .. } | Self::Lengthen { ingredient, .. } => {
+                Brought { ingredient, amount: None, line: false }
             }
-            Self::TopUp { ingredient, to, .. } => Some((ingredient, to)),
+            _ => return None,
+        })
+    }
+
+    /// The amount in it that makes the drink larger or smaller: what is put in, a line to fill to, a
+    /// volume to pour or to boil down to.
+    #[must_use]
+    pub fn amount(&self) -> Option<&Amount> {
+        match self {
+            Self::Add { amount, .. } | Self::Squeeze { amount, .. } | Self::Rinse { amount, .. } => {
+                Some(amount)
+            }
+            Self::TopUp { to, .. } => Some(to),
+            Self::Pour { portion: Portion::Volume(volume), .. }
+            | Self::Reduce { to: Reduction::Volume(volume), .. } => Some(volume),
             _ => None,
         }
     }
 
-    /// Every amount in it that grows with the drink.
-    pub fn amounts_mut(&mut self) -> Option<&mut Amount> {
+    /// The same, to be changed.
+    pub fn amount_mut(&mut self) -> Option<&mut Amount> {
         match self {
-            Self::Add { amount, .. } | Self::Squeeze { amount, .. } => Some(amount),
+            Self::Add { amount, .. } | Self::Squeeze { amount, .. } | Self::Rinse { amount, .. } => {
+                Some(amount)
+            }
             Self::TopUp { to, .. } => Some(to),
-            Self::Pour { portion: Portion::Volume(volume), .. } => Some(volume),
+            Self::Pour { portion: Portion::Volume(volume), .. }
+            | Self::Reduce { to: Reduction::Volume(volume), .. } => Some(volume),
             _ => None,
         }
     }
+
+    /// The vessels that it leads through, in the order in which things flow.
+    #[must_use]
+    pub fn path(&self) -> Vec<&str> {
+        match self {
+            Self::Add { into, .. } => vec![into],
+            Self::Squeeze { into, halves_into, .. } => {
+                halves_into.iter().map(String::as_str).chain([into.as_str()]).collect()
+            }
+            Self::Prepare { .. } => Vec::new(),
+            Self::Macerate { vessel, .. }
+            | Self::Dissolve { vessel, .. }
+            | Self::Heat { vessel, .. }
+            | Self::Boil { vessel, .. }
+            | Self::Reduce { vessel, .. }
+            | Self::Infuse { vessel, .. }
+            | Self::Blend { vessel, .. }
+            | Self::TopUp { vessel, .. }
+            | Self::Cover { vessel, .. }
+            | Self::Lengthen { vessel, .. }
+            | Self::Cool { vessel, .. } => vec![vessel],
+            Self::Lift { from, into, .. } | Self::Pour { from, into, .. } => vec![from, into],
+            Self::Rinse { vessel, into, .. } => vec![vessel, into],
+            Self::Strain { from, through, into, .. } => vec![from, through, into],
+            Self::Bottle { from, bottle, .. } => vec![from, bottle],
+            Self::Serve { from, glass, .. } => vec![from, glass],
+            Self::Dress { glass, .. } => vec![glass],
+        }
+    }
+
+    /// Every mention of an ingredient in it.
+    #[must_use]
+    pub fn ingredient(&self) -> Option<&str> {
+        match self {
+            Self::Prepare { ingredient, .. }
+            | Self::Lift { ingredient, .. }
+            | Self::Dress { ingredient, .. } => Some(ingredient),
+            _ => self.brings().map(|b| b.ingredient),
+        }
+    }
+}
+
+/// What a step brings into the drink.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Brought<'a> {
+    /// The ingredient's id.
+    pub ingredient: &'a str,
+    /// The amount that is said; none where it follows from what is in the vessel.
+    pub amount: Option<&'a Amount>,
+    /// Whether the amount is a line to fill up to, and not what goes in.
+    pub line: bool,
 }

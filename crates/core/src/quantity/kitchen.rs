@@ -93,8 +93,8 @@ pub fn spell_in_spoons(millilitres: f64) -> Amount {
     if tsp < 2.875 {
         return Amount::of(quarter_spoons(tsp), Measure::Teaspoon);
     }
-    // A whole number of teaspoons, or of tablespoons from half a cup on: finer is not worth a spoon.
-    let mut left = if tsp < 24.0 { tsp.round() } else { (tsp / 3.0).round() * 3.0 } as u32;
+    // A whole number of teaspoons, or of tablespoons towards a cup and beyond: finer is not worth a spoon.
+    let mut left = if tsp < 40.0 { tsp.round() } else { (tsp / 3.0).round() * 3.0 } as u32;
     let mut terms = Vec::new();
     let cups = left / 48;
     left %= 48;

@@ -25,6 +25,10 @@ pub struct LineReport {
     pub also: Option<String>,
     /// Whether the amount is a line to fill up to, and not what goes in.
     pub is_fill_line: bool,
+    /// Whether the amount follows from what is in the vessel, and can't be typed here.
+    pub follows: bool,
+    /// Whether it goes into each glass or bottle.
+    pub in_each: bool,
     /// What goes in, g.
     pub grams: f64,
     /// Its share of the drink's sweetness, 0 to 1.
@@ -82,26 +86,53 @@ pub(super) fn lines(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<Li
         .filter_map(|line| {
             let step = &drink.steps[line.step];
             let ingredient = &cupboard.ingredients()[line.ingredient];
-            let (_, amount) = step.action.brings()?;
+            if line.left_over {
+                return None;
+            }
+            let brought = step.action.brings()?;
+            let follows = brought.amount.is_none();
+            let amount = &brought.amount.cloned().unwrap_or_else(|| {
+                metric_volume(Millilitres(line.grams.0 / ingredient.per_gram.density_at_20()))
+            });
+            let is_fill_line = brought.line;
+            let vessel = *step.action.path().first()?;
             let mine = origins.iter().find(|o| o.line == line.step);
             let share = |part: fn(&Origin) -> Grams, all: f64| {
                 mine.map_or(0.0, |o| if all > 1e-9 { part(o).0 / all } else { 0.0 })
             };
-            let (vessel, is_fill_line) = match &step.action {
-                Action::TopUp { vessel, .. } => (vessel, true),
-                Action::Add { into, .. } | Action::Squeeze { into, .. } => (into, false),
-                _ => return None,
+            let text = match &step.action {
+                Action::Lengthen { parts, .. } => {
+                    format!("{} to 1", crate::quantity::format_number(*parts, true))
+                }
+                _ => amount.rounded().to_string(),
             };
-            let text = amount.rounded().to_string();
+            // A rinse's water is booked where it mixes and where it runs past; it is one line.
+            let grams: f64 = trace
+                .lines
+                .iter()
+                .filter(|l| l.step == line.step && !l.left_over)
+                .map(|l| l.grams.0)
+                .sum();
+            if trace.lines.iter().find(|l| l.step == line.step && !l.left_over) != Some(line) {
+                return None;
+            }
+            let index = drink.vessel(vessel);
+            let in_each = index.is_some_and(|v| trace.many.get(v).is_some_and(|m| *m > 1.0));
+            let vessel = match &step.action {
+                Action::Squeeze { into, .. } => into.clone(),
+                _ => vessel.to_owned(),
+            };
             Some(LineReport {
                 step: step.id.clone(),
                 ingredient: ingredient.id.clone(),
                 name: ingredient.name.clone(),
-                vessel: vessel.clone(),
+                vessel,
                 also: in_other_words(cupboard, ingredient, amount, line, is_fill_line),
                 text,
                 is_fill_line,
-                grams: line.grams.0,
+                follows,
+                in_each,
+                grams,
                 sweetness_share: share(|o| o.sweetness, sweetness),
                 acid_share: share(|o| o.acid, acid),
                 water_share: share(|o| o.water, water),
@@ -132,6 +163,9 @@ fn in_other_words(
             Form::Liquid => metric_volume(it.fills(line.grams)?).rounded().to_string(),
             _ => weight(line.grams).rounded().to_string(),
         });
+    }
+    if line.grams.0 > 0.0 && amount.as_millilitres().is_none() && it.form == Form::Ice {
+        return None;
     }
     // Only fruit is worth counting; nobody counts peppercorns against grams.
     let pieces = cupboard.in_pieces(it, line.grams)?;

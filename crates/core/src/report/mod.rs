@@ -14,8 +14,10 @@ pub use state::{PieceReport, StateReport, VesselReport};
 use serde::Serialize;
 
 use crate::balance::{BalanceMap, Profile};
+use crate::chemistry::Component;
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink};
+use crate::keep::{Caution, Keeping, cautions};
 use crate::trace::{Notice, Trace};
 
 /// A drink that was run.
@@ -36,6 +38,8 @@ pub struct DrinkReport {
     pub rests_on: RestsOn,
     /// The map with the drink on it.
     pub map: BalanceMap,
+    /// How long it keeps; none while there is nothing.
+    pub keeping: Option<Keeping>,
     /// From the first step to the last, minutes, if one follows the other.
     pub minutes: f64,
     /// How much of that is work, minutes.
@@ -56,8 +60,16 @@ pub struct FrameReport {
     pub hands_on_minutes: f64,
     /// The vessels that it changed.
     pub states: Vec<StateReport>,
+    /// For what is boiled down: where the surface then stands on the pot's wall, mm.
+    pub water_line_mm: Option<f64>,
+    /// Water that leaves as steam, g.
+    pub steam_g: f64,
+    /// What is left over and could be used.
+    pub left_over: Option<String>,
     /// What the cook should know.
     pub notices: Vec<Notice>,
+    /// What to be careful about.
+    pub cautions: Vec<Caution>,
 }
 
 /// A pouring from one vessel to another.
@@ -76,12 +88,18 @@ impl DrinkReport {
     /// Runs a drink and reads off what there is to show.
     #[must_use]
     pub fn of(drink: &Drink, cupboard: &Cupboard) -> Self {
-        let trace = Trace::run(drink, cupboard);
+        Self::read(drink, cupboard, &Trace::run(drink, cupboard))
+    }
+
+    /// Reads off a run what there is to show.
+    #[must_use]
+    pub fn read(drink: &Drink, cupboard: &Cupboard, trace: &Trace) -> Self {
         let profile = trace.outcome().and_then(Profile::of);
         let frames = trace
             .frames
             .iter()
-            .map(|frame| FrameReport {
+            .zip(cautions(drink, cupboard, trace))
+            .map(|(frame, cautions)| FrameReport {
                 step: drink.steps[frame.step].id.clone(),
                 sentence: sentence::of(drink, &drink.steps[frame.step], cupboard),
                 minutes: frame.minutes.0,
@@ -91,15 +109,20 @@ impl DrinkReport {
                     .iter()
                     .map(|t| StateReport::of(drink, t.vessel, &t.contents, cupboard))
                     .collect(),
+                water_line_mm: frame.water_line.map(|mm| mm.0),
+                steam_g: frame.gone[Component::Water],
+                left_over: sentence::left_over(drink, trace, frame.step, cupboard),
                 notices: frame.notices.clone(),
+                cautions,
             })
             .collect();
         Self {
             frames,
-            vessels: state::vessels(drink, &trace, cupboard),
-            streams: streams(drink, &trace),
-            lines: line::lines(drink, &trace, cupboard),
-            rests_on: RestsOn::of(drink, &trace, cupboard),
+            vessels: state::vessels(drink, trace, cupboard),
+            streams: streams(drink, trace),
+            lines: line::lines(drink, trace, cupboard),
+            rests_on: RestsOn::of(drink, trace, cupboard),
+            keeping: Keeping::of(drink, trace),
             map: BalanceMap::of(drink.family, profile.as_ref()),
             profile,
             minutes: trace.frames.iter().map(|f| f.minutes.0).sum(),
@@ -127,8 +150,11 @@ fn streams(drink: &Drink, trace: &Trace) -> Vec<Stream> {
     };
     for (i, step) in drink.steps.iter().enumerate() {
         match &step.action {
-            Action::Pour { from, into, .. } => pour(from, into, i, 1),
+            Action::Pour { from, into, .. }
+            | Action::Lift { from, into, .. }
+            | Action::Rinse { vessel: from, into, .. } => pour(from, into, i, 1),
             Action::Serve { from, glass, .. } => pour(from, glass, i, 1),
+            Action::Bottle { from, bottle, .. } => pour(from, bottle, i, 1),
             Action::Strain { from, through, into, .. } => {
                 pour(from, through, i, 2);
                 pour(through, into, i, 2);

@@ -36,7 +36,23 @@ impl RestsOn {
         let judge = |part: fn(&Origin) -> Grams| {
             let all: f64 = origins.iter().map(|o| part(o).0).sum();
             let guessed: f64 = origins.iter().filter(estimated).map(|o| part(o).0).sum();
-            if guessed > WEIGHTY * all { Evidence::Estimate } else { Evidence::Table }
+            let measured: f64 = origins
+                .iter()
+                .filter(|o| {
+                    let line = trace.lines.iter().find(|l| l.step == o.line);
+                    line.is_some_and(|l| {
+                        cupboard.ingredients()[l.ingredient].evidence == Evidence::Measured
+                    })
+                })
+                .map(|o| part(o).0)
+                .sum();
+            if guessed > WEIGHTY * all {
+                Evidence::Estimate
+            } else if measured > (1.0 - WEIGHTY) * all && all > 0.0 {
+                Evidence::Measured
+            } else {
+                Evidence::Table
+            }
         };
         Self {
             sweetness: judge(|o| o.sweetness),
@@ -58,7 +74,13 @@ fn was_drawn(trace: &Trace, line: usize) -> bool {
 
 fn volume(drink: &Drink) -> Evidence {
     drink.steps.iter().fold(Evidence::Table, |so_far, step| match step.action {
-        Action::Strain { .. } | Action::Heat { .. } | Action::Blend { .. } => Evidence::Estimate,
+        Action::Strain { .. }
+        | Action::Heat { .. }
+        | Action::Boil { .. }
+        | Action::Reduce { .. }
+        | Action::Rinse { .. }
+        | Action::Macerate { .. }
+        | Action::Blend { .. } => Evidence::Estimate,
         Action::TopUp { .. } => Evidence::Table,
         _ => so_far,
     })

@@ -1,8 +1,8 @@
 use serde::Serialize;
 
 use crate::chemistry::Component;
-use crate::cupboard::{Cupboard, Ingredient, Kind, VesselKind};
-use crate::drink::{Action, Drink};
+use crate::cupboard::{Cupboard, Ingredient, Kind, Material, VesselKind};
+use crate::drink::Drink;
 use crate::quantity::Celsius;
 use crate::trace::{Contents, MEASURED_AT, Trace};
 
@@ -26,6 +26,14 @@ pub struct StateReport {
     pub acidity_percent: f64,
     /// pH of the liquid, good to 0.1.
     pub ph: Option<f64>,
+    /// Where the surface stands above the vessel's bottom, mm.
+    pub line_mm: f64,
+    /// The part of the sugar that has split, or came split, into glucose and fructose, %.
+    pub invert_percent: f64,
+    /// Smell, in own units in a litre: 20 is clear, 80 strong.
+    pub aroma_per_l: f64,
+    /// Bitterness, in own units in a litre: 1 is just noticed.
+    pub bitterness_per_l: f64,
     /// Temperature, °C.
     pub temperature_c: f64,
     /// Colour of the liquid, `#rrggbb`.
@@ -70,8 +78,12 @@ pub struct VesselReport {
     pub diameter_mm: f64,
     /// Inside height, mm.
     pub height_mm: f64,
-    /// How many of it stand on the counter: the glasses.
+    /// How many of it stand on the counter: glasses, bottles.
     pub count: u32,
+    /// What it is made of, if that was said.
+    pub material: Option<Material>,
+    /// Up to where it may be filled with what is in it, ml: a boiling pot to two thirds.
+    pub working_ml: f64,
     /// By how much it is over its brim at worst, ml; 0 if it never is.
     pub over_ml: f64,
     /// What is in it when it is fullest; none if it is never used.
@@ -94,6 +106,8 @@ impl StateReport {
         let mass = liquid.mass().0;
         let level = contents.level().0;
         let over = level - it.capacity().0;
+        let litres = liquid.volume(MEASURED_AT).0 / 1000.0;
+        let per_litre = |c: Component| if litres > 1e-6 { liquid[c] / litres } else { 0.0 };
         Self {
             vessel: it.id.clone(),
             mass_g: contents.mass().0,
@@ -103,6 +117,10 @@ impl StateReport {
             brix: liquid.soluble_solids(),
             acidity_percent: if mass > 0.0 { 100.0 * liquid.titratable_acid() / mass } else { 0.0 },
             ph: liquid.ph(),
+            line_mm: level * 1000.0 / it.opening_mm2(),
+            invert_percent: 100.0 * contents.invert_share(),
+            aroma_per_l: per_litre(Component::Aroma),
+            bitterness_per_l: per_litre(Component::Bitterness),
             temperature_c: contents.temperature.0,
             colour: liquid.colour().to_string(),
             pieces: contents
@@ -127,10 +145,6 @@ impl StateReport {
 /// The vessels in the order in which things flow through them; those never used come last.
 pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<VesselReport> {
     let order = flow_order(drink);
-    let glasses = drink.steps.iter().find_map(|step| match &step.action {
-        Action::Serve { glass, glasses, .. } => Some((glass.as_str(), *glasses)),
-        _ => None,
-    });
     order
         .into_iter()
         .map(|index| {
@@ -145,7 +159,13 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
                 capacity_ml: vessel.capacity().0,
                 diameter_mm: vessel.diameter().0,
                 height_mm: vessel.height().0,
-                count: glasses.filter(|(id, _)| *id == vessel.id).map_or(1, |(_, many)| many),
+                count: trace.many.get(index).map_or(1, |many| (many - 1e-6).ceil().max(1.0) as u32),
+                material: vessel.material,
+                working_ml: trace
+                    .states_of(index)
+                    .map(|(_, c)| vessel.kind.working_level(c.temperature))
+                    .fold(1.0, f64::min)
+                    * vessel.capacity().0,
                 over_ml: if vessel.kind.strainer().is_none() && over > 0.5 { over } else { 0.0 },
                 fullest: fullest.map(|(_, c)| StateReport::of(drink, index, c, cupboard)),
                 fullest_step: fullest.map(|(step, _)| drink.steps[step].id.clone()),
@@ -168,18 +188,8 @@ fn flow_order(drink: &Drink) -> Vec<usize> {
         index
     };
     for step in &drink.steps {
-        let chain: &[&String] = match &step.action {
-            Action::Add { into, .. } | Action::Squeeze { into, .. } => &[into],
-            Action::Heat { vessel, .. }
-            | Action::Infuse { vessel, .. }
-            | Action::Blend { vessel, .. }
-            | Action::TopUp { vessel, .. }
-            | Action::Cool { vessel, .. } => &[vessel],
-            Action::Strain { from, through, into, .. } => &[from, through, into],
-            Action::Pour { from, into, .. } => &[from, into],
-            Action::Serve { from, glass, .. } => &[from, glass],
-        };
-        let found: Vec<usize> = chain.iter().filter_map(|id| use_first(id, &mut left)).collect();
+        let path = step.action.path();
+        let found: Vec<usize> = path.iter().filter_map(|id| use_first(id, &mut left)).collect();
         pours.extend(found.windows(2).map(|pair| (pair[0], pair[1])));
     }
     let mut order = Vec::new();

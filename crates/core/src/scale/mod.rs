@@ -9,7 +9,7 @@ use serde::{Deserialize, Serialize};
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink, FieldError, limits};
 use crate::quantity::{Amount, Millilitres};
-use crate::trace::{MEASURED_AT, Trace};
+use crate::trace::{MEASURED_AT, Nudges, Prepared, Trace};
 
 /// The size that is wanted.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -45,7 +45,7 @@ pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, 
                     format!("{factor} times won't do; 0.001 to 2000 times will."),
                 ));
             }
-            let mut scaled = scaled(drink, *factor);
+            let mut scaled = scaled(drink, *factor, 1.0);
             if let Some((glasses, _)) = served_in(&mut scaled) {
                 let many = (f64::from(*glasses) * factor).round();
                 *glasses = many.clamp(1.0, f64::from(limits::GLASSES)) as u32;
@@ -54,18 +54,17 @@ pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, 
         }
         Size::Volume(volume) => {
             let wanted = volume_of("size.volume", volume, 5.0, 500_000.0)?;
-            let mut scaled = to_volume(drink, cupboard, wanted, "size.volume")?;
+            let Some((each, glass)) = glass_of(drink, cupboard) else {
+                return to_volume(drink, cupboard, wanted, "size.volume");
+            };
             // All of it is to be drunk: as many glasses as come nearest, each with its even part.
-            if let Some((glasses, each)) = served_in(&mut scaled)
-                && let Some(usual) = each.as_millilitres()
-            {
-                *glasses = ((wanted.0 / usual).round().max(1.0) as u32).min(limits::GLASSES);
-                let even = wanted.0 / f64::from(*glasses);
-                if (even / usual - 1.0).abs() > 1e-3 {
-                    *each = Amount::millilitres(even);
-                }
-            }
-            Ok(scaled)
+            let glasses = ((wanted / glass).round().max(1.0) as u32).min(limits::GLASSES);
+            let even = wanted.0 / f64::from(glasses) / glass.0;
+            let even = if (even - 1.0).abs() > 1e-3 { even } else { 1.0 };
+            let base = each * even * f64::from(glasses);
+            let mut sized = to_volume(drink, cupboard, base, "size.volume")?;
+            serve_as(&mut sized, glasses, even);
+            Ok(sized)
         }
         Size::Glasses { glasses, size } => {
             if *glasses == 0 || *glasses > limits::GLASSES {
@@ -74,15 +73,52 @@ pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, 
                     format!("{glasses} glasses won't do; 1 to {} will.", limits::GLASSES),
                 ));
             }
-            let each = volume_of("size.glasses.size", size, 5.0, 5000.0)?;
-            let wanted = each * f64::from(*glasses);
-            let mut scaled = to_volume(drink, cupboard, wanted, "size.glasses")?;
-            if let Some((count, volume)) = served_in(&mut scaled) {
-                *count = *glasses;
+            let wanted = volume_of("size.glasses.size", size, 5.0, 5000.0)?;
+            let (each, glass) = glass_of(drink, cupboard).unwrap_or((wanted, wanted));
+            // What is poured from the pitcher is the glass, unless something joins it there.
+            let alone = (glass / each - 1.0).abs() < 0.02;
+            let even = if alone { wanted / each } else { wanted / glass };
+            let base = each * even * f64::from(*glasses);
+            let mut sized = to_volume(drink, cupboard, base, "size.glasses")?;
+            serve_as(&mut sized, *glasses, even);
+            if alone && let Some((_, volume)) = served_in(&mut sized) {
                 *volume = size.clone();
             }
-            Ok(scaled)
+            Ok(sized)
         }
+    }
+}
+
+/// What is poured into a glass, and what then is in it with all that joins it there.
+fn glass_of(drink: &Drink, cupboard: &Cupboard) -> Option<(Millilitres, Millilitres)> {
+    let trace = Trace::run(drink, cupboard);
+    let outcome = trace.outcome().filter(|o| o.served)?;
+    let each = outcome.size?;
+    let joins = drink.steps.iter().any(|s| joins_in_glass(drink, &s.action));
+    let glass = outcome.contents.liquid.volume(MEASURED_AT);
+    Some((each, if joins { glass } else { each }))
+}
+
+/// Whether a step puts something into every glass.
+fn joins_in_glass(drink: &Drink, action: &Action) -> bool {
+    action.brings().is_some()
+        && action.path().last().is_some_and(|id| {
+            drink.steps.iter().any(|s| matches!(&s.action, Action::Serve { glass, .. } if glass == id))
+        })
+}
+
+/// Sets the glasses, and makes each and what is put into it `even` times as large.
+fn serve_as(drink: &mut Drink, glasses: u32, even: f64) {
+    let in_glass: Vec<bool> =
+        drink.steps.iter().map(|s| joins_in_glass(drink, &s.action)).collect();
+    for (step, in_glass) in drink.steps.iter_mut().zip(in_glass) {
+        if in_glass && let Some(amount) = step.action.amount_mut() {
+            *amount = amount.scaled(even);
+        }
+    }
+    if let Some((count, size)) = served_in(drink) {
+        *count = glasses;
+        *size = size.scaled(even);
     }
 }
 
@@ -108,32 +144,36 @@ fn served_in(drink: &mut Drink) -> Option<(&mut u32, &mut Amount)> {
     })
 }
 
-/// Every amount and every line to fill to, `factor` times.
-fn scaled(drink: &Drink, factor: f64) -> Drink {
-    let mut drink = drink.clone();
-    for step in &mut drink.steps {
-        if let Some(amount) = step.action.amounts_mut() {
-            *amount = amount.scaled(factor);
+/// Every amount and every line to fill to, `factor` times; what goes into each glass `in_glass` times.
+fn scaled(drink: &Drink, factor: f64, in_glass: f64) -> Drink {
+    let mut sized = drink.clone();
+    for (step, by) in sized.steps.iter_mut().zip(factors(drink, factor, in_glass)) {
+        if let Some(amount) = step.action.amount_mut() {
+            *amount = amount.scaled(by);
         }
     }
+    sized
+}
+
+/// By how much each step's amount grows.
+fn factors(drink: &Drink, factor: f64, in_glass: f64) -> Vec<f64> {
     drink
+        .steps
+        .iter()
+        .map(|s| match &s.action {
+            // Parts are parts, whatever the size.
+            Action::Lengthen { .. } => 1.0,
+            action if joins_in_glass(drink, action) => in_glass,
+            _ => factor,
+        })
+        .collect()
 }
 
 /// What there is to drink: in the vessel that it is served from, or wherever it ends.
-fn volume_at(drink: &Drink, cupboard: &Cupboard, factor: f64) -> f64 {
-    let mut drink = scaled(drink, factor);
-    let from = drink.steps.iter().find_map(|step| match &step.action {
-        Action::Serve { from, .. } => drink.vessel(from),
-        _ => None,
-    });
-    drink.steps.retain(|step| !matches!(step.action, Action::Serve { .. }));
-    let trace = Trace::run(&drink, cupboard);
-    match from {
-        Some(vessel) => {
-            trace.last(vessel).map_or(0.0, |(_, contents)| contents.level_at(MEASURED_AT).0)
-        }
-        None => trace.outcome().map_or(0.0, |outcome| outcome.volume.0),
-    }
+fn volume_at(prepared: &Prepared<'_>, factor: f64) -> f64 {
+    let amounts = factors(prepared.drink(), factor, 1.0);
+    let trace = prepared.run(Nudges { amounts: &amounts, ..Nudges::default() });
+    trace.outcome().map_or(0.0, |outcome| outcome.ready.0)
 }
 
 fn to_volume(
@@ -142,7 +182,8 @@ fn to_volume(
     wanted: Millilitres,
     field: &str,
 ) -> Result<Drink, FieldError> {
-    let now = volume_at(drink, cupboard, 1.0);
+    let prepared = Prepared::new(drink, cupboard);
+    let now = volume_at(&prepared, 1.0);
     if now <= 0.0 {
         return Err(fault(field, "There is nothing to drink yet. Add an ingredient first.".into()));
     }
@@ -150,7 +191,7 @@ fn to_volume(
         return Ok(drink.clone());
     }
     // Volume grows with the factor; in logarithms the curve is nearly straight.
-    let miss = |log: f64| (volume_at(drink, cupboard, log.exp()).max(1e-6) / wanted.0).ln();
+    let miss = |log: f64| (volume_at(&prepared, log.exp()).max(1e-6) / wanted.0).ln();
     let guess = (wanted.0 / now).ln();
     let (mut low, mut high) = (guess - 0.2, guess + 0.2);
     while miss(low) > 0.0 && low > guess - 6.0 {
@@ -168,5 +209,5 @@ fn to_volume(
                 .into(),
         )
     })?;
-    Ok(scaled(drink, factor.exp()))
+    Ok(scaled(drink, factor.exp(), 1.0))
 }

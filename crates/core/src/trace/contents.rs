@@ -1,8 +1,11 @@
 //! What is in a vessel, and the moves that change it.
 
-use super::heat::{MELTING, ROOM, Surrounding, drawing_speed, heat_capacity};
-use crate::chemistry::{Component, Mixture, sucrose_solubility};
-use crate::cupboard::{Cupboard, Form, Ingredient, Strainer, VesselKind};
+use super::heat::{MELTING, ROOM, Surrounding, aroma_loss, drawing_speed, heat_capacity};
+use super::piece::Piece;
+use crate::chemistry::{
+    Component, Mixture, carbonation_kept, inversion_rate, sucrose_solubility,
+};
+use crate::cupboard::{Form, Ingredient, Strainer, VesselKind};
 use crate::drink::{Press, Vessel};
 use crate::quantity::{Celsius, Grams, Millilitres, Minutes};
 
@@ -11,51 +14,54 @@ const CRYSTAL_DENSITY: f64 = 1.59;
 const ICE_DENSITY: f64 = 0.917;
 /// Below this many grams nothing is there.
 const TRACE_OF: f64 = 1e-9;
+/// Into how many parts a span of time is cut where the temperature changes.
+const PARTS: usize = 16;
+/// Heat capacity of ice over that of water.
+const ICE_HEAT_SHARE: f64 = 0.5;
+/// The share of its gas that a fizzy drink loses when it is opened and poured in: estimate 0.15–0.4.
+const OPENING_LOSS: f64 = 0.25;
 
 /// What is in a vessel.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Contents {
     /// The liquid.
     pub liquid: Mixture,
-    /// Crystals that have not dissolved, by the line that brought them.
+    /// Crystals that have not dissolved.
     pub crystals: Vec<Deposit>,
     /// Pieces that lie in it.
     pub pieces: Vec<Piece>,
-    /// Ice, by the line that brought it.
+    /// Ice: of water, or of the drink itself.
     pub ice: Vec<Deposit>,
     /// The temperature of all of it.
     pub temperature: Celsius,
     /// Which line brought how much of the liquid.
     pub origins: Vec<Origin>,
+    /// What has happened to it that its composition doesn't show.
+    pub past: Past,
 }
 
-/// Something solid that a line brought.
+/// What matters for how long a drink keeps.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Past {
+    /// Time that it has spent wet between 8 and 60 °C, where things grow.
+    pub warm: Minutes,
+    /// Whether fruit, leaves, juice or milk have come in and not been heated to 72 °C since.
+    pub raw: bool,
+}
+
+/// Hot enough to make raw things safe for a while.
+const PASTEURISED: f64 = 72.0;
+
+/// Something solid that joins the liquid when it dissolves or melts.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Deposit {
-    /// The line: the index of its step.
-    pub line: usize,
     /// What there is of it.
     pub mixture: Mixture,
+    /// Which line brought how much of it.
+    pub origins: Vec<Origin>,
 }
 
-/// Pieces of one ingredient.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Piece {
-    /// The line: the index of its step.
-    pub line: usize,
-    /// The ingredient, as its position in the cupboard.
-    pub ingredient: usize,
-    /// What was put in.
-    pub put_in: Grams,
-    /// What could be exchanged with the liquid when it was put in.
-    whole: Mixture,
-    /// What is still in the pieces, cell walls included.
-    pub inside: Mixture,
-    /// The share of `whole` that has been drawn.
-    pub drawn: f64,
-}
-
-/// What a line has brought to a liquid.
+/// What a line has brought.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Origin {
     /// The line: the index of its step.
@@ -68,6 +74,46 @@ pub struct Origin {
     pub acid: Grams,
 }
 
+impl Origin {
+    fn of(line: usize, brought: &Mixture) -> Self {
+        Self {
+            line,
+            water: Grams(brought[Component::Water]),
+            sweetness: brought.sucrose_equivalent(),
+            acid: brought.acid_brought(),
+        }
+    }
+
+    fn times(self, factor: f64) -> Self {
+        Self {
+            line: self.line,
+            water: self.water * factor,
+            sweetness: self.sweetness * factor,
+            acid: self.acid * factor,
+        }
+    }
+}
+
+/// Takes a share of each origin out.
+fn split_origins(origins: &mut [Origin], share: f64) -> Vec<Origin> {
+    let taken = origins.iter().map(|o| o.times(share)).collect();
+    origins.iter_mut().for_each(|o| *o = o.times(1.0 - share));
+    taken
+}
+
+impl Deposit {
+    pub(super) fn of(line: usize, mixture: Mixture) -> Self {
+        Self { mixture, origins: vec![Origin::of(line, &mixture)] }
+    }
+
+    fn take(&mut self, share: f64) -> Self {
+        Self {
+            mixture: self.mixture.take(share),
+            origins: split_origins(&mut self.origins, share),
+        }
+    }
+}
+
 impl Default for Contents {
     fn default() -> Self {
         Self {
@@ -77,6 +123,7 @@ impl Default for Contents {
             ice: Vec::new(),
             temperature: ROOM,
             origins: Vec::new(),
+            past: Past::default(),
         }
     }
 }
@@ -92,7 +139,7 @@ fn split(deposits: &mut Vec<Deposit>, share: f64) -> Vec<Deposit> {
     }
     deposits
         .iter_mut()
-        .map(|d| Deposit { line: d.line, mixture: d.mixture.take(share) })
+        .map(|d| d.take(share))
         .filter(|d| d.mixture.mass().0 > TRACE_OF)
         .collect()
 }
@@ -126,13 +173,17 @@ impl Contents {
     /// The room that all of it takes at another temperature.
     #[must_use]
     pub fn level_at(&self, t: Celsius) -> Millilitres {
-        let pieces = self.pieces.iter().fold(0.0, |sum, p| sum + p.inside.volume(t).0);
         Millilitres(
             self.liquid.volume(t).0
-                + pieces
+                + self.pieces_volume(t).0
                 + total(&self.crystals) / CRYSTAL_DENSITY
                 + total(&self.ice) / ICE_DENSITY,
         )
+    }
+
+    /// The room that pieces take.
+    pub(super) fn pieces_volume(&self, t: Celsius) -> Millilitres {
+        Millilitres(self.pieces.iter().fold(0.0, |sum, p| sum + p.inside.volume(t).0))
     }
 
     /// Crystals that have not dissolved.
@@ -151,18 +202,12 @@ impl Contents {
     pub(super) fn heat_capacity(&self) -> f64 {
         heat_capacity(&self.liquid)
             + self.crystals.iter().map(|d| heat_capacity(&d.mixture)).sum::<f64>()
-            + self.pieces.iter().map(|p| heat_capacity(&p.inside)).sum::<f64>()
-            + self.ice.iter().map(|d| heat_capacity(&d.mixture)).sum::<f64>()
+            + self.pieces.iter().map(Piece::heat_capacity).sum::<f64>()
+            + self.ice.iter().map(|d| heat_capacity(&d.mixture) * ICE_HEAT_SHARE).sum::<f64>()
     }
 
     fn credit(&mut self, line: usize, brought: &Mixture) {
-        let origin = Origin {
-            line,
-            water: Grams(brought[Component::Water]),
-            sweetness: brought.sucrose_equivalent(),
-            acid: brought.acid_brought(),
-        };
-        self.credit_origin(origin);
+        self.credit_origin(Origin::of(line, brought));
     }
 
     fn credit_origin(&mut self, origin: Origin) {
@@ -176,46 +221,36 @@ impl Contents {
         }
     }
 
-    fn take_origins(&mut self, share: f64) -> Vec<Origin> {
-        self.origins
-            .iter_mut()
-            .map(|o| {
-                let taken = Origin {
-                    line: o.line,
-                    water: o.water * share,
-                    sweetness: o.sweetness * share,
-                    acid: o.acid * share,
-                };
-                o.water = o.water - taken.water;
-                o.sweetness = o.sweetness - taken.sweetness;
-                o.acid = o.acid - taken.acid;
-                taken
-            })
-            .collect()
-    }
-
-    /// Puts an ingredient in.
-    pub(super) fn put(&mut self, line: usize, ingredient: usize, it: &Ingredient, grams: Grams) {
-        let mixture = it.per_gram.share(grams.0);
-        let at = if it.form == Form::Ice { Celsius(0.0) } else { ROOM };
-        self.take_heat_of(heat_capacity(&mixture), at);
+    /// Puts so much of an ingredient in, which is made of `mixture`. Returns what is lost on the way:
+    /// gas, when a fizzy drink is opened and poured.
+    pub(super) fn put(
+        &mut self,
+        line: usize,
+        ingredient: usize,
+        it: &Ingredient,
+        mut mixture: Mixture,
+    ) -> Mixture {
+        let mut lost = Mixture::EMPTY;
+        lost[Component::CarbonDioxide] = mixture[Component::CarbonDioxide] * OPENING_LOSS;
+        mixture[Component::CarbonDioxide] -= lost[Component::CarbonDioxide];
+        let (capacity, at) = if it.form == Form::Ice {
+            (heat_capacity(&mixture) * ICE_HEAT_SHARE, Celsius(0.0))
+        } else {
+            (heat_capacity(&mixture), ROOM)
+        };
+        self.take_heat_of(capacity, at);
+        self.past.raw |= it.kind.is_raw();
         match it.form {
             Form::Liquid => {
                 self.liquid += &mixture;
                 self.credit(line, &mixture);
             }
-            Form::Crystals => self.crystals.push(Deposit { line, mixture }),
-            Form::Ice => self.ice.push(Deposit { line, mixture }),
-            Form::Pieces => self.pieces.push(Piece {
-                line,
-                ingredient,
-                put_in: grams,
-                whole: mixture.without_insoluble(),
-                inside: mixture,
-                drawn: 0.0,
-            }),
+            Form::Crystals => self.crystals.push(Deposit::of(line, mixture)),
+            Form::Ice => self.ice.push(Deposit::of(line, mixture)),
+            Form::Pieces => self.pieces.push(Piece::new(line, ingredient, it, mixture)),
         }
         self.settle();
+        lost
     }
 
     /// Puts other contents in.
@@ -228,6 +263,8 @@ impl Contents {
         for origin in other.origins {
             self.credit_origin(origin);
         }
+        self.past.warm = self.past.warm.max(other.past.warm);
+        self.past.raw |= other.past.raw;
         self.settle();
     }
 
@@ -246,19 +283,7 @@ impl Contents {
         let pieces = if share >= 1.0 {
             std::mem::take(&mut self.pieces)
         } else {
-            self.pieces
-                .iter_mut()
-                .map(|p| {
-                    let part = Piece {
-                        put_in: p.put_in * share,
-                        whole: p.whole.take(share),
-                        inside: p.inside.take(share),
-                        ..p.clone()
-                    };
-                    p.put_in = p.put_in - part.put_in;
-                    part
-                })
-                .collect()
+            self.pieces.iter_mut().map(|p| p.take(share)).collect()
         };
         Self {
             liquid: if share >= 1.0 { self.liquid.take_all() } else { self.liquid.take(share) },
@@ -266,8 +291,23 @@ impl Contents {
             pieces,
             ice: split(&mut self.ice, share),
             temperature: self.temperature,
-            origins: self.take_origins(share),
+            origins: split_origins(&mut self.origins, share),
+            past: self.past,
         }
+    }
+
+    /// So many times all of it: what stands in one of several alike, and in all of them.
+    pub(super) fn times(mut self, factor: f64) -> Self {
+        if factor != 1.0 {
+            self.liquid = self.liquid.share(factor);
+            for d in self.crystals.iter_mut().chain(&mut self.ice) {
+                d.mixture = d.mixture.share(factor);
+                d.origins.iter_mut().for_each(|o| *o = o.times(factor));
+            }
+            self.pieces.iter_mut().for_each(|p| p.times(factor));
+            self.origins.iter_mut().for_each(|o| *o = o.times(factor));
+        }
+        self
     }
 
     /// Pours out all but the film that clings to a vessel of this kind. Pieces, crystals and ice go
@@ -281,7 +321,7 @@ impl Contents {
         if liquid > 0.0 && left > 0.0 {
             let stays = left / liquid;
             self.liquid = out.liquid.take(stays);
-            self.origins = out.take_origins(stays);
+            self.origins = split_origins(&mut out.origins, stays);
             self.temperature = out.temperature;
         }
         out
@@ -295,20 +335,29 @@ impl Contents {
     }
 
     fn melt(&mut self) {
-        let ice = total(&self.ice);
-        if ice <= 0.0 || self.temperature.0 <= 0.0 {
+        // Cold below freezing point is not carried on: what is colder has thawed to 0 °C first.
+        if self.temperature.0 < 0.0 && self.liquid[Component::Water] > TRACE_OF {
+            self.temperature = Celsius(0.0);
+        }
+        let frozen: f64 = self.pieces.iter().map(|p| p.frozen.0).sum();
+        let ice: f64 = self.ice.iter().map(|d| d.mixture[Component::Water]).sum();
+        let all = ice + frozen;
+        if all <= 0.0 || self.temperature.0 <= 0.0 {
             return;
         }
-        let heat = self.heat_capacity() * self.temperature.0;
-        let share = (heat / (ice * MELTING)).min(1.0);
         let capacity = self.heat_capacity();
-        for mut part in split(&mut self.ice, share) {
-            self.credit(part.line, &part.mixture);
-            self.liquid += part.mixture.take_all();
+        let share = (capacity * self.temperature.0 / (all * MELTING)).min(1.0);
+        for part in split(&mut self.ice, share) {
+            part.origins.into_iter().for_each(|o| self.credit_origin(o));
+            self.liquid += part.mixture;
         }
-        self.temperature = Celsius(self.temperature.0 - ice * share * MELTING / capacity);
+        for piece in &mut self.pieces {
+            piece.frozen = piece.frozen * (1.0 - share);
+        }
+        let heat = capacity * self.temperature.0 - all * share * MELTING;
         if share >= 1.0 {
             self.ice.clear();
+            self.temperature = Celsius(heat.max(0.0) / self.heat_capacity());
         } else {
             self.temperature = Celsius(0.0);
         }
@@ -339,9 +388,9 @@ impl Contents {
                 // Acid powders and salts dissolve in about their own weight of water.
                 (water / mass).min(1.0)
             };
-            let dissolved = part.mixture.take(share);
-            self.credit(part.line, &dissolved);
-            self.liquid += dissolved;
+            let dissolved = part.take(share);
+            dissolved.origins.into_iter().for_each(|o| self.credit_origin(o));
+            self.liquid += dissolved.mixture;
             if share < 1.0 {
                 self.crystals.push(part);
             }
@@ -371,68 +420,144 @@ impl Contents {
         Grams((sugars * (1.0 - limit) / limit - self.liquid[Component::Water]).max(0.0))
     }
 
-    /// Whether more sugar is dissolved than the liquid holds at its temperature.
-    pub(super) fn is_supersaturated(&self) -> bool {
+    /// Whether more sugar is dissolved than the liquid holds at that temperature.
+    #[must_use]
+    pub fn crystallises_at(&self, t: Celsius) -> bool {
         let water = self.liquid[Component::Water];
         let sugars = self.liquid[Component::Sucrose];
         // Half a per cent of grace: syrups stay clear a little beyond the line.
-        water > 0.0
-            && 100.0 * sugars / (sugars + water) > sucrose_solubility(self.temperature) + 0.5
+        water > 0.0 && 100.0 * sugars / (sugars + water) > sucrose_solubility(t) + 0.5
     }
 
-    /// Lets pieces draw for a time while the temperature runs from one value towards another.
-    ///
-    /// What has come out follows 1 − exp(−∫k dt) of what can be drawn, with k by temperature; drawn
-    /// matter takes the water of the pieces along, so that in the end pieces and liquid are alike.
-    pub(super) fn draw(
+    /// The part of all its sugar that has split, or came split, into glucose and fructose; 0 to 1.
+    #[must_use]
+    pub fn invert_share(&self) -> f64 {
+        let sugars = self.liquid.sugars().0;
+        let split = self.liquid[Component::Glucose] + self.liquid[Component::Fructose];
+        if sugars > 0.0 { split / sugars } else { 0.0 }
+    }
+
+    /// Lets a time pass while the temperature runs from one value towards another: pieces draw,
+    /// pulp gives up bitterness, aroma and gas go off, sugar splits in hot acid. Returns what went off.
+    pub(super) fn pass(
         &mut self,
-        cupboard: &Cupboard,
         minutes: Minutes,
+        lid: bool,
         temperature_at: impl Fn(f64) -> Celsius,
-    ) {
-        const PARTS: u32 = 16;
-        if self.pieces.is_empty() || self.liquid[Component::Water] < 1e-6 || minutes.0 <= 0.0 {
-            return;
+    ) -> Mixture {
+        let mut gone = Mixture::EMPTY;
+        if minutes.0 <= 0.0 || self.liquid[Component::Water] < 1e-6 {
+            return gone;
         }
-        let part = minutes.0 / f64::from(PARTS);
-        let (mut hot_minutes, mut warmth) = (0.0, 0.0);
-        for i in 0..PARTS {
-            let t = temperature_at((f64::from(i) + 0.5) * part);
-            hot_minutes += drawing_speed(t) * part;
-            warmth += t.0 / f64::from(PARTS);
-        }
-        let mut pieces = std::mem::take(&mut self.pieces);
-        for piece in &mut pieces {
-            let extraction = cupboard.ingredients()[piece.ingredient].extraction();
-            let (cold, hot) = extraction.share;
-            let reach = cold + (hot - cold) * ((warmth - 5.0) / 95.0).clamp(0.0, 1.0);
-            if piece.drawn < reach {
-                let left = (reach - piece.drawn) * (-hot_minutes / extraction.tau_hot).exp();
-                self.release(piece, reach - left);
+        let mut parts = [(0.0, Celsius(0.0)); PARTS];
+        let (mut hot_minutes, mut warmth, mut off, mut hottest) = (0.0, 0.0, 0.0, f64::MIN);
+        for (i, part) in parts.iter_mut().enumerate() {
+            // Short parts at first, where a cooling pot changes most.
+            let [from, to] = [i, i + 1].map(|n| (n as f64 / PARTS as f64).powi(2) * minutes.0);
+            let (length, t) = (to - from, temperature_at((from + to) / 2.0));
+            *part = (drawing_speed(t) * length, t);
+            hot_minutes += part.0;
+            warmth += t.0 * length / minutes.0;
+            off += aroma_loss(t, lid) * length;
+            hottest = hottest.max(t.0);
+            if (8.0..60.0).contains(&t.0) {
+                self.past.warm += Minutes(length);
             }
         }
+        self.past.raw &= hottest < PASTEURISED;
+        let mut pieces = std::mem::take(&mut self.pieces);
+        for piece in &mut pieces {
+            let out = piece.draw(&parts);
+            self.credit(piece.line, &out);
+            self.liquid += out;
+        }
         self.pieces = pieces;
+        // Pulp of whole citrus goes on giving up bitterness.
+        let bound = &mut self.liquid[Component::BoundBitterness];
+        let freed = *bound * (1.0 - (-hot_minutes / 25.0).exp());
+        *bound -= freed;
+        self.liquid[Component::Bitterness] += freed;
+
+        let aroma = self.liquid[Component::Aroma] * (1.0 - (-off).exp());
+        self.liquid[Component::Aroma] -= aroma;
+        gone[Component::Aroma] = aroma;
+        gone[Component::CarbonDioxide] = self.let_gas_off(minutes, Celsius(hottest), lid);
+        if self.liquid[Component::Sucrose] > 0.0 && hottest > 40.0 {
+            self.invert(minutes, Celsius(warmth));
+        }
+        gone
     }
 
-    /// Brings a piece's drawn share up to `to`.
-    fn release(&mut self, piece: &mut Piece, to: f64) {
-        let left_before = 1.0 - piece.drawn;
-        if left_before <= 0.0 {
+    /// Gas that leaves an open vessel: 8 % in ten minutes when cold (estimate 5–15), and whatever the
+    /// liquid can't keep when warm.
+    fn let_gas_off(&mut self, minutes: Minutes, t: Celsius, lid: bool) -> f64 {
+        let there = self.liquid[Component::CarbonDioxide];
+        if there <= 0.0 || (lid && t.0 < 30.0) {
+            return 0.0;
+        }
+        let calm = (-minutes.0 * 0.0083).exp();
+        let kept = carbonation_kept(t, self.liquid.soluble_solids()) / 1.42;
+        let left = if t.0 >= 60.0 { 0.0 } else { there * calm * kept.min(1.0) };
+        self.liquid[Component::CarbonDioxide] = left;
+        there - left
+    }
+
+    fn invert(&mut self, minutes: Minutes, t: Celsius) {
+        let Some(ph) = self.liquid.ph() else { return };
+        // A gram of sucrose takes up 18/342 g of water when it splits.
+        const TAKEN_UP: f64 = 18.015 / 342.3;
+        let share = 1.0 - (-inversion_rate(t, ph) * minutes.0).exp();
+        let split = (self.liquid[Component::Sucrose] * share)
+            .min(self.liquid[Component::Water] * 0.9 / TAKEN_UP);
+        self.liquid[Component::Sucrose] -= split;
+        self.liquid[Component::Water] -= split * TAKEN_UP;
+        let half = split * (1.0 + TAKEN_UP) / 2.0;
+        self.liquid[Component::Glucose] += half;
+        self.liquid[Component::Fructose] += half;
+        self.retell_origins();
+    }
+
+    /// Brings the origins back into step with the liquid after sugar has split or water has gone.
+    fn retell_origins(&mut self) {
+        let sum = |part: fn(&Origin) -> f64, of: &[Origin]| of.iter().map(part).sum::<f64>();
+        let water = sum(|o| o.water.0, &self.origins);
+        let sweetness = sum(|o| o.sweetness.0, &self.origins);
+        let rate = |now: f64, told: f64| if told > 1e-12 { now / told } else { 1.0 };
+        let water = rate(self.liquid[Component::Water], water);
+        let sweetness = rate(self.liquid.sucrose_equivalent().0, sweetness);
+        for o in &mut self.origins {
+            o.water = o.water * water;
+            o.sweetness = o.sweetness * sweetness;
+        }
+    }
+
+    /// Lies under sugar: it draws juice out of fruit and oil out of peel. `rubbed` is the work of a
+    /// hand, minutes that do what hours do otherwise.
+    pub(super) fn macerate(&mut self, minutes: Minutes, rubbed: bool) {
+        let sugar: f64 = self.crystals.iter().map(|d| d.mixture.sugars().0).sum::<f64>()
+            + self.liquid.sugars().0;
+        let fruit: f64 = self.pieces.iter().map(|p| p.put_in.0).sum();
+        if fruit <= 0.0 || sugar <= 0.0 {
             return;
         }
-        let insoluble = piece.inside.take_component(Component::Insoluble);
-        let out = piece.inside.take(((to - piece.drawn) / left_before).clamp(0.0, 1.0));
-        piece.inside[Component::Insoluble] = insoluble;
-        piece.drawn = to;
-        self.credit(piece.line, &out);
-        self.liquid += out;
+        let pull = (sugar / fruit / 0.4).min(1.0);
+        let mut pieces = std::mem::take(&mut self.pieces);
+        for piece in &mut pieces {
+            let out = piece.weep(minutes, rubbed, pull, self.temperature);
+            self.credit(piece.line, &out);
+            self.liquid += out;
+        }
+        self.pieces = pieces;
+        self.settle();
     }
 
     /// Breaks all pieces and ice up: their juice joins the liquid, cell walls float in it.
-    pub(super) fn blend(&mut self) {
-        for mut piece in std::mem::take(&mut self.pieces) {
-            self.release(&mut piece, 1.0);
-            self.liquid += piece.inside.take_all();
+    pub(super) fn blend(&mut self, seconds: f64) {
+        for piece in std::mem::take(&mut self.pieces) {
+            let line = piece.line;
+            let mixture = piece.crush(seconds);
+            self.credit(line, &mixture);
+            self.liquid += mixture;
         }
         self.settle();
     }
@@ -442,27 +567,11 @@ impl Contents {
     /// Pieces keep so many grams of liquid for each gram that was put in, their own juice counted;
     /// suspended matter that the mesh holds back keeps 9, 5.5 or 3.5 g for each gram of cell wall
     /// (drained, pressed, wrung; estimates 6–14, 4–8, 2.5–5); the strainer keeps a film.
-    pub(super) fn strain(
-        &mut self,
-        strainer: Strainer,
-        press: Press,
-        cupboard: &Cupboard,
-    ) -> Contents {
-        let held_by_pieces: f64 = self
-            .pieces
-            .iter()
-            .map(|p| {
-                let hold = cupboard.ingredients()[p.ingredient].hold(p.drawn);
-                let each = match press {
-                    Press::Drained => hold.drained,
-                    Press::Pressed => hold.pressed,
-                    Press::Wrung => hold.wrung,
-                };
-                (p.put_in.0 * each - p.inside[Component::Water]).max(0.0)
-            })
-            .sum();
+    pub(super) fn strain(&mut self, strainer: Strainer, press: Press, hold_luck: f64) -> Contents {
+        let held_by_pieces: f64 = self.pieces.iter().map(|p| p.keeps(press, hold_luck)).sum();
         let suspended = self.liquid[Component::Insoluble];
-        let kept = suspended * (1.0 - strainer.passes);
+        let bound = self.liquid[Component::BoundBitterness];
+        let kept_share = 1.0 - strainer.passes;
         let by_pulp = match press {
             Press::Drained => 9.0,
             Press::Pressed => 5.5,
@@ -470,14 +579,20 @@ impl Contents {
         };
         let film = if press == Press::Wrung { strainer.film.0 * 0.55 } else { strainer.film.0 };
         let clear = self.liquid.mass().0 - suspended;
-        let held = (held_by_pieces + kept * by_pulp + film).min(clear);
+        let by_pulp = suspended * kept_share * by_pulp * hold_luck;
+        let held = (held_by_pieces + by_pulp + film).min(clear);
         let stays = if clear > 0.0 { held / clear } else { 0.0 };
         let mut liquid = self.liquid.take_all();
         liquid[Component::Insoluble] = 0.0;
+        liquid[Component::BoundBitterness] = 0.0;
         self.liquid = liquid.take(stays);
-        self.liquid[Component::Insoluble] = kept;
-        liquid[Component::Insoluble] = suspended - kept;
-        let stay_origins = self.take_origins(stays);
+        for (component, all) in
+            [(Component::Insoluble, suspended), (Component::BoundBitterness, bound)]
+        {
+            self.liquid[component] = all * kept_share;
+            liquid[component] = all - all * kept_share;
+        }
+        let stay_origins = split_origins(&mut self.origins, stays);
         let run_origins = std::mem::replace(&mut self.origins, stay_origins);
         Contents {
             liquid,
@@ -487,34 +602,89 @@ impl Contents {
             ice: Vec::new(),
             temperature: self.temperature,
             origins: run_origins,
+            past: self.past,
         }
     }
 
-    /// Lets so much water go as steam.
-    pub(super) fn steam_off(&mut self, water: Grams) {
-        if self.liquid[Component::Water] <= 0.0 {
-            return;
+    /// Lifts the pieces of one ingredient out, with the liquid that clings to them.
+    pub(super) fn lift(&mut self, ingredient: usize, hold_luck: f64) -> Contents {
+        let (out, stay): (Vec<Piece>, Vec<Piece>) =
+            std::mem::take(&mut self.pieces).into_iter().partition(|p| p.ingredient == ingredient);
+        self.pieces = stay;
+        let held: f64 = out.iter().map(|p| p.keeps(Press::Drained, hold_luck)).sum();
+        let liquid = self.liquid.mass().0;
+        let share = if liquid > 0.0 { (held / liquid).min(1.0) } else { 0.0 };
+        Contents {
+            liquid: self.liquid.take(share),
+            crystals: Vec::new(),
+            pieces: out,
+            ice: Vec::new(),
+            temperature: self.temperature,
+            origins: split_origins(&mut self.origins, share),
+            past: self.past,
         }
-        let share = water.0 / self.liquid[Component::Water];
-        self.liquid[Component::Water] -= water.0;
+    }
+
+    /// Lets so much water go as steam; ethanol goes along, about eight times as readily.
+    pub(super) fn steam_off(&mut self, water: Grams) -> Mixture {
+        let mut gone = Mixture::EMPTY;
+        let there = self.liquid[Component::Water];
+        if there <= 0.0 || water.0 <= 0.0 {
+            return gone;
+        }
+        let share = (water.0 / there).min(1.0);
+        gone[Component::Water] = water.0.min(there);
+        gone[Component::Ethanol] =
+            self.liquid[Component::Ethanol] * (1.0 - (1.0 - share).powi(8));
+        for component in [Component::Water, Component::Ethanol] {
+            self.liquid[component] -= gone[component];
+        }
         for origin in &mut self.origins {
             origin.water = origin.water * (1.0 - share);
         }
+        gone
     }
 
-    /// Stands in a surrounding for a time, drawing all the while.
+    /// Stands in a surrounding for a time, drawing all the while. Returns what went off.
     pub(super) fn stand(
         &mut self,
-        cupboard: &Cupboard,
         vessel: &Vessel,
         surrounding: Surrounding,
         minutes: Minutes,
-    ) {
-        let tau = surrounding.time_constant(vessel, self.heat_capacity(), self.level().0);
+        lid: bool,
+    ) -> Mixture {
+        let tau = surrounding.time_constant(vessel, self.heat_capacity(), self.level().0)
+            * if lid { 1.35 } else { 1.0 };
         let (start, end) = (self.temperature.0, surrounding.temperature.0);
         let at = move |t: f64| Celsius(end + (start - end) * (-t / tau).exp());
-        self.draw(cupboard, minutes, at);
+        let gone = self.pass(minutes, lid, at);
         self.temperature = at(minutes.0);
         self.settle();
+        gone
+    }
+
+    /// Freezes hard: the liquid becomes ice of the same drink, pieces freeze through.
+    pub(super) fn freeze(&mut self, to: Celsius) {
+        if self.liquid.mass().0 > TRACE_OF {
+            self.ice.push(Deposit {
+                mixture: self.liquid.take_all(),
+                origins: std::mem::take(&mut self.origins),
+            });
+        }
+        for piece in &mut self.pieces {
+            piece.freeze();
+        }
+        self.temperature = to;
+    }
+}
+
+impl Contents {
+    /// As it will be when it has stood for a time at the temperature that it has.
+    #[must_use]
+    pub fn after_standing(&self, minutes: Minutes) -> Self {
+        let mut later = self.clone();
+        let there = later.temperature;
+        later.pass(minutes, true, |_| there);
+        later
     }
 }

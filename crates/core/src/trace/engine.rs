@@ -1,10 +1,11 @@
 use super::contents::Contents;
-use super::heat::{MEASURED_AT, ROOM, Surrounding, evaporation, heating_time};
+use super::heat::{MEASURED_AT, ROOM};
 use super::notice::{Notice, NoticeKind as Kind, say_grams, say_ml};
-use crate::chemistry::{Component, boiling_point_elevation};
-use crate::cupboard::{Cupboard, Ingredient, Weighed};
-use crate::drink::{Action, Drink, Portion, Press, Vessel};
-use crate::quantity::{Amount, Celsius, Grams, Millilitres, Minutes};
+use super::nudge::{Luck, Nudges};
+use crate::chemistry::{Component, Mixture};
+use crate::cupboard::{Cupboard, Ingredient, VesselKind, Weighed};
+use crate::drink::{Action, Drink, Vessel};
+use crate::quantity::{Amount, Grams, Millilitres, Millimetres, Minutes};
 
 /// A drink that has been run.
 #[derive(Debug, Clone, PartialEq)]
@@ -13,6 +14,8 @@ pub struct Trace {
     pub frames: Vec<Frame>,
     /// What each step that brings something came to.
     pub lines: Vec<Line>,
+    /// How many alike each vessel of the drink stands for: glasses, bottles.
+    pub many: Vec<f64>,
     outcome: Option<Outcome>,
 }
 
@@ -23,12 +26,14 @@ pub struct Frame {
     pub step: usize,
     /// The vessels that the step changed, as they are after it.
     pub touched: Vec<Touched>,
-    /// Water that left as steam.
-    pub steam: Grams,
+    /// What went off into the air: steam, gas, alcohol, aroma.
+    pub gone: Mixture,
     /// How long the step takes.
     pub minutes: Minutes,
     /// How much of that a person is busy with it.
     pub hands_on: Minutes,
+    /// For what is boiled down: where the surface then stands on the pot's wall, above its bottom.
+    pub water_line: Option<Millimetres>,
     /// What the cook should know.
     pub notices: Vec<Notice>,
 }
@@ -38,8 +43,10 @@ pub struct Frame {
 pub struct Touched {
     /// The vessel's position in the drink.
     pub vessel: usize,
-    /// What is in it.
+    /// What is in it; in one of them, where it stands for several.
     pub contents: Contents,
+    /// How many alike it stands for.
+    pub many: f64,
 }
 
 /// What a line of the recipe came to.
@@ -49,10 +56,12 @@ pub struct Line {
     pub step: usize,
     /// The ingredient's position in the cupboard.
     pub ingredient: usize,
-    /// What went in.
+    /// What went in, in all glasses or bottles together.
     pub grams: Grams,
     /// In how many pieces it was said, if it was.
     pub pieces: Option<f64>,
+    /// Whether it is what another line of the same step left over: squeezed halves.
+    pub left_over: bool,
 }
 
 /// What the drink ends as.
@@ -62,43 +71,150 @@ pub struct Outcome {
     pub vessel: usize,
     /// What one of them holds.
     pub contents: Contents,
-    /// How many glasses were asked for; 1 if it isn't served.
-    pub glasses: u32,
-    /// How many of them it fills, the last one perhaps in part.
-    pub filled: f64,
-    /// What all of them hold together, at 20 °C.
+    /// How many glasses or bottles there are; 1 if it is in neither.
+    pub glasses: f64,
+    /// The liquid of all of them together, at 20 °C.
     pub volume: Millilitres,
-    /// What one was to hold.
+    /// What is poured into one from the vessel that it is served from.
     pub size: Option<Millilitres>,
     /// The vessel that it is served from.
     pub from: Option<usize>,
+    /// What stood ready in that vessel, at 20 °C.
+    pub ready: Millilitres,
     /// Whether it was served.
     pub served: bool,
 }
 
-struct Engine<'a> {
-    drink: &'a Drink,
-    cupboard: &'a Cupboard,
-    vessels: Vec<Contents>,
+/// A drink with its amounts weighed, ready to be run again and again.
+#[derive(Debug, Clone)]
+pub struct Prepared<'a> {
+    pub(super) drink: &'a Drink,
+    pub(super) cupboard: &'a Cupboard,
+    weights: Vec<Weight>,
+}
+
+/// What a step's ingredient and amount come to.
+#[derive(Debug, Clone, Default)]
+struct Weight {
+    ingredient: Option<usize>,
+    weighed: Option<Result<Weighed, String>>,
+}
+
+pub(super) struct Engine<'a> {
+    pub(super) drink: &'a Drink,
+    pub(super) cupboard: &'a Cupboard,
+    weights: &'a [Weight],
+    nudges: Nudges<'a>,
+    pub(super) vessels: Vec<Contents>,
+    /// How many alike each vessel stands for.
+    pub(super) many: Vec<f64>,
     lines: Vec<Line>,
     notices: Vec<Notice>,
-    steam: Grams,
-    outcome: Option<Outcome>,
+    /// What was said of which vessel already, where once is enough.
+    told: Vec<(usize, Kind)>,
+    pub(super) gone: Mixture,
+    pub(super) water_line: Option<Millimetres>,
+    pub(super) served: Option<Served>,
+}
+
+/// How the drink was served.
+pub(super) struct Served {
+    pub(super) glass: usize,
+    pub(super) from: usize,
+    pub(super) size: Millilitres,
+    pub(super) ready: Millilitres,
 }
 
 /// How long a step takes, and how much of it is handwork.
-struct Spent {
-    minutes: Minutes,
-    hands_on: Minutes,
+pub(super) struct Spent {
+    pub(super) minutes: Minutes,
+    pub(super) hands_on: Minutes,
 }
 
 impl Spent {
-    fn by_hand(minutes: f64) -> Self {
+    pub(super) fn by_hand(minutes: f64) -> Self {
         Self { minutes: Minutes(minutes), hands_on: Minutes(minutes) }
     }
 
-    fn waiting(minutes: Minutes) -> Self {
+    pub(super) fn waiting(minutes: Minutes) -> Self {
         Self { minutes, hands_on: minutes.min(Minutes(1.0)) }
+    }
+
+    /// On the ring: someone stirs now and then, a fifth of the time. Estimate.
+    pub(super) fn at_the_stove(minutes: Minutes) -> Self {
+        Self { minutes, hands_on: (minutes * 0.2).max(Minutes(1.0)).min(minutes) }
+    }
+}
+
+impl<'a> Prepared<'a> {
+    /// Looks up and weighs what the drink names.
+    #[must_use]
+    pub fn new(drink: &'a Drink, cupboard: &'a Cupboard) -> Self {
+        let weights = drink
+            .steps
+            .iter()
+            .map(|step| {
+                let id = step.action.ingredient();
+                let ingredient = id.and_then(|id| cupboard.position(id));
+                let weighed = ingredient.zip(step.action.brings()).and_then(|(index, brought)| {
+                    let amount = brought.amount.filter(|_| !brought.line)?;
+                    let it = &cupboard.ingredients()[index];
+                    Some(cupboard.weigh(it, amount).map_err(|unknown| unknown.to_string()))
+                });
+                Weight { ingredient, weighed }
+            })
+            .collect();
+        Self { drink, cupboard, weights }
+    }
+
+    /// The drink.
+    #[must_use]
+    pub fn drink(&self) -> &'a Drink {
+        self.drink
+    }
+
+    /// The cupboard that it is made from.
+    #[must_use]
+    pub fn cupboard(&self) -> &'a Cupboard {
+        self.cupboard
+    }
+
+    /// Runs the drink, with a difference.
+    #[must_use]
+    pub fn run(&self, nudges: Nudges<'_>) -> Trace {
+        self.run_from(nudges, Vec::new())
+    }
+
+    /// Runs it from vessels that hold something already.
+    #[must_use]
+    pub fn run_from(&self, nudges: Nudges<'_>, start: Vec<(usize, Contents)>) -> Trace {
+        let mut engine = Engine {
+            drink: self.drink,
+            cupboard: self.cupboard,
+            weights: &self.weights,
+            nudges,
+            vessels: vec![Contents::default(); self.drink.vessels.len()],
+            many: self
+                .drink
+                .vessels
+                .iter()
+                .map(|v| f64::from(self.drink.glasses_in(&v.id)))
+                .collect(),
+            lines: Vec::new(),
+            notices: Vec::new(),
+            told: Vec::new(),
+            gone: Mixture::EMPTY,
+            water_line: None,
+            served: None,
+        };
+        let begins = start.last().map(|(vessel, _)| *vessel);
+        for (vessel, contents) in start {
+            engine.vessels[vessel] = contents;
+        }
+        let frames: Vec<Frame> =
+            (0..self.drink.steps.len()).map(|step| engine.step(step)).collect();
+        let outcome = engine.outcome(&frames, begins);
+        Trace { frames, lines: engine.lines, many: engine.many, outcome }
     }
 }
 
@@ -106,18 +222,7 @@ impl Trace {
     /// Runs a drink. Steps that name what isn't there do nothing; [`Drink::check`] finds those.
     #[must_use]
     pub fn run(drink: &Drink, cupboard: &Cupboard) -> Self {
-        let mut engine = Engine {
-            drink,
-            cupboard,
-            vessels: vec![Contents::default(); drink.vessels.len()],
-            lines: Vec::new(),
-            notices: Vec::new(),
-            steam: Grams(0.0),
-            outcome: None,
-        };
-        let frames: Vec<Frame> = (0..drink.steps.len()).map(|step| engine.step(step)).collect();
-        let outcome = engine.outcome.take().or_else(|| last_worked_on(drink, &frames));
-        Self { frames, lines: engine.lines, outcome }
+        Prepared::new(drink, cupboard).run(Nudges::default())
     }
 
     /// What the drink ends as; `None` while nothing is in any vessel.
@@ -130,7 +235,7 @@ impl Trace {
     /// are as full but for a few hundredths, the last: what stood and drew is shown as it was then.
     #[must_use]
     pub fn fullest(&self, vessel: usize) -> Option<(usize, &Contents)> {
-        let most = self.states_of(vessel).map(|(_, c)| c.level().0).fold(0.0, f64::max);
+        let most = self.highest_level(vessel).0;
         self.states_of(vessel).filter(|(_, c)| c.level().0 >= most * 0.97).last()
     }
 
@@ -146,7 +251,14 @@ impl Trace {
         self.states_of(vessel).last()
     }
 
-    fn states_of(&self, vessel: usize) -> impl Iterator<Item = (usize, &Contents)> {
+    /// A vessel's contents as they are after a step.
+    #[must_use]
+    pub fn after(&self, step: usize, vessel: usize) -> Option<&Contents> {
+        self.states_of(vessel).filter(|(at, _)| *at <= step).last().map(|(_, c)| c)
+    }
+
+    /// A vessel's contents after each step that changed them.
+    pub fn states_of(&self, vessel: usize) -> impl Iterator<Item = (usize, &Contents)> {
         self.frames.iter().flat_map(move |frame| {
             frame
                 .touched
@@ -155,24 +267,6 @@ impl Trace {
                 .map(|t| (frame.step, &t.contents))
         })
     }
-}
-
-/// Where the drink is when no step serves it: the vessel that last had liquid put into it.
-fn last_worked_on(drink: &Drink, frames: &[Frame]) -> Option<Outcome> {
-    let holds = |t: &&Touched| {
-        drink.vessels[t.vessel].kind.strainer().is_none() && t.contents.liquid.mass().0 > 0.0
-    };
-    let touched = frames.iter().rev().find_map(|f| f.touched.iter().rev().find(holds))?;
-    Some(Outcome {
-        vessel: touched.vessel,
-        contents: touched.contents.clone(),
-        glasses: 1,
-        filled: 1.0,
-        volume: touched.contents.liquid.volume(MEASURED_AT),
-        size: None,
-        from: None,
-        served: false,
-    })
 }
 
 impl<'a> Engine<'a> {
@@ -187,380 +281,304 @@ impl<'a> Engine<'a> {
             step,
             touched: touched
                 .into_iter()
-                .map(|vessel| Touched { vessel, contents: self.vessels[vessel].clone() })
+                .map(|vessel| Touched {
+                    vessel,
+                    contents: self.vessels[vessel].clone(),
+                    many: self.many[vessel],
+                })
                 .collect(),
-            steam: std::mem::take(&mut self.steam),
+            gone: std::mem::take(&mut self.gone),
             minutes: spent.minutes,
             hands_on: spent.hands_on,
+            water_line: self.water_line.take(),
             notices: std::mem::take(&mut self.notices),
         }
     }
 
-    fn notice(&mut self, kind: Kind, message: String) {
+    pub(super) fn notice(&mut self, kind: Kind, message: String) {
         self.notices.push(Notice::new(kind, message));
     }
 
-    fn vessel(&self, index: usize) -> &'a Vessel {
+    /// Says something of a vessel, but not twice.
+    fn notice_once(&mut self, vessel: usize, kind: Kind, message: String) {
+        if !self.told.contains(&(vessel, kind)) {
+            self.told.push((vessel, kind));
+            self.notice(kind, message);
+        }
+    }
+
+    pub(super) fn vessel(&self, index: usize) -> &'a Vessel {
         &self.drink.vessels[index]
     }
 
-    fn the(&self, index: usize) -> String {
-        self.vessel(index).in_sentence()
-    }
-
-    fn subject(&self, index: usize) -> String {
-        let text = self.the(index);
+    /// A vessel at the beginning of a sentence.
+    pub(super) fn subject(&self, index: usize) -> String {
+        let text = self.vessel(index).in_sentence();
         let mut letters = text.chars();
         letters.next().map_or_else(String::new, |c| c.to_uppercase().chain(letters).collect())
+    }
+
+    /// Says that there is nothing to do something with, if there isn't.
+    pub(super) fn is_empty(&mut self, vessel: usize, to_do: &str) -> bool {
+        let empty = self.vessels[vessel].is_empty();
+        if empty {
+            let the = self.subject(vessel);
+            self.notice(Kind::NothingThere, format!("{the} is empty; there is nothing to {to_do}."));
+        }
+        empty
+    }
+
+    pub(super) fn hold_luck(&self) -> f64 {
+        self.nudges.hold.unwrap_or(1.0)
+    }
+
+    /// What goes off, from all glasses or bottles that a vessel stands for.
+    pub(super) fn goes_off(&mut self, vessel: usize, gone: &Mixture) {
+        self.gone += gone.share(self.many[vessel]);
     }
 
     /// Does one action. Returns the time it took and the vessels it changed, the main one last.
     fn act(&mut self, step: usize, action: &Action) -> Option<(Spent, Vec<usize>)> {
         let find = |id: &str| self.drink.vessel(id);
         match action {
-            Action::Add { into, ingredient, amount } => {
+            Action::Add { into, portions, .. } => {
                 let vessel = find(into)?;
-                self.add(step, vessel, ingredient, amount)?;
-                Some((Spent::by_hand(1.0), vec![vessel]))
+                self.add(step, vessel)?;
+                Some((Spent::by_hand(0.5 + 0.5 * f64::from((*portions).max(1))), vec![vessel]))
             }
-            Action::Squeeze { into, ingredient, amount } => {
+            Action::Squeeze { into, halves_into, .. } => {
                 let vessel = find(into)?;
-                let weighed = self.add(step, vessel, ingredient, amount)?;
-                // About forty seconds a lemon, halving and pips included; estimate.
-                let pieces = weighed.pieces.unwrap_or(weighed.grams.0 / 45.0);
-                Some((Spent::by_hand(1.0 + 0.7 * pieces), vec![vessel]))
+                let bowl = halves_into.as_deref().and_then(find);
+                let spent = self.squeeze(step, vessel, bowl)?;
+                Some((spent, bowl.into_iter().chain([vessel]).collect()))
+            }
+            Action::Prepare { how, minutes, .. } => {
+                Some((super::steep::preparing(*how, *minutes), Vec::new()))
+            }
+            Action::Macerate { vessel, minutes, how, place } => {
+                let vessel = find(vessel)?;
+                Some((self.macerate(vessel, Minutes(*minutes), *how, *place), vec![vessel]))
+            }
+            Action::Dissolve { vessel, how } => {
+                let vessel = find(vessel)?;
+                Some((self.dissolve(vessel, *how), vec![vessel]))
             }
             Action::Heat { vessel, to_c, minutes, lid } => {
                 let vessel = find(vessel)?;
-                Some((self.heat(vessel, Celsius(*to_c), Minutes(*minutes), *lid), vec![vessel]))
+                let to = crate::quantity::Celsius(*to_c);
+                Some((self.heat(vessel, to, Minutes(*minutes), *lid), vec![vessel]))
             }
-            Action::Infuse { vessel, minutes, place } => {
+            Action::Boil { vessel, minutes, how, lid } => {
                 let vessel = find(vessel)?;
-                let time = Minutes(*minutes);
-                let (cupboard, kind) = (self.cupboard, self.vessel(vessel));
-                self.vessels[vessel].stand(cupboard, kind, Surrounding::from(*place), time);
-                Some((Spent::waiting(time), vec![vessel]))
+                Some((self.boil(vessel, Minutes(*minutes), *how, *lid), vec![vessel]))
+            }
+            Action::Reduce { vessel, to, how } => {
+                let vessel = find(vessel)?;
+                Some((self.reduce(step, vessel, to, *how), vec![vessel]))
+            }
+            Action::Infuse { vessel, minutes, place, covered } => {
+                let vessel = find(vessel)?;
+                let minutes = Minutes(*minutes);
+                Some((self.infuse(vessel, minutes, (*place).into(), *covered), vec![vessel]))
+            }
+            Action::Lift { from, into, .. } => {
+                let (from, into) = (find(from)?, find(into)?);
+                let ingredient = self.weights[step].ingredient?;
+                Some((self.lift(from, ingredient, into), vec![from, into]))
             }
             Action::Blend { vessel, seconds } => {
                 let vessel = find(vessel)?;
-                self.blend(vessel);
+                self.blend(vessel, *seconds);
                 Some((Spent::by_hand(1.0 + seconds / 60.0), vec![vessel]))
             }
             Action::Strain { from, through, into, press } => {
                 let (from, through, into) = (find(from)?, find(through)?, find(into)?);
                 Some((self.strain(from, through, into, *press), vec![from, through, into]))
             }
+            Action::Rinse { vessel, into, press, .. } => {
+                let (vessel, into) = (find(vessel)?, find(into)?);
+                Some((self.rinse(step, vessel, into, *press)?, vec![vessel, into]))
+            }
             Action::Pour { from, into, portion } => {
                 let (from, into) = (find(from)?, find(into)?);
-                self.pour(from, into, portion);
+                self.pour(step, from, into, portion);
                 Some((Spent::by_hand(0.5), vec![from, into]))
             }
-            Action::TopUp { vessel, ingredient, to } => {
+            Action::TopUp { vessel, to, .. } => {
                 let vessel = find(vessel)?;
-                self.top_up(step, vessel, ingredient, to)?;
+                self.top_up(step, vessel, to)?;
                 Some((Spent::by_hand(0.5), vec![vessel]))
+            }
+            Action::Cover { vessel, above_mm, .. } => {
+                let vessel = find(vessel)?;
+                self.cover(step, vessel, Millimetres(*above_mm))?;
+                Some((Spent::by_hand(0.5), vec![vessel]))
+            }
+            Action::Lengthen { vessel, parts, .. } => {
+                let vessel = find(vessel)?;
+                self.lengthen(step, vessel, *parts)?;
+                Some((Spent::by_hand(0.25 * self.many[vessel]), vec![vessel]))
             }
             Action::Cool { vessel, to_c, place } => {
                 let vessel = find(vessel)?;
-                Some((self.cool(vessel, Celsius(*to_c), (*place).into()), vec![vessel]))
+                let to = crate::quantity::Celsius(*to_c);
+                Some((self.cool(vessel, to, *place), vec![vessel]))
+            }
+            Action::Bottle { from, bottle, headspace } => {
+                let (from, bottle) = (find(from)?, find(bottle)?);
+                Some((self.bottle(from, bottle, headspace), vec![from, bottle]))
             }
             Action::Serve { from, glass, glasses, size } => {
                 let (from, glass) = (find(from)?, find(glass)?);
-                self.serve(from, glass, *glasses, Millilitres(size.as_millilitres()?));
+                self.serve(from, glass, Millilitres(size.as_millilitres()?));
                 Some((Spent::by_hand(0.25 * f64::from(*glasses)), vec![from, glass]))
+            }
+            Action::Dress { glass, .. } => {
+                let glass = find(glass)?;
+                Some((Spent::by_hand(0.3 * self.many[glass]), vec![glass]))
             }
         }
     }
 
-    /// Weighs an amount and puts it in.
-    fn add(
-        &mut self,
-        step: usize,
-        vessel: usize,
-        ingredient: &str,
-        amount: &Amount,
-    ) -> Option<Weighed> {
-        let (index, it) = self.find_ingredient(ingredient)?;
-        let weighed = self.cupboard.weigh(it, amount).unwrap_or_else(|unknown| {
-            self.notice(Kind::UnknownMeasure, unknown.to_string());
-            Weighed { grams: Grams(0.0), pieces: None }
-        });
-        self.put(step, vessel, index, it, weighed);
-        Some(weighed)
+    /// How many times the amount of a step is meant.
+    pub(super) fn nudge(&self, step: usize) -> f64 {
+        self.nudges.amounts.get(step).copied().unwrap_or(1.0)
     }
 
-    fn find_ingredient(&self, id: &str) -> Option<(usize, &'a Ingredient)> {
-        let index = self.cupboard.position(id)?;
+    /// A volume that a step speaks of.
+    pub(super) fn said(&self, step: usize, amount: &Amount) -> Option<Millilitres> {
+        Some(Millilitres(amount.as_millilitres()?) * self.nudge(step))
+    }
+
+    fn luck(&self, ingredient: usize) -> Option<&Luck> {
+        self.nudges.luck.iter().find(|l| l.ingredient == ingredient)
+    }
+
+    /// What a step's amount weighs.
+    pub(super) fn weighed(&mut self, step: usize) -> Option<(usize, Weighed)> {
+        let weight = &self.weights[step];
+        let ingredient = weight.ingredient?;
+        let weighed = match weight.weighed.as_ref()? {
+            Ok(weighed) => *weighed,
+            Err(unknown) => {
+                self.notice(Kind::UnknownMeasure, unknown.clone());
+                Weighed { grams: Grams(0.0), by_pieces: Grams(0.0), pieces: None }
+            }
+        };
+        let yields = self.luck(ingredient).map_or(1.0, |l| l.yields);
+        let by_luck = weighed.grams + weighed.by_pieces * (yields - 1.0);
+        let nudge = self.nudge(step);
+        Some((
+            ingredient,
+            Weighed {
+                grams: by_luck * nudge,
+                by_pieces: weighed.by_pieces * nudge,
+                pieces: weighed.pieces.map(|p| p * nudge),
+            },
+        ))
+    }
+
+    /// The ingredient of a step whose amount follows from what is in the vessel.
+    pub(super) fn ingredient_of(&self, step: usize) -> Option<(usize, &'a Ingredient)> {
+        let index = self.weights[step].ingredient?;
         Some((index, &self.cupboard.ingredients()[index]))
     }
 
-    fn put(&mut self, step: usize, vessel: usize, index: usize, it: &Ingredient, weighed: Weighed) {
-        use crate::cupboard::{Form, Kind as Sort};
-        let contents = &mut self.vessels[vessel];
-        let (liquid, t) = (contents.liquid.mass().0, contents.temperature);
-        contents.put(step, index, it, weighed.grams);
+    /// So many grams of an ingredient as it turned out.
+    pub(super) fn portion_of(&self, ingredient: usize, grams: Grams) -> Mixture {
+        let per_gram = &self.cupboard.ingredients()[ingredient].per_gram;
+        match self.luck(ingredient) {
+            Some(luck) => luck.change(per_gram).share(grams.0),
+            None => per_gram.share(grams.0),
+        }
+    }
+
+    /// Puts so many grams into each of what a vessel stands for, and books the line.
+    pub(super) fn put(
+        &mut self,
+        step: usize,
+        vessel: usize,
+        ingredient: usize,
+        grams: Grams,
+        pieces: Option<f64>,
+    ) {
+        let it = &self.cupboard.ingredients()[ingredient];
+        let before = &self.vessels[vessel];
+        let (liquid, t) = (before.liquid.mass().0, before.temperature);
+        let brix = before.liquid.soluble_solids();
+        let mixture = self.portion_of(ingredient, grams);
+        let lost = self.vessels[vessel].put(step, ingredient, it, mixture);
+        if let Some(luck) = self.luck(ingredient).copied()
+            && let Some(piece) = self.vessels[vessel].pieces.pop_if(|p| p.line == step)
+        {
+            self.vessels[vessel].pieces.push(piece.with_luck(luck.drawing));
+        }
+        self.goes_off(vessel, &lost);
+        self.book(step, vessel, ingredient, grams, pieces, false);
+        self.mind(it, grams, liquid, t, brix);
+    }
+
+    pub(super) fn book(
+        &mut self,
+        step: usize,
+        vessel: usize,
+        ingredient: usize,
+        grams: Grams,
+        pieces: Option<f64>,
+        left_over: bool,
+    ) {
+        let many = self.many[vessel];
         self.lines.push(Line {
             step,
-            ingredient: index,
-            grams: weighed.grams,
-            pieces: weighed.pieces,
+            ingredient,
+            grams: grams * many,
+            pieces: pieces.map(|p| p * many),
+            left_over,
         });
-        if it.form == Form::Crystals
-            && it.kind == Sort::Sweetener
-            && weighed.grams.0 > 20.0
-            && liquid > 1.0
-            && t.0 < 15.0
-        {
-            self.notice(
-                Kind::SlowToDissolve,
-                format!(
-                    "At {:.0} °C sugar takes some minutes of stirring. Syrup would mix at once.",
-                    t.0
-                ),
-            );
-        }
-        if it.kind == Sort::Juice && liquid > 1.0 && t.0 > 50.0 {
-            self.notice(
-                Kind::JuiceIntoHot,
-                format!(
-                    "{} goes into liquid of {:.0} °C and loses its freshness. Let it cool under \
-                     50 °C first.",
-                    it.name, t.0
-                ),
-            );
-        }
     }
 
-    fn heat(&mut self, vessel: usize, to: Celsius, hold: Minutes, lid: bool) -> Spent {
-        let (cupboard, pot) = (self.cupboard, self.vessel(vessel));
-        if self.vessels[vessel].is_empty() {
-            let the = self.subject(vessel);
-            self.notice(Kind::NothingThere, format!("{the} is empty; there is nothing to heat."));
-            return Spent::by_hand(0.0);
-        }
-        let contents = &mut self.vessels[vessel];
-        let boils = Celsius(100.0 + boiling_point_elevation(&contents.liquid));
-        let target = to.min(boils);
-        let start = contents.temperature;
-        let up = heating_time(contents.heat_capacity(), target.0 - start.0);
-        contents
-            .draw(cupboard, up, |t| Celsius(start.0 + (target.0 - start.0) * t / up.0.max(1e-9)));
-        contents.temperature = target.max(start);
-        contents.settle();
-        let there = contents.temperature;
-        contents.draw(cupboard, hold, |_| there);
-        let halfway = Celsius((start.0 + there.0) / 2.0);
-        let steam = evaporation(pot, halfway, lid) * up.0 + evaporation(pot, there, lid) * hold.0;
-        let water = contents.liquid[Component::Water];
-        // A pot is taken off before the last spoonful of water has gone.
-        let most = water * 0.97;
-        let gone = Grams(steam.0.min(most));
-        contents.steam_off(gone);
-        contents.settle();
-        self.steam = gone;
-        if to.0 > boils.0 + 0.5 {
-            self.notice(
-                Kind::BoilsFirst,
-                format!("It boils at {:.1} °C and gets no hotter.", boils.0),
-            );
-        }
-        if steam.0 > most && water > 0.0 {
-            let the = self.subject(vessel);
-            self.notice(
-                Kind::BoilsDry,
-                format!("{the} boils dry. Use a lid, a lower heat or less time."),
-            );
-        }
-        let minutes = up + hold;
-        // Someone stirs now and then: a fifth of the time, estimate.
-        Spent { minutes, hands_on: (minutes * 0.2).max(Minutes(1.0)).min(minutes) }
-    }
-
-    fn blend(&mut self, vessel: usize) {
-        let t = self.vessels[vessel].temperature;
-        if self.vessels[vessel].is_empty() {
-            let the = self.subject(vessel);
-            self.notice(Kind::NothingThere, format!("{the} is empty; there is nothing to blend."));
-        } else if self.vessel(vessel).kind.hottest().is_some_and(|most| t > most) {
-            self.notice(
-                Kind::HotInBlender,
-                format!(
-                    "At {:.0} °C steam can throw the lid off and burn you. Let it cool, or fill the \
-                     blender to a third and leave the lid's vent open.",
-                    t.0
-                ),
-            );
-        }
-        self.vessels[vessel].blend();
-    }
-
-    fn strain(&mut self, from: usize, through: usize, into: usize, press: Press) -> Spent {
-        let Some(strainer) = self.vessel(through).kind.strainer() else {
-            return Spent::by_hand(0.0);
-        };
-        let kind = self.vessel(from).kind;
-        let mut all = self.vessels[from].pour_out(kind);
-        let before = all.liquid.mass();
-        let run = all.strain(strainer, press, self.cupboard);
-        if before.0 < 1e-6 {
-            let the = self.subject(from);
-            self.notice(
-                Kind::NothingThere,
-                format!("{the} has no liquid in it; nothing runs through."),
-            );
-        } else if run.liquid.mass().0 < 0.02 * before.0 {
-            self.notice(
-                Kind::AllAbsorbed,
-                format!(
-                    "What lies in it has taken up nearly all the liquid: {} run through. Add water, \
-                     or press harder.",
-                    say_grams(run.liquid.mass().0)
-                ),
-            );
-        }
-        self.vessels[through].pour_in(all);
-        self.vessels[into].pour_in(run);
-        // Three minutes to drain; pressing and wringing are work. Estimate.
-        match press {
-            Press::Drained => Spent { minutes: Minutes(4.0), hands_on: Minutes(1.0) },
-            Press::Pressed => Spent::by_hand(3.0),
-            Press::Wrung => Spent::by_hand(4.0),
-        }
-    }
-
-    fn pour(&mut self, from: usize, into: usize, portion: &Portion) {
-        if self.vessels[from].is_empty() {
-            let the = self.subject(from);
-            self.notice(Kind::NothingThere, format!("{the} is empty; nothing is poured."));
-            return;
-        }
-        let kind = self.vessel(from).kind;
-        let out = match portion {
-            Portion::All => self.vessels[from].pour_out(kind),
-            Portion::Share(share) => self.vessels[from].take(*share),
-            Portion::Volume(volume) => {
-                let there = self.vessels[from].level();
-                let wanted = Millilitres(volume.as_millilitres().unwrap_or(0.0));
-                if wanted.0 > there.0 + 0.5 {
-                    let the = self.subject(from);
-                    self.notice(
-                        Kind::FallsShort,
-                        format!("{the} holds only {}; all of it is poured.", say_ml(there.0)),
-                    );
-                }
-                self.vessels[from].take(wanted / there)
+    /// What the drink has become, seen from its end.
+    fn outcome(&self, frames: &[Frame], begins: Option<usize>) -> Option<Outcome> {
+        if let Some(served) = &self.served {
+            let contents = self.vessels[served.glass].clone();
+            if contents.is_empty() {
+                return None;
             }
+            let glasses = self.many[served.glass];
+            return Some(Outcome {
+                vessel: served.glass,
+                glasses,
+                volume: contents.liquid.volume(MEASURED_AT) * glasses,
+                size: Some(served.size),
+                from: Some(served.from),
+                ready: served.ready,
+                served: true,
+                contents,
+            });
+        }
+        // Where the drink is when no step serves it: the vessel that last had liquid put into it.
+        let holds = |v: &usize| {
+            self.drink.vessels[*v].kind.strainer().is_none()
+                && self.vessels[*v].liquid.mass().0 > 0.0
         };
-        self.vessels[into].pour_in(out);
-    }
-
-    fn top_up(&mut self, step: usize, vessel: usize, ingredient: &str, to: &Amount) -> Option<()> {
-        let (index, it) = self.find_ingredient(ingredient)?;
-        let line = to.as_millilitres()?;
-        let level = self.vessels[vessel].level().0;
-        if level > line + 0.5 {
-            let message = format!(
-                "{} already stands at {}, which is over the line of {}; nothing is added.",
-                self.subject(vessel),
-                say_ml(level),
-                say_ml(line)
-            );
-            self.notice(Kind::TopUpExceeded, message);
-        }
-        let mut needed = Grams(0.0);
-        if line > level {
-            // Volumes don't quite add up, so the amount is trued until the line is met.
-            needed = Grams((line - level) * it.per_gram.density_at_20());
-            for _ in 0..4 {
-                let mut tried = self.vessels[vessel].clone();
-                tried.put(step, index, it, needed);
-                let miss = line - tried.level().0;
-                if miss.abs() < 1e-3 {
-                    break;
-                }
-                needed = Grams((needed.0 + miss * it.per_gram.density_at_20()).max(0.0));
-            }
-        }
-        self.put(step, vessel, index, it, Weighed { grams: needed, pieces: None });
-        Some(())
-    }
-
-    fn cool(&mut self, vessel: usize, to: Celsius, place: Surrounding) -> Spent {
-        let (cupboard, shape) = (self.cupboard, self.vessel(vessel));
-        let contents = &mut self.vessels[vessel];
-        if contents.is_empty() {
-            let the = self.subject(vessel);
-            self.notice(Kind::NothingThere, format!("{the} is empty; there is nothing to cool."));
-            return Spent::by_hand(0.0);
-        }
-        let start = contents.temperature;
-        if start <= to {
-            return Spent::by_hand(0.0);
-        }
-        // Newton's curve never quite arrives: within half a degree counts as there.
-        let reached = to.max(Celsius(place.temperature.0 + 0.5));
-        let tau = place.time_constant(shape, contents.heat_capacity(), contents.level().0);
-        let minutes = if start > reached {
-            let end = place.temperature.0;
-            Minutes(tau * ((start.0 - end) / (reached.0 - end)).ln())
-        } else {
-            Minutes(0.0)
-        };
-        contents.stand(cupboard, shape, place, minutes);
-        if reached.0 > to.0 + 0.6 {
-            self.notice(
-                Kind::StaysWarmer,
-                format!(
-                    "It gets no colder than {:.0} °C there; {:.0} °C needs a colder place.",
-                    reached.0, to.0
-                ),
-            );
-        }
-        Spent::waiting(minutes)
-    }
-
-    fn serve(&mut self, from: usize, glass: usize, glasses: u32, size: Millilitres) {
-        let there = self.vessels[from].level_at(MEASURED_AT);
-        let wanted = size * f64::from(glasses);
-        // Nobody sees a hundredth missing in a glass.
-        let nearly = there.0 >= wanted.0 * 0.99;
-        if self.vessels[from].is_empty() {
-            let the = self.subject(from);
-            self.notice(Kind::NothingThere, format!("{the} is empty; there is nothing to serve."));
-        } else if !nearly {
-            let full = (there / size + 1e-6).floor();
-            let rest = there.0 - full * size.0;
-            let tail = if rest > 1.0 { format!(" and {}", say_ml(rest)) } else { String::new() };
-            self.notice(
-                Kind::FallsShort,
-                format!(
-                    "{} holds {}: {full} of {glasses} glasses{tail}.",
-                    self.subject(from),
-                    say_ml(there.0),
-                ),
-            );
-        }
-        let share = if there.0 > 0.0 { (wanted / there).min(1.0) } else { 0.0 };
-        let mut poured = self.vessels[from].take(share);
-        let volume = poured.liquid.volume(MEASURED_AT);
-        // Each glass gets the same; a last one that stays half empty is said in the notice.
-        let filled = if nearly {
-            f64::from(glasses)
-        } else {
-            (poured.level_at(MEASURED_AT) / size).max(1.0)
-        };
-        let one = poured.take(1.0 / filled);
-        self.vessels[glass] = one.clone();
-        self.outcome = (!one.is_empty()).then_some(Outcome {
-            vessel: glass,
-            contents: one,
+        let vessel = frames
+            .iter()
+            .rev()
+            .find_map(|f| f.touched.iter().rev().map(|t| t.vessel).find(holds))
+            .or(begins)?;
+        let contents = self.vessels[vessel].clone();
+        let glasses = self.many[vessel];
+        let volume = contents.liquid.volume(MEASURED_AT) * glasses;
+        Some(Outcome {
+            vessel,
             glasses,
-            filled,
             volume,
-            size: Some(size),
-            from: Some(from),
-            served: true,
-        });
+            size: None,
+            from: None,
+            ready: volume,
+            served: false,
+            contents,
+        })
     }
 
     /// Looks at a vessel after a step and says what is amiss with it.
@@ -570,20 +588,41 @@ impl<'a> Engine<'a> {
         if it.kind.strainer().is_some() {
             return;
         }
-        let over = contents.level().0 - it.capacity().0;
+        let level = contents.level();
+        let over = level.0 - it.capacity().0;
+        let working = it.kind.working_level(contents.temperature);
         if over > 0.5 {
             let message = format!(
                 "{} holds {} and would have to hold {}: {} too much.",
                 self.subject(vessel),
                 say_ml(it.capacity().0),
-                say_ml(contents.level().0),
+                say_ml(level.0),
                 say_ml(over)
             );
             self.notice(Kind::OverBrim, message);
+        } else if it.kind == VesselKind::Pot
+            && contents.temperature.0 > 90.0
+            && level.0 > working * it.capacity().0 + 0.5
+        {
+            let message = format!(
+                "{} is {:.0} % full and boils over from two thirds on. Take a larger one, or boil it \
+                 in two goes.",
+                self.subject(vessel),
+                100.0 * level.0 / it.capacity().0
+            );
+            self.notice_once(vessel, Kind::TooFullForThat, message);
         }
+        self.watch_sugar(vessel);
+        self.watch_taste(vessel);
+    }
+
+    fn watch_sugar(&mut self, vessel: usize) {
         let contents = &self.vessels[vessel];
         let left = contents.undissolved().0;
         if left > 0.5 && contents.liquid[Component::Water] > 1.0 {
+            // Fruit under sugar is meant to lie there; what it needs is time.
+            let waits = contents.pieces.iter().map(|p| p.put_in.0).sum::<f64>()
+                > contents.liquid.mass().0;
             let hot = contents
                 .dissolves_at()
                 .map_or_else(String::new, |t| format!(" at {:.0} °C, or", t.0));
@@ -594,13 +633,81 @@ impl<'a> Engine<'a> {
                 contents.temperature.0,
                 say_ml(contents.water_to_dissolve().0)
             );
-            self.notice(Kind::Undissolved, message);
-        } else if contents.is_supersaturated() && contents.temperature <= ROOM {
+            if !waits {
+                self.notice(Kind::Undissolved, message);
+            }
+        } else if contents.temperature <= ROOM && contents.crystallises_at(contents.temperature) {
             let message = format!(
                 "At {:.0} °C it holds more sugar than stays dissolved for long: crystals will form.",
                 contents.temperature.0
             );
             self.notice(Kind::WillCrystallise, message);
+        }
+    }
+
+    fn watch_taste(&mut self, vessel: usize) {
+        let contents = &self.vessels[vessel];
+        let litres = contents.liquid.volume(MEASURED_AT).0 / 1000.0;
+        if litres < 0.01 {
+            return;
+        }
+        let (mass, t) = (contents.liquid.mass().0, contents.temperature.0);
+        let acid = 100.0 * contents.liquid.titratable_acid() / mass;
+        if let Some(material) = self.vessel(vessel).material
+            && material.reacts_with_acid()
+            && acid > 0.08
+        {
+            let message = format!(
+                "{} is of {}: acid takes metal out of it and tastes of it. Use steel, enamel or \
+                 glass.",
+                self.subject(vessel),
+                material.name()
+            );
+            self.notice_once(vessel, Kind::AcidInMetal, message);
+        }
+        let contents = &self.vessels[vessel];
+        let bitter = contents.liquid[Component::Bitterness] / litres;
+        // Without water to drink it in there is nothing to taste yet.
+        if bitter > 1.2 && contents.liquid.soluble_solids() < 45.0 {
+            let strong = if bitter > 2.5 { "clearly" } else { "just" };
+            let peel = contents
+                .pieces
+                .iter()
+                .map(|p| &self.cupboard.ingredients()[p.ingredient])
+                .find(|it| it.flavour.bitterness > 0.0);
+            let why = peel.map_or_else(String::new, |it| {
+                format!(" It comes from {}; give it less time or heat.", it.name.to_lowercase())
+            });
+            self.notice_once(
+                vessel,
+                Kind::Bitter,
+                format!("By now it tastes {strong} bitter (estimated).{why}"),
+            );
+        }
+        let contents = &self.vessels[vessel];
+        let protein = 100.0 * contents.liquid[Component::Protein] / mass;
+        let dairy = contents.liquid[Component::Lactose] > 0.001 * mass;
+        if dairy && protein > 0.3 && t > 45.0 && contents.liquid.ph().is_some_and(|ph| ph < 4.8) {
+            self.notice_once(
+                vessel,
+                Kind::Curdles,
+                format!("Milk curdles in acid at {t:.0} °C. Bring them together cold."),
+            );
+        }
+        let contents = &self.vessels[vessel];
+        let perishable = contents.past.raw || !contents.pieces.is_empty();
+        let keeps_itself =
+            contents.liquid.soluble_solids() > 50.0 || contents.liquid[Component::Ethanol] > 0.12 * mass;
+        if contents.past.warm.0 > 150.0 && perishable && !keeps_itself {
+            let hours = contents.past.warm.0 / 60.0;
+            self.notice_once(
+                vessel,
+                Kind::LeftWarm,
+                format!(
+                    "It has stood warm for {hours:.0} hours; after two, things grow in it. Let it \
+                     stand in the refrigerator instead."
+                ),
+            );
         }
     }
 }

@@ -10,6 +10,8 @@ pub(super) const ROOM: Celsius = Celsius(21.0);
 pub const MEASURED_AT: Celsius = Celsius(20.0);
 /// Inside of a refrigerator.
 const REFRIGERATOR: Celsius = Celsius(4.0);
+/// Inside of a freezer.
+const FREEZER: Celsius = Celsius(-18.0);
 /// Cold tap water that is changed now and then.
 const COLD_WATER: Celsius = Celsius(14.0);
 /// Heat that melts a gram of ice, J.
@@ -34,15 +36,31 @@ pub(super) fn heat_capacity(mixture: &Mixture) -> f64 {
 
 /// How long a ring needs for so many degrees.
 pub(super) fn heating_time(capacity: f64, by: f64) -> Minutes {
-    Minutes((capacity * by / RING_WATTS / 60.0).max(0.0))
+    time_for(RING_WATTS, capacity, by)
 }
 
-/// Water that leaves an open surface each minute.
+/// What a microwave brings into a jug: estimate, 450 W of 800.
+pub(super) const MICROWAVE_WATTS: f64 = 450.0;
+
+/// How long so many watts need for so many degrees.
+pub(super) fn time_for(watts: f64, capacity: f64, by: f64) -> Minutes {
+    Minutes((capacity * by / watts / 60.0).max(0.0))
+}
+
+/// The share of aroma that goes off in a minute, as a rate: half in 15 minutes in an open pot at the
+/// boil, twice as slowly for each 10 °C less; a lid keeps most of it back. Estimate, half to double.
+pub(super) fn aroma_loss(t: Celsius, lid: bool) -> f64 {
+    let open = std::f64::consts::LN_2 / 15.0 * 2f64.powf((t.0 - 100.0) / 10.0);
+    open * if lid { 0.15 } else { 1.0 }
+}
+
+/// Water that leaves an open surface each minute, from what boils as water of temperature `t` does;
+/// `rate` is how much faster or slower this kitchen's pots do it.
 ///
 /// Estimates for a pot in a still kitchen, g/(cm² h): 0.6 at 70 °C, 1.1 at 80, 1.6 at 88, 2.8 at a
 /// lively simmer, 4 at the boil, and never more than the ring can boil away. A closed lid lets 7 %
 /// of it out.
-pub(super) fn evaporation(vessel: &Vessel, t: Celsius, lid: bool) -> Grams {
+pub(super) fn evaporation(vessel: &Vessel, t: Celsius, lid: bool, rate_here: f64) -> Grams {
     const RATE: [(f64, f64); 7] = [
         (20.0, 0.02),
         (50.0, 0.2),
@@ -53,7 +71,7 @@ pub(super) fn evaporation(vessel: &Vessel, t: Celsius, lid: bool) -> Grams {
         (100.0, 4.0),
     ];
     let rate = interpolate(&RATE, t.0);
-    let open = rate * vessel.opening_mm2() / 100.0 / 60.0;
+    let open = rate * rate_here * vessel.opening_mm2() / 100.0 / 60.0;
     let most = RING_WATTS * 60.0 / VAPORISATION;
     Grams(open.min(most) * if lid { 0.07 } else { 1.0 })
 }
@@ -94,6 +112,7 @@ impl From<CoolingPlace> for Surrounding {
             CoolingPlace::Worktop => Self { temperature: ROOM, transfer: 15.0 },
             CoolingPlace::WaterBath => Self { temperature: COLD_WATER, transfer: 120.0 },
             CoolingPlace::Refrigerator => Self { temperature: REFRIGERATOR, transfer: 12.0 },
+            CoolingPlace::Freezer => Self { temperature: FREEZER, transfer: 15.0 },
         }
     }
 }

@@ -12,6 +12,7 @@
 //!     note: String::new(),
 //!     vessels: vec![Vessel {
 //!         id: "jug".into(), kind: VesselKind::Jug, name: None, capacity: None, diameter_mm: None,
+//!         material: None,
 //!     }],
 //!     steps: [("water", "500 g"), ("white_sugar", "100 g")]
 //!         .map(|(ingredient, amount)| Step {
@@ -20,6 +21,7 @@
 //!                 into: "jug".into(),
 //!                 ingredient: ingredient.into(),
 //!                 amount: amount.parse().unwrap(),
+//!                 portions: 1,
 //!             },
 //!             note: String::new(),
 //!         })
@@ -35,12 +37,21 @@
 //! time pass, come to rest), each of which keeps every gram; so a new action is a new order of moves
 //! and no new arithmetic.
 
+mod cold;
 mod contents;
 mod engine;
 mod heat;
 mod notice;
+mod nudge;
+mod piece;
+mod pour;
+mod sieve;
+mod steep;
+mod stove;
 
-pub use contents::{Contents, Deposit, Origin, Piece};
-pub use engine::{Frame, Line, Outcome, Touched, Trace};
+pub use contents::{Contents, Deposit, Origin, Past};
+pub use engine::{Frame, Line, Outcome, Prepared, Touched, Trace};
 pub use heat::MEASURED_AT;
 pub use notice::{Notice, NoticeKind, Severity};
+pub use nudge::{Luck, Nudges};
+pub use piece::Piece;

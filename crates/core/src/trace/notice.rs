@@ -45,6 +45,28 @@ pub enum NoticeKind {
     HotInBlender,
     /// Acid juice in liquid hot enough to cook it.
     JuiceIntoHot,
+    /// Zest, leaves or flowers in boiling syrup.
+    ZestIntoBoiling,
+    /// Bitterness can be tasted.
+    Bitter,
+    /// Acid in a vessel of bare metal.
+    AcidInMetal,
+    /// A boiling pot or a hot blender is fuller than is safe.
+    TooFullForThat,
+    /// It is boiled down further than that already.
+    BoiledDownAlready,
+    /// It will set or turn to caramel before it gets that far.
+    TooThick,
+    /// Fizz is lost because it goes into something warm, or is stirred or heated.
+    LosesFizz,
+    /// Milk and acid in the warm.
+    Curdles,
+    /// It stays soft in the freezer.
+    StaysSoft,
+    /// Something perishable has stood warm for hours.
+    LeftWarm,
+    /// A sweetener or seed that needs longer or other handling.
+    NeedsTime,
 }
 
 /// How much a notice matters.
@@ -64,16 +86,31 @@ impl Notice {
     pub(crate) fn new(kind: NoticeKind, message: String) -> Self {
         use NoticeKind as K;
         let severity = match kind {
-            K::SlowToDissolve | K::StaysWarmer | K::BoilsFirst | K::WillCrystallise => {
-                Severity::Hint
-            }
-            K::Undissolved | K::FallsShort | K::TopUpExceeded | K::JuiceIntoHot => Severity::Notice,
+            K::SlowToDissolve
+            | K::StaysWarmer
+            | K::BoilsFirst
+            | K::WillCrystallise
+            | K::BoiledDownAlready
+            | K::StaysSoft
+            | K::NeedsTime => Severity::Hint,
+            K::Undissolved
+            | K::FallsShort
+            | K::TopUpExceeded
+            | K::JuiceIntoHot
+            | K::ZestIntoBoiling
+            | K::Bitter
+            | K::LosesFizz
+            | K::Curdles
+            | K::LeftWarm
+            | K::TooThick => Severity::Notice,
             K::OverBrim
             | K::UnknownMeasure
             | K::NothingThere
             | K::AllAbsorbed
             | K::BoilsDry
-            | K::HotInBlender => Severity::Stop,
+            | K::HotInBlender
+            | K::TooFullForThat
+            | K::AcidInMetal => Severity::Stop,
         };
         Self { kind, severity, message }
     }

@@ -2,14 +2,19 @@
 
 use keen_core::cupboard::VesselKind;
 use keen_core::drink::{
-    Action, CoolingPlace, Drink, Family, Portion, Press, RestingPlace, Step, Vessel,
+    Action, CoolingPlace, Dissolving, Drink, Family, Maceration, Portion, Press, Reduction,
+    RestingPlace, Step, Vessel, Vigour,
 };
 use keen_core::quantity::Amount;
 use proptest::prelude::*;
 
 pub const HOLDERS: [&str; 5] = ["pot", "bowl", "blender", "jug", "pitcher"];
 pub const STRAINERS: [&str; 3] = ["sieve", "cloth", "colander"];
-const INGREDIENTS: [&str; 16] = [
+const INGREDIENTS: [&str; 20] = [
+    "lime_whole",
+    "orange_peel",
+    "ginger_root",
+    "milk",
     "water",
     "white_sugar",
     "lemon_juice",
@@ -29,7 +34,7 @@ const INGREDIENTS: [&str; 16] = [
 ];
 
 pub fn vessel(id: &str, kind: VesselKind) -> Vessel {
-    Vessel { id: id.into(), kind, name: None, capacity: None, diameter_mm: None }
+    Vessel { id: id.into(), kind, name: None, capacity: None, diameter_mm: None, material: None }
 }
 
 pub fn kitchen() -> Vec<Vessel> {
@@ -42,6 +47,7 @@ pub fn kitchen() -> Vec<Vessel> {
         vessel("sieve", VesselKind::FineSieve),
         vessel("cloth", VesselKind::Cloth),
         vessel("colander", VesselKind::Colander),
+        vessel("bottle", VesselKind::Bottle),
         vessel("glass", VesselKind::Glass),
     ]
 }
@@ -66,7 +72,37 @@ pub fn add(into: &str, ingredient: &str, amount: &str) -> Action {
         into: into.into(),
         ingredient: ingredient.into(),
         amount: amount.parse().unwrap(),
+        portions: 1,
     }
+}
+
+pub fn squeeze(into: &str, ingredient: &str, amount: &str) -> Action {
+    Action::Squeeze {
+        into: into.into(),
+        ingredient: ingredient.into(),
+        amount: amount.parse().unwrap(),
+        halves_into: None,
+    }
+}
+
+pub fn boil(minutes: f64, lid: bool) -> Action {
+    Action::Boil { vessel: "pot".into(), minutes, how: Vigour::Simmer, lid }
+}
+
+pub fn stand(vessel: &str, minutes: f64, place: RestingPlace) -> Action {
+    Action::Infuse { vessel: vessel.into(), minutes, place, covered: true }
+}
+
+pub fn chill(vessel: &str, to_c: f64) -> Action {
+    Action::Cool { vessel: vessel.into(), to_c, place: CoolingPlace::Refrigerator }
+}
+
+pub fn pour(from: &str, into: &str, portion: Portion) -> Action {
+    Action::Pour { from: from.into(), into: into.into(), portion }
+}
+
+pub fn serve(from: &str, glasses: u32, size: &str) -> Action {
+    Action::Serve { from: from.into(), glass: "glass".into(), glasses, size: size.parse().unwrap() }
 }
 
 pub fn strain(from: &str, through: &str, into: &str, press: Press) -> Action {
@@ -87,6 +123,7 @@ fn adding() -> impl Strategy<Value = Action> {
             into,
             ingredient: ingredient.to_owned(),
             amount: Amount::grams(grams),
+            portions: 1,
         },
     )
 }
@@ -104,7 +141,7 @@ fn action() -> impl Strategy<Value = Action> {
         }),
         1 => (holder(), 0.0f64..3000.0, any::<bool>()).prop_map(|(vessel, minutes, cold)| {
             let place = if cold { RestingPlace::Refrigerator } else { RestingPlace::Worktop };
-            Action::Infuse { vessel, minutes, place }
+            Action::Infuse { vessel, minutes, place, covered: cold }
         }),
         1 => holder().prop_map(|vessel| Action::Blend { vessel, seconds: 30.0 }),
         2 => (two_holders(), prop::sample::select(&STRAINERS[..]), press()).prop_map(
@@ -128,6 +165,66 @@ fn action() -> impl Strategy<Value = Action> {
         1 => (holder(), 0.0f64..90.0).prop_map(|(vessel, to_c)| Action::Cool {
             vessel, to_c, place: CoolingPlace::WaterBath,
         }),
+        1 => holder().prop_map(|vessel| Action::Cool {
+            vessel, to_c: -18.0, place: CoolingPlace::Freezer,
+        }),
+        1 => (two_holders(), 0.05f64..20.0).prop_map(|((bowl, into), lemons)| Action::Squeeze {
+            into,
+            ingredient: "lemon_juice".into(),
+            amount: Amount::of(lemons, keen_core::quantity::Measure::Piece("lemons".into())),
+            halves_into: Some(bowl),
+        }),
+        1 => (holder(), 0.0f64..2000.0, any::<bool>()).prop_map(|(vessel, minutes, rubbed)| {
+            let how = if rubbed { Maceration::Rubbed } else { Maceration::Left };
+            Action::Macerate { vessel, minutes, how, place: RestingPlace::Worktop }
+        }),
+        1 => (0.0f64..200.0, vigour(), any::<bool>())
+            .prop_map(|(minutes, how, lid)| Action::Boil { vessel: "pot".into(), minutes, how, lid }),
+        1 => (reduction(), vigour())
+            .prop_map(|(to, how)| Action::Reduce { vessel: "pot".into(), to, how }),
+        1 => holder().prop_map(|vessel| Action::Dissolve { vessel, how: Dissolving::Stirred }),
+        1 => (two_holders(), prop::sample::select(&INGREDIENTS[..])).prop_map(
+            |((from, into), ingredient)| Action::Lift { from, ingredient: ingredient.into(), into }
+        ),
+        1 => (anything(), holder(), 1.0f64..2000.0, press())
+            .prop_filter("apart", |(vessel, into, ..)| vessel != into)
+            .prop_map(|(vessel, into, grams, press)| Action::Rinse {
+                vessel, ingredient: "water".into(), amount: Amount::grams(grams), into, press,
+            }),
+        1 => (prop::sample::select(&STRAINERS[..]), holder()).prop_map(|(from, into)| Action::Pour {
+            from: from.into(), into, portion: Portion::All,
+        }),
+        1 => (holder(), 0.0f64..60.0).prop_map(|(vessel, above_mm)| Action::Cover {
+            vessel, ingredient: "water".into(), above_mm,
+        }),
+        1 => (prop_oneof![holder(), Just("glass".to_owned())], 0.02f64..8.0).prop_map(
+            |(vessel, parts)| Action::Lengthen { vessel, ingredient: "club_soda".into(), parts }
+        ),
+        1 => holder().prop_map(|from| Action::Bottle {
+            from, bottle: "bottle".into(), headspace: Amount::millilitres(30.0),
+        }),
+        1 => holder().prop_map(|into| Action::Pour {
+            from: "bottle".into(), into, portion: Portion::All,
+        }),
+        1 => (0.5f64..80.0).prop_map(|grams| Action::Add {
+            into: "glass".into(), ingredient: "ice".into(), amount: Amount::grams(grams), portions: 1,
+        }),
+    ]
+}
+
+fn anything() -> impl Strategy<Value = String> {
+    prop_oneof![holder(), prop::sample::select(&STRAINERS[..]).prop_map(str::to_owned)]
+}
+
+fn vigour() -> impl Strategy<Value = Vigour> {
+    prop::sample::select(vec![Vigour::Gentle, Vigour::Simmer, Vigour::Boil])
+}
+
+fn reduction() -> impl Strategy<Value = Reduction> {
+    prop_oneof![
+        (1.0f64..5000.0).prop_map(|ml| Reduction::Volume(Amount::millilitres(ml))),
+        (1.0f64..80.0).prop_map(Reduction::Brix),
+        (100.1f64..112.0).prop_map(Reduction::BoilingAt),
     ]
 }
 
@@ -136,7 +233,8 @@ pub fn any_drink() -> impl Strategy<Value = Drink> {
     (prop::collection::vec(action(), 1..25), 1u32..60, 10.0f64..800.0, holder()).prop_map(
         |(mut actions, glasses, ml, from)| {
             let size = Amount::millilitres(ml);
-            actions.push(Action::Serve { from, glass: "glass".into(), glasses, size });
+            let at = actions.len() - actions.len() / 4;
+            actions.insert(at, Action::Serve { from, glass: "glass".into(), glasses, size });
             drink(actions)
         },
     )

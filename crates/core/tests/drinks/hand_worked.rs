@@ -76,7 +76,7 @@ fn hot_infusion() {
         add("pot", "water", "1000 g"),
         Action::Heat { vessel: "pot".into(), to_c: 95.0, minutes: 0.0, lid: true },
         add("pot", "hibiscus_dried", "40 g"),
-        Action::Infuse { vessel: "pot".into(), minutes: 12.0, place: RestingPlace::Worktop },
+        Action::Infuse { vessel: "pot".into(), minutes: 12.0, place: RestingPlace::Worktop, covered: false },
         strain("pot", "sieve", "pitcher", Press::Drained),
     ]);
     let trace = run(&drink);
@@ -96,7 +96,7 @@ fn cold_infusion_takes_hours() {
             add("jug", "water", "1000 g"),
             add("jug", "hibiscus_dried", "40 g"),
             Action::Cool { vessel: "jug".into(), to_c: 5.0, place: CoolingPlace::Refrigerator },
-            Action::Infuse { vessel: "jug".into(), minutes, place: RestingPlace::Refrigerator },
+            Action::Infuse { vessel: "jug".into(), minutes, place: RestingPlace::Refrigerator, covered: false },
         ]);
         last(&drink, &run(&drink), "jug").liquid.titratable_acid()
     };
@@ -118,7 +118,7 @@ fn syrup_boiled_down() {
     let trace = run(&drink);
     let pot = last(&drink, &trace, "pot");
     assert_eq!(kinds(&trace), [NoticeKind::BoilsFirst]);
-    near(trace.frames[2].steam.0, 419.0, 0.06, "steam");
+    near(trace.frames[2].gone[Component::Water], 419.0, 0.06, "steam");
     near(pot.liquid.sugars().0 + pot.undissolved().0, 499.0, 0.001, "sugar stays");
     near(pot.temperature.0, 101.9, 0.01, "it boils as a syrup of 50 %");
 }

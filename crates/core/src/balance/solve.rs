@@ -1,0 +1,412 @@
+use serde::{Deserialize, Serialize};
+
+use super::least_squares::{NEAR, Unknown, Wish, nearest};
+use super::{BalanceMap, Profile, Taste};
+use crate::cupboard::{Cupboard, Kind};
+use crate::drink::{Action, Drink, FieldError};
+use crate::quantity::Amount;
+use crate::trace::{Nudges, Prepared, Trace};
+
+/// What the drink should come to. What is left out is free; the volume stays as it is if left out.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[serde(default, deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Target {
+    /// Sweetness as on the map, g in 100 g, 0 to 70.
+    pub sweetness: Option<f64>,
+    /// Acidity as on the map, g in 100 g, 0 to 10.
+    pub acidity: Option<f64>,
+    /// What stands ready to be served, ml.
+    pub volume_ml: Option<f64>,
+    /// Soluble solids, % of the weight.
+    pub brix: Option<f64>,
+    /// Alcohol, % vol.
+    pub alcohol: Option<f64>,
+    /// CO₂ in volumes.
+    pub fizz: Option<f64>,
+}
+
+/// A target, and what may be done to reach it.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Aim {
+    /// Where to.
+    pub target: Target,
+    /// Ids of steps whose amounts stay as they are.
+    #[serde(default)]
+    pub hold: Vec<String>,
+    /// How little and how much of a step's ingredient there may be.
+    #[serde(default)]
+    pub bounds: Vec<Bound>,
+}
+
+/// Bounds of one amount, said in the measure that it has, or one of the same sort.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Bound {
+    /// The step's id.
+    pub step: String,
+    /// At least so much.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub least: Option<Amount>,
+    /// At most so much.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub most: Option<Amount>,
+}
+
+/// Amounts that were worked out.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Solution {
+    /// The drink with its new amounts.
+    pub drink: Drink,
+    /// The same with amounts that kitchen tools can measure.
+    pub rounded: Drink,
+    /// What moved, and by how much.
+    pub moved: Vec<Moved>,
+    /// Whether the target is met, to half a per cent.
+    pub reached: bool,
+    /// If not, what stands in the way.
+    pub stops: Vec<String>,
+    /// What it comes to.
+    pub taste: Taste,
+    /// What it comes to with rounded amounts.
+    pub rounded_taste: Taste,
+    /// Where it lies on the map with rounded amounts: sweetness and acidity.
+    pub rounded_point: Option<(f64, f64)>,
+}
+
+/// An amount that moved.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Moved {
+    /// The step's id.
+    pub step: String,
+    /// The ingredient's name.
+    pub name: String,
+    /// What it was.
+    pub from: String,
+    /// What it is now, as a cook would measure it.
+    pub to: String,
+    /// How many times as much it is.
+    pub factor: f64,
+}
+
+/// Never less than this part of what is written: nothing is left out by arithmetic.
+const LEAST: f64 = 0.02;
+const MOST: f64 = 50.0;
+/// A target met within half a per cent is met.
+const MET: f64 = 5e-3;
+/// A line that brings less than this of sweetness, acid and water is there for its taste.
+const MATTERS: f64 = 0.03;
+
+const READINGS: usize = 6;
+
+fn readings(trace: &Trace) -> Option<[f64; READINGS]> {
+    let taste = Taste::of(trace.outcome()?)?;
+    Some([
+        taste.sweetness_percent,
+        taste.acidity_percent,
+        taste.ready_ml,
+        taste.brix,
+        taste.alcohol_percent,
+        taste.fizz_volumes,
+    ])
+}
+
+/// Works the amounts out that bring a drink to a target.
+///
+/// Unknowns are the amounts that may move, as factors of what is written, within bounds. The drink is
+/// run with each nudged, the bounded least squares of the linearised trace are solved, and so on until
+/// it no longer moves. Lines that bring next to nothing of sugar, acid or water stay as they are.
+///
+/// # Errors
+/// Names the field where a bound can't be read, or a target is out of all bounds.
+pub fn solve(drink: &Drink, cupboard: &Cupboard, aim: &Aim) -> Result<Solution, FieldError> {
+    check(&aim.target)?;
+    let prepared = Prepared::new(drink, cupboard);
+    let before = prepared.run(Nudges::default());
+    let profile = before.outcome().and_then(Profile::of).ok_or_else(|| {
+        fault("drink", "There is nothing to drink yet. Add an ingredient first.".into())
+    })?;
+    let wishes = wishes(drink, &profile, &before, &aim.target);
+    let steps = movable(drink, &before, aim);
+    let mut unknowns = Vec::with_capacity(steps.len());
+    for step in &steps {
+        unknowns.push(unknown(drink, cupboard, *step, &aim.bounds)?);
+    }
+    let mut all = vec![1.0; drink.steps.len()];
+    let spread = |factors: &[f64], all: &mut Vec<f64>| {
+        for (step, factor) in steps.iter().zip(factors) {
+            all[*step] = *factor;
+        }
+    };
+    let read = |factors: &[f64]| {
+        let mut amounts = vec![1.0; drink.steps.len()];
+        spread(factors, &mut amounts);
+        readings(&prepared.run(Nudges { amounts: &amounts, ..Nudges::default() }))
+    };
+    let (factors, misses) = nearest(&unknowns, &wishes, read)
+        .ok_or_else(|| fault("drink", "There is nothing to drink yet.".into()))?;
+    spread(&factors, &mut all);
+    let reached = misses.iter().all(|m| m.abs() < MET.max(NEAR));
+    let stops = if reached {
+        Vec::new()
+    } else {
+        what_stops(drink, cupboard, &steps, &unknowns, &factors, &wishes, &misses)
+    };
+    Solution::read(drink, cupboard, &all, reached, stops)
+        .ok_or_else(|| fault("drink", "Nothing is left to drink.".into()))
+}
+
+fn fault(field: &str, message: String) -> FieldError {
+    FieldError { field: field.to_owned(), message }
+}
+
+fn check(target: &Target) -> Result<(), FieldError> {
+    for (name, value, least, most, unit) in [
+        ("sweetness", target.sweetness, 0.0, 70.0, "g in 100 g"),
+        ("acidity", target.acidity, 0.0, 10.0, "% acid"),
+        ("volume_ml", target.volume_ml, 5.0, 500_000.0, "ml"),
+        ("brix", target.brix, 0.0, 80.0, "°Bx"),
+        ("alcohol", target.alcohol, 0.0, 60.0, "% vol"),
+        ("fizz", target.fizz, 0.0, 6.0, "volumes"),
+    ] {
+        if value.is_some_and(|v| !v.is_finite() || v < least || v > most) {
+            return Err(fault(
+                &format!("aim.target.{name}"),
+                format!("That won't do; {least} to {most} {unit} will."),
+            ));
+        }
+    }
+    Ok(())
+}
+
+/// The target as wishes for what is read off a trace.
+fn wishes(drink: &Drink, profile: &Profile, before: &Trace, target: &Target) -> Vec<Wish> {
+    let (mut sweetness, mut acidity) = (target.sweetness, target.acidity);
+    // A syrup lies on the map as it is drunk: there only its ratio counts, and it stays as strong.
+    let map = BalanceMap::of(drink.family, Some(profile));
+    if map.point.is_some_and(|p| p.thinned_with.is_some())
+        && let (Some(s), Some(a)) = (sweetness, acidity)
+        && s > 0.0
+    {
+        let strength = profile.sweetness_percent;
+        (sweetness, acidity) = (Some(strength), Some(strength * a / s));
+    }
+    let volume = target.volume_ml.or_else(|| before.outcome().map(|o| o.ready.0));
+    [
+        (sweetness, 0.5),
+        (acidity, 0.05),
+        (volume, 10.0),
+        (target.brix, 0.5),
+        (target.alcohol, 0.5),
+        (target.fizz, 0.3),
+    ]
+    .into_iter()
+    .enumerate()
+    .filter_map(|(reading, (wanted, least))| {
+        let wanted = wanted?;
+        Some(Wish { reading, wanted, scale: wanted.max(least) })
+    })
+    .collect()
+}
+
+/// The steps whose amounts may move.
+fn movable(drink: &Drink, before: &Trace, aim: &Aim) -> Vec<usize> {
+    let origins = before.outcome().map_or(&[][..], |o| &o.contents.origins);
+    let sum = |part: fn(&crate::trace::Origin) -> f64| origins.iter().map(part).sum::<f64>();
+    let (water, sweet, acid) =
+        (sum(|o| o.water.0), sum(|o| o.sweetness.0), sum(|o| o.acid.0));
+    let share = |part: f64, all: f64| if all > 1e-9 { part / all } else { 0.0 };
+    drink
+        .steps
+        .iter()
+        .enumerate()
+        .filter(|(i, step)| {
+            let moves = matches!(
+                step.action,
+                Action::Add { .. } | Action::Squeeze { .. } | Action::TopUp { .. }
+            );
+            let bounded = aim.bounds.iter().any(|b| b.step == step.id);
+            let matters = origins.iter().any(|o| {
+                o.line == *i
+                    && (share(o.water.0, water) > MATTERS
+                        || share(o.sweetness.0, sweet) > MATTERS
+                        || share(o.acid.0, acid) > MATTERS)
+            });
+            moves && !aim.hold.contains(&step.id) && (matters || bounded)
+        })
+        .map(|(i, _)| i)
+        .collect()
+}
+
+fn unknown(
+    drink: &Drink,
+    cupboard: &Cupboard,
+    step: usize,
+    bounds: &[Bound],
+) -> Result<Unknown, FieldError> {
+    let action = &drink.steps[step].action;
+    let it = action.ingredient().and_then(|id| cupboard.ingredient(id));
+    let cheap = it.is_some_and(|it| matches!(it.kind, Kind::Water | Kind::Soda | Kind::Ice));
+    let mut unknown =
+        Unknown { start: 1.0, least: LEAST, most: MOST, weight: if cheap { 0.2 } else { 1.0 } };
+    for (i, bound) in bounds.iter().enumerate().filter(|(_, b)| b.step == drink.steps[step].id) {
+        let factor = |name: &str, said: &Amount| {
+            times(cupboard, action, said).ok_or_else(|| {
+                fault(
+                    &format!("aim.bounds[{i}].{name}"),
+                    format!("“{said}” can't be compared with what is in the drink."),
+                )
+            })
+        };
+        if let Some(least) = &bound.least {
+            unknown.least = factor("least", least)?.max(LEAST);
+        }
+        if let Some(most) = &bound.most {
+            unknown.most = factor("most", most)?.max(unknown.least);
+        }
+    }
+    Ok(unknown)
+}
+
+/// How many times a step's amount another amount is.
+fn times(cupboard: &Cupboard, action: &Action, said: &Amount) -> Option<f64> {
+    let brought = action.brings()?;
+    let written = brought.amount?;
+    if brought.line {
+        return Some(said.as_millilitres()? / written.as_millilitres()?);
+    }
+    let it = cupboard.ingredient(brought.ingredient)?;
+    let grams = |amount: &Amount| cupboard.weigh(it, amount).ok().map(|w| w.grams.0);
+    Some(grams(said)? / grams(written)?).filter(|f| f.is_finite())
+}
+
+/// Why a target was not met, in a cook's words.
+fn what_stops(
+    drink: &Drink,
+    cupboard: &Cupboard,
+    steps: &[usize],
+    unknowns: &[Unknown],
+    factors: &[f64],
+    wishes: &[Wish],
+    misses: &[f64],
+) -> Vec<String> {
+    let name = |step: usize| {
+        let id = drink.steps[step].action.ingredient().unwrap_or_default();
+        cupboard.ingredient(id).map_or_else(String::new, |it| it.name.clone())
+    };
+    let mut stops = Vec::new();
+    for ((step, unknown), factor) in steps.iter().zip(unknowns).zip(factors) {
+        let said = |factor: f64| {
+            drink.steps[*step]
+                .action
+                .amount()
+                .map_or_else(String::new, |a| a.scaled(factor).rounded().to_string())
+        };
+        if (factor - unknown.most).abs() < 1e-3 * unknown.most {
+            stops.push(format!("{}: {} are all there may be.", name(*step), said(unknown.most)));
+        } else if (factor - unknown.least).abs() < 2e-3 {
+            stops.push(if unknown.least <= LEAST {
+                format!("{} is nearly left out already.", name(*step))
+            } else {
+                format!("{}: it may not be less than {}.", name(*step), said(unknown.least))
+            });
+        }
+    }
+    for (wish, miss) in wishes.iter().zip(misses).filter(|(_, m)| m.abs() > MET) {
+        let more = *miss > 0.0;
+        stops.push(
+            match (wish.reading, more) {
+                (0, true) => "It stays less sweet than you want.",
+                (0, false) => "It stays sweeter than you want.",
+                (1, true) => "It stays less sharp than you want.",
+                (1, false) => "It stays sharper than you want.",
+                (2, true) => "It comes to less than you want.",
+                (2, false) => "It comes to more than you want.",
+                (3, true) => "It stays thinner than you want.",
+                (3, false) => "It stays thicker than you want.",
+                (4, true) => "It stays weaker in alcohol.",
+                (4, false) => "It stays stronger in alcohol.",
+                (_, true) => "It stays less fizzy.",
+                (_, false) => "It stays fizzier.",
+            }
+            .to_owned(),
+        );
+    }
+    let moves = |f: &dyn Fn(&crate::cupboard::Ingredient) -> bool| {
+        steps.iter().any(|s| {
+            let id = drink.steps[*s].action.ingredient().unwrap_or_default();
+            cupboard.ingredient(id).is_some_and(f)
+        })
+    };
+    let missing = |reading: usize| {
+        wishes.iter().zip(misses).any(|(w, m)| w.reading == reading && m.abs() > MET)
+    };
+    if missing(0) && !moves(&|it| it.per_gram.sucrose_equivalent().0 > 0.2) {
+        stops.push("No sweetener may move.".into());
+    }
+    if missing(1) && !moves(&|it| it.per_gram.titratable_acid() > 0.01) {
+        stops.push("Nothing sour may move.".into());
+    }
+    stops
+}
+
+impl Solution {
+    /// A drink with its amounts so many times as written, and what that comes to.
+    fn read(
+        drink: &Drink,
+        cupboard: &Cupboard,
+        factors: &[f64],
+        reached: bool,
+        stops: Vec<String>,
+    ) -> Option<Self> {
+        let with = |round: bool| {
+            let mut changed = drink.clone();
+            for (step, factor) in changed.steps.iter_mut().zip(factors) {
+                if (factor - 1.0).abs() > 1e-4
+                    && let Some(amount) = step.action.amount_mut()
+                {
+                    let scaled = amount.scaled(*factor);
+                    *amount = if round { scaled.rounded() } else { scaled };
+                }
+            }
+            changed
+        };
+        let (exact, rounded) = (with(false), with(true));
+        let moved = drink
+            .steps
+            .iter()
+            .zip(&rounded.steps)
+            .zip(factors)
+            .filter(|((old, new), _)| old.action != new.action)
+            .filter_map(|((old, new), factor)| {
+                let it = cupboard.ingredient(old.action.ingredient()?)?;
+                Some(Moved {
+                    step: old.id.clone(),
+                    name: it.name.clone(),
+                    from: old.action.amount()?.rounded().to_string(),
+                    to: new.action.amount()?.to_string(),
+                    factor: *factor,
+                })
+            })
+            .collect();
+        let run = |drink: &Drink| Trace::run(drink, cupboard).outcome().cloned();
+        let rounded_outcome = run(&rounded)?;
+        let profile = Profile::of(&rounded_outcome)?;
+        let point = BalanceMap::of(drink.family, Some(&profile)).point;
+        Some(Self {
+            taste: Taste::of(&run(&exact)?)?,
+            rounded_taste: Taste::of(&rounded_outcome)?,
+            rounded_point: point.map(|p| (p.sweetness, p.acidity)),
+            drink: exact,
+            rounded,
+            moved,
+            reached,
+            stops,
+        })
+    }
+}

@@ -1,0 +1,215 @@
+//! What the fruit may do: the same run with ingredients that turned out otherwise.
+//!
+//! Juice by the piece, its acid and sugar vary from fruit to fruit and from lot to lot; how fast a
+//! calyx draws and what pulp keeps are estimates with a range. [`spread`] draws so many kitchens, runs
+//! the drink in each and reads off where it lands. The caller brings the source of chance.
+
+use rand::Rng;
+use rand_distr::{Distribution, StandardNormal};
+use serde::Serialize;
+
+use crate::balance::{BalanceMap, Profile, Taste};
+use crate::cupboard::{Cupboard, Evidence, Ingredient, Kind};
+use crate::drink::Drink;
+use crate::quantity::Measure;
+use crate::trace::{Luck, Nudges, Prepared};
+
+/// Where a drink may land.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Spread {
+    /// How often it was run.
+    pub runs: u32,
+    /// Sweetness, g in 100 g.
+    pub sweetness: Range,
+    /// Acidity, g in 100 g.
+    pub acidity: Range,
+    /// Sugar–acid ratio.
+    pub ratio: Range,
+    /// Soluble solids, % of the weight.
+    pub brix: Range,
+    /// What stands ready to be served, ml.
+    pub volume_ml: Range,
+    /// The cloud on the map, as ellipses that hold half and nine tenths of the runs.
+    pub cloud: Option<Cloud>,
+}
+
+/// A figure and where it mostly lies.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Range {
+    /// One run in ten comes out lower.
+    pub low: f64,
+    /// Half do.
+    pub middle: f64,
+    /// One in ten comes out higher.
+    pub high: f64,
+}
+
+/// Ellipses on the map. The axes are unit vectors times the standard deviation along them.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Cloud {
+    /// Middle: sweetness and acidity, g in 100 g.
+    pub middle: (f64, f64),
+    /// The long axis, one standard deviation: sweetness and acidity.
+    pub long: (f64, f64),
+    /// The short axis, one standard deviation.
+    pub short: (f64, f64),
+    /// So many standard deviations hold half of the runs.
+    pub half: f64,
+    /// So many hold nine tenths.
+    pub most: f64,
+}
+
+/// Spread of a lot's acid and sugar as standard deviations of the factor. Estimates from the ranges in
+/// the tables: lemon juice 3.5–6.5 g acid around 4.7, hibiscus 13.5–25 around 17.5.
+fn lot(it: &Ingredient) -> (f64, f64) {
+    let (acid, sugar) = match it.kind {
+        Kind::Juice => (0.11, 0.10),
+        Kind::Fruit | Kind::Vegetable => (0.15, 0.14),
+        Kind::Flower | Kind::Herb => (0.22, 0.2),
+        Kind::Root | Kind::Stem | Kind::Zest | Kind::Peel => (0.15, 0.15),
+        Kind::Syrup if it.id == "honey" => (0.15, 0.03),
+        _ => (0.0, 0.0),
+    };
+    // What was measured here varies less than what was looked up.
+    let known = if it.evidence == Evidence::Measured { 0.5 } else { 1.0 };
+    (acid * known, sugar * known)
+}
+
+/// How one ingredient of a drink may turn out.
+struct Uncertain {
+    ingredient: usize,
+    yields: f64,
+    acid: f64,
+    sugar: f64,
+    drawing: f64,
+}
+
+/// What of a drink is uncertain.
+fn uncertain(prepared: &Prepared<'_>) -> Vec<Uncertain> {
+    let (drink, cupboard) = (prepared.drink(), prepared.cupboard());
+    let mut all: Vec<Uncertain> = Vec::new();
+    for step in &drink.steps {
+        let Some(brought) = step.action.brings() else { continue };
+        let Some(index) = cupboard.position(brought.ingredient) else { continue };
+        let it = &cupboard.ingredients()[index];
+        let (acid, sugar) = lot(it);
+        let yields = brought.amount.map_or(0.0, |amount| {
+            amount
+                .terms()
+                .iter()
+                .filter_map(|term| match &term.measure {
+                    Measure::Piece(words) => {
+                        let (_, size) = cupboard.piece(it, words)?;
+                        // The mean of n pieces varies by a root of n less than one does.
+                        Some(size.varies(it) / term.value.max(1.0).sqrt())
+                    }
+                    _ => None,
+                })
+                .fold(0.0, f64::max)
+        });
+        let pieces = it.form == crate::cupboard::Form::Pieces;
+        let drawing = if pieces { it.extraction.tau_hot.log_spread() } else { 0.0 };
+        if yields + acid + sugar + drawing > 0.0 && !all.iter().any(|u| u.ingredient == index) {
+            all.push(Uncertain { ingredient: index, yields, acid, sugar, drawing });
+        }
+    }
+    all
+}
+
+/// Runs a drink `runs` times with ingredients that turned out otherwise. `None` if there is nothing to
+/// drink.
+#[must_use]
+pub fn spread(drink: &Drink, cupboard: &Cupboard, runs: u32, chance: &mut impl Rng) -> Option<Spread> {
+    let prepared = Prepared::new(drink, cupboard);
+    let uncertain = uncertain(&prepared);
+    let plain = prepared.run(Nudges::default());
+    let thins = plain
+        .outcome()
+        .and_then(Profile::of)
+        .and_then(|p| BalanceMap::of(drink.family, Some(&p)).point)
+        .is_some_and(|p| p.thinned_with.is_some());
+    // What pulp and leaves keep is known to within a quarter.
+    const HOLD: f64 = 0.2;
+    let mut tastes: Vec<Taste> = Vec::with_capacity(runs as usize);
+    let mut luck: Vec<Luck> = Vec::with_capacity(uncertain.len());
+    let mut normal = |sd: f64| -> f64 {
+        let z: f64 = StandardNormal.sample(chance);
+        // Nobody buys a lemon that is four times as far off as usual.
+        z.clamp(-3.0, 3.0) * sd
+    };
+    for _ in 0..runs {
+        luck.clear();
+        luck.extend(uncertain.iter().map(|u| Luck {
+            ingredient: u.ingredient,
+            yields: (1.0 + normal(u.yields)).max(0.1),
+            acid: (1.0 + normal(u.acid)).max(0.1),
+            sugar: (1.0 + normal(u.sugar)).max(0.1),
+            drawing: normal(u.drawing).exp(),
+        }));
+        let hold = normal(HOLD).exp();
+        let nudges = Nudges { amounts: &[], luck: &luck, hold: Some(hold) };
+        tastes.extend(prepared.run(nudges).outcome().and_then(Taste::of));
+    }
+    if tastes.is_empty() {
+        return None;
+    }
+    let range = |read: fn(&Taste) -> f64| {
+        let mut all: Vec<f64> = tastes.iter().map(read).collect();
+        all.sort_by(f64::total_cmp);
+        let at = |share: f64| all[((all.len() - 1) as f64 * share).round() as usize];
+        Range { low: at(0.1), middle: at(0.5), high: at(0.9) }
+    };
+    let place = |t: &Taste| {
+        // As on the map: a syrup is shown thinned.
+        let times = if thins { 10.0 / t.sweetness_percent.max(1e-9) } else { 1.0 };
+        (t.sweetness_percent * times, t.acidity_percent * times)
+    };
+    let points: Vec<(f64, f64)> = tastes.iter().map(place).collect();
+    Some(Spread {
+        runs,
+        sweetness: range(|t| t.sweetness_percent),
+        acidity: range(|t| t.acidity_percent),
+        ratio: range(|t| t.sweetness_percent / t.acidity_percent.max(0.005)),
+        brix: range(|t| t.brix),
+        volume_ml: range(|t| t.ready_ml),
+        cloud: cloud(&points),
+    })
+}
+
+/// The ellipses of a scatter, from its covariance; none where nothing scatters.
+fn cloud(points: &[(f64, f64)]) -> Option<Cloud> {
+    let n = points.len() as f64;
+    let mean = |read: fn(&(f64, f64)) -> f64| points.iter().map(read).sum::<f64>() / n;
+    let (x, y) = (mean(|p| p.0), mean(|p| p.1));
+    // The plate is about sixteen times as wide as it is high in its figures: compared as drawn.
+    const WIDE: f64 = 16.0;
+    let (mut xx, mut xy, mut yy) = (0.0, 0.0, 0.0);
+    for (px, py) in points {
+        let (dx, dy) = (px - x, (py - y) * WIDE);
+        xx += dx * dx / n;
+        xy += dx * dy / n;
+        yy += dy * dy / n;
+    }
+    let half_trace = (xx + yy) / 2.0;
+    let root = (((xx - yy) / 2.0).powi(2) + xy * xy).sqrt();
+    let (large, small) = (half_trace + root, (half_trace - root).max(0.0));
+    if large < 1e-8 {
+        return None;
+    }
+    let angle = 0.5 * (2.0 * xy).atan2(xx - yy);
+    let axis = |variance: f64, angle: f64| {
+        let sd = variance.sqrt();
+        (sd * angle.cos(), sd * angle.sin() / WIDE)
+    };
+    Some(Cloud {
+        middle: (x, y),
+        long: axis(large, angle),
+        short: axis(small, angle + std::f64::consts::FRAC_PI_2),
+        // Of a round normal scatter: √(-2 ln 0.5) and √(-2 ln 0.1).
+        half: 1.177,
+        most: 2.146,
+    })
+}

@@ -1,0 +1,161 @@
+use serde::Serialize;
+
+use crate::cupboard::Cupboard;
+use crate::drink::{Action, Drink, FieldError};
+use crate::quantity::Millilitres;
+use crate::trace::{MEASURED_AT, Nudges, Prepared, Trace};
+
+/// What a measurement teaches.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Lesson {
+    /// What was reckoned with, ml.
+    pub expected_ml: f64,
+    /// The figure that explains it.
+    pub taught: Taught,
+    /// What it is so far.
+    pub from: f64,
+    /// What it would be.
+    pub to: f64,
+    /// Whether that is out of all likelihood, so that one should look again.
+    pub doubtful: bool,
+    /// All of that in a sentence.
+    pub message: String,
+}
+
+/// Which figure.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Taught {
+    /// What an ingredient keeps when drained, g a gram; the ingredient's id.
+    Keeps(String),
+    /// How fast this kitchen's pots lose water, as a factor.
+    BoilOff,
+}
+
+/// Finds the figure that explains a volume measured after a step: what the solids kept, for a
+/// straining; how fast water left, for a boiling.
+///
+/// # Errors
+/// Names the field where the step teaches nothing, or no figure explains it.
+pub fn learn(
+    drink: &Drink,
+    cupboard: &Cupboard,
+    step: &str,
+    measured: Millilitres,
+) -> Result<Lesson, FieldError> {
+    let fault = |field: &str, message: &str| FieldError {
+        field: field.to_owned(),
+        message: message.to_owned(),
+    };
+    let index = drink
+        .steps
+        .iter()
+        .position(|s| s.id == step)
+        .ok_or_else(|| fault("step", "There is no such step in this drink."))?;
+    if !(measured.0.is_finite() && measured.0 > 0.0 && measured.0 < 500_000.0) {
+        return Err(fault("measured", "Say what you measured, for example “1.62 l”."));
+    }
+    let action = &drink.steps[index].action;
+    let vessel = action
+        .path()
+        .last()
+        .and_then(|id| drink.vessel(id))
+        .ok_or_else(|| fault("step", "Nothing can be measured after this step."))?;
+    let volume_in = |trace: &Trace| {
+        trace.after(index, vessel).map_or(0.0, |c| c.liquid.volume(MEASURED_AT).0)
+    };
+    let prepared = Prepared::new(drink, cupboard);
+    let trace = prepared.run(Nudges::default());
+    let expected_ml = volume_in(&trace);
+    let nothing = || fault("step", "That step's volume follows from what was put in; nothing is to be learned from it.");
+    match action {
+        Action::Strain { through, .. } => {
+            let sieve = drink.vessel(through).ok_or_else(nothing)?;
+            let kept = trace.after(index, sieve).ok_or_else(nothing)?;
+            let most = kept
+                .pieces
+                .iter()
+                .max_by(|a, b| a.put_in.0.total_cmp(&b.put_in.0))
+                .ok_or_else(|| fault("step", "Only pieces that stay in the strainer teach what they keep; here is only pulp."))?;
+            let it = &cupboard.ingredients()[most.ingredient];
+            let miss = |log: f64| {
+                let hold = Some(log.exp());
+                volume_in(&prepared.run(Nudges { hold, ..Nudges::default() })) - measured.0
+            };
+            let factor = root(miss, 5.0_f64.ln()).ok_or_else(|| {
+                fault("measured", "No amount that the solids could keep explains that. Was something added, or did it boil away?")
+            })?;
+            let from = it.hold.drained.value;
+            Ok(Lesson::of(
+                expected_ml,
+                measured.0,
+                Taught::Keeps(it.id.clone()),
+                from,
+                from * factor,
+                &format!("{} keeps so many grams for each gram", it.name),
+                (it.hold.drained.low, it.hold.drained.high),
+            ))
+        }
+        Action::Boil { .. } | Action::Heat { .. } => {
+            let now = cupboard.kitchen().boil_off.unwrap_or(1.0);
+            let with = |factor: f64| {
+                let mut kitchen = cupboard.kitchen().clone();
+                kitchen.boil_off = Some(factor);
+                Cupboard::of(&kitchen)
+            };
+            let miss = |log: f64| {
+                volume_in(&Trace::run(drink, &with(now * log.exp()))) - measured.0
+            };
+            let factor = root(miss, 4.0_f64.ln()).ok_or_else(|| {
+                fault("measured", "No speed of boiling explains that. Was the lid on, or the time another?")
+            })?;
+            Ok(Lesson::of(
+                expected_ml,
+                measured.0,
+                Taught::BoilOff,
+                now,
+                now * factor,
+                "Your pots lose water so many times as fast as the tables say",
+                (0.5, 1.7),
+            ))
+        }
+        _ => Err(nothing()),
+    }
+}
+
+/// The factor within ±`most` (in logarithms) at which it fits.
+fn root(miss: impl Fn(f64) -> f64, most: f64) -> Option<f64> {
+    if miss(-most) * miss(most) > 0.0 {
+        return None;
+    }
+    let mut tolerance = roots::SimpleConvergency { eps: 1e-7, max_iter: 60 };
+    roots::find_root_brent(-most, most, miss, &mut tolerance).ok().map(f64::exp)
+}
+
+impl Lesson {
+    fn of(
+        expected_ml: f64,
+        measured_ml: f64,
+        taught: Taught,
+        from: f64,
+        to: f64,
+        what: &str,
+        usual: (f64, f64),
+    ) -> Self {
+        let doubtful = to < usual.0 * 0.6 || to > usual.1 * 1.6;
+        let look = if doubtful { " That is far from usual: measure once more." } else { "" };
+        Self {
+            expected_ml,
+            message: format!(
+                "Reckoned with {expected_ml:.0} ml, measured {measured_ml:.0} ml. {what}: {to:.2} \
+                 instead of {from:.2}.{look}"
+            ),
+            taught,
+            from,
+            to,
+            doubtful,
+        }
+    }
+}

@@ -1,0 +1,9 @@
+//! Questions about a single step or a syrup, answered by running the drink.
+
+mod measured;
+mod steeping;
+mod syrup;
+
+pub use measured::{Lesson, Taught, learn};
+pub use steeping::{Steeping, SteepingPoint, steeping};
+pub use syrup::{Dilution, Proportion, Syrup, SyrupAsked, syrup};

@@ -1,0 +1,111 @@
+use serde::Serialize;
+
+use crate::chemistry::Component;
+use crate::cupboard::Cupboard;
+use crate::drink::{Action, Drink};
+use crate::trace::{Contents, MEASURED_AT, Nudges, Prepared};
+
+/// What is drawn by when.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Steeping {
+    /// Along the time, beginning with none.
+    pub points: Vec<SteepingPoint>,
+    /// The time that the step takes, minutes.
+    pub minutes: f64,
+    /// After so many minutes longer brings next to nothing; none if not within the time looked at.
+    pub enough_after: Option<f64>,
+    /// After so many minutes bitterness can be tasted; none if not within the time looked at.
+    pub bitter_after: Option<f64>,
+}
+
+/// A moment of it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SteepingPoint {
+    /// Minutes from the step's beginning.
+    pub minutes: f64,
+    /// The share drawn of what the pieces hold, by what they weigh, 0 to 1.
+    pub drawn: f64,
+    /// Titratable acidity of the liquid as citric, g in 100 g.
+    pub acidity: f64,
+    /// Aroma in own units in a litre.
+    pub aroma: f64,
+    /// Bitterness in own units in a litre; 1 is just noticed.
+    pub bitterness: f64,
+}
+
+/// Bitterness that is noticed, in own units in a litre.
+const NOTICED: f64 = 1.0;
+const POINTS: u32 = 24;
+
+/// Runs a step that takes time with less and more of it. `None` where the step isn't one in which
+/// something is drawn.
+#[must_use]
+pub fn steeping(drink: &Drink, cupboard: &Cupboard, step: &str) -> Option<Steeping> {
+    let index = drink.steps.iter().position(|s| s.id == step)?;
+    let minutes = minutes_of(&drink.steps[index].action)?;
+    let mut short = drink.clone();
+    short.steps.truncate(index + 1);
+    let vessel = drink.vessel(drink.steps[index].action.path().first()?)?;
+    let longest = (minutes * 3.0).max(20.0);
+    let mut after = |time: f64| {
+        set_minutes(&mut short.steps[index].action, time);
+        let trace = Prepared::new(&short, cupboard).run(Nudges::default());
+        trace.after(index, vessel).map(|contents| point(time, contents))
+    };
+    let points: Vec<SteepingPoint> = (0..=POINTS)
+        .filter_map(|i| {
+            // Close together at first, where most happens.
+            let share = (f64::from(i) / f64::from(POINTS)).powf(1.6);
+            after(longest * share)
+        })
+        .collect();
+    let (first, last) = (points.first()?, points.last()?);
+    let gains = last.drawn - first.drawn;
+    if last.drawn <= 0.0 {
+        return None;
+    }
+    let enough_after = (gains > 0.01)
+        .then(|| points.iter().find(|p| p.drawn >= first.drawn + 0.95 * gains))
+        .flatten()
+        .map(|p| p.minutes)
+        .filter(|m| *m < longest * 0.8);
+    let bitter_after =
+        points.iter().find(|p| p.bitterness >= NOTICED).map(|p| p.minutes).filter(|m| *m > 0.0);
+    Some(Steeping { minutes, enough_after, bitter_after, points })
+}
+
+fn point(minutes: f64, contents: &Contents) -> SteepingPoint {
+    let weight: f64 = contents.pieces.iter().map(|p| p.put_in.0).sum();
+    let drawn: f64 = contents.pieces.iter().map(|p| p.put_in.0 * p.drawn).sum();
+    let litres = (contents.liquid.volume(MEASURED_AT).0 / 1000.0).max(1e-9);
+    let mass = contents.liquid.mass().0.max(1e-9);
+    SteepingPoint {
+        minutes,
+        drawn: if weight > 0.0 { drawn / weight } else { 0.0 },
+        acidity: 100.0 * contents.liquid.titratable_acid() / mass,
+        aroma: contents.liquid[Component::Aroma] / litres,
+        bitterness: contents.liquid[Component::Bitterness] / litres,
+    }
+}
+
+fn minutes_of(action: &Action) -> Option<f64> {
+    match action {
+        Action::Infuse { minutes, .. }
+        | Action::Boil { minutes, .. }
+        | Action::Heat { minutes, .. }
+        | Action::Macerate { minutes, .. } => Some(*minutes),
+        _ => None,
+    }
+}
+
+fn set_minutes(action: &mut Action, to: f64) {
+    if let Action::Infuse { minutes, .. }
+    | Action::Boil { minutes, .. }
+    | Action::Heat { minutes, .. }
+    | Action::Macerate { minutes, .. } = action
+    {
+        *minutes = to;
+    }
+}

@@ -1,0 +1,74 @@
+//! What is cooled, chilled and frozen.
+
+use super::engine::{Engine, Spent};
+use super::heat::{MELTING, Surrounding};
+use super::notice::NoticeKind as Kind;
+use crate::chemistry::{Component, freezing_point};
+use crate::drink::CoolingPlace;
+use crate::quantity::{Celsius, Minutes};
+
+impl Engine<'_> {
+    pub(super) fn cool(&mut self, vessel: usize, to: Celsius, place: CoolingPlace) -> Spent {
+        if self.is_empty(vessel, "cool") {
+            return Spent::by_hand(0.0);
+        }
+        let freezes = Celsius(freezing_point(&self.vessels[vessel].liquid));
+        if place == CoolingPlace::Freezer && to < freezes {
+            return self.freeze(vessel, to, freezes);
+        }
+        let (minutes, reached) = self.cool_to(vessel, to, place.into());
+        if reached.0 > to.0 + 0.6 {
+            self.notice(
+                Kind::StaysWarmer,
+                format!(
+                    "It gets no colder than {:.0} °C there; {:.0} °C needs a colder place.",
+                    reached.0, to.0
+                ),
+            );
+        }
+        Spent::waiting(minutes)
+    }
+
+    /// Newton's curve never quite arrives: within half a degree counts as there.
+    fn cool_to(&mut self, vessel: usize, to: Celsius, place: Surrounding) -> (Minutes, Celsius) {
+        let shape = self.vessel(vessel);
+        let contents = &mut self.vessels[vessel];
+        let start = contents.temperature;
+        let reached = to.max(Celsius(place.temperature.0 + 0.5));
+        if start <= to {
+            return (Minutes(0.0), to);
+        }
+        let tau = place.time_constant(shape, contents.heat_capacity(), contents.level().0);
+        let minutes = if start > reached {
+            let end = place.temperature.0;
+            Minutes(tau * ((start.0 - end) / (reached.0 - end)).ln())
+        } else {
+            Minutes(0.0)
+        };
+        let gone = contents.stand(shape, place, minutes, true);
+        self.goes_off(vessel, &gone);
+        (minutes, reached)
+    }
+
+    fn freeze(&mut self, vessel: usize, to: Celsius, freezes: Celsius) -> Spent {
+        let place = Surrounding::from(CoolingPlace::Freezer);
+        let (minutes, _) = self.cool_to(vessel, freezes, place);
+        let shape = self.vessel(vessel);
+        let contents = &mut self.vessels[vessel];
+        let water = contents.liquid[Component::Water]
+            + contents.pieces.iter().map(|p| p.inside[Component::Water]).sum::<f64>();
+        // Heat of freezing through the same wall, and as long again to get hard.
+        let tau = place.time_constant(shape, contents.heat_capacity(), contents.level().0);
+        let freezing = water * MELTING / contents.heat_capacity().max(1e-9)
+            / (freezes.0 - place.temperature.0).max(1.0);
+        let brix = contents.liquid.soluble_solids();
+        contents.freeze(to);
+        if brix > 35.0 {
+            self.notice(
+                Kind::StaysSoft,
+                format!("At {brix:.0} °Bx it doesn't freeze hard: cubes stay soft and melt at once."),
+            );
+        }
+        Spent::waiting(minutes + Minutes(tau * freezing * 1.3))
+    }
+}

@@ -1,0 +1,47 @@
+use crate::chemistry::{Component, Mixture};
+
+/// What is different from the drink as it is written, in one run of it.
+///
+/// Solving runs a drink with amounts nudged; chance runs it with fruit that turned out otherwise. It
+/// is always the same run.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Nudges<'a> {
+    /// For each step how many times its amount is meant; empty for as written.
+    pub amounts: &'a [f64],
+    /// Ingredients that turned out otherwise than in the tables.
+    pub luck: &'a [Luck],
+    /// How much more or less strained solids keep.
+    pub hold: Option<f64>,
+}
+
+/// How one ingredient turned out, as factors of what the tables say.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Luck {
+    /// Its position in the cupboard.
+    pub ingredient: usize,
+    /// What a piece gives.
+    pub yields: f64,
+    /// Its acid.
+    pub acid: f64,
+    /// Its sugar.
+    pub sugar: f64,
+    /// How fast it is drawn.
+    pub drawing: f64,
+}
+
+impl Luck {
+    /// The composition as it turned out; water makes up the difference.
+    pub(super) fn change(&self, mixture: &Mixture) -> Mixture {
+        let mut changed = *mixture;
+        for c in Component::SUGARS {
+            changed[c] *= self.sugar;
+        }
+        for c in Component::ACIDS {
+            changed[c] *= self.acid;
+        }
+        changed[Component::StrongIons] *= self.acid;
+        let more = changed.mass().0 - mixture.mass().0;
+        changed[Component::Water] = (changed[Component::Water] - more).max(0.0);
+        changed
+    }
+}

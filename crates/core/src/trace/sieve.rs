@@ -1,0 +1,80 @@
+//! Through strainers, and a second water after.
+
+use super::engine::{Engine, Spent};
+use super::notice::{NoticeKind as Kind, say_grams};
+use crate::drink::Press;
+use crate::quantity::Minutes;
+
+/// The share of a rinsing water that mixes with what the solids hold; the rest runs past. Estimate
+/// (0.5–0.9): rinsing and pressing again wins back a half to two thirds.
+const MIXES: f64 = 0.7;
+
+impl Engine<'_> {
+    pub(super) fn strain(&mut self, from: usize, through: usize, into: usize, press: Press) -> Spent {
+        let Some(strainer) = self.vessel(through).kind.strainer() else {
+            return Spent::by_hand(0.0);
+        };
+        let kind = self.vessel(from).kind;
+        let mut all = self.vessels[from].pour_out(kind).times(self.many[from]);
+        let before = all.liquid.mass();
+        let run = all.strain(strainer, press, self.hold_luck());
+        if before.0 < 1e-6 {
+            let the = self.subject(from);
+            self.notice(
+                Kind::NothingThere,
+                format!("{the} has no liquid in it; nothing runs through."),
+            );
+        } else if run.liquid.mass().0 < 0.02 * before.0 {
+            self.notice(
+                Kind::AllAbsorbed,
+                format!(
+                    "What lies in it has taken up nearly all the liquid: {} run through. Add water, \
+                     or press harder.",
+                    say_grams(run.liquid.mass().0)
+                ),
+            );
+        }
+        self.vessels[through].pour_in(all);
+        self.receive(into, run);
+        // Three minutes to drain; pressing and wringing are work. Estimate.
+        match press {
+            Press::Drained => Spent { minutes: Minutes(4.0), hands_on: Minutes(1.0) },
+            Press::Pressed => Spent::by_hand(3.0),
+            Press::Wrung => Spent::by_hand(4.0),
+        }
+    }
+
+    /// Pours water over what stayed in a strainer and lets it run on, or swirls it round a vessel
+    /// that was poured out.
+    pub(super) fn rinse(
+        &mut self,
+        step: usize,
+        vessel: usize,
+        into: usize,
+        press: Press,
+    ) -> Option<Spent> {
+        let (ingredient, weighed) = self.weighed(step)?;
+        if self.is_empty(vessel, "rinse") {
+            return Some(Spent::by_hand(0.0));
+        }
+        let it = self.vessel(vessel);
+        match it.kind.strainer() {
+            Some(strainer) => {
+                // What doesn't mix runs past, straight on.
+                let past = weighed.grams * (1.0 - MIXES);
+                self.put(step, into, ingredient, past * (1.0 / self.many[into]), weighed.pieces);
+                self.put(step, vessel, ingredient, weighed.grams * MIXES, None);
+                let mut all = std::mem::take(&mut self.vessels[vessel]);
+                let run = all.strain(strainer, press, self.hold_luck());
+                self.vessels[vessel] = all;
+                self.receive(into, run);
+            }
+            None => {
+                self.put(step, vessel, ingredient, weighed.grams, weighed.pieces);
+                let out = self.vessels[vessel].pour_out(it.kind).times(self.many[vessel]);
+                self.receive(into, out);
+            }
+        }
+        Some(Spent::by_hand(2.0))
+    }
+}

@@ -1,0 +1,326 @@
+//! From a target to amounts, from a taste to a correction, from one ingredient to another.
+
+use crate::common::{add, boil, chill, drink, pour, serve, squeeze, stand, strain};
+use keen_core::balance::{
+    Aim, Asked, Bound, Correction, Doubt, How, Pitcher, Target, Taste, Word, correct, solve, swap,
+};
+use keen_core::chance::spread;
+use keen_core::cupboard::Cupboard;
+use keen_core::drink::{Action, Drink, Portion, Press, RestingPlace};
+use keen_core::quantity::{Amount, Millilitres};
+use keen_core::study::{
+    Proportion, SyrupAsked, Taught, learn, steeping, syrup,
+};
+use keen_core::trace::Trace;
+use proptest::prelude::*;
+use rand::SeedableRng;
+use rand::rngs::StdRng;
+
+fn lemonade(sugar: &str, lemons: &str, water: &str) -> Drink {
+    drink(vec![
+        squeeze("jug", "lemon_juice", lemons),
+        add("jug", "white_sugar", sugar),
+        add("jug", "water", water),
+        strain("jug", "sieve", "pitcher", Press::Drained),
+        serve("pitcher", 4, "250 ml"),
+    ])
+}
+
+fn hibiscus() -> Drink {
+    drink(vec![
+        add("pot", "water", "1.2 l"),
+        Action::Heat { vessel: "pot".into(), to_c: 95.0, minutes: 0.0, lid: true },
+        add("pot", "hibiscus_dried", "45 g"),
+        stand("pot", 20.0, RestingPlace::Worktop),
+        strain("pot", "sieve", "pitcher", Press::Drained),
+        add("pitcher", "white_sugar", "120 g"),
+        chill("pitcher", 7.0),
+        serve("pitcher", 4, "200 ml"),
+    ])
+}
+
+fn taste(drink: &Drink) -> Taste {
+    Taste::of(Trace::run(drink, Cupboard::builtin()).outcome().unwrap()).unwrap()
+}
+
+fn aim(sweetness: f64, acidity: f64) -> Aim {
+    Aim {
+        target: Target {
+            sweetness: Some(sweetness),
+            acidity: Some(acidity),
+            ..Target::default()
+        },
+        ..Aim::default()
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(48))]
+
+    /// From any start, a target that can be reached is reached to half a per cent.
+    #[test]
+    fn solved_then_run_reaches_the_target(
+        sugar in 20.0f64..400.0, lemons in 1.0f64..14.0, water in 300.0f64..3000.0,
+        sweetness in 4.0f64..15.0, acidity in 0.25f64..0.95,
+    ) {
+        let start = lemonade(
+            &format!("{sugar:.2} g"), &format!("{lemons:.3} lemons"), &format!("{water:.1} ml"),
+        );
+        let ready = taste(&start).ready_ml;
+        let solution = solve(&start, Cupboard::builtin(), &aim(sweetness, acidity)).unwrap();
+        prop_assert!(solution.reached, "{:?}", solution.stops);
+        let found = taste(&solution.drink);
+        prop_assert!((found.sweetness_percent / sweetness - 1.0).abs() < 5e-3, "{found:?}");
+        prop_assert!((found.acidity_percent / acidity - 1.0).abs() < 5e-3, "{found:?}");
+        prop_assert!((found.ready_ml / ready - 1.0).abs() < 5e-3, "{found:?} for {ready}");
+    }
+}
+
+#[test]
+fn an_infusion_is_solved_through_its_steeping_and_straining() {
+    let start = hibiscus();
+    let solution = solve(&start, Cupboard::builtin(), &aim(9.0, 0.40)).unwrap();
+    assert!(solution.reached, "{:?}", solution.stops);
+    let found = taste(&solution.drink);
+    assert!((found.sweetness_percent - 9.0).abs() < 0.045, "{found:?}");
+    assert!((found.acidity_percent - 0.40).abs() < 0.002, "{found:?}");
+}
+
+#[test]
+fn what_is_held_stays_and_bounds_are_named_when_they_stop_it() {
+    let start = lemonade("100 g", "4 lemons", "700 ml");
+    let mut wanted = aim(12.0, 1.5);
+    wanted.bounds = vec![
+        Bound { step: "s0".into(), least: None, most: Some("6 lemons".parse().unwrap()) },
+        Bound { step: "s1".into(), least: None, most: Some("150 g".parse().unwrap()) },
+    ];
+    let solution = solve(&start, Cupboard::builtin(), &wanted).unwrap();
+    assert!(!solution.reached);
+    let told = solution.stops.join(" ");
+    assert!(told.contains("Lemon juice: 6 lemons are all there may be."), "{told}");
+    let mut held = aim(8.0, 0.6);
+    held.hold = vec!["s1".into()];
+    let solution = solve(&start, Cupboard::builtin(), &held).unwrap();
+    assert_eq!(solution.drink.steps[1], start.steps[1]);
+    assert!(!solution.reached && solution.stops.iter().any(|s| s.contains("No sweetener")));
+    let mut odd = aim(8.0, 0.6);
+    odd.bounds = vec![Bound { step: "s1".into(), least: Some("2 glugs".parse().unwrap()), most: None }];
+    assert_eq!(
+        solve(&start, Cupboard::builtin(), &odd).unwrap_err().field,
+        "aim.bounds[0].least"
+    );
+    assert!(solve(&start, Cupboard::builtin(), &aim(f64::NAN, 0.4)).is_err());
+}
+
+#[test]
+fn volume_alcohol_fizz_and_brix_can_be_aimed_at() {
+    let spritz = drink(vec![
+        squeeze("jug", "lemon_juice", "3 lemons"),
+        add("jug", "simple_syrup_1_1", "150 ml"),
+        add("jug", "spirit_40abv", "100 ml"),
+        add("jug", "club_soda", "600 ml"),
+    ]);
+    let target = Target {
+        alcohol: Some(6.0),
+        fizz: Some(1.5),
+        volume_ml: Some(1500.0),
+        ..Target::default()
+    };
+    let solution =
+        solve(&spritz, Cupboard::builtin(), &Aim { target, ..Aim::default() }).unwrap();
+    let found = taste(&solution.drink);
+    assert!(solution.reached, "{:?} {found:?}", solution.stops);
+    assert!((found.alcohol_percent - 6.0).abs() < 0.04 && (found.ready_ml - 1500.0).abs() < 8.0);
+    let syrup =
+        drink(vec![add("pot", "white_sugar", "200 g"), add("pot", "water", "300 g"), boil(1.0, true)]);
+    let target = Target { brix: Some(60.0), volume_ml: Some(500.0), ..Target::default() };
+    let solution = solve(&syrup, Cupboard::builtin(), &Aim { target, ..Aim::default() }).unwrap();
+    assert!(solution.reached && (taste(&solution.drink).brix - 60.0).abs() < 0.3);
+}
+
+fn ask(pitcher: Pitcher, words: Vec<Doubt>) -> Correction {
+    let asked = Asked { pitcher, sweetness: None, acidity: None, words, at_hand: Vec::new() };
+    correct(Cupboard::builtin(), &asked).unwrap()
+}
+
+fn unseen(volume_ml: f64, capacity_ml: f64) -> Pitcher {
+    Pitcher::Read { volume_ml, capacity_ml, brix: Some(10.0), acidity: Some(0.6), ph: None }
+}
+
+#[test]
+fn a_pitcher_never_seen_is_put_right_in_spoons_and_does_not_run_over() {
+    let sharp = vec![Doubt { too: Word::Sharp, how: How::Clearly }];
+    let found = ask(unseen(1500.0, 2500.0), sharp.clone());
+    assert!(found.leave_it.is_none() && !found.ways.is_empty());
+    for way in &found.ways {
+        assert!(way.volume_ml <= 2500.0 && way.pour_aside_ml == 0.0, "{way:?}");
+        for addition in &way.additions {
+            assert_eq!(addition.amount.rounded(), addition.amount, "in kitchen measures");
+        }
+    }
+    let first = &found.ways[0];
+    assert!(first.reached && first.acidity < 0.52, "{first:?}");
+    // The same in a jug that is nearly full: something goes aside first.
+    let found = ask(unseen(1450.0, 1500.0), sharp);
+    assert!(found.ways.iter().all(|w| w.volume_ml <= 1500.0), "{:?}", found.ways);
+    assert!(found.ways.iter().any(|w| w.pour_aside_ml > 0.0), "{:?}", found.ways);
+}
+
+#[test]
+fn nobody_is_sent_to_correct_what_can_not_be_tasted() {
+    let mut asked = Asked {
+        pitcher: unseen(1000.0, 1500.0),
+        sweetness: Some(9.9),
+        acidity: Some(0.62),
+        words: Vec::new(),
+        at_hand: Vec::new(),
+    };
+    let found = correct(Cupboard::builtin(), &asked).unwrap();
+    assert!(found.ways.is_empty() && found.leave_it.is_some());
+    asked.sweetness = Some(13.0);
+    let found = correct(Cupboard::builtin(), &asked).unwrap();
+    assert!(found.leave_it.is_none());
+    assert!(found.ways[0].additions.iter().any(|a| a.ingredient == "white_sugar"), "{found:?}");
+    asked.pitcher = unseen(1000.0, 900.0);
+    assert_eq!(
+        correct(Cupboard::builtin(), &asked).unwrap_err().field,
+        "pitcher.read.capacity_ml"
+    );
+}
+
+#[test]
+fn a_pot_that_still_draws_is_left_to_draw() {
+    let young = drink(vec![
+        add("jug", "water", "1 l"),
+        add("jug", "hibiscus_dried", "40 g"),
+        stand("jug", 4.0, RestingPlace::Worktop),
+    ]);
+    let traced =
+        Pitcher::Traced { drink: Box::new(young), vessel: "jug".into(), step: None };
+    let found = ask(traced, vec![Doubt { too: Word::Weak, how: How::Far }]);
+    assert!(found.leave_it.as_deref().is_some_and(|w| w.starts_with("Wait")), "{found:?}");
+}
+
+#[test]
+fn swapping_keeps_what_the_ingredient_was_for() {
+    let start = lemonade("100 g", "4 lemons", "700 ml");
+    let before = taste(&start);
+    let cupboard = Cupboard::builtin();
+    for other in ["honey", "agave_syrup", "erythritol", "simple_syrup_2_1", "sucralose"] {
+        let swapped = swap(&start, cupboard, "s1", other).unwrap();
+        let found = taste(&swapped.solution.drink);
+        assert!(
+            (found.sweetness_percent / before.sweetness_percent - 1.0).abs() < 5e-3,
+            "{other}: {found:?}"
+        );
+        assert!((found.ready_ml / before.ready_ml - 1.0).abs() < 0.02, "{other}: {found:?}");
+        // Sugar in syrup is sugar; all else tells its difference.
+        assert!(!swapped.changes.is_empty() || other == "simple_syrup_2_1", "{other}");
+    }
+    let limes = swap(&start, cupboard, "s0", "lime_juice").unwrap();
+    let found = taste(&limes.solution.drink);
+    assert!((found.acidity_percent / before.acidity_percent - 1.0).abs() < 5e-3, "{found:?}");
+    assert!(swap(&start, cupboard, "s3", "honey").is_err());
+    assert!(swap(&start, cupboard, "s1", "moondust").is_err());
+}
+
+#[test]
+fn fruit_scatters_a_drink_and_sugar_water_stays_where_it_is() {
+    let mut chance = StdRng::seed_from_u64(7);
+    let cupboard = Cupboard::builtin();
+    let found = spread(&lemonade("100 g", "4 lemons", "700 ml"), cupboard, 1000, &mut chance).unwrap();
+    // Four lemons: 21 % a lemon over a root of four, and 11 % by the lot: about 15 % of the acid.
+    let wide = (found.acidity.high - found.acidity.low) / found.acidity.middle / 2.563;
+    assert!((0.10..0.19).contains(&wide), "{wide}");
+    assert!(found.sweetness.high / found.sweetness.low < 1.08, "{:?}", found.sweetness);
+    assert!(found.cloud.is_some());
+    let plain = drink(vec![add("jug", "water", "1 l"), add("jug", "white_sugar", "100 g")]);
+    let found = spread(&plain, cupboard, 200, &mut chance).unwrap();
+    assert!(found.cloud.is_none() && found.sweetness.high - found.sweetness.low < 1e-9);
+    assert!(spread(&drink(vec![]), cupboard, 10, &mut chance).is_none());
+}
+
+#[test]
+fn the_same_chance_gives_the_same_cloud() {
+    let run = || spread(&hibiscus(), Cupboard::builtin(), 200, &mut StdRng::seed_from_u64(3));
+    assert_eq!(run(), run());
+}
+
+#[test]
+fn steeping_tells_when_more_time_brings_nothing() {
+    let cupboard = Cupboard::builtin();
+    let found = steeping(&hibiscus(), cupboard, "s3").unwrap();
+    // More time never draws less, but for what cutting the time into parts leaves.
+    assert!(found.points.windows(2).all(|w| w[1].acidity >= w[0].acidity * 0.995));
+    let enough = found.enough_after.unwrap();
+    // Four minutes to 63 % at 95 °C; three times that, and a little longer as it cools.
+    assert!((9.0..30.0).contains(&enough), "{enough}");
+    let peel = drink(vec![
+        add("pot", "water", "1 l"),
+        add("pot", "orange_peel", "40 g"),
+        boil(10.0, true),
+    ]);
+    let bitter = steeping(&peel, cupboard, "s2").unwrap().bitter_after.unwrap();
+    assert!((3.0..20.0).contains(&bitter), "{bitter}");
+    assert!(steeping(&hibiscus(), cupboard, "s5").is_none());
+}
+
+#[test]
+fn a_measured_volume_teaches_what_the_calyces_keep() {
+    let cupboard = Cupboard::builtin();
+    let drink = hibiscus();
+    let lesson = learn(&drink, cupboard, "s4", Millilitres(860.0)).unwrap();
+    let Taught::Keeps(id) = &lesson.taught else { panic!("{lesson:?}") };
+    assert_eq!(id, "hibiscus_dried");
+    let mut kitchen = keen_core::cupboard::Kitchen::default();
+    kitchen.figures.entry(id.clone()).or_default().keeps = Some(lesson.to);
+    let own = Cupboard::of(&kitchen);
+    let trace = Trace::run(&drink, &own);
+    let pitcher = drink.vessel("pitcher").unwrap();
+    let strained = trace.after(4, pitcher).unwrap().liquid.volume(keen_core::trace::MEASURED_AT).0;
+    assert!((strained - 860.0).abs() < 8.0, "{strained}");
+    assert_eq!(learn(&drink, cupboard, "s4", Millilitres(5000.0)).unwrap_err().field, "measured");
+    assert_eq!(learn(&drink, cupboard, "s5", Millilitres(800.0)).unwrap_err().field, "step");
+}
+
+/// 500 g of sugar in 500 g of water is 50 °Bx: 813 ml of 1.2296 g/ml. To 65 °Bx half of that sugar
+/// needs 500 / 0.65 = 769 g in all: 231 g of water have to go.
+#[test]
+fn the_syrup_desk_agrees_with_the_tables() {
+    let asked = |reduce_to| SyrupAsked {
+        sugar: "white_sugar".into(),
+        amount: Amount::grams(500.0),
+        proportion: Proportion::ByWeight(1.0),
+        reduce_to,
+        pot_mm: 200.0,
+        back_to: None,
+    };
+    let cupboard = Cupboard::builtin();
+    let plain = syrup(cupboard, &asked(None)).unwrap();
+    assert!((plain.brix - 50.0).abs() < 0.3 && (plain.volume_ml - 813.0).abs() < 8.0, "{plain:?}");
+    assert!((plain.boils_at - 101.92).abs() < 0.1, "{}", plain.boils_at);
+    let thick = syrup(cupboard, &asked(Some(65.0))).unwrap();
+    assert!((thick.brix - 65.0).abs() < 0.1, "{}", thick.brix);
+    assert!((thick.boiled_away_g - 231.0).abs() < 12.0, "{}", thick.boiled_away_g);
+    assert!((thick.volume_ml - 769.0 / 1.3166).abs() < 6.0, "{}", thick.volume_ml);
+    // 585 ml warm and swollen in a pot of 314 cm²: a little over 18.6 mm.
+    assert!((thick.water_line_mm.unwrap() - 19.2).abs() < 0.8, "{:?}", thick.water_line_mm);
+    let thicker = syrup(cupboard, &asked(Some(68.0))).unwrap();
+    assert!(thicker.crystallises_at_4 && thicker.crystallises_at_20);
+    assert!(!plain.crystallises_at_4);
+    let tenth = thick.dilutions.iter().find(|d| d.sweetness == 10.0).unwrap();
+    // 65 g of sugar in 100 g: 5.5 g of water a gram, and a syrup of 1.317 g/ml.
+    assert!((tenth.parts - 5.5 * 1.3166 / 0.9982).abs() < 0.1, "{tenth:?}");
+    assert!(syrup(cupboard, &asked(Some(95.0))).is_err());
+}
+
+#[test]
+fn a_share_poured_off_can_still_be_aimed() {
+    let half = drink(vec![
+        squeeze("jug", "lemon_juice", "4 lemons"),
+        add("jug", "white_sugar", "100 g"),
+        add("jug", "water", "700 ml"),
+        pour("jug", "pitcher", Portion::Share(0.5)),
+    ]);
+    assert!(solve(&half, Cupboard::builtin(), &aim(10.0, 0.6)).unwrap().reached);
+}
