@@ -81,6 +81,15 @@ pub fn read_json<T: DeserializeOwned>(text: &[u8]) -> Result<T, FormatError> {
     Ok(value)
 }
 
+/// Reads any value from JSON that is already parsed; an error names the field that it is about.
+///
+/// # Errors
+/// [`FormatError::Faults`].
+pub fn from_value<T: DeserializeOwned>(value: serde_json::Value) -> Result<T, FormatError> {
+    serde_path_to_error::deserialize(value)
+        .map_err(|error| fault_at(&error.path().to_string(), &plain(error.inner())))
+}
+
 fn fault_at(path: &str, message: &str) -> FormatError {
     let field = if path == "." { String::new() } else { path.to_owned() };
     FormatError::Faults(vec![FieldError { field, message: message.to_owned() }])
@@ -125,12 +134,11 @@ fn plain(error: &serde_json::Error) -> String {
 ///
 /// # Errors
 /// [`FormatError`], with every fault that was found.
-pub fn read_drink(text: &[u8]) -> Result<Drink, FormatError> {
-    let value: serde_json::Value = read_json(text)?;
-    drink_from_value(value, Cupboard::builtin())
+pub fn read_drink(text: &[u8], cupboard: &Cupboard) -> Result<Drink, FormatError> {
+    drink_from_value(read_json(text)?, cupboard)
 }
 
-/// As [`read_drink`], from JSON that is already parsed, against any cupboard.
+/// As [`read_drink`], from JSON that is already parsed.
 ///
 /// # Errors
 /// [`FormatError`], with every fault that was found.
@@ -139,8 +147,7 @@ pub fn drink_from_value(
     cupboard: &Cupboard,
 ) -> Result<Drink, FormatError> {
     if value.get("drink").is_some() {
-        let envelope: Envelope = serde_path_to_error::deserialize(&value)
-            .map_err(|error| fault_at(&error.path().to_string(), &plain(error.inner())))?;
+        let envelope: Envelope = from_value(value.clone())?;
         if let Some(other) = envelope.format.filter(|format| format != FORMAT) {
             return Err(FormatError::OtherFormat(other));
         }
@@ -149,8 +156,7 @@ pub fn drink_from_value(
         }
         value = value["drink"].take();
     }
-    let mut drink: Drink = serde_path_to_error::deserialize(value)
-        .map_err(|error| fault_at(&error.path().to_string(), &plain(error.inner())))?;
+    let mut drink: Drink = from_value(value)?;
     drink.name_steps();
     let faults = drink.check(cupboard);
     if faults.is_empty() { Ok(drink) } else { Err(FormatError::Faults(faults)) }
@@ -171,7 +177,7 @@ mod tests {
     use super::*;
 
     fn fault(text: &str) -> FieldError {
-        read_drink(text.as_bytes()).unwrap_err().faults().swap_remove(0)
+        read_drink(text.as_bytes(), Cupboard::builtin()).unwrap_err().faults().swap_remove(0)
     }
 
     fn with_steps(steps: &str) -> String {
@@ -234,7 +240,7 @@ mod tests {
 
     #[test]
     fn texts_that_are_no_drink_are_told_apart() {
-        let read = |text: &str| read_drink(text.as_bytes()).unwrap_err();
+        let read = |text: &str| read_drink(text.as_bytes(), Cupboard::builtin()).unwrap_err();
         assert!(matches!(read("{"), FormatError::Malformed(_)));
         assert!(matches!(read("[] []"), FormatError::Malformed(_)));
         assert!(matches!(read(r#"{"format":"x/y","drink":{}}"#), FormatError::OtherFormat(_)));

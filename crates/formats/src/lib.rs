@@ -18,9 +18,11 @@
 //!     ]
 //!   }
 //! }"#;
-//! let drink = keen_formats::read_drink(text.as_bytes()).unwrap();
+//! let cupboard = keen_core::cupboard::Cupboard::builtin();
+//! let drink = keen_formats::read_drink(text.as_bytes(), cupboard).unwrap();
 //! assert_eq!(drink.name, "Quick limeade");
-//! let again = keen_formats::read_drink(keen_formats::write_drink(&drink).as_bytes()).unwrap();
+//! let file = keen_formats::write_drink(&drink);
+//! let again = keen_formats::read_drink(file.as_bytes(), cupboard).unwrap();
 //! assert_eq!(drink, again);
 //! ```
 
@@ -30,6 +32,6 @@ mod drink_file;
 mod starts;
 
 pub use drink_file::{
-    FORMAT, FormatError, VERSION, drink_from_value, read_drink, read_json, write_drink,
+    FORMAT, FormatError, VERSION, drink_from_value, from_value, read_drink, read_json, write_drink,
 };
 pub use starts::{Start, starting_points};

@@ -1,3 +1,4 @@
+use keen_core::cupboard::Cupboard;
 use keen_core::drink::Drink;
 use serde::Serialize;
 
@@ -8,7 +9,9 @@ use crate::read_drink;
 pub struct Start {
     /// Stable name.
     pub id: &'static str,
-    /// What it is called.
+    /// What sort of drink it is.
+    pub group: &'static str,
+    /// The school: how it is made.
     pub name: &'static str,
     /// What it is for.
     pub description: &'static str,
@@ -16,33 +19,136 @@ pub struct Start {
     pub drink: Drink,
 }
 
-const STARTS: [(&str, &str, &str, &str); 5] = [
+const STARTS: [(&str, &str, &str, &str, &str); 19] = [
     (
         "lemonade",
         "Lemonade",
+        "Dry sugar",
         "Citrus squeezed, sugar stirred in, water to the line.",
         include_str!("starts/lemonade.json"),
     ),
     (
-        "fruit_water",
-        "Blended fruit water",
-        "Fruit blended with water, strained, sharpened with lime.",
-        include_str!("starts/fruit_water.json"),
+        "lemonade_syrup",
+        "Lemonade",
+        "Cooked syrup",
+        "Sugar and water one to one, warmed until clear: never gritty.",
+        include_str!("starts/lemonade_syrup.json"),
+    ),
+    (
+        "lemonade_rich",
+        "Lemonade",
+        "Rich syrup",
+        "Two of sugar to one of water, in a bottle that keeps for weeks.",
+        include_str!("starts/lemonade_rich.json"),
+    ),
+    (
+        "lemonade_zest",
+        "Lemonade",
+        "Rubbed zest",
+        "Sugar rubbed into the zest by hand: the oil without the pith.",
+        include_str!("starts/lemonade_zest.json"),
+    ),
+    (
+        "lemonade_peels",
+        "Lemonade",
+        "Sugared peels",
+        "Peels left under sugar for hours give a syrup of their own.",
+        include_str!("starts/lemonade_peels.json"),
+    ),
+    (
+        "hibiscus_boiled",
+        "Hibiscus and infusions",
+        "Boiled",
+        "Dried calyces simmered for minutes: most from least.",
+        include_str!("starts/hibiscus_boiled.json"),
     ),
     (
         "infusion",
-        "Infusion",
-        "Dried calyces in hot water, left to draw, strained and sweetened.",
+        "Hibiscus and infusions",
+        "Poured over",
+        "Boiling water poured over and left, strained and sweetened.",
         include_str!("starts/infusion.json"),
     ),
     (
+        "hibiscus_cold",
+        "Hibiscus and infusions",
+        "Cold-steeped",
+        "A night in the refrigerator: clear and mild.",
+        include_str!("starts/hibiscus_cold.json"),
+    ),
+    (
+        "hibiscus_fresh",
+        "Hibiscus and infusions",
+        "Fresh calyces",
+        "Fresh calyces without their pods, simmered.",
+        include_str!("starts/hibiscus_fresh.json"),
+    ),
+    (
+        "fruit_water",
+        "Fruit waters",
+        "Blended, strained, rinsed",
+        "Fruit blended with water, strained, a second water through the pulp.",
+        include_str!("starts/fruit_water.json"),
+    ),
+    (
+        "fruit_unstrained",
+        "Fruit waters",
+        "Blended, not strained",
+        "All of the fruit, drunk the same day.",
+        include_str!("starts/fruit_unstrained.json"),
+    ),
+    (
+        "fruit_juiced",
+        "Fruit waters",
+        "Juiced",
+        "Juice from the press, lengthened and sharpened.",
+        include_str!("starts/fruit_juiced.json"),
+    ),
+    (
+        "fruit_cooked",
+        "Fruit waters",
+        "Cooked with sugar",
+        "Fruit simmered with sugar, pressed and rinsed.",
+        include_str!("starts/fruit_cooked.json"),
+    ),
+    (
+        "whole_lime",
+        "Creamy",
+        "Whole limes and condensed milk",
+        "Seconds in the blender, strained, sweet milk stirred in.",
+        include_str!("starts/whole_lime.json"),
+    ),
+    (
+        "soda_parts",
+        "Soda",
+        "Soda by parts",
+        "A cold base, and soda in the glass at the last second.",
+        include_str!("starts/soda_parts.json"),
+    ),
+    (
         "syrup",
-        "Syrup",
-        "Sugar and water heated with fruit or root, strained into a bottle.",
+        "Syrups",
+        "Fruit syrup",
+        "Fruit cooked with sugar and water, strained into a bottle.",
         include_str!("starts/syrup.json"),
     ),
     (
+        "root_syrup",
+        "Syrups",
+        "Root syrup, boiled down",
+        "Ginger drawn in water, then boiled down to a line.",
+        include_str!("starts/root_syrup.json"),
+    ),
+    (
+        "petal_syrup",
+        "Syrups",
+        "Petal syrup",
+        "Blossoms steeped overnight, sugar and acid after.",
+        include_str!("starts/petal_syrup.json"),
+    ),
+    (
         "blank",
+        "Blank",
         "Blank",
         "A pitcher and a glass, nothing in them.",
         include_str!("starts/blank.json"),
@@ -57,11 +163,12 @@ const STARTS: [(&str, &str, &str, &str); 5] = [
 pub fn starting_points() -> Vec<Start> {
     STARTS
         .into_iter()
-        .map(|(id, name, description, text)| Start {
+        .map(|(id, group, name, description, text)| Start {
             id,
+            group,
             name,
             description,
-            drink: read_drink(text.as_bytes()).expect("starting points are drinks"),
+            drink: read_drink(text.as_bytes(), Cupboard::builtin()).expect("starting points are drinks"),
         })
         .collect()
 }
@@ -69,7 +176,6 @@ pub fn starting_points() -> Vec<Start> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use keen_core::cupboard::Cupboard;
     use keen_core::report::DrinkReport;
     use keen_core::trace::Severity;
 
@@ -79,7 +185,7 @@ mod tests {
             let report = DrinkReport::of(&start.drink, Cupboard::builtin());
             for frame in &report.frames {
                 let worst = frame.notices.iter().find(|n| n.severity > Severity::Hint);
-                assert_eq!(worst, None, "{}", start.id);
+                assert_eq!(worst, None, "{}: {}", start.id, frame.sentence);
             }
             if start.id == "blank" {
                 assert!(report.profile.is_none());

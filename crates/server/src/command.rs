@@ -17,19 +17,20 @@ pub(crate) fn print(text: &str) -> Result<()> {
     }
 }
 
-fn read(file: &Path) -> Result<Drink> {
+fn read(file: &Path, cupboard: &Cupboard) -> Result<Drink> {
     let mut text = Vec::new();
     if file == Path::new("-") {
         std::io::stdin().read_to_end(&mut text).context("standard input can't be read")?;
     } else {
         text = std::fs::read(file).with_context(|| format!("{} can't be read", file.display()))?;
     }
-    keen_formats::read_drink(&text).with_context(|| format!("{} is no drink", file.display()))
+    keen_formats::read_drink(&text, cupboard)
+        .with_context(|| format!("{} is no drink", file.display()))
 }
 
 /// Runs a drink and prints what it comes to.
 pub(crate) fn trace(file: &Path, json: bool) -> Result<()> {
-    let drink = read(file)?;
+    let drink = read(file, Cupboard::builtin())?;
     let report = DrinkReport::of(&drink, Cupboard::builtin());
     if json {
         return print(&serde_json::to_string_pretty(&report)?);
@@ -111,8 +112,9 @@ pub(crate) fn export(drink: &str, data: Option<PathBuf>) -> Result<()> {
 
 /// Puts drinks on the shelf: all of them, or none if one can't be read.
 pub(crate) fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<()> {
-    let drinks = files.iter().map(|file| read(file)).collect::<Result<Vec<Drink>>>()?;
     let store = crate::server::open(&crate::server::folder(data, false)?)?;
+    let cupboard = Cupboard::of(&crate::api::kept_kitchen(&store)?.kitchen);
+    let drinks = files.iter().map(|file| read(file, &cupboard)).collect::<Result<Vec<Drink>>>()?;
     let now = jiff::Timestamp::now().to_string();
     let bodies =
         drinks.iter().map(serde_json::to_string).collect::<serde_json::Result<Vec<String>>>()?;

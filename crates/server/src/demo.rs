@@ -1,6 +1,7 @@
 //! The demo's shelf: what Fallow Lane Gardens serves at its open day.
 
 use anyhow::{Context, Result};
+use keen_core::cupboard::Cupboard;
 use keen_store::{Draft, Store};
 use uuid::Uuid;
 
@@ -26,7 +27,7 @@ pub(crate) fn fill(store: &Store) -> Result<()> {
     let mut rows = Vec::new();
     for (i, text) in DRINKS.iter().enumerate() {
         let drink =
-            keen_formats::read_drink(text.as_bytes()).context("a demo drink is no drink")?;
+            keen_formats::read_drink(text.as_bytes(), Cupboard::builtin()).context("a demo drink is no drink")?;
         let body = serde_json::to_string(&drink)?;
         let now = (jiff::Timestamp::now() - jiff::Span::new().hours(20 * i as i64)).to_string();
         rows.push((Uuid::now_v7().to_string(), drink.name, body, now));
@@ -40,7 +41,6 @@ pub(crate) fn fill(store: &Store) -> Result<()> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use keen_core::cupboard::Cupboard;
     use keen_core::report::DrinkReport;
     use keen_core::trace::Severity;
 
@@ -49,7 +49,7 @@ mod tests {
     #[test]
     fn each_drink_is_believable_by_its_own_figures() {
         for text in DRINKS {
-            let drink = keen_formats::read_drink(text.as_bytes()).unwrap();
+            let drink = keen_formats::read_drink(text.as_bytes(), Cupboard::builtin()).unwrap();
             let name = &drink.name;
             let report = DrinkReport::of(&drink, Cupboard::builtin());
             for frame in &report.frames {

@@ -37,7 +37,7 @@ pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
     if with_demo {
         demo::fill(&store)?;
     }
-    let state = web::Data::new(api::State::new(store));
+    let state = web::Data::new(api::State::new(store)?);
     actix_web::rt::System::new().block_on(async move {
         let server = HttpServer::new(move || {
             let (app, document) = App::new()

@@ -273,6 +273,33 @@ impl Store {
         Ok(())
     }
 
+    /// Remembers a choice in place of one that is still as expected; says whether it did.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn replace_setting(
+        &self,
+        key: &str,
+        value: &str,
+        expected: impl FnOnce(Option<&str>) -> bool,
+    ) -> Result<bool> {
+        let mut writer = self.writer();
+        let work = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let kept: Option<String> = work
+            .query_row("SELECT value FROM settings WHERE key = ?1", [key], |row| row.get(0))
+            .optional()?;
+        if !expected(kept.as_deref()) {
+            return Ok(false);
+        }
+        work.execute(
+            "INSERT INTO settings (key, value) VALUES (?1, ?2)
+             ON CONFLICT (key) DO UPDATE SET value = excluded.value",
+            params![key, value],
+        )?;
+        work.commit()?;
+        Ok(true)
+    }
+
     /// A remembered choice.
     ///
     /// # Errors

@@ -120,13 +120,13 @@ pub struct Correction {
     /// Set if nothing should be done: the difference can't be tasted, or it still changes by itself.
     pub leave_it: Option<String>,
     /// Ways to put it right, the smallest addition first.
-    pub ways: Vec<Way>,
+    pub ways: Vec<Remedy>,
 }
 
 /// One way to put it right.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Way {
+pub struct Remedy {
     /// What is stirred in.
     pub additions: Vec<Addition>,
     /// What has to be poured aside first so that it doesn't run over, ml; 0 if nothing.
@@ -188,7 +188,7 @@ pub fn correct(cupboard: &Cupboard, asked: &Asked) -> Result<Correction, FieldEr
             if let Some(way) = work_out(cupboard, &contents, &set, (wanted_s, wanted_a), capacity)
                 && !way.additions.is_empty()
             {
-                let same = |other: &Way| {
+                let same = |other: &Remedy| {
                     other.additions.iter().map(|a| &a.ingredient).eq(way
                         .additions
                         .iter()
@@ -199,7 +199,7 @@ pub fn correct(cupboard: &Cupboard, asked: &Asked) -> Result<Correction, FieldEr
                 }
             }
         }
-        let added = |w: &Way| w.additions.iter().map(|a| a.grams).sum::<f64>();
+        let added = |w: &Remedy| w.additions.iter().map(|a| a.grams).sum::<f64>();
         ways.sort_by(|a, b| {
             b.reached.cmp(&a.reached).then(added(a).total_cmp(&added(b)))
         });
@@ -398,7 +398,7 @@ fn work_out(
     set: &[&Ingredient],
     wanted: (f64, f64),
     capacity: Millilitres,
-) -> Option<Way> {
+) -> Option<Remedy> {
     let volume = contents.level_at(MEASURED_AT).0;
     // In portions of a tenth of what is there; strong things in portions of a thousandth.
     let portion = |it: &Ingredient| {
@@ -463,7 +463,7 @@ fn work_out(
     let near = |now: f64, wanted: f64, part: f64, floor: f64| {
         (now - wanted).abs() <= part * 0.7 * wanted.max(floor)
     };
-    Some(Way {
+    Some(Remedy {
         additions,
         pour_aside_ml: if stays < 1.0 { (volume * (1.0 - stays) / 10.0).ceil() * 10.0 } else { 0.0 },
         volume_ml,

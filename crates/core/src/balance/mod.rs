@@ -14,7 +14,7 @@ mod profile;
 mod solve;
 mod swap;
 
-pub use correct::{Addition, Asked, Correction, Doubt, How, Pitcher, Way, Word, correct};
+pub use correct::{Addition, Asked, Correction, Doubt, How, Pitcher, Remedy, Word, correct};
 pub use map::{BalanceMap, Band, MapPoint, Strength, Typical};
 pub use profile::{Profile, Taste};
 pub use solve::{Aim, Bound, Moved, Solution, Target, solve};

@@ -27,6 +27,7 @@ impl Flavour {
     pub(super) fn of(id: &str, kind: Kind) -> Self {
         let (aroma, bitterness, bitter_minutes, pungency) = match (id, kind) {
             ("black_tea", _) => (6.0, 0.4, 5.0, 0.0),
+            ("roselle_fresh" | "elderflower" | "rose_petals", _) => (1.0, 0.004, 40.0, 0.0),
             ("rosemary" | "thyme" | "bay_leaf", _) => (8.0, 0.08, 25.0, 0.0),
             ("lime_whole" | "lemon_slices", _) => (2.0, 0.05, 25.0, 0.0),
             ("ginger_root", _) => (2.0, 0.0, 60.0, 1.0),

@@ -110,7 +110,8 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
         Action::Lengthen { vessel, ingredient, parts } => {
             let parts = format_number(*parts, true);
             let of = if drink.glasses_in(vessel) > 1 { "what is in each glass".to_owned() } else { format!("what is in {}", the(vessel)) };
-            format!("To 1 part of {of} pour {parts} parts of {}.", name(ingredient))
+            let noun = if parts == "1" { "part" } else { "parts" };
+            format!("To 1 part of {of} pour {parts} {noun} of {}.", name(ingredient))
         }
         Action::Bottle { from, bottle, headspace } => {
             format!("Fill {} into {}, leaving {} empty in each.", the(from), bottles(drink, bottle), headspace.rounded())

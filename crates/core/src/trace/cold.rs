@@ -45,7 +45,7 @@ impl Engine<'_> {
         } else {
             Minutes(0.0)
         };
-        let gone = contents.stand(shape, place, minutes, true);
+        let gone = contents.stand(shape, place, minutes, false);
         self.goes_off(vessel, &gone);
         (minutes, reached)
     }

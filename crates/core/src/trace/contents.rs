@@ -49,6 +49,8 @@ pub struct Past {
     pub raw: bool,
 }
 
+/// Under this little grows, °C.
+const GROWS_FROM: f64 = 8.0;
 /// Hot enough to make raw things safe for a while.
 const PASTEURISED: f64 = 72.0;
 
@@ -460,7 +462,7 @@ impl Contents {
             warmth += t.0 * length / minutes.0;
             off += aroma_loss(t, lid) * length;
             hottest = hottest.max(t.0);
-            if (8.0..60.0).contains(&t.0) {
+            if (GROWS_FROM..60.0).contains(&t.0) {
                 self.past.warm += Minutes(length);
             }
         }
@@ -657,7 +659,12 @@ impl Contents {
             * if lid { 1.35 } else { 1.0 };
         let (start, end) = (self.temperature.0, surrounding.temperature.0);
         let at = move |t: f64| Celsius(end + (start - end) * (-t / tau).exp());
+        let warm = self.past.warm;
         let gone = self.pass(minutes, lid, at);
+        if end < GROWS_FROM {
+            // In the refrigerator it is on its way to the cold.
+            self.past.warm = warm;
+        }
         self.temperature = at(minutes.0);
         self.settle();
         gone

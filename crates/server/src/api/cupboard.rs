@@ -1,8 +1,11 @@
 use actix_web::{get, web};
-use keen_core::cupboard::{Cupboard, Evidence, FigureSource, Form, Kind};
+use keen_core::chemistry::Component;
+use keen_core::cupboard::{Cupboard, Estimated, Evidence, FigureSource, Form, Ingredient, Kind, Size};
 use keen_core::drink::Drink;
 use serde::Serialize;
 use utoipa::ToSchema;
+
+use super::State;
 
 /// An ingredient of the cupboard.
 #[derive(Debug, Serialize, ToSchema)]
@@ -15,49 +18,165 @@ pub(crate) struct IngredientView {
     form: Form,
     /// Whether it is a juice that can be squeezed from fruit.
     can_be_squeezed: bool,
+    /// Whether squeezing leaves halves that can be kept.
+    leaves_halves: bool,
     /// A usual amount to begin with.
     usual_amount: String,
     /// Soluble solids, % of the weight.
     brix: f64,
     /// Titratable acid as citric, g in 100 g.
     acidity_percent: f64,
+    /// Sugars, g in 100 g.
+    sugar_percent: f64,
+    /// Sweetness as sucrose, g in 100 g.
+    sweetness_percent: f64,
+    /// Water, g in 100 g.
+    water_percent: f64,
+    /// What doesn't dissolve, g in 100 g.
+    insoluble_percent: f64,
+    /// Alcohol, g in 100 g.
+    alcohol_percent: f64,
+    /// Energy in 100 g, kcal.
+    kcal: f64,
+    /// pH of it, or of its juice.
+    ph: Option<f64>,
+    /// Grams in a millilitre as it fills a measure.
+    density: Option<f64>,
+    /// Liquid kept when drained, for each gram; for what lies in a liquid.
+    keeps: Option<Estimated>,
+    /// Minutes at 95 °C until 63 % has been drawn; for what lies in a liquid.
+    drawing_minutes: Option<Estimated>,
+    /// What can be drawn when boiling, 0 to 1; for what lies in a liquid.
+    drawn_hot: Option<Estimated>,
     evidence: Evidence,
     sources: Vec<FigureSource>,
+    notes: String,
+    /// Whether figures of it are this kitchen's own.
+    own: bool,
+}
+
+/// Something that is bought by the piece.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct ProduceView {
+    id: String,
+    name: String,
+    /// Names of the ingredients that come from it.
+    gives: Vec<String>,
+    sizes: Vec<SizeView>,
+}
+
+/// One size of it.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct SizeView {
+    /// `lemon/medium`.
+    key: String,
+    name: String,
+    /// The whole piece, g.
+    whole_g: f64,
+    /// Its spread, g.
+    whole_sd_g: f64,
+    /// Juice by a hand reamer, ml.
+    juice_ml: Option<f64>,
+    /// Its spread, ml.
+    juice_sd_ml: Option<f64>,
+    /// Grated zest, g.
+    zest_g: Option<f64>,
+    /// Peel in strips, g.
+    peel_g: Option<f64>,
+    /// The share that is used, %.
+    edible_percent: f64,
+    evidence: Evidence,
+    source: String,
+    notes: String,
 }
 
 /// A drink to begin from.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct StartView {
     id: String,
+    /// What sort of drink it is.
+    group: String,
+    /// How it is made.
     name: String,
     description: String,
     drink: Drink,
 }
 
+fn view(cupboard: &Cupboard, it: &Ingredient) -> IngredientView {
+    let lies = it.form == Form::Pieces;
+    let per_gram = &it.per_gram;
+    let percent = |c: Component| 100.0 * per_gram[c];
+    IngredientView {
+        id: it.id.clone(),
+        name: it.name.clone(),
+        aliases: it.aliases.clone(),
+        kind: it.kind,
+        form: it.form,
+        can_be_squeezed: cupboard.can_be_squeezed(it),
+        leaves_halves: cupboard.can_be_squeezed(it) && cupboard.halves_of(it).is_some(),
+        usual_amount: cupboard.usual_amount(it).to_string(),
+        brix: per_gram.soluble_solids(),
+        acidity_percent: 100.0 * per_gram.titratable_acid(),
+        sugar_percent: 100.0 * per_gram.sugars().0,
+        sweetness_percent: 100.0 * per_gram.sucrose_equivalent().0,
+        water_percent: percent(Component::Water),
+        insoluble_percent: percent(Component::Insoluble),
+        alcohol_percent: percent(Component::Ethanol),
+        kcal: 100.0 * per_gram.energy_kcal(),
+        ph: per_gram.ph().filter(|_| per_gram[Component::Water] > 0.3),
+        density: it.measures.density,
+        keeps: lies.then_some(it.hold.drained),
+        drawing_minutes: lies.then_some(it.extraction.tau_hot),
+        drawn_hot: lies.then_some(it.extraction.hot),
+        evidence: it.evidence,
+        sources: it.sources.clone(),
+        notes: it.notes.clone(),
+        own: cupboard.is_own(it) || it.id.starts_with("own_"),
+    }
+}
+
+fn size_view(id: &str, size: &Size) -> SizeView {
+    SizeView {
+        key: format!("{id}/{}", size.name),
+        name: size.name.clone(),
+        whole_g: size.whole.0,
+        whole_sd_g: size.whole_sd.0,
+        juice_ml: size.juice.map(|ml| ml.0),
+        juice_sd_ml: size.juice_sd.map(|ml| ml.0),
+        zest_g: size.zest.map(|g| g.0),
+        peel_g: size.peel.map(|g| g.0),
+        edible_percent: 100.0 * size.edible,
+        evidence: match (size.measured, size.source.contains("EST")) {
+            (true, _) => Evidence::Measured,
+            (_, true) => Evidence::Estimate,
+            _ => Evidence::Table,
+        },
+        source: size.source.clone(),
+        notes: size.notes.clone(),
+    }
+}
+
 /// What there is to make drinks from.
 #[utoipa::path(tag = "cupboard", responses((status = 200, body = Vec<IngredientView>)))]
 #[get("/api/ingredients")]
-pub(super) async fn ingredients() -> web::Json<Vec<IngredientView>> {
-    let cupboard = Cupboard::builtin();
-    web::Json(
-        cupboard
-            .ingredients()
-            .iter()
-            .map(|it| IngredientView {
-                id: it.id.clone(),
-                name: it.name.clone(),
-                aliases: it.aliases.clone(),
-                kind: it.kind,
-                form: it.form,
-                can_be_squeezed: cupboard.can_be_squeezed(it),
-                usual_amount: cupboard.usual_amount(it).to_string(),
-                brix: it.per_gram.soluble_solids(),
-                acidity_percent: 100.0 * it.per_gram.titratable_acid(),
-                evidence: it.evidence,
-                sources: it.sources.clone(),
-            })
-            .collect(),
-    )
+pub(super) async fn ingredients(state: web::Data<State>) -> web::Json<Vec<IngredientView>> {
+    let cupboard = state.cupboard();
+    web::Json(cupboard.ingredients().iter().map(|it| view(&cupboard, it)).collect())
+}
+
+/// What is bought by the piece.
+#[utoipa::path(tag = "cupboard", responses((status = 200, body = Vec<ProduceView>)))]
+#[get("/api/produce")]
+pub(super) async fn produce(state: web::Data<State>) -> web::Json<Vec<ProduceView>> {
+    let cupboard = state.cupboard();
+    let name = |id: &String| cupboard.ingredient(id).map(|it| it.name.clone());
+    let all = cupboard.produce().iter().map(|p| ProduceView {
+        id: p.id.clone(),
+        name: p.name.clone(),
+        gives: p.gives.iter().filter_map(name).collect(),
+        sizes: p.sizes.iter().map(|size| size_view(&p.id, size)).collect(),
+    });
+    web::Json(all.collect())
 }
 
 /// Drinks to begin from.
@@ -69,6 +188,7 @@ pub(super) async fn starting_points() -> web::Json<Vec<StartView>> {
             .into_iter()
             .map(|start| StartView {
                 id: start.id.to_owned(),
+                group: start.group.to_owned(),
                 name: start.name.to_owned(),
                 description: start.description.to_owned(),
                 drink: start.drink,

@@ -8,7 +8,7 @@ use utoipa_actix_web::AppExt;
 use utoipa_actix_web::service_config::ServiceConfig;
 use utoipa_swagger_ui::SwaggerUi;
 
-use super::{compute, cupboard, drinks, settings};
+use super::{compute, cupboard, drinks, kitchen, settings};
 
 /// How the application is.
 #[derive(serde::Serialize, ToSchema)]
@@ -38,7 +38,17 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(drinks::remove)
         .service(compute::trace)
         .service(compute::size)
+        .service(compute::solve)
+        .service(compute::correct)
+        .service(compute::swap)
+        .service(compute::spread)
+        .service(compute::steeping)
+        .service(compute::measured)
+        .service(compute::syrup)
         .service(cupboard::ingredients)
+        .service(cupboard::produce)
+        .service(kitchen::read_kitchen)
+        .service(kitchen::write_kitchen)
         .service(cupboard::starting_points)
         .service(settings::read_settings)
         .service(settings::write_settings);

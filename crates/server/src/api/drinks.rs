@@ -102,8 +102,8 @@ fn answer(kept: &Kept) -> Result<web::Json<DrinkView>, Problem> {
     })
 }
 
-fn summarise(drink: &Drink) -> Summary {
-    let trace = Trace::run(drink, Cupboard::builtin());
+fn summarise(drink: &Drink, cupboard: &Cupboard) -> Summary {
+    let trace = Trace::run(drink, cupboard);
     let profile = trace.outcome().and_then(Profile::of);
     let map = BalanceMap::of(drink.family, profile.as_ref());
     let outcome = trace.outcome();
@@ -133,7 +133,7 @@ impl State {
         {
             return Some(summary.clone());
         }
-        let summary = summarise(&serde_json::from_str(&kept.body).ok()?);
+        let summary = summarise(&serde_json::from_str(&kept.body).ok()?, &self.cupboard());
         known.insert(kept.id.clone(), (kept.version, summary.clone()));
         Some(summary)
     }
@@ -168,7 +168,7 @@ pub(super) async fn list(
     (status = 201, body = DrinkView), (status = "4XX", body = Problem)))]
 #[post("/api/drinks")]
 pub(super) async fn create(state: web::Data<State>, body: Body) -> Result<HttpResponse, Problem> {
-    let drink = keen_formats::read_drink(&read_body(body)?)?;
+    let drink = keen_formats::read_drink(&read_body(body)?, &state.cupboard())?;
     let text = serde_json::to_string(&drink).map_err(|_| Problem::internal())?;
     let id = uuid::Uuid::now_v7().to_string();
     let kept = state
@@ -227,7 +227,7 @@ pub(super) async fn save(
         drink: serde_json::Value,
     }
     let parts: Parts = super::read_json(body)?;
-    let drink = keen_formats::drink_from_value(parts.drink, Cupboard::builtin())?;
+    let drink = keen_formats::drink_from_value(parts.drink, &state.cupboard())?;
     let text = serde_json::to_string(&drink).map_err(|_| Problem::internal())?;
     let saved = state
         .with_store(move |store| {

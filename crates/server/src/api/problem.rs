@@ -60,6 +60,17 @@ impl Problem {
         )
     }
 
+    pub(crate) fn kitchen_changed() -> Self {
+        Self::new(
+            StatusCode::CONFLICT,
+            "stale",
+            "Changed elsewhere",
+            "The cupboard was changed in another window since you opened it. It is shown as it is \
+             now; make your change again."
+                .into(),
+        )
+    }
+
     pub(crate) fn forbidden() -> Self {
         Self::new(
             StatusCode::FORBIDDEN,
