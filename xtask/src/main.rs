@@ -110,7 +110,17 @@ fn generate(under: &str) -> Result<()> {
     let types = Path::new(under).join(TYPES);
     std::fs::create_dir_all(types.parent().unwrap_or(Path::new(".")))?;
     let (description, types) = (description.to_string_lossy(), types.to_string_lossy());
-    run("node", &["web/node_modules/openapi-typescript/bin/cli.js", &description, "-o", &types])
+    run(
+        "node",
+        &[
+            "web/node_modules/openapi-typescript/bin/cli.js",
+            &description,
+            "--default-non-nullable",
+            "false",
+            "-o",
+            &types,
+        ],
+    )
 }
 
 fn are_generated_files_fresh() -> Result<()> {

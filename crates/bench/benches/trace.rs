@@ -18,7 +18,8 @@ const LEMONADE: &str = include_str!("../../../demo/lemon-verbena-lemonade.json")
 
 fn trace(c: &mut Criterion) {
     let cupboard = Cupboard::builtin();
-    let drink = keen_formats::read_drink(LEMONADE.as_bytes(), cupboard).expect("the demo's drink is a drink");
+    let drink = keen_formats::read_drink(LEMONADE.as_bytes(), cupboard)
+        .expect("the demo's drink is a drink");
     c.bench_function("trace", |b| b.iter(|| Trace::run(black_box(&drink), cupboard)));
     c.bench_function("report", |b| b.iter(|| DrinkReport::of(black_box(&drink), cupboard)));
     let prepared = Prepared::new(&drink, cupboard);

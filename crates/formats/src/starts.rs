@@ -168,7 +168,8 @@ pub fn starting_points() -> Vec<Start> {
             group,
             name,
             description,
-            drink: read_drink(text.as_bytes(), Cupboard::builtin()).expect("starting points are drinks"),
+            drink: read_drink(text.as_bytes(), Cupboard::builtin())
+                .expect("starting points are drinks"),
         })
         .collect()
 }

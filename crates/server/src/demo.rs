@@ -26,8 +26,8 @@ pub(crate) fn fill(store: &Store) -> Result<()> {
     }
     let mut rows = Vec::new();
     for (i, text) in DRINKS.iter().enumerate() {
-        let drink =
-            keen_formats::read_drink(text.as_bytes(), Cupboard::builtin()).context("a demo drink is no drink")?;
+        let drink = keen_formats::read_drink(text.as_bytes(), Cupboard::builtin())
+            .context("a demo drink is no drink")?;
         let body = serde_json::to_string(&drink)?;
         let now = (jiff::Timestamp::now() - jiff::Span::new().hours(20 * i as i64)).to_string();
         rows.push((Uuid::now_v7().to_string(), drink.name, body, now));

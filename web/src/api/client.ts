@@ -20,6 +20,24 @@ export type Settings = Schemas["Settings"];
 export type ShelfEntry = Schemas["ShelfEntry"];
 export type Size = Schemas["Size"];
 export type Way = Schemas["Way"];
+export type Aim = Schemas["Aim"];
+export type Target = Schemas["Target"];
+export type Solution = Schemas["Solution"];
+export type Spot = Schemas["Spot"];
+export type Spread = Schemas["Spread"];
+export type Asked = Schemas["Asked"];
+export type Correction = Schemas["Correction"];
+export type Remedy = Schemas["Remedy"];
+export type Swapped = Schemas["Swapped"];
+export type Steeping = Schemas["Steeping"];
+export type Lesson = Schemas["Lesson"];
+export type Syrup = Schemas["Syrup"];
+export type SyrupAsked = Schemas["SyrupAsked"];
+export type Kitchen = Schemas["Kitchen"];
+export type KitchenView = Schemas["KitchenView"];
+export type Produce = Schemas["ProduceView"];
+export type Start = Schemas["StartView"];
+export type Material = Schemas["Material"];
 
 export const api = createClient<paths>();
 

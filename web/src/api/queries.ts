@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answer, api, type Drink, type Ingredient, type Settings } from "./client";
+import { answer, api, type Drink, type Ingredient, type Kitchen, type Settings } from "./client";
 
 export function useShelf(find: string) {
   return useQuery({
@@ -33,6 +33,43 @@ export function findIngredients(all: Ingredient[], text: string): Ingredient[] {
   const first = words[0] ?? "";
   const rank = (it: Ingredient) => (it.name.toLowerCase().startsWith(first) ? 0 : 1);
   return found.sort((a, b) => rank(a) - rank(b) || a.name.localeCompare(b.name));
+}
+
+export function useProduce() {
+  return useQuery({
+    queryKey: ["produce"],
+    queryFn: () => answer(api.GET("/api/produce")),
+    staleTime: Infinity,
+  });
+}
+
+/** What is this kitchen's own; a change says what is wrong with it, if anything is. */
+export function useKitchen() {
+  const client = useQueryClient();
+  const query = useQuery({
+    queryKey: ["kitchen"],
+    queryFn: () => answer(api.GET("/api/kitchen")),
+    staleTime: Infinity,
+  });
+  const change = async (kitchen: Kitchen): Promise<string | undefined> => {
+    const version = query.data?.version ?? 0;
+    try {
+      const next = await answer(api.PUT("/api/kitchen", { body: { version, kitchen } }));
+      client.setQueryData(["kitchen"], next);
+    } catch (error) {
+      void client.invalidateQueries({ queryKey: ["kitchen"] });
+      return (error as Error).message;
+    }
+    // Figures, shelf and clouds are all worked out anew.
+    await Promise.all(
+      [["ingredients"], ["produce"], ["shelf"], ["spread"], ["steeping"]].map((queryKey) =>
+        client.invalidateQueries({ queryKey }),
+      ),
+    );
+    return undefined;
+  };
+  const kitchen: Kitchen = query.data?.kitchen ?? {};
+  return { kitchen, change };
 }
 
 const usual: Settings = { units: "as_written", theme: "system", shown_by: {} };

@@ -4,6 +4,40 @@
  */
 
 export interface paths {
+    "/api/compute/correct": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what a pitcher needs that tastes wrong. */
+        post: operations["correct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a volume measured after a step teaches. */
+        post: operations["measured"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/size": {
         parameters: {
             query?: never;
@@ -15,6 +49,91 @@ export interface paths {
         put?: never;
         /** Change a drink to another size. */
         post: operations["size"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/solve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work the amounts out that bring a drink to a target. */
+        post: operations["solve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/spread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a drink may land with fruit that turns out otherwise; none while there is nothing to drink. */
+        post: operations["spread"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/steeping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is drawn by when in a step that takes time; none where nothing is drawn. */
+        post: operations["steeping"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/swap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put one ingredient in another's place, at equal sweetness and acidity. */
+        post: operations["swap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/syrup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work a syrup out. */
+        post: operations["syrup"];
         delete?: never;
         options?: never;
         head?: never;
@@ -143,6 +262,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is this kitchen's own. */
+        get: operations["read_kitchen"];
+        /** Change what is this kitchen's own. If it was changed since, nothing is written. */
+        put: operations["write_kitchen"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/produce": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is bought by the piece. */
+        get: operations["produce"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings": {
         parameters: {
             query?: never;
@@ -192,16 +346,154 @@ export interface components {
                 ingredient: string;
                 /** @description The vessel. */
                 into: string;
+                /**
+                 * Format: int32
+                 * @description In how many portions, tasting in between; all at once if left out.
+                 */
+                portions?: number;
             };
         } | {
-            /** @description Squeeze fruit: its juice goes into the vessel, what is left is put aside. */
+            /** @description Squeeze fruit: its juice goes into the vessel; what is left may be kept for later. */
             squeeze: {
                 /** @description How much: pieces of fruit ("6 lemons") or the juice itself ("250 ml"). */
                 amount: components["schemas"]["Amount"];
+                /** @description The vessel that the squeezed halves are kept in; thrown away if left out. */
+                halves_into?: string | null;
                 /** @description The juice's id. */
                 ingredient: string;
                 /** @description The vessel. */
                 into: string;
+            };
+        } | {
+            /** @description Wash, soak, peel, cut or look over something. Nothing of the drink changes by it. */
+            prepare: {
+                /** @description What is done. */
+                how: components["schemas"]["Preparation"];
+                /** @description The ingredient's id. */
+                ingredient: string;
+                /**
+                 * Format: double
+                 * @description How long; the usual time if left out.
+                 */
+                minutes?: number | null;
+            };
+        } | {
+            /** @description Leave under sugar, or rub sugar into it by hand. */
+            macerate: {
+                /** @description Left alone, or rubbed. */
+                how?: components["schemas"]["Maceration"];
+                /**
+                 * Format: double
+                 * @description How long, minutes.
+                 */
+                minutes: number;
+                /** @description Where it stands. */
+                place?: components["schemas"]["RestingPlace"];
+                /** @description The vessel. */
+                vessel: string;
+            };
+        } | {
+            /** @description Stir until sugar and powders have dissolved as far as they do. */
+            dissolve: {
+                /** @description Stirred as it is, or warmed in a microwave. */
+                how?: components["schemas"]["Dissolving"];
+                /** @description The vessel. */
+                vessel: string;
+            };
+        } | {
+            /** @description Bring to the boil and keep it simmering or boiling. */
+            boil: {
+                /** @description How hard. */
+                how?: components["schemas"]["Vigour"];
+                /** @description With the lid on. */
+                lid?: boolean;
+                /**
+                 * Format: double
+                 * @description How long once it is hot, minutes.
+                 */
+                minutes: number;
+                /** @description The vessel. */
+                vessel: string;
+            };
+        } | {
+            /** @description Boil down with the lid off. */
+            reduce: {
+                /** @description How hard it boils. */
+                how?: components["schemas"]["Vigour"];
+                /** @description How far. */
+                to: components["schemas"]["Reduction"];
+                /** @description The vessel. */
+                vessel: string;
+            };
+        } | {
+            /** @description Lift one ingredient out before its time is up, with the liquid that clings to it. */
+            lift: {
+                /** @description The vessel it lies in. */
+                from: string;
+                /** @description The ingredient's id. */
+                ingredient: string;
+                /** @description The vessel it is put into. */
+                into: string;
+            };
+        } | {
+            /** @description Pour a second water through what stayed in a strainer, or round a blender. */
+            rinse: {
+                /** @description How much of it. */
+                amount: components["schemas"]["Amount"];
+                /** @description What with. */
+                ingredient: string;
+                /** @description The vessel it runs into. */
+                into: string;
+                /** @description What is done with what stays behind. */
+                press?: components["schemas"]["Press"];
+                /** @description The strainer or vessel. */
+                vessel: string;
+            };
+        } | {
+            /** @description Just enough liquid to cover what lies in the vessel. */
+            cover: {
+                /**
+                 * Format: double
+                 * @description How far above it, mm.
+                 */
+                above_mm?: number;
+                /** @description What with. */
+                ingredient: string;
+                /** @description The vessel. */
+                vessel: string;
+            };
+        } | {
+            /** @description So many parts of something to one part of what is in the vessel, by volume. */
+            lengthen: {
+                /** @description What with: soda, water. */
+                ingredient: string;
+                /**
+                 * Format: double
+                 * @description Parts of it to one part.
+                 */
+                parts: number;
+                /** @description The vessel. */
+                vessel: string;
+            };
+        } | {
+            /** @description Fill into bottles. */
+            bottle: {
+                /** @description The vessel that stands for every bottle. */
+                bottle: string;
+                /** @description The vessel it comes from. */
+                from: string;
+                /** @description Room left empty in each. */
+                headspace?: components["schemas"]["Amount"];
+            };
+        } | {
+            /** @description Put something on the glass that isn't stirred in. */
+            dress: {
+                /** @description The vessel that stands for every glass. */
+                glass: string;
+                /** @description On the rim or as a garnish. */
+                how?: components["schemas"]["Dressing"];
+                /** @description The ingredient's id. */
+                ingredient: string;
             };
         } | {
             /** @description Heat on a ring, stirring, and perhaps keep it there. */
@@ -224,6 +516,8 @@ export interface components {
         } | {
             /** @description Let stand, so that what lies in the liquid is drawn. */
             infuse: {
+                /** @description Covered, so that warmth and smell stay. */
+                covered?: boolean;
                 /**
                  * Format: double
                  * @description How long, minutes.
@@ -306,6 +600,29 @@ export interface components {
                 size: components["schemas"]["Amount"];
             };
         };
+        /** @description Something that is stirred in. */
+        Addition: {
+            /** @description How much, in kitchen measures. */
+            amount: components["schemas"]["Amount"];
+            /**
+             * Format: double
+             * @description The same by weight, g.
+             */
+            grams: number;
+            /** @description The ingredient's id. */
+            ingredient: string;
+            /** @description Its name. */
+            name: string;
+        };
+        /** @description A target, and what may be done to reach it. */
+        Aim: {
+            /** @description How little and how much of a step's ingredient there may be. */
+            bounds?: components["schemas"]["Bound"][];
+            /** @description Ids of steps whose amounts stay as they are. */
+            hold?: string[];
+            /** @description Where to. */
+            target: components["schemas"]["Target"];
+        };
         /**
          * @description An amount in kitchen language: a number, a measure, and more of the same after “+”.
          * @example 1 1/2 cups
@@ -314,6 +631,25 @@ export interface components {
          * @example 2 tbsp + 1 tsp
          */
         Amount: string;
+        /** @description What tastes wrong with a pitcher, and what it should be. */
+        Asked: {
+            /**
+             * Format: double
+             * @description Acidity that it should have, g in 100 g; as words say if left out.
+             */
+            acidity?: number | null;
+            /** @description Ids of ingredients that are at hand; the usual ones if left out. */
+            at_hand?: string[];
+            /** @description What is in it. */
+            pitcher: components["schemas"]["Pitcher"];
+            /**
+             * Format: double
+             * @description Sweetness that it should have, g in 100 g; as words say if left out.
+             */
+            sweetness?: number | null;
+            /** @description What it tastes like. */
+            words?: components["schemas"]["Doubt"][];
+        };
         /** @description The plate on which a drink is a point. */
         BalanceMap: {
             /**
@@ -357,11 +693,128 @@ export interface components {
              */
             ratio_to?: number | null;
         };
+        /** @description Bounds of one amount, said in the measure that it has, or one of the same sort. */
+        Bound: {
+            least?: components["schemas"]["Amount"] | null;
+            most?: components["schemas"]["Amount"] | null;
+            /** @description The step's id. */
+            step: string;
+        };
+        /** @description Something to be careful about at a step. No legal or medical advice. */
+        Caution: {
+            /** @description Whether a child should leave this step to an adult. */
+            adult: boolean;
+            /** @description What sort of thing it is. */
+            kind: components["schemas"]["CautionKind"];
+            /** @description A sentence or two, with the reason. */
+            message: string;
+        };
+        /**
+         * @description What sort of thing to be careful about.
+         * @enum {string}
+         */
+        CautionKind: "burns" | "steam" | "blades" | "washing" | "food_grade" | "essential_oil" | "unpasteurised" | "honey" | "allergens" | "herbs" | "alcohol" | "sealed_gas" | "mould" | "cold_keeping";
+        /**
+         * @description What a drink is to the things that grow in it.
+         * @enum {string}
+         */
+        Class: "dairy" | "blended_fruit" | "fresh_juice" | "infusion" | "sweet_infusion" | "thin_syrup" | "syrup" | "rich_syrup" | "spirit";
+        /** @description Ellipses on the map. The axes are unit vectors times the standard deviation along them. */
+        Cloud: {
+            /**
+             * Format: double
+             * @description So many standard deviations hold half of the runs.
+             */
+            half: number;
+            /** @description The long axis, one standard deviation. */
+            long: components["schemas"]["Spot"];
+            /** @description The middle. */
+            middle: components["schemas"]["Spot"];
+            /**
+             * Format: double
+             * @description So many hold nine tenths.
+             */
+            most: number;
+            /** @description The short axis, one standard deviation. */
+            short: components["schemas"]["Spot"];
+        };
         /**
          * @description How something is cooled.
          * @enum {string}
          */
-        CoolingPlace: "worktop" | "water_bath" | "refrigerator";
+        CoolingPlace: "worktop" | "water_bath" | "refrigerator" | "freezer";
+        /** @description What to do about it. */
+        Correction: {
+            /**
+             * Format: double
+             * @description Acidity that it has, g in 100 g.
+             */
+            acidity_now: number;
+            /**
+             * Format: double
+             * @description Acidity that it should have.
+             */
+            acidity_wanted: number;
+            /** @description Set if nothing should be done: the difference can't be tasted, or it still changes by itself. */
+            leave_it?: string | null;
+            /**
+             * Format: double
+             * @description Sweetness that it has, g in 100 g.
+             */
+            sweetness_now: number;
+            /**
+             * Format: double
+             * @description Sweetness that it should have.
+             */
+            sweetness_wanted: number;
+            /**
+             * Format: double
+             * @description What there is, ml.
+             */
+            volume_ml: number;
+            /** @description Ways to put it right, the smallest addition first. */
+            ways: components["schemas"]["Remedy"][];
+        };
+        /** @description So much syrup to so much water or soda. */
+        Dilution: {
+            /**
+             * Format: double
+             * @description Parts of water or soda to one part of syrup, by volume.
+             */
+            parts: number;
+            /**
+             * Format: double
+             * @description Sweetness of the glass, g in 100 g.
+             */
+            sweetness: number;
+            /**
+             * Format: double
+             * @description Syrup in a glass of 250 ml, ml.
+             */
+            syrup_ml: number;
+            /**
+             * Format: double
+             * @description Water or soda in it, ml.
+             */
+            water_ml: number;
+        };
+        /**
+         * @description How something is made to dissolve.
+         * @enum {string}
+         */
+        Dissolving: "stirred" | "microwave";
+        /** @description What it tastes like, and how much so. */
+        Doubt: {
+            /** @description How much. */
+            how: components["schemas"]["How"];
+            /** @description What is wrong. */
+            too: components["schemas"]["Word"];
+        };
+        /**
+         * @description How a glass is dressed.
+         * @enum {string}
+         */
+        Dressing: "garnish" | "rim";
         /** @description A drink as a maker writes it down. */
         Drink: {
             /** @description By whose standards it is judged on the map. */
@@ -384,6 +837,7 @@ export interface components {
              * @description How much of that is work, minutes.
              */
             hands_on_minutes: number;
+            keeping?: components["schemas"]["Keeping"] | null;
             /** @description What goes in. */
             lines: components["schemas"]["LineReport"][];
             /** @description The map with the drink on it. */
@@ -417,11 +871,31 @@ export interface components {
              */
             version: number;
         };
+        /** @description A figure that nobody has published, with the range in which it lies four times out of five. */
+        Estimated: {
+            /** @description An estimate, or measured in this kitchen. */
+            evidence: components["schemas"]["Evidence"];
+            /**
+             * Format: double
+             * @description It is seldom more.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description It is seldom less.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description The figure that is reckoned with.
+             */
+            value: number;
+        };
         /**
          * @description What a figure rests on.
          * @enum {string}
          */
-        Evidence: "table" | "estimate";
+        Evidence: "table" | "estimate" | "measured";
         /**
          * @description The kind of drink, which decides what counts as tart or sweet.
          * @enum {string}
@@ -450,11 +924,15 @@ export interface components {
         Form: "liquid" | "crystals" | "pieces" | "ice";
         /** @description The state of things after a step. */
         FrameReport: {
+            /** @description What to be careful about. */
+            cautions: components["schemas"]["Caution"][];
             /**
              * Format: double
              * @description How much of that is work, minutes.
              */
             hands_on_minutes: number;
+            /** @description What is left over and could be used. */
+            left_over?: string | null;
             /**
              * Format: double
              * @description How long it takes, minutes.
@@ -466,8 +944,18 @@ export interface components {
             sentence: string;
             /** @description The vessels that it changed. */
             states: components["schemas"]["StateReport"][];
+            /**
+             * Format: double
+             * @description Water that leaves as steam, g.
+             */
+            steam_g: number;
             /** @description The step's id. */
             step: string;
+            /**
+             * Format: double
+             * @description For what is boiled down: where the surface then stands on the pot's wall, mm.
+             */
+            water_line_mm?: number | null;
         };
         /** @description How the application is. */
         Health: {
@@ -475,6 +963,11 @@ export interface components {
             status: string;
             version: string;
         };
+        /**
+         * @description How much something is felt.
+         * @enum {string}
+         */
+        How: "touch" | "clearly" | "far";
         /** @description An ingredient of the cupboard. */
         IngredientView: {
             /**
@@ -482,6 +975,11 @@ export interface components {
              * @description Titratable acid as citric, g in 100 g.
              */
             acidity_percent: number;
+            /**
+             * Format: double
+             * @description Alcohol, g in 100 g.
+             */
+            alcohol_percent: number;
             /** @description Other names that people look for. */
             aliases: string[];
             /**
@@ -491,20 +989,163 @@ export interface components {
             brix: number;
             /** @description Whether it is a juice that can be squeezed from fruit. */
             can_be_squeezed: boolean;
+            /**
+             * Format: double
+             * @description Grams in a millilitre as it fills a measure.
+             */
+            density?: number | null;
+            drawing_minutes?: components["schemas"]["Estimated"] | null;
+            drawn_hot?: components["schemas"]["Estimated"] | null;
             evidence: components["schemas"]["Evidence"];
             form: components["schemas"]["Form"];
             id: string;
+            /**
+             * Format: double
+             * @description What doesn't dissolve, g in 100 g.
+             */
+            insoluble_percent: number;
+            /**
+             * Format: double
+             * @description Energy in 100 g, kcal.
+             */
+            kcal: number;
+            keeps?: components["schemas"]["Estimated"] | null;
             kind: components["schemas"]["Kind"];
+            /** @description Whether squeezing leaves halves that can be kept. */
+            leaves_halves: boolean;
             name: string;
+            notes: string;
+            /** @description Whether figures of it are this kitchen's own. */
+            own: boolean;
+            /**
+             * Format: double
+             * @description pH of it, or of its juice.
+             */
+            ph?: number | null;
             sources: components["schemas"]["FigureSource"][];
+            /**
+             * Format: double
+             * @description Sugars, g in 100 g.
+             */
+            sugar_percent: number;
+            /**
+             * Format: double
+             * @description Sweetness as sucrose, g in 100 g.
+             */
+            sweetness_percent: number;
             /** @description A usual amount to begin with. */
             usual_amount: string;
+            /**
+             * Format: double
+             * @description Water, g in 100 g.
+             */
+            water_percent: number;
+        };
+        /**
+         * @description How long a drink keeps in the refrigerator at 4 °C, on the careful side.
+         *
+         *     A class by what it is, shortened by what helps things grow and lengthened only by what counts. The
+         *     days are estimates after the advice of food-safety authorities on home-made drinks and syrups; they
+         *     are for refrigerator keeping, never for the shelf.
+         */
+        Keeping: {
+            /** @description What it is judged as. */
+            class: components["schemas"]["Class"];
+            /**
+             * Format: int32
+             * @description Days in the refrigerator at 4 °C.
+             */
+            days: number;
+            /**
+             * Format: int32
+             * @description Days in the freezer at -18 °C; for the taste, not for safety.
+             */
+            frozen_days: number;
+            /** @description Why so long and no longer, the most important first. */
+            reasons: string[];
         };
         /**
          * @description What sort of thing an ingredient is.
          * @enum {string}
          */
-        Kind: "juice" | "fruit" | "vegetable" | "root" | "stem" | "herb" | "flower" | "spice" | "zest" | "seed" | "grain" | "nut" | "sweetener" | "syrup" | "dairy" | "acid" | "salt" | "water" | "soda" | "ice" | "spirit" | "flavouring";
+        Kind: "juice" | "fruit" | "vegetable" | "root" | "stem" | "herb" | "flower" | "spice" | "zest" | "peel" | "seed" | "grain" | "nut" | "sweetener" | "syrup" | "dairy" | "acid" | "salt" | "water" | "soda" | "ice" | "spirit" | "flavouring";
+        /** @description Everything that is this kitchen's own. Kept and exchanged as JSON. */
+        Kitchen: {
+            /**
+             * Format: double
+             * @description How much faster or slower its pots lose water than the tables say; 1 if left out.
+             * @default null
+             */
+            boil_off?: number | null;
+            /**
+             * @description Own figures of ingredients, by id.
+             * @default {}
+             */
+            figures?: {
+                [key: string]: components["schemas"]["OwnFigures"];
+            };
+            /**
+             * @description Ingredients that the tables haven't got.
+             * @default []
+             */
+            ingredients?: components["schemas"]["OwnIngredient"][];
+            /**
+             * @description What it measures with.
+             * @default {
+             *       "cups": true,
+             *       "jug_ml": 5,
+             *       "scale_g": 1,
+             *       "spoons": true
+             *     }
+             */
+            measuring?: components["schemas"]["MeasuringSet"];
+            /**
+             * @description Own figures of produce, by `produce/size`: `lemon/medium`.
+             * @default {}
+             */
+            produce?: {
+                [key: string]: components["schemas"]["OwnProduce"];
+            };
+            /**
+             * @description The vessels and strainers that stand in it.
+             * @default []
+             */
+            vessels?: components["schemas"]["OwnVessel"][];
+        };
+        /** @description What is this kitchen's own, and how often it was changed. */
+        KitchenView: {
+            /** @description Own figures, ingredients, vessels and measures. */
+            kitchen: components["schemas"]["Kitchen"];
+            /**
+             * Format: int64
+             * @description Counts its changes; say it when saving.
+             */
+            version: number;
+        };
+        /** @description What a measurement teaches. */
+        Lesson: {
+            /** @description Whether that is out of all likelihood, so that one should look again. */
+            doubtful: boolean;
+            /**
+             * Format: double
+             * @description What was reckoned with, ml.
+             */
+            expected_ml: number;
+            /**
+             * Format: double
+             * @description What it is so far.
+             */
+            from: number;
+            /** @description All of that in a sentence. */
+            message: string;
+            /** @description The figure that explains it. */
+            taught: components["schemas"]["Taught"];
+            /**
+             * Format: double
+             * @description What it would be.
+             */
+            to: number;
+        };
         /** @description A line of the recipe: what goes in, and what it brings. */
         LineReport: {
             /**
@@ -516,11 +1157,15 @@ export interface components {
             also?: string | null;
             /** @description What the figures behind it rest on. */
             evidence: components["schemas"]["Evidence"];
+            /** @description Whether the amount follows from what is in the vessel, and can't be typed here. */
+            follows: boolean;
             /**
              * Format: double
              * @description What goes in, g.
              */
             grams: number;
+            /** @description Whether it goes into each glass or bottle. */
+            in_each: boolean;
             /** @description The ingredient's id. */
             ingredient: string;
             /** @description Whether the amount is a line to fill up to, and not what goes in. */
@@ -546,6 +1191,11 @@ export interface components {
             /** @description The ways of saying the amount, the one that was said first. */
             ways: components["schemas"]["Way"][];
         };
+        /**
+         * @description How something lies under sugar.
+         * @enum {string}
+         */
+        Maceration: "left" | "rubbed";
         /** @description A drink on the map. */
         MapPoint: {
             /**
@@ -568,6 +1218,60 @@ export interface components {
              */
             thinned_with?: number | null;
         };
+        /**
+         * @description What a vessel is made of.
+         * @enum {string}
+         */
+        Material: "steel" | "enamel" | "glass" | "ceramic" | "plastic" | "aluminium" | "copper" | "brass" | "cast_iron";
+        /** @description A drink, one of its steps, and the volume that was measured after it. */
+        Measured: {
+            drink: components["schemas"]["Drink"];
+            /** @description The step's id. */
+            step: string;
+            /** @description What was measured. */
+            volume: components["schemas"]["Amount"];
+        };
+        /** @description What a kitchen measures with. */
+        MeasuringSet: {
+            /**
+             * @description Whether it has US cups.
+             * @default true
+             */
+            cups?: boolean;
+            /**
+             * Format: double
+             * @description The finest mark of its jug, ml; none without one.
+             * @default 5
+             */
+            jug_ml?: number | null;
+            /**
+             * Format: double
+             * @description The finest step of its scale, g; none without a scale.
+             * @default 1
+             */
+            scale_g?: number | null;
+            /**
+             * @description Whether it has spoons.
+             * @default true
+             */
+            spoons?: boolean;
+        };
+        /** @description An amount that moved. */
+        Moved: {
+            /**
+             * Format: double
+             * @description How many times as much it is.
+             */
+            factor: number;
+            /** @description What it was. */
+            from: string;
+            /** @description The ingredient's name. */
+            name: string;
+            /** @description The step's id. */
+            step: string;
+            /** @description What it is now, as a cook would measure it. */
+            to: string;
+        };
         /** @description Something that the cook should know about a step. */
         Notice: {
             /** @description What sort of thing happened. */
@@ -581,7 +1285,123 @@ export interface components {
          * @description What sort of thing happened.
          * @enum {string}
          */
-        NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot";
+        NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot" | "zest_into_boiling" | "bitter" | "acid_in_metal" | "too_full_for_that" | "boiled_down_already" | "too_thick" | "loses_fizz" | "curdles" | "stays_soft" | "left_warm" | "needs_time";
+        /** @description A drink and one of its steps. */
+        OfStep: {
+            drink: components["schemas"]["Drink"];
+            /** @description The step's id. */
+            step: string;
+        };
+        /** @description Own figures of an ingredient; those left out are the table's. */
+        OwnFigures: {
+            /**
+             * Format: double
+             * @description Titratable acid as citric, g in 100 g.
+             * @default null
+             */
+            acid?: number | null;
+            /**
+             * Format: double
+             * @description Grams in a millilitre as it fills a cup, 0.05 to 3.
+             * @default null
+             */
+            density?: number | null;
+            /**
+             * Format: double
+             * @description Minutes at 95 °C until 63 % has been drawn.
+             * @default null
+             */
+            drawing_minutes?: number | null;
+            /**
+             * Format: double
+             * @description Liquid kept when drained, g for each gram put in.
+             * @default null
+             */
+            keeps?: number | null;
+            /**
+             * Format: double
+             * @description Sugars, g in 100 g.
+             * @default null
+             */
+            sugar?: number | null;
+        };
+        /** @description An ingredient that the tables haven't got. */
+        OwnIngredient: {
+            /**
+             * Format: double
+             * @description Acid as citric, g in 100 g.
+             */
+            acid?: number;
+            /**
+             * Format: double
+             * @description Alcohol, % vol.
+             */
+            alcohol?: number;
+            /**
+             * Format: double
+             * @description Grams in a millilitre as it fills a cup; as its composition says if left out.
+             */
+            density?: number | null;
+            /** @description How it arrives in a vessel. */
+            form: components["schemas"]["Form"];
+            /** @description Names it in drinks: `own_` and small letters, digits or `_`. */
+            id: string;
+            /**
+             * Format: double
+             * @description What doesn't dissolve, g in 100 g.
+             */
+            insoluble?: number;
+            /** @description What sort of thing it is. */
+            kind: components["schemas"]["Kind"];
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Sugars as sucrose, g in 100 g.
+             */
+            sugar?: number;
+        };
+        /** @description Own figures of a size of produce; those left out are the table's. */
+        OwnProduce: {
+            /**
+             * Format: double
+             * @description Juice of one, ml.
+             * @default null
+             */
+            juice_ml?: number | null;
+            /**
+             * Format: double
+             * @description The whole piece, g.
+             * @default null
+             */
+            whole_g?: number | null;
+            /**
+             * Format: double
+             * @description Grated zest of one, g.
+             * @default null
+             */
+            zest_g?: number | null;
+        };
+        /** @description A vessel or strainer of the kitchen. */
+        OwnVessel: {
+            /** @description What it holds to the brim. */
+            capacity: components["schemas"]["Amount"];
+            /**
+             * Format: int32
+             * @description How many of it there are.
+             */
+            count?: number;
+            /**
+             * Format: double
+             * @description Inside diameter; that of a usual one if left out.
+             */
+            diameter_mm?: number | null;
+            /** @description What sort of vessel it is. */
+            kind: components["schemas"]["VesselKind"];
+            material?: components["schemas"]["Material"] | null;
+            /** @description What it is called: "big enamel pot". */
+            name: string;
+        };
         /** @description Pieces that lie in a vessel. */
         PieceReport: {
             /** @description A colour for it, `#rrggbb`. */
@@ -596,8 +1416,51 @@ export interface components {
              * @description What was put in, g.
              */
             grams: number;
+            /** @description The ingredient's id. */
+            ingredient: string;
             /** @description The ingredient's name. */
             name: string;
+        };
+        /** @description A pitcher: one of the drink's vessels, or one that the application has never seen. */
+        Pitcher: {
+            /** @description As a vessel of a drink is after a step. */
+            traced: {
+                /** @description The drink. */
+                drink: components["schemas"]["Drink"];
+                /** @description The step's id; the last one if left out. */
+                step?: string | null;
+                /** @description The vessel's id. */
+                vessel: string;
+            };
+        } | {
+            /** @description As it was read or guessed. */
+            read: {
+                /**
+                 * Format: double
+                 * @description Titratable acidity as citric, g in 100 g.
+                 */
+                acidity?: number | null;
+                /**
+                 * Format: double
+                 * @description °Brix by a refractometer.
+                 */
+                brix?: number | null;
+                /**
+                 * Format: double
+                 * @description What the pitcher holds, ml.
+                 */
+                capacity_ml: number;
+                /**
+                 * Format: double
+                 * @description pH, if acidity isn't known.
+                 */
+                ph?: number | null;
+                /**
+                 * Format: double
+                 * @description What there is, ml.
+                 */
+                volume_ml: number;
+            };
         };
         /** @description How much is poured. */
         Portion: "all" | {
@@ -610,6 +1473,11 @@ export interface components {
             /** @description A volume. */
             volume: components["schemas"]["Amount"];
         };
+        /**
+         * @description What is done to an ingredient before it is used.
+         * @enum {string}
+         */
+        Preparation: "wash" | "soak" | "inspect" | "peel" | "chop" | "crush";
         /**
          * @description What is done with what stays in a strainer.
          * @enum {string}
@@ -632,6 +1500,14 @@ export interface components {
             /** @description Names the kind of problem. */
             type: string;
         };
+        /** @description Something that is bought by the piece. */
+        ProduceView: {
+            /** @description Names of the ingredients that come from it. */
+            gives: string[];
+            id: string;
+            name: string;
+            sizes: components["schemas"]["SizeView"][];
+        };
         /** @description The figures of a drink as it is served. */
         Profile: {
             /**
@@ -651,6 +1527,16 @@ export interface components {
             alcohol_percent: number;
             /**
              * Format: double
+             * @description Smell, in own units in a litre: 20 is clear, 80 strong. Estimate.
+             */
+            aroma_per_l: number;
+            /**
+             * Format: double
+             * @description Bitterness, in own units in a litre: 1 is just noticed. Estimate.
+             */
+            bitterness_per_l: number;
+            /**
+             * Format: double
              * @description Soluble solids, % of the weight.
              */
             brix: number;
@@ -663,9 +1549,19 @@ export interface components {
             fizz_volumes: number;
             /**
              * Format: double
+             * @description Alcohol in a glass, g.
+             */
+            glass_alcohol_g: number;
+            /**
+             * Format: double
              * @description Energy in a glass, kcal.
              */
             glass_energy_kcal: number;
+            /**
+             * Format: double
+             * @description Ice in a glass that has not melted, g.
+             */
+            glass_ice_g: number;
             /**
              * Format: double
              * @description What one glass holds, ml.
@@ -677,8 +1573,8 @@ export interface components {
              */
             glass_sugar_g: number;
             /**
-             * Format: int32
-             * @description How many glasses; 1 if it isn't served in glasses.
+             * Format: double
+             * @description How many glasses or bottles; 1 if it is in neither.
              */
             glasses: number;
             /**
@@ -686,6 +1582,11 @@ export interface components {
              * @description pH, good to 0.1; none without water.
              */
             ph?: number | null;
+            /**
+             * Format: double
+             * @description Heat of ginger and pepper, in own units in a litre: 5 is just noticed. Estimate.
+             */
+            pungency_per_l: number;
             /**
              * Format: double
              * @description Sweetness over acidity; none without acid.
@@ -721,6 +1622,82 @@ export interface components {
             /**
              * Format: double
              * @description All that is served, ml.
+             */
+            volume_ml: number;
+        };
+        /** @description Parts of sweetener to one part of water. */
+        Proportion: {
+            /**
+             * Format: double
+             * @description Both weighed.
+             */
+            by_weight: number;
+        } | {
+            /**
+             * Format: double
+             * @description Both measured in the same cup.
+             */
+            by_volume: number;
+        };
+        /** @description A figure and where it mostly lies. */
+        Range: {
+            /**
+             * Format: double
+             * @description One in ten comes out higher.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description One run in ten comes out lower.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Half do.
+             */
+            middle: number;
+        };
+        /** @description How far something is boiled down. */
+        Reduction: {
+            /** @description Until so much liquid is left, measured cold. */
+            volume: components["schemas"]["Amount"];
+        } | {
+            /**
+             * Format: double
+             * @description Until its soluble solids are so many % of the weight.
+             */
+            brix: number;
+        } | {
+            /**
+             * Format: double
+             * @description Until it boils at so many °C.
+             */
+            boiling_at: number;
+        };
+        /** @description One way to put it right. */
+        Remedy: {
+            /**
+             * Format: double
+             * @description Acidity afterwards, g in 100 g.
+             */
+            acidity: number;
+            /** @description What is stirred in. */
+            additions: components["schemas"]["Addition"][];
+            /**
+             * Format: double
+             * @description What has to be poured aside first so that it doesn't run over, ml; 0 if nothing.
+             */
+            pour_aside_ml: number;
+            /** @description Whether that is as near to what is wanted as anyone tastes. */
+            reached: boolean;
+            /**
+             * Format: double
+             * @description Sweetness afterwards, g in 100 g.
+             */
+            sweetness: number;
+            /**
+             * Format: double
+             * @description What there is afterwards, ml.
              */
             volume_ml: number;
         };
@@ -764,19 +1741,19 @@ export interface components {
              * @description Ingredients, by id, that are shown in a way of their own.
              * @default {}
              */
-            shown_by: {
+            shown_by?: {
                 [key: string]: components["schemas"]["ShownBy"];
             };
             /**
              * @description Light, dark, or as the machine has it.
              * @default system
              */
-            theme: components["schemas"]["Theme"];
+            theme?: components["schemas"]["Theme"];
             /**
              * @description In which units amounts are shown.
              * @default as_written
              */
-            units: components["schemas"]["Units"];
+            units?: components["schemas"]["Units"];
         };
         /**
          * @description How much a notice matters.
@@ -822,11 +1799,113 @@ export interface components {
                 size: components["schemas"]["Amount"];
             };
         };
+        /** @description One size of it. */
+        SizeView: {
+            /**
+             * Format: double
+             * @description The share that is used, %.
+             */
+            edible_percent: number;
+            evidence: components["schemas"]["Evidence"];
+            /**
+             * Format: double
+             * @description Juice by a hand reamer, ml.
+             */
+            juice_ml?: number | null;
+            /**
+             * Format: double
+             * @description Its spread, ml.
+             */
+            juice_sd_ml?: number | null;
+            /** @description `lemon/medium`. */
+            key: string;
+            name: string;
+            notes: string;
+            /**
+             * Format: double
+             * @description Peel in strips, g.
+             */
+            peel_g?: number | null;
+            source: string;
+            /**
+             * Format: double
+             * @description The whole piece, g.
+             */
+            whole_g: number;
+            /**
+             * Format: double
+             * @description Its spread, g.
+             */
+            whole_sd_g: number;
+            /**
+             * Format: double
+             * @description Grated zest, g.
+             */
+            zest_g?: number | null;
+        };
+        /** @description Amounts that were worked out. */
+        Solution: {
+            /** @description The drink with its new amounts. */
+            drink: components["schemas"]["Drink"];
+            /** @description What moved, and by how much. */
+            moved: components["schemas"]["Moved"][];
+            /** @description Whether the target is met, to half a per cent. */
+            reached: boolean;
+            /** @description The same with amounts that kitchen tools can measure. */
+            rounded: components["schemas"]["Drink"];
+            rounded_point?: components["schemas"]["Spot"] | null;
+            /** @description What it comes to with rounded amounts. */
+            rounded_taste: components["schemas"]["Taste"];
+            /** @description If not, what stands in the way. */
+            stops: string[];
+            /** @description What it comes to. */
+            taste: components["schemas"]["Taste"];
+        };
+        /** @description A drink and where it should be. */
+        Solve: {
+            aim: components["schemas"]["Aim"];
+            drink: components["schemas"]["Drink"];
+        };
+        /** @description A place on the map, or a way across it. */
+        Spot: {
+            /**
+             * Format: double
+             * @description g in 100 g.
+             */
+            acidity: number;
+            /**
+             * Format: double
+             * @description g in 100 g.
+             */
+            sweetness: number;
+        };
+        /** @description Where a drink may land. */
+        Spread: {
+            /** @description Acidity, g in 100 g. */
+            acidity: components["schemas"]["Range"];
+            /** @description Soluble solids, % of the weight. */
+            brix: components["schemas"]["Range"];
+            cloud?: components["schemas"]["Cloud"] | null;
+            /** @description Sugar–acid ratio. */
+            ratio: components["schemas"]["Range"];
+            /**
+             * Format: int32
+             * @description How often it was run.
+             */
+            runs: number;
+            /** @description Sweetness, g in 100 g. */
+            sweetness: components["schemas"]["Range"];
+            /** @description What stands ready to be served, ml. */
+            volume_ml: components["schemas"]["Range"];
+        };
         /** @description A drink to begin from. */
         StartView: {
             description: string;
             drink: components["schemas"]["Drink"];
+            /** @description What sort of drink it is. */
+            group: string;
             id: string;
+            /** @description How it is made. */
             name: string;
         };
         /** @description What is in a vessel, in figures. */
@@ -836,6 +1915,16 @@ export interface components {
              * @description Titratable acidity of the liquid as citric acid, g in 100 g.
              */
             acidity_percent: number;
+            /**
+             * Format: double
+             * @description Smell, in own units in a litre: 20 is clear, 80 strong.
+             */
+            aroma_per_l: number;
+            /**
+             * Format: double
+             * @description Bitterness, in own units in a litre: 1 is just noticed.
+             */
+            bitterness_per_l: number;
             /**
              * Format: double
              * @description Soluble solids of the liquid, % of the weight.
@@ -850,9 +1939,19 @@ export interface components {
             ice_g: number;
             /**
              * Format: double
+             * @description The part of the sugar that has split, or came split, into glucose and fructose, %.
+             */
+            invert_percent: number;
+            /**
+             * Format: double
              * @description The room that all of it takes, ml at 20 °C.
              */
             level_ml: number;
+            /**
+             * Format: double
+             * @description Where the surface stands above the vessel's bottom, mm.
+             */
+            line_mm: number;
             /**
              * Format: double
              * @description The liquid alone, ml at 20 °C.
@@ -887,6 +1986,54 @@ export interface components {
             undissolved_g: number;
             /** @description The vessel's id. */
             vessel: string;
+        };
+        /** @description What is drawn by when. */
+        Steeping: {
+            /**
+             * Format: double
+             * @description After so many minutes bitterness can be tasted; none if not within the time looked at.
+             */
+            bitter_after?: number | null;
+            /**
+             * Format: double
+             * @description After so many minutes longer brings next to nothing; none if not within the time looked at.
+             */
+            enough_after?: number | null;
+            /**
+             * Format: double
+             * @description The time that the step takes, minutes.
+             */
+            minutes: number;
+            /** @description Along the time, beginning with none. */
+            points: components["schemas"]["SteepingPoint"][];
+        };
+        /** @description A moment of it. */
+        SteepingPoint: {
+            /**
+             * Format: double
+             * @description Titratable acidity of the liquid as citric, g in 100 g.
+             */
+            acidity: number;
+            /**
+             * Format: double
+             * @description Aroma in own units in a litre.
+             */
+            aroma: number;
+            /**
+             * Format: double
+             * @description Bitterness in own units in a litre; 1 is just noticed.
+             */
+            bitterness: number;
+            /**
+             * Format: double
+             * @description The share drawn of what the pieces hold, by what they weigh, 0 to 1.
+             */
+            drawn: number;
+            /**
+             * Format: double
+             * @description Minutes from the step's beginning.
+             */
+            minutes: number;
         };
         /** @description One thing that is done. */
         Step: {
@@ -942,6 +2089,200 @@ export interface components {
              */
             volume_ml: number;
         };
+        /** @description A drink, the step whose ingredient goes, and what comes in its place. */
+        Swap: {
+            drink: components["schemas"]["Drink"];
+            /** @description The id of the ingredient that comes. */
+            ingredient: string;
+            /** @description The step's id. */
+            step: string;
+        };
+        /** @description A drink with one ingredient in another's place. */
+        Swapped: {
+            /** @description The figures after, with amounts that kitchen tools can measure. */
+            after: components["schemas"]["Profile"];
+            /** @description The figures before. */
+            before: components["schemas"]["Profile"];
+            /** @description What changes with it, in words. */
+            changes: string[];
+            /** @description The amounts, worked out. */
+            solution: components["schemas"]["Solution"];
+        };
+        /** @description A syrup in figures. */
+        Syrup: {
+            /**
+             * Format: double
+             * @description Water that is boiled away, g.
+             */
+            boiled_away_g: number;
+            /**
+             * Format: double
+             * @description Where it boils, °C.
+             */
+            boils_at: number;
+            /**
+             * Format: double
+             * @description Soluble solids, % of the weight.
+             */
+            brix: number;
+            /** @description Whether crystals form in it at 20 °C. */
+            crystallises_at_20: boolean;
+            /** @description Whether crystals form in it at 4 °C. */
+            crystallises_at_4: boolean;
+            /**
+             * Format: double
+             * @description Weight of a millilitre, g.
+             */
+            density: number;
+            /** @description What a glass of 250 ml takes for a given sweetness. */
+            dilutions: components["schemas"]["Dilution"][];
+            /**
+             * Format: double
+             * @description The most sugar that stays dissolved at 4 °C, % of the weight.
+             */
+            holds_at_4: number;
+            /**
+             * Format: double
+             * @description Ice that does, g.
+             */
+            ice_back_g?: number | null;
+            /**
+             * Format: double
+             * @description How long that takes, from the boil, minutes.
+             */
+            minutes: number;
+            /** @description What the cook should know. */
+            notices: string[];
+            /**
+             * Format: double
+             * @description What is weighed in, g.
+             */
+            sugar_g: number;
+            /** @description The same in cups and spoons. */
+            sugar_text: string;
+            /**
+             * Format: double
+             * @description What there is of it, ml at 20 °C.
+             */
+            volume_ml: number;
+            /**
+             * Format: double
+             * @description Water activity, 0 to 1.
+             */
+            water_activity: number;
+            /**
+             * Format: double
+             * @description Water that brings it back to the volume that was asked for, ml.
+             */
+            water_back_ml?: number | null;
+            /**
+             * Format: double
+             * @description Water, g.
+             */
+            water_g: number;
+            /**
+             * Format: double
+             * @description Where it then stands on the pot's wall, mm.
+             */
+            water_line_mm?: number | null;
+        };
+        /** @description A syrup, as it is asked for. */
+        SyrupAsked: {
+            /** @description How much of it. */
+            amount: components["schemas"]["Amount"];
+            back_to?: components["schemas"]["Amount"] | null;
+            /**
+             * Format: double
+             * @description Inside diameter of the pot, mm.
+             */
+            pot_mm?: number;
+            /** @description Parts of sweetener to one part of water. */
+            proportion: components["schemas"]["Proportion"];
+            /**
+             * Format: double
+             * @description Boil it down to so many °Brix; not at all if left out.
+             */
+            reduce_to?: number | null;
+            /** @description The sweetener's id. */
+            sugar?: string;
+        };
+        /** @description What the drink should come to. What is left out is free; the volume stays as it is if left out. */
+        Target: {
+            /**
+             * Format: double
+             * @description Acidity as on the map, g in 100 g, 0 to 10.
+             * @default null
+             */
+            acidity?: number | null;
+            /**
+             * Format: double
+             * @description Alcohol, % vol.
+             * @default null
+             */
+            alcohol?: number | null;
+            /**
+             * Format: double
+             * @description Soluble solids, % of the weight.
+             * @default null
+             */
+            brix?: number | null;
+            /**
+             * Format: double
+             * @description CO₂ in volumes.
+             * @default null
+             */
+            fizz?: number | null;
+            /**
+             * Format: double
+             * @description Sweetness as on the map, g in 100 g, 0 to 70.
+             * @default null
+             */
+            sweetness?: number | null;
+            /**
+             * Format: double
+             * @description What stands ready to be served, ml.
+             * @default null
+             */
+            volume_ml?: number | null;
+        };
+        /** @description What can be aimed at. */
+        Taste: {
+            /**
+             * Format: double
+             * @description Titratable acidity as citric acid, g in 100 g.
+             */
+            acidity_percent: number;
+            /**
+             * Format: double
+             * @description Alcohol, % of the volume.
+             */
+            alcohol_percent: number;
+            /**
+             * Format: double
+             * @description Soluble solids, % of the weight.
+             */
+            brix: number;
+            /**
+             * Format: double
+             * @description Dissolved CO₂ in volumes.
+             */
+            fizz_volumes: number;
+            /**
+             * Format: double
+             * @description What stands ready to be served, ml.
+             */
+            ready_ml: number;
+            /**
+             * Format: double
+             * @description Sweetness as sucrose, g in 100 g.
+             */
+            sweetness_percent: number;
+        };
+        /** @description Which figure. */
+        Taught: {
+            /** @description What an ingredient keeps when drained, g a gram; the ingredient's id. */
+            keeps: string;
+        } | "boil_off";
         /**
          * @description Which colours the screens have.
          * @enum {string}
@@ -987,6 +2328,7 @@ export interface components {
             id: string;
             /** @description What sort of vessel it is. */
             kind: components["schemas"]["VesselKind"];
+            material?: components["schemas"]["Material"] | null;
             /** @description What the maker calls it; its kind if left out. */
             name?: string | null;
         };
@@ -1004,7 +2346,7 @@ export interface components {
             capacity_ml: number;
             /**
              * Format: int32
-             * @description How many of it stand on the counter: the glasses.
+             * @description How many of it stand on the counter: glasses, bottles.
              */
             count: number;
             /**
@@ -1025,6 +2367,7 @@ export interface components {
             /** @description What sort of vessel it is. */
             kind: components["schemas"]["VesselKind"];
             last?: components["schemas"]["StateReport"] | null;
+            material?: components["schemas"]["Material"] | null;
             /** @description What it is called. */
             name: string;
             /**
@@ -1034,7 +2377,17 @@ export interface components {
             over_ml: number;
             /** @description Whether it strains. */
             strains: boolean;
+            /**
+             * Format: double
+             * @description Up to where it may be filled with what is in it, ml: a boiling pot to two thirds.
+             */
+            working_ml: number;
         };
+        /**
+         * @description How hard a pot boils.
+         * @enum {string}
+         */
+        Vigour: "gentle" | "simmer" | "boil";
         /** @description One way of saying an amount, with what is needed to change it by hand. */
         Way: {
             /** @description Which way. */
@@ -1059,6 +2412,15 @@ export interface components {
          * @enum {string}
          */
         WayKind: "as_written" | "weight" | "volume" | "cups" | "pieces";
+        /** @description A drink. */
+        Whole: {
+            drink: components["schemas"]["Drink"];
+        };
+        /**
+         * @description What is wrong with a taste.
+         * @enum {string}
+         */
+        Word: "sweet" | "not_sweet" | "sharp" | "flat" | "strong" | "weak";
     };
     responses: never;
     parameters: never;
@@ -1068,6 +2430,68 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Correction"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Measured"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     size: {
         parameters: {
             query?: never;
@@ -1087,6 +2511,161 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Resized"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    solve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Solve"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Solution"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    spread: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Whole"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Spread"] | null;
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steeping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfStep"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Steeping"] | null;
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    swap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Swap"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Swapped"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    syrup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SyrupAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Syrup"];
                 };
             };
             "4XX": {
@@ -1374,6 +2953,83 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["IngredientView"][];
+                };
+            };
+        };
+    };
+    read_kitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenView"];
+                };
+            };
+        };
+    };
+    write_kitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitchenView"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenView"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    produce: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProduceView"][];
                 };
             };
         };

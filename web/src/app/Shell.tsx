@@ -5,7 +5,7 @@ import MenuItem from "@mui/material/MenuItem";
 import { useColorScheme } from "@mui/material/styles";
 import { Moon, Sun } from "lucide-react";
 import { useEffect, useState } from "react";
-import { Link, Outlet } from "react-router";
+import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
 import { useSettings } from "../api/queries";
 import { useSaveWord } from "../drink/saveWord";
@@ -19,11 +19,19 @@ const units: Record<Settings["units"] & string, { short: string; long: string }>
 
 const themes = { system: "As the machine has it", light: "Light", dark: "Dark" } as const;
 
+/** The places: address, name, and the addresses that belong to it. */
+const places: [string, string, string[]][] = [
+  ["/", "Drinks", ["/", "/drinks"]],
+  ["/cupboard", "Cupboard", ["/cupboard"]],
+  ["/syrup", "Syrup desk", ["/syrup"]],
+];
+
 /** The frame round every screen: the places, and what is remembered for the whole kitchen. */
 export function Shell() {
   const { settings, change } = useSettings();
   const { setMode } = useColorScheme();
   const saveWord = useSaveWord((state) => state.word);
+  const { pathname } = useLocation();
   const theme = settings.theme ?? "system";
   useEffect(() => setMode(theme), [theme, setMode]);
 
@@ -50,18 +58,33 @@ export function Shell() {
             textDecoration: "none",
             whiteSpace: "nowrap",
             py: 1.25,
+            display: { xs: "none", sm: "block" },
           }}
         >
           Keen Pitcher
         </Box>
-        <Box component="nav" aria-label="Places">
-          <Box
-            component={Link}
-            to="/"
-            sx={{ color: colour("ink"), textDecoration: "none", fontWeight: 600, py: 1.5 }}
-          >
-            Drinks
-          </Box>
+        <Box component="nav" aria-label="Places" sx={{ display: "flex", gap: { xs: 1.5, sm: 3 } }}>
+          {places.map(([to, name, at]) => {
+            const here = at.some((start) => pathname === start || pathname.startsWith(`${start}/`));
+            return (
+              <Box
+                key={to}
+                component={Link}
+                to={to}
+                aria-current={here ? "page" : undefined}
+                sx={{
+                  color: colour(here ? "ink" : "muted"),
+                  textDecoration: "none",
+                  fontWeight: here ? 600 : 500,
+                  fontSize: { xs: 14, sm: 15 },
+                  py: 1.5,
+                  whiteSpace: "nowrap",
+                }}
+              >
+                {name}
+              </Box>
+            );
+          })}
         </Box>
         <Box sx={{ flex: 1 }} />
         <Box aria-live="polite" sx={{ color: colour("muted"), fontSize: 14, whiteSpace: "nowrap" }}>

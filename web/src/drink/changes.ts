@@ -52,14 +52,14 @@ export function moveLine(id: string, by: -1 | 1): Change {
   };
 }
 
-/** Moves a step past its neighbour, earlier (-1) or later (1). */
-export function moveStep(id: string, by: -1 | 1): Change {
+/** Moves a step to a position among the others. */
+export function moveStepTo(id: string, to: number): Change {
   return (drink) => {
     const from = drink.steps.findIndex((step) => step.id === id);
     const moved = drink.steps[from];
-    if (!moved || !drink.steps[from + by]) return drink;
+    if (!moved || from === to || !drink.steps[to]) return drink;
     const steps = drink.steps.filter((step) => step.id !== id);
-    steps.splice(from + by, 0, moved);
+    steps.splice(to, 0, moved);
     return { ...drink, steps };
   };
 }
@@ -99,7 +99,7 @@ export function addIngredient(it: Ingredient, vessel: string, at?: number): Chan
   };
 }
 
-/** A vessel's capacity; its diameter is then that of a usual one. */
+/** What a vessel holds, is made of, or is called. */
 export function setVessel(id: string, part: Partial<Vessel>): Change {
   return (drink) => ({
     ...drink,

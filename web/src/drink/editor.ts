@@ -183,6 +183,12 @@ export function createEditor(view: DrinkView) {
     edit(() => theirs.drink);
   }
 
+  /** Asks the core again about the same drink: the cupboard knows better now. */
+  function again() {
+    askedFor = undefined;
+    void ask();
+  }
+
   function close() {
     open = false;
     clearTimeout(timer);
@@ -190,7 +196,18 @@ export function createEditor(view: DrinkView) {
   }
 
   void ask();
-  return { store, edit, tryEdit, undo, redo, keepMine, takeTheirs, flush: () => save(true), close };
+  return {
+    store,
+    edit,
+    tryEdit,
+    again,
+    undo,
+    redo,
+    keepMine,
+    takeTheirs,
+    flush: () => save(true),
+    close,
+  };
 }
 
 export type Editor = ReturnType<typeof createEditor>;

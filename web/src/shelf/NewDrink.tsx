@@ -14,6 +14,7 @@ export function NewDrink({ onClose }: { onClose: () => void }) {
   const [wrong, setWrong] = useState<string | undefined>();
   const file = useRef<HTMLInputElement>(null);
   const go = useNavigate();
+  const groups = [...new Set(starts.map((start) => start.group))];
   const begin = (drink: Drink) =>
     create.mutate(drink, {
       onSuccess: (made) => void go(`/drinks/${made.id}`),
@@ -31,7 +32,12 @@ export function NewDrink({ onClose }: { onClose: () => void }) {
     <Dialog
       open
       onClose={onClose}
-      slotProps={{ paper: { "aria-labelledby": "new-drink", sx: { width: 560 } } }}
+      slotProps={{
+        paper: {
+          "aria-labelledby": "new-drink",
+          sx: { width: 760, maxWidth: "calc(100% - 24px)", m: 1.5 },
+        },
+      }}
     >
       <Box sx={{ p: 3, pb: 1.5 }}>
         <Box
@@ -42,31 +48,69 @@ export function NewDrink({ onClose }: { onClose: () => void }) {
           Begin with
         </Box>
       </Box>
-      <Box component="ul" sx={{ listStyle: "none", m: 0, px: 1.5, pb: 1 }}>
-        {starts.map((start) => (
-          <li key={start.id}>
-            <Button
-              fullWidth
-              onClick={() => begin(start.drink)}
-              sx={{ display: "block", textAlign: "left", color: colour("ink"), py: 1.25 }}
+      <Box sx={{ px: 3, pb: 1, overflowY: "auto" }}>
+        {groups.map((group) => (
+          <Box key={group} component="section" aria-label={group} sx={{ mb: 1.5 }}>
+            {group !== "Blank" && (
+              <Box
+                component="h3"
+                sx={{ fontSize: 14, fontWeight: 600, color: colour("muted"), m: 0 }}
+              >
+                {group}
+              </Box>
+            )}
+            <Box
+              component="ul"
+              sx={{
+                listStyle: "none",
+                m: 0,
+                p: 0,
+                display: "grid",
+                gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" },
+                columnGap: 2,
+              }}
             >
-              <Box
-                component="span"
-                sx={{ display: "block", color: colour("cobalt"), fontSize: 17 }}
-              >
-                {start.name}
-              </Box>
-              <Box
-                component="span"
-                sx={{ display: "block", fontWeight: 400, color: colour("muted"), fontSize: 14 }}
-              >
-                {start.description}
-              </Box>
-            </Button>
-          </li>
+              {starts
+                .filter((start) => start.group === group)
+                .map((start) => (
+                  <li key={start.id}>
+                    <Button
+                      fullWidth
+                      onClick={() => begin(start.drink)}
+                      sx={{
+                        display: "block",
+                        textAlign: "left",
+                        color: colour("ink"),
+                        px: 1,
+                        mx: -1,
+                      }}
+                    >
+                      <Box
+                        component="span"
+                        sx={{ display: "block", color: colour("cobalt"), fontSize: 16 }}
+                      >
+                        {start.name}
+                      </Box>
+                      <Box
+                        component="span"
+                        sx={{
+                          display: "block",
+                          fontWeight: 400,
+                          color: colour("muted"),
+                          fontSize: 13.5,
+                          lineHeight: 1.3,
+                        }}
+                      >
+                        {start.description}
+                      </Box>
+                    </Button>
+                  </li>
+                ))}
+            </Box>
+          </Box>
         ))}
       </Box>
-      <Box sx={{ px: 3, pb: 2.5, display: "flex", alignItems: "center", gap: 1, flexWrap: "wrap" }}>
+      <Box sx={{ px: 3, py: 2, display: "flex", alignItems: "center", gap: 1, flexWrap: "wrap" }}>
         <Button variant="outlined" onClick={() => file.current?.click()}>
           From a file
         </Button>

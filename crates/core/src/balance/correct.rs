@@ -189,10 +189,11 @@ pub fn correct(cupboard: &Cupboard, asked: &Asked) -> Result<Correction, FieldEr
                 && !way.additions.is_empty()
             {
                 let same = |other: &Remedy| {
-                    other.additions.iter().map(|a| &a.ingredient).eq(way
+                    other
                         .additions
                         .iter()
-                        .map(|a| &a.ingredient))
+                        .map(|a| &a.ingredient)
+                        .eq(way.additions.iter().map(|a| &a.ingredient))
                 };
                 if !ways.iter().any(same) {
                     ways.push(way);
@@ -200,9 +201,7 @@ pub fn correct(cupboard: &Cupboard, asked: &Asked) -> Result<Correction, FieldEr
             }
         }
         let added = |w: &Remedy| w.additions.iter().map(|a| a.grams).sum::<f64>();
-        ways.sort_by(|a, b| {
-            b.reached.cmp(&a.reached).then(added(a).total_cmp(&added(b)))
-        });
+        ways.sort_by(|a, b| b.reached.cmp(&a.reached).then(added(a).total_cmp(&added(b))));
         ways.truncate(3);
     }
     Ok(Correction {
@@ -309,8 +308,7 @@ fn stand(
             }
             let acid = acidity.or_else(|| ph.map(acid_at)).unwrap_or(0.5);
             let liquid = mixed(*volume_ml, brix.unwrap_or(10.0).max(acid), acid);
-            let contents =
-                Contents { liquid, temperature: Celsius(20.0), ..Contents::default() };
+            let contents = Contents { liquid, temperature: Celsius(20.0), ..Contents::default() };
             Ok((contents, Millilitres(*capacity_ml), None))
         }
     }
@@ -373,8 +371,7 @@ fn sets<'a>(
     };
     let sour = |it: &&Ingredient| it.per_gram.titratable_acid() > 0.015;
     let salt = |it: &&Ingredient| it.kind == Kind::Salt && it.per_gram[Component::StrongIons] > 0.0;
-    let sweet =
-        |it: &&Ingredient| !sour(it) && it.per_gram.sucrose_equivalent().0 > 0.3;
+    let sweet = |it: &&Ingredient| !sour(it) && it.per_gram.sucrose_equivalent().0 > 0.3;
     let thin = all.iter().copied().filter(|it| it.kind == Kind::Water);
     let thin: Vec<&Ingredient> = thin.collect();
     let mut sets = Vec::new();
@@ -413,10 +410,8 @@ fn work_out(
         let taste = Taste::of(trace.outcome()?)?;
         Some([taste.sweetness_percent, taste.acidity_percent])
     };
-    let unknowns: Vec<Unknown> = set
-        .iter()
-        .map(|_| Unknown { start: 0.0, least: 0.0, most: 60.0, weight: 0.01 })
-        .collect();
+    let unknowns: Vec<Unknown> =
+        set.iter().map(|_| Unknown { start: 0.0, least: 0.0, most: 60.0, weight: 0.01 }).collect();
     let wishes = [
         Wish { reading: 0, wanted: wanted.0, scale: wanted.0.max(1.0) },
         Wish { reading: 1, wanted: wanted.1, scale: wanted.1.max(0.08) },
@@ -465,7 +460,11 @@ fn work_out(
     };
     Some(Remedy {
         additions,
-        pour_aside_ml: if stays < 1.0 { (volume * (1.0 - stays) / 10.0).ceil() * 10.0 } else { 0.0 },
+        pour_aside_ml: if stays < 1.0 {
+            (volume * (1.0 - stays) / 10.0).ceil() * 10.0
+        } else {
+            0.0
+        },
         volume_ml,
         reached: near(sweetness, wanted.0, NOTICED.0, 1.0)
             && near(acidity, wanted.1, NOTICED.1, 0.08),
@@ -475,7 +474,11 @@ fn work_out(
 }
 
 /// A vessel into which each of a set is stirred.
-fn stirring(set: &[&Ingredient], portion: impl Fn(&Ingredient) -> f64, capacity: Millilitres) -> Drink {
+fn stirring(
+    set: &[&Ingredient],
+    portion: impl Fn(&Ingredient) -> f64,
+    capacity: Millilitres,
+) -> Drink {
     let steps = set
         .iter()
         .enumerate()

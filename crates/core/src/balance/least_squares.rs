@@ -2,9 +2,7 @@
 //! programme, run again, until it no longer moves.
 
 use clarabel::algebra::CscMatrix;
-use clarabel::solver::{
-    DefaultSettingsBuilder, DefaultSolver, IPSolver, NonnegativeConeT,
-};
+use clarabel::solver::{DefaultSettingsBuilder, DefaultSolver, IPSolver, NonnegativeConeT};
 
 /// One unknown: a factor of what is written.
 #[derive(Debug, Clone, Copy)]

@@ -49,6 +49,16 @@ pub struct Typical {
     pub acidity_to: f64,
 }
 
+/// A place on the map, or a way across it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Spot {
+    /// g in 100 g.
+    pub sweetness: f64,
+    /// g in 100 g.
+    pub acidity: f64,
+}
+
 /// A drink on the map.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

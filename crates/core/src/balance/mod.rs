@@ -15,7 +15,7 @@ mod solve;
 mod swap;
 
 pub use correct::{Addition, Asked, Correction, Doubt, How, Pitcher, Remedy, Word, correct};
-pub use map::{BalanceMap, Band, MapPoint, Strength, Typical};
+pub use map::{BalanceMap, Band, MapPoint, Spot, Strength, Typical};
 pub use profile::{Profile, Taste};
 pub use solve::{Aim, Bound, Moved, Solution, Target, solve};
 pub use swap::{Swapped, swap};

@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::least_squares::{NEAR, Unknown, Wish, nearest};
-use super::{BalanceMap, Profile, Taste};
+use super::{BalanceMap, Profile, Spot, Taste};
 use crate::cupboard::{Cupboard, Kind};
 use crate::drink::{Action, Drink, FieldError};
 use crate::quantity::Amount;
@@ -74,8 +74,8 @@ pub struct Solution {
     pub taste: Taste,
     /// What it comes to with rounded amounts.
     pub rounded_taste: Taste,
-    /// Where it lies on the map with rounded amounts: sweetness and acidity.
-    pub rounded_point: Option<(f64, f64)>,
+    /// Where it lies on the map with rounded amounts.
+    pub rounded_point: Option<Spot>,
 }
 
 /// An amount that moved.
@@ -218,8 +218,7 @@ fn wishes(drink: &Drink, profile: &Profile, before: &Trace, target: &Target) -> 
 fn movable(drink: &Drink, before: &Trace, aim: &Aim) -> Vec<usize> {
     let origins = before.outcome().map_or(&[][..], |o| &o.contents.origins);
     let sum = |part: fn(&crate::trace::Origin) -> f64| origins.iter().map(part).sum::<f64>();
-    let (water, sweet, acid) =
-        (sum(|o| o.water.0), sum(|o| o.sweetness.0), sum(|o| o.acid.0));
+    let (water, sweet, acid) = (sum(|o| o.water.0), sum(|o| o.sweetness.0), sum(|o| o.acid.0));
     let share = |part: f64, all: f64| if all > 1e-9 { part / all } else { 0.0 };
     drink
         .steps
@@ -401,7 +400,7 @@ impl Solution {
         Some(Self {
             taste: Taste::of(&run(&exact)?)?,
             rounded_taste: Taste::of(&rounded_outcome)?,
-            rounded_point: point.map(|p| (p.sweetness, p.acidity)),
+            rounded_point: point.map(|p| Spot { sweetness: p.sweetness, acidity: p.acidity }),
             drink: exact,
             rounded,
             moved,

@@ -46,11 +46,10 @@ pub fn swap(
         .outcome()
         .and_then(Profile::of)
         .ok_or_else(|| fault("drink", "There is nothing to drink yet.".into()))?;
-    let line = trace
-        .lines
-        .iter()
-        .find(|l| l.step == index && !l.left_over)
-        .ok_or_else(|| fault("step", "That step brings nothing that could be swapped.".into()))?;
+    let line =
+        trace.lines.iter().find(|l| l.step == index && !l.left_over).ok_or_else(|| {
+            fault("step", "That step brings nothing that could be swapped.".into())
+        })?;
     let old = &cupboard.ingredients()[line.ingredient];
     let each = line.grams.0 / f64::from(drink.glasses_in(drink.steps[index].action.path()[0]));
     let mut swapped = drink.clone();

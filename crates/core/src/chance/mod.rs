@@ -8,7 +8,7 @@ use rand::Rng;
 use rand_distr::{Distribution, StandardNormal};
 use serde::Serialize;
 
-use crate::balance::{BalanceMap, Profile, Taste};
+use crate::balance::{BalanceMap, Profile, Spot, Taste};
 use crate::cupboard::{Cupboard, Evidence, Ingredient, Kind};
 use crate::drink::Drink;
 use crate::quantity::Measure;
@@ -50,12 +50,12 @@ pub struct Range {
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Cloud {
-    /// Middle: sweetness and acidity, g in 100 g.
-    pub middle: (f64, f64),
-    /// The long axis, one standard deviation: sweetness and acidity.
-    pub long: (f64, f64),
+    /// The middle.
+    pub middle: Spot,
+    /// The long axis, one standard deviation.
+    pub long: Spot,
     /// The short axis, one standard deviation.
-    pub short: (f64, f64),
+    pub short: Spot,
     /// So many standard deviations hold half of the runs.
     pub half: f64,
     /// So many hold nine tenths.
@@ -122,7 +122,12 @@ fn uncertain(prepared: &Prepared<'_>) -> Vec<Uncertain> {
 /// Runs a drink `runs` times with ingredients that turned out otherwise. `None` if there is nothing to
 /// drink.
 #[must_use]
-pub fn spread(drink: &Drink, cupboard: &Cupboard, runs: u32, chance: &mut impl Rng) -> Option<Spread> {
+pub fn spread(
+    drink: &Drink,
+    cupboard: &Cupboard,
+    runs: u32,
+    chance: &mut impl Rng,
+) -> Option<Spread> {
     let prepared = Prepared::new(drink, cupboard);
     let uncertain = uncertain(&prepared);
     let plain = prepared.run(Nudges::default());
@@ -202,10 +207,10 @@ fn cloud(points: &[(f64, f64)]) -> Option<Cloud> {
     let angle = 0.5 * (2.0 * xy).atan2(xx - yy);
     let axis = |variance: f64, angle: f64| {
         let sd = variance.sqrt();
-        (sd * angle.cos(), sd * angle.sin() / WIDE)
+        Spot { sweetness: sd * angle.cos(), acidity: sd * angle.sin() / WIDE }
     };
     Some(Cloud {
-        middle: (x, y),
+        middle: Spot { sweetness: x, acidity: y },
         long: axis(large, angle),
         short: axis(small, angle + std::f64::consts::FRAC_PI_2),
         // Of a round normal scatter: √(-2 ln 0.5) and √(-2 ln 0.1).

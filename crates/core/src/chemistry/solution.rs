@@ -112,7 +112,11 @@ mod tests {
     fn a_syrup_freezes_lower_and_soda_goes_flat_when_warm() {
         // 20 % sucrose: 1.46 °C below that of water in the tables; Norrish and an ideal melting heat
         // come to 1.5.
-        assert!((freezing_point(&syrup(20.0)) + 1.5).abs() < 0.15, "{}", freezing_point(&syrup(20.0)));
+        assert!(
+            (freezing_point(&syrup(20.0)) + 1.5).abs() < 0.15,
+            "{}",
+            freezing_point(&syrup(20.0))
+        );
         assert!((carbonation_kept(Celsius(5.0), 0.0) - 1.42).abs() < 1e-9);
         assert!((carbonation_kept(Celsius(22.5), 10.0) - 0.82 * 0.92).abs() < 1e-9);
     }

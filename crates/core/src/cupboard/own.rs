@@ -237,7 +237,8 @@ impl Kitchen {
                     "Give the vessel a name of at most 60 characters.".into(),
                 );
             }
-            if !vessel.capacity.as_millilitres().is_some_and(|ml| (10.0..=200_000.0).contains(&ml)) {
+            if !vessel.capacity.as_millilitres().is_some_and(|ml| (10.0..=200_000.0).contains(&ml))
+            {
                 fault(
                     format!("{at}.capacity"),
                     format!("“{}” won't do; 10 ml to 200 l will.", vessel.capacity),
@@ -339,12 +340,7 @@ impl OwnFigures {
 
 /// Scales components so that together they come to `wanted`; the first of them takes all where there
 /// were none.
-fn scale(
-    mixture: &mut Mixture,
-    parts: &[Component],
-    wanted: f64,
-    read: impl Fn(&Mixture) -> f64,
-) {
+fn scale(mixture: &mut Mixture, parts: &[Component], wanted: f64, read: impl Fn(&Mixture) -> f64) {
     let now = read(mixture);
     if now <= 1e-9 {
         mixture[parts[0]] += wanted;
@@ -389,11 +385,7 @@ fn own_ingredient(own: &OwnIngredient) -> Ingredient {
         extraction: Extraction::of(own.kind),
         hold: Hold::of(own.kind, per_gram[Component::Water] < 0.2),
         flavour,
-        measures: Measures {
-            density: own.density.or(usual),
-            tablespoon: None,
-            teaspoon: None,
-        },
+        measures: Measures { density: own.density.or(usual), tablespoon: None, teaspoon: None },
         per_gram,
         evidence: Evidence::Measured,
         sources: vec![FigureSource {

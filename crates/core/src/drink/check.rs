@@ -229,7 +229,10 @@ impl Checker<'_> {
                 if let Some(bowl) = halves_into {
                     let field = format!("{at}.squeeze.halves_into");
                     self.holder(field.clone(), bowl);
-                    if cupboard.ingredient(ingredient).is_some_and(|it| cupboard.halves_of(it).is_none()) {
+                    if cupboard
+                        .ingredient(ingredient)
+                        .is_some_and(|it| cupboard.halves_of(it).is_none())
+                    {
                         self.fault(field, "This fruit leaves no halves that could be kept.");
                     }
                 }
@@ -257,7 +260,10 @@ impl Checker<'_> {
                         None => !matches!(found.kind, VesselKind::Pot | VesselKind::Blender),
                     };
                     if !fits {
-                        self.fault(field, "Metal can't stand in a microwave; use a glass jug or a bowl.");
+                        self.fault(
+                            field,
+                            "Metal can't stand in a microwave; use a glass jug or a bowl.",
+                        );
                     }
                 }
             }
@@ -365,8 +371,7 @@ impl Checker<'_> {
                 self.holder(format!("{at}.bottle.from"), from);
                 let field = format!("{at}.bottle.bottle");
                 if let Some(found) = self.find(field.clone(), bottle) {
-                    let (fits, room) =
-                        (found.kind == VesselKind::Bottle, found.capacity().0 * 0.5);
+                    let (fits, room) = (found.kind == VesselKind::Bottle, found.capacity().0 * 0.5);
                     if !fits {
                         self.fault(field, "Fill into bottles.");
                     } else if headspace.as_millilitres().is_some_and(|ml| ml > room) {

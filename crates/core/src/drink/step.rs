@@ -419,7 +419,9 @@ impl Action {
             Self::Add { ingredient, amount, .. }
             | Self::Squeeze { ingredient, amount, .. }
             | Self::Rinse { ingredient, amount, .. } => said(ingredient, amount),
-            Self::TopUp { ingredient, to, .. } => Brought { ingredient, amount: Some(to), line: true },
+            Self::TopUp { ingredient, to, .. } => {
+                Brought { ingredient, amount: Some(to), line: true }
+            }
             Self::Cover { ingredient, .. } | Self::Lengthen { ingredient, .. } => {
                 Brought { ingredient, amount: None, line: false }
             }
@@ -432,9 +434,9 @@ impl Action {
     #[must_use]
     pub fn amount(&self) -> Option<&Amount> {
         match self {
-            Self::Add { amount, .. } | Self::Squeeze { amount, .. } | Self::Rinse { amount, .. } => {
-                Some(amount)
-            }
+            Self::Add { amount, .. }
+            | Self::Squeeze { amount, .. }
+            | Self::Rinse { amount, .. } => Some(amount),
             Self::TopUp { to, .. } => Some(to),
             Self::Pour { portion: Portion::Volume(volume), .. }
             | Self::Reduce { to: Reduction::Volume(volume), .. } => Some(volume),
@@ -445,9 +447,9 @@ impl Action {
     /// The same, to be changed.
     pub fn amount_mut(&mut self) -> Option<&mut Amount> {
         match self {
-            Self::Add { amount, .. } | Self::Squeeze { amount, .. } | Self::Rinse { amount, .. } => {
-                Some(amount)
-            }
+            Self::Add { amount, .. }
+            | Self::Squeeze { amount, .. }
+            | Self::Rinse { amount, .. } => Some(amount),
             Self::TopUp { to, .. } => Some(to),
             Self::Pour { portion: Portion::Volume(volume), .. }
             | Self::Reduce { to: Reduction::Volume(volume), .. } => Some(volume),

@@ -2,7 +2,7 @@ use serde::Serialize;
 
 use crate::chemistry::Component;
 use crate::cupboard::{Cupboard, Ingredient, Kind, VesselKind};
-use crate::drink::{Action, Drink, Dressing, Preparation};
+use crate::drink::{Action, Dressing, Drink, Preparation};
 use crate::trace::Trace;
 
 /// Something to be careful about at a step. No legal or medical advice.
@@ -77,36 +77,88 @@ fn of_ingredient(it: &Ingredient, action: &Action, here: &mut Vec<Caution>) {
     let washed = matches!(action, Action::Prepare { how: Preparation::Wash, .. });
     let fresh = matches!(
         it.kind,
-        Kind::Fruit | Kind::Vegetable | Kind::Root | Kind::Stem | Kind::Herb | Kind::Zest | Kind::Peel
+        Kind::Fruit
+            | Kind::Vegetable
+            | Kind::Root
+            | Kind::Stem
+            | Kind::Herb
+            | Kind::Zest
+            | Kind::Peel
     ) || matches!(action, Action::Squeeze { .. });
     if fresh && !washed {
-        say(here, C::Washing, false, "Wash fruit and leaves under running water before they are cut: the knife carries what is on the skin inside.");
+        say(
+            here,
+            C::Washing,
+            false,
+            "Wash fruit and leaves under running water before they are cut: the knife carries what is on the skin inside.",
+        );
     }
     if matches!(it.kind, Kind::Zest)
         || matches!(action, Action::Prepare { how: Preparation::Peel | Preparation::Chop, .. })
     {
-        say(here, C::Blades, true, "Knives and graters cut: keep your fingers behind the blade, and stop before the last bit.");
+        say(
+            here,
+            C::Blades,
+            true,
+            "Knives and graters cut: keep your fingers behind the blade, and stop before the last bit.",
+        );
     }
     if it.kind == Kind::Flower
         || (it.kind == Kind::Herb && matches!(action, Action::Dress { how: Dressing::Garnish, .. }))
     {
-        say(here, C::FoodGrade, false, format!("Use {name} only if you know the plant, and it is sold for food or was never sprayed."));
+        say(
+            here,
+            C::FoodGrade,
+            false,
+            format!(
+                "Use {name} only if you know the plant, and it is sold for food or was never sprayed."
+            ),
+        );
     }
     match it.id.as_str() {
-        "honey" => say(here, C::Honey, false, "Not for children under one year: honey can carry spores that they can't yet deal with."),
-        "lemon_oil" => say(here, C::EssentialOil, false, "Food-grade only, and by the drop: essential oils are strong enough to hurt undiluted."),
-        "hibiscus_dried" | "roselle_fresh" => say(here, C::Herbs, false, "Large amounts of hibiscus can act on blood pressure and on medicines. In pregnancy, or with medicines, ask a professional."),
-        "anise_seed" | "fennel_seed" | "star_anise" | "chamomile" => say(here, C::Herbs, false, format!("Large amounts of {name} don't go with every medicine, nor with pregnancy: ask a professional.")),
+        "honey" => say(
+            here,
+            C::Honey,
+            false,
+            "Not for children under one year: honey can carry spores that they can't yet deal with.",
+        ),
+        "lemon_oil" => say(
+            here,
+            C::EssentialOil,
+            false,
+            "Food-grade only, and by the drop: essential oils are strong enough to hurt undiluted.",
+        ),
+        "hibiscus_dried" | "roselle_fresh" => say(
+            here,
+            C::Herbs,
+            false,
+            "Large amounts of hibiscus can act on blood pressure and on medicines. In pregnancy, or with medicines, ask a professional.",
+        ),
+        "anise_seed" | "fennel_seed" | "star_anise" | "chamomile" => say(
+            here,
+            C::Herbs,
+            false,
+            format!(
+                "Large amounts of {name} don't go with every medicine, nor with pregnancy: ask a professional."
+            ),
+        ),
         _ => {}
     }
     match it.kind {
-        Kind::Dairy if it.id == "coconut_milk" => say(here, C::Allergens, false, "Has coconut in it."),
+        Kind::Dairy if it.id == "coconut_milk" => {
+            say(here, C::Allergens, false, "Has coconut in it.")
+        }
         Kind::Dairy => say(here, C::Allergens, false, "Has milk in it."),
         Kind::Nut => say(here, C::Allergens, false, format!("Has nuts in it ({name}).")),
         _ => {}
     }
     if it.per_gram[Component::Ethanol] > 0.05 {
-        say(here, C::Alcohol, true, "Has alcohol in it. Mark it, and keep it apart from the children's jug.");
+        say(
+            here,
+            C::Alcohol,
+            true,
+            "Has alcohol in it. Mark it, and keep it apart from the children's jug.",
+        );
     }
 }
 
@@ -115,32 +167,53 @@ fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution
     let hottest = frame.touched.iter().map(|t| t.contents.temperature.0).fold(0.0, f64::max);
     match &drink.steps[step].action {
         Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. } if hottest > 55.0 => {
-            say(here, C::Burns, true, "Hot syrup sticks and burns worse than water. Turn the handle inwards, and keep children away from the ring.");
+            say(
+                here,
+                C::Burns,
+                true,
+                "Hot syrup sticks and burns worse than water. Turn the handle inwards, and keep children away from the ring.",
+            );
         }
         Action::Strain { .. } | Action::Pour { .. } | Action::Bottle { .. } if hottest > 60.0 => {
-            say(here, C::Steam, true, "Pour hot liquid away from you, over the sink, and mind the steam.");
+            say(
+                here,
+                C::Steam,
+                true,
+                "Pour hot liquid away from you, over the sink, and mind the steam.",
+            );
         }
         Action::Dissolve { how: crate::drink::Dissolving::Microwave, .. } => {
-            say(here, C::Steam, true, "Liquid from a microwave can boil up all at once: stir before you move it.");
+            say(
+                here,
+                C::Steam,
+                true,
+                "Liquid from a microwave can boil up all at once: stir before you move it.",
+            );
         }
         Action::Bottle { bottle, .. } => {
-            let fizzy = frame
-                .touched
-                .iter()
-                .any(|t| t.contents.liquid[Component::CarbonDioxide] > 0.5);
+            let fizzy =
+                frame.touched.iter().any(|t| t.contents.liquid[Component::CarbonDioxide] > 0.5);
             if fizzy {
-                say(here, C::SealedGas, true, "Never seal fizz, or anything that might ferment, in glass that isn't made for pressure.");
+                say(
+                    here,
+                    C::SealedGas,
+                    true,
+                    "Never seal fizz, or anything that might ferment, in glass that isn't made for pressure.",
+                );
             }
             let _ = bottle;
         }
         Action::Serve { from, .. } => {
-            let raw = drink
-                .vessel(from)
-                .and_then(|v| trace.after(step, v))
-                .is_some_and(|c| c.past.raw);
+            let raw =
+                drink.vessel(from).and_then(|v| trace.after(step, v)).is_some_and(|c| c.past.raw);
             let glass = frame.touched.last().is_some_and(|t| t.contents.past.raw);
             if raw || glass {
-                say(here, C::Unpasteurised, false, "Fresh juice isn't pasteurised. For small children, the old, the pregnant and the ill, heat it to 72 °C first.");
+                say(
+                    here,
+                    C::Unpasteurised,
+                    false,
+                    "Fresh juice isn't pasteurised. For small children, the old, the pregnant and the ill, heat it to 72 °C first.",
+                );
             }
         }
         _ => {}
@@ -149,7 +222,12 @@ fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution
         || matches!(&drink.steps[step].action, Action::Pour { into, .. }
             if drink.vessel(into).is_some_and(|v| drink.vessels[v].kind == VesselKind::Bottle));
     if keeps {
-        say(here, C::ColdKeeping, false, "For the refrigerator. Keeping it on a shelf needs a tested procedure from your food-safety authority.");
+        say(
+            here,
+            C::ColdKeeping,
+            false,
+            "For the refrigerator. Keeping it on a shelf needs a tested procedure from your food-safety authority.",
+        );
         say(here, C::Mould, false, "Mould, gas or a film: throw all of it away.");
     }
 }

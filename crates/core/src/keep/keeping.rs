@@ -61,8 +61,7 @@ impl Keeping {
     #[must_use]
     pub fn of(drink: &Drink, trace: &Trace) -> Option<Self> {
         let outcome = trace.outcome()?;
-        let serving =
-            drink.steps.iter().position(|s| matches!(s.action, Action::Serve { .. }));
+        let serving = drink.steps.iter().position(|s| matches!(s.action, Action::Serve { .. }));
         let kept = outcome
             .from
             .zip(serving)

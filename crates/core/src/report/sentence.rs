@@ -43,7 +43,7 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
             format!("Squeeze {fruit} into {}{halves}.", the(into))
         }
         Action::Prepare { ingredient, how, minutes } => {
-            let name = name(ingredient);
+            let name = whole(cupboard, ingredient).unwrap_or_else(|| name(ingredient));
             let time = minutes.map_or_else(String::new, |m| format!(" for {}", say_minutes(m)));
             match how {
                 Preparation::Wash => format!("Wash the {name} under running water{time}."),
@@ -59,7 +59,11 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
         }
         Action::Macerate { vessel, minutes, how, place } => match how {
             Maceration::Rubbed => {
-                format!("Rub the sugar in by hand in {} for {}.", the(vessel), say_minutes(*minutes))
+                format!(
+                    "Rub the sugar in by hand in {} for {}.",
+                    the(vessel),
+                    say_minutes(*minutes)
+                )
             }
             Maceration::Left => format!(
                 "Leave {} under the sugar{} for {}.",
@@ -69,7 +73,9 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
             ),
         },
         Action::Dissolve { vessel, how } => match how {
-            Dissolving::Stirred => format!("Stir {} until nothing is left to dissolve.", the(vessel)),
+            Dissolving::Stirred => {
+                format!("Stir {} until nothing is left to dissolve.", the(vessel))
+            }
             Dissolving::Microwave => {
                 format!("Warm {} in the microwave to 70 °C, and stir.", the(vessel))
             }
@@ -96,25 +102,44 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
         }
         Action::Rinse { vessel, ingredient, amount, into, press } => {
             let water = what(cupboard, ingredient, amount);
-            let strains = drink.vessel(vessel).is_some_and(|v| drink.vessels[v].kind.strainer().is_some());
+            let strains =
+                drink.vessel(vessel).is_some_and(|v| drink.vessels[v].kind.strainer().is_some());
             if strains {
-                format!("Pour {water} over what is in {} and on into {}{}.", the(vessel), the(into), pressing(*press))
+                format!(
+                    "Pour {water} over what is in {} and on into {}{}.",
+                    the(vessel),
+                    the(into),
+                    pressing(*press)
+                )
             } else {
                 format!("Rinse {} with {water} and pour that into {}.", the(vessel), the(into))
             }
         }
         Action::Cover { vessel, ingredient, above_mm } => {
-            let above = if *above_mm < 1.0 { String::new() } else { format!(", {above_mm:.0} mm above it") };
+            let above = if *above_mm < 1.0 {
+                String::new()
+            } else {
+                format!(", {above_mm:.0} mm above it")
+            };
             format!("Just cover what is in {} with {}{above}.", the(vessel), name(ingredient))
         }
         Action::Lengthen { vessel, ingredient, parts } => {
             let parts = format_number(*parts, true);
-            let of = if drink.glasses_in(vessel) > 1 { "what is in each glass".to_owned() } else { format!("what is in {}", the(vessel)) };
+            let of = if drink.glasses_in(vessel) > 1 {
+                "what is in each glass".to_owned()
+            } else {
+                format!("what is in {}", the(vessel))
+            };
             let noun = if parts == "1" { "part" } else { "parts" };
             format!("To 1 part of {of} pour {parts} {noun} of {}.", name(ingredient))
         }
         Action::Bottle { from, bottle, headspace } => {
-            format!("Fill {} into {}, leaving {} empty in each.", the(from), bottles(drink, bottle), headspace.rounded())
+            format!(
+                "Fill {} into {}, leaving {} empty in each.",
+                the(from),
+                bottles(drink, bottle),
+                headspace.rounded()
+            )
         }
         Action::Dress { ingredient, how, .. } => match how {
             Dressing::Garnish => format!("Garnish each glass with {}.", name(ingredient)),
@@ -151,7 +176,8 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
             }
         },
         Action::TopUp { vessel, ingredient, to } => {
-            let each = if drink.glasses_in(vessel) > 1 { "each glass".to_owned() } else { the(vessel) };
+            let each =
+                if drink.glasses_in(vessel) > 1 { "each glass".to_owned() } else { the(vessel) };
             format!("Top up {each} with {} to {}.", name(ingredient), to.rounded())
         }
         Action::Cool { vessel, to_c, place: CoolingPlace::Freezer } if *to_c < 0.0 => {
@@ -172,6 +198,15 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
             format!("Pour {glasses} of {} from {}.", size.rounded(), the(from))
         }
     }
+}
+
+/// The fruit that a juice, zest or peel comes from: that is what is washed and peeled.
+fn whole(cupboard: &Cupboard, id: &str) -> Option<String> {
+    let it = cupboard.ingredient(id)?;
+    if !matches!(it.kind, Kind::Juice | Kind::Zest | Kind::Peel) {
+        return None;
+    }
+    Some(cupboard.produce_of(it).next()?.plural.clone())
 }
 
 fn standing(place: RestingPlace) -> &'static str {

@@ -50,6 +50,8 @@ pub struct StateReport {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PieceReport {
+    /// The ingredient's id.
+    pub ingredient: String,
     /// The ingredient's name.
     pub name: String,
     /// What was put in, g.
@@ -129,6 +131,7 @@ impl StateReport {
                 .map(|piece| {
                     let ingredient = &cupboard.ingredients()[piece.ingredient];
                     PieceReport {
+                        ingredient: ingredient.id.clone(),
                         name: ingredient.name.clone(),
                         grams: piece.put_in.0,
                         drawn: piece.drawn,

@@ -103,7 +103,10 @@ fn glass_of(drink: &Drink, cupboard: &Cupboard) -> Option<(Millilitres, Millilit
 fn joins_in_glass(drink: &Drink, action: &Action) -> bool {
     action.brings().is_some()
         && action.path().last().is_some_and(|id| {
-            drink.steps.iter().any(|s| matches!(&s.action, Action::Serve { glass, .. } if glass == id))
+            drink
+                .steps
+                .iter()
+                .any(|s| matches!(&s.action, Action::Serve { glass, .. } if glass == id))
         })
 }
 

@@ -63,13 +63,17 @@ pub fn learn(
         .last()
         .and_then(|id| drink.vessel(id))
         .ok_or_else(|| fault("step", "Nothing can be measured after this step."))?;
-    let volume_in = |trace: &Trace| {
-        trace.after(index, vessel).map_or(0.0, |c| c.liquid.volume(MEASURED_AT).0)
-    };
+    let volume_in =
+        |trace: &Trace| trace.after(index, vessel).map_or(0.0, |c| c.liquid.volume(MEASURED_AT).0);
     let prepared = Prepared::new(drink, cupboard);
     let trace = prepared.run(Nudges::default());
     let expected_ml = volume_in(&trace);
-    let nothing = || fault("step", "That step's volume follows from what was put in; nothing is to be learned from it.");
+    let nothing = || {
+        fault(
+            "step",
+            "That step's volume follows from what was put in; nothing is to be learned from it.",
+        )
+    };
     match action {
         Action::Strain { through, .. } => {
             let sieve = drink.vessel(through).ok_or_else(nothing)?;
@@ -105,11 +109,13 @@ pub fn learn(
                 kitchen.boil_off = Some(factor);
                 Cupboard::of(&kitchen)
             };
-            let miss = |log: f64| {
-                volume_in(&Trace::run(drink, &with(now * log.exp()))) - measured.0
-            };
+            let miss =
+                |log: f64| volume_in(&Trace::run(drink, &with(now * log.exp()))) - measured.0;
             let factor = root(miss, 4.0_f64.ln()).ok_or_else(|| {
-                fault("measured", "No speed of boiling explains that. Was the lid on, or the time another?")
+                fault(
+                    "measured",
+                    "No speed of boiling explains that. Was the lid on, or the time another?",
+                )
             })?;
             Ok(Lesson::of(
                 expected_ml,

@@ -114,8 +114,7 @@ const GLASS: f64 = 250.0;
 /// # Errors
 /// Names the field that can't be.
 pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldError> {
-    let fault =
-        |field: &str, message: String| FieldError { field: field.into(), message };
+    let fault = |field: &str, message: String| FieldError { field: field.into(), message };
     let it = cupboard
         .ingredient(&asked.sugar)
         .filter(|it| it.per_gram.sucrose_equivalent().0 > 0.3 && it.form != Form::Pieces)
@@ -127,8 +126,9 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
     if !(0.5..=100_000.0).contains(&sugar.0) {
         return Err(fault("amount", "Half a gram to 100 kg will do.".into()));
     }
-    let water = water_for(it, sugar, asked.proportion)
-        .ok_or_else(|| fault("proportion", "0.05 to 6 parts to one part of water will do.".into()))?;
+    let water = water_for(it, sugar, asked.proportion).ok_or_else(|| {
+        fault("proportion", "0.05 to 6 parts to one part of water will do.".into())
+    })?;
     if asked.reduce_to.is_some_and(|b| !(1.0..=80.0).contains(&b)) {
         return Err(fault("reduce_to", "1 to 80 °Bx will do.".into()));
     }
@@ -145,19 +145,11 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
         .ok_or_else(|| fault("amount", "Nothing comes of that.".into()))?;
     let boiled = trace.frames.get(2).map(|f| f.minutes.0).unwrap_or_default();
     let volume = made.liquid.volume(MEASURED_AT).0;
-    let notices = trace
-        .frames
-        .iter()
-        .flat_map(|f| &f.notices)
-        .map(|n| n.message.clone())
-        .collect();
+    let notices = trace.frames.iter().flat_map(|f| &f.notices).map(|n| n.message.clone()).collect();
     let missing = asked
         .back_to
         .as_ref()
-        .map(|v| {
-            v.as_millilitres()
-                .ok_or_else(|| fault("back_to", format!("“{v}” is no volume.")))
-        })
+        .map(|v| v.as_millilitres().ok_or_else(|| fault("back_to", format!("“{v}” is no volume."))))
         .transpose()?
         .map(|ml| (ml - volume).max(0.0));
     let cold = |t: f64| made.crystallises_at(Celsius(t)) || made.undissolved().0 > 0.5;
@@ -180,7 +172,10 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
         crystallises_at_20: cold(20.0),
         crystallises_at_4: cold(4.0),
         holds_at_4: sucrose_solubility(Celsius(4.0)),
-        dilutions: [6.0, 8.0, 10.0, 12.0, 14.0].into_iter().filter_map(|s| dilute(made, s)).collect(),
+        dilutions: [6.0, 8.0, 10.0, 12.0, 14.0]
+            .into_iter()
+            .filter_map(|s| dilute(made, s))
+            .collect(),
         notices,
     })
 }
@@ -189,9 +184,7 @@ fn water_for(it: &Ingredient, sugar: Grams, proportion: Proportion) -> Option<Gr
     let within = |parts: f64| (0.05..=6.0).contains(&parts).then_some(parts);
     Some(match proportion {
         Proportion::ByWeight(parts) => sugar * (1.0 / within(parts)?),
-        Proportion::ByVolume(parts) => {
-            Grams(it.fills(sugar)?.0 / within(parts)? * 0.9982)
-        }
+        Proportion::ByVolume(parts) => Grams(it.fills(sugar)?.0 / within(parts)? * 0.9982),
     })
 }
 
@@ -212,11 +205,7 @@ fn making(asked: &SyrupAsked, sugar: Grams, water: Grams) -> Drink {
         let to = Reduction::Brix(brix);
         actions.push(Action::Reduce { vessel: "pot".into(), to, how: Vigour::Boil });
     }
-    actions.push(Action::Cool {
-        vessel: "pot".into(),
-        to_c: 22.0,
-        place: CoolingPlace::WaterBath,
-    });
+    actions.push(Action::Cool { vessel: "pot".into(), to_c: 22.0, place: CoolingPlace::WaterBath });
     Drink {
         name: "Syrup".into(),
         family: Family::Syrup,

@@ -59,14 +59,17 @@ impl Engine<'_> {
             + contents.pieces.iter().map(|p| p.inside[Component::Water]).sum::<f64>();
         // Heat of freezing through the same wall, and as long again to get hard.
         let tau = place.time_constant(shape, contents.heat_capacity(), contents.level().0);
-        let freezing = water * MELTING / contents.heat_capacity().max(1e-9)
+        let freezing = water * MELTING
+            / contents.heat_capacity().max(1e-9)
             / (freezes.0 - place.temperature.0).max(1.0);
         let brix = contents.liquid.soluble_solids();
         contents.freeze(to);
         if brix > 35.0 {
             self.notice(
                 Kind::StaysSoft,
-                format!("At {brix:.0} °Bx it doesn't freeze hard: cubes stay soft and melt at once."),
+                format!(
+                    "At {brix:.0} °Bx it doesn't freeze hard: cubes stay soft and melt at once."
+                ),
             );
         }
         Spent::waiting(minutes + Minutes(tau * freezing * 1.3))

@@ -2,9 +2,7 @@
 
 use super::heat::{MELTING, ROOM, Surrounding, aroma_loss, drawing_speed, heat_capacity};
 use super::piece::Piece;
-use crate::chemistry::{
-    Component, Mixture, carbonation_kept, inversion_rate, sucrose_solubility,
-};
+use crate::chemistry::{Component, Mixture, carbonation_kept, inversion_rate, sucrose_solubility};
 use crate::cupboard::{Form, Ingredient, Strainer, VesselKind};
 use crate::drink::{Press, Vessel};
 use crate::quantity::{Celsius, Grams, Millilitres, Minutes};
@@ -109,10 +107,7 @@ impl Deposit {
     }
 
     fn take(&mut self, share: f64) -> Self {
-        Self {
-            mixture: self.mixture.take(share),
-            origins: split_origins(&mut self.origins, share),
-        }
+        Self { mixture: self.mixture.take(share), origins: split_origins(&mut self.origins, share) }
     }
 }
 
@@ -139,11 +134,7 @@ fn split(deposits: &mut Vec<Deposit>, share: f64) -> Vec<Deposit> {
     if share >= 1.0 {
         return std::mem::take(deposits);
     }
-    deposits
-        .iter_mut()
-        .map(|d| d.take(share))
-        .filter(|d| d.mixture.mass().0 > TRACE_OF)
-        .collect()
+    deposits.iter_mut().map(|d| d.take(share)).filter(|d| d.mixture.mass().0 > TRACE_OF).collect()
 }
 
 impl Contents {
@@ -636,8 +627,7 @@ impl Contents {
         }
         let share = (water.0 / there).min(1.0);
         gone[Component::Water] = water.0.min(there);
-        gone[Component::Ethanol] =
-            self.liquid[Component::Ethanol] * (1.0 - (1.0 - share).powi(8));
+        gone[Component::Ethanol] = self.liquid[Component::Ethanol] * (1.0 - (1.0 - share).powi(8));
         for component in [Component::Water, Component::Ethanol] {
             self.liquid[component] -= gone[component];
         }

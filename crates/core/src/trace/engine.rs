@@ -323,7 +323,10 @@ impl<'a> Engine<'a> {
         let empty = self.vessels[vessel].is_empty();
         if empty {
             let the = self.subject(vessel);
-            self.notice(Kind::NothingThere, format!("{the} is empty; there is nothing to {to_do}."));
+            self.notice(
+                Kind::NothingThere,
+                format!("{the} is empty; there is nothing to {to_do}."),
+            );
         }
         empty
     }
@@ -621,8 +624,8 @@ impl<'a> Engine<'a> {
         let left = contents.undissolved().0;
         if left > 0.5 && contents.liquid[Component::Water] > 1.0 {
             // Fruit under sugar is meant to lie there; what it needs is time.
-            let waits = contents.pieces.iter().map(|p| p.put_in.0).sum::<f64>()
-                > contents.liquid.mass().0;
+            let waits =
+                contents.pieces.iter().map(|p| p.put_in.0).sum::<f64>() > contents.liquid.mass().0;
             let hot = contents
                 .dissolves_at()
                 .map_or_else(String::new, |t| format!(" at {:.0} °C, or", t.0));
@@ -696,8 +699,8 @@ impl<'a> Engine<'a> {
         }
         let contents = &self.vessels[vessel];
         let perishable = contents.past.raw || !contents.pieces.is_empty();
-        let keeps_itself =
-            contents.liquid.soluble_solids() > 50.0 || contents.liquid[Component::Ethanol] > 0.12 * mass;
+        let keeps_itself = contents.liquid.soluble_solids() > 50.0
+            || contents.liquid[Component::Ethanol] > 0.12 * mass;
         if contents.past.warm.0 > 150.0 && perishable && !keeps_itself {
             let hours = contents.past.warm.0 / 60.0;
             self.notice_once(

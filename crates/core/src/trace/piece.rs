@@ -159,10 +159,7 @@ impl Piece {
     /// All of it, beaten small: juice and cell walls, and bitterness as long as the blade runs.
     pub(super) fn crush(mut self, seconds: f64) -> Mixture {
         let mut out = self.release(1.0);
-        self.free_bitterness(
-            1.0 - (-seconds / self.flavour.bitter_blending).exp(),
-            &mut out,
-        );
+        self.free_bitterness(1.0 - (-seconds / self.flavour.bitter_blending).exp(), &mut out);
         out += self.inside.take_all();
         out
     }

@@ -56,7 +56,14 @@ impl Engine<'_> {
     }
 
     /// What to mind when an ingredient goes into so much liquid of that temperature.
-    pub(super) fn mind(&mut self, it: &Ingredient, grams: Grams, liquid: f64, t: Celsius, brix: f64) {
+    pub(super) fn mind(
+        &mut self,
+        it: &Ingredient,
+        grams: Grams,
+        liquid: f64,
+        t: Celsius,
+        brix: f64,
+    ) {
         if liquid < 1.0 {
             return;
         }
@@ -231,8 +238,7 @@ impl Engine<'_> {
         let kind = self.vessel(from).kind;
         let mut all = self.vessels[from].pour_out(kind).times(self.many[from]);
         self.loses_gas(&mut all);
-        let room = self.vessel(bottle).capacity().0
-            - headspace.as_millilitres().unwrap_or(30.0);
+        let room = self.vessel(bottle).capacity().0 - headspace.as_millilitres().unwrap_or(30.0);
         // Bottles are filled at the temperature that it has, and told at that of the kitchen.
         let level = all.level_at(if all.temperature.0 < 20.0 { ROOM } else { all.temperature });
         if self.vessels[bottle].is_empty() {

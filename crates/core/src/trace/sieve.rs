@@ -10,7 +10,13 @@ use crate::quantity::Minutes;
 const MIXES: f64 = 0.7;
 
 impl Engine<'_> {
-    pub(super) fn strain(&mut self, from: usize, through: usize, into: usize, press: Press) -> Spent {
+    pub(super) fn strain(
+        &mut self,
+        from: usize,
+        through: usize,
+        into: usize,
+        press: Press,
+    ) -> Spent {
         let Some(strainer) = self.vessel(through).kind.strainer() else {
             return Spent::by_hand(0.0);
         };

@@ -45,9 +45,8 @@ impl Engine<'_> {
         let contents = &mut self.vessels[vessel];
         let start = contents.temperature;
         let up = heating_time(contents.heat_capacity(), target.0 - start.0);
-        let gone = contents.pass(up, lid, |t| {
-            Celsius(start.0 + (target.0 - start.0) * t / up.0.max(1e-9))
-        });
+        let gone = contents
+            .pass(up, lid, |t| Celsius(start.0 + (target.0 - start.0) * t / up.0.max(1e-9)));
         contents.temperature = target.max(start);
         contents.settle();
         let halfway = Celsius((start.0 + contents.temperature.0) / 2.0);
@@ -215,9 +214,8 @@ impl Engine<'_> {
                 let start = contents.temperature;
                 let to = start.max(Celsius(70.0));
                 let up = time_for(MICROWAVE_WATTS, contents.heat_capacity(), to.0 - start.0);
-                let gone = contents.pass(up, false, |t| {
-                    Celsius(start.0 + (to.0 - start.0) * t / up.0.max(1e-9))
-                });
+                let gone = contents
+                    .pass(up, false, |t| Celsius(start.0 + (to.0 - start.0) * t / up.0.max(1e-9)));
                 contents.temperature = to;
                 contents.settle();
                 self.goes_off(vessel, &gone);
@@ -243,7 +241,13 @@ impl Engine<'_> {
 }
 
 /// How long so much water takes to leave; slower towards the end, as the syrup holds what is left.
-fn time_to_lose(pot: &Vessel, contents: &Contents, water: Grams, how: Vigour, here: f64) -> Minutes {
+fn time_to_lose(
+    pot: &Vessel,
+    contents: &Contents,
+    water: Grams,
+    how: Vigour,
+    here: f64,
+) -> Minutes {
     const PARTS: u32 = 12;
     let part = water * (1.0 / f64::from(PARTS));
     let mut left = contents.clone();

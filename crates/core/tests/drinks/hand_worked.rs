@@ -76,7 +76,12 @@ fn hot_infusion() {
         add("pot", "water", "1000 g"),
         Action::Heat { vessel: "pot".into(), to_c: 95.0, minutes: 0.0, lid: true },
         add("pot", "hibiscus_dried", "40 g"),
-        Action::Infuse { vessel: "pot".into(), minutes: 12.0, place: RestingPlace::Worktop, covered: false },
+        Action::Infuse {
+            vessel: "pot".into(),
+            minutes: 12.0,
+            place: RestingPlace::Worktop,
+            covered: false,
+        },
         strain("pot", "sieve", "pitcher", Press::Drained),
     ]);
     let trace = run(&drink);
@@ -96,7 +101,12 @@ fn cold_infusion_takes_hours() {
             add("jug", "water", "1000 g"),
             add("jug", "hibiscus_dried", "40 g"),
             Action::Cool { vessel: "jug".into(), to_c: 5.0, place: CoolingPlace::Refrigerator },
-            Action::Infuse { vessel: "jug".into(), minutes, place: RestingPlace::Refrigerator, covered: false },
+            Action::Infuse {
+                vessel: "jug".into(),
+                minutes,
+                place: RestingPlace::Refrigerator,
+                covered: false,
+            },
         ]);
         last(&drink, &run(&drink), "jug").liquid.titratable_acid()
     };

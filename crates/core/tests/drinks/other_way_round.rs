@@ -8,9 +8,7 @@ use keen_core::chance::spread;
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Action, Drink, Portion, Press, RestingPlace};
 use keen_core::quantity::{Amount, Millilitres};
-use keen_core::study::{
-    Proportion, SyrupAsked, Taught, learn, steeping, syrup,
-};
+use keen_core::study::{Proportion, SyrupAsked, Taught, learn, steeping, syrup};
 use keen_core::trace::Trace;
 use proptest::prelude::*;
 use rand::SeedableRng;
@@ -45,11 +43,7 @@ fn taste(drink: &Drink) -> Taste {
 
 fn aim(sweetness: f64, acidity: f64) -> Aim {
     Aim {
-        target: Target {
-            sweetness: Some(sweetness),
-            acidity: Some(acidity),
-            ..Target::default()
-        },
+        target: Target { sweetness: Some(sweetness), acidity: Some(acidity), ..Target::default() },
         ..Aim::default()
     }
 }
@@ -104,11 +98,9 @@ fn what_is_held_stays_and_bounds_are_named_when_they_stop_it() {
     assert_eq!(solution.drink.steps[1], start.steps[1]);
     assert!(!solution.reached && solution.stops.iter().any(|s| s.contains("No sweetener")));
     let mut odd = aim(8.0, 0.6);
-    odd.bounds = vec![Bound { step: "s1".into(), least: Some("2 glugs".parse().unwrap()), most: None }];
-    assert_eq!(
-        solve(&start, Cupboard::builtin(), &odd).unwrap_err().field,
-        "aim.bounds[0].least"
-    );
+    odd.bounds =
+        vec![Bound { step: "s1".into(), least: Some("2 glugs".parse().unwrap()), most: None }];
+    assert_eq!(solve(&start, Cupboard::builtin(), &odd).unwrap_err().field, "aim.bounds[0].least");
     assert!(solve(&start, Cupboard::builtin(), &aim(f64::NAN, 0.4)).is_err());
 }
 
@@ -126,13 +118,15 @@ fn volume_alcohol_fizz_and_brix_can_be_aimed_at() {
         volume_ml: Some(1500.0),
         ..Target::default()
     };
-    let solution =
-        solve(&spritz, Cupboard::builtin(), &Aim { target, ..Aim::default() }).unwrap();
+    let solution = solve(&spritz, Cupboard::builtin(), &Aim { target, ..Aim::default() }).unwrap();
     let found = taste(&solution.drink);
     assert!(solution.reached, "{:?} {found:?}", solution.stops);
     assert!((found.alcohol_percent - 6.0).abs() < 0.04 && (found.ready_ml - 1500.0).abs() < 8.0);
-    let syrup =
-        drink(vec![add("pot", "white_sugar", "200 g"), add("pot", "water", "300 g"), boil(1.0, true)]);
+    let syrup = drink(vec![
+        add("pot", "white_sugar", "200 g"),
+        add("pot", "water", "300 g"),
+        boil(1.0, true),
+    ]);
     let target = Target { brix: Some(60.0), volume_ml: Some(500.0), ..Target::default() };
     let solution = solve(&syrup, Cupboard::builtin(), &Aim { target, ..Aim::default() }).unwrap();
     assert!(solution.reached && (taste(&solution.drink).brix - 60.0).abs() < 0.3);
@@ -182,10 +176,7 @@ fn nobody_is_sent_to_correct_what_can_not_be_tasted() {
     assert!(found.leave_it.is_none());
     assert!(found.ways[0].additions.iter().any(|a| a.ingredient == "white_sugar"), "{found:?}");
     asked.pitcher = unseen(1000.0, 900.0);
-    assert_eq!(
-        correct(Cupboard::builtin(), &asked).unwrap_err().field,
-        "pitcher.read.capacity_ml"
-    );
+    assert_eq!(correct(Cupboard::builtin(), &asked).unwrap_err().field, "pitcher.read.capacity_ml");
 }
 
 #[test]
@@ -195,8 +186,7 @@ fn a_pot_that_still_draws_is_left_to_draw() {
         add("jug", "hibiscus_dried", "40 g"),
         stand("jug", 4.0, RestingPlace::Worktop),
     ]);
-    let traced =
-        Pitcher::Traced { drink: Box::new(young), vessel: "jug".into(), step: None };
+    let traced = Pitcher::Traced { drink: Box::new(young), vessel: "jug".into(), step: None };
     let found = ask(traced, vec![Doubt { too: Word::Weak, how: How::Far }]);
     assert!(found.leave_it.as_deref().is_some_and(|w| w.starts_with("Wait")), "{found:?}");
 }
@@ -228,7 +218,8 @@ fn swapping_keeps_what_the_ingredient_was_for() {
 fn fruit_scatters_a_drink_and_sugar_water_stays_where_it_is() {
     let mut chance = StdRng::seed_from_u64(7);
     let cupboard = Cupboard::builtin();
-    let found = spread(&lemonade("100 g", "4 lemons", "700 ml"), cupboard, 1000, &mut chance).unwrap();
+    let found =
+        spread(&lemonade("100 g", "4 lemons", "700 ml"), cupboard, 1000, &mut chance).unwrap();
     // Four lemons: 21 % a lemon over a root of four, and 11 % by the lot: about 15 % of the acid.
     let wide = (found.acidity.high - found.acidity.low) / found.acidity.middle / 2.563;
     assert!((0.10..0.19).contains(&wide), "{wide}");

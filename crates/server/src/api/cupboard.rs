@@ -1,6 +1,8 @@
 use actix_web::{get, web};
 use keen_core::chemistry::Component;
-use keen_core::cupboard::{Cupboard, Estimated, Evidence, FigureSource, Form, Ingredient, Kind, Size};
+use keen_core::cupboard::{
+    Cupboard, Estimated, Evidence, FigureSource, Form, Ingredient, Kind, Size,
+};
 use keen_core::drink::Drink;
 use serde::Serialize;
 use utoipa::ToSchema;

@@ -17,15 +17,22 @@ interface AddIngredientProps {
   /** Where in the order, and into what; where a cook would, if left out. */
   at?: number;
   vessel?: string;
+  /** Among other buttons that have an outline. */
+  outlined?: boolean;
   onAdded: (step: string | undefined) => void;
 }
 
 /** Finds something in the cupboard and puts it into a vessel. */
-export function AddIngredient({ editor, drink, report, at, vessel, onAdded }: AddIngredientProps) {
+export function AddIngredient(props: AddIngredientProps) {
+  const { editor, drink, report, at, vessel, outlined, onAdded } = props;
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Button onClick={() => setOpen(true)} sx={{ mt: 0.5, px: 0 }}>
+      <Button
+        variant={outlined ? "outlined" : "text"}
+        onClick={() => setOpen(true)}
+        sx={outlined ? { minHeight: 44, px: 1.5 } : { mt: 0.5, px: 0 }}
+      >
         Add an ingredient
       </Button>
       <Dialog
@@ -66,7 +73,7 @@ interface FinderProps {
 function Finder({ drink, report, vessel: asked, onPick }: FinderProps) {
   const { data: all = [] } = useIngredients();
   const [text, setText] = useState("");
-  const holders = report.vessels.filter((v) => !v.strains && v.kind !== "glass");
+  const holders = report.vessels.filter((v) => !v.strains);
   const [vessel, setVessel] = useState(asked ?? usualVessel(drink, report) ?? holders[0]?.id ?? "");
   const found = findIngredients([...all], text);
   const pick = (it: Ingredient | undefined) => it && vessel && onPick(it, vessel);

@@ -1,12 +1,16 @@
 import Box from "@mui/material/Box";
-import { memo } from "react";
+import { memo, useState } from "react";
 import { colour } from "../../app/theme";
 import type { Drink, DrinkReport } from "../../api/client";
 import type { Editor } from "../editor";
+import { useAim } from "./aim";
+import { AimPanel } from "./AimPanel";
+import { Correct } from "./Correct";
 import { Ingredients } from "./Ingredients";
 import { MapPlate } from "./MapPlate";
 import { Notices } from "./Notices";
 import { Headline, ProfilePanel } from "./ProfilePanel";
+import { useSpread } from "./useSpread";
 
 interface BalanceProps {
   editor: Editor;
@@ -16,6 +20,9 @@ interface BalanceProps {
 
 /** The main screen: what goes in, where that lies on the map, and the figures. */
 export const Balance = memo(function Balance({ editor, drink, report }: BalanceProps) {
+  const aiming = useAim();
+  const spread = useSpread(drink);
+  const [correcting, setCorrecting] = useState(false);
   return (
     <Box
       sx={{
@@ -44,18 +51,43 @@ export const Balance = memo(function Balance({ editor, drink, report }: BalanceP
       }}
     >
       <Box sx={{ gridArea: "lines", minWidth: 0 }}>
-        <Ingredients editor={editor} drink={drink} report={report} />
+        <Ingredients editor={editor} drink={drink} report={report} aiming={aiming} />
         <Notices report={report} />
       </Box>
       <Box sx={{ gridArea: "head", minWidth: 0 }}>
         <Headline report={report} />
       </Box>
       <Box sx={{ gridArea: "map", minWidth: 0 }}>
-        <MapPlate map={report.map} colour={report.profile?.colour} name={drink.name} />
+        <MapPlate
+          map={report.map}
+          colour={report.profile?.colour}
+          name={drink.name}
+          cloud={spread?.cloud}
+          ring={aiming.ring}
+          onRing={(ring) => aiming.set({ ring })}
+          proposed={aiming.solution?.rounded_point ?? undefined}
+        />
       </Box>
       <Box sx={{ gridArea: "figures", minWidth: 0 }}>
-        <ProfilePanel editor={editor} drink={drink} report={report} />
+        <ProfilePanel editor={editor} drink={drink} report={report} spread={spread}>
+          <AimPanel
+            editor={editor}
+            drink={drink}
+            report={report}
+            aiming={aiming}
+            onCorrect={() => setCorrecting(true)}
+          />
+        </ProfilePanel>
       </Box>
+      {correcting && (
+        <Correct
+          editor={editor}
+          drink={drink}
+          report={report}
+          ring={aiming.ring}
+          onClose={() => setCorrecting(false)}
+        />
+      )}
     </Box>
   );
 });

@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
 import { ChevronDown, ChevronUp, Minus, Plus, Trash2 } from "lucide-react";
 import { memo, useState } from "react";
 import type { Drink, DrinkReport, LineReport, Settings, Way } from "../../api/client";
@@ -9,16 +10,21 @@ import { AmountField } from "../../ui/AmountField";
 import { moveLine, removeStep, setAmount, setNote } from "../changes";
 import type { Editor } from "../editor";
 import { AddIngredient } from "./AddIngredient";
+import type { Aiming } from "./aim";
+import { Swap } from "./Swap";
 import look from "./Ingredients.module.css";
 
 interface IngredientsProps {
   editor: Editor;
   drink: Drink;
   report: DrinkReport;
+  aiming: Aiming;
 }
 
 /** What goes in, with the amounts that can be changed and what each brings. */
-export function Ingredients({ editor, drink, report }: IngredientsProps) {
+export function Ingredients({ editor, drink, report, aiming }: IngredientsProps) {
+  const { toggleHold, bound } = aiming;
+  const [swapping, setSwapping] = useState<LineReport | undefined>();
   const [chosen, setChosen] = useState<string | undefined>();
   const { settings, change } = useSettings();
   const rests = report.lines;
@@ -41,6 +47,11 @@ export function Ingredients({ editor, drink, report }: IngredientsProps) {
             chosen={chosen === line.step}
             isFirst={i === 0}
             isLast={i === rests.length - 1}
+            held={aiming.hold.includes(line.step)}
+            most={aiming.most[line.step] ?? ""}
+            onHold={toggleHold}
+            onMost={bound}
+            onSwap={setSwapping}
             onChoose={setChosen}
             onShowBy={(kind) =>
               change({
@@ -56,6 +67,14 @@ export function Ingredients({ editor, drink, report }: IngredientsProps) {
         </Box>
       )}
       <AddIngredient editor={editor} drink={drink} report={report} onAdded={setChosen} />
+      {swapping && (
+        <Swap
+          editor={editor}
+          drink={drink}
+          line={swapping}
+          onClose={() => setSwapping(undefined)}
+        />
+      )}
     </Box>
   );
 }
@@ -85,6 +104,11 @@ interface LineProps {
   chosen: boolean;
   isFirst: boolean;
   isLast: boolean;
+  held: boolean;
+  most: string;
+  onHold: (step: string) => void;
+  onMost: (step: string, which: "most", text: string) => void;
+  onSwap: (line: LineReport) => void;
   onChoose: (step: string | undefined) => void;
   onShowBy: (kind: string) => void;
 }
@@ -98,9 +122,13 @@ const wayNames: Record<string, string> = {
 
 const Line = memo(function Line(props: LineProps) {
   const { editor, line, way, note, vessel, chosen, isFirst, isLast, onChoose, onShowBy } = props;
+  const { held, most, onHold, onMost, onSwap } = props;
   const detail = [
     line.is_fill_line ? `to the line in the ${vessel.toLowerCase()}` : note,
+    line.in_each && "in each glass",
     line.also,
+    held && "held",
+    most && `at most ${most}`,
   ].filter(Boolean);
   const change = (amount: string) => editor.edit(setAmount(line.step, amount), line.step);
   return (
@@ -115,12 +143,16 @@ const Line = memo(function Line(props: LineProps) {
           <div className={look.name}>{line.name}</div>
           {detail.length > 0 && <div className={look.detail}>{detail.join(" · ")}</div>}
         </div>
-        <AmountField
-          of={line.name}
-          way={way}
-          onChange={change}
-          onType={(text) => editor.tryEdit(setAmount(line.step, text))}
-        />
+        {line.follows ? (
+          <div className={look.follows}>{line.text}</div>
+        ) : (
+          <AmountField
+            of={line.name}
+            way={way}
+            onChange={change}
+            onType={(text) => editor.tryEdit(setAmount(line.step, text))}
+          />
+        )}
         <Shares line={line} />
       </div>
       {chosen && (
@@ -182,6 +214,43 @@ const Line = memo(function Line(props: LineProps) {
           >
             <Trash2 size={17} aria-hidden />
           </Small>
+          <Box sx={{ display: "flex", gap: 1, flexBasis: "100%", alignItems: "center" }}>
+            <Button
+              aria-pressed={held}
+              aria-label={`Hold ${line.name}`}
+              onClick={() => onHold(line.step)}
+              sx={{
+                minHeight: 40,
+                px: 1.25,
+                fontSize: 13,
+                flexShrink: 0,
+                border: `1.5px solid ${colour(held ? "cobalt" : "hairline")}`,
+                bgcolor: held ? colour("wash") : "transparent",
+              }}
+            >
+              {held ? "Held" : "Hold as it is"}
+            </Button>
+            {!line.follows && (
+              <TextField
+                size="small"
+                label="at most"
+                defaultValue={most}
+                onBlur={(event) => onMost(line.step, "most", event.target.value)}
+                onKeyDown={(event) => {
+                  event.stopPropagation();
+                  if (event.key === "Enter") (event.target as HTMLElement).blur();
+                }}
+                slotProps={{ htmlInput: { "aria-label": `At most so much ${line.name}` } }}
+                sx={{ width: 110 }}
+              />
+            )}
+            <Box sx={{ flex: 1 }} />
+            {!line.follows && (
+              <Button onClick={() => onSwap(line)} sx={{ px: 1, minWidth: 0, fontSize: 13 }}>
+                Swap
+              </Button>
+            )}
+          </Box>
           {!line.is_fill_line && (
             <NoteField
               key={note}

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { scaleLinear } from "d3-scale";
 import { useId } from "react";
-import type { BalanceMapData } from "../../api/client";
+import type { BalanceMapData, Spot, Spread } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
 import { useSize } from "../../ui/useSize";
 
@@ -9,6 +9,13 @@ interface MapPlateProps {
   map: BalanceMapData;
   colour: string | undefined;
   name: string;
+  /** Where the fruit may take the drink. */
+  cloud?: Spread["cloud"];
+  /** The target; at the drink itself until it is moved. */
+  ring?: Spot | undefined;
+  onRing?: (spot: Spot) => void;
+  /** Where the drink would come to lie. */
+  proposed?: Spot | undefined;
 }
 
 const LEFT = 34;
@@ -17,7 +24,8 @@ const TOP = 8;
 const RIGHT = 10;
 
 /** The balance map: sweetness across, acidity up, rays of equal ratio between the named bands. */
-export function MapPlate({ map, colour: liquid, name }: MapPlateProps) {
+export function MapPlate(props: MapPlateProps) {
+  const { map, colour: liquid, name, cloud, ring, onRing, proposed } = props;
   const [box, { width }] = useSize<HTMLDivElement>();
   const clip = useId();
   const w = Math.max(width, 240);
@@ -35,14 +43,25 @@ export function MapPlate({ map, colour: liquid, name }: MapPlateProps) {
     return [x(sweet), y(sweet / Math.max(ratio, 1e-6))] as const;
   };
   const origin = [x(0), y(0)] as const;
+  const target = ring ?? point ?? undefined;
+  /** The place on the map under a pointer. */
+  const spotAt = (event: { clientX: number; clientY: number }): Spot => {
+    const frame = box.current!.getBoundingClientRect();
+    const within = (value: number, most: number) => Math.min(Math.max(value, 0), most);
+    return {
+      sweetness: within(x.invert(event.clientX - frame.left), map.sweetness_max),
+      acidity: within(y.invert(event.clientY - frame.top), map.acidity_max),
+    };
+  };
   return (
-    <Box ref={box} sx={{ width: "100%" }}>
+    <Box ref={box} sx={{ width: "100%", position: "relative" }}>
       <svg
         width={w}
         height={h}
         role="img"
         aria-label={`Balance map. ${words}`}
-        style={{ display: "block" }}
+        style={{ display: "block", cursor: onRing && point ? "crosshair" : undefined }}
+        onClick={(event) => point && onRing?.(spotAt(event))}
       >
         <clipPath id={clip}>
           <rect x={LEFT} y={TOP} width={w - LEFT - RIGHT} height={h - TOP - BOTTOM} rx={12} />
@@ -142,6 +161,40 @@ export function MapPlate({ map, colour: liquid, name }: MapPlateProps) {
             dashed: usual for its kind
           </text>
         </g>
+        {cloud && (
+          <g clipPath={`url(#${clip})`} data-testid="cloud">
+            {[cloud.most, cloud.half].map((reach) => (
+              <polygon
+                key={reach}
+                points={ellipse(cloud, reach)
+                  .map((spot) => `${x(spot.sweetness)},${y(spot.acidity)}`)
+                  .join(" ")}
+                fill={liquid}
+                fillOpacity={0.28}
+                stroke={colour("ink")}
+                strokeOpacity={0.16}
+              />
+            ))}
+          </g>
+        )}
+        {point && ring && (
+          <path
+            d={`M${x(point.sweetness)} ${y(point.acidity)}L${x(ring.sweetness)} ${y(ring.acidity)}`}
+            stroke={colour("cobalt")}
+            strokeWidth={1.6}
+            strokeDasharray="3 4"
+          />
+        )}
+        {proposed && (
+          <circle
+            cx={x(proposed.sweetness)}
+            cy={y(proposed.acidity)}
+            r={6}
+            fill={colour("enamel")}
+            stroke={colour("ink")}
+            strokeWidth={2}
+          />
+        )}
         {point && (
           <g data-testid="point" transform={`translate(${x(point.sweetness)} ${y(point.acidity)})`}>
             <circle r={15} fill={liquid} fillOpacity={0.25} />
@@ -149,8 +202,95 @@ export function MapPlate({ map, colour: liquid, name }: MapPlateProps) {
           </g>
         )}
       </svg>
+      {onRing && target && point && (
+        <Ring
+          left={x(target.sweetness)}
+          top={y(target.acidity)}
+          target={target}
+          set={ring !== undefined}
+          onDrag={(event) => onRing(spotAt(event))}
+          onNudge={(dx, dy) =>
+            onRing({
+              sweetness: Math.min(Math.max(target.sweetness + dx * 0.1, 0), map.sweetness_max),
+              acidity: Math.min(Math.max(target.acidity + dy * 0.01, 0), map.acidity_max),
+            })
+          }
+        />
+      )}
     </Box>
   );
+}
+
+interface RingProps {
+  left: number;
+  top: number;
+  target: Spot;
+  set: boolean;
+  onDrag: (event: { clientX: number; clientY: number }) => void;
+  onNudge: (dx: number, dy: number) => void;
+}
+
+/** The target, to be dragged by mouse, finger or arrow keys. */
+function Ring({ left, top, target, set, onDrag, onNudge }: RingProps) {
+  return (
+    <Box
+      role="slider"
+      tabIndex={0}
+      aria-label="Target"
+      aria-valuenow={Math.round(target.sweetness * 10) / 10}
+      aria-valuetext={`sweetness ${target.sweetness.toFixed(1)} g, acidity ${target.acidity.toFixed(2)} %`}
+      title="Drag to where the drink should be; arrow keys nudge it"
+      onPointerDown={(event: React.PointerEvent<HTMLDivElement>) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={(event: React.PointerEvent<HTMLDivElement>) => {
+        if (event.currentTarget.hasPointerCapture(event.pointerId)) onDrag(event);
+      }}
+      onKeyDown={(event: React.KeyboardEvent) => {
+        const steps: Record<string, [number, number]> = {
+          ArrowRight: [1, 0],
+          ArrowLeft: [-1, 0],
+          ArrowUp: [0, 1],
+          ArrowDown: [0, -1],
+        };
+        const by = steps[event.key];
+        if (!by) return;
+        event.preventDefault();
+        const far = event.shiftKey ? 5 : 1;
+        onNudge(by[0] * far, by[1] * far);
+      }}
+      style={{ left: left - 22, top: top - 22 }}
+      sx={{
+        position: "absolute",
+        width: 44,
+        height: 44,
+        display: "grid",
+        placeItems: "center",
+        cursor: "grab",
+        touchAction: "none",
+        borderRadius: "50%",
+        "&::after": {
+          content: '""',
+          width: 30,
+          height: 30,
+          borderRadius: "50%",
+          border: `3px ${set ? "solid" : "dotted"} ${colour("cobalt")}`,
+        },
+      }}
+    />
+  );
+}
+
+/** Points of an ellipse so many standard deviations wide. */
+function ellipse({ middle, long, short }: NonNullable<Spread["cloud"]>, reach: number): Spot[] {
+  return Array.from({ length: 49 }, (_, i) => {
+    const angle = (i / 48) * 2 * Math.PI;
+    const [c, s] = [Math.cos(angle) * reach, Math.sin(angle) * reach];
+    return {
+      sweetness: middle.sweetness + c * long.sweetness + s * short.sweetness,
+      acidity: middle.acidity + c * long.acidity + s * short.acidity,
+    };
+  });
 }
 
 /** Where a band's name stands: on its middle ray, near the edge of the plate, clear of the corner. */

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import type { Drink, DrinkReport } from "../../api/client";
+import type { Drink, DrinkReport, Spread } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
 import { Figure } from "../../ui/Figure";
 import { span, volumeParts } from "../../ui/format";
@@ -19,6 +19,16 @@ interface PanelProps {
   editor: Editor;
   drink: Drink;
   report: DrinkReport;
+  /** Where the fruit may take the figures. */
+  spread: Spread | undefined;
+  /** What can be done about them. */
+  children: React.ReactNode;
+}
+
+/** A range in words, where it is wide enough to be told. */
+function told(range: Spread["acidity"] | undefined, places: number): string | undefined {
+  if (!range || range.high - range.low < 0.03 * range.middle) return undefined;
+  return `${range.low.toFixed(places)} to ${range.high.toFixed(places)}`;
 }
 
 /** The one figure that tells most: the ratio, and what people call it. */
@@ -51,7 +61,7 @@ export function Headline({ report }: { report: DrinkReport }) {
 }
 
 /** The other figures of the drink as it is served. */
-export function ProfilePanel({ editor, drink, report }: PanelProps) {
+export function ProfilePanel({ editor, drink, report, spread, children }: PanelProps) {
   const { profile, map, rests_on } = report;
   const point = map.point;
   if (!profile || !point) {
@@ -72,8 +82,8 @@ export function ProfilePanel({ editor, drink, report }: PanelProps) {
           display: "grid",
           gridTemplateColumns: { xs: "repeat(3, 1fr)", md: "1fr 1fr" },
           columnGap: 2,
-          rowGap: 1.5,
-          py: 1.75,
+          rowGap: 1,
+          py: 1.25,
           borderTop: `1px solid ${colour("hairline")}`,
         }}
       >
@@ -83,6 +93,7 @@ export function ProfilePanel({ editor, drink, report }: PanelProps) {
           unit="g in 100 g"
           label="sweetness"
           rests={rests_on.sweetness}
+          range={told(spread?.sweetness, 1)}
         />
         <Figure
           name="acidity"
@@ -90,6 +101,7 @@ export function ProfilePanel({ editor, drink, report }: PanelProps) {
           unit="%"
           label="acidity"
           rests={rests_on.acidity}
+          range={told(spread?.acidity, 2)}
         />
         <Figure
           name="brix"
@@ -97,6 +109,7 @@ export function ProfilePanel({ editor, drink, report }: PanelProps) {
           unit="°Bx"
           label="dissolved"
           rests={rests_on.sweetness}
+          range={told(spread?.brix, 1)}
         />
         <Figure
           name="ph"
@@ -135,18 +148,14 @@ export function ProfilePanel({ editor, drink, report }: PanelProps) {
           unit="g"
           label={`sugar ${portion}`}
         />
-        <Figure
-          name="glass-energy"
-          value={profile.glass_energy_kcal.toFixed(0)}
-          unit="kcal"
-          label={portion}
-        />
-        <Figure
-          name="time"
-          value={span(report.hands_on_minutes)}
-          label={`work, ${span(report.minutes)} in all`}
-          rests="estimate"
-        />
+      </Box>
+      <Box
+        sx={{
+          borderTop: `1px solid ${colour("hairline")}`,
+          py: 1.5,
+        }}
+      >
+        {children}
       </Box>
       <Box
         sx={{
@@ -154,9 +163,33 @@ export function ProfilePanel({ editor, drink, report }: PanelProps) {
           color: colour("muted"),
           borderTop: `1px solid ${colour("hairline")}`,
           pt: 1.25,
+          display: "grid",
+          gap: 0.5,
         }}
       >
-        {anyEstimate ? "From the tables; est. is estimated." : "From the tables."} Fruit varies.
+        <Box>
+          <span data-figure="glass-energy">{profile.glass_energy_kcal.toFixed(0)} kcal</span>{" "}
+          {portion}. {span(report.hands_on_minutes)} of work, {span(report.minutes)} in all (est.).
+        </Box>
+        <Box>
+          {anyEstimate ? "From the tables; est. is estimated." : "From the tables."} The cloud is
+          what fruit and estimates may do: nine times out of ten it stays inside.
+        </Box>
+        {profile.bitterness_per_l >= 0.7 && (
+          <Box>
+            Bitterness {profile.bitterness_per_l >= 1 ? "can be tasted" : "is near"} (est.).
+          </Box>
+        )}
+        {profile.pungency_per_l >= 5 && <Box>It burns a little of ginger or pepper (est.).</Box>}
+        {profile.glass_ice_g >= 1 && (
+          <Box>{profile.glass_ice_g.toFixed(0)} g of ice are left in a glass.</Box>
+        )}
+        {report.keeping && (
+          <Box>
+            Keeps {report.keeping.days === 1 ? "a day" : `${report.keeping.days} days`} in the
+            refrigerator. {report.keeping.reasons[0]}
+          </Box>
+        )}
         {point.thinned_with != null && (
           <Box>On the map as drunk: 1 part to {point.thinned_with.toFixed(1)} parts of water.</Box>
         )}

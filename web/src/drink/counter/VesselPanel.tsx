@@ -1,8 +1,10 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Drink, DrinkReport, VesselReport } from "../../api/client";
+import { useKitchen } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
 import { span, volume, weight } from "../../ui/format";
 import { setVessel } from "../changes";
@@ -94,6 +96,7 @@ export function VesselPanel({ editor, drink, report, vessel, left, onClose }: Ve
         </Box>
       </Box>
       {!vessel.strains && <Capacity editor={editor} vessel={vessel} />}
+      <FromKitchen editor={editor} vessel={vessel} />
     </Box>
   );
 }
@@ -142,5 +145,38 @@ function Capacity({ editor, vessel }: { editor: Editor; vessel: VesselReport }) 
         Set
       </Button>
     </Box>
+  );
+}
+
+/** One of the kitchen's vessels in the place of this one. */
+function FromKitchen({ editor, vessel }: { editor: Editor; vessel: VesselReport }) {
+  const { kitchen } = useKitchen();
+  const fits = (kitchen.vessels ?? []).filter((v) => v.kind === vessel.kind);
+  if (fits.length === 0) return null;
+  return (
+    <TextField
+      select
+      size="small"
+      label="Take one of yours"
+      value=""
+      onChange={(event) => {
+        const own = fits[Number(event.target.value)];
+        if (!own) return;
+        void editor.tryEdit(
+          setVessel(vessel.id, {
+            name: own.name,
+            capacity: own.capacity,
+            diameter_mm: own.diameter_mm ?? undefined,
+            material: own.material ?? undefined,
+          }),
+        );
+      }}
+    >
+      {fits.map((own, i) => (
+        <MenuItem key={i} value={String(i)}>
+          {own.name}, {own.capacity}
+        </MenuItem>
+      ))}
+    </TextField>
   );
 }

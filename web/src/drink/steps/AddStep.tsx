@@ -27,26 +27,25 @@ interface AddStepProps {
   onAdded: (step: string) => void;
 }
 
-const offered: ActionName[] = [
-  "heat",
-  "infuse",
-  "blend",
-  "strain",
-  "pour",
-  "top_up",
-  "cool",
-  "serve",
+/** What can be done, in the order in which a kitchen thinks of it. */
+const groups: [string, ActionName[]][] = [
+  ["Put in", ["top_up", "cover", "lengthen"]],
+  ["On the ring", ["heat", "boil", "reduce", "dissolve"]],
+  ["Draw and rest", ["infuse", "macerate", "lift", "cool"]],
+  ["Work", ["blend", "strain", "rinse"]],
+  ["On", ["pour", "bottle", "serve", "dress"]],
 ];
 
 /** The palette: what can be done next with a vessel, as it stands then. */
 export function AddStep({ editor, drink, report, after, onAdded }: AddStepProps) {
   const index = drink.steps.findIndex((step) => step.id === after);
   const at = index >= 0 ? index + 1 : drink.steps.length;
-  const holders = drink.vessels.filter((v) => !isStrainer(v) && v.kind !== "glass");
   const [picked, setPicked] = useState<string | undefined>();
-  const last = drink.steps.slice(0, at).findLast((step) => !("serve" in step.do));
-  const usual = last && holders.find((v) => v.id === laneOf(last.do));
-  const vessel = holders.find((v) => v.id === picked) ?? usual ?? holders[0];
+  const last = drink.steps.slice(0, at).findLast((step) => laneOf(step.do) !== "");
+  const usual = drink.vessels.find((v) => last && v.id === laneOf(last.do));
+  const vessel =
+    drink.vessels.find((v) => v.id === picked) ??
+    (usual && !isStrainer(usual) ? usual : drink.vessels.find((v) => !isStrainer(v)));
   const state = vessel && stateAt(report, drink, at, vessel.id);
 
   // From here on the new step says which vessel comes next.
@@ -54,82 +53,106 @@ export function AddStep({ editor, drink, report, after, onAdded }: AddStepProps)
     setPicked(undefined);
     onAdded(id);
   };
-  const add = (name: ActionName) => {
-    const beginning = vessel && begin(name, drink, vessel, state);
-    if (!beginning) return;
+  const insert = (action: Parameters<typeof insertStep>[2], vessels: Drink["vessels"]) => {
     let made = "";
     editor.edit((d) => {
-      const [next, id] = insertStep(
-        { ...d, vessels: [...d.vessels, ...beginning.vessels] },
-        at,
-        beginning.action,
-      );
+      const [next, id] = insertStep({ ...d, vessels: [...d.vessels, ...vessels] }, at, action);
       made = id;
       return next;
     });
     added(made);
   };
+  const offered = groups.map(([group, names]) => {
+    const fits = names.flatMap((name) => {
+      const beginning = vessel && begin(name, drink, vessel, state);
+      return beginning ? [{ name, beginning }] : [];
+    });
+    return { group, fits };
+  });
+  const washes = report.lines.find((line) => !line.is_fill_line)?.ingredient;
 
   return (
-    <Box
-      role="group"
-      aria-label="Add a step"
-      sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1, mt: 2 }}
-    >
-      <Box sx={{ color: colour("muted"), fontSize: 14 }}>
-        {index >= 0 ? `After step ${at}, in` : "Next, in"}
-      </Box>
-      <TextField
-        select
-        size="small"
-        value={vessel?.id ?? ""}
-        onChange={(event) => setPicked(event.target.value)}
-        slotProps={{ htmlInput: { "aria-label": "Vessel for the new step" } }}
-        sx={{ minWidth: 120 }}
-      >
-        {holders.map((v) => (
-          <MenuItem key={v.id} value={v.id}>
-            {report.vessels.find((r) => r.id === v.id)?.name ?? v.id}
-          </MenuItem>
-        ))}
-      </TextField>
-      <AddIngredient
-        editor={editor}
-        drink={drink}
-        report={report}
-        at={at}
-        vessel={vessel?.id}
-        onAdded={(id) => id && added(id)}
-      />
-      {offered.map((name) => (
-        <Button
-          key={name}
-          variant="outlined"
-          disabled={!vessel || !begin(name, drink, vessel, state)}
-          onClick={() => add(name)}
-          sx={{ minHeight: 44, px: 1.75 }}
+    <Box component="section" aria-label="Add a step" sx={{ mt: 2.5 }}>
+      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1 }}>
+        <Box sx={{ color: colour("muted"), fontSize: 14 }}>
+          {index >= 0 ? `After step ${at}, in` : "Next, in"}
+        </Box>
+        <TextField
+          select
+          size="small"
+          value={vessel?.id ?? ""}
+          onChange={(event) => setPicked(event.target.value)}
+          slotProps={{ htmlInput: { "aria-label": "Vessel for the new step" } }}
+          sx={{ minWidth: 120 }}
         >
-          {actions[name].name}
-        </Button>
-      ))}
-      <TextField
-        select
-        size="small"
-        value=""
-        label="Another vessel"
-        onChange={(event) => {
-          const made = newVessel(drink, event.target.value as VesselKind);
-          editor.edit((d) => ({ ...d, vessels: [...d.vessels, made] }));
-          setPicked(isStrainer(made) ? undefined : made.id);
-        }}
-        sx={{ minWidth: 160 }}
-      >
-        {Object.entries(vesselKinds).map(([kind, name]) => (
-          <MenuItem key={kind} value={kind}>
-            {name}
-          </MenuItem>
-        ))}
-      </TextField>
+          {drink.vessels.map((v) => (
+            <MenuItem key={v.id} value={v.id}>
+              {report.vessels.find((r) => r.id === v.id)?.name ?? v.id}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          size="small"
+          value=""
+          label="Another vessel"
+          onChange={(event) => {
+            const made = newVessel(drink, event.target.value as VesselKind);
+            editor.edit((d) => ({ ...d, vessels: [...d.vessels, made] }));
+            setPicked(made.id);
+          }}
+          sx={{ minWidth: 160 }}
+        >
+          {Object.entries(vesselKinds).map(([kind, name]) => (
+            <MenuItem key={kind} value={kind}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+      </Box>
+      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, rowGap: 1, mt: 1 }}>
+        {offered.map(({ group, fits }) => {
+          const puts = group === "Put in" && vessel && !isStrainer(vessel);
+          if (fits.length === 0 && !puts) return null;
+          return (
+            <Box key={group} role="group" aria-label={group}>
+              <Box sx={{ fontSize: 12.5, color: colour("muted"), mb: 0.5 }}>{group}</Box>
+              <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75 }}>
+                {puts && (
+                  <AddIngredient
+                    editor={editor}
+                    drink={drink}
+                    report={report}
+                    at={at}
+                    vessel={vessel.id}
+                    outlined
+                    onAdded={(id) => id && added(id)}
+                  />
+                )}
+                {puts && washes && (
+                  <Button
+                    variant="outlined"
+                    onClick={() => insert({ prepare: { ingredient: washes, how: "wash" } }, [])}
+                    sx={{ minHeight: 44, px: 1.5 }}
+                  >
+                    {actions.prepare.name}
+                  </Button>
+                )}
+                {fits.map(({ name, beginning }) => (
+                  <Button
+                    key={name}
+                    variant="outlined"
+                    onClick={() => insert(beginning.action, beginning.vessels)}
+                    sx={{ minHeight: 44, px: 1.5 }}
+                  >
+                    {actions[name].name}
+                  </Button>
+                ))}
+              </Box>
+            </Box>
+          );
+        })}
+      </Box>
     </Box>
   );
 }

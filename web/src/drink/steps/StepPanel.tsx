@@ -5,13 +5,16 @@ import MenuItem from "@mui/material/MenuItem";
 import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { answer, api, type Drink, type DrinkReport, type Step } from "../../api/client";
+import type { Drink, DrinkReport, Step } from "../../api/client";
 import { useIngredients } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
-import { span } from "../../ui/format";
-import { moveStep, removeStep, setNote, setPart } from "../changes";
+import { span, weight } from "../../ui/format";
+import { removeStep, setNote, setPart } from "../changes";
 import type { Editor } from "../editor";
 import { type Field, actions, held, isStrainer, nameOf } from "./actions";
+import { MeasuredVolume } from "./MeasuredVolume";
+import { reorder } from "./order";
+import { Steeping } from "./Steeping";
 
 interface StepPanelProps {
   editor: Editor;
@@ -29,20 +32,11 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
   const frame = report.frames.find((f) => f.step === id);
   const index = drink.steps.indexOf(step);
 
-  /** Moves the step, unless something would then be done with an empty vessel. */
-  const move = async (by: -1 | 1) => {
-    const moved = moveStep(id, by)(drink);
-    const tried = await answer(api.POST("/api/compute/trace", { body: moved })).catch(
-      () => undefined,
-    );
-    const empty = (r: DrinkReport) =>
-      r.frames.flatMap((f) => f.notices).filter((n) => n.kind === "nothing_there");
-    const before = empty(report).map((n) => n.message);
-    const why = tried && empty(tried).find((n) => !before.includes(n.message));
-    if (!tried || why) return setRefused(why?.message ?? "That order can't be made.");
-    setRefused(undefined);
-    editor.edit(moveStep(id, by));
-  };
+  const move = async (by: -1 | 1) =>
+    setRefused(await reorder(editor, drink, report, id, index + by));
+  const draws =
+    "infuse" in step.do || "boil" in step.do || "heat" in step.do || "macerate" in step.do;
+  const teaches = "strain" in step.do || "boil" in step.do || "heat" in step.do;
 
   return (
     <Box
@@ -58,6 +52,8 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
         gap: 1.75,
         position: { md: "sticky" },
         top: { md: 12 },
+        maxHeight: { md: "calc(100dvh - 24px)" },
+        overflowY: { md: "auto" },
       }}
     >
       <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}>
@@ -83,18 +79,9 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
         value={step.note ?? ""}
         onType={(text) => editor.tryEdit(setNote(id, text))}
       />
-      {frame && (
-        <Box sx={{ fontSize: 14, color: colour("muted") }}>
-          {span(frame.minutes)}
-          {frame.hands_on_minutes < frame.minutes - 0.5 &&
-            `, ${span(frame.hands_on_minutes)} of it work`}
-          {frame.notices.map((notice) => (
-            <Box key={notice.message} sx={{ color: colour("ink"), mt: 0.75 }}>
-              {notice.message}
-            </Box>
-          ))}
-        </Box>
-      )}
+      {frame && <Facts frame={frame} />}
+      {draws && <Steeping drink={drink} step={id} />}
+      {teaches && <MeasuredVolume key={id} editor={editor} drink={drink} step={id} />}
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
         <Button variant="outlined" disabled={index === 0} onClick={() => void move(-1)}>
           Earlier
@@ -121,6 +108,48 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
           Not in that order. {refused}
         </Box>
       )}
+    </Box>
+  );
+}
+
+/** What happens in a step, what is left over, and what to be careful about. */
+function Facts({ frame }: { frame: DrinkReport["frames"][number] }) {
+  const state = frame.states.at(-1);
+  return (
+    <Box sx={{ fontSize: 14, color: colour("muted"), display: "grid", gap: 0.75 }}>
+      <Box>
+        {span(frame.minutes)}
+        {frame.hands_on_minutes < frame.minutes - 0.5 &&
+          `, ${span(frame.hands_on_minutes)} of it work`}
+        {frame.steam_g >= 1 && `; ${weight(frame.steam_g)} of water leave as steam`}
+        {frame.water_line_mm != null &&
+          `; the line then stands ${frame.water_line_mm.toFixed(0)} mm above the bottom`}
+        {state &&
+          state.invert_percent >= 15 &&
+          state.brix > 20 &&
+          `; ${state.invert_percent.toFixed(0)} % of the sugar is split, which keeps it from crystallising`}
+        .
+      </Box>
+      {frame.left_over && <Box>{frame.left_over}</Box>}
+      {frame.notices.map((notice) => (
+        <Box key={notice.message} sx={{ color: colour("ink") }}>
+          {notice.message}
+        </Box>
+      ))}
+      {frame.cautions.map((caution) => (
+        <Box
+          key={caution.message}
+          sx={{
+            bgcolor: colour("notice"),
+            color: colour("onNotice"),
+            borderRadius: "8px",
+            p: 1.25,
+          }}
+        >
+          <strong>{caution.adult ? "For an adult. " : "Take care. "}</strong>
+          {caution.message}
+        </Box>
+      ))}
     </Box>
   );
 }
@@ -157,6 +186,31 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
   switch (field.kind) {
     case "vessel":
       return vessels((v) => !isStrainer(v) && v.kind !== "glass");
+    case "any_vessel":
+      return vessels(() => true);
+    case "maybe_vessel": {
+      const juice = all.find((it) => it.id === held(step.do).ingredient);
+      if (!juice?.leaves_halves) return null;
+      const bowls = drink.vessels.filter((v) => !isStrainer(v) && v.kind !== "glass");
+      return (
+        <Choice
+          label={field.label}
+          value={String(value ?? "none")}
+          options={[
+            ["none", "nothing: thrown away"],
+            ...bowls.map((v): [string, string] => [
+              v.id,
+              report.vessels.find((r) => r.id === v.id)?.name ?? v.id,
+            ]),
+          ]}
+          onChoose={(next) => set(next === "none" ? undefined : next)}
+        />
+      );
+    }
+    case "bottle":
+      return vessels((v) => v.kind === "bottle");
+    case "reduction":
+      return <Reduction value={value} onSet={set} />;
     case "pot":
       return vessels((v) => v.kind === "pot");
     case "strainer":
@@ -177,8 +231,9 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
       return (
         <TypedField
           label={field.unit ? `${field.label}, ${field.unit}` : field.label}
-          value={String(value)}
+          value={value == null ? "" : String(value)}
           onType={async (text) => {
+            if (field.maybe && text.trim() === "") return set(undefined);
             const number = Number(text.replace(",", "."));
             const fits =
               text.trim() !== "" && Number.isFinite(number) && !(field.whole && number % 1);
@@ -254,6 +309,47 @@ function TypedField(props: {
       onBlur={() => void commit()}
       onKeyDown={(event) => event.key === "Enter" && void commit()}
     />
+  );
+}
+
+/** Down to a volume, a °Brix or a boiling temperature. */
+function Reduction({
+  value,
+  onSet,
+}: {
+  value: unknown;
+  onSet: (part: unknown) => Promise<string | undefined>;
+}) {
+  const part = value as { volume: string } | { brix: number } | { boiling_at: number };
+  const kind = Object.keys(part)[0] as "volume" | "brix" | "boiling_at";
+  const starts = {
+    volume: { volume: "500 ml" },
+    brix: { brix: 60 },
+    boiling_at: { boiling_at: 103 },
+  };
+  const held = String(Object.values(part)[0]);
+  return (
+    <>
+      <Choice
+        label="Until"
+        value={kind}
+        options={[
+          ["volume", "so much is left"],
+          ["brix", "so many °Brix"],
+          ["boiling_at", "it boils at so many °C"],
+        ]}
+        onChoose={(next) => onSet(starts[next as typeof kind])}
+      />
+      <TypedField
+        label={{ volume: "Left, measured cold", brix: "°Bx", boiling_at: "°C" }[kind]}
+        value={held}
+        onType={async (text) => {
+          if (kind === "volume") return onSet({ volume: text });
+          const number = Number(text.replace(",", "."));
+          return Number.isFinite(number) ? onSet({ [kind]: number }) : `“${text}” is no number.`;
+        }}
+      />
+    </>
   );
 }
 

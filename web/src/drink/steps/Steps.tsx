@@ -1,5 +1,22 @@
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  closestCenter,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import useMediaQuery from "@mui/material/useMediaQuery";
+import { GripVertical } from "lucide-react";
 import { Fragment, memo, useState } from "react";
 import type { Drink, DrinkReport, StateReport, Step } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
@@ -7,6 +24,8 @@ import { span, volume } from "../../ui/format";
 import type { Editor } from "../editor";
 import { laneOf, pathOf } from "./actions";
 import { AddStep } from "./AddStep";
+import { Compare } from "./Compare";
+import { reorder } from "./order";
 import { StepPanel } from "./StepPanel";
 import look from "./Steps.module.css";
 
@@ -19,6 +38,8 @@ interface StepsProps {
 /** The making as lanes, a lane for each vessel, joined where they pour together. */
 export const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
   const [chosen, setChosen] = useState<string | undefined>();
+  const [refused, setRefused] = useState<string | undefined>();
+  const [comparing, setComparing] = useState(false);
   const small = useMediaQuery("(max-width: 899px)");
   const step = drink.steps.find((s) => s.id === chosen);
   const panel = step && (
@@ -51,14 +72,58 @@ export const Steps = memo(function Steps({ editor, drink, report }: StepsProps) 
         {small ? (
           <List drink={drink} report={report} chosen={chosen} onChoose={setChosen} panel={panel} />
         ) : (
-          <Lanes drink={drink} report={report} chosen={chosen} onChoose={setChosen} />
+          <Sorting
+            drink={drink}
+            onMove={async (id, to) => setRefused(await reorder(editor, drink, report, id, to))}
+          >
+            <Lanes drink={drink} report={report} chosen={chosen} onChoose={setChosen} />
+          </Sorting>
+        )}
+        {refused && (
+          <Box role="alert" sx={{ color: colour("stop"), fontSize: 14, mt: 1 }}>
+            Not in that order. {refused}
+          </Box>
         )}
         <AddStep editor={editor} drink={drink} report={report} after={chosen} onAdded={setChosen} />
+        <Button onClick={() => setComparing(true)} sx={{ mt: 2, px: 0 }}>
+          Compare with another way
+        </Button>
+        {comparing && <Compare drink={drink} report={report} onClose={() => setComparing(false)} />}
       </Box>
       {!small && panel}
     </Box>
   );
 });
+
+/** Lets steps be dragged to another place in the order, by mouse, finger or keys. */
+function Sorting(props: {
+  drink: Drink;
+  onMove: (step: string, to: number) => Promise<void>;
+  children: React.ReactNode;
+}) {
+  const { drink, onMove, children } = props;
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 8 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  return (
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={({ active, over }) => {
+        const to = drink.steps.findIndex((step) => step.id === over?.id);
+        if (over && active.id !== over.id && to >= 0) void onMove(String(active.id), to);
+      }}
+    >
+      <SortableContext
+        items={drink.steps.map((step) => step.id ?? "")}
+        strategy={verticalListSortingStrategy}
+      >
+        {children}
+      </SortableContext>
+    </DndContext>
+  );
+}
 
 interface ViewProps {
   drink: Drink;
@@ -124,13 +189,16 @@ function Lanes({ drink, report, chosen, onChoose }: ViewProps) {
                   </div>
                 );
               })}
-              <Card
+              <SortableCard
                 step={step}
                 number={i + 1}
                 report={report}
                 chosen={chosen === step.id}
                 onChoose={onChoose}
-                place={{ gridRow: i + 2, gridColumn: `${first} / ${last + 1}` }}
+                place={{
+                  gridRow: i + 2,
+                  gridColumn: columns.length ? `${first} / ${last + 1}` : `1 / ${lanes.length + 1}`,
+                }}
                 flows={columns.length > 1}
               />
             </Fragment>
@@ -163,6 +231,12 @@ function List({ drink, report, chosen, onChoose, panel }: ViewProps & { panel: R
   );
 }
 
+/** How long a step's bar is; by the root, so that minutes show beside hours. */
+function timeShare(minutes: number, report: DrinkReport): number {
+  const longest = Math.max(...report.frames.map((f) => f.minutes), 1);
+  return Math.max(Math.sqrt(minutes / longest), 0.03);
+}
+
 interface CardProps {
   step: Step;
   number: number;
@@ -173,6 +247,43 @@ interface CardProps {
   flows: boolean;
 }
 
+function SortableCard(props: CardProps) {
+  const {
+    setNodeRef,
+    setActivatorNodeRef,
+    attributes,
+    listeners,
+    transform,
+    transition,
+    isDragging,
+  } = useSortable({ id: props.step.id ?? "" });
+  return (
+    <div
+      ref={setNodeRef}
+      className={look.sortable}
+      style={{
+        ...props.place,
+        transform: CSS.Translate.toString(transform),
+        transition,
+        zIndex: isDragging ? 3 : undefined,
+      }}
+    >
+      <Card {...props} place={{}} />
+      <button
+        type="button"
+        ref={setActivatorNodeRef}
+        className={look.grip}
+        {...attributes}
+        {...listeners}
+        aria-label={`Move step ${props.number}`}
+        title="Drag to another place"
+      >
+        <GripVertical size={16} aria-hidden />
+      </button>
+    </div>
+  );
+}
+
 function Card({ step, number, report, chosen, onChoose, place, flows }: CardProps) {
   const frame = report.frames.find((f) => f.step === step.id);
   const state = frame?.states.find((s) => s.vessel === laneOf(step.do));
@@ -181,6 +292,7 @@ function Card({ step, number, report, chosen, onChoose, place, flows }: CardProp
   const facts = state &&
     frame && [
       volume(state.level_ml),
+      frame.water_line_mm != null && `line at ${frame.water_line_mm.toFixed(0)} mm`,
       state.brix >= 0.05 && `${state.brix.toFixed(1)} °Bx`,
       state.acidity_percent >= 0.005 && `${state.acidity_percent.toFixed(2)} % acid`,
       `${state.temperature_c.toFixed(0)} °C`,
@@ -197,8 +309,22 @@ function Card({ step, number, report, chosen, onChoose, place, flows }: CardProp
     >
       <span className={look.number}>{number}</span>
       {frame?.sentence}
+      {frame && frame.minutes >= 1 && (
+        <span
+          className={look.time}
+          title={`${span(frame.minutes)}, ${span(frame.hands_on_minutes)} of it work`}
+          style={{ width: `${timeShare(frame.minutes, report) * 100}%` }}
+        >
+          <span style={{ width: `${(frame.hands_on_minutes / frame.minutes) * 100}%` }} />
+        </span>
+      )}
       {facts && <span className={look.state}>{facts.filter(Boolean).join(" · ")}</span>}
       {stop && <span className={look.warn}>{stop.message}</span>}
+      {!stop && (frame?.cautions.length ?? 0) > 0 && (
+        <span className={look.care}>
+          {frame!.cautions.some((c) => c.adult) ? "for an adult" : "take care"}
+        </span>
+      )}
     </button>
   );
 }

@@ -9,12 +9,23 @@ export type Field =
   | {
       key: string;
       label: string;
-      kind: "vessel" | "pot" | "strainer" | "glass" | "ingredient" | "juice" | "pourable";
+      kind:
+        | "vessel"
+        | "any_vessel"
+        | "maybe_vessel"
+        | "pot"
+        | "strainer"
+        | "glass"
+        | "bottle"
+        | "ingredient"
+        | "juice"
+        | "pourable";
     }
   | { key: string; label: string; kind: "amount" }
-  | { key: string; label: string; kind: "number"; unit: string; whole?: boolean }
+  | { key: string; label: string; kind: "number"; unit: string; whole?: boolean; maybe?: boolean }
   | { key: string; label: string; kind: "switch" }
   | { key: string; label: string; kind: "portion" }
+  | { key: string; label: string; kind: "reduction" }
   | { key: string; label: string; kind: "choice"; options: Record<string, string> };
 
 const resting = { worktop: "on the worktop", refrigerator: "in the refrigerator" };
@@ -22,7 +33,9 @@ const cooling = {
   worktop: "on the worktop",
   water_bath: "in cold water",
   refrigerator: "in the refrigerator",
+  freezer: "in the freezer",
 };
+const vigour = { gentle: "a bare simmer", simmer: "a lively simmer", boil: "a rolling boil" };
 const pressing = { drained: "left to drain", pressed: "pressed with a spoon", wrung: "wrung out" };
 
 export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
@@ -31,7 +44,132 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
     fields: [
       { key: "amount", label: "Amount", kind: "amount" },
       { key: "ingredient", label: "Of", kind: "ingredient" },
+      { key: "into", label: "Into", kind: "any_vessel" },
+      {
+        key: "portions",
+        label: "In portions, tasting between",
+        kind: "number",
+        unit: "",
+        whole: true,
+      },
+    ],
+  },
+  prepare: {
+    name: "Prepare",
+    fields: [
+      { key: "ingredient", label: "What", kind: "ingredient" },
+      {
+        key: "how",
+        label: "How",
+        kind: "choice",
+        options: {
+          wash: "wash",
+          soak: "soak",
+          inspect: "look over",
+          peel: "peel",
+          chop: "cut up",
+          crush: "crush",
+        },
+      },
+      { key: "minutes", label: "For", kind: "number", unit: "min", maybe: true },
+    ],
+  },
+  macerate: {
+    name: "Under sugar",
+    fields: [
+      { key: "vessel", label: "What is in", kind: "vessel" },
+      {
+        key: "how",
+        label: "How",
+        kind: "choice",
+        options: { left: "mixed and left", rubbed: "rubbed in by hand" },
+      },
+      { key: "minutes", label: "For", kind: "number", unit: "min" },
+      { key: "place", label: "Where", kind: "choice", options: resting },
+    ],
+  },
+  dissolve: {
+    name: "Dissolve",
+    fields: [
+      { key: "vessel", label: "What is in", kind: "vessel" },
+      {
+        key: "how",
+        label: "How",
+        kind: "choice",
+        options: { stirred: "stirred as it is", microwave: "in the microwave" },
+      },
+    ],
+  },
+  boil: {
+    name: "Simmer or boil",
+    fields: [
+      { key: "vessel", label: "In", kind: "pot" },
+      { key: "minutes", label: "For", kind: "number", unit: "min" },
+      { key: "how", label: "How hard", kind: "choice", options: vigour },
+      { key: "lid", label: "With the lid on", kind: "switch" },
+    ],
+  },
+  reduce: {
+    name: "Boil down",
+    fields: [
+      { key: "vessel", label: "In", kind: "pot" },
+      { key: "to", label: "Until", kind: "reduction" },
+      { key: "how", label: "How hard", kind: "choice", options: vigour },
+    ],
+  },
+  lift: {
+    name: "Lift out",
+    fields: [
+      { key: "ingredient", label: "What", kind: "ingredient" },
+      { key: "from", label: "From", kind: "vessel" },
       { key: "into", label: "Into", kind: "vessel" },
+    ],
+  },
+  rinse: {
+    name: "Rinse",
+    fields: [
+      { key: "amount", label: "Amount", kind: "amount" },
+      { key: "ingredient", label: "Of", kind: "pourable" },
+      { key: "vessel", label: "Over what is in", kind: "any_vessel" },
+      { key: "into", label: "On into", kind: "vessel" },
+      { key: "press", label: "What stays is", kind: "choice", options: pressing },
+    ],
+  },
+  cover: {
+    name: "Just cover",
+    fields: [
+      { key: "vessel", label: "What is in", kind: "vessel" },
+      { key: "ingredient", label: "With", kind: "pourable" },
+      { key: "above_mm", label: "Above it", kind: "number", unit: "mm" },
+    ],
+  },
+  lengthen: {
+    name: "Lengthen",
+    fields: [
+      { key: "vessel", label: "What is in", kind: "any_vessel" },
+      { key: "ingredient", label: "With", kind: "pourable" },
+      { key: "parts", label: "Parts to 1 part", kind: "number", unit: "" },
+    ],
+  },
+  bottle: {
+    name: "Bottle",
+    fields: [
+      { key: "from", label: "From", kind: "vessel" },
+      { key: "bottle", label: "Into", kind: "bottle" },
+      { key: "headspace", label: "Left empty in each", kind: "amount" },
+    ],
+  },
+  dress: {
+    name: "Garnish or rim",
+    fields: [
+      { key: "ingredient", label: "With", kind: "ingredient" },
+      {
+        key: "how",
+        label: "How",
+        kind: "choice",
+        options: { garnish: "as a garnish", rim: "on the rim" },
+      },
+      { key: "glass", label: "On", kind: "glass" },
     ],
   },
   squeeze: {
@@ -40,6 +178,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
       { key: "amount", label: "Fruit or juice", kind: "amount" },
       { key: "ingredient", label: "For", kind: "juice" },
       { key: "into", label: "Into", kind: "vessel" },
+      { key: "halves_into", label: "Keep the halves in", kind: "maybe_vessel" },
     ],
   },
   heat: {
@@ -57,6 +196,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
       { key: "vessel", label: "What is in", kind: "vessel" },
       { key: "minutes", label: "For", kind: "number", unit: "min" },
       { key: "place", label: "Where", kind: "choice", options: resting },
+      { key: "covered", label: "Covered", kind: "switch" },
     ],
   },
   blend: {
@@ -79,14 +219,14 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
     name: "Pour",
     fields: [
       { key: "portion", label: "How much", kind: "portion" },
-      { key: "from", label: "From", kind: "vessel" },
+      { key: "from", label: "From", kind: "any_vessel" },
       { key: "into", label: "Into", kind: "vessel" },
     ],
   },
   top_up: {
     name: "Top up",
     fields: [
-      { key: "vessel", label: "What is in", kind: "vessel" },
+      { key: "vessel", label: "What is in", kind: "any_vessel" },
       { key: "ingredient", label: "With", kind: "pourable" },
       { key: "to", label: "To the line", kind: "amount" },
     ],
@@ -136,16 +276,21 @@ export function held(action: Action): Record<string, unknown> {
 
 /** The vessel in whose lane a step stands: where it ends. */
 export function laneOf(action: Action): string {
-  const part = held(action);
-  return String(part.glass ?? part.into ?? part.vessel ?? "");
+  return pathOf(action).at(-1) ?? "";
 }
 
 /** The vessels that a step leads through, in order. */
 export function pathOf(action: Action): string[] {
   const part = held(action);
-  return [part.from, part.through, part.into, part.vessel, part.glass].filter(
-    (id): id is string => typeof id === "string",
-  );
+  return [
+    part.from,
+    part.through,
+    part.vessel,
+    part.halves_into,
+    part.into,
+    part.bottle,
+    part.glass,
+  ].filter((id): id is string => typeof id === "string");
 }
 
 export function isStrainer(vessel: Vessel): boolean {
@@ -188,17 +333,45 @@ export function begin(
   const next = () => other(drink.vessels.some(after) ? after : holds, "pitcher");
   const liquid = (state?.liquid_ml ?? 0) > 1;
   const anything = (state?.mass_g ?? 0) > 0.5;
+  const pieces = state?.pieces ?? [];
   const done = (action: Action): Beginning => ({ action, vessels: added });
   const id = vessel.id;
+  const strains = isStrainer(vessel);
+  const glass = vessel.kind === "glass";
+  if (strains && !["rinse", "pour"].includes(name)) return undefined;
+  if (glass && !["top_up", "lengthen", "dress"].includes(name)) return undefined;
   switch (name) {
     case "heat":
       if (vessel.kind !== "pot" || !anything) return undefined;
       return done({ heat: { vessel: id, to_c: 95, minutes: 0, lid: true } });
+    case "boil":
+      if (vessel.kind !== "pot" || !anything) return undefined;
+      return done({ boil: { vessel: id, minutes: 10, how: "simmer", lid: true } });
+    case "reduce": {
+      if (vessel.kind !== "pot" || !liquid) return undefined;
+      const half = Math.max(50, Math.round((state?.liquid_ml ?? 500) / 100) * 50);
+      return done({ reduce: { vessel: id, to: { volume: `${half} ml` }, how: "boil" } });
+    }
+    case "dissolve":
+      if (!anything) return undefined;
+      return done({ dissolve: { vessel: id, how: "stirred" } });
+    case "macerate":
+      if (pieces.length === 0) return undefined;
+      return done({ macerate: { vessel: id, minutes: 240, how: "left", place: "worktop" } });
     case "infuse":
       if (!liquid) return undefined;
-      return done({ infuse: { vessel: id, minutes: 15, place: "worktop" } });
+      return done({ infuse: { vessel: id, minutes: 15, place: "worktop", covered: true } });
+    case "lift":
+      if (!pieces[0]) return undefined;
+      return done({
+        lift: {
+          from: id,
+          ingredient: pieces[0].ingredient,
+          into: other((v) => v.kind === "bowl", "bowl"),
+        },
+      });
     case "blend":
-      if (!anything || (state?.pieces.length ?? 0) + (state?.ice_g ?? 0) === 0) return undefined;
+      if (!anything || pieces.length + (state?.ice_g ?? 0) === 0) return undefined;
       return done({ blend: { vessel: id, seconds: 30 } });
     case "strain":
       if (!liquid) return undefined;
@@ -210,22 +383,55 @@ export function begin(
           press: "drained",
         },
       });
+    case "rinse":
+      if (!anything) return undefined;
+      return done({
+        rinse: {
+          vessel: id,
+          ingredient: "water",
+          amount: "150 ml",
+          into: next(),
+          press: "drained",
+        },
+      });
     case "pour":
       if (!anything) return undefined;
       return done({ pour: { from: id, into: next(), portion: "all" } });
     case "top_up": {
-      const line = Math.max(250, Math.ceil(((state?.level_ml ?? 0) * 1.25) / 250) * 250);
-      return done({ top_up: { vessel: id, ingredient: "water", to: `${line} ml` } });
+      const line = glass
+        ? 250
+        : Math.max(250, Math.ceil(((state?.level_ml ?? 0) * 1.25) / 250) * 250);
+      return done({
+        top_up: { vessel: id, ingredient: glass ? "club_soda" : "water", to: `${line} ml` },
+      });
     }
+    case "cover":
+      if (pieces.length === 0) return undefined;
+      return done({ cover: { vessel: id, ingredient: "water", above_mm: 15 } });
+    case "lengthen":
+      if (!anything) return undefined;
+      return done({ lengthen: { vessel: id, ingredient: "club_soda", parts: 3 } });
     case "cool":
       if (!anything) return undefined;
       return done({ cool: { vessel: id, to_c: 7, place: "refrigerator" } });
+    case "bottle":
+      if (!liquid) return undefined;
+      return done({
+        bottle: {
+          from: id,
+          bottle: other((v) => v.kind === "bottle", "bottle"),
+          headspace: "30 ml",
+        },
+      });
     case "serve": {
       if (!liquid || drink.steps.some((step) => "serve" in step.do)) return undefined;
       const glasses = Math.max(1, Math.floor((state?.level_ml ?? 250) / 250));
-      const glass = other((v) => v.kind === "glass", "glass");
-      return done({ serve: { from: id, glass, glasses, size: "250 ml" } });
+      const into = other((v) => v.kind === "glass", "glass");
+      return done({ serve: { from: id, glass: into, glasses, size: "250 ml" } });
     }
+    case "dress":
+      if (!glass) return undefined;
+      return done({ dress: { glass: id, ingredient: "mint", how: "garnish" } });
     default:
       return undefined;
   }

@@ -1,0 +1,156 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import type { Kitchen, Schemas } from "../api/client";
+import { useKitchen } from "../api/queries";
+import { colour, displayFont } from "../app/theme";
+
+type OwnIngredient = Schemas["OwnIngredient"];
+
+const kinds: [OwnIngredient["kind"], string][] = [
+  ["juice", "juice"],
+  ["fruit", "fruit"],
+  ["vegetable", "vegetable"],
+  ["root", "root"],
+  ["herb", "leaves"],
+  ["flower", "flowers"],
+  ["spice", "spice"],
+  ["sweetener", "sugar or sweetener"],
+  ["syrup", "syrup or honey"],
+  ["dairy", "milk or cream"],
+  ["acid", "vinegar or acid"],
+  ["soda", "soda"],
+  ["spirit", "spirit or wine"],
+  ["flavouring", "essence"],
+];
+const forms: [OwnIngredient["form"], string][] = [
+  ["liquid", "liquid"],
+  ["crystals", "crystals or powder"],
+  ["pieces", "pieces that lie in it"],
+];
+
+/** An ingredient that the tables haven't got, by what its label or an instrument says. */
+export function NewIngredient(props: { onClose: () => void; onMade: (id: string) => void }) {
+  const { kitchen, change } = useKitchen();
+  const [name, setName] = useState("");
+  const [kind, setKind] = useState<OwnIngredient["kind"]>("juice");
+  const [form, setForm] = useState<OwnIngredient["form"]>("liquid");
+  const [parts, setParts] = useState({ sugar: "", acid: "", alcohol: "", insoluble: "" });
+  const [wrong, setWrong] = useState<string | undefined>();
+  const make = async () => {
+    const number = (text: string) => Number(text.replace(",", ".") || "0");
+    const bad = Object.values(parts).find((text) => !Number.isFinite(number(text)));
+    if (bad !== undefined) return setWrong(`“${bad}” is no number.`);
+    const base = `own_${name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "_")
+      .slice(0, 40)}`;
+    let id = base;
+    for (let n = 2; kitchen.ingredients?.some((i) => i.id === id); n++) id = `${base}_${n}`;
+    const made = {
+      id,
+      name: name.trim(),
+      kind,
+      form,
+      sugar: number(parts.sugar),
+      acid: number(parts.acid),
+      alcohol: number(parts.alcohol),
+      insoluble: number(parts.insoluble),
+    };
+    const problem = await change({
+      ...kitchen,
+      ingredients: [...(kitchen.ingredients ?? []), made],
+    } as Kitchen);
+    if (problem) setWrong(problem);
+    else props.onMade(id);
+  };
+  return (
+    <Dialog
+      open
+      onClose={props.onClose}
+      slotProps={{ paper: { "aria-labelledby": "own", sx: { width: 480 } } }}
+    >
+      <Box
+        component="form"
+        onSubmit={(event: React.FormEvent) => {
+          event.preventDefault();
+          void make();
+        }}
+        sx={{ p: 3, display: "grid", gap: 1.5 }}
+      >
+        <Box component="h2" id="own" sx={{ ...displayFont, fontSize: 24, fontWeight: 700, m: 0 }}>
+          An ingredient of your own
+        </Box>
+        <TextField
+          autoFocus
+          size="small"
+          label="Name"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.5 }}>
+          <TextField
+            select
+            size="small"
+            label="It is"
+            value={kind}
+            onChange={(event) => setKind(event.target.value as typeof kind)}
+          >
+            {kinds.map(([value, text]) => (
+              <MenuItem key={value} value={value}>
+                {text}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            select
+            size="small"
+            label="It comes as"
+            value={form}
+            onChange={(event) => setForm(event.target.value as typeof form)}
+          >
+            {forms.map(([value, text]) => (
+              <MenuItem key={value} value={value}>
+                {text}
+              </MenuItem>
+            ))}
+          </TextField>
+          {(
+            [
+              ["sugar", "sugars, g in 100 g"],
+              ["acid", "acid, g in 100 g"],
+              ["alcohol", "alcohol, % vol"],
+              ["insoluble", "pulp and fibre, g in 100 g"],
+            ] as const
+          ).map(([key, label]) => (
+            <TextField
+              key={key}
+              size="small"
+              label={label}
+              value={parts[key]}
+              onChange={(event) => setParts({ ...parts, [key]: event.target.value })}
+              slotProps={{ htmlInput: { inputMode: "decimal" } }}
+            />
+          ))}
+        </Box>
+        <Box sx={{ fontSize: 14, color: colour("muted") }}>
+          What you leave out counts as none. The rest is water.
+        </Box>
+        {wrong && (
+          <Box role="alert" sx={{ color: colour("stop") }}>
+            {wrong}
+          </Box>
+        )}
+        <Box sx={{ display: "flex", gap: 1, justifyContent: "flex-end" }}>
+          <Button onClick={props.onClose}>Not now</Button>
+          <Button type="submit" variant="contained" disabled={name.trim() === ""}>
+            Put it in the cupboard
+          </Button>
+        </Box>
+      </Box>
+    </Dialog>
+  );
+}

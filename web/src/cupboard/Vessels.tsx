@@ -1,0 +1,217 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import type { Kitchen, Material, Schemas, VesselKind } from "../api/client";
+import { useKitchen } from "../api/queries";
+import { colour } from "../app/theme";
+import { strainerKinds, vesselKinds } from "../drink/steps/actions";
+import { VesselDrawing } from "../ui/vessel";
+import look from "./Cupboard.module.css";
+
+type OwnVessel = Schemas["OwnVessel"];
+
+export const materials: Record<Material, string> = {
+  steel: "stainless steel",
+  enamel: "enamel",
+  glass: "glass",
+  ceramic: "ceramic",
+  plastic: "plastic",
+  aluminium: "bare aluminium",
+  copper: "copper",
+  brass: "brass",
+  cast_iron: "cast iron",
+};
+
+/** The vessels and strainers that stand in this kitchen. */
+export function Vessels() {
+  const { kitchen, change } = useKitchen();
+  const [wrong, setWrong] = useState<string | undefined>();
+  const vessels = kitchen.vessels ?? [];
+  const save = async (next: OwnVessel[]) => {
+    const problem = await change({ ...kitchen, vessels: next } as Kitchen);
+    setWrong(problem);
+    return problem;
+  };
+  return (
+    <Box sx={{ maxWidth: 900 }}>
+      {vessels.length === 0 && (
+        <Box sx={{ color: colour("muted"), mb: 2 }}>
+          None yet. Put in the pots, jugs, bottles and sieves that you have: drinks are then fitted
+          into them.
+        </Box>
+      )}
+      <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
+        {vessels.map((vessel, i) => (
+          <Row
+            key={`${i}-${vessel.name}-${vessel.capacity}`}
+            vessel={vessel}
+            onSave={(next) => save(vessels.map((v, n) => (n === i ? next : v)))}
+            onRemove={() => void save(vessels.filter((_, n) => n !== i))}
+          />
+        ))}
+      </Box>
+      <New onAdd={(vessel) => save([...vessels, vessel])} />
+      {wrong && (
+        <Box role="alert" sx={{ color: colour("stop"), mt: 1 }}>
+          {wrong}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+interface RowProps {
+  vessel: OwnVessel;
+  onSave: (next: OwnVessel) => Promise<string | undefined>;
+  onRemove: () => void;
+}
+
+function Row({ vessel, onSave, onRemove }: RowProps) {
+  const [name, setName] = useState(vessel.name);
+  const [capacity, setCapacity] = useState(vessel.capacity);
+  const [diameter, setDiameter] = useState(String(vessel.diameter_mm ?? ""));
+  const [count, setCount] = useState(String(vessel.count ?? 1));
+  const strains = strainerKinds.includes(vessel.kind);
+  const commit = () => {
+    const next: OwnVessel = {
+      ...vessel,
+      name: name.trim(),
+      capacity: capacity.trim(),
+      diameter_mm: diameter.trim() ? Number(diameter.replace(",", ".")) : null,
+      count: Number(count) || 0,
+    };
+    if (
+      JSON.stringify(next) !==
+      JSON.stringify({
+        ...vessel,
+        diameter_mm: vessel.diameter_mm ?? null,
+        count: vessel.count ?? 1,
+      })
+    ) {
+      void onSave(next);
+    }
+  };
+  const blur = {
+    onBlur: commit,
+    onKeyDown: (e: React.KeyboardEvent) => e.key === "Enter" && commit(),
+  };
+  return (
+    <li className={look.vessel} aria-label={vessel.name}>
+      <svg width={64} height={56} aria-hidden>
+        <g transform="translate(28 52)">
+          <VesselDrawing
+            kind={vessel.kind}
+            width={34}
+            height={tall[vessel.kind] ?? 36}
+            fill={0}
+            liquid="transparent"
+          />
+        </g>
+      </svg>
+      <TextField
+        size="small"
+        label="Name"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        {...blur}
+      />
+      <TextField
+        size="small"
+        label={strains ? "Holds" : "Holds to the brim"}
+        value={capacity}
+        onChange={(e) => setCapacity(e.target.value)}
+        {...blur}
+      />
+      <TextField
+        size="small"
+        label="Across, mm"
+        value={diameter}
+        placeholder="usual"
+        onChange={(e) => setDiameter(e.target.value)}
+        {...blur}
+      />
+      <TextField
+        select
+        size="small"
+        label="Of"
+        value={vessel.material ?? ""}
+        onChange={(e) => void onSave({ ...vessel, material: (e.target.value || null) as Material })}
+      >
+        <MenuItem value="">not said</MenuItem>
+        {Object.entries(materials).map(([value, text]) => (
+          <MenuItem key={value} value={value}>
+            {text}
+          </MenuItem>
+        ))}
+      </TextField>
+      <TextField
+        size="small"
+        label="How many"
+        value={count}
+        onChange={(e) => setCount(e.target.value)}
+        {...blur}
+      />
+      <Button
+        aria-label={`Take out ${vessel.name}`}
+        onClick={onRemove}
+        sx={{ px: 0.5, minWidth: 0 }}
+      >
+        Take out
+      </Button>
+    </li>
+  );
+}
+
+const tall: Partial<Record<VesselKind, number>> = {
+  pot: 26,
+  bowl: 22,
+  jug: 38,
+  blender: 44,
+  pitcher: 46,
+  bottle: 50,
+  glass: 34,
+  colander: 18,
+  sieve: 18,
+  fine_sieve: 18,
+  cloth: 24,
+  bag: 28,
+};
+
+const usual: Record<VesselKind, string> = {
+  pot: "3 l",
+  bowl: "2 l",
+  jug: "1.5 l",
+  blender: "1.75 l",
+  colander: "2 l",
+  sieve: "1 l",
+  fine_sieve: "1 l",
+  cloth: "1.5 l",
+  bag: "1.5 l",
+  pitcher: "2.5 l",
+  bottle: "1 l",
+  glass: "330 ml",
+};
+
+function New({ onAdd }: { onAdd: (vessel: OwnVessel) => Promise<string | undefined> }) {
+  return (
+    <TextField
+      select
+      size="small"
+      label="Put in a vessel"
+      value=""
+      onChange={(event) => {
+        const kind = event.target.value as VesselKind;
+        void onAdd({ name: vesselKinds[kind], kind, capacity: usual[kind], count: 1 });
+      }}
+      sx={{ minWidth: 200, mt: 2 }}
+    >
+      {Object.entries(vesselKinds).map(([kind, name]) => (
+        <MenuItem key={kind} value={kind}>
+          {name}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}

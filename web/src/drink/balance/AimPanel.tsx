@@ -1,0 +1,238 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import {
+  answer,
+  api,
+  type BalanceMapData,
+  type Drink,
+  type DrinkReport,
+  type Spot,
+} from "../../api/client";
+import { useShelf } from "../../api/queries";
+import { colour } from "../../app/theme";
+import { volume } from "../../ui/format";
+import type { Editor } from "../editor";
+import type { Aiming } from "./aim";
+
+interface AimPanelProps {
+  editor: Editor;
+  drink: Drink;
+  report: DrinkReport;
+  aiming: Aiming;
+  onCorrect: () => void;
+}
+
+/** From a target to the amounts: choose where, work it out, look at it, take it. */
+export function AimPanel({ editor, drink, report, aiming, onCorrect }: AimPanelProps) {
+  const [more, setMore] = useState(false);
+  const { ring, solution, wrong } = aiming;
+  const wants = ring !== undefined || Object.keys(aiming.others).length > 0;
+  return (
+    <Box component="section" aria-label="Aim" sx={{ display: "grid", gap: 1 }}>
+      {solution ? (
+        <Proposal editor={editor} aiming={aiming} />
+      ) : (
+        <>
+          <AimAt drink={drink} map={report.map} aiming={aiming} />
+          <Box sx={{ fontSize: 13.5, color: colour("muted") }} data-figure="ring">
+            {ring
+              ? `Ring: ${ring.sweetness.toFixed(1)} g and ${ring.acidity.toFixed(2)} %`
+              : "or touch the map where you want it"}
+          </Box>
+          {more && <OtherTargets report={report} aiming={aiming} />}
+          <Button
+            variant="contained"
+            disabled={!wants}
+            onClick={() => void aiming.work(editor.store.getState().drink)}
+          >
+            Work out the amounts
+          </Button>
+        </>
+      )}
+      {wrong && (
+        <Box role="alert" sx={{ color: colour("stop"), fontSize: 14 }}>
+          {wrong}
+        </Box>
+      )}
+      {!solution && (
+        <>
+          <Button variant="outlined" onClick={onCorrect}>
+            Taste and correct
+          </Button>
+          <Box sx={{ display: "flex" }}>
+            <Button sx={{ px: 0, minWidth: 0 }} onClick={() => setMore(!more)}>
+              {more ? "Less to aim at" : "More to aim at"}
+            </Button>
+            <Box sx={{ flex: 1 }} />
+            {wants && (
+              <Button sx={{ px: 0, minWidth: 0 }} onClick={aiming.clear}>
+                Forget it
+              </Button>
+            )}
+          </Box>
+        </>
+      )}
+    </Box>
+  );
+}
+
+/** Where to: a band, the middle of its kind, or another drink. */
+function AimAt({ drink, map, aiming }: { drink: Drink; map: BalanceMapData; aiming: Aiming }) {
+  const { data: shelf } = useShelf("");
+  const choose = async (value: string) => {
+    if (value.startsWith("band:")) {
+      aiming.set({ ring: bandSpot(map, value.slice(5)) });
+    } else if (value === "typical") {
+      const t = map.typical;
+      aiming.set({
+        ring: {
+          sweetness: (t.sweetness_from + t.sweetness_to) / 2,
+          acidity: (t.acidity_from + t.acidity_to) / 2,
+        },
+      });
+    } else {
+      const id = value.slice(6);
+      const kept = await answer(api.GET("/api/drinks/{id}", { params: { path: { id } } }));
+      const report = await answer(api.POST("/api/compute/trace", { body: kept.drink }));
+      const point = report.map.point;
+      if (point) aiming.set({ ring: { sweetness: point.sweetness, acidity: point.acidity } });
+    }
+  };
+  const others = shelf?.drinks.filter((d) => d.ratio != null && d.name !== drink.name) ?? [];
+  return (
+    <TextField
+      select
+      size="small"
+      label="Aim at"
+      value=""
+      onChange={(event) => void choose(event.target.value)}
+      slotProps={{ select: { MenuProps: { slotProps: { paper: { sx: { maxHeight: 380 } } } } } }}
+    >
+      <MenuItem value="typical">the middle of its kind</MenuItem>
+      {map.bands.map((band) => (
+        <MenuItem key={band.name} value={`band:${band.name}`}>
+          {band.name}, as strong as it is
+        </MenuItem>
+      ))}
+      {others.map((d) => (
+        <MenuItem key={d.id} value={`drink:${d.id}`}>
+          like {d.name}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+/** The middle of a band, at the sweetness that the drink has. */
+function bandSpot(map: BalanceMapData, name: string): Spot | undefined {
+  const band = map.bands.find((b) => b.name === name);
+  if (!band) return undefined;
+  const t = map.typical;
+  const sweetness = map.point?.sweetness ?? (t.sweetness_from + t.sweetness_to) / 2;
+  const from = band.ratio_from || (band.ratio_to ?? 10) * 0.7;
+  const to = band.ratio_to ?? from * 1.35;
+  return { sweetness, acidity: sweetness / ((from + to) / 2) };
+}
+
+function OtherTargets({ report, aiming }: { report: DrinkReport; aiming: Aiming }) {
+  const profile = report.profile;
+  if (!profile) return null;
+  const fields = [
+    ["volume_ml", "All of it, ml", profile.volume_ml.toFixed(0)],
+    ["brix", "°Bx", profile.brix.toFixed(1)],
+    ["alcohol", "Alcohol, % vol", profile.alcohol_percent.toFixed(1)],
+    ["fizz", "Fizz, volumes", profile.fizz_volumes.toFixed(1)],
+  ] as const;
+  const set = (key: (typeof fields)[number][0], text: string) => {
+    const others = { ...aiming.others };
+    const number = Number(text.replace(",", "."));
+    if (text.trim() && Number.isFinite(number)) others[key] = number;
+    else delete others[key];
+    aiming.set({ others });
+  };
+  return (
+    <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1 }}>
+      {fields.map(([key, label, now]) => (
+        <TextField
+          key={key}
+          size="small"
+          label={label}
+          placeholder={now}
+          defaultValue={aiming.others[key] ?? ""}
+          onChange={(event) => set(key, event.target.value)}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+        />
+      ))}
+    </Box>
+  );
+}
+
+/** What would move, before it is taken. */
+function Proposal({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
+  const [exact, setExact] = useState(false);
+  const solution = aiming.solution!;
+  const taste = exact ? solution.taste : solution.rounded_taste;
+  const take = () => {
+    const next = exact ? solution.drink : solution.rounded;
+    editor.edit((drink) => ({ ...drink, steps: next.steps }));
+    aiming.clear();
+  };
+  return (
+    <Box role="region" aria-label="Worked out" sx={{ display: "grid", gap: 1 }}>
+      {!solution.reached && (
+        <Box
+          sx={{
+            bgcolor: colour("notice"),
+            color: colour("onNotice"),
+            p: 1.25,
+            borderRadius: "10px",
+            fontSize: 14,
+          }}
+        >
+          <strong>As near as it gets.</strong> {solution.stops.join(" ")}
+        </Box>
+      )}
+      {solution.moved.length === 0 ? (
+        <Box sx={{ fontSize: 14 }}>Nothing has to move.</Box>
+      ) : (
+        <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0, fontSize: 14 }}>
+          {solution.moved.map((m) => (
+            <Box
+              component="li"
+              key={m.step}
+              sx={{ py: 0.5, borderBottom: `1px solid ${colour("hairline")}` }}
+            >
+              {m.name}
+              <Box sx={{ color: colour("muted") }}>
+                {m.from} →{" "}
+                <Box component="span" sx={{ color: colour("ink"), fontWeight: 700 }}>
+                  {m.to}
+                </Box>
+              </Box>
+            </Box>
+          ))}
+        </Box>
+      )}
+      <Box sx={{ fontSize: 14, color: colour("muted") }} data-figure="solved">
+        {taste.sweetness_percent.toFixed(1)} g, {taste.acidity_percent.toFixed(2)} %,{" "}
+        {volume(taste.ready_ml)}
+      </Box>
+      <Button
+        aria-pressed={exact}
+        onClick={() => setExact(!exact)}
+        sx={{ justifySelf: "start", px: 0, minWidth: 0 }}
+      >
+        {exact ? "Round to kitchen measures" : "Leave unrounded"}
+      </Button>
+      <Button variant="contained" onClick={take} disabled={solution.moved.length === 0}>
+        Take these amounts
+      </Button>
+      <Button variant="outlined" onClick={() => aiming.set({})}>
+        Back
+      </Button>
+    </Box>
+  );
+}

@@ -1,0 +1,317 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import {
+  answer,
+  api,
+  type Asked,
+  type Correction,
+  type Drink,
+  type DrinkReport,
+  type Remedy,
+  type Spot,
+} from "../../api/client";
+import { colour, displayFont } from "../../app/theme";
+import { volume } from "../../ui/format";
+import { insertStep } from "../changes";
+import type { Editor } from "../editor";
+
+const words = [
+  ["sweet", "too sweet"],
+  ["not_sweet", "not sweet enough"],
+  ["sharp", "too sharp"],
+  ["flat", "not sharp enough"],
+  ["strong", "too strong"],
+  ["weak", "too weak"],
+] as const;
+const degrees = [
+  ["touch", "a touch"],
+  ["clearly", "clearly"],
+  ["far", "far"],
+] as const;
+type Word = (typeof words)[number][0];
+type How = (typeof degrees)[number][0];
+
+interface CorrectProps {
+  editor: Editor;
+  drink: Drink;
+  report: DrinkReport;
+  ring: Spot | undefined;
+  onClose: () => void;
+}
+
+/** A pitcher that tastes wrong: what it tastes like, and what it needs. */
+export function Correct({ editor, drink, report, ring, onClose }: CorrectProps) {
+  const holders = report.vessels.filter((v) => !v.strains && v.kind !== "glass" && v.fullest);
+  const pitcher = holders.findLast((v) => v.kind === "pitcher") ?? holders.at(-1);
+  const [source, setSource] = useState(pitcher?.id ?? "");
+  const [read, setRead] = useState({
+    volume: "1.5 l",
+    holds: "2 l",
+    brix: "",
+    acidity: "",
+    ph: "",
+  });
+  const [felt, setFelt] = useState<Partial<Record<Word, How>>>({});
+  const [wanted, setWanted] = useState<"words" | "ring">("words");
+  const [found, setFound] = useState<Correction | undefined>();
+  const [wrong, setWrong] = useState<string | undefined>();
+
+  const feel = (word: Word, how: How) => {
+    setFound(undefined);
+    setFelt((old) => {
+      const next = { ...old };
+      if (old[word] === how) delete next[word];
+      else next[word] = how;
+      const opposite = {
+        sweet: "not_sweet",
+        not_sweet: "sweet",
+        sharp: "flat",
+        flat: "sharp",
+        strong: "weak",
+        weak: "strong",
+      } as const;
+      delete next[opposite[word]];
+      return next;
+    });
+  };
+  const look = async () => {
+    setWrong(undefined);
+    try {
+      setFound(await answer(api.POST("/api/compute/correct", { body: asked() })));
+    } catch (error) {
+      setFound(undefined);
+      setWrong((error as Error).message);
+    }
+  };
+  const asked = (): Asked => {
+    const number = (text: string) => (text.trim() ? Number(text.replace(",", ".")) : null);
+    const aimed = wanted === "ring" && ring;
+    return {
+      pitcher: source
+        ? { traced: { drink, vessel: source, step: lastStepWith(report, source) ?? null } }
+        : {
+            read: {
+              volume_ml: millilitres(read.volume),
+              capacity_ml: millilitres(read.holds),
+              brix: number(read.brix),
+              acidity: number(read.acidity),
+              ph: number(read.ph),
+            },
+          },
+      sweetness: aimed ? aimed.sweetness : null,
+      acidity: aimed ? aimed.acidity : null,
+      words: Object.entries(felt).map(([too, how]) => ({ too: too as Word, how: how as How })),
+      at_hand: [],
+    };
+  };
+  /** Stirs a remedy into the drink, as steps after the last one that leaves the vessel full. */
+  const stirIn = (remedy: Remedy) => {
+    editor.edit((before) => {
+      const last = lastStepWith(report, source);
+      let at = before.steps.findIndex((step) => step.id === last) + 1;
+      if (at === 0) at = before.steps.length;
+      return remedy.additions.reduce((d, addition) => {
+        const add = { into: source, ingredient: addition.ingredient, amount: addition.amount };
+        return insertStep(d, at++, { add })[0];
+      }, before);
+    });
+    onClose();
+  };
+  const anything = Object.keys(felt).length > 0 || (wanted === "ring" && ring);
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      slotProps={{
+        paper: {
+          "aria-labelledby": "correct",
+          sx: { width: 620, maxWidth: "calc(100% - 24px)", m: 1.5 },
+        },
+      }}
+    >
+      <Box sx={{ p: { xs: 2, sm: 3 }, display: "grid", gap: 2 }}>
+        <Box
+          component="h2"
+          id="correct"
+          sx={{ ...displayFont, fontSize: 24, fontWeight: 700, m: 0 }}
+        >
+          Taste and correct
+        </Box>
+        <TextField
+          select
+          size="small"
+          label="What did you taste"
+          value={source}
+          onChange={(event) => {
+            setSource(event.target.value);
+            setFound(undefined);
+          }}
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+        >
+          {holders.map((v) => (
+            <MenuItem key={v.id} value={v.id}>
+              {v.name}, {volume(v.fullest?.liquid_ml ?? 0)}
+            </MenuItem>
+          ))}
+          <MenuItem value="">Another pitcher, by what is known of it</MenuItem>
+        </TextField>
+        {source === "" && (
+          <Box
+            sx={{
+              display: "grid",
+              gridTemplateColumns: { xs: "1fr 1fr", sm: "repeat(5, 1fr)" },
+              gap: 1,
+            }}
+          >
+            {(
+              [
+                ["volume", "There is"],
+                ["holds", "It holds"],
+                ["brix", "°Bx, if read"],
+                ["acidity", "Acid %, if read"],
+                ["ph", "pH, if read"],
+              ] as const
+            ).map(([key, label]) => (
+              <TextField
+                key={key}
+                size="small"
+                label={label}
+                value={read[key]}
+                onChange={(event) => setRead({ ...read, [key]: event.target.value })}
+              />
+            ))}
+          </Box>
+        )}
+        <Box
+          sx={{
+            display: "grid",
+            gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" },
+            columnGap: 3,
+            rowGap: 0.75,
+          }}
+        >
+          {words.map(([word, text]) => (
+            <Box key={word} role="group" aria-label={text}>
+              <Box sx={{ fontSize: 14 }}>{text}</Box>
+              <Box sx={{ display: "flex", gap: 0.5 }}>
+                {degrees.map(([how, name]) => {
+                  const on = felt[word] === how;
+                  return (
+                    <Button
+                      key={how}
+                      aria-pressed={on}
+                      aria-label={`${name} ${text}`}
+                      onClick={() => feel(word, how)}
+                      sx={{
+                        flex: 1,
+                        minWidth: 0,
+                        minHeight: 44,
+                        px: 0.5,
+                        fontSize: 14,
+                        border: `1.5px solid ${colour(on ? "cobalt" : "hairline")}`,
+                        bgcolor: on ? colour("wash") : "transparent",
+                        color: colour(on ? "cobalt" : "ink"),
+                      }}
+                    >
+                      {name}
+                    </Button>
+                  );
+                })}
+              </Box>
+            </Box>
+          ))}
+        </Box>
+        {ring && (
+          <TextField
+            select
+            size="small"
+            label="Bring it"
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value as typeof wanted)}
+          >
+            <MenuItem value="words">to where the words say</MenuItem>
+            <MenuItem value="ring">
+              to the ring: {ring.sweetness.toFixed(1)} g and {ring.acidity.toFixed(2)} %
+            </MenuItem>
+          </TextField>
+        )}
+        <Box sx={{ display: "flex", gap: 1, justifyContent: "flex-end" }}>
+          <Button onClick={onClose}>Close</Button>
+          <Button variant="contained" disabled={!anything} onClick={() => void look()}>
+            What does it need?
+          </Button>
+        </Box>
+        {wrong && (
+          <Box role="alert" sx={{ color: colour("stop") }}>
+            {wrong}
+          </Box>
+        )}
+        {found && <Found found={found} onStirIn={source ? stirIn : undefined} />}
+      </Box>
+    </Dialog>
+  );
+}
+
+function Found({
+  found,
+  onStirIn,
+}: {
+  found: Correction;
+  onStirIn: ((r: Remedy) => void) | undefined;
+}) {
+  return (
+    <Box role="status" sx={{ display: "grid", gap: 1.25 }}>
+      <Box sx={{ fontSize: 14, color: colour("muted") }}>
+        Now {found.sweetness_now.toFixed(1)} g and {found.acidity_now.toFixed(2)} % in{" "}
+        {volume(found.volume_ml)}; wanted {found.sweetness_wanted.toFixed(1)} g and{" "}
+        {found.acidity_wanted.toFixed(2)} %.
+      </Box>
+      {found.leave_it && (
+        <Box sx={{ bgcolor: colour("wash"), borderRadius: "10px", p: 1.5 }}>{found.leave_it}</Box>
+      )}
+      {found.ways.map((way, i) => (
+        <Box
+          key={way.additions.map((a) => a.ingredient).join()}
+          sx={{ border: `1.5px solid ${colour("hairline")}`, borderRadius: "12px", p: 1.5 }}
+        >
+          {way.pour_aside_ml > 0 && (
+            <Box>
+              First pour <strong>{volume(way.pour_aside_ml)}</strong> aside.
+            </Box>
+          )}
+          <Box sx={{ ...displayFont, fontSize: 17, fontWeight: 700 }} data-way={i}>
+            {way.additions.map((a) => `${a.amount} ${a.name.toLowerCase()}`).join(" + ")}
+          </Box>
+          <Box sx={{ fontSize: 14, color: colour("muted") }}>
+            makes {volume(way.volume_ml)} at {way.sweetness.toFixed(1)} g and{" "}
+            {way.acidity.toFixed(2)} %{!way.reached && "; nearer, not quite there"}
+          </Box>
+          {onStirIn && (
+            <Button onClick={() => onStirIn(way)} sx={{ px: 0, minWidth: 0 }}>
+              Stir it into the drink
+            </Button>
+          )}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** The last step after which a vessel still holds its drink. */
+function lastStepWith(report: DrinkReport, vessel: string): string | undefined {
+  const most = report.vessels.find((v) => v.id === vessel)?.fullest?.liquid_ml ?? 0;
+  return report.frames.findLast((f) =>
+    f.states.some((s) => s.vessel === vessel && s.liquid_ml > most * 0.5),
+  )?.step;
+}
+
+/** Reads "1.5 l" or "750 ml"; the core says what is wrong with anything else. */
+function millilitres(text: string): number {
+  const number = parseFloat(text.replace(",", "."));
+  if (!Number.isFinite(number)) return 0;
+  return /l\s*$/.test(text) && !/ml\s*$/.test(text) ? number * 1000 : number;
+}

@@ -1,0 +1,169 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import {
+  answer,
+  api,
+  type Drink,
+  type Ingredient,
+  type LineReport,
+  type Swapped,
+} from "../../api/client";
+import { findIngredients, useIngredients } from "../../api/queries";
+import { colour, displayFont } from "../../app/theme";
+import type { Editor } from "../editor";
+
+interface SwapProps {
+  editor: Editor;
+  drink: Drink;
+  line: LineReport;
+  onClose: () => void;
+}
+
+/** Another ingredient in the place of one, at equal sweetness and acidity. */
+export function Swap({ editor, drink, line, onClose }: SwapProps) {
+  const { data: all = [] } = useIngredients();
+  const [text, setText] = useState("");
+  const [swapped, setSwapped] = useState<{ it: Ingredient; result: Swapped } | undefined>();
+  const [wrong, setWrong] = useState<string | undefined>();
+  const old = all.find((it) => it.id === line.ingredient);
+  const candidates = old
+    ? findIngredients(
+        all.filter((it) => it.id !== old.id && sameRole(old, it)),
+        text,
+      )
+    : [];
+  const look = async (it: Ingredient) => {
+    setWrong(undefined);
+    try {
+      const result = await answer(
+        api.POST("/api/compute/swap", { body: { drink, step: line.step, ingredient: it.id } }),
+      );
+      setSwapped({ it, result });
+    } catch (error) {
+      setWrong((error as Error).message);
+    }
+  };
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      slotProps={{
+        paper: {
+          "aria-labelledby": "swap",
+          sx: { width: 560, maxWidth: "calc(100% - 24px)", m: 1.5 },
+        },
+      }}
+    >
+      <Box sx={{ p: { xs: 2, sm: 3 }, display: "grid", gap: 1.5 }}>
+        <Box component="h2" id="swap" sx={{ ...displayFont, fontSize: 24, fontWeight: 700, m: 0 }}>
+          Instead of {line.text} {line.name.toLowerCase()}
+        </Box>
+        {swapped ? (
+          <Box role="region" aria-label="Swapped" sx={{ display: "grid", gap: 1 }}>
+            <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
+              {swapped.result.solution.rounded.steps
+                .filter((s) => s.id === line.step)
+                .map((s) => (
+                  <li key={s.id}>
+                    <strong>{amountOf(s.do)}</strong> {swapped.it.name.toLowerCase()}
+                  </li>
+                ))}
+              {swapped.result.solution.moved
+                .filter((m) => m.step !== line.step)
+                .map((m) => (
+                  <li key={m.step}>
+                    {m.name}: {m.from} → <strong>{m.to}</strong>
+                  </li>
+                ))}
+              {swapped.result.changes.map((change) => (
+                <li key={change}>{change}</li>
+              ))}
+            </Box>
+            {!swapped.result.solution.reached && (
+              <Box
+                sx={{
+                  bgcolor: colour("notice"),
+                  color: colour("onNotice"),
+                  p: 1.25,
+                  borderRadius: "10px",
+                  fontSize: 14,
+                }}
+              >
+                It can't be quite the same. {swapped.result.solution.stops.join(" ")}
+              </Box>
+            )}
+            <Box sx={{ display: "flex", gap: 1, justifyContent: "flex-end" }}>
+              <Button onClick={() => setSwapped(undefined)}>Another one</Button>
+              <Button
+                variant="contained"
+                onClick={() => {
+                  const { steps } = swapped.result.solution.rounded;
+                  editor.edit((d) => ({ ...d, steps }));
+                  onClose();
+                }}
+              >
+                Swap it
+              </Button>
+            </Box>
+          </Box>
+        ) : (
+          <>
+            <TextField
+              autoFocus
+              size="small"
+              label="Find in the cupboard"
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+            />
+            <Box
+              component="ul"
+              sx={{ listStyle: "none", m: 0, p: 0, maxHeight: 320, overflowY: "auto" }}
+            >
+              {candidates.map((it) => (
+                <li key={it.id}>
+                  <Button
+                    fullWidth
+                    onClick={() => void look(it)}
+                    sx={{ justifyContent: "flex-start", color: colour("ink"), minHeight: 44 }}
+                  >
+                    {it.name}
+                  </Button>
+                </li>
+              ))}
+              {candidates.length === 0 && (
+                <Box component="li" sx={{ color: colour("muted"), p: 1 }}>
+                  Nothing in the cupboard does the same.
+                </Box>
+              )}
+            </Box>
+            <Button onClick={onClose} sx={{ justifySelf: "end" }}>
+              Leave it
+            </Button>
+          </>
+        )}
+        {wrong && (
+          <Box role="alert" sx={{ color: colour("stop") }}>
+            {wrong}
+          </Box>
+        )}
+      </Box>
+    </Dialog>
+  );
+}
+
+function amountOf(action: Drink["steps"][number]["do"]): string {
+  const part = Object.values(action)[0] as { amount?: string; to?: string };
+  return part.amount ?? part.to ?? "";
+}
+
+/** What could do the work of an ingredient: sweeten, sharpen, or be of its sort. */
+function sameRole(old: Ingredient, it: Ingredient): boolean {
+  const sweetens = (x: Ingredient) => x.sweetness_percent > 40 && x.form !== "pieces";
+  const sharpens = (x: Ingredient) => x.acidity_percent > 0.7 && x.form !== "pieces";
+  if (sweetens(old)) return sweetens(it);
+  if (sharpens(old)) return sharpens(it);
+  return old.kind === it.kind;
+}

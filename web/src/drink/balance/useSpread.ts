@@ -1,0 +1,20 @@
+import { useQuery } from "@tanstack/react-query";
+import { answer, api, type Drink, type Spread } from "../../api/client";
+import { useSettled } from "../../ui/useSettled";
+
+/** Long enough not to ask during a drag, short enough to be there when it ends. */
+const SETTLED_MS = 80;
+
+/** Where the fruit may take the drink; the last answer until the next is there. */
+export function useSpread(drink: Drink): Spread | undefined {
+  const settled = useSettled(drink, SETTLED_MS);
+  const { data } = useQuery({
+    queryKey: ["spread", settled.family, settled.steps, settled.vessels],
+    queryFn: () => answer(api.POST("/api/compute/spread", { body: { drink: settled } })),
+    placeholderData: (before) => before,
+    enabled: settled.steps.length > 0,
+    staleTime: Infinity,
+    gcTime: 30_000,
+  });
+  return data ?? undefined;
+}

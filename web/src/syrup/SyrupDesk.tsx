@@ -1,0 +1,216 @@
+import Box from "@mui/material/Box";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Syrup, type SyrupAsked } from "../api/client";
+import { useIngredients } from "../api/queries";
+import { colour, displayFont } from "../app/theme";
+import { Figure } from "../ui/Figure";
+import { span, volumeParts, weight } from "../ui/format";
+
+/** Everything about a syrup of sugar and water, at once. */
+export function SyrupDesk() {
+  const { data: all = [] } = useIngredients();
+  const [form, setForm] = useState({
+    sugar: "white_sugar",
+    amount: "500 g",
+    parts: "1",
+    by: "by_weight" as "by_weight" | "by_volume",
+    reduce: "",
+    pot: "200",
+    back: "",
+  });
+  const set = (part: Partial<typeof form>) => setForm({ ...form, ...part });
+  const number = (text: string) => Number(text.replace(",", "."));
+  const parts = number(form.parts);
+  const asked: SyrupAsked = {
+    sugar: form.sugar,
+    amount: form.amount,
+    proportion: form.by === "by_weight" ? { by_weight: parts } : { by_volume: parts },
+    reduce_to: form.reduce.trim() ? number(form.reduce) : null,
+    pot_mm: number(form.pot),
+    back_to: form.back.trim() || null,
+  };
+  const { data, error } = useQuery({
+    queryKey: ["syrup", asked],
+    queryFn: () => answer(api.POST("/api/compute/syrup", { body: asked })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+  const sugars = all
+    .filter((it) => it.sweetness_percent > 40 && it.form !== "pieces")
+    .sort((a, b) => a.name.localeCompare(b.name));
+  const text = (key: "amount" | "parts" | "reduce" | "pot" | "back", label: string, hint = "") => (
+    <TextField
+      size="small"
+      label={label}
+      value={form[key]}
+      placeholder={hint}
+      onChange={(event) => set({ [key]: event.target.value })}
+      slotProps={{ inputLabel: { shrink: true } }}
+    />
+  );
+  return (
+    <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 4, flex: 1, minWidth: 0 }}>
+      <Box
+        component="h1"
+        sx={{
+          ...displayFont,
+          fontSize: 34,
+          fontWeight: 700,
+          letterSpacing: "-0.02em",
+          m: 0,
+          mb: 2,
+        }}
+      >
+        Syrup desk
+      </Box>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "300px minmax(0, 1fr)" },
+          gap: { xs: 3, md: 5 },
+          alignItems: "start",
+        }}
+      >
+        <Box component="form" aria-label="The syrup" sx={{ display: "grid", gap: 1.75 }}>
+          <TextField
+            select
+            size="small"
+            label="Sweetener"
+            value={sugars.length ? form.sugar : ""}
+            onChange={(event) => set({ sugar: event.target.value })}
+          >
+            {sugars.map((it) => (
+              <MenuItem key={it.id} value={it.id}>
+                {it.name}
+              </MenuItem>
+            ))}
+          </TextField>
+          {text("amount", "How much of it")}
+          <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.5 }}>
+            {text("parts", "Parts to 1 of water")}
+            <TextField
+              select
+              size="small"
+              label="Measured"
+              value={form.by}
+              onChange={(event) => set({ by: event.target.value as typeof form.by })}
+            >
+              <MenuItem value="by_weight">by weight</MenuItem>
+              <MenuItem value="by_volume">by volume</MenuItem>
+            </TextField>
+          </Box>
+          {text("reduce", "Boil down to, °Bx", "not at all")}
+          {text("pot", "Pot, mm across")}
+          {text("back", "Bring back to", "500 ml")}
+          {error && (
+            <Box role="alert" sx={{ color: colour("stop") }}>
+              {error.message}
+            </Box>
+          )}
+        </Box>
+        {data && <Result syrup={data} />}
+      </Box>
+    </Box>
+  );
+}
+
+function Result({ syrup }: { syrup: Syrup }) {
+  const made = volumeParts(syrup.volume_ml);
+  const crystals = syrup.crystallises_at_4
+    ? syrup.crystallises_at_20
+      ? "Crystals form, on the worktop as in the refrigerator. Less sugar, or some acid while it is hot, keeps it clear."
+      : "Clear on the worktop; in the refrigerator crystals form."
+    : "Stays clear, in the refrigerator too.";
+  const cell = { py: 0.75, pr: 3, borderBottom: `1px solid ${colour("hairline")}` };
+  return (
+    <Box role="region" aria-label="What it comes to" sx={{ display: "grid", gap: 2.5 }}>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: "repeat(auto-fill, minmax(120px, 1fr))",
+          gap: 2,
+        }}
+      >
+        <Figure name="syrup-brix" value={syrup.brix.toFixed(1)} unit="°Bx" label="strength" />
+        <Figure name="syrup-volume" value={made.figure} unit={made.unit} label="makes, at 20 °C" />
+        <Figure name="syrup-sugar" value={weight(syrup.sugar_g)} label={syrup.sugar_text} />
+        <Figure name="syrup-water" value={weight(syrup.water_g)} label="water to begin with" />
+        <Figure name="syrup-boils" value={syrup.boils_at.toFixed(1)} unit="°C" label="boils at" />
+        <Figure
+          name="syrup-density"
+          value={syrup.density.toFixed(3)}
+          unit="g/ml"
+          label="a millilitre"
+        />
+        <Figure name="syrup-aw" value={syrup.water_activity.toFixed(2)} label="water activity" />
+      </Box>
+      {syrup.boiled_away_g > 0.5 && (
+        <Box sx={{ fontSize: 15 }}>
+          <strong>{weight(syrup.boiled_away_g)}</strong> of water have to boil away: about{" "}
+          <strong>{span(syrup.minutes)}</strong> (est., half to double).
+          {syrup.water_line_mm != null && (
+            <>
+              {" "}
+              It then stands <strong>{syrup.water_line_mm.toFixed(0)} mm</strong> above the bottom
+              of the pot.
+            </>
+          )}
+        </Box>
+      )}
+      {syrup.water_back_ml != null && (
+        <Box>
+          {syrup.water_back_ml < 0.5
+            ? "It is more than that already."
+            : `${syrup.water_back_ml.toFixed(0)} ml of water, or ${syrup.ice_back_g?.toFixed(0)} g of ice, bring it back to that.`}
+        </Box>
+      )}
+      <Box sx={{ bgcolor: colour("wash"), borderRadius: "10px", p: 1.5, fontSize: 15 }}>
+        {crystals} {syrup.notices.join(" ")}
+      </Box>
+      <Box sx={{ overflowX: "auto" }}>
+        <Box component="table" sx={{ borderCollapse: "collapse", fontSize: 15 }}>
+          <caption style={{ textAlign: "left", paddingBottom: 6 }}>
+            For a glass of 250 ml, with water or soda
+          </caption>
+          <thead>
+            <tr>
+              {["as sweet as", "syrup", "water", "parts"].map((head) => (
+                <Box
+                  component="th"
+                  scope="col"
+                  key={head}
+                  sx={{ ...cell, textAlign: "left", fontWeight: 500, color: colour("muted") }}
+                >
+                  {head}
+                </Box>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {syrup.dilutions.map((d) => (
+              <tr key={d.sweetness}>
+                <Box component="td" sx={cell}>
+                  {d.sweetness} g in 100 g
+                </Box>
+                <Box component="td" sx={{ ...cell, fontWeight: 700 }}>
+                  {d.syrup_ml.toFixed(0)} ml
+                </Box>
+                <Box component="td" sx={cell}>
+                  {d.water_ml.toFixed(0)} ml
+                </Box>
+                <Box component="td" sx={cell}>
+                  1 to {d.parts.toFixed(1)}
+                </Box>
+              </tr>
+            ))}
+          </tbody>
+        </Box>
+      </Box>
+    </Box>
+  );
+}
