@@ -81,7 +81,7 @@ const journeys = {
 
     await page.keyboard.press("Escape");
     await page.getByRole("button", { name: "New drink", exact: true }).click();
-    await page.getByRole("button", { name: /^Blended fruit water/ }).waitFor();
+    await page.getByRole("button", { name: /^Blended, strained, rinsed/ }).waitFor();
     await accessible(page, "beginning a drink");
     await page.getByLabel("A drink's file").setInputFiles(file);
     await page.getByRole("heading", { name: "Saturday's tamarind" }).waitFor();
@@ -293,7 +293,7 @@ const journeys = {
     await page.getByRole("button", { name: "New drink", exact: true }).click();
     await page.getByRole("button", { name: /^Blank/ }).click();
     await page.getByRole("link", { name: "Steps" }).click();
-    const palette = page.getByRole("group", { name: "Add a step" });
+    const palette = page.getByRole("region", { name: "Add a step" });
     const choose = async (label, option) => {
       await page.getByRole("combobox", { name: label }).click();
       await page.getByRole("option", { name: option, exact: true }).click();
@@ -313,13 +313,14 @@ const journeys = {
     await putIn("tap water", "Pot");
     await type("Amount", "1 l");
     await page.getByRole("button", { name: /Put 1 l water into the pot/ }).waitFor();
-    await palette.getByRole("button", { name: "Heat" }).click();
+    await palette.getByRole("button", { name: "Heat", exact: true }).click();
     await page.getByRole("button", { name: /Heat the pot to 95 °C/ }).waitFor();
     await putIn("jamaica", "Pot");
     await page.getByRole("button", { name: /Put 20 g dried hibiscus/ }).waitFor();
     await palette.getByRole("button", { name: "Let stand" }).click();
     await type("For, min", "20");
-    await page.getByRole("button", { name: /Let the pot stand for 20 minutes/ }).waitFor();
+    await page.getByRole("button", { name: /Let the pot stand, covered, for 20 minutes/ }).waitFor();
+    await page.getByText(/^After \d+ min nearly everything is drawn; longer brings little\./).waitFor();
     await palette.getByRole("button", { name: "Strain" }).click();
     await page.getByRole("button", { name: /Strain the pot through the fine sieve into the pitcher/ }).waitFor();
     await accessible(page, "Steps");
@@ -351,7 +352,222 @@ const journeys = {
     assert.ok((await number(page, "acidity")) > 0.2, "the calyces have given their acid");
     await saved(page);
     await page.goto(`${page.url()}/steps`);
-    await page.getByRole("button", { name: /Let the pot stand for 20 minutes/ }).waitFor();
+    await page.getByRole("button", { name: /Let the pot stand, covered, for 20 minutes/ }).waitFor();
+  },
+
+  async "the other way round: drag the ring, hold, bound, look, take it, undo"(page) {
+    await openDrink(page, "Lemon verbena lemonade");
+    const ring = page.getByRole("slider", { name: "Target" });
+    const map = await page.getByRole("img", { name: /^Balance map/ }).boundingBox();
+    const from = await ring.boundingBox();
+    await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(map.x + map.width * 0.7, map.y + map.height * 0.36, { steps: 5 });
+    await page.mouse.up();
+    const wanted = (await figure(page, "ring").innerText()).match(/([\d.]+) g and ([\d.]+) %/);
+    await page.getByRole("button", { name: "Work out the amounts" }).click();
+    const worked = page.getByRole("region", { name: "Worked out" });
+    await worked.getByText("White sugar").waitFor();
+    await accessible(page, "a proposal");
+    const solved = (await figure(page, "solved").innerText()).match(/([\d.]+) g, ([\d.]+) %/);
+    assert.ok(Math.abs(solved[1] - wanted[1]) < 0.4 && Math.abs(solved[2] - wanted[2]) < 0.04, `${solved[0]} for ${wanted[0]}`);
+    const before = await number(page, "sweetness");
+    await worked.getByRole("button", { name: "Take these amounts" }).click();
+    const after = await changed(page, "sweetness", before);
+    assert.ok(Math.abs(after - wanted[1]) < 0.4, `${after} g for ${wanted[1]}`);
+    await page.getByRole("button", { name: "Undo" }).click();
+    await changed(page, "sweetness", after);
+
+    // By keys, with the sugar held and the lemons bounded: it says what stops it.
+    await ring.focus();
+    for (let i = 0; i < 6; i++) await page.keyboard.press("Shift+ArrowUp");
+    for (let i = 0; i < 6; i++) await page.keyboard.press("Shift+ArrowRight");
+    await amount(page, "White sugar").focus();
+    await page.getByRole("button", { name: "Hold White sugar" }).click();
+    await amount(page, "Lemon juice").focus();
+    await page.getByLabel("At most so much Lemon juice").fill("7 lemons");
+    await page.keyboard.press("Enter");
+    await page.getByText("at most 7 lemons").waitFor();
+    await page.getByRole("button", { name: "Work out the amounts" }).click();
+    await page.getByText("As near as it gets.").waitFor();
+    await page.getByText(/7 lemons are all there may be/).waitFor();
+    await page.getByRole("button", { name: "Back" }).click();
+    await page.getByRole("button", { name: "Forget it" }).click();
+
+    await page.getByRole("combobox", { name: "Aim at" }).click();
+    await page.getByRole("option", { name: "like Tamarind cooler" }).click();
+    await page.getByText(/^Ring: 7\.\d g/).waitFor();
+    await page.getByTestId("cloud").waitFor();
+    await saved(page);
+  },
+
+  async "taste and correct: words to spoons, for this pitcher and for one never seen"(page) {
+    await openDrink(page, "Hibiscus and bay-orange cooler");
+    await page.getByRole("button", { name: "Taste and correct" }).click();
+    const dialog = page.getByRole("dialog");
+    await dialog.getByRole("button", { name: "clearly too sharp" }).click();
+    await dialog.getByRole("button", { name: "What does it need?" }).click();
+    await dialog.locator("[data-way]").first().waitFor();
+    await accessible(page, "taste and correct");
+    assert.match(await dialog.locator("[data-way]").first().innerText(), /(tbsp|cup|ml|tsp)/);
+    await dialog.getByRole("combobox", { name: "What did you taste" }).click();
+    await page.getByRole("option", { name: "Another pitcher, by what is known of it" }).click();
+    await dialog.getByRole("textbox", { name: "There is" }).fill("1.95 l");
+    await dialog.getByRole("textbox", { name: "It holds" }).fill("2 l");
+    await dialog.getByRole("button", { name: "far too sharp" }).click();
+    await dialog.getByRole("button", { name: "What does it need?" }).click();
+    await dialog.getByText(/^First pour/).first().waitFor();
+    await dialog.getByRole("textbox", { name: "It holds" }).fill("1 l");
+    await dialog.getByRole("button", { name: "What does it need?" }).click();
+    await dialog.getByText("It can't hold less than is in it.").waitFor();
+    await dialog.getByRole("combobox", { name: "What did you taste" }).click();
+    await page.getByRole("option", { name: /^Pitcher/ }).click();
+    await dialog.getByRole("button", { name: "What does it need?" }).click();
+    await dialog.getByRole("button", { name: "Stir it into the drink" }).first().click();
+    await page.getByRole("button", { name: "Undo" }).click();
+    await saved(page);
+  },
+
+  async "swap: honey for sugar, at the same sweetness"(page) {
+    await openDrink(page, "Melon and lime agua fresca");
+    const before = await number(page, "sweetness");
+    await amount(page, "White sugar").focus();
+    await page.getByRole("button", { name: "Swap" }).click();
+    await page.getByLabel("Find in the cupboard").fill("honey");
+    await page.getByRole("button", { name: "Honey" }).click();
+    await page.getByRole("region", { name: "Swapped" }).waitFor();
+    await accessible(page, "a swap");
+    await page.getByRole("button", { name: "Swap it" }).click();
+    await amount(page, "Honey").waitFor();
+    await page.waitForFunction(
+      (before) => Math.abs(parseFloat(document.querySelector('[data-figure="sweetness"]').innerText) - before) < 0.21,
+      before,
+    );
+    await page.getByRole("button", { name: "Undo" }).click();
+    await amount(page, "White sugar").waitFor();
+  },
+
+  async "Steps: boil down to a line, drag into another order, measure and learn, compare"(page) {
+    await openDrink(page, "Ginger and lemongrass syrup");
+    await page.getByRole("link", { name: "Steps" }).click();
+    const card = (text) => page.locator("[data-step]").filter({ hasText: text });
+    await card("Boil the pot down").click();
+    const panel = page.getByRole("region", { name: /^Step/ });
+    await panel.getByText(/the line then stands \d+ mm above the bottom/).waitFor();
+    await panel.getByRole("combobox", { name: "Until" }).click();
+    await page.getByRole("option", { name: "it boils at so many °C" }).click();
+    await card("Boil the pot down until it boils at 103 °C").waitFor();
+    await page.getByRole("button", { name: "Undo" }).click();
+    await card("until 550 ml are left").waitFor();
+
+    // The water goes before the ginger by dragging; the strainer can't go first.
+    const steps = () => page.locator("[data-step]").evaluateAll((all) => all.map((s) => s.textContent));
+    const drag = async (from, to) => {
+      const a = await page.getByRole("button", { name: `Move step ${from}`, exact: true }).boundingBox();
+      const b = await page.getByRole("button", { name: `Move step ${to}`, exact: true }).boundingBox();
+      await page.mouse.move(a.x + a.width / 2, a.y + a.height / 2);
+      await page.mouse.down();
+      await page.mouse.move(b.x + b.width / 2, b.y + b.height / 2 - 20, { steps: 12 });
+      await page.mouse.up();
+    };
+    await page.evaluate(() => scrollTo(0, 0));
+    await drag(3, 1);
+    await page.waitForFunction(() => document.querySelector("[data-step]").textContent.includes("1 l water"));
+    await page.getByRole("button", { name: "Undo" }).click();
+    await page.waitForFunction(() => document.querySelector("[data-step]").textContent.includes("ginger"));
+    const before = await steps();
+    await drag(4, 1);
+    await page.getByText(/^Not in that order\./).waitFor();
+    assert.deepEqual(await steps(), before);
+
+    await card("Strain the pot").click();
+    await panel.getByRole("textbox", { name: "Measured after this" }).fill("3 limes");
+    await panel.getByRole("button", { name: "Learn" }).click();
+    await panel.getByText(/is no volume/).waitFor();
+    await panel.getByRole("textbox", { name: "Measured after this" }).fill("570 ml");
+    await panel.getByRole("button", { name: "Learn" }).click();
+    await panel.getByText(/Ginger root keeps so many grams for each gram/).waitFor();
+    await panel.getByRole("button", { name: "Keep as my figure" }).click();
+    await panel.getByText("Kept as your own figure.").waitFor();
+
+    await page.getByRole("button", { name: "Compare with another way" }).click();
+    await page.getByRole("combobox", { name: "Compare with" }).click();
+    await page.getByRole("option", { name: "Root syrup, boiled down" }).click();
+    await page.getByRole("cell", { name: /days/ }).first().waitFor();
+    await accessible(page, "two ways side by side");
+    await page.getByRole("button", { name: "Close" }).last().click();
+
+    await page.goto("/cupboard");
+    await page.getByLabel("Find an ingredient").fill("ginger root");
+    await page.getByRole("button", { name: /^Ginger root/ }).click();
+    await page.getByRole("button", { name: "Back to the table's keeps when drained" }).click();
+    await page.getByText("estimated, 0.8 to 1.1").waitFor();
+  },
+
+  async "the cupboard: own figures and back, a weighed cup, an ingredient and a pot of one's own"(page) {
+    await page.goto("/cupboard");
+    const lemon = page.getByRole("region", { name: "Lemon juice" });
+    await lemon.waitFor();
+    await accessible(page, "the cupboard's ingredients");
+    await lemon.getByRole("textbox", { name: "acid, g in 100 g" }).fill("6.1");
+    await lemon.getByRole("textbox", { name: "acid, g in 100 g" }).press("Enter");
+    await lemon.getByRole("button", { name: "Back to the table's acid" }).waitFor();
+    await openDrink(page, "Lemon verbena lemonade");
+    assert.ok((await number(page, "acidity")) > 0.7, "sharper lemons make it sharper");
+    await page.goto("/cupboard");
+    await lemon.getByRole("button", { name: "Back to the table's acid" }).click();
+    await lemon.getByRole("button", { name: "Back to the table's acid" }).waitFor({ state: "detached" });
+    await lemon.getByRole("textbox", { name: "acid, g in 100 g" }).fill("much");
+    await lemon.getByRole("textbox", { name: "acid, g in 100 g" }).press("Enter");
+    await lemon.getByText("“much” is no number.").waitFor();
+
+    await page.getByLabel("Find an ingredient").fill("jaggery");
+    await page.getByRole("button", { name: /^Raw cane sugar/ }).click();
+    await page.getByRole("textbox", { name: "weighs, g" }).fill("190");
+    await page.getByRole("button", { name: "Keep", exact: true }).click();
+    await page.getByText("Kept: a US cup of yours is 190 g.").waitFor();
+    await page.getByRole("button", { name: "Back to the table's weight of a millilitre" }).click();
+
+    await page.getByRole("button", { name: "One of your own" }).click();
+    await page.getByRole("textbox", { name: "Name" }).fill("Quince juice");
+    await page.getByRole("textbox", { name: "sugars, g in 100 g" }).fill("9");
+    await page.getByRole("textbox", { name: "acid, g in 100 g" }).fill("0,9");
+    await accessible(page, "an ingredient of one's own");
+    await page.getByRole("button", { name: "Put it in the cupboard" }).click();
+    const quince = page.getByRole("region", { name: "Quince juice" });
+    await quince.getByText("Your own.").waitFor();
+    await quince.getByRole("button", { name: "Take it out of the cupboard" }).click();
+    await lemon.waitFor();
+
+    await page.getByRole("tab", { name: "Produce" }).click();
+    await page.getByRole("button", { name: /^Lime/ }).click();
+    await page.getByRole("region", { name: "Lime" }).getByRole("textbox", { name: "juice by hand, ml" }).first().waitFor();
+    await accessible(page, "the cupboard's produce");
+    await page.getByRole("tab", { name: "Vessels and strainers" }).click();
+    await page.getByRole("combobox", { name: "Put in a vessel" }).click();
+    await page.getByRole("option", { name: "Pot" }).click();
+    const pots = page.getByRole("listitem").filter({ has: page.getByRole("textbox", { name: "Name" }) });
+    const pot = pots.last();
+    await pot.getByRole("textbox", { name: "Name" }).fill("Jam pot");
+    await pot.getByRole("textbox", { name: "Name" }).press("Enter");
+    await page.getByRole("button", { name: "Take out Jam pot" }).waitFor();
+    await accessible(page, "the cupboard's vessels");
+    await page.getByRole("button", { name: "Take out Jam pot" }).click();
+    await page.getByRole("button", { name: "Take out Jam pot" }).waitFor({ state: "detached" });
+    await page.getByRole("tab", { name: "Measures and pots" }).click();
+    await page.getByRole("switch", { name: "Measuring spoons" }).waitFor();
+    await accessible(page, "the cupboard's measures");
+  },
+
+  async "the syrup desk: ratio, boiling down, dilution, crystals"(page) {
+    await page.goto("/syrup");
+    await page.waitForFunction(() => document.querySelector('[data-figure="syrup-brix"]')?.innerText.startsWith("50"));
+    await page.getByRole("textbox", { name: "Boil down to, °Bx" }).fill("68");
+    await page.getByText(/above the bottom of\s+the pot/).waitFor();
+    await page.getByText(/Crystals form/).waitFor();
+    await accessible(page, "the syrup desk");
+    await page.getByRole("textbox", { name: "Boil down to, °Bx" }).fill("95");
+    await page.getByRole("alert").getByText("1 to 80 °Bx will do.").waitFor();
   },
 
   async "on a phone and in the dark, with nothing wider than the screen"(page) {
@@ -364,7 +580,7 @@ const journeys = {
       await openDrink(page, drink);
       await accessible(page, `${drink} on a phone in the dark`);
       await page.getByRole("link", { name: "Steps" }).click();
-      await page.getByRole("group", { name: "Add a step" }).waitFor();
+      await page.getByRole("region", { name: "Add a step" }).waitFor();
       await accessible(page, `the steps of ${drink} on a phone in the dark`);
       const wide = await page.evaluate(() => document.documentElement.scrollWidth);
       assert.ok(wide <= phone.width, `${wide} px wide`);

@@ -155,7 +155,7 @@ pub fn spread(
             drawing: normal(u.drawing).exp(),
         }));
         let hold = normal(HOLD).exp();
-        let nudges = Nudges { amounts: &[], luck: &luck, hold: Some(hold) };
+        let nudges = Nudges { luck: &luck, hold: Some(hold), ..Nudges::default() };
         tastes.extend(prepared.run(nudges).outcome().and_then(Taste::of));
     }
     if tastes.is_empty() {

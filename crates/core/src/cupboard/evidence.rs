@@ -55,21 +55,45 @@ pub struct FigureSource {
     pub evidence: Evidence,
 }
 
-/// Splits a table's source text, `what: where; what: where`, into single figures.
+/// Splits a table's source text, `what: where; what: where`, into single figures. What stands in
+/// brackets belongs together.
 pub(super) fn split_sources(text: &str) -> Vec<FigureSource> {
-    text.split(';')
-        .map(str::trim)
-        .filter(|part| !part.is_empty())
-        .map(|part| {
-            // "USDA SR24 09152 "Lemon juice, raw": water/protein/fat" names the source first.
-            let (left, right) = part.split_once(": ").unwrap_or(("figures", part));
-            let source_first = ["USDA", "IFCT"].iter().any(|table| left.starts_with(table));
-            let (of, source) = if source_first { (right, left) } else { (left, right) };
-            let evidence =
-                if source.contains("EST") { Evidence::Estimate } else { Evidence::Table };
-            FigureSource { of: of.to_owned(), source: source.to_owned(), evidence }
-        })
-        .collect()
+    let mut depth = 0_i32;
+    let parts = text.split(|c| {
+        depth += i32::from(c == '(') - i32::from(c == ')');
+        c == ';' && depth <= 0
+    });
+    let mut found: Vec<FigureSource> = Vec::new();
+    for part in parts.map(str::trim).filter(|part| !part.is_empty()) {
+        // "USDA SR24 09152 "Lemon juice, raw": water/protein/fat" names the source first.
+        let (left, right) = part.split_once(": ").unwrap_or(("", part));
+        let source_first = ["USDA", "IFCT"].iter().any(|table| left.starts_with(table));
+        let (of, source) = if source_first { (right, left) } else { (left, right) };
+        let evidence = if source.contains("EST") { Evidence::Estimate } else { Evidence::Table };
+        match found.last_mut() {
+            // "acids: citric …; malic …": more of the same figure.
+            Some(last) if of.is_empty() => {
+                last.source = format!("{}; {}", last.source, in_words(source));
+                last.evidence = last.evidence.max(evidence);
+            }
+            _ => found.push(FigureSource {
+                of: if of.is_empty() { "all figures".into() } else { of.replace('/', ", ") },
+                source: in_words(source),
+                evidence,
+            }),
+        }
+    }
+    found
+}
+
+/// The tables' short marks, as a cook can read them.
+fn in_words(source: &str) -> String {
+    source
+        .replace("RECref", "share of refuse recalled")
+        .replace("REC", "recalled")
+        .replace("LIT", "literature:")
+        .replace("EST", "estimated")
+        .replace("CHEM", "by its formula:")
 }
 
 #[cfg(test)]
@@ -79,9 +103,21 @@ mod tests {
     #[test]
     fn each_figure_keeps_its_own_source() {
         let found = split_sources("USDA SR24 09152 \"Lemon juice\": water/fat; acids: EST 3-6");
-        assert_eq!(found[0].of, "water/fat");
+        assert_eq!(found[0].of, "water, fat");
         assert_eq!(found[0].evidence, Evidence::Table);
         assert_eq!(found[1].of, "acids");
         assert_eq!(found[1].evidence, Evidence::Estimate);
+        assert_eq!(found[1].source, "estimated 3-6");
+    }
+
+    #[test]
+    fn what_stands_in_brackets_and_more_of_the_same_stay_together() {
+        let found = split_sources("sugars: REC split (recalled; sum checked); acids: a; malic EST");
+        assert_eq!(found.len(), 2);
+        assert_eq!(found[0].source, "recalled split (recalled; sum checked)");
+        assert_eq!(
+            (found[1].source.as_str(), found[1].evidence),
+            ("a; malic estimated", Evidence::Estimate)
+        );
     }
 }

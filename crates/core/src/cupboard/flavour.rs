@@ -42,7 +42,7 @@ impl Flavour {
             (_, Kind::Spice) => (8.0, 0.05, 60.0, 0.0),
             (_, Kind::Flavouring) => (3.0, 0.0, 60.0, 0.0),
             (_, Kind::Stem | Kind::Root) => (2.0, 0.002, 60.0, 0.0),
-            ("grapefruit_juice" | "pink_grapefruit_juice", _) => (0.3, 0.0015, 1.0, 0.0),
+            ("grapefruit_juice" | "pink_grapefruit_juice", _) => (0.3, 0.0008, 1.0, 0.0),
             ("cucumber", _) => (0.3, 0.0006, 60.0, 0.0),
             (_, Kind::Juice | Kind::Fruit | Kind::Vegetable) => (0.3, 0.0, 60.0, 0.0),
             _ => (0.0, 0.0, 60.0, 0.0),

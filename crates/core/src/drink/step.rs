@@ -342,7 +342,7 @@ pub enum Vigour {
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Reduction {
-    /// Until so much liquid is left, measured cold.
+    /// Until so much liquid is left beside what the solids hold, measured cold.
     Volume(Amount),
     /// Until its soluble solids are so many % of the weight.
     Brix(f64),

@@ -85,8 +85,10 @@ pub fn learn(
                 .ok_or_else(|| fault("step", "Only pieces that stay in the strainer teach what they keep; here is only pulp."))?;
             let it = &cupboard.ingredients()[most.ingredient];
             let miss = |log: f64| {
-                let hold = Some(log.exp());
-                volume_in(&prepared.run(Nudges { hold, ..Nudges::default() })) - measured.0
+                // What was boiled down before was boiled down to the line that was reckoned.
+                let nudges =
+                    Nudges { hold: Some(log.exp()), hold_from: index, ..Nudges::default() };
+                volume_in(&prepared.run(nudges)) - measured.0
             };
             let factor = root(miss, 5.0_f64.ln()).ok_or_else(|| {
                 fault("measured", "No amount that the solids could keep explains that. Was something added, or did it boil away?")

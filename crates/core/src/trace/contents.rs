@@ -332,14 +332,22 @@ impl Contents {
         if self.temperature.0 < 0.0 && self.liquid[Component::Water] > TRACE_OF {
             self.temperature = Celsius(0.0);
         }
-        let frozen: f64 = self.pieces.iter().map(|p| p.frozen.0).sum();
-        let ice: f64 = self.ice.iter().map(|d| d.mixture[Component::Water]).sum();
-        let all = ice + frozen;
-        if all <= 0.0 || self.temperature.0 <= 0.0 {
-            return;
+        let all = self.frozen_water();
+        if all > 0.0 && self.temperature.0 > 0.0 {
+            self.melt_with(self.heat_capacity() * self.temperature.0);
         }
-        let capacity = self.heat_capacity();
-        let share = (capacity * self.temperature.0 / (all * MELTING)).min(1.0);
+    }
+
+    /// Water that is ice: as ice, and in frozen pieces.
+    fn frozen_water(&self) -> f64 {
+        self.pieces.iter().map(|p| p.frozen.0).sum::<f64>()
+            + self.ice.iter().map(|d| d.mixture[Component::Water]).sum::<f64>()
+    }
+
+    /// Melts as much as so much heat does, J; what is left over warms it from 0 °C.
+    fn melt_with(&mut self, heat: f64) {
+        let all = self.frozen_water();
+        let share = (heat / (all * MELTING)).min(1.0);
         for part in split(&mut self.ice, share) {
             part.origins.into_iter().for_each(|o| self.credit_origin(o));
             self.liquid += part.mixture;
@@ -347,10 +355,10 @@ impl Contents {
         for piece in &mut self.pieces {
             piece.frozen = piece.frozen * (1.0 - share);
         }
-        let heat = capacity * self.temperature.0 - all * share * MELTING;
         if share >= 1.0 {
             self.ice.clear();
-            self.temperature = Celsius(heat.max(0.0) / self.heat_capacity());
+            let left = (heat - all * MELTING).max(0.0);
+            self.temperature = Celsius(left / self.heat_capacity());
         } else {
             self.temperature = Celsius(0.0);
         }
@@ -599,6 +607,13 @@ impl Contents {
         }
     }
 
+    /// What would run off if it were drained now, of the liquid's volume: the rest is held by pieces.
+    pub(super) fn runs_off(&self, hold_luck: f64) -> f64 {
+        let held: f64 = self.pieces.iter().map(|p| p.keeps(Press::Drained, hold_luck)).sum();
+        let mass = self.liquid.mass().0;
+        if mass > 0.0 { (1.0 - held / mass).max(0.0) } else { 0.0 }
+    }
+
     /// Lifts the pieces of one ingredient out, with the liquid that clings to them.
     pub(super) fn lift(&mut self, ingredient: usize, hold_luck: f64) -> Contents {
         let (out, stay): (Vec<Piece>, Vec<Piece>) =
@@ -647,10 +662,22 @@ impl Contents {
     ) -> Mixture {
         let tau = surrounding.time_constant(vessel, self.heat_capacity(), self.level().0)
             * if lid { 1.35 } else { 1.0 };
-        let (start, end) = (self.temperature.0, surrounding.temperature.0);
-        let at = move |t: f64| Celsius(end + (start - end) * (-t / tau).exp());
+        let end = surrounding.temperature.0;
         let warm = self.past.warm;
-        let gone = self.pass(minutes, lid, at);
+        let mut gone = Mixture::EMPTY;
+        let mut minutes = minutes;
+        let ice = self.frozen_water();
+        if ice > 0.0 && end > 0.0 && self.temperature.0 <= 0.5 {
+            // As long as there is ice, what warmth comes in melts it.
+            let a_minute = self.heat_capacity() * (end - self.temperature.0.max(0.0)) / tau;
+            let melting = Minutes((ice * MELTING / a_minute).min(minutes.0));
+            gone += self.pass(melting, lid, |_| Celsius(0.0));
+            self.melt_with(a_minute * melting.0);
+            minutes = minutes - melting;
+        }
+        let start = self.temperature.0;
+        let at = move |t: f64| Celsius(end + (start - end) * (-t / tau).exp());
+        gone += self.pass(minutes, lid, at);
         if end < GROWS_FROM {
             // In the refrigerator it is on its way to the cold.
             self.past.warm = warm;

@@ -105,6 +105,8 @@ pub(super) struct Engine<'a> {
     pub(super) cupboard: &'a Cupboard,
     weights: &'a [Weight],
     nudges: Nudges<'a>,
+    /// The step that is being done.
+    at: usize,
     pub(super) vessels: Vec<Contents>,
     /// How many alike each vessel stands for.
     pub(super) many: Vec<f64>,
@@ -122,6 +124,8 @@ pub(super) struct Served {
     pub(super) glass: usize,
     pub(super) from: usize,
     pub(super) size: Millilitres,
+    /// What went into each.
+    pub(super) each: Millilitres,
     pub(super) ready: Millilitres,
 }
 
@@ -193,6 +197,7 @@ impl<'a> Prepared<'a> {
             cupboard: self.cupboard,
             weights: &self.weights,
             nudges,
+            at: 0,
             vessels: vec![Contents::default(); self.drink.vessels.len()],
             many: self
                 .drink
@@ -271,6 +276,7 @@ impl Trace {
 
 impl<'a> Engine<'a> {
     fn step(&mut self, step: usize) -> Frame {
+        self.at = step;
         let drink = self.drink;
         let (spent, touched) =
             self.act(step, &drink.steps[step].action).unwrap_or((Spent::by_hand(0.0), Vec::new()));
@@ -332,7 +338,7 @@ impl<'a> Engine<'a> {
     }
 
     pub(super) fn hold_luck(&self) -> f64 {
-        self.nudges.hold.unwrap_or(1.0)
+        self.nudges.hold.filter(|_| self.at >= self.nudges.hold_from).unwrap_or(1.0)
     }
 
     /// What goes off, from all glasses or bottles that a vessel stands for.
@@ -670,21 +676,27 @@ impl<'a> Engine<'a> {
         }
         let contents = &self.vessels[vessel];
         let bitter = contents.liquid[Component::Bitterness] / litres;
-        // Without water to drink it in there is nothing to taste yet.
-        if bitter > 1.2 && contents.liquid.soluble_solids() < 45.0 {
+        // Said where it comes from, while something can still be done about it.
+        let from = contents
+            .pieces
+            .iter()
+            .map(|p| &self.cupboard.ingredients()[p.ingredient])
+            .find(|it| it.flavour.bitterness > 0.0)
+            .map(|it| it.name.to_lowercase())
+            .or((contents.liquid[Component::BoundBitterness] > 0.1)
+                .then(|| "the pulp of whole citrus".to_owned()));
+        if bitter > 1.2
+            && contents.liquid.soluble_solids() < 45.0
+            && let Some(from) = from
+        {
             let strong = if bitter > 2.5 { "clearly" } else { "just" };
-            let peel = contents
-                .pieces
-                .iter()
-                .map(|p| &self.cupboard.ingredients()[p.ingredient])
-                .find(|it| it.flavour.bitterness > 0.0);
-            let why = peel.map_or_else(String::new, |it| {
-                format!(" It comes from {}; give it less time or heat.", it.name.to_lowercase())
-            });
             self.notice_once(
                 vessel,
                 Kind::Bitter,
-                format!("By now it tastes {strong} bitter (estimated).{why}"),
+                format!(
+                    "By now it tastes {strong} bitter (estimated). It comes from {from}; give it less \
+                     time or heat."
+                ),
             );
         }
         let contents = &self.vessels[vessel];

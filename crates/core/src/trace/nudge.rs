@@ -12,6 +12,8 @@ pub struct Nudges<'a> {
     pub luck: &'a [Luck],
     /// How much more or less strained solids keep.
     pub hold: Option<f64>,
+    /// The first step in which they do.
+    pub hold_from: usize,
 }
 
 /// How one ingredient turned out, as factors of what the tables say.

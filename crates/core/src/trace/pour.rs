@@ -225,7 +225,9 @@ impl Engine<'_> {
         if self.is_empty(vessel, "lengthen") {
             return Some(());
         }
-        let base = self.vessels[vessel].liquid.volume(MEASURED_AT);
+        // In the glass a part is what was poured, whatever ice has melted into it.
+        let poured = self.served.as_ref().filter(|s| s.glass == vessel).map(|s| s.each);
+        let base = poured.unwrap_or_else(|| self.vessels[vessel].liquid.volume(MEASURED_AT));
         let grams = Grams(base.0 * parts * self.nudge(step) * it.per_gram.density_at_20());
         self.put(step, vessel, ingredient, grams, None);
         Some(())
@@ -272,7 +274,8 @@ impl Engine<'_> {
         let share = if there.0 > 0.0 { (wanted / there).min(1.0) } else { 0.0 };
         let mut poured = self.vessels[from].take(share).times(many);
         self.loses_gas(&mut poured);
+        let each = poured.liquid.volume(MEASURED_AT) * (1.0 / glasses);
         self.receive(glass, poured);
-        self.served = Some(Served { glass, from, size, ready: there });
+        self.served = Some(Served { glass, from, size, each, ready: there });
     }
 }

@@ -65,7 +65,9 @@ impl Engine<'_> {
         }
         let it = self.vessel(vessel);
         match it.kind.strainer() {
-            Some(strainer) => {
+            Some(mut strainer) => {
+                // What the mesh has held once, it mostly holds again.
+                strainer.passes *= 0.1;
                 // What doesn't mix runs past, straight on.
                 let past = weighed.grams * (1.0 - MIXES);
                 self.put(step, into, ingredient, past * (1.0 / self.many[into]), weighed.pieces);

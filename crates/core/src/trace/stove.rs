@@ -187,7 +187,7 @@ impl Engine<'_> {
             match to {
                 Reduction::Volume(volume) => {
                     let wanted = self.said(step, volume).map_or(0.0, |ml| ml.0);
-                    left.liquid.volume(MEASURED_AT).0 - wanted
+                    left.liquid.volume(MEASURED_AT).0 * left.runs_off(self.hold_luck()) - wanted
                 }
                 Reduction::Brix(brix) => brix - left.liquid.soluble_solids(),
                 Reduction::BoilingAt(t) => t - boiling_point(&left).0,

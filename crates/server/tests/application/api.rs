@@ -106,11 +106,142 @@ fn a_glass_becomes_a_pitcher() {
 }
 
 #[test]
+fn amounts_are_worked_out_from_a_target() {
+    let app = Application::start("serve");
+    let target = json!({ "sweetness": 11.0, "acidity": 0.7 });
+    let solved = app
+        .post("/api/compute/solve", &json!({ "drink": limeade(), "aim": { "target": target } }))
+        .json();
+    assert_eq!(solved["reached"], true, "{}", solved["stops"]);
+    let report = app.post("/api/compute/trace", &solved["drink"]).json();
+    let point = &report["map"]["point"];
+    assert!((point["sweetness"].as_f64().unwrap() - 11.0).abs() < 0.055, "{point}");
+    assert!((point["acidity"].as_f64().unwrap() - 0.7).abs() < 0.0035, "{point}");
+    assert!(solved["moved"].as_array().unwrap().iter().any(|m| m["name"] == "Lime juice"));
+    let step = solved["drink"]["steps"][0]["id"].clone();
+    let bounds = json!([{ "step": step, "most": "5 limes" }]);
+    let aim = json!({ "target": { "sweetness": 11.0, "acidity": 1.2 }, "bounds": bounds });
+    let mut drink = limeade();
+    drink["steps"] = solved["drink"]["steps"].clone();
+    let nearest = app.post("/api/compute/solve", &json!({ "drink": drink, "aim": aim })).json();
+    assert_eq!(nearest["reached"], false);
+    assert!(nearest["stops"].to_string().contains("5 limes are all there may be"), "{nearest}");
+}
+
+#[test]
+fn a_pitcher_is_put_right_and_an_ingredient_swapped() {
+    let app = Application::start("serve");
+    let read =
+        json!({ "read": { "volume_ml": 1500.0, "capacity_ml": 2000.0, "brix": 9.0, "ph": 2.5 } });
+    let asked = json!({ "pitcher": read, "words": [{ "too": "sharp", "how": "clearly" }] });
+    let found = app.post("/api/compute/correct", &asked).json();
+    let ways = found["ways"].as_array().unwrap();
+    assert!(!ways.is_empty() && ways.iter().all(|w| w["volume_ml"].as_f64().unwrap() <= 2000.0));
+    let traced = json!({ "traced": { "drink": limeade(), "vessel": "jug", "step": null } });
+    let asked = json!({ "pitcher": traced, "words": [] });
+    app.post("/api/compute/correct", &asked).problem(422);
+    let made = app.post("/api/drinks", &limeade()).json();
+    let swap = json!({
+        "drink": made["drink"], "step": made["drink"]["steps"][1]["id"], "ingredient": "honey"
+    });
+    let swapped = app.post("/api/compute/swap", &swap).json();
+    let (before, after) = (&swapped["before"], &swapped["after"]);
+    let sweet = |p: &serde_json::Value| p["sweetness_percent"].as_f64().unwrap();
+    assert!((sweet(after) / sweet(before) - 1.0).abs() < 0.03, "{swapped}");
+}
+
+#[test]
+fn the_fruits_cloud_is_the_same_for_the_same_drink() {
+    let app = Application::start("serve");
+    let ask = || app.post("/api/compute/spread", &json!({ "drink": limeade() })).json();
+    let spread = ask();
+    assert_eq!(spread, ask());
+    let acidity = &spread["acidity"];
+    assert!(acidity["low"].as_f64().unwrap() < 0.9 * acidity["high"].as_f64().unwrap());
+    assert!(spread["cloud"]["long"]["acidity"].as_f64().is_some());
+}
+
+#[test]
+fn own_figures_change_drinks_from_then_on_and_survive() {
+    let app = Application::start("serve");
+    let made = app.post("/api/drinks", &limeade()).json();
+    let acidity = |app: &Application| {
+        let report = app.post("/api/compute/trace", &limeade()).json();
+        report["profile"]["acidity_percent"].as_f64().unwrap()
+    };
+    let before = acidity(&app);
+    assert_eq!(app.get("/api/kitchen").json()["version"], 0);
+    let own = json!({
+        "version": 0,
+        "kitchen": {
+            "figures": { "lime_juice": { "acid": 6.5 } },
+            "produce": { "lime/medium": { "juice_ml": 30.0 } },
+            "ingredients": [{
+                "id": "own_plum_juice", "name": "Plum juice", "kind": "juice", "form": "liquid",
+                "sugar": 11.0, "acid": 1.1
+            }],
+            "vessels": [{ "name": "Big pot", "kind": "pot", "capacity": "8 l", "material": "copper" }]
+        }
+    });
+    assert_eq!(app.put("/api/kitchen", &own).json()["version"], 1);
+    // 4.6 g to 6.5 g in 100 g, and 27 ml to 30 ml from each.
+    let after = acidity(&app);
+    assert!((after / before - 6.5 / 4.63 * 30.0 / 27.0).abs() < 0.05, "{before} to {after}");
+    app.put("/api/kitchen", &own).problem(409);
+    let app = app.cut_and_restart();
+    assert!((acidity(&app) - after).abs() < 1e-9);
+    let all = app.get("/api/ingredients").json();
+    let find = |id: &str| all.as_array().unwrap().iter().find(|it| it["id"] == id).cloned();
+    assert_eq!(find("own_plum_juice").unwrap()["evidence"], "measured");
+    assert_eq!(find("lime_juice").unwrap()["own"], true);
+    let mut drink = limeade();
+    drink["steps"][1]["do"]["add"]["ingredient"] = json!("own_plum_juice");
+    app.post("/api/drinks", &drink).json();
+    let file = app.get(&format!("/api/drinks/{}/file", made["id"].as_str().unwrap()));
+    assert_eq!(file.status, 200);
+    let wrong = json!({ "version": 1, "kitchen": { "figures": { "lime_juice": { "acid": -3 } } } });
+    let problem = app.put("/api/kitchen", &wrong).problem(422);
+    assert_eq!(problem["errors"][0]["field"], "figures.lime_juice.acid");
+}
+
+#[test]
+fn steeping_measuring_and_syrup_are_answered() {
+    let app = Application::start("demo");
+    let shelf = app.get("/api/drinks?find=hibiscus").json();
+    let id = shelf["drinks"][0]["id"].as_str().unwrap().to_owned();
+    let drink = app.get(&format!("/api/drinks/{id}")).json()["drink"].clone();
+    let step = |name: &str| {
+        let steps = drink["steps"].as_array().unwrap();
+        steps.iter().find(|s| s["do"][name].is_object()).unwrap()["id"].clone()
+    };
+    let steep = app
+        .post("/api/compute/steeping", &json!({ "drink": drink, "step": step("infuse") }))
+        .json();
+    assert!(steep["enough_after"].as_f64().unwrap() > 3.0);
+    let measured = json!({ "drink": drink, "step": step("strain"), "volume": "0.95 l" });
+    let lesson = app.post("/api/compute/measured", &measured).json();
+    assert_eq!(lesson["taught"]["keeps"], "hibiscus_dried");
+    let wrong = json!({ "drink": drink, "step": step("strain"), "volume": "3 limes" });
+    assert_eq!(
+        app.post("/api/compute/measured", &wrong).problem(422)["errors"][0]["field"],
+        "volume"
+    );
+    let syrup = json!({ "amount": "500 g", "proportion": { "by_weight": 2.0 } });
+    let found = app.post("/api/compute/syrup", &syrup).json();
+    assert!((found["brix"].as_f64().unwrap() - 66.6).abs() < 0.5, "{found}");
+    let none = json!({ "amount": "500 g", "proportion": { "by_weight": 0 } });
+    assert_eq!(
+        app.post("/api/compute/syrup", &none).problem(422)["errors"][0]["field"],
+        "proportion"
+    );
+}
+
+#[test]
 fn the_cupboard_tells_its_sources() {
     let app = Application::start("serve");
     let all = app.get("/api/ingredients").json();
     let all = all.as_array().unwrap();
-    assert!(all.len() >= 60);
+    assert!(all.len() >= 110);
     for it in all {
         assert!(!it["sources"].as_array().unwrap().is_empty(), "{it}");
         // The amount to begin with must be one that can be put in.

@@ -1,6 +1,8 @@
 use std::io::Write;
 use std::process::Stdio;
 
+use keen_core::cupboard::Cupboard;
+
 use crate::support::{binary, limeade, root};
 
 #[test]
@@ -13,7 +15,7 @@ fn a_drink_is_run_on_the_command_line() {
     assert!(text.contains("(bright)"), "{text}");
     let output = binary().arg("trace").arg(&file).arg("--json").output().unwrap();
     let report: serde_json::Value = serde_json::from_slice(&output.stdout).unwrap();
-    assert_eq!(report["frames"].as_array().unwrap().len(), 11);
+    assert_eq!(report["frames"].as_array().unwrap().len(), 12);
 }
 
 #[test]
@@ -54,6 +56,6 @@ fn files_go_onto_a_shelf_all_or_none() {
     assert!(!export().status.success(), "nothing of a failed import is kept");
     assert!(import(&[&good]).status.success());
     let file = export().stdout;
-    let again = keen_formats::read_drink(&file).unwrap();
-    assert_eq!(again, keen_formats::read_drink(limeade().to_string().as_bytes()).unwrap());
+    let read = |text: &[u8]| keen_formats::read_drink(text, Cupboard::builtin()).unwrap();
+    assert_eq!(read(&file), read(limeade().to_string().as_bytes()));
 }

@@ -16,7 +16,15 @@ fn what_can_not_be_read_is_told() {
         app.call("POST", "/api/compute/trace", Some(text)).problem(422);
     }
     app.call("PUT", "/api/drinks/none", Some("{}")).problem(422);
-    app.call("POST", "/api/compute/size", Some("{}")).problem(422);
+    for question in ["size", "solve", "correct", "swap", "spread", "steeping", "measured", "syrup"]
+    {
+        let path = format!("/api/compute/{question}");
+        for text in ["{}", "[]", "3", "{\"drink\":{}}", "{\"drink\":null,\"aim\":3}"] {
+            app.call("POST", &path, Some(text)).problem(422);
+        }
+        app.call("POST", &path, Some("{")).problem(400);
+    }
+    app.call("PUT", "/api/kitchen", Some("{\"version\":0,\"kitchen\":{\"pots\":3}}")).problem(422);
     app.call("PUT", "/api/settings", Some("{\"units\":\"furlongs\"}")).problem(422);
     app.get("/api/nothing-here").problem(404);
     app.get("/api/drinks/none").problem(404);
@@ -167,8 +175,9 @@ fn everything() -> Value {
     json!({
         "name": "Everything", "family": "infusion",
         "vessels": [
-            { "id": "pot", "kind": "pot", "capacity": "2 l", "diameter_mm": 180 },
+            { "id": "pot", "kind": "pot", "capacity": "2 l", "diameter_mm": 180, "material": "steel" },
             { "id": "jug", "kind": "jug" }, { "id": "sieve", "kind": "sieve" },
+            { "id": "bowl", "kind": "bowl" }, { "id": "bottle", "kind": "bottle" },
             { "id": "glass", "kind": "glass" }
         ],
         "steps": [
@@ -182,6 +191,18 @@ fn everything() -> Value {
             { "do": { "squeeze": { "into": "jug", "ingredient": "lime_juice", "amount": "2 limes" } } },
             { "do": { "top_up": { "vessel": "jug", "ingredient": "ice", "to": "1 l" } } },
             { "do": { "cool": { "vessel": "jug", "to_c": 8, "place": "refrigerator" } } },
+            { "do": { "prepare": { "ingredient": "mint", "how": "wash", "minutes": 2 } } },
+            { "do": { "macerate": { "vessel": "pot", "minutes": 60, "how": "left", "place": "worktop" } } },
+            { "do": { "dissolve": { "vessel": "jug", "how": "microwave" } } },
+            { "do": { "boil": { "vessel": "pot", "minutes": 12, "how": "gentle", "lid": false } } },
+            { "do": { "reduce": { "vessel": "pot", "to": { "brix": 50 }, "how": "boil" } } },
+            { "do": { "lift": { "from": "pot", "ingredient": "hibiscus_dried", "into": "bowl" } } },
+            { "do": { "rinse": { "vessel": "sieve", "ingredient": "water", "amount": "200 ml", "into": "jug", "press": "pressed" } } },
+            { "do": { "cover": { "vessel": "bowl", "ingredient": "water", "above_mm": 10 } } },
+            { "do": { "lengthen": { "vessel": "glass", "ingredient": "club_soda", "parts": 2.5 } } },
+            { "do": { "bottle": { "from": "pot", "bottle": "bottle", "headspace": "30 ml" } } },
+            { "do": { "dress": { "glass": "glass", "ingredient": "mint", "how": "garnish" } } },
+            { "do": { "cool": { "vessel": "bowl", "to_c": -18, "place": "freezer" } } },
             { "do": { "serve": { "from": "jug", "glass": "glass", "glasses": 3, "size": "1 cup" } } }
         ]
     })
@@ -208,8 +229,9 @@ fn no_drink_breaks_the_application() {
     let mut places = Vec::new();
     leaves(&everything(), String::new(), &mut places);
     let change = (prop::sample::select(places), any_value());
-    let order = Just((0..11).collect::<Vec<usize>>()).prop_shuffle();
-    let drinks = (prop::collection::vec(change, 0..3), order, 1..11usize);
+    let all = everything()["steps"].as_array().unwrap().len();
+    let order = Just((0..all).collect::<Vec<usize>>()).prop_shuffle();
+    let drinks = (prop::collection::vec(change, 0..3), order, 1..all);
     let mut runner = proptest::test_runner::TestRunner::new(ProptestConfig {
         cases: 400,
         failure_persistence: None,
@@ -225,17 +247,34 @@ fn no_drink_breaks_the_application() {
                 order.iter().take(many).map(|i| drink["steps"][*i].clone()).collect();
             drink["steps"] = Value::Array(steps);
             let answer = app.post("/api/compute/trace", &drink);
+            // The questions that run it many times stand it as well.
+            let target = json!({ "target": { "sweetness": 9.0, "acidity": 0.5 } });
+            for (path, body) in [
+                ("/api/compute/solve", json!({ "drink": drink, "aim": target })),
+                ("/api/compute/size", json!({ "drink": drink, "size": { "factor": 3.0 } })),
+            ] {
+                let asked = app.post(path, &body);
+                prop_assert!(
+                    matches!(asked.status, 200 | 422),
+                    "{path} {} {}",
+                    asked.status,
+                    asked.text
+                );
+                prop_assert!(!asked.text.contains("NaN"), "{path}");
+            }
             if answer.status == 200 {
                 // JSON has no NaN: it would stand there as null, which no figure of a state may be.
                 let report = answer.json();
                 for frame in report["frames"].as_array().unwrap() {
                     for state in frame["states"].as_array().unwrap() {
                         for figure in
-                            ["mass_g", "level_ml", "brix", "acidity_percent", "temperature_c"]
+                            ["mass_g", "level_ml", "brix", "acidity_percent", "bitterness_per_l"]
                         {
                             let figure = state[figure].as_f64();
                             prop_assert!(figure.is_some_and(|f| f >= -0.01), "{state}");
                         }
+                        let t = state["temperature_c"].as_f64();
+                        prop_assert!(t.is_some_and(|t| (-18.01..131.0).contains(&t)), "{state}");
                     }
                 }
             } else {
