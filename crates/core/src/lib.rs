@@ -12,6 +12,7 @@
 //! - [`chance`] runs it with fruit that turned out otherwise.
 //! - [`study`] asks of one step: how long, how far, and what does a measurement teach.
 //! - [`scale`] finds the amounts for another size, by running the trace.
+//! - [`shop`] says what to buy, with the chance that it suffices; [`serving`] what is done at the glass.
 //! - [`report`] puts what a screen or a table shows of a trace into one plain structure.
 //!
 //! Nothing here reads a file, a clock or a network, or starts a thread; where chance comes in, the
@@ -28,5 +29,7 @@ pub mod keep;
 pub mod quantity;
 pub mod report;
 pub mod scale;
+pub mod serving;
+pub mod shop;
 pub mod study;
 pub mod trace;

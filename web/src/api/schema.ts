@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/glass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is done at the glass, how it stands, and what is in it. */
+        post: operations["glass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/measured": {
         parameters: {
             query?: never;
@@ -32,6 +49,57 @@ export interface paths {
         put?: never;
         /** What a volume measured after a step teaches. */
         post: operations["measured"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a reading of fruit would change, before it is kept. */
+        post: operations["reading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A drink at several sizes side by side, in the measures of the kitchen. */
+        post: operations["sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to buy for some drinks. */
+        post: operations["shopping"];
         delete?: never;
         options?: never;
         head?: never;
@@ -151,6 +219,23 @@ export interface paths {
         put?: never;
         /** Run a drink: frames, vessels, lines, profile and map. */
         post: operations["trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/vessels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which of the kitchen's vessels a drink fits into. */
+        post: operations["vessels"];
         delete?: never;
         options?: never;
         head?: never;
@@ -624,6 +709,11 @@ export interface components {
             target: components["schemas"]["Target"];
         };
         /**
+         * @description Where in a shop something stands, in the order of walking through it.
+         * @enum {string}
+         */
+        Aisle: "fruit" | "herbs" | "sugar" | "spices" | "dairy" | "bottles" | "frozen" | "other";
+        /**
          * @description An amount in kitchen language: a number, a measure, and more of the same after “+”.
          * @example 1 1/2 cups
          * @example 3 limes
@@ -631,6 +721,19 @@ export interface components {
          * @example 2 tbsp + 1 tsp
          */
         Amount: string;
+        /** @description A drink, the sizes that it should be shown at, and the units. */
+        AskSheet: {
+            drink: components["schemas"]["Drink"];
+            /** @description Up to six sizes. */
+            sizes: components["schemas"]["NamedSize"][];
+            units?: components["schemas"]["Units"];
+        };
+        /** @description Drinks at the sizes that they have, and how sure the buying should be. */
+        AskShopping: {
+            /** @description Up to twenty drinks. */
+            drinks: components["schemas"]["Drink"][];
+            how?: components["schemas"]["Shopping"];
+        };
         /** @description What tastes wrong with a pitcher, and what it should be. */
         Asked: {
             /**
@@ -700,6 +803,21 @@ export interface components {
             /** @description The step's id. */
             step: string;
         };
+        /** @description How the drink is served, and what becomes of it in the glass. */
+        Card: {
+            /** @description What one jug of a litre takes, in words. */
+            jug?: string | null;
+            /** @description What goes into a glass, in order, in words. */
+            order: string[];
+            /** @description Parts of the base to parts of what lengthens it, by volume: "1 part base, 3 parts soda water". */
+            parts?: string | null;
+            /** @description How it stands, for each way of cooling. */
+            standing: components["schemas"]["Standing"][];
+            /** @description What a spoon does for those who like it otherwise. */
+            tastes: components["schemas"]["ForTaste"][];
+            /** @description A glass with spirit, for those who want it. */
+            with_spirit: components["schemas"]["WithSpirit"];
+        };
         /** @description Something to be careful about at a step. No legal or medical advice. */
         Caution: {
             /** @description Whether a child should leave this step to an adult. */
@@ -714,6 +832,26 @@ export interface components {
          * @enum {string}
          */
         CautionKind: "burns" | "steam" | "blades" | "washing" | "food_grade" | "essential_oil" | "unpasteurised" | "honey" | "allergens" | "herbs" | "alcohol" | "sealed_gas" | "mould" | "cold_keeping";
+        /** @description How sure a count of fruit is. */
+        Chance: {
+            /**
+             * Format: int32
+             * @description So many would do half the time.
+             */
+            half: number;
+            /** @description In words: "enough 9 times in 10; 7 would do half the time". */
+            message: string;
+            /**
+             * Format: double
+             * @description The chance that the count suffices, 0 to 1.
+             */
+            of_count: number;
+            /**
+             * Format: double
+             * @description How much of what is known of a piece is by now own experience, 0 to 1.
+             */
+            own_share: number;
+        };
         /**
          * @description What a drink is to the things that grow in it.
          * @enum {string}
@@ -738,6 +876,23 @@ export interface components {
             /** @description The short axis, one standard deviation. */
             short: components["schemas"]["Spot"];
         };
+        /** @description A concentrate in the small vessel, and the water in the next. */
+        Concentrate: {
+            /**
+             * Format: int32
+             * @description In how many goes it then is made.
+             */
+            batches: number;
+            /** @description The drink in that order. */
+            drink: components["schemas"]["Drink"];
+            /** @description What it does, in words. */
+            message: string;
+        };
+        /**
+         * @description A way of keeping it cold.
+         * @enum {string}
+         */
+        Cooling: "as_written" | "chilled_no_ice" | "chilled_with_ice" | "warm_over_ice" | "own_ice";
         /**
          * @description How something is cooled.
          * @enum {string}
@@ -828,6 +983,28 @@ export interface components {
             /** @description What it is made in. */
             vessels: components["schemas"]["Vessel"][];
         };
+        /** @description What a drink costs. */
+        DrinkCost: {
+            /**
+             * Format: double
+             * @description What is used for it costs, as far as prices are known.
+             */
+            cost?: number | null;
+            /** @description What costs most of it, with its share: "limes, 45 %". */
+            driven_by?: string | null;
+            /**
+             * Format: double
+             * @description How many glasses, or 1.
+             */
+            glasses: number;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description That for a glass.
+             */
+            per_glass?: number | null;
+        };
         /** @description A drink that was run. */
         DrinkReport: {
             /** @description One for each step. */
@@ -896,6 +1073,60 @@ export interface components {
          * @enum {string}
          */
         Evidence: "table" | "estimate" | "measured";
+        /** @description What stands on a label: for a glass, or for 100 ml of what isn't served. */
+        Facts: {
+            /**
+             * Format: double
+             * @description Alcohol, g.
+             */
+            alcohol_g: number;
+            /**
+             * Format: double
+             * @description Alcohol, % vol.
+             */
+            alcohol_percent: number;
+            /** @description What some people must not have, in words. */
+            allergens: string[];
+            /**
+             * Format: double
+             * @description Energy, kcal.
+             */
+            energy_kcal: number;
+            /**
+             * Format: double
+             * @description The same, kJ.
+             */
+            energy_kj: number;
+            /**
+             * Format: double
+             * @description Fat, g.
+             */
+            fat_g: number;
+            /** @description Whether it is for a glass; else for 100 ml. */
+            for_glass: boolean;
+            /** @description What is in it, by weight, the most first, as a label lists it. */
+            ingredients: string[];
+            /**
+             * Format: double
+             * @description Protein, g.
+             */
+            protein_g: number;
+            /**
+             * Format: double
+             * @description Salt, g: sodium times 2.5.
+             */
+            salt_g: number;
+            /**
+             * Format: double
+             * @description Sugars, g.
+             */
+            sugars_g: number;
+            /**
+             * Format: double
+             * @description Volume, ml.
+             */
+            volume_ml: number;
+        };
         /**
          * @description The kind of drink, which decides what counts as tart or sweet.
          * @enum {string}
@@ -916,6 +1147,40 @@ export interface components {
             of: string;
             /** @description Where they come from, or why they were so estimated. */
             source: string;
+        };
+        /** @description A vessel of the drink, and one of the kitchen's for it. */
+        Fit: {
+            /** @description Whether it fits. */
+            fits: boolean;
+            /**
+             * Format: double
+             * @description What it has to hold when it is fullest, in one go, ml.
+             */
+            fullest_ml: number;
+            /** @description What sort it is. */
+            kind: components["schemas"]["VesselKind"];
+            /** @description In words. */
+            message: string;
+            /** @description What it is called there. */
+            name: string;
+            /**
+             * Format: double
+             * @description What it must hold to the brim for that: a boiling pot may be two thirds full, ml.
+             */
+            needed_ml: number;
+            /** @description The id of the step in which it is fullest. */
+            step?: string | null;
+            /** @description The kitchen's vessels that are taken; empty if it has none of that sort. */
+            taken: components["schemas"]["Taken"][];
+            /** @description The vessel's id in the drink. */
+            vessel: string;
+        };
+        /** @description What somebody adds to a glass who likes it otherwise. */
+        ForTaste: {
+            /** @description What goes into the glass: "1 tsp lemon juice"; none if the base is it already. */
+            add?: string | null;
+            /** @description The taste: tart, bright, round, sweet. */
+            taste: string;
         };
         /**
          * @description How an ingredient arrives in a vessel.
@@ -956,6 +1221,11 @@ export interface components {
              * @description For what is boiled down: where the surface then stands on the pot's wall, mm.
              */
             water_line_mm?: number | null;
+        };
+        /** @description What is done at the glass, and what is in it. */
+        GlassAnswer: {
+            card?: components["schemas"]["Card"] | null;
+            facts?: components["schemas"]["Facts"] | null;
         };
         /** @description How the application is. */
         Health: {
@@ -1041,6 +1311,56 @@ export interface components {
              */
             water_percent: number;
         };
+        /** @description A line of the list. */
+        Item: {
+            /** @description Where in the shop it stands. */
+            aisle: components["schemas"]["Aisle"];
+            /** @description What to buy: "9 limes", "2 packs of 1 kg"; "nothing: it is there". */
+            buy: string;
+            /** @description Whether it is counted in pieces. */
+            by_piece: boolean;
+            chance?: components["schemas"]["Chance"] | null;
+            /**
+             * Format: double
+             * @description What all of it costs.
+             */
+            cost?: number | null;
+            /**
+             * Format: double
+             * @description How many pieces or packs to buy; 0 if enough is there.
+             */
+            count: number;
+            /** @description The drinks that it is for. */
+            drinks: string[];
+            /**
+             * Format: double
+             * @description What is there already, in pieces or g.
+             */
+            have: number;
+            /** @description Names it for ticking off and for prices: an ingredient's id, or `lime/medium`. */
+            id: string;
+            /** @description What is left over, and what that is good for. */
+            left_over?: string | null;
+            /** @description What it is called. */
+            name: string;
+            /** @description What is needed: "258 ml of juice and 20 g of zest". */
+            need: string;
+            /**
+             * Format: double
+             * @description What a pack holds, in pieces or g.
+             */
+            pack: number;
+            /**
+             * Format: double
+             * @description What a piece or pack costs.
+             */
+            price?: number | null;
+            /**
+             * Format: double
+             * @description About how much that weighs, g.
+             */
+            weight_g: number;
+        };
         /**
          * @description How long a drink keeps in the refrigerator at 4 °C, on the careful side.
          *
@@ -1078,6 +1398,11 @@ export interface components {
              */
             boil_off?: number | null;
             /**
+             * @description The sign that stands with prices.
+             * @default
+             */
+            currency?: string;
+            /**
              * @description Own figures of ingredients, by id.
              * @default {}
              */
@@ -1089,6 +1414,13 @@ export interface components {
              * @default []
              */
             ingredients?: components["schemas"]["OwnIngredient"][];
+            /**
+             * @description What is there of an ingredient, and how it is bought, by id.
+             * @default {}
+             */
+            larder?: {
+                [key: string]: components["schemas"]["Larder"];
+            };
             /**
              * @description What it measures with.
              * @default {
@@ -1107,6 +1439,11 @@ export interface components {
                 [key: string]: components["schemas"]["OwnProduce"];
             };
             /**
+             * @description What fruit gave, in the order in which it was read.
+             * @default []
+             */
+            readings?: components["schemas"]["Reading"][];
+            /**
              * @description The vessels and strainers that stand in it.
              * @default []
              */
@@ -1122,6 +1459,35 @@ export interface components {
              */
             version: number;
         };
+        /** @description What is there of an ingredient, and how it is bought. */
+        Larder: {
+            /**
+             * Format: double
+             * @description What is there, g; for fruit in pieces.
+             * @default 0
+             */
+            have?: number;
+            /**
+             * Format: double
+             * @description What a pack holds, g; for fruit in pieces. As usual if left out.
+             * @default null
+             */
+            pack?: number | null;
+            /**
+             * Format: double
+             * @description What a pack costs.
+             * @default null
+             */
+            price?: number | null;
+        };
+        /** @description How an amount grows with the drink. */
+        Law: "straight" | {
+            /**
+             * Format: double
+             * @description As the drink does up to fourfold, then by this power of it; 0.85 is usual.
+             */
+            spice: number;
+        } | "per_vessel" | "per_glass" | "to_taste";
         /** @description What a measurement teaches. */
         Lesson: {
             /** @description Whether that is out of all likelihood, so that one should look again. */
@@ -1256,6 +1622,39 @@ export interface components {
              */
             spoons?: boolean;
         };
+        /** @description A glass at a moment. */
+        Moment: {
+            /**
+             * Format: double
+             * @description Fizz, volumes of CO₂.
+             */
+            fizz: number;
+            /**
+             * Format: double
+             * @description Ice that is left, g.
+             */
+            ice_g: number;
+            /**
+             * Format: double
+             * @description Minutes after it was poured.
+             */
+            minutes: number;
+            /**
+             * Format: double
+             * @description Sweetness, g in 100 g.
+             */
+            sweetness: number;
+            /**
+             * Format: double
+             * @description Temperature, °C.
+             */
+            temperature_c: number;
+            /**
+             * Format: double
+             * @description Water that ice has brought, in % of what is in the glass.
+             */
+            watered_percent: number;
+        };
         /** @description An amount that moved. */
         Moved: {
             /**
@@ -1271,6 +1670,13 @@ export interface components {
             step: string;
             /** @description What it is now, as a cook would measure it. */
             to: string;
+        };
+        /** @description A size that is wanted, with what it is called. */
+        NamedSize: {
+            /** @description "1 glass", "pitcher", "party". */
+            name: string;
+            /** @description The size. */
+            size: components["schemas"]["Size"];
         };
         /** @description Something that the cook should know about a step. */
         Notice: {
@@ -1657,9 +2063,58 @@ export interface components {
              */
             middle: number;
         };
+        /** @description What some pieces of fruit gave. */
+        Reading: {
+            /**
+             * Format: double
+             * @description Titratable acidity of it, g in 100 g.
+             */
+            acidity?: number | null;
+            /**
+             * Format: double
+             * @description °Brix of it.
+             */
+            brix?: number | null;
+            /** @description The day, as `2026-06-21`. */
+            day?: string;
+            /**
+             * Format: double
+             * @description The juice of all of them, ml.
+             */
+            juice_ml: number;
+            /**
+             * Format: double
+             * @description How many pieces.
+             */
+            pieces: number;
+            /** @description `produce/size`: `lime/medium`. */
+            produce: string;
+        };
+        /** @description What some pieces of fruit gave. */
+        ReadingAnswer: {
+            /**
+             * Format: double
+             * @description After it, ml.
+             */
+            after_ml: number;
+            /**
+             * Format: double
+             * @description Juice of one before the reading, ml.
+             */
+            before_ml: number;
+            /** @description Whether the reading is out of all likelihood. */
+            doubtful: boolean;
+            /** @description All of that in a sentence. */
+            message: string;
+            /**
+             * Format: double
+             * @description How much of that is then own experience, 0 to 1.
+             */
+            own_share: number;
+        };
         /** @description How far something is boiled down. */
         Reduction: {
-            /** @description Until so much liquid is left, measured cold. */
+            /** @description Until so much liquid is left beside what the solids hold, measured cold. */
             volume: components["schemas"]["Amount"];
         } | {
             /**
@@ -1750,6 +2205,11 @@ export interface components {
              */
             theme?: components["schemas"]["Theme"];
             /**
+             * @description What is ticked off the shopping list, by item.
+             * @default []
+             */
+            ticked?: string[];
+            /**
              * @description In which units amounts are shown.
              * @default as_written
              */
@@ -1760,6 +2220,73 @@ export interface components {
          * @enum {string}
          */
         Severity: "hint" | "notice" | "stop";
+        /** @description An amount at a size. */
+        SheetCell: {
+            /**
+             * Format: double
+             * @description Unrounded, g.
+             */
+            grams: number;
+            /** @description In the other units, for paper. */
+            other: string;
+            /** @description For less than can be measured: what to do. */
+            stock?: string | null;
+            /** @description In the wanted units, in measures that there are. */
+            text: string;
+        };
+        /** @description A size. */
+        SheetColumn: {
+            /** @description The drink at that size with its amounts rounded, to be taken over. */
+            drink: components["schemas"]["Drink"];
+            exact?: components["schemas"]["Spot"] | null;
+            /**
+             * Format: double
+             * @description What one holds, ml.
+             */
+            glass_ml: number;
+            /**
+             * Format: double
+             * @description How many glasses.
+             */
+            glasses: number;
+            /**
+             * Format: double
+             * @description How much of that is work, minutes.
+             */
+            hands_on_minutes: number;
+            /**
+             * Format: double
+             * @description From the first step to the last, minutes.
+             */
+            minutes: number;
+            /** @description What it is called. */
+            name: string;
+            /** @description Whether that difference can be tasted. */
+            noticeable: boolean;
+            rounded?: components["schemas"]["Spot"] | null;
+            /** @description How long each step takes, minutes, by the order of the steps. */
+            step_minutes: number[];
+            /**
+             * Format: double
+             * @description All of it, ml.
+             */
+            volume_ml: number;
+        };
+        /** @description A line of the recipe at every size. */
+        SheetRow: {
+            /** @description One for each size. */
+            cells: components["schemas"]["SheetCell"][];
+            /** @description Whether the amount is a line to fill up to. */
+            is_fill_line: boolean;
+            /** @description How it grows. */
+            law: components["schemas"]["Law"];
+            /** @description Why so. */
+            law_reason: string;
+            /** @description The ingredient's name. */
+            name: string;
+            /** @description The step's id. */
+            step: string;
+        };
         /** @description The shelf, or what was found on it. */
         Shelf: {
             /** @description The first of them, last changed first. */
@@ -1771,6 +2298,47 @@ export interface components {
         ShelfEntry: components["schemas"]["Summary"] & {
             changed_at: string;
             id: string;
+        };
+        /** @description How sure the buying should be, and what the fruit is squeezed with. */
+        Shopping: {
+            /**
+             * Format: double
+             * @description The chance that fruit suffices, 0.5 to 0.99.
+             * @default 0.9
+             */
+            chance?: number;
+            /**
+             * @description What fruit is squeezed with.
+             * @default reamer
+             */
+            tool?: components["schemas"]["Tool"];
+            /**
+             * @description In which units needs are told.
+             * @default metric
+             */
+            units?: components["schemas"]["Units"];
+        };
+        /** @description What to buy, and the same as a table for spreadsheets. */
+        ShoppingAnswer: {
+            csv: string;
+            list: components["schemas"]["ShoppingList"];
+        };
+        /** @description What to buy. */
+        ShoppingList: {
+            /**
+             * Format: double
+             * @description What all of it costs, as far as prices are known.
+             */
+            cost?: number | null;
+            /** @description What each drink costs, by what it uses. */
+            drinks: components["schemas"]["DrinkCost"][];
+            /** @description Grouped as a shop is. */
+            items: components["schemas"]["Item"][];
+            /**
+             * Format: int32
+             * @description How many things have no price.
+             */
+            unpriced: number;
         };
         /**
          * @description The way in which one ingredient is shown.
@@ -1798,6 +2366,21 @@ export interface components {
                 /** @description What one holds. */
                 size: components["schemas"]["Amount"];
             };
+        } | {
+            /** @description As much as so much of one ingredient allows. */
+            as_much_as: {
+                /** @description How much of it there is. */
+                amount: components["schemas"]["Amount"];
+                /** @description The id of the step that brings it. */
+                step: string;
+            };
+        };
+        /** @description A drink at several sizes side by side. */
+        SizeSheet: {
+            /** @description The sizes. */
+            columns: components["schemas"]["SheetColumn"][];
+            /** @description What goes in, one for each line. */
+            rows: components["schemas"]["SheetRow"][];
         };
         /** @description One size of it. */
         SizeView: {
@@ -1897,6 +2480,15 @@ export interface components {
             sweetness: components["schemas"]["Range"];
             /** @description What stands ready to be served, ml. */
             volume_ml: components["schemas"]["Range"];
+        };
+        /** @description How a glass stands over half an hour. */
+        Standing: {
+            /** @description How it is kept cold. */
+            cooling: components["schemas"]["Cooling"];
+            /** @description At 0, 10, 20 and 30 minutes. */
+            moments: components["schemas"]["Moment"][];
+            /** @description In words. */
+            name: string;
         };
         /** @description A drink to begin from. */
         StartView: {
@@ -2041,6 +2633,7 @@ export interface components {
             do: components["schemas"]["Action"];
             /** @description Names the step within its drink; given by the application if left out. */
             id?: string;
+            law?: components["schemas"]["Law"] | null;
             /** @description How, in the maker's words: "torn", "rubbed into the zest". */
             note?: string;
         };
@@ -2206,6 +2799,31 @@ export interface components {
             /** @description The sweetener's id. */
             sugar?: string;
         };
+        /** @description Some alike of the kitchen's vessels. */
+        Taken: {
+            /**
+             * Format: double
+             * @description What one holds to the brim, ml.
+             */
+            capacity_ml: number;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description How far each is filled, ml.
+             */
+            filled_ml: number;
+            /**
+             * Format: double
+             * @description How far the last one is filled, ml.
+             */
+            last_ml: number;
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description What the drink should come to. What is left out is free; the volume stays as it is if left out. */
         Target: {
             /**
@@ -2288,6 +2906,11 @@ export interface components {
          * @enum {string}
          */
         Theme: "system" | "light" | "dark";
+        /**
+         * @description What fruit is squeezed with.
+         * @enum {string}
+         */
+        Tool: "reamer" | "press";
         /** @description The ground on which most drinks of a family lie, g in 100 g. */
         Typical: {
             /**
@@ -2312,7 +2935,7 @@ export interface components {
             sweetness_to: number;
         };
         /**
-         * @description In which units amounts are shown.
+         * @description In which units amounts are said.
          * @enum {string}
          */
         Units: "as_written" | "metric" | "us";
@@ -2337,6 +2960,26 @@ export interface components {
          * @enum {string}
          */
         VesselKind: "pot" | "bowl" | "jug" | "blender" | "colander" | "sieve" | "fine_sieve" | "cloth" | "bag" | "pitcher" | "bottle" | "glass";
+        /** @description How a drink fits into the kitchen's vessels. */
+        VesselPlan: {
+            /** @description The drink as one go of it is made. */
+            batch: components["schemas"]["Drink"];
+            /**
+             * Format: double
+             * @description What each go makes, ml.
+             */
+            batch_ml: number;
+            /**
+             * Format: int32
+             * @description In how many goes it is made; 1 if all at once.
+             */
+            batches: number;
+            /** @description One for each vessel of the drink but strainers and glasses. */
+            fits: components["schemas"]["Fit"][];
+            instead?: components["schemas"]["Concentrate"] | null;
+            /** @description Whether everything fits, in goes if need be. */
+            possible: boolean;
+        };
         /** @description A vessel of the drink, at its fullest moment. */
         VesselReport: {
             /**
@@ -2370,6 +3013,11 @@ export interface components {
             material?: components["schemas"]["Material"] | null;
             /** @description What it is called. */
             name: string;
+            /**
+             * Format: double
+             * @description What it would have to hold to the brim: its fullest moment over how full it may be, ml.
+             */
+            needed_ml: number;
             /**
              * Format: double
              * @description By how much it is over its brim at worst, ml; 0 if it never is.
@@ -2416,6 +3064,26 @@ export interface components {
         Whole: {
             drink: components["schemas"]["Drink"];
         };
+        /** @description A glass with spirit. */
+        WithSpirit: {
+            /**
+             * Format: double
+             * @description And in grams of alcohol.
+             */
+            grams: number;
+            /** @description What to mind. */
+            message: string;
+            /**
+             * Format: double
+             * @description What the glass then has, % vol.
+             */
+            percent: number;
+            /**
+             * Format: double
+             * @description Spirit of 40 % in a glass, ml.
+             */
+            spirit_ml: number;
+        };
         /**
          * @description What is wrong with a taste.
          * @enum {string}
@@ -2461,6 +3129,37 @@ export interface operations {
             };
         };
     };
+    glass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Whole"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlassAnswer"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     measured: {
         parameters: {
             query?: never;
@@ -2480,6 +3179,99 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reading"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingAnswer"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskSheet"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeSheet"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shopping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskShopping"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoppingAnswer"];
                 };
             };
             "4XX": {
@@ -2697,6 +3489,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrinkReport"];
+                };
+            };
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    vessels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Whole"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VesselPlan"];
                 };
             };
             "4XX": {

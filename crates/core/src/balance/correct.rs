@@ -482,15 +482,16 @@ fn stirring(
     let steps = set
         .iter()
         .enumerate()
-        .map(|(i, it)| Step {
-            id: format!("s{i}"),
-            action: Action::Add {
-                into: "pitcher".into(),
-                ingredient: it.id.clone(),
-                amount: Amount::grams(portion(it).max(1e-6)),
-                portions: 1,
-            },
-            note: String::new(),
+        .map(|(i, it)| {
+            Step::new(
+                format!("s{i}"),
+                Action::Add {
+                    into: "pitcher".into(),
+                    ingredient: it.id.clone(),
+                    amount: Amount::grams(portion(it).max(1e-6)),
+                    portions: 1,
+                },
+            )
         })
         .collect();
     Drink {

@@ -21,15 +21,19 @@ mod produce;
 mod tables;
 mod vessel;
 mod weigh;
+mod yields;
 
 pub use evidence::{Estimated, Evidence, FigureSource};
 pub use flavour::Flavour;
 pub use ingredient::{Extraction, Form, Hold, Ingredient, Kind, Measures};
-pub use own::{Kitchen, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce, OwnVessel};
+pub use own::{
+    Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce, OwnVessel, Reading,
+};
 pub use produce::{Produce, Size};
 pub use vessel::{Material, Strainer, VesselKind};
 pub(crate) use weigh::MAX_LINE;
 pub use weigh::{UnknownMeasure, Weighed};
+pub use yields::Yield;
 
 use std::collections::HashMap;
 use std::sync::LazyLock;

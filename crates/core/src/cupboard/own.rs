@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Cupboard, Estimated, Evidence, Extraction, FigureSource, Flavour, Form, Hold, Ingredient, Kind,
-    Material, Measures, VesselKind,
+    Material, Measures, VesselKind, Yield,
 };
 use crate::chemistry::{Component, Mixture};
 use crate::drink::FieldError;
@@ -28,6 +28,15 @@ pub struct Kitchen {
     pub vessels: Vec<OwnVessel>,
     /// What it measures with.
     pub measuring: MeasuringSet,
+    /// What is there of an ingredient, and how it is bought, by id.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    pub larder: BTreeMap<String, Larder>,
+    /// What fruit gave, in the order in which it was read.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub readings: Vec<Reading>,
+    /// The sign that stands with prices.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub currency: String,
     /// How much faster or slower its pots lose water than the tables say; 1 if left out.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub boil_off: Option<f64>,
@@ -69,6 +78,43 @@ pub struct OwnProduce {
     /// Grated zest of one, g.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub zest_g: Option<f64>,
+}
+
+/// What is there of an ingredient, and how it is bought.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[serde(default, deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Larder {
+    /// What is there, g; for fruit in pieces.
+    pub have: f64,
+    /// What a pack holds, g; for fruit in pieces. As usual if left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub pack: Option<f64>,
+    /// What a pack costs.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub price: Option<f64>,
+}
+
+/// What some pieces of fruit gave.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Reading {
+    /// `produce/size`: `lime/medium`.
+    pub produce: String,
+    /// How many pieces.
+    pub pieces: f64,
+    /// The juice of all of them, ml.
+    pub juice_ml: f64,
+    /// °Brix of it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub brix: Option<f64>,
+    /// Titratable acidity of it, g in 100 g.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub acidity: Option<f64>,
+    /// The day, as `2026-06-21`.
+    #[serde(default)]
+    pub day: String,
 }
 
 /// An ingredient that the tables haven't got.
@@ -154,6 +200,7 @@ impl Default for MeasuringSet {
 
 /// Sizes beyond which something is surely a slip of the keyboard.
 const MOST_ENTRIES: usize = 500;
+const MOST_READINGS: usize = 5000;
 
 impl Kitchen {
     /// Everything in it that can't be; empty if it can be used.
@@ -251,6 +298,41 @@ impl Kitchen {
                 fault(format!("{at}.count"), "1 to 200 of it will do.".into());
             }
         }
+        for (id, larder) in &self.larder {
+            for (name, value) in
+                [("have", Some(larder.have)), ("pack", larder.pack), ("price", larder.price)]
+            {
+                if !within(value, if name == "pack" { 0.01 } else { 0.0 }, 1e6) {
+                    fault(format!("larder.{id}.{name}"), "0 to 1,000,000 will do.".into());
+                }
+            }
+        }
+        for (i, reading) in self.readings.iter().enumerate() {
+            let at = format!("readings[{i}]");
+            let gives = builtin.size_named(&reading.produce).and_then(|(_, s)| s.juice);
+            if gives.is_none() {
+                fault(
+                    format!("{at}.produce"),
+                    format!("“{}” is no fruit that is squeezed.", reading.produce),
+                );
+            }
+            for (name, value, from, to) in [
+                ("pieces", Some(reading.pieces), 0.25, 1000.0),
+                ("juice_ml", Some(reading.juice_ml), 0.5, 200_000.0),
+                ("brix", reading.brix, 0.5, 40.0),
+                ("acidity", reading.acidity, 0.02, 12.0),
+            ] {
+                if !within(value, from, to) {
+                    fault(format!("{at}.{name}"), format!("{from} to {to} will do."));
+                }
+            }
+        }
+        if self.currency.chars().count() > 6 || self.currency.chars().any(char::is_control) {
+            fault("currency".into(), "A sign of up to 6 letters will do.".into());
+        }
+        if self.readings.len() > MOST_READINGS {
+            fault("readings".into(), "That is more than anyone squeezes.".into());
+        }
         if !within(self.measuring.scale_g, 0.01, 100.0) {
             fault("measuring.scale_g".into(), "A scale shows steps of 0.01 to 100 g.".into());
         }
@@ -278,6 +360,8 @@ impl Cupboard {
         let mut produce = Self::builtin().produce().to_vec();
         for kind in &mut produce {
             for size in &mut kind.sizes {
+                Yield::of(size, &format!("{}/{}", kind.id, size.name), &kitchen.readings)
+                    .apply(size);
                 let Some(own) = kitchen.produce.get(&format!("{}/{}", kind.id, size.name)) else {
                     continue;
                 };
@@ -287,6 +371,7 @@ impl Cupboard {
                 size.zest = own.zest_g.map(Grams).or(size.zest);
             }
         }
+        learn_strength(&mut ingredients, &produce, kitchen);
         let mut cupboard = Self::new(ingredients, produce);
         cupboard.kitchen = kitchen.clone();
         cupboard
@@ -296,6 +381,41 @@ impl Cupboard {
     #[must_use]
     pub fn is_own(&self, it: &Ingredient) -> bool {
         self.kitchen.figures.contains_key(&it.id)
+    }
+}
+
+/// Moves the acid and sugar of juices towards what was read of them. Unknown lots weigh as much as
+/// three readings.
+fn learn_strength(ingredients: &mut [Ingredient], produce: &[super::Produce], kitchen: &Kitchen) {
+    const PRIOR: f64 = 3.0;
+    for it in ingredients.iter_mut().filter(|it| it.kind == Kind::Juice) {
+        let fruit: Vec<&super::Produce> =
+            produce.iter().filter(|p| p.gives.contains(&it.id)).collect();
+        let mine = kitchen.readings.iter().filter(|r| {
+            let id = r.produce.split('/').next().unwrap_or_default();
+            fruit.iter().any(|p| p.id == id && p.gives.first() == Some(&it.id))
+        });
+        let (mut acid, mut brix) = (Vec::new(), Vec::new());
+        for reading in mine {
+            acid.extend(reading.acidity);
+            brix.extend(reading.brix);
+        }
+        let towards = |prior: f64, read: &[f64]| {
+            (PRIOR * prior + read.iter().sum::<f64>()) / (PRIOR + read.len() as f64)
+        };
+        let own = kitchen.figures.get(&it.id).copied().unwrap_or_default();
+        let mut learned = OwnFigures::default();
+        if !acid.is_empty() && own.acid.is_none() {
+            learned.acid = Some(towards(100.0 * it.per_gram.titratable_acid(), &acid));
+        }
+        if !brix.is_empty() && own.sugar.is_none() {
+            // What a refractometer finds more or less is sugar.
+            let more = towards(it.per_gram.soluble_solids(), &brix) - it.per_gram.soluble_solids();
+            learned.sugar = Some((100.0 * it.per_gram.sugars().0 + more).max(0.05));
+        }
+        if learned != OwnFigures::default() {
+            learned.apply(it);
+        }
     }
 }
 

@@ -38,6 +38,8 @@ pub struct Size {
     pub edible: f64,
     /// Whether figures of it were measured in this kitchen.
     pub measured: bool,
+    /// What is known of the juice of one, where it is squeezed.
+    pub juice_known: Option<super::Yield>,
     /// Where the figures come from.
     pub source: String,
     /// What else to know.

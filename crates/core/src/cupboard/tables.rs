@@ -147,6 +147,7 @@ fn read_produce() -> Vec<Produce> {
             peel: row.peel_g.map(Grams),
             edible: row.edible_fraction,
             measured: false,
+            juice_known: None,
             source: row.source,
             notes: row.notes,
         };

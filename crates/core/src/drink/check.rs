@@ -2,7 +2,7 @@
 
 use std::collections::HashSet;
 
-use super::{Action, CoolingPlace, Dissolving, Drink, Portion, Reduction, Vessel};
+use super::{Action, CoolingPlace, Dissolving, Drink, Law, Portion, Reduction, Vessel};
 use crate::cupboard::{Cupboard, Form, VesselKind};
 use crate::quantity::Amount;
 
@@ -167,6 +167,9 @@ impl Checker<'_> {
             }
             if matches!(step.action, Action::Serve { .. }) && std::mem::replace(&mut served, true) {
                 self.fault(format!("{at}.do.serve"), "A drink is served once.");
+            }
+            if let Some(Law::Spice(power)) = step.law {
+                self.range(format!("{at}.law.spice"), power, 0.3, 1.2, "as a power");
             }
             self.action(&format!("{at}.do"), &step.action, cupboard);
         }

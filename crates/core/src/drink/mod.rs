@@ -10,8 +10,8 @@ mod step;
 
 pub use check::{FieldError, limits};
 pub use step::{
-    Action, Brought, CoolingPlace, Dissolving, Dressing, Maceration, Portion, Preparation, Press,
-    Reduction, RestingPlace, Step, Vigour,
+    Action, Brought, CoolingPlace, Dissolving, Dressing, Law, Maceration, Portion, Preparation,
+    Press, Reduction, RestingPlace, Step, Vigour,
 };
 
 use serde::{Deserialize, Serialize};

@@ -16,6 +16,26 @@ pub struct Step {
     /// How, in the maker's words: "torn", "rubbed into the zest".
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub note: String,
+    /// How its amount grows with the drink; as is usual for the ingredient if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub law: Option<Law>,
+}
+
+/// How an amount grows with the drink.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Law {
+    /// As the drink does.
+    Straight,
+    /// As the drink does up to fourfold, then by this power of it; 0.85 is usual.
+    Spice(f64),
+    /// The same in every vessel, however large.
+    PerVessel,
+    /// The same in every glass.
+    PerGlass,
+    /// As the drink does, and then to taste.
+    ToTaste,
 }
 
 /// What can be done.
@@ -408,6 +428,14 @@ fn a_finger() -> f64 {
 
 fn headspace() -> Amount {
     Amount::millilitres(30.0)
+}
+
+impl Step {
+    /// A step with nothing said of how.
+    #[must_use]
+    pub fn new(id: String, action: Action) -> Self {
+        Self { id, action, note: String::new(), law: None }
+    }
 }
 
 impl Action {

@@ -4,6 +4,7 @@ use crate::chemistry::Component;
 use crate::cupboard::{Cupboard, Ingredient, Kind, Material, VesselKind};
 use crate::drink::Drink;
 use crate::quantity::Celsius;
+use crate::scale::needed_capacity;
 use crate::trace::{Contents, MEASURED_AT, Trace};
 
 /// What is in a vessel, in figures.
@@ -84,6 +85,8 @@ pub struct VesselReport {
     pub count: u32,
     /// What it is made of, if that was said.
     pub material: Option<Material>,
+    /// What it would have to hold to the brim: its fullest moment over how full it may be, ml.
+    pub needed_ml: f64,
     /// Up to where it may be filled with what is in it, ml: a boiling pot to two thirds.
     pub working_ml: f64,
     /// By how much it is over its brim at worst, ml; 0 if it never is.
@@ -164,6 +167,7 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
                 height_mm: vessel.height().0,
                 count: trace.many.get(index).map_or(1, |many| (many - 1e-6).ceil().max(1.0) as u32),
                 material: vessel.material,
+                needed_ml: needed_capacity(drink, trace, index).0,
                 working_ml: trace
                     .states_of(index)
                     .map(|(_, c)| vessel.kind.working_level(c.temperature))

@@ -4,7 +4,19 @@
 //! its film, whatever the size. So the factor is not a quotient of volumes but the one whose trace
 //! ends at the volume that was asked for.
 
+mod law;
+mod measuring;
+mod sheet;
+mod vessels;
+
+pub use law::{LawOf, SPICE_POWER};
+pub use measuring::{Measured, Units, measure};
+pub use sheet::{NamedSize, SheetCell, SheetColumn, SheetRow, SizeSheet, sheet};
+pub use vessels::{Concentrate, Fit, Taken, VesselPlan, fit, needed_capacity};
+
 use serde::{Deserialize, Serialize};
+
+use law::{joins_in_glass, times};
 
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink, FieldError, limits};
@@ -27,6 +39,13 @@ pub enum Size {
         /// What one holds.
         size: Amount,
     },
+    /// As much as so much of one ingredient allows.
+    AsMuchAs {
+        /// The id of the step that brings it.
+        step: String,
+        /// How much of it there is.
+        amount: Amount,
+    },
 }
 
 /// The least and the most that a drink may grow by at once.
@@ -45,7 +64,7 @@ pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, 
                     format!("{factor} times won't do; 0.001 to 2000 times will."),
                 ));
             }
-            let mut scaled = scaled(drink, *factor, 1.0);
+            let mut scaled = scaled(drink, cupboard, *factor, 1.0);
             if let Some((glasses, _)) = served_in(&mut scaled) {
                 let many = (f64::from(*glasses) * factor).round();
                 *glasses = many.clamp(1.0, f64::from(limits::GLASSES)) as u32;
@@ -66,6 +85,7 @@ pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, 
             serve_as(&mut sized, glasses, even);
             Ok(sized)
         }
+        Size::AsMuchAs { step, amount } => as_much_as(drink, cupboard, step, amount),
         Size::Glasses { glasses, size } => {
             if *glasses == 0 || *glasses > limits::GLASSES {
                 return Err(fault(
@@ -89,6 +109,50 @@ pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, 
     }
 }
 
+/// The drink of which one line comes to a given amount.
+fn as_much_as(
+    drink: &Drink,
+    cupboard: &Cupboard,
+    id: &str,
+    amount: &Amount,
+) -> Result<Drink, FieldError> {
+    let field = "size.as_much_as";
+    let step = drink
+        .steps
+        .iter()
+        .find(|s| s.id == id)
+        .ok_or_else(|| fault(field, format!("There is no step “{id}” in this drink.")))?;
+    let written = step
+        .action
+        .brings()
+        .and_then(|b| Some((cupboard.ingredient(b.ingredient)?, b.amount.filter(|_| !b.line)?)))
+        .ok_or_else(|| fault(field, "That step has no amount to go by.".into()))?;
+    let weigh = |amount: &Amount| cupboard.weigh(written.0, amount).map(|w| w.grams.0);
+    let there = weigh(amount).map_err(|unknown| fault(field, unknown.to_string()))?;
+    let wanted = there / weigh(written.1).unwrap_or(f64::NAN);
+    if !(FACTORS.0..=FACTORS.1).contains(&wanted) {
+        return Err(fault(field, format!("{amount} can't be compared with {}.", written.1)));
+    }
+    let LawOf { law, .. } = LawOf::step(drink, cupboard, step);
+    if (times(law, 2.0, 1.0) - 1.0).abs() < 1e-9 {
+        return Err(fault(field, "That stays the same whatever the size.".into()));
+    }
+    let miss = |log: f64| (times(law, log.exp(), 1.0) / wanted).ln();
+    let mut tolerance = roots::SimpleConvergency { eps: 1e-12, max_iter: 80 };
+    let factor = roots::find_root_brent(-9.0, 9.0, miss, &mut tolerance)
+        .map_err(|_| fault(field, "No size uses just that.".into()))?
+        .exp();
+    let mut sized = scaled(drink, cupboard, factor, 1.0);
+    // As many whole glasses as there then are.
+    let ready = Trace::run(&sized, cupboard).outcome().map_or(0.0, |o| o.ready.0);
+    if let Some((glasses, each)) = served_in(&mut sized)
+        && let Some(ml) = each.as_millilitres()
+    {
+        *glasses = ((ready / ml + 0.02).floor().max(1.0) as u32).min(limits::GLASSES);
+    }
+    Ok(sized)
+}
+
 /// What is poured into a glass, and what then is in it with all that joins it there.
 fn glass_of(drink: &Drink, cupboard: &Cupboard) -> Option<(Millilitres, Millilitres)> {
     let trace = Trace::run(drink, cupboard);
@@ -97,17 +161,6 @@ fn glass_of(drink: &Drink, cupboard: &Cupboard) -> Option<(Millilitres, Millilit
     let joins = drink.steps.iter().any(|s| joins_in_glass(drink, &s.action));
     let glass = outcome.contents.liquid.volume(MEASURED_AT);
     Some((each, if joins { glass } else { each }))
-}
-
-/// Whether a step puts something into every glass.
-fn joins_in_glass(drink: &Drink, action: &Action) -> bool {
-    action.brings().is_some()
-        && action.path().last().is_some_and(|id| {
-            drink
-                .steps
-                .iter()
-                .any(|s| matches!(&s.action, Action::Serve { glass, .. } if glass == id))
-        })
 }
 
 /// Sets the glasses, and makes each and what is put into it `even` times as large.
@@ -147,10 +200,10 @@ fn served_in(drink: &mut Drink) -> Option<(&mut u32, &mut Amount)> {
     })
 }
 
-/// Every amount and every line to fill to, `factor` times; what goes into each glass `in_glass` times.
-fn scaled(drink: &Drink, factor: f64, in_glass: f64) -> Drink {
+/// Every amount and every line to fill to by its law, `factor` times where that is straight.
+fn scaled(drink: &Drink, cupboard: &Cupboard, factor: f64, in_glass: f64) -> Drink {
     let mut sized = drink.clone();
-    for (step, by) in sized.steps.iter_mut().zip(factors(drink, factor, in_glass)) {
+    for (step, by) in sized.steps.iter_mut().zip(factors(drink, cupboard, factor, in_glass)) {
         if let Some(amount) = step.action.amount_mut() {
             *amount = amount.scaled(by);
         }
@@ -159,22 +212,21 @@ fn scaled(drink: &Drink, factor: f64, in_glass: f64) -> Drink {
 }
 
 /// By how much each step's amount grows.
-fn factors(drink: &Drink, factor: f64, in_glass: f64) -> Vec<f64> {
+fn factors(drink: &Drink, cupboard: &Cupboard, factor: f64, in_glass: f64) -> Vec<f64> {
     drink
         .steps
         .iter()
-        .map(|s| match &s.action {
+        .map(|step| match &step.action {
             // Parts are parts, whatever the size.
             Action::Lengthen { .. } => 1.0,
-            action if joins_in_glass(drink, action) => in_glass,
-            _ => factor,
+            _ => times(LawOf::step(drink, cupboard, step).law, factor, in_glass),
         })
         .collect()
 }
 
 /// What there is to drink: in the vessel that it is served from, or wherever it ends.
 fn volume_at(prepared: &Prepared<'_>, factor: f64) -> f64 {
-    let amounts = factors(prepared.drink(), factor, 1.0);
+    let amounts = factors(prepared.drink(), prepared.cupboard(), factor, 1.0);
     let trace = prepared.run(Nudges { amounts: &amounts, ..Nudges::default() });
     trace.outcome().map_or(0.0, |outcome| outcome.ready.0)
 }
@@ -212,5 +264,5 @@ fn to_volume(
                 .into(),
         )
     })?;
-    Ok(scaled(drink, factor.exp(), 1.0))
+    Ok(scaled(drink, cupboard, factor.exp(), 1.0))
 }

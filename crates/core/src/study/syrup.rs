@@ -221,7 +221,7 @@ fn making(asked: &SyrupAsked, sugar: Grams, water: Grams) -> Drink {
         steps: actions
             .into_iter()
             .enumerate()
-            .map(|(i, action)| Step { id: format!("s{i}"), action, note: String::new() })
+            .map(|(i, action)| Step::new(format!("s{i}"), action))
             .collect(),
     }
 }

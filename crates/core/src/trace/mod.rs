@@ -15,16 +15,12 @@
 //!         material: None,
 //!     }],
 //!     steps: [("water", "500 g"), ("white_sugar", "100 g")]
-//!         .map(|(ingredient, amount)| Step {
-//!             id: String::new(),
-//!             action: Action::Add {
-//!                 into: "jug".into(),
-//!                 ingredient: ingredient.into(),
-//!                 amount: amount.parse().unwrap(),
-//!                 portions: 1,
-//!             },
-//!             note: String::new(),
-//!         })
+//!         .map(|(ingredient, amount)| Step::new(String::new(), Action::Add {
+//!             into: "jug".into(),
+//!             ingredient: ingredient.into(),
+//!             amount: amount.parse().unwrap(),
+//!             portions: 1,
+//!         }))
 //!         .to_vec(),
 //! };
 //! let trace = Trace::run(&drink, Cupboard::builtin());

@@ -56,7 +56,7 @@ pub fn drink(actions: Vec<Action>) -> Drink {
     let steps = actions
         .into_iter()
         .enumerate()
-        .map(|(i, action)| Step { id: format!("s{i}"), action, note: String::new() })
+        .map(|(i, action)| Step::new(format!("s{i}"), action))
         .collect();
     Drink {
         name: "Test".into(),

@@ -5,4 +5,5 @@
 mod common;
 mod hand_worked;
 mod other_way_round;
+mod party;
 mod properties;

@@ -3,11 +3,13 @@ use std::hash::{DefaultHasher, Hash, Hasher};
 use actix_web::{post, web};
 use keen_core::balance::{self, Aim, Asked, Correction, Pitcher, Solution, Swapped};
 use keen_core::chance::{self, Spread};
-use keen_core::cupboard::Cupboard;
+use keen_core::cupboard::{Cupboard, Kitchen, Reading};
 use keen_core::drink::{Drink, FieldError};
 use keen_core::quantity::{Amount, Millilitres};
 use keen_core::report::DrinkReport;
-use keen_core::scale::{self, Size};
+use keen_core::scale::{self, NamedSize, Size, SizeSheet, Units, VesselPlan};
+use keen_core::serving::{self, Card, Facts};
+use keen_core::shop::{self, Shopping, ShoppingList};
 use keen_core::study::{self, Lesson, Steeping, Syrup, SyrupAsked};
 use rand::SeedableRng;
 use rand::rngs::StdRng;
@@ -39,6 +41,11 @@ fn read_with_drink<T: DeserializeOwned>(
 fn missing(field: &str) -> FieldError {
     FieldError { field: field.into(), message: format!("{field} is missing.") }
 }
+
+/// Nothing beside the drink.
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Nothing {}
 
 /// A drink and the size that it should have.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -207,11 +214,8 @@ pub(super) async fn spread(
     state: web::Data<State>,
     body: Body,
 ) -> Result<web::Json<Option<Spread>>, Problem> {
-    #[derive(Deserialize)]
-    #[serde(deny_unknown_fields)]
-    struct Rest {}
     let cupboard = state.cupboard();
-    let (drink, Rest {}) = read_with_drink(body, &cupboard)?;
+    let (drink, Nothing {}) = read_with_drink(body, &cupboard)?;
     // The same drink lands in the same cloud: its own text is the seed.
     let mut text = DefaultHasher::new();
     serde_json::to_string(&drink.steps).unwrap_or_default().hash(&mut text);
@@ -273,4 +277,190 @@ pub(super) async fn syrup(
 ) -> Result<web::Json<Syrup>, Problem> {
     let asked: SyrupAsked = read_json(body)?;
     Ok(web::Json(study::syrup(&state.cupboard(), &asked)?))
+}
+
+/// A drink, the sizes that it should be shown at, and the units.
+#[derive(Debug, Deserialize, ToSchema)]
+#[allow(dead_code, reason = "describes the body, which is read field by field")]
+pub(crate) struct AskSheet {
+    drink: Drink,
+    /// Up to six sizes.
+    sizes: Vec<NamedSize>,
+    #[serde(default)]
+    units: Units,
+}
+
+/// Drinks at the sizes that they have, and how sure the buying should be.
+#[derive(Debug, Deserialize, ToSchema)]
+#[allow(dead_code, reason = "describes the body, which is read field by field")]
+pub(crate) struct AskShopping {
+    /// Up to twenty drinks.
+    drinks: Vec<Drink>,
+    #[serde(default)]
+    how: Shopping,
+}
+
+/// What to buy, and the same as a table for spreadsheets.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct ShoppingAnswer {
+    list: ShoppingList,
+    csv: String,
+}
+
+/// What is done at the glass, and what is in it.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct GlassAnswer {
+    card: Option<Card>,
+    facts: Option<Facts>,
+}
+
+/// What some pieces of fruit gave.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct ReadingAnswer {
+    /// Juice of one before the reading, ml.
+    before_ml: f64,
+    /// After it, ml.
+    after_ml: f64,
+    /// How much of that is then own experience, 0 to 1.
+    own_share: f64,
+    /// Whether the reading is out of all likelihood.
+    doubtful: bool,
+    /// All of that in a sentence.
+    message: String,
+}
+
+/// A drink at several sizes side by side, in the measures of the kitchen.
+#[utoipa::path(tag = "compute", request_body = AskSheet, responses(
+    (status = 200, body = SizeSheet), (status = "4XX", body = Problem)))]
+#[post("/api/compute/sheet")]
+pub(super) async fn sheet(
+    state: web::Data<State>,
+    body: Body,
+) -> Result<web::Json<SizeSheet>, Problem> {
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Rest {
+        sizes: Vec<NamedSize>,
+        #[serde(default)]
+        units: Units,
+    }
+    let cupboard = state.cupboard();
+    let (drink, Rest { sizes, units }) = read_with_drink(body, &cupboard)?;
+    if sizes.is_empty() || sizes.len() > 6 {
+        let message = "One to six sizes will do.".into();
+        return Err(FieldError { field: "sizes".into(), message }.into());
+    }
+    Ok(web::Json(scale::sheet(&drink, &cupboard, &sizes, units)?))
+}
+
+/// Which of the kitchen's vessels a drink fits into.
+#[utoipa::path(tag = "compute", request_body = Whole, responses(
+    (status = 200, body = VesselPlan), (status = "4XX", body = Problem)))]
+#[post("/api/compute/vessels")]
+pub(super) async fn vessels(
+    state: web::Data<State>,
+    body: Body,
+) -> Result<web::Json<VesselPlan>, Problem> {
+    let cupboard = state.cupboard();
+    let (drink, Nothing {}) = read_with_drink(body, &cupboard)?;
+    Ok(web::Json(scale::fit(&drink, &cupboard)))
+}
+
+/// What to buy for some drinks.
+#[utoipa::path(tag = "compute", request_body = AskShopping, responses(
+    (status = 200, body = ShoppingAnswer), (status = "4XX", body = Problem)))]
+#[post("/api/compute/shopping")]
+pub(super) async fn shopping(
+    state: web::Data<State>,
+    body: Body,
+) -> Result<web::Json<ShoppingAnswer>, Problem> {
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Parts {
+        drinks: Vec<Value>,
+        #[serde(default)]
+        how: Shopping,
+    }
+    let Parts { drinks, how } = read_json(body)?;
+    if drinks.is_empty() || drinks.len() > 20 {
+        let message = "One to twenty drinks will do.".into();
+        return Err(FieldError { field: "drinks".into(), message }.into());
+    }
+    let cupboard = state.cupboard();
+    let drinks = drinks
+        .into_iter()
+        .map(|drink| keen_formats::drink_from_value(drink, &cupboard))
+        .collect::<Result<Vec<Drink>, _>>()?;
+    if !(0.5..=0.99).contains(&how.chance) {
+        let message = "A chance from 0.5 to 0.99 will do.".into();
+        return Err(FieldError { field: "how.chance".into(), message }.into());
+    }
+    let list = shop::shop(&drinks, &cupboard, how);
+    Ok(web::Json(ShoppingAnswer { csv: list.to_csv(), list }))
+}
+
+/// What is done at the glass, how it stands, and what is in it.
+#[utoipa::path(tag = "compute", request_body = Whole, responses(
+    (status = 200, body = GlassAnswer), (status = "4XX", body = Problem)))]
+#[post("/api/compute/glass")]
+pub(super) async fn glass(
+    state: web::Data<State>,
+    body: Body,
+) -> Result<web::Json<GlassAnswer>, Problem> {
+    let cupboard = state.cupboard();
+    let (drink, Nothing {}) = read_with_drink(body, &cupboard)?;
+    Ok(web::Json(GlassAnswer {
+        card: serving::card(&drink, &cupboard),
+        facts: serving::facts(&drink, &cupboard),
+    }))
+}
+
+/// What a reading of fruit would change, before it is kept.
+#[utoipa::path(tag = "compute", request_body = Reading, responses(
+    (status = 200, body = ReadingAnswer), (status = "4XX", body = Problem)))]
+#[post("/api/compute/reading")]
+pub(super) async fn reading(
+    state: web::Data<State>,
+    body: Body,
+) -> Result<web::Json<ReadingAnswer>, Problem> {
+    /// Less likely than this, one should look again before it is believed.
+    const DOUBTFUL: f64 = 1e-3;
+    let reading: Reading = read_json(body)?;
+    let alone = Kitchen { readings: vec![reading.clone()], ..Kitchen::default() };
+    let faults = alone.check();
+    if !faults.is_empty() {
+        return Err(Problem::invalid(faults));
+    }
+    let cupboard = state.cupboard();
+    let known = cupboard
+        .size_named(&reading.produce)
+        .and_then(|(fruit, of_size)| Some((fruit.plural.clone(), of_size.juice_yield()?)));
+    let (plural, before) = known.ok_or_else(|| FieldError {
+        field: "produce".into(),
+        message: "That is no fruit that is squeezed.".into(),
+    })?;
+    let mean = reading.juice_ml / reading.pieces;
+    let after = before.after(reading.pieces, mean);
+    let doubtful = before.likelihood(reading.pieces, mean) < DOUBTFUL;
+    let look = if doubtful {
+        format!(
+            " {mean:.0} ml from each is far from what {plural} give. Is it {} and {:.0} ml?",
+            reading.pieces, reading.juice_ml
+        )
+    } else {
+        String::new()
+    };
+    Ok(web::Json(ReadingAnswer {
+        before_ml: before.mean,
+        after_ml: after.mean,
+        own_share: after.own_share,
+        doubtful,
+        message: format!(
+            "From now on {plural} are reckoned with {:.1} ml each instead of {:.1}; {:.0} % of that is \
+             your own experience.{look}",
+            after.mean,
+            before.mean,
+            100.0 * after.own_share
+        ),
+    }))
 }

@@ -2,6 +2,7 @@ use std::collections::BTreeMap;
 
 use actix_web::{get, put, web};
 use keen_core::drink::FieldError;
+use keen_core::scale::Units;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -18,21 +19,10 @@ pub(crate) struct Settings {
     units: Units,
     /// Light, dark, or as the machine has it.
     theme: Theme,
+    /// What is ticked off the shopping list, by item.
+    ticked: Vec<String>,
     /// Ingredients, by id, that are shown in a way of their own.
     shown_by: BTreeMap<String, ShownBy>,
-}
-
-/// In which units amounts are shown.
-#[derive(Debug, Clone, Copy, Default, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-enum Units {
-    /// As each amount was written.
-    #[default]
-    AsWritten,
-    /// Grams for what is weighed, millilitres for what is poured.
-    Metric,
-    /// US cups and spoons.
-    Us,
 }
 
 /// Which colours the screens have.
@@ -73,7 +63,7 @@ pub(super) async fn write_settings(
     body: Body,
 ) -> Result<web::Json<Settings>, Problem> {
     let settings: Settings = read_json(body)?;
-    if settings.shown_by.len() > 1000 {
+    if settings.shown_by.len() > 1000 || settings.ticked.len() > 1000 {
         return Err(FieldError {
             field: "shown_by".into(),
             message: "That is more than any cupboard holds.".into(),

@@ -1,0 +1,223 @@
+use serde::{Deserialize, Serialize};
+
+use super::measuring::{Measured, Units, measure};
+use super::{LawOf, Size, resize};
+use crate::balance::{BalanceMap, Profile, Spot};
+use crate::cupboard::{Cupboard, Ingredient};
+use crate::drink::{Drink, FieldError, Law};
+use crate::quantity::{Amount, Grams, Millilitres};
+use crate::trace::Trace;
+
+/// A drink at several sizes side by side.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SizeSheet {
+    /// What goes in, one for each line.
+    pub rows: Vec<SheetRow>,
+    /// The sizes.
+    pub columns: Vec<SheetColumn>,
+}
+
+/// A size that is wanted, with what it is called.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct NamedSize {
+    /// "1 glass", "pitcher", "party".
+    pub name: String,
+    /// The size.
+    pub size: Size,
+}
+
+/// A line of the recipe at every size.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SheetRow {
+    /// The step's id.
+    pub step: String,
+    /// The ingredient's name.
+    pub name: String,
+    /// How it grows.
+    pub law: Law,
+    /// Why so.
+    pub law_reason: &'static str,
+    /// Whether the amount is a line to fill up to.
+    pub is_fill_line: bool,
+    /// One for each size.
+    pub cells: Vec<SheetCell>,
+}
+
+/// An amount at a size.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SheetCell {
+    /// In the wanted units, in measures that there are.
+    pub text: String,
+    /// In the other units, for paper.
+    pub other: String,
+    /// Unrounded, g.
+    pub grams: f64,
+    /// For less than can be measured: what to do.
+    pub stock: Option<String>,
+}
+
+/// A size.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SheetColumn {
+    /// What it is called.
+    pub name: String,
+    /// How many glasses.
+    pub glasses: f64,
+    /// What one holds, ml.
+    pub glass_ml: f64,
+    /// All of it, ml.
+    pub volume_ml: f64,
+    /// From the first step to the last, minutes.
+    pub minutes: f64,
+    /// How much of that is work, minutes.
+    pub hands_on_minutes: f64,
+    /// How long each step takes, minutes, by the order of the steps.
+    pub step_minutes: Vec<f64>,
+    /// Where it lies on the map, unrounded.
+    pub exact: Option<Spot>,
+    /// Where it lies with the amounts rounded to what can be measured.
+    pub rounded: Option<Spot>,
+    /// Whether that difference can be tasted.
+    pub noticeable: bool,
+    /// The drink at that size with its amounts rounded, to be taken over.
+    pub drink: Drink,
+}
+
+/// What anyone notices, as shares of sweetness and of acidity.
+const NOTICED: (f64, f64) = (0.10, 0.15);
+
+/// Works a drink out at several sizes, in the measures of the kitchen.
+///
+/// # Errors
+/// Names the size that can't be had.
+pub fn sheet(
+    drink: &Drink,
+    cupboard: &Cupboard,
+    sizes: &[NamedSize],
+    units: Units,
+) -> Result<SizeSheet, FieldError> {
+    let mut columns = Vec::with_capacity(sizes.len());
+    let mut cells: Vec<Vec<SheetCell>> = vec![Vec::new(); drink.steps.len()];
+    let mut there = vec![false; drink.steps.len()];
+    for (i, named) in sizes.iter().enumerate() {
+        let sized = resize(drink, cupboard, &named.size).map_err(|e| FieldError {
+            field: format!("sizes[{i}].{}", e.field),
+            message: e.message,
+        })?;
+        let (column, own) = column(&sized, cupboard, &named.name, units);
+        for (step, cell) in own {
+            there[step] = true;
+            cells[step].push(cell);
+        }
+        columns.push(column);
+    }
+    let rows = cells
+        .into_iter()
+        .enumerate()
+        .filter(|(step, cells)| there[*step] && cells.len() == columns.len())
+        .filter_map(|(step, cells)| {
+            let it = &drink.steps[step];
+            let LawOf { law, reason } = LawOf::step(drink, cupboard, it);
+            Some(SheetRow {
+                step: it.id.clone(),
+                name: cupboard.ingredient(it.action.ingredient()?)?.name.clone(),
+                law,
+                law_reason: reason,
+                is_fill_line: it.action.brings().is_some_and(|b| b.line),
+                cells,
+            })
+        })
+        .collect();
+    Ok(SizeSheet { rows, columns })
+}
+
+/// One size: its figures, and the cell of each step that brings something.
+fn column(
+    sized: &Drink,
+    cupboard: &Cupboard,
+    name: &str,
+    units: Units,
+) -> (SheetColumn, Vec<(usize, SheetCell)>) {
+    let trace = Trace::run(sized, cupboard);
+    let mut rounded = sized.clone();
+    let mut cells = Vec::new();
+    for (i, step) in sized.steps.iter().enumerate() {
+        let Some(brought) = step.action.brings() else { continue };
+        let Some(it) = cupboard.ingredient(brought.ingredient) else { continue };
+        let each = f64::from(sized.glasses_in(step.action.path().last().copied().unwrap_or("")));
+        let all: f64 =
+            trace.lines.iter().filter(|l| l.step == i && !l.left_over).map(|l| l.grams.0).sum();
+        let grams = all / each;
+        let (text, other, stock) = match brought.amount {
+            None => (follows(it, grams, Units::Metric), follows(it, grams, Units::Us), None),
+            Some(amount) if brought.line => {
+                let ml = amount.as_millilitres().unwrap_or(0.0);
+                (volume(ml, units), volume(ml, other_than(units)), None)
+            }
+            Some(amount) if grams > 1e-9 => {
+                let said = measure(cupboard, it, amount, Grams(grams), units);
+                let other = measure(cupboard, it, amount, Grams(grams), other_than(units));
+                let Measured { amount: rounded_amount, stock, .. } = said;
+                if stock.is_none()
+                    && let Some(place) = rounded.steps[i].action.amount_mut()
+                {
+                    *place = rounded_amount.clone();
+                }
+                (rounded_amount.to_string(), other.amount.to_string(), stock)
+            }
+            Some(amount) => (amount.to_string(), amount.to_string(), None),
+        };
+        cells.push((i, SheetCell { text, other, grams, stock }));
+    }
+    let spot = |drink: &Drink, trace: &Trace| {
+        let profile = trace.outcome().and_then(Profile::of)?;
+        let point = BalanceMap::of(drink.family, Some(&profile)).point?;
+        Some(Spot { sweetness: point.sweetness, acidity: point.acidity })
+    };
+    let exact = spot(sized, &trace);
+    let after = spot(&rounded, &Trace::run(&rounded, cupboard));
+    let noticeable = exact.zip(after).is_some_and(|(a, b)| {
+        (b.sweetness - a.sweetness).abs() > NOTICED.0 * a.sweetness.max(1.0)
+            || (b.acidity - a.acidity).abs() > NOTICED.1 * a.acidity.max(0.08)
+    });
+    let profile = trace.outcome().and_then(Profile::of);
+    let column = SheetColumn {
+        name: name.to_owned(),
+        glasses: profile.as_ref().map_or(1.0, |p| p.glasses),
+        glass_ml: profile.as_ref().map_or(0.0, |p| p.glass_ml),
+        volume_ml: profile.as_ref().map_or(0.0, |p| p.volume_ml),
+        minutes: trace.frames.iter().map(|f| f.minutes.0).sum(),
+        hands_on_minutes: trace.frames.iter().map(|f| f.hands_on.0).sum(),
+        step_minutes: trace.frames.iter().map(|f| f.minutes.0).collect(),
+        exact,
+        rounded: after,
+        noticeable,
+        drink: rounded,
+    };
+    (column, cells)
+}
+
+fn other_than(units: Units) -> Units {
+    if units == Units::Us { Units::Metric } else { Units::Us }
+}
+
+fn volume(ml: f64, units: Units) -> String {
+    let amount = match units {
+        Units::Us => crate::quantity::spell_in_spoons(ml),
+        _ if ml >= 1000.0 => Amount::of(ml / 1000.0, crate::quantity::Measure::Litre).rounded(),
+        _ => Amount::millilitres(ml).rounded(),
+    };
+    amount.to_string()
+}
+
+/// What goes in where the amount follows from what is in the vessel.
+fn follows(it: &Ingredient, grams: f64, units: Units) -> String {
+    let ml = it.fills(Grams(grams)).unwrap_or(Millilitres(grams));
+    format!("about {}", volume(ml.0, units))
+}

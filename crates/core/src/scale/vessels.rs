@@ -1,0 +1,427 @@
+//! Which of the kitchen's vessels a drink fits into, and what to do where none is large enough.
+
+use serde::Serialize;
+
+use super::{Size, resize};
+use crate::balance::Taste;
+use crate::cupboard::{Cupboard, OwnVessel, VesselKind};
+use crate::drink::{Action, Drink};
+use crate::quantity::{Amount, Millilitres};
+use crate::trace::Trace;
+
+/// How a drink fits into the kitchen's vessels.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct VesselPlan {
+    /// One for each vessel of the drink but strainers and glasses.
+    pub fits: Vec<Fit>,
+    /// In how many goes it is made; 1 if all at once.
+    pub batches: u32,
+    /// What each go makes, ml.
+    pub batch_ml: f64,
+    /// The drink as one go of it is made.
+    pub batch: Drink,
+    /// Another order that would do with fewer goes, if there is one.
+    pub instead: Option<Concentrate>,
+    /// Whether everything fits, in goes if need be.
+    pub possible: bool,
+}
+
+/// A vessel of the drink, and one of the kitchen's for it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Fit {
+    /// The vessel's id in the drink.
+    pub vessel: String,
+    /// What it is called there.
+    pub name: String,
+    /// What sort it is.
+    pub kind: VesselKind,
+    /// What it has to hold when it is fullest, in one go, ml.
+    pub fullest_ml: f64,
+    /// What it must hold to the brim for that: a boiling pot may be two thirds full, ml.
+    pub needed_ml: f64,
+    /// The id of the step in which it is fullest.
+    pub step: Option<String>,
+    /// The kitchen's vessels that are taken; empty if it has none of that sort.
+    pub taken: Vec<Taken>,
+    /// In words.
+    pub message: String,
+    /// Whether it fits.
+    pub fits: bool,
+}
+
+/// Some alike of the kitchen's vessels.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Taken {
+    /// What it is called.
+    pub name: String,
+    /// What one holds to the brim, ml.
+    pub capacity_ml: f64,
+    /// How many.
+    pub count: u32,
+    /// How far each is filled, ml.
+    pub filled_ml: f64,
+    /// How far the last one is filled, ml.
+    pub last_ml: f64,
+}
+
+/// A concentrate in the small vessel, and the water in the next.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Concentrate {
+    /// The drink in that order.
+    pub drink: Drink,
+    /// In how many goes it then is made.
+    pub batches: u32,
+    /// What it does, in words.
+    pub message: String,
+}
+
+/// More goes than this are no plan.
+const MOST_BATCHES: u32 = 60;
+
+/// What a vessel of a drink has to hold.
+struct Need {
+    fullest: f64,
+    needed: f64,
+    step: Option<usize>,
+}
+
+fn need(drink: &Drink, trace: &Trace, vessel: usize) -> Need {
+    let kind = drink.vessels[vessel].kind;
+    let mut need = Need { fullest: 0.0, needed: 0.0, step: None };
+    for (step, contents) in trace.states_of(vessel) {
+        let level = contents.level().0;
+        let needed = level / kind.working_level(contents.temperature);
+        if needed > need.needed {
+            need = Need { fullest: level, needed, step: Some(step) };
+        }
+    }
+    need
+}
+
+/// Whether a vessel of one sort can do the work of another.
+fn stands_in(own: VesselKind, wanted: VesselKind) -> bool {
+    use VesselKind as V;
+    own == wanted
+        || match wanted {
+            V::Bowl => matches!(own, V::Pot | V::Jug | V::Pitcher),
+            V::Jug => matches!(own, V::Pitcher | V::Bowl | V::Pot),
+            V::Pitcher => matches!(own, V::Jug),
+            _ => false,
+        }
+}
+
+/// Vessels in which the drink waits to be served: several may stand side by side.
+fn keeps(drink: &Drink, vessel: usize) -> bool {
+    let id = &drink.vessels[vessel].id;
+    drink.vessels[vessel].kind == VesselKind::Bottle
+        || drink.steps.iter().any(|s| matches!(&s.action, Action::Serve { from, .. } if from == id))
+}
+
+/// Fits a drink into the kitchen's vessels.
+///
+/// Each vessel is judged by its fullest moment with solids, boil-up and headspace. Where the largest
+/// of its sort is too small, the drink is made in the fewest goes that fit, all alike; it is then run
+/// at that size to see that they do. What the drink waits in may be several vessels.
+#[must_use]
+pub fn fit(drink: &Drink, cupboard: &Cupboard) -> VesselPlan {
+    let own = &cupboard.kitchen().vessels;
+    let whole = Trace::run(drink, cupboard);
+    let total = whole.outcome().map_or(0.0, |o| o.ready.0);
+    let (batches, batch) = goes(drink, cupboard, own, total);
+    let trace = Trace::run(&batch, cupboard);
+    let instead = (batches > 1).then(|| concentrate(drink, cupboard, own, batches)).flatten();
+    let mut left: Vec<OwnVessel> = own.clone();
+    let mut fits = Vec::new();
+    for vessel in judged(drink) {
+        let at_once = need(drink, &whole, vessel);
+        if at_once.needed <= 0.0 {
+            continue;
+        }
+        let mine = if keeps(drink, vessel) { &whole } else { &trace };
+        let needed = need(drink, mine, vessel);
+        fits.push(one_fit(drink, vessel, &at_once, &needed, &mut left, own, batches, mine));
+    }
+    let possible = fits.iter().all(|f| f.fits);
+    VesselPlan {
+        fits,
+        batches,
+        batch_ml: trace.outcome().map_or(0.0, |o| o.ready.0),
+        batch,
+        instead,
+        possible,
+    }
+}
+
+/// The vessels that have to be large enough.
+fn judged(drink: &Drink) -> impl Iterator<Item = usize> + '_ {
+    (0..drink.vessels.len()).filter(|v| {
+        let kind = drink.vessels[*v].kind;
+        kind.strainer().is_none() && kind != VesselKind::Glass
+    })
+}
+
+fn capacity(vessel: &OwnVessel) -> f64 {
+    vessel.capacity.as_millilitres().unwrap_or(0.0)
+}
+
+/// The largest of the kitchen's that can do the work of a vessel.
+fn largest(own: &[OwnVessel], kind: VesselKind) -> Option<f64> {
+    own.iter().filter(|v| stands_in(v.kind, kind)).map(capacity).max_by(f64::total_cmp)
+}
+
+/// The fewest goes in which everything fits, and the drink of one.
+fn goes(drink: &Drink, cupboard: &Cupboard, own: &[OwnVessel], total: f64) -> (u32, Drink) {
+    let mut batches = 1;
+    let mut batch = drink.clone();
+    loop {
+        let trace = Trace::run(&batch, cupboard);
+        let worst = judged(drink)
+            .filter(|v| !keeps(drink, *v))
+            .filter_map(|v| {
+                let most = largest(own, drink.vessels[v].kind)?;
+                Some(need(&batch, &trace, v).needed / most)
+            })
+            .fold(0.0, f64::max);
+        if worst <= 1.0 || batches >= MOST_BATCHES || total <= 0.0 {
+            return (batches, batch);
+        }
+        // What it is over by says how many goes there will have to be; at least one more.
+        let more = (f64::from(batches) * worst - 1e-9).ceil() as u32;
+        batches = more.max(batches + 1).min(MOST_BATCHES);
+        let each = Amount::millilitres(total / f64::from(batches));
+        let glasses = drink.steps.iter().find_map(|s| match &s.action {
+            Action::Serve { glasses, .. } => Some(*glasses),
+            _ => None,
+        });
+        // A go is a part of the drink; it is only served when all goes are there.
+        let mut part = drink.clone();
+        part.steps.retain(|s| !matches!(s.action, Action::Serve { .. }));
+        let sized = if glasses.is_some() { &part } else { drink };
+        match resize(sized, cupboard, &Size::Volume(each)) {
+            Ok(small) => batch = small,
+            Err(_) => return (batches, batch),
+        }
+    }
+}
+
+#[allow(clippy::too_many_arguments, reason = "one vessel seen from every side")]
+fn one_fit(
+    drink: &Drink,
+    vessel: usize,
+    at_once: &Need,
+    needed: &Need,
+    left: &mut Vec<OwnVessel>,
+    own: &[OwnVessel],
+    batches: u32,
+    trace: &Trace,
+) -> Fit {
+    let it = &drink.vessels[vessel];
+    let mut taken = Vec::new();
+    let several = keeps(drink, vessel);
+    let share = needed.fullest / needed.needed.max(1e-9);
+    let bottles = trace.many.get(vessel).copied().unwrap_or(1.0);
+    // What stands in all bottles together, as the drink has it.
+    let room = if it.kind == VesselKind::Bottle { needed.needed * bottles } else { needed.needed };
+    if several {
+        fill_several(it.kind, room, share, left, &mut taken);
+    } else if let Some(i) = smallest_that_fits(left, it.kind, needed.needed) {
+        taken.push(take(left, i, 1, needed.fullest, needed.fullest));
+    } else if let Some(i) = smallest_that_fits(own, it.kind, needed.needed) {
+        // It is washed and used again.
+        taken.push(Taken {
+            name: own[i].name.clone(),
+            capacity_ml: capacity(&own[i]),
+            count: 1,
+            filled_ml: needed.fullest,
+            last_ml: needed.fullest,
+        });
+    }
+    let holds: f64 = taken.iter().map(|t| t.capacity_ml * f64::from(t.count)).sum();
+    let fits = !taken.is_empty() && holds + 0.5 >= room;
+    let kind = it.kind.name().to_lowercase();
+    let known = own.iter().any(|v| stands_in(v.kind, it.kind));
+    let say = |ml: f64| {
+        if ml >= 1000.0 { format!("{:.1} l", ml / 1000.0) } else { format!("{ml:.0} ml") }
+    };
+    let message = if !known {
+        format!("There is no {kind} in the cupboard. It takes one of {}.", say(needed.needed))
+    } else if fits {
+        let names: Vec<String> = taken.iter().map(Taken::said).collect();
+        let goes = if batches > 1 && !several {
+            format!(", in {batches} goes of {} each", say(needed.fullest))
+        } else {
+            String::new()
+        };
+        format!("{}{goes}.", names.join(" and "))
+    } else {
+        format!(
+            "Too small: {} of room would be needed, and there are {}.",
+            say(room),
+            say(holds.max(largest(own, it.kind).unwrap_or(0.0)))
+        )
+    };
+    Fit {
+        vessel: it.id.clone(),
+        name: it.label().to_owned(),
+        kind: it.kind,
+        fullest_ml: at_once.fullest,
+        needed_ml: at_once.needed,
+        step: at_once.step.map(|s| drink.steps[s].id.clone()),
+        taken,
+        message,
+        fits,
+    }
+}
+
+impl Taken {
+    fn said(&self) -> String {
+        let last = if self.count > 1 && self.last_ml < self.filled_ml * 0.98 {
+            format!(", the last filled to {:.0} ml", self.last_ml)
+        } else {
+            String::new()
+        };
+        if self.count == 1 {
+            format!("“{}”", self.name)
+        } else {
+            format!("{} of “{}”{last}", self.count, self.name)
+        }
+    }
+}
+
+fn smallest_that_fits(left: &[OwnVessel], kind: VesselKind, needed: f64) -> Option<usize> {
+    (0..left.len())
+        .filter(|i| left[*i].count > 0 && stands_in(left[*i].kind, kind))
+        .filter(|i| capacity(&left[*i]) + 0.5 >= needed)
+        // One of its own sort rather than another, then the smallest.
+        .min_by(|a, b| {
+            let rank = |i: usize| (left[i].kind != kind, capacity(&left[i]));
+            let ((x, m), (y, n)) = (rank(*a), rank(*b));
+            x.cmp(&y).then(m.total_cmp(&n))
+        })
+}
+
+fn take(left: &mut [OwnVessel], i: usize, count: u32, filled: f64, last: f64) -> Taken {
+    left[i].count = left[i].count.saturating_sub(count);
+    Taken {
+        name: left[i].name.clone(),
+        capacity_ml: capacity(&left[i]),
+        count,
+        filled_ml: filled,
+        last_ml: last,
+    }
+}
+
+/// Fills what the drink waits in: one that holds it all if there is, else the largest first.
+fn fill_several(
+    kind: VesselKind,
+    room: f64,
+    share: f64,
+    left: &mut [OwnVessel],
+    taken: &mut Vec<Taken>,
+) {
+    if let Some(i) = smallest_that_fits(left, kind, room) {
+        taken.push(take(left, i, 1, room * share, room * share));
+        return;
+    }
+    let mut missing = room;
+    while missing > 0.5 {
+        let next = (0..left.len())
+            .filter(|i| left[*i].count > 0 && stands_in(left[*i].kind, kind))
+            .max_by(|a, b| capacity(&left[*a]).total_cmp(&capacity(&left[*b])));
+        let Some(i) = next else { return };
+        let each = capacity(&left[i]);
+        let count = ((missing / each - 1e-9).ceil() as u32).min(left[i].count).max(1);
+        let last = (missing - each * f64::from(count - 1)).min(each);
+        taken.push(take(left, i, count, each * share, last * share));
+        missing -= each * f64::from(count);
+    }
+}
+
+/// Keeps water back from the vessel that is too small, and puts it in where that is poured out.
+fn concentrate(
+    drink: &Drink,
+    cupboard: &Cupboard,
+    own: &[OwnVessel],
+    batches: u32,
+) -> Option<Concentrate> {
+    let trace = Trace::run(drink, cupboard);
+    let (vessel, most) = judged(drink)
+        .filter(|v| !keeps(drink, *v))
+        .filter_map(|v| Some((v, largest(own, drink.vessels[v].kind)?)))
+        .max_by(|(a, m), (b, n)| {
+            let over = |v: usize, most: f64| need(drink, &trace, v).needed / most;
+            over(*a, *m).total_cmp(&over(*b, *n))
+        })?;
+    let needed = need(drink, &trace, vessel);
+    let over = (needed.needed - most) * needed.fullest / needed.needed;
+    let id = &drink.vessels[vessel].id;
+    let (water_at, water) = drink
+        .steps
+        .iter()
+        .enumerate()
+        .filter_map(|(i, s)| match &s.action {
+            Action::Add { into, ingredient, amount, .. } if into == id && ingredient == "water" => {
+                Some((i, amount.as_millilitres()?))
+            }
+            _ => None,
+        })
+        .max_by(|a, b| a.1.total_cmp(&b.1))?;
+    let out =
+        drink.steps.iter().enumerate().skip(water_at + 1).find_map(|(i, s)| match &s.action {
+            Action::Strain { from, into, .. } | Action::Pour { from, into, .. } if from == id => {
+                Some((i, into.clone()))
+            }
+            _ => None,
+        })?;
+    // Two thirds of the water at most: what draws must still be covered.
+    let back = (over * 1.02).min(water * 0.67);
+    if back < over {
+        return None;
+    }
+    let mut changed = drink.clone();
+    if let Some(amount) = changed.steps[water_at].action.amount_mut() {
+        *amount = Amount::millilitres((water - back).max(1.0)).rounded();
+    }
+    let add = Action::Add {
+        into: out.1.clone(),
+        ingredient: "water".into(),
+        amount: Amount::millilitres(back).rounded(),
+        portions: 1,
+    };
+    changed.steps.insert(out.0 + 1, crate::drink::Step::new(String::new(), add));
+    changed.name_steps();
+    let total = trace.outcome()?.ready.0;
+    let (fewer, _) = goes(&changed, cupboard, own, total);
+    let after = Trace::run(&changed, cupboard);
+    let (was, is) = (Taste::of(trace.outcome()?)?, Taste::of(after.outcome()?)?);
+    if fewer >= batches {
+        return None;
+    }
+    let into = drink.vessel(&out.1).map_or_else(String::new, |v| drink.vessels[v].in_sentence());
+    let less = |what: &str, was: f64, is: f64, places: usize, unit: &str| {
+        let way = if is < was { "less" } else { "more" };
+        format!("{:.places$} {unit} {way} {what}", (is - was).abs())
+    };
+    Some(Concentrate {
+        batches: fewer,
+        message: format!(
+            "Keep {:.1} l of the water back and put it into {into} afterwards: {} instead of {batches} \
+             goes. It then has {} and {} in 100 g.",
+            back / 1000.0,
+            fewer,
+            less("sweetness", was.sweetness_percent, is.sweetness_percent, 1, "g"),
+            less("acid", was.acidity_percent, is.acidity_percent, 2, "g"),
+        ),
+        drink: changed,
+    })
+}
+
+/// What a vessel of a drink must hold to the brim, ml: its fullest moment over how full it may be.
+#[must_use]
+pub fn needed_capacity(drink: &Drink, trace: &Trace, vessel: usize) -> Millilitres {
+    Millilitres(need(drink, trace, vessel).needed)
+}

@@ -1,0 +1,389 @@
+use serde::{Deserialize, Serialize};
+
+use crate::balance::{Asked, BalanceMap, Pitcher, Profile, correct};
+use crate::cupboard::Cupboard;
+use crate::drink::{Action, CoolingPlace, Drink, RestingPlace, Step};
+use crate::quantity::{Amount, Measure};
+use crate::trace::{Outcome, Trace};
+
+/// How the drink is served, and what becomes of it in the glass.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Card {
+    /// What goes into a glass, in order, in words.
+    pub order: Vec<String>,
+    /// Parts of the base to parts of what lengthens it, by volume: "1 part base, 3 parts soda water".
+    pub parts: Option<String>,
+    /// What one jug of a litre takes, in words.
+    pub jug: Option<String>,
+    /// How it stands, for each way of cooling.
+    pub standing: Vec<Standing>,
+    /// What a spoon does for those who like it otherwise.
+    pub tastes: Vec<ForTaste>,
+    /// A glass with spirit, for those who want it.
+    pub with_spirit: WithSpirit,
+}
+
+/// A way of keeping it cold.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Cooling {
+    /// As the drink has it.
+    AsWritten,
+    /// Chilled first, without ice.
+    ChilledNoIce,
+    /// Chilled first, with three cubes.
+    ChilledWithIce,
+    /// Not chilled, poured over much ice.
+    WarmOverIce,
+    /// Chilled first, with cubes of the drink itself.
+    OwnIce,
+}
+
+/// How a glass stands over half an hour.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Standing {
+    /// How it is kept cold.
+    pub cooling: Cooling,
+    /// In words.
+    pub name: String,
+    /// At 0, 10, 20 and 30 minutes.
+    pub moments: Vec<Moment>,
+}
+
+/// A glass at a moment.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Moment {
+    /// Minutes after it was poured.
+    pub minutes: f64,
+    /// Temperature, °C.
+    pub temperature_c: f64,
+    /// Ice that is left, g.
+    pub ice_g: f64,
+    /// Water that ice has brought, in % of what is in the glass.
+    pub watered_percent: f64,
+    /// Sweetness, g in 100 g.
+    pub sweetness: f64,
+    /// Fizz, volumes of CO₂.
+    pub fizz: f64,
+}
+
+/// What somebody adds to a glass who likes it otherwise.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ForTaste {
+    /// The taste: tart, bright, round, sweet.
+    pub taste: String,
+    /// What goes into the glass: "1 tsp lemon juice"; none if the base is it already.
+    pub add: Option<String>,
+}
+
+/// A glass with spirit.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct WithSpirit {
+    /// Spirit of 40 % in a glass, ml.
+    pub spirit_ml: f64,
+    /// What the glass then has, % vol.
+    pub percent: f64,
+    /// And in grams of alcohol.
+    pub grams: f64,
+    /// What to mind.
+    pub message: String,
+}
+
+const MOMENTS: [f64; 4] = [0.0, 10.0, 20.0, 30.0];
+/// What is poured into a glass for those who want it.
+const SPIRIT_ML: f64 = 30.0;
+
+/// The serving card of a drink that is poured into glasses; `None` if it isn't, or there is nothing.
+#[must_use]
+pub fn card(drink: &Drink, cupboard: &Cupboard) -> Option<Card> {
+    let (serving, glass) = drink.steps.iter().enumerate().find_map(|(i, s)| match &s.action {
+        Action::Serve { glass, .. } => Some((i, glass.clone())),
+        _ => None,
+    })?;
+    let trace = Trace::run(drink, cupboard);
+    let outcome = trace.outcome().filter(|o| o.served)?;
+    let profile = Profile::of(outcome)?;
+    let standing = [
+        (Cooling::AsWritten, "as it is written"),
+        (Cooling::ChilledNoIce, "chilled first, no ice"),
+        (Cooling::ChilledWithIce, "chilled first, three cubes"),
+        (Cooling::WarmOverIce, "not chilled, over six cubes"),
+        (Cooling::OwnIce, "chilled first, three cubes of the drink"),
+    ]
+    .into_iter()
+    .filter_map(|(cooling, name)| {
+        let served = cooled(drink, serving, &glass, cooling)?;
+        Some(Standing { cooling, name: name.into(), moments: moments(&served, cupboard, &glass)? })
+    })
+    .collect();
+    let (parts, jug) = in_parts(drink, &trace, cupboard, outcome, &glass);
+    Some(Card {
+        order: order(drink, cupboard, &glass),
+        parts,
+        jug,
+        standing,
+        tastes: tastes(drink, cupboard, &profile),
+        with_spirit: with_spirit(drink, cupboard, &glass, &profile)?,
+    })
+}
+
+/// What is done to a glass, in order.
+fn order(drink: &Drink, cupboard: &Cupboard, glass: &str) -> Vec<String> {
+    let report = crate::report::DrinkReport::of(drink, cupboard);
+    drink
+        .steps
+        .iter()
+        .zip(report.frames)
+        .filter(|(step, _)| step.action.path().last() == Some(&glass))
+        .map(|(_, frame)| frame.sentence)
+        .collect()
+}
+
+/// The drink with its glasses kept cold in another way.
+fn cooled(drink: &Drink, serving: usize, glass: &str, cooling: Cooling) -> Option<Drink> {
+    let mut served = drink.clone();
+    if cooling == Cooling::AsWritten {
+        return Some(served);
+    }
+    let Action::Serve { from, .. } = drink.steps[serving].action.clone() else { return None };
+    let is_ice =
+        |s: &Step| s.action.path().last() == Some(&glass) && s.action.ingredient() == Some("ice");
+    let mut at = serving;
+    let mut i = 0;
+    while i < served.steps.len() {
+        let chills = cooling == Cooling::WarmOverIce
+            && matches!(&served.steps[i].action, Action::Cool { to_c, .. } if *to_c < 20.0);
+        if is_ice(&served.steps[i]) || chills {
+            served.steps.remove(i);
+            at -= usize::from(i < at);
+        } else {
+            i += 1;
+        }
+    }
+    let mut add = |action: Action| {
+        served.steps.insert(at, Step::new(String::new(), action));
+        at += 1;
+    };
+    if cooling != Cooling::WarmOverIce {
+        add(Action::Cool { vessel: from.clone(), to_c: 5.0, place: CoolingPlace::Refrigerator });
+    }
+    let cubes = match cooling {
+        Cooling::ChilledWithIce => 3.0,
+        Cooling::WarmOverIce => 6.0,
+        _ => 0.0,
+    };
+    if cubes > 0.0 {
+        add(Action::Add {
+            into: glass.to_owned(),
+            ingredient: "ice".into(),
+            amount: Amount::of(cubes, Measure::Piece("cubes".into())),
+            portions: 1,
+        });
+    }
+    if cooling == Cooling::OwnIce {
+        own_ice(&mut served, &from, glass, at)?;
+    }
+    served.name_steps();
+    Some(served)
+}
+
+/// Freezes a part of the drink and lays it into the glasses: as much as three cubes.
+fn own_ice(served: &mut Drink, from: &str, glass: &str, at: usize) -> Option<()> {
+    const CUBES_G: f64 = 63.0;
+    let glasses = f64::from(served.glasses_in(glass));
+    let mut id = "cube_tray".to_owned();
+    while served.vessel(&id).is_some() {
+        id.push('_');
+    }
+    served.vessels.push(crate::drink::Vessel {
+        id: id.clone(),
+        kind: crate::cupboard::VesselKind::Bowl,
+        name: Some("Ice cube tray".into()),
+        capacity: Some(Amount::millilitres((CUBES_G * glasses * 1.2).max(50.0))),
+        diameter_mm: None,
+        material: None,
+    });
+    let volume = Amount::millilitres(CUBES_G * glasses);
+    let steps = [
+        Action::Pour {
+            from: from.to_owned(),
+            into: id.clone(),
+            portion: crate::drink::Portion::Volume(volume),
+        },
+        Action::Cool { vessel: id.clone(), to_c: -18.0, place: CoolingPlace::Freezer },
+        Action::Pour { from: id, into: glass.to_owned(), portion: crate::drink::Portion::All },
+    ];
+    for (i, action) in steps.into_iter().enumerate() {
+        served.steps.insert(at + i, Step::new(String::new(), action));
+    }
+    Some(())
+}
+
+/// A glass as it stands on a table in the shade.
+fn moments(served: &Drink, cupboard: &Cupboard, glass: &str) -> Option<Vec<Moment>> {
+    let mut found = Vec::new();
+    for minutes in MOMENTS {
+        let mut drink = served.clone();
+        drink.steps.push(Step::new(
+            String::new(),
+            Action::Infuse {
+                vessel: glass.to_owned(),
+                minutes,
+                place: RestingPlace::Worktop,
+                covered: false,
+            },
+        ));
+        let trace = Trace::run(&drink, cupboard);
+        let outcome = trace.outcome()?;
+        let profile = Profile::of(outcome)?;
+        let line = |l: &&crate::trace::Line| cupboard.ingredients()[l.ingredient].id == "ice";
+        let ice_in: f64 = trace.lines.iter().filter(line).map(|l| l.grams.0).sum();
+        let left = outcome.contents.ice_mass().0;
+        let melted = (ice_in / outcome.glasses - left).max(0.0);
+        found.push(Moment {
+            minutes,
+            temperature_c: profile.temperature_c,
+            ice_g: left,
+            watered_percent: 100.0 * melted / outcome.contents.liquid.mass().0.max(1e-9),
+            sweetness: profile.sweetness_percent,
+            fizz: profile.fizz_volumes,
+        });
+    }
+    Some(found)
+}
+
+/// Parts by the glass, and the same for a jug of a litre.
+fn in_parts(
+    drink: &Drink,
+    trace: &Trace,
+    cupboard: &Cupboard,
+    outcome: &Outcome,
+    glass: &str,
+) -> (Option<String>, Option<String>) {
+    let Some(base) = outcome.size.map(|s| s.0) else { return (None, None) };
+    let joins: Vec<(String, f64)> = drink
+        .steps
+        .iter()
+        .enumerate()
+        .filter(|(_, s)| {
+            s.action.path().last() == Some(&glass) && s.action.ingredient() != Some("ice")
+        })
+        .filter_map(|(i, s)| {
+            let it = cupboard.ingredient(s.action.brings()?.ingredient)?;
+            let line = trace.lines.iter().find(|l| l.step == i)?;
+            let ml = it.fills(line.grams)?.0 / outcome.glasses;
+            (ml > 0.1 * base).then(|| (it.name.to_lowercase(), ml))
+        })
+        .collect();
+    if joins.is_empty() {
+        return (None, None);
+    }
+    let all: f64 = base + joins.iter().map(|(_, ml)| ml).sum::<f64>();
+    let parts: Vec<String> = joins
+        .iter()
+        .map(|(name, ml)| {
+            let parts = (ml / base * 4.0).round() / 4.0;
+            let noun = if parts > 1.0 { "parts" } else { "part" };
+            format!("{} {noun} {name}", crate::quantity::format_number(parts, true))
+        })
+        .collect();
+    let jug: Vec<String> = std::iter::once(("base".to_owned(), base))
+        .chain(joins)
+        .map(|(name, ml)| format!("{:.0} ml {name}", (ml / all * 1000.0 / 10.0).round() * 10.0))
+        .collect();
+    (
+        Some(format!("1 part base, {}", parts.join(", "))),
+        Some(format!("For a jug of 1 litre: {}.", jug.join(", "))),
+    )
+}
+
+/// What brings a glass of the base to the middle of each band.
+fn tastes(drink: &Drink, cupboard: &Cupboard, profile: &Profile) -> Vec<ForTaste> {
+    let map = BalanceMap::of(drink.family, Some(profile));
+    let Some(point) = &map.point else { return Vec::new() };
+    if point.thinned_with.is_some() {
+        return Vec::new();
+    }
+    map.bands
+        .iter()
+        .map(|band| {
+            let here = point.band.as_deref() == Some(&band.name);
+            let from = if band.ratio_from > 0.0 {
+                band.ratio_from
+            } else {
+                band.ratio_to.unwrap_or(12.0) * 0.72
+            };
+            let to = band.ratio_to.unwrap_or(from * 1.3);
+            let wanted = (from + to) / 2.0;
+            let ratio = profile.ratio.unwrap_or(f64::MAX);
+            // Sharper with lemon, sweeter with syrup: one spoon of one thing.
+            let (sweetness, acidity, with) = if ratio > wanted {
+                (profile.sweetness_percent, profile.sweetness_percent / wanted, "lemon_juice")
+            } else {
+                (profile.acidity_percent * wanted, profile.acidity_percent, "simple_syrup_1_1")
+            };
+            let asked = Asked {
+                pitcher: Pitcher::Read {
+                    volume_ml: profile.glass_ml.max(10.0),
+                    capacity_ml: profile.glass_ml.max(10.0) * 1.5,
+                    brix: Some(profile.sweetness_percent + profile.acidity_percent),
+                    acidity: Some(profile.acidity_percent),
+                    ph: None,
+                },
+                sweetness: Some(sweetness.min(70.0)),
+                acidity: Some(acidity.min(10.0)),
+                words: Vec::new(),
+                at_hand: vec![with.to_owned()],
+            };
+            let way = correct(cupboard, &asked).ok().and_then(|c| c.ways.into_iter().next());
+            let add = way.and_then(|way| {
+                let a = way.additions.into_iter().next()?;
+                Some(format!("{} {}", a.amount, a.name.to_lowercase()))
+            });
+            ForTaste { taste: band.name.clone(), add: if here { None } else { add } }
+        })
+        .collect()
+}
+
+fn with_spirit(
+    drink: &Drink,
+    cupboard: &Cupboard,
+    glass: &str,
+    plain: &Profile,
+) -> Option<WithSpirit> {
+    let mut strong = drink.clone();
+    strong.steps.push(Step::new(
+        String::new(),
+        Action::Add {
+            into: glass.to_owned(),
+            ingredient: "spirit_40abv".into(),
+            amount: Amount::millilitres(SPIRIT_ML),
+            portions: 1,
+        },
+    ));
+    let trace = Trace::run(&strong, cupboard);
+    let profile = Profile::of(trace.outcome()?)?;
+    let already = plain.alcohol_percent > 0.05;
+    Some(WithSpirit {
+        spirit_ml: SPIRIT_ML,
+        percent: profile.alcohol_percent,
+        grams: profile.glass_alcohol_g,
+        message: if already {
+            format!(
+                "The base has {:.1} % vol already. Mark its jug, and keep it apart from the \
+                 children's.",
+                plain.alcohol_percent
+            )
+        } else {
+            "Only in the glass, for those who want it: the jug stays without, for children and \
+             drivers. Mark the glass."
+                .into()
+        },
+    })
+}
