@@ -5,6 +5,8 @@ use keen_core::cupboard::Cupboard;
 use keen_store::{Draft, Store};
 use uuid::Uuid;
 
+use crate::api::{KitchenView, keep_kitchen};
+
 /// The drinks, the one changed last first.
 const DRINKS: [&str; 10] = [
     include_str!("../../../demo/lemon-verbena-lemonade.json"),
@@ -18,6 +20,15 @@ const DRINKS: [&str; 10] = [
     include_str!("../../../demo/tamarind-cooler.json"),
     include_str!("../../../demo/mint-and-cucumber-water.json"),
 ];
+
+/// The borrowed kitchen of the open day: two rings, one blender, and what its fruit gave so far.
+const KITCHEN: &str = include_str!("../../../demo/kitchen.json");
+
+/// The kitchen as it is kept.
+fn kitchen() -> Result<KitchenView> {
+    let kitchen = serde_json::from_str(KITCHEN).context("the demo's kitchen can't be read")?;
+    Ok(KitchenView { version: 1, kitchen })
+}
 
 /// Puts the demo's drinks on a shelf that never held any.
 pub(crate) fn fill(store: &Store) -> Result<()> {
@@ -35,6 +46,7 @@ pub(crate) fn fill(store: &Store) -> Result<()> {
     let drafts: Vec<(String, Draft<'_>)> =
         rows.iter().map(|(id, name, body, now)| (id.clone(), Draft { name, body, now })).collect();
     store.fill(&drafts)?;
+    keep_kitchen(store, &kitchen()?)?;
     Ok(())
 }
 
@@ -48,10 +60,11 @@ mod tests {
     /// ground of its family, and fits its glasses.
     #[test]
     fn each_drink_is_believable_by_its_own_figures() {
-        for text in DRINKS {
-            let drink = keen_formats::read_drink(text.as_bytes(), Cupboard::builtin()).unwrap();
+        let here = Cupboard::of(&kitchen().unwrap().kitchen);
+        for (text, cupboard) in DRINKS.iter().flat_map(|t| [(t, Cupboard::builtin()), (t, &here)]) {
+            let drink = keen_formats::read_drink(text.as_bytes(), cupboard).unwrap();
             let name = &drink.name;
-            let report = DrinkReport::of(&drink, Cupboard::builtin());
+            let report = DrinkReport::of(&drink, cupboard);
             for frame in &report.frames {
                 let worst = frame.notices.iter().find(|n| n.severity > Severity::Hint);
                 assert_eq!(worst, None, "{name}: {}", frame.sentence);
@@ -66,6 +79,11 @@ mod tests {
                 "{name} lies at {point:?}, usual is {typical:?}"
             );
         }
+    }
+
+    #[test]
+    fn the_kitchen_is_one_that_can_be() {
+        assert_eq!(kitchen().unwrap().kitchen.check(), []);
     }
 
     #[test]

@@ -1731,6 +1731,20 @@ export interface components {
              */
             sugar?: number | null;
         };
+        /** @description One of the kitchen's vessels in the place of a drink's. */
+        OwnFit: {
+            /** @description What it holds, as that was said. */
+            capacity: string;
+            /** @description Its position among the kitchen's vessels. */
+            index: number;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description By how much it is too small, ml; 0 if it fits.
+             */
+            short_ml: number;
+        };
         /** @description An ingredient that the tables haven't got. */
         OwnIngredient: {
             /**
@@ -1851,21 +1865,15 @@ export interface components {
                  * @description °Brix by a refractometer.
                  */
                 brix?: number | null;
-                /**
-                 * Format: double
-                 * @description What the pitcher holds, ml.
-                 */
-                capacity_ml: number;
+                /** @description What the pitcher holds. */
+                capacity: components["schemas"]["Amount"];
                 /**
                  * Format: double
                  * @description pH, if acidity isn't known.
                  */
                 ph?: number | null;
-                /**
-                 * Format: double
-                 * @description What there is, ml.
-                 */
-                volume_ml: number;
+                /** @description What there is: "1.5 l". */
+                volume: components["schemas"]["Amount"];
             };
         };
         /** @description How much is poured. */
@@ -3023,6 +3031,8 @@ export interface components {
              * @description By how much it is over its brim at worst, ml; 0 if it never is.
              */
             over_ml: number;
+            /** @description The kitchen's own vessels that could take its place. */
+            own: components["schemas"]["OwnFit"][];
             /** @description Whether it strains. */
             strains: boolean;
             /**

@@ -10,7 +10,7 @@ export function App() {
     <Routes>
       <Route element={<Shell />}>
         <Route index element={<Shelf />} />
-        <Route path="drinks/:id/:view?" element={<DrinkPage />} />
+        <Route path="drinks/:id/:view?/:part?" element={<DrinkPage />} />
         <Route path="cupboard/:part?" element={<Cupboard />} />
         <Route path="syrup" element={<SyrupDesk />} />
         <Route path="*" element={<Shelf />} />

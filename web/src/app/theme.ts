@@ -107,6 +107,10 @@ export const theme = createTheme({
         ":root": { "--kp-display": display },
         body: { fontVariantNumeric: "tabular-nums", overflowX: "hidden" },
         ":focus-visible": { outline: `2px solid ${colour("cobalt")}`, outlineOffset: 2 },
+        "@media print": {
+          "header, .no-print, section[aria-label='The counter']": { display: "none !important" },
+          body: { background: "#fff", color: "#000" },
+        },
         "@media (prefers-reduced-motion: reduce)": {
           "*, *::before, *::after": {
             transitionDuration: "0s !important",

@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Kitchen, Produce as Fruit, Schemas } from "../api/client";
@@ -68,6 +69,7 @@ function Detail({ it }: { it: Fruit }) {
       {it.sizes.map((size) => (
         <Size key={size.key} size={size} />
       ))}
+      <Readings id={it.id} />
     </Box>
   );
 }
@@ -124,6 +126,46 @@ function Size({ size }: { size: Schemas["SizeView"] }) {
       <Box sx={{ fontSize: 13, color: colour("muted"), mt: 0.5 }}>
         {size.edible_percent.toFixed(0)} % of it is used. {size.source}
         {size.notes && `; ${size.notes}`}
+      </Box>
+    </Box>
+  );
+}
+
+/** What this kitchen has read of a fruit; each can be taken back. */
+function Readings({ id }: { id: string }) {
+  const { kitchen, change } = useKitchen();
+  const all = kitchen.readings ?? [];
+  const mine = all
+    .map((reading, i) => ({ reading, i }))
+    .filter(({ reading }) => reading.produce.startsWith(`${id}/`));
+  if (mine.length === 0) return null;
+  return (
+    <Box sx={{ borderTop: `1px solid ${colour("hairline")}`, pt: 1.5 }}>
+      <Box component="h3" sx={{ fontSize: 15, m: 0 }}>
+        What they gave here
+      </Box>
+      <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
+        {mine.map(({ reading, i }) => (
+          <Box
+            component="li"
+            key={i}
+            sx={{ display: "flex", alignItems: "center", gap: 1, fontSize: 14 }}
+          >
+            {reading.day}: {reading.pieces} {reading.produce.split("/")[1]} gave {reading.juice_ml}{" "}
+            ml
+            {reading.brix != null && `, ${reading.brix} °Bx`}
+            {reading.acidity != null && `, ${reading.acidity} % acid`}
+            <Button
+              aria-label={`Take back the reading of ${reading.day}`}
+              onClick={() =>
+                void change({ ...kitchen, readings: all.filter((_, n) => n !== i) } as Kitchen)
+              }
+              sx={{ px: 1, minWidth: 0, fontSize: 13 }}
+            >
+              Take back
+            </Button>
+          </Box>
+        ))}
       </Box>
     </Box>
   );

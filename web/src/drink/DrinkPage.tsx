@@ -13,6 +13,7 @@ import { Counter } from "./counter/Counter";
 import { createEditor, type Editor, type SaveState } from "./editor";
 import { useSaveWord } from "./saveWord";
 import { Servings } from "./Servings";
+import { Size } from "./size/Size";
 import { Steps } from "./steps/Steps";
 
 export function DrinkPage() {
@@ -89,14 +90,18 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
         <DrinkName editor={editor} name={name} />
         <Servings editor={editor} />
         <Box sx={{ flex: 1 }} />
-        <UndoButtons editor={editor} />
-        <Views id={kept.id} view={view} />
+        <Box className="no-print" sx={{ display: "flex", flexWrap: "wrap" }}>
+          <UndoButtons editor={editor} />
+          <Views id={kept.id} view={view} />
+        </Box>
       </Box>
       <Troubles editor={editor} />
       {shown ? (
         <>
           {view === "steps" ? (
             <Steps editor={editor} drink={shown.drink} report={shown.report} />
+          ) : view === "size" ? (
+            <Size editor={editor} drink={shown.drink} report={shown.report} />
           ) : (
             <Balance editor={editor} drink={shown.drink} report={shown.report} />
           )}
@@ -106,6 +111,7 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
             report={shown.report}
             chosen={chosen}
             onChoose={setChosen}
+            low={view === "steps" || view === "size"}
           />
         </>
       ) : null}
@@ -120,6 +126,7 @@ function Views({ id, view = "balance" }: { id: string; view: string | undefined 
       {[
         ["balance", "Balance", `/drinks/${id}`],
         ["steps", "Steps", `/drinks/${id}/steps`],
+        ["size", "Size", `/drinks/${id}/size`],
       ].map(([key, name, to]) => (
         <Button
           key={key}

@@ -9,6 +9,7 @@ import { colour } from "../app/theme";
 import { volume } from "../ui/format";
 import { serveFrom, serving } from "./changes";
 import type { Editor } from "./editor";
+import { laneOf } from "./steps/actions";
 
 /** How much of it there is to be: glasses, a volume, or so many times as much. */
 export function Servings({ editor }: { editor: Editor }) {
@@ -17,7 +18,7 @@ export function Servings({ editor }: { editor: Editor }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const served = serving(drink);
   const words = served
-    ? `${served.glasses} ${served.glasses === 1 ? "glass" : "glasses"} of ${served.size}`
+    ? `${served.glasses} ${served.glasses === 1 ? "glass" : "glasses"} of ${glassOf(drink, served, profile)}`
     : profile
       ? `${volume(profile.volume_ml)} in all`
       : "nothing in it yet";
@@ -59,6 +60,16 @@ export function Servings({ editor }: { editor: Editor }) {
   );
 }
 
+/** What a glass holds: what is poured into it, with what joins it there. */
+function glassOf(
+  drink: Drink,
+  served: NonNullable<ReturnType<typeof serving>>,
+  profile: Profile | undefined,
+): string {
+  const joins = drink.steps.some((s) => !("serve" in s.do) && laneOf(s.do) === served.glass);
+  return joins && profile ? `${Math.round(profile.glass_ml / 5) * 5} ml` : served.size;
+}
+
 function SizeForm({
   editor,
   drink,
@@ -72,7 +83,7 @@ function SizeForm({
 }) {
   const served = serving(drink);
   const [glasses, setGlasses] = useState(String(served?.glasses ?? 8));
-  const [size, setSize] = useState(served?.size ?? "250 ml");
+  const [size, setSize] = useState(served ? glassOf(drink, served, profile) : "250 ml");
   const [all, setAll] = useState(volume(profile.volume_ml));
   const [wrong, setWrong] = useState<string | undefined>();
 

@@ -23,6 +23,14 @@ export function setAmount(id: string, amount: string): Change {
   };
 }
 
+/** How a step's amount grows with the drink. */
+export function setLaw(id: string, law: Step["law"]): Change {
+  return (drink) => ({
+    ...drink,
+    steps: drink.steps.map((step) => (step.id === id ? { ...step, law } : step)),
+  });
+}
+
 export function setNote(id: string, note: string): Change {
   return (drink) => ({
     ...drink,

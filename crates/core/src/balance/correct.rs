@@ -49,10 +49,10 @@ pub enum Pitcher {
     },
     /// As it was read or guessed.
     Read {
-        /// What there is, ml.
-        volume_ml: f64,
-        /// What the pitcher holds, ml.
-        capacity_ml: f64,
+        /// What there is: "1.5 l".
+        volume: Amount,
+        /// What the pitcher holds.
+        capacity: Amount,
         /// °Brix by a refractometer.
         #[serde(default)]
         brix: Option<f64>,
@@ -285,14 +285,22 @@ fn stand(
                 .map(|it| it.id.clone());
             Ok((contents, drink.vessels[index].capacity(), kin))
         }
-        Pitcher::Read { volume_ml, capacity_ml, brix, acidity, ph } => {
-            for (name, value, least, most) in [
-                ("volume_ml", Some(*volume_ml), 10.0, 200_000.0),
-                ("capacity_ml", Some(*capacity_ml), 10.0, 200_000.0),
-                ("brix", *brix, 0.0, 75.0),
-                ("acidity", *acidity, 0.0, 8.0),
-                ("ph", *ph, 1.5, 9.0),
-            ] {
+        Pitcher::Read { volume, capacity, brix, acidity, ph } => {
+            let read = |name: &str, amount: &Amount| {
+                let field = format!("pitcher.read.{name}");
+                let ml = amount.as_millilitres().ok_or_else(|| {
+                    fault(&field, format!("“{amount}” is no volume. Say it in ml, l or cups."))
+                })?;
+                if (10.0..=200_000.0).contains(&ml) {
+                    Ok(ml)
+                } else {
+                    Err(fault(&field, format!("{amount} won't do; 10 ml to 200 l will.")))
+                }
+            };
+            let (volume_ml, capacity_ml) = (read("volume", volume)?, read("capacity", capacity)?);
+            for (name, value, least, most) in
+                [("brix", *brix, 0.0, 75.0), ("acidity", *acidity, 0.0, 8.0), ("ph", *ph, 1.5, 9.0)]
+            {
                 if value.is_some_and(|v| !v.is_finite() || v < least || v > most) {
                     return Err(fault(
                         &format!("pitcher.read.{name}"),
@@ -302,14 +310,14 @@ fn stand(
             }
             if capacity_ml < volume_ml {
                 return Err(fault(
-                    "pitcher.read.capacity_ml",
+                    "pitcher.read.capacity",
                     "It can't hold less than is in it.".into(),
                 ));
             }
             let acid = acidity.or_else(|| ph.map(acid_at)).unwrap_or(0.5);
-            let liquid = mixed(*volume_ml, brix.unwrap_or(10.0).max(acid), acid);
+            let liquid = mixed(volume_ml, brix.unwrap_or(10.0).max(acid), acid);
             let contents = Contents { liquid, temperature: Celsius(20.0), ..Contents::default() };
-            Ok((contents, Millilitres(*capacity_ml), None))
+            Ok((contents, Millilitres(capacity_ml), None))
         }
     }
 }

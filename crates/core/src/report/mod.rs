@@ -9,7 +9,7 @@ mod state;
 
 pub use line::{LineReport, Way};
 pub use rests_on::RestsOn;
-pub use state::{PieceReport, StateReport, VesselReport};
+pub use state::{OwnFit, PieceReport, StateReport, VesselReport};
 
 use serde::Serialize;
 

@@ -4,7 +4,7 @@ use crate::chemistry::Component;
 use crate::cupboard::{Cupboard, Ingredient, Kind, Material, VesselKind};
 use crate::drink::Drink;
 use crate::quantity::Celsius;
-use crate::scale::needed_capacity;
+use crate::scale::{needed_capacity, stands_in};
 use crate::trace::{Contents, MEASURED_AT, Trace};
 
 /// What is in a vessel, in figures.
@@ -87,6 +87,8 @@ pub struct VesselReport {
     pub material: Option<Material>,
     /// What it would have to hold to the brim: its fullest moment over how full it may be, ml.
     pub needed_ml: f64,
+    /// The kitchen's own vessels that could take its place.
+    pub own: Vec<OwnFit>,
     /// Up to where it may be filled with what is in it, ml: a boiling pot to two thirds.
     pub working_ml: f64,
     /// By how much it is over its brim at worst, ml; 0 if it never is.
@@ -97,6 +99,40 @@ pub struct VesselReport {
     pub fullest_step: Option<String>,
     /// What is in it in the end.
     pub last: Option<StateReport>,
+}
+
+/// One of the kitchen's vessels in the place of a drink's.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OwnFit {
+    /// Its position among the kitchen's vessels.
+    pub index: usize,
+    /// What it is called.
+    pub name: String,
+    /// What it holds, as that was said.
+    pub capacity: String,
+    /// By how much it is too small, ml; 0 if it fits.
+    pub short_ml: f64,
+}
+
+fn own_fits(kind: VesselKind, needed: f64, cupboard: &Cupboard) -> Vec<OwnFit> {
+    cupboard
+        .kitchen()
+        .vessels
+        .iter()
+        .enumerate()
+        .filter(|(_, own)| stands_in(own.kind, kind))
+        .map(|(index, own)| {
+            let holds = own.capacity.as_millilitres().unwrap_or(0.0);
+            let short = needed - holds;
+            OwnFit {
+                index,
+                name: own.name.clone(),
+                capacity: own.capacity.to_string(),
+                short_ml: if short > 0.5 { short } else { 0.0 },
+            }
+        })
+        .collect()
 }
 
 impl StateReport {
@@ -157,6 +193,7 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
             let vessel = &drink.vessels[index];
             let fullest = trace.fullest(index);
             let over = trace.highest_level(index).0 - vessel.capacity().0;
+            let needed = needed_capacity(drink, trace, index).0;
             VesselReport {
                 id: vessel.id.clone(),
                 name: vessel.label().to_owned(),
@@ -167,7 +204,8 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
                 height_mm: vessel.height().0,
                 count: trace.many.get(index).map_or(1, |many| (many - 1e-6).ceil().max(1.0) as u32),
                 material: vessel.material,
-                needed_ml: needed_capacity(drink, trace, index).0,
+                needed_ml: needed,
+                own: own_fits(vessel.kind, needed, cupboard),
                 working_ml: trace
                     .states_of(index)
                     .map(|(_, c)| vessel.kind.working_level(c.temperature))

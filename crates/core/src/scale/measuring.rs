@@ -71,6 +71,7 @@ pub fn measure(
     }
     if it.form == Form::Liquid {
         ways.extend(in_jug(it, grams, set));
+        ways.extend(spoons());
     }
     ways.extend(on_scale(grams, set));
     ways.extend(spoons());

@@ -12,6 +12,7 @@ mod vessels;
 pub use law::{LawOf, SPICE_POWER};
 pub use measuring::{Measured, Units, measure};
 pub use sheet::{NamedSize, SheetCell, SheetColumn, SheetRow, SizeSheet, sheet};
+pub(crate) use vessels::stands_in;
 pub use vessels::{Concentrate, Fit, Taken, VesselPlan, fit, needed_capacity};
 
 use serde::{Deserialize, Serialize};

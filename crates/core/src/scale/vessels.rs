@@ -103,7 +103,7 @@ fn need(drink: &Drink, trace: &Trace, vessel: usize) -> Need {
 }
 
 /// Whether a vessel of one sort can do the work of another.
-fn stands_in(own: VesselKind, wanted: VesselKind) -> bool {
+pub(crate) fn stands_in(own: VesselKind, wanted: VesselKind) -> bool {
     use VesselKind as V;
     own == wanted
         || match wanted {
@@ -402,19 +402,28 @@ fn concentrate(
         return None;
     }
     let into = drink.vessel(&out.1).map_or_else(String::new, |v| drink.vessels[v].in_sentence());
-    let less = |what: &str, was: f64, is: f64, places: usize, unit: &str| {
-        let way = if is < was { "less" } else { "more" };
-        format!("{:.places$} {unit} {way} {what}", (is - was).abs())
+    let mut changes = Vec::new();
+    for (what, was, is, places, least) in [
+        ("sweetness", was.sweetness_percent, is.sweetness_percent, 1, 0.1),
+        ("acid", was.acidity_percent, is.acidity_percent, 2, 0.01),
+    ] {
+        if (is - was).abs() >= least {
+            let way = if is < was { "less" } else { "more" };
+            changes.push(format!("{:.places$} g {way} {what}", (is - was).abs()));
+        }
+    }
+    let taste = if changes.is_empty() {
+        "It then tastes the same.".to_owned()
+    } else {
+        format!("It then has {} in 100 g.", changes.join(" and "))
     };
+    let goes = if fewer == 1 { "one go".to_owned() } else { format!("{fewer} goes") };
     Some(Concentrate {
         batches: fewer,
         message: format!(
-            "Keep {:.1} l of the water back and put it into {into} afterwards: {} instead of {batches} \
-             goes. It then has {} and {} in 100 g.",
+            "Keep {:.1} l of the water back and put it into {into} afterwards: {goes} instead of \
+             {batches}. {taste}",
             back / 1000.0,
-            fewer,
-            less("sweetness", was.sweetness_percent, is.sweetness_percent, 1, "g"),
-            less("acid", was.acidity_percent, is.acidity_percent, 2, "g"),
         ),
         drink: changed,
     })

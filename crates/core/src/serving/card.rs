@@ -330,8 +330,8 @@ fn tastes(drink: &Drink, cupboard: &Cupboard, profile: &Profile) -> Vec<ForTaste
             };
             let asked = Asked {
                 pitcher: Pitcher::Read {
-                    volume_ml: profile.glass_ml.max(10.0),
-                    capacity_ml: profile.glass_ml.max(10.0) * 1.5,
+                    volume: Amount::millilitres(profile.glass_ml.max(10.0)),
+                    capacity: Amount::millilitres(profile.glass_ml.max(10.0) * 1.5),
                     brix: Some(profile.sweetness_percent + profile.acidity_percent),
                     acidity: Some(profile.acidity_percent),
                     ph: None,

@@ -316,7 +316,7 @@ fn fruit_item(key: &str, need: &FruitNeed, cupboard: &Cupboard, how: Shopping) -
     let noun = |count: f64| named(produce, size, count);
     Some(Item {
         id: key.to_owned(),
-        name: named(produce, size, 2.0),
+        name: called(produce, size, 2.0),
         aisle: Aisle::Fruit,
         need: fruit_need(need),
         buy: if buy <= 0.0 {
@@ -339,12 +339,15 @@ fn fruit_item(key: &str, need: &FruitNeed, cupboard: &Cupboard, how: Shopping) -
     })
 }
 
-/// "9 limes", "3 large lemons", "1/2 watermelon".
+/// "9 limes", "3 large lemons".
 fn named(produce: &Produce, size: &Size, count: f64) -> String {
+    format!("{count:.0} {}", called(produce, size, count))
+}
+
+/// "limes", "large lemon".
+fn called(produce: &Produce, size: &Size, count: f64) -> String {
     let noun = if count > 1.0 { produce.plural.clone() } else { produce.name.to_lowercase() };
-    let sized =
-        if size.name == produce.usual().name { noun } else { format!("{} {noun}", size.name) };
-    format!("{count:.0} {sized}")
+    if size.name == produce.usual().name { noun } else { format!("{} {noun}", size.name) }
 }
 
 fn fruit_need(need: &FruitNeed) -> String {

@@ -3,7 +3,7 @@
 use super::heat::{MELTING, ROOM, Surrounding, aroma_loss, drawing_speed, heat_capacity};
 use super::piece::Piece;
 use crate::chemistry::{Component, Mixture, carbonation_kept, inversion_rate, sucrose_solubility};
-use crate::cupboard::{Form, Ingredient, Strainer, VesselKind};
+use crate::cupboard::{Form, Ingredient, Kind, Strainer, VesselKind};
 use crate::drink::{Press, Vessel};
 use crate::quantity::{Celsius, Grams, Millilitres, Minutes};
 
@@ -12,6 +12,8 @@ const CRYSTAL_DENSITY: f64 = 1.59;
 const ICE_DENSITY: f64 = 0.917;
 /// Below this many grams nothing is there.
 const TRACE_OF: f64 = 1e-9;
+/// What is kept in the refrigerator comes out of it so cold.
+const KEPT_COLD: Celsius = Celsius(6.0);
 /// Into how many parts a span of time is cut where the temperature changes.
 const PARTS: usize = 16;
 /// Heat capacity of ice over that of water.
@@ -226,10 +228,11 @@ impl Contents {
         let mut lost = Mixture::EMPTY;
         lost[Component::CarbonDioxide] = mixture[Component::CarbonDioxide] * OPENING_LOSS;
         mixture[Component::CarbonDioxide] -= lost[Component::CarbonDioxide];
-        let (capacity, at) = if it.form == Form::Ice {
-            (heat_capacity(&mixture) * ICE_HEAT_SHARE, Celsius(0.0))
-        } else {
-            (heat_capacity(&mixture), ROOM)
+        let (capacity, at) = match (it.form, it.kind) {
+            (Form::Ice, _) => (heat_capacity(&mixture) * ICE_HEAT_SHARE, Celsius(0.0)),
+            // Soda and milk come out of the refrigerator.
+            (_, Kind::Soda | Kind::Dairy) => (heat_capacity(&mixture), KEPT_COLD),
+            _ => (heat_capacity(&mixture), ROOM),
         };
         self.take_heat_of(capacity, at);
         self.past.raw |= it.kind.is_raw();

@@ -138,7 +138,8 @@ fn ask(pitcher: Pitcher, words: Vec<Doubt>) -> Correction {
 }
 
 fn unseen(volume_ml: f64, capacity_ml: f64) -> Pitcher {
-    Pitcher::Read { volume_ml, capacity_ml, brix: Some(10.0), acidity: Some(0.6), ph: None }
+    let (volume, capacity) = (Amount::millilitres(volume_ml), Amount::millilitres(capacity_ml));
+    Pitcher::Read { volume, capacity, brix: Some(10.0), acidity: Some(0.6), ph: None }
 }
 
 #[test]
@@ -176,7 +177,7 @@ fn nobody_is_sent_to_correct_what_can_not_be_tasted() {
     assert!(found.leave_it.is_none());
     assert!(found.ways[0].additions.iter().any(|a| a.ingredient == "white_sugar"), "{found:?}");
     asked.pitcher = unseen(1000.0, 900.0);
-    assert_eq!(correct(Cupboard::builtin(), &asked).unwrap_err().field, "pitcher.read.capacity_ml");
+    assert_eq!(correct(Cupboard::builtin(), &asked).unwrap_err().field, "pitcher.read.capacity");
 }
 
 #[test]

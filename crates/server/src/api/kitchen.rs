@@ -25,6 +25,13 @@ pub(crate) fn kept_kitchen(store: &Store) -> Result<KitchenView, StoreError> {
     Ok(text.and_then(|t| serde_json::from_str(&t).ok()).unwrap_or_default())
 }
 
+/// Keeps a kitchen where there was none.
+pub(crate) fn keep_kitchen(store: &Store, view: &KitchenView) -> anyhow::Result<()> {
+    let text = serde_json::to_string(view)?;
+    store.replace_setting(KEY, &text, |kept| kept.is_none())?;
+    Ok(())
+}
+
 /// What is this kitchen's own.
 #[utoipa::path(tag = "cupboard", responses((status = 200, body = KitchenView)))]
 #[get("/api/kitchen")]

@@ -14,7 +14,7 @@ mod settings;
 pub(crate) use document::{
     document_head, document_service, document_text, drink_schema_text, routes,
 };
-pub(crate) use kitchen::kept_kitchen;
+pub(crate) use kitchen::{KitchenView, keep_kitchen, kept_kitchen};
 pub(crate) use problem::{Problem, unknown};
 
 use std::collections::HashMap;

@@ -131,8 +131,7 @@ fn amounts_are_worked_out_from_a_target() {
 #[test]
 fn a_pitcher_is_put_right_and_an_ingredient_swapped() {
     let app = Application::start("serve");
-    let read =
-        json!({ "read": { "volume_ml": 1500.0, "capacity_ml": 2000.0, "brix": 9.0, "ph": 2.5 } });
+    let read = json!({ "read": { "volume": "1.5 l", "capacity": "2 l", "brix": 9.0, "ph": 2.5 } });
     let asked = json!({ "pitcher": read, "words": [{ "too": "sharp", "how": "clearly" }] });
     let found = app.post("/api/compute/correct", &asked).json();
     let ways = found["ways"].as_array().unwrap();

@@ -95,8 +95,8 @@ export function Correct({ editor, drink, report, ring, onClose }: CorrectProps) 
         ? { traced: { drink, vessel: source, step: lastStepWith(report, source) ?? null } }
         : {
             read: {
-              volume_ml: millilitres(read.volume),
-              capacity_ml: millilitres(read.holds),
+              volume: read.volume,
+              capacity: read.holds,
               brix: number(read.brix),
               acidity: number(read.acidity),
               ph: number(read.ph),
@@ -307,11 +307,4 @@ function lastStepWith(report: DrinkReport, vessel: string): string | undefined {
   return report.frames.findLast((f) =>
     f.states.some((s) => s.vessel === vessel && s.liquid_ml > most * 0.5),
   )?.step;
-}
-
-/** Reads "1.5 l" or "750 ml"; the core says what is wrong with anything else. */
-function millilitres(text: string): number {
-  const number = parseFloat(text.replace(",", "."));
-  if (!Number.isFinite(number)) return 0;
-  return /l\s*$/.test(text) && !/ml\s*$/.test(text) ? number * 1000 : number;
 }

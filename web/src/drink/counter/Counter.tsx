@@ -16,6 +16,8 @@ interface CounterProps {
   report: DrinkReport;
   chosen: string | undefined;
   onChoose: (vessel: string | undefined) => void;
+  /** Lower, where something else needs the room. */
+  low?: boolean;
 }
 
 const LABEL = 46;
@@ -23,11 +25,11 @@ const HANDLE = 34;
 
 /** The worktop along the lower edge: the drink's vessels, to one scale, with what is in them. */
 export const Counter = memo(function Counter(props: CounterProps) {
-  const { editor, drink, report, chosen, onChoose } = props;
+  const { editor, drink, report, chosen, onChoose, low = false } = props;
   const [box, { width }] = useSize<HTMLDivElement>();
   const small = useMediaQuery("(max-width: 700px)");
   const standing = report.vessels.filter((v) => v.fullest || !v.strains);
-  const height = small ? 96 : 156;
+  const height = small || low ? 96 : 156;
   const layout = arrange(standing, Math.max(width, 320), height, small);
   const total = Math.max(layout.total, width);
   const vessel = report.vessels.find((v) => v.id === chosen);

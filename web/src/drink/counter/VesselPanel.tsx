@@ -151,16 +151,15 @@ function Capacity({ editor, vessel }: { editor: Editor; vessel: VesselReport }) 
 /** One of the kitchen's vessels in the place of this one. */
 function FromKitchen({ editor, vessel }: { editor: Editor; vessel: VesselReport }) {
   const { kitchen } = useKitchen();
-  const fits = (kitchen.vessels ?? []).filter((v) => v.kind === vessel.kind);
-  if (fits.length === 0) return null;
+  if (vessel.own.length === 0) return null;
   return (
     <TextField
       select
       size="small"
-      label="Take one of yours"
+      label="Will it fit one of yours?"
       value=""
       onChange={(event) => {
-        const own = fits[Number(event.target.value)];
+        const own = kitchen.vessels?.[Number(event.target.value)];
         if (!own) return;
         void editor.tryEdit(
           setVessel(vessel.id, {
@@ -172,9 +171,10 @@ function FromKitchen({ editor, vessel }: { editor: Editor; vessel: VesselReport 
         );
       }}
     >
-      {fits.map((own, i) => (
-        <MenuItem key={i} value={String(i)}>
-          {own.name}, {own.capacity}
+      {vessel.own.map((own) => (
+        <MenuItem key={own.index} value={String(own.index)}>
+          {own.name}, {own.capacity}:{" "}
+          {own.short_ml > 0 ? `${volume(own.short_ml)} too small` : "it fits"}
         </MenuItem>
       ))}
     </TextField>

@@ -52,7 +52,7 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
         gap: 1.75,
         position: { md: "sticky" },
         top: { md: 12 },
-        maxHeight: { md: "calc(100dvh - 236px)" },
+        maxHeight: { md: "calc(100dvh - 176px)" },
         overflowY: { md: "auto" },
       }}
     >

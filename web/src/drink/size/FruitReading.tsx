@@ -1,0 +1,118 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import { answer, api, type Kitchen, type Schemas } from "../../api/client";
+import { useKitchen } from "../../api/queries";
+import { colour } from "../../app/theme";
+
+type Reading = Schemas["Reading"];
+
+/** "7 limes gave 205 ml": what this kitchen learns of its fruit. */
+export function FruitReading({ produce, plural }: { produce: string; plural: string }) {
+  const { kitchen, change } = useKitchen();
+  const [form, setForm] = useState({ pieces: "", juice: "", brix: "", acidity: "" });
+  const [asked, setAsked] = useState<Schemas["ReadingAnswer"] | undefined>();
+  const [said, setSaid] = useState<string | undefined>();
+  const [canUndo, setCanUndo] = useState(false);
+  const number = (text: string) => (text.trim() ? Number(text.replace(",", ".")) : null);
+  const reading: Reading = {
+    produce,
+    pieces: number(form.pieces) ?? 0,
+    juice_ml: number(form.juice) ?? 0,
+    brix: number(form.brix),
+    acidity: number(form.acidity),
+    day: new Date().toISOString().slice(0, 10),
+  };
+  const readings = kitchen.readings ?? [];
+  const keep = async (answer: Schemas["ReadingAnswer"]) => {
+    const wrong = await change({ ...kitchen, readings: [...readings, reading] } as Kitchen);
+    setSaid(wrong ?? answer.message);
+    setCanUndo(!wrong);
+    setAsked(undefined);
+    if (!wrong) setForm({ pieces: "", juice: "", brix: "", acidity: "" });
+  };
+  const look = async () => {
+    setSaid(undefined);
+    setCanUndo(false);
+    try {
+      const found = await answer(api.POST("/api/compute/reading", { body: reading }));
+      if (found.doubtful) setAsked(found);
+      else await keep(found);
+    } catch (error) {
+      setSaid((error as Error).message);
+    }
+  };
+  const fields = [
+    ["pieces", `So many ${plural}`],
+    ["juice", "gave so many ml"],
+    ["brix", "°Bx, if read"],
+    ["acidity", "acid %, if read"],
+  ] as const;
+  return (
+    <Box
+      component="form"
+      className="no-print"
+      aria-label={`What ${plural} gave`}
+      onSubmit={(event: React.FormEvent) => {
+        event.preventDefault();
+        void look();
+      }}
+      sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1.5, alignItems: "center" }}
+    >
+      {fields.map(([key, label]) => (
+        <TextField
+          key={key}
+          size="small"
+          label={label}
+          value={form[key]}
+          onChange={(event) => setForm({ ...form, [key]: event.target.value })}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+          sx={{ width: 138 }}
+        />
+      ))}
+      <Button type="submit" variant="outlined" disabled={!form.pieces.trim() || !form.juice.trim()}>
+        Learn from it
+      </Button>
+      {asked && (
+        <Box
+          role="alert"
+          sx={{
+            flexBasis: "100%",
+            bgcolor: colour("notice"),
+            color: colour("onNotice"),
+            p: 1.25,
+            borderRadius: "10px",
+            fontSize: 14,
+          }}
+        >
+          {asked.message}
+          <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
+            <Button color="inherit" onClick={() => void keep(asked)}>
+              It is right
+            </Button>
+            <Button color="inherit" onClick={() => setAsked(undefined)}>
+              I'll look again
+            </Button>
+          </Box>
+        </Box>
+      )}
+      {said && (
+        <Box role="status" sx={{ flexBasis: "100%", fontSize: 14 }}>
+          {said}
+          {canUndo && (
+            <Button
+              onClick={async () => {
+                await change({ ...kitchen, readings: readings.slice(0, -1) } as Kitchen);
+                setCanUndo(false);
+                setSaid("Forgotten again.");
+              }}
+            >
+              Undo
+            </Button>
+          )}
+        </Box>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,326 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Drink, type DrinkReport, type Schemas } from "../../api/client";
+import { useSettings } from "../../api/queries";
+import { colour, displayFont } from "../../app/theme";
+import { span, volume } from "../../ui/format";
+import { serving, setLaw } from "../changes";
+import type { Editor } from "../editor";
+import look from "./Size.module.css";
+
+type Law = Schemas["Law"];
+type Row = Schemas["SheetRow"];
+type Column = Schemas["SheetColumn"];
+
+interface SheetProps {
+  editor: Editor;
+  drink: Drink;
+  report: DrinkReport;
+}
+
+/** The drink at several sizes side by side, in measures that this kitchen has. */
+export function Sheet({ editor, drink, report }: SheetProps) {
+  const { settings } = useSettings();
+  const served = serving(drink);
+  const [party, setParty] = useState("48");
+  const [glass, setGlass] = useState(() =>
+    served ? `${Math.round(report.profile?.glass_ml ?? 250)} ml` : "250 ml",
+  );
+  const many = Number(party);
+  const now = served?.glasses ?? 8;
+  const sizes = [
+    { name: "1 glass", size: { glasses: { glasses: 1, size: glass } } },
+    {
+      name: served ? (now === 1 ? "as it is" : "pitcher, as it is") : "as it is",
+      size: { factor: 1 },
+    },
+    { name: "party", size: { glasses: { glasses: many, size: glass } } },
+  ];
+  const { data, error } = useQuery({
+    queryKey: ["sheet", drink.steps, drink.vessels, glass, many, settings.units],
+    queryFn: () =>
+      answer(
+        api.POST("/api/compute/sheet", {
+          body: { drink, sizes, units: settings.units ?? "as_written" },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: Infinity,
+    gcTime: 10_000,
+  });
+  return (
+    <Box>
+      <Box
+        className="no-print"
+        sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, alignItems: "center", mb: 1 }}
+      >
+        <TextField
+          size="small"
+          label="Party, glasses"
+          value={party}
+          onChange={(event) => setParty(event.target.value)}
+          slotProps={{ htmlInput: { inputMode: "numeric" } }}
+          sx={{ width: 120 }}
+        />
+        <TextField
+          size="small"
+          label="A glass is"
+          value={glass}
+          onChange={(event) => setGlass(event.target.value)}
+          sx={{ width: 120 }}
+        />
+        <AsMuchAs editor={editor} drink={drink} report={report} />
+        <Box sx={{ flex: 1 }} />
+        <Button variant="outlined" onClick={() => window.print()}>
+          Print
+        </Button>
+      </Box>
+      {error && (
+        <Box role="alert" sx={{ color: colour("stop"), mb: 1 }}>
+          {error.message}
+        </Box>
+      )}
+      {data && (
+        <>
+          <Box sx={{ overflowX: "auto" }}>
+            <table className={look.sheet}>
+              <thead>
+                <tr>
+                  <th scope="col">What goes in</th>
+                  {data.columns.map((c) => (
+                    <th scope="col" key={c.name} data-column={c.name}>
+                      <Head column={c} />
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {data.rows.map((row) => (
+                  <Line key={row.step} row={row} editor={editor} />
+                ))}
+                <Times columns={data.columns} report={report} />
+              </tbody>
+            </table>
+          </Box>
+          <Box className="no-print" sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: 2 }}>
+            {data.columns
+              .filter((c) => !c.name.includes("as it is"))
+              .map((c) => (
+                <Button
+                  key={c.name}
+                  variant="outlined"
+                  onClick={() =>
+                    editor.edit((d) => ({ ...d, steps: c.drink.steps, vessels: c.drink.vessels }))
+                  }
+                >
+                  Make the drink this size: {c.name}
+                </Button>
+              ))}
+          </Box>
+          {data.rows.flatMap((row) =>
+            row.cells.map(
+              (cell, i) =>
+                cell.stock && (
+                  <Box
+                    key={row.step + i}
+                    sx={{
+                      bgcolor: colour("wash"),
+                      borderRadius: "10px",
+                      p: 1.25,
+                      mt: 1.5,
+                      fontSize: 14,
+                    }}
+                  >
+                    <strong>
+                      {row.name} for {data.columns[i]!.name}.
+                    </strong>{" "}
+                    {cell.stock}
+                  </Box>
+                ),
+            ),
+          )}
+        </>
+      )}
+    </Box>
+  );
+}
+
+function Head({ column }: { column: Column }) {
+  const off = column.exact && column.rounded;
+  return (
+    <>
+      <Box sx={{ ...displayFont, fontSize: 17, fontWeight: 700, color: colour("ink") }}>
+        {column.name}
+      </Box>
+      <Box>
+        {Math.round(column.glasses)} × {volume(column.glass_ml)}, {volume(column.volume_ml)}
+      </Box>
+      {off && (
+        <Box sx={{ color: colour(column.noticeable ? "stop" : "muted") }}>
+          {column.noticeable
+            ? `rounding can be tasted: ${column.rounded!.sweetness.toFixed(1)} g and ${column.rounded!.acidity.toFixed(2)} % instead of ${column.exact!.sweetness.toFixed(1)} and ${column.exact!.acidity.toFixed(2)}`
+            : `${column.rounded!.sweetness.toFixed(1)} g sweet, ${column.rounded!.acidity.toFixed(2)} % acid`}
+        </Box>
+      )}
+    </>
+  );
+}
+
+const laws: [string, Law][] = [
+  ["as the drink grows", "straight"],
+  ["less beyond fourfold", { spice: 0.85 }],
+  ["the same in every vessel", "per_vessel"],
+  ["the same in each glass", "per_glass"],
+  ["as the drink grows, then to taste", "to_taste"],
+];
+
+function lawText(law: Law): string {
+  if (typeof law === "object") return "less beyond fourfold";
+  return laws.find(([, l]) => l === law)![0];
+}
+
+function Line({ row, editor }: { row: Row; editor: Editor }) {
+  return (
+    <tr data-row={row.name}>
+      <th scope="row">
+        {row.name}
+        {row.is_fill_line && <span className={look.small}> to the line</span>}
+        <div className={`${look.small} no-print`} title={row.law_reason}>
+          {row.law === "per_glass" ? (
+            "in each glass"
+          ) : (
+            <select
+              aria-label={`How ${row.name} grows`}
+              value={lawText(row.law)}
+              onChange={(event) => {
+                const law = laws.find(([text]) => text === event.target.value)![1];
+                void editor.tryEdit(setLaw(row.step, law));
+              }}
+              className={look.law}
+            >
+              {laws
+                .filter(([, law]) => law !== "per_glass")
+                .map(([text]) => (
+                  <option key={text}>{text}</option>
+                ))}
+            </select>
+          )}
+          {typeof row.law === "object" && (
+            <input
+              aria-label={`Power of ${row.name}`}
+              className={look.power}
+              defaultValue={row.law.spice}
+              onBlur={(event) => {
+                const spice = Number(event.target.value.replace(",", "."));
+                if (Number.isFinite(spice)) void editor.tryEdit(setLaw(row.step, { spice }));
+              }}
+            />
+          )}
+        </div>
+      </th>
+      {row.cells.map((cell, i) => (
+        <td key={i}>
+          <strong>{cell.text}</strong>
+          {cell.other !== cell.text && <div className={look.small}>{cell.other}</div>}
+          {cell.stock && <div className={look.small}>from a stock, see below</div>}
+        </td>
+      ))}
+    </tr>
+  );
+}
+
+/** What takes longer when there is more of it. */
+function Times({ columns, report }: { columns: Column[]; report: DrinkReport }) {
+  const changing = report.frames
+    .map((frame, i) => ({ frame, minutes: columns.map((c) => c.step_minutes[i] ?? 0) }))
+    .filter(({ minutes }) => Math.max(...minutes) - Math.min(...minutes) > 2);
+  return (
+    <>
+      <tr className={look.total}>
+        <th scope="row">In all</th>
+        {columns.map((c) => (
+          <td key={c.name}>
+            <strong>{span(c.minutes)}</strong>
+            <div className={look.small}>{span(c.hands_on_minutes)} of it work</div>
+          </td>
+        ))}
+      </tr>
+      {changing.map(({ frame, minutes }) => (
+        <tr key={frame.step}>
+          <th scope="row" className={look.small}>
+            {frame.sentence}
+          </th>
+          {minutes.map((m, i) => (
+            <td key={i}>{span(m)}</td>
+          ))}
+        </tr>
+      ))}
+    </>
+  );
+}
+
+/** As much as so much of one thing allows. */
+function AsMuchAs({ editor, drink, report }: SheetProps) {
+  const lines = report.lines.filter((line) => !line.is_fill_line && !line.follows && !line.in_each);
+  const [step, setStep] = useState("");
+  const [amount, setAmount] = useState("");
+  const [wrong, setWrong] = useState<string | undefined>();
+  const chosen = lines.find((line) => line.step === step);
+  return (
+    <Box
+      component="form"
+      aria-label="As much as there is"
+      onSubmit={async (event: React.FormEvent) => {
+        event.preventDefault();
+        try {
+          const size = { as_much_as: { step, amount } };
+          const sized = await answer(api.POST("/api/compute/size", { body: { drink, size } }));
+          setWrong(undefined);
+          editor.edit(() => sized.drink);
+        } catch (error) {
+          setWrong((error as Error).message);
+        }
+      }}
+      sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center" }}
+    >
+      <TextField
+        select
+        size="small"
+        label="As much as this allows"
+        value={chosen ? step : ""}
+        onChange={(event) => {
+          setStep(event.target.value);
+          setAmount(lines.find((line) => line.step === event.target.value)?.text ?? "");
+        }}
+        sx={{ minWidth: 190 }}
+      >
+        {lines.map((line) => (
+          <MenuItem key={line.step} value={line.step}>
+            {line.name}
+          </MenuItem>
+        ))}
+      </TextField>
+      {chosen && (
+        <>
+          <TextField
+            size="small"
+            label="There is"
+            value={amount}
+            error={wrong !== undefined}
+            helperText={wrong}
+            onChange={(event) => setAmount(event.target.value)}
+            sx={{ width: 130 }}
+          />
+          <Button type="submit" variant="outlined">
+            Use it all
+          </Button>
+        </>
+      )}
+    </Box>
+  );
+}

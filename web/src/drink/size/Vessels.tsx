@@ -1,0 +1,136 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { answer, api, type Drink, type Schemas } from "../../api/client";
+import { useKitchen } from "../../api/queries";
+import { colour, displayFont } from "../../app/theme";
+import { volume } from "../../ui/format";
+import { VesselDrawing } from "../../ui/vessel";
+import { setVessel } from "../changes";
+import type { Editor } from "../editor";
+
+type Fit = Schemas["Fit"];
+
+/** Which of this kitchen's vessels the drink fits into, and what to do where none is large enough. */
+export function Vessels({ editor, drink }: { editor: Editor; drink: Drink }) {
+  const { kitchen } = useKitchen();
+  const { data } = useQuery({
+    queryKey: ["vessels", drink.steps, drink.vessels, kitchen.vessels],
+    queryFn: () => answer(api.POST("/api/compute/vessels", { body: { drink } })),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 10_000,
+  });
+  if (!data) return null;
+  const none = (kitchen.vessels ?? []).length === 0;
+  /** Puts the kitchen's vessels in the place of the drink's. */
+  const takeThem = () =>
+    editor.edit((before) =>
+      data.fits.reduce((d, fit) => {
+        const own = kitchen.vessels?.find((v) => v.name === fit.taken[0]?.name);
+        if (!own || fit.taken.length !== 1) return d;
+        return setVessel(fit.vessel, {
+          name: own.name,
+          capacity: own.capacity,
+          diameter_mm: own.diameter_mm ?? undefined,
+          material: own.material ?? undefined,
+        })(d);
+      }, before),
+    );
+  return (
+    <Box sx={{ maxWidth: 860, display: "grid", gap: 2 }}>
+      {none && (
+        <Box sx={{ color: colour("muted") }}>
+          There are no vessels in the cupboard yet, so nothing can be fitted into them.{" "}
+          <Link to="/cupboard/vessels">Put yours in</Link>.
+        </Box>
+      )}
+      {data.batches > 1 && (
+        <Box
+          role="status"
+          sx={{
+            bgcolor: colour("notice"),
+            color: colour("onNotice"),
+            borderRadius: "12px",
+            p: 1.75,
+          }}
+        >
+          <strong>In {data.batches} goes</strong> of {volume(data.batch_ml)} each, all alike.
+          <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1 }}>
+            <Button
+              variant="outlined"
+              onClick={() => editor.edit((d) => ({ ...d, steps: data.batch.steps }))}
+            >
+              Show one go
+            </Button>
+          </Box>
+        </Box>
+      )}
+      {data.instead && (
+        <Box sx={{ bgcolor: colour("wash"), borderRadius: "12px", p: 1.75 }}>
+          <strong>Or in another order.</strong> {data.instead.message}
+          <Box sx={{ mt: 1 }}>
+            <Button
+              variant="outlined"
+              onClick={() => editor.edit((d) => ({ ...d, steps: data.instead!.drink.steps }))}
+            >
+              Make it in that order
+            </Button>
+          </Box>
+        </Box>
+      )}
+      <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }} aria-label="Vessels">
+        {data.fits.map((fit) => (
+          <Row key={fit.vessel} fit={fit} />
+        ))}
+      </Box>
+      {data.fits.some((f) => f.taken.length === 1 && f.taken[0]!.count === 1) && (
+        <Button variant="contained" onClick={takeThem} sx={{ justifySelf: "start" }}>
+          Take these vessels
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+function Row({ fit }: { fit: Fit }) {
+  const taken = fit.taken[0];
+  const fill = taken ? taken.filled_ml / taken.capacity_ml : 1.1;
+  return (
+    <Box
+      component="li"
+      data-fit={fit.vessel}
+      sx={{
+        display: "grid",
+        gridTemplateColumns: "72px minmax(0, 1fr)",
+        gap: 2,
+        alignItems: "center",
+        py: 1.25,
+        borderBottom: `1px solid ${colour("hairline")}`,
+      }}
+    >
+      <svg width={72} height={64} aria-hidden>
+        <g transform="translate(32 60)">
+          <VesselDrawing
+            kind={fit.kind}
+            width={fit.kind === "bottle" ? 22 : 38}
+            height={fit.kind === "pot" || fit.kind === "bowl" ? 30 : 50}
+            fill={fit.fits ? fill : 1.15}
+            liquid={colour("water")}
+          />
+        </g>
+      </svg>
+      <Box>
+        <Box sx={{ ...displayFont, fontSize: 17, fontWeight: 700 }}>{fit.name}</Box>
+        <Box sx={{ color: colour(fit.fits ? "ink" : "stop"), fontWeight: fit.fits ? 400 : 700 }}>
+          {fit.message}
+        </Box>
+        <Box sx={{ fontSize: 14, color: colour("muted") }}>
+          At its fullest {volume(fit.fullest_ml)}; for that it must hold {volume(fit.needed_ml)} to
+          the brim.
+        </Box>
+      </Box>
+    </Box>
+  );
+}
