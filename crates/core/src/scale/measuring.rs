@@ -57,7 +57,12 @@ pub fn measure(
         _ => false,
     };
     if by_pieces && let Some(Measure::Piece(words)) = first {
-        ways.extend(in_fruit(cupboard, it, words, grams, set));
+        let fruit = in_fruit(cupboard, it, words, grams, set);
+        if let Some(whole) = fruit.first().filter(|_| whole_only(it)) {
+            let grams = cupboard.weigh(it, whole).map_or(grams, |w| w.grams);
+            return Measured { amount: whole.clone(), grams, stock: None };
+        }
+        ways.extend(fruit);
     }
     let spoons = || in_spoons(it, grams, set);
     let us = units == Units::Us
@@ -80,11 +85,13 @@ pub fn measure(
         // A kitchen without scale, jug and spoons still has its eyes.
         ways.push(Amount::grams(crate::quantity::round_to_kitchen(grams.0, &Measure::Gram)));
     }
+    // A few drops more or less of a liquid are poured without anyone knowing.
+    let good = if it.form == Form::Liquid && grams.0 < 60.0 { 2.0 * GOOD } else { GOOD };
     let weigh = |amount: &Amount| cupboard.weigh(it, amount).map_or(Grams(0.0), |w| w.grams);
     let off = |amount: &Amount| (weigh(amount).0 / grams.0 - 1.0).abs();
     let best = ways
         .iter()
-        .find(|w| off(w) < GOOD)
+        .find(|w| off(w) < good)
         .or_else(|| ways.iter().min_by(|a, b| off(a).total_cmp(&off(b))))
         .cloned()
         .unwrap_or_else(|| Amount::grams(grams.0));
@@ -115,6 +122,10 @@ fn in_fruit(
         return Vec::new();
     }
     let mut ways = Vec::new();
+    if whole_only(it) {
+        let whole = count.round();
+        return if whole >= 1.0 { vec![Amount::of(whole, named(whole))] } else { Vec::new() };
+    }
     let quarters = (count * 4.0).round() / 4.0;
     if count >= 12.0 {
         return vec![Amount::of(count.round(), named(count.round()))];
@@ -134,6 +145,12 @@ fn in_fruit(
         ways.extend(Amount::from_terms(terms));
     }
     ways
+}
+
+/// What nobody halves: an ice cube, a clove, a leaf.
+fn whole_only(it: &Ingredient) -> bool {
+    matches!(it.kind, Kind::Ice | Kind::Herb)
+        || (it.kind == Kind::Spice && !matches!(it.id.as_str(), "vanilla_bean" | "cinnamon_stick"))
 }
 
 fn on_scale(grams: Grams, set: &MeasuringSet) -> Option<Amount> {

@@ -149,7 +149,7 @@ fn as_much_as(
     if let Some((glasses, each)) = served_in(&mut sized)
         && let Some(ml) = each.as_millilitres()
     {
-        *glasses = ((ready / ml + 0.02).floor().max(1.0) as u32).min(limits::GLASSES);
+        *glasses = ((ready / ml + 0.05).floor().max(1.0) as u32).min(limits::GLASSES);
     }
     Ok(sized)
 }

@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::{Size, resize};
 use crate::balance::Taste;
-use crate::cupboard::{Cupboard, OwnVessel, VesselKind};
+use crate::cupboard::{Cupboard, Material, OwnVessel, VesselKind};
 use crate::drink::{Action, Drink};
 use crate::quantity::{Amount, Millilitres};
 use crate::trace::Trace;
@@ -87,16 +87,23 @@ struct Need {
     fullest: f64,
     needed: f64,
     step: Option<usize>,
+    /// Whether it is ever sour enough to take metal out of bare metal.
+    sour: bool,
 }
+
+/// Acidity from which bare metal is no vessel for it, g in 100 g.
+const SOUR: f64 = 0.08;
 
 fn need(drink: &Drink, trace: &Trace, vessel: usize) -> Need {
     let kind = drink.vessels[vessel].kind;
-    let mut need = Need { fullest: 0.0, needed: 0.0, step: None };
+    let mut need = Need { fullest: 0.0, needed: 0.0, step: None, sour: false };
     for (step, contents) in trace.states_of(vessel) {
         let level = contents.level().0;
         let needed = level / kind.working_level(contents.temperature);
+        let mass = contents.liquid.mass().0.max(1e-9);
+        need.sour |= 100.0 * contents.liquid.titratable_acid() / mass > SOUR;
         if needed > need.needed {
-            need = Need { fullest: level, needed, step: Some(step) };
+            need = Need { fullest: level, needed, step: Some(step), sour: need.sour };
         }
     }
     need
@@ -112,6 +119,20 @@ pub(crate) fn stands_in(own: VesselKind, wanted: VesselKind) -> bool {
             V::Pitcher => matches!(own, V::Jug),
             _ => false,
         }
+}
+
+impl Need {
+    /// Whether one of the kitchen's vessels can do the work: of its sort, and of no metal that what is
+    /// in it would eat.
+    fn suits(&self, own: &OwnVessel, wanted: VesselKind) -> bool {
+        stands_in(own.kind, wanted)
+            && !(self.sour && own.material.is_some_and(Material::reacts_with_acid))
+    }
+
+    /// The largest of the kitchen's that can do the work.
+    fn largest(&self, own: &[OwnVessel], wanted: VesselKind) -> Option<f64> {
+        own.iter().filter(|v| self.suits(v, wanted)).map(capacity).max_by(f64::total_cmp)
+    }
 }
 
 /// Vessels in which the drink waits to be served: several may stand side by side.
@@ -168,11 +189,6 @@ fn capacity(vessel: &OwnVessel) -> f64 {
     vessel.capacity.as_millilitres().unwrap_or(0.0)
 }
 
-/// The largest of the kitchen's that can do the work of a vessel.
-fn largest(own: &[OwnVessel], kind: VesselKind) -> Option<f64> {
-    own.iter().filter(|v| stands_in(v.kind, kind)).map(capacity).max_by(f64::total_cmp)
-}
-
 /// The fewest goes in which everything fits, and the drink of one.
 fn goes(drink: &Drink, cupboard: &Cupboard, own: &[OwnVessel], total: f64) -> (u32, Drink) {
     let mut batches = 1;
@@ -182,8 +198,8 @@ fn goes(drink: &Drink, cupboard: &Cupboard, own: &[OwnVessel], total: f64) -> (u
         let worst = judged(drink)
             .filter(|v| !keeps(drink, *v))
             .filter_map(|v| {
-                let most = largest(own, drink.vessels[v].kind)?;
-                Some(need(&batch, &trace, v).needed / most)
+                let need = need(&batch, &trace, v);
+                Some(need.needed / need.largest(own, drink.vessels[v].kind)?)
             })
             .fold(0.0, f64::max);
         if worst <= 1.0 || batches >= MOST_BATCHES || total <= 0.0 {
@@ -227,10 +243,10 @@ fn one_fit(
     // What stands in all bottles together, as the drink has it.
     let room = if it.kind == VesselKind::Bottle { needed.needed * bottles } else { needed.needed };
     if several {
-        fill_several(it.kind, room, share, left, &mut taken);
-    } else if let Some(i) = smallest_that_fits(left, it.kind, needed.needed) {
+        fill_several(needed, it.kind, room, share, left, &mut taken);
+    } else if let Some(i) = smallest_that_fits(needed, left, it.kind, needed.needed) {
         taken.push(take(left, i, 1, needed.fullest, needed.fullest));
-    } else if let Some(i) = smallest_that_fits(own, it.kind, needed.needed) {
+    } else if let Some(i) = smallest_that_fits(needed, own, it.kind, needed.needed) {
         // It is washed and used again.
         taken.push(Taken {
             name: own[i].name.clone(),
@@ -243,7 +259,7 @@ fn one_fit(
     let holds: f64 = taken.iter().map(|t| t.capacity_ml * f64::from(t.count)).sum();
     let fits = !taken.is_empty() && holds + 0.5 >= room;
     let kind = it.kind.name().to_lowercase();
-    let known = own.iter().any(|v| stands_in(v.kind, it.kind));
+    let known = own.iter().any(|v| needed.suits(v, it.kind));
     let say = |ml: f64| {
         if ml >= 1000.0 { format!("{:.1} l", ml / 1000.0) } else { format!("{ml:.0} ml") }
     };
@@ -261,7 +277,7 @@ fn one_fit(
         format!(
             "Too small: {} of room would be needed, and there are {}.",
             say(room),
-            say(holds.max(largest(own, it.kind).unwrap_or(0.0)))
+            say(holds.max(needed.largest(own, it.kind).unwrap_or(0.0)))
         )
     };
     Fit {
@@ -292,9 +308,14 @@ impl Taken {
     }
 }
 
-fn smallest_that_fits(left: &[OwnVessel], kind: VesselKind, needed: f64) -> Option<usize> {
+fn smallest_that_fits(
+    need: &Need,
+    left: &[OwnVessel],
+    kind: VesselKind,
+    needed: f64,
+) -> Option<usize> {
     (0..left.len())
-        .filter(|i| left[*i].count > 0 && stands_in(left[*i].kind, kind))
+        .filter(|i| left[*i].count > 0 && need.suits(&left[*i], kind))
         .filter(|i| capacity(&left[*i]) + 0.5 >= needed)
         // One of its own sort rather than another, then the smallest.
         .min_by(|a, b| {
@@ -317,20 +338,21 @@ fn take(left: &mut [OwnVessel], i: usize, count: u32, filled: f64, last: f64) ->
 
 /// Fills what the drink waits in: one that holds it all if there is, else the largest first.
 fn fill_several(
+    need: &Need,
     kind: VesselKind,
     room: f64,
     share: f64,
     left: &mut [OwnVessel],
     taken: &mut Vec<Taken>,
 ) {
-    if let Some(i) = smallest_that_fits(left, kind, room) {
+    if let Some(i) = smallest_that_fits(need, left, kind, room) {
         taken.push(take(left, i, 1, room * share, room * share));
         return;
     }
     let mut missing = room;
     while missing > 0.5 {
         let next = (0..left.len())
-            .filter(|i| left[*i].count > 0 && stands_in(left[*i].kind, kind))
+            .filter(|i| left[*i].count > 0 && need.suits(&left[*i], kind))
             .max_by(|a, b| capacity(&left[*a]).total_cmp(&capacity(&left[*b])));
         let Some(i) = next else { return };
         let each = capacity(&left[i]);
@@ -351,7 +373,10 @@ fn concentrate(
     let trace = Trace::run(drink, cupboard);
     let (vessel, most) = judged(drink)
         .filter(|v| !keeps(drink, *v))
-        .filter_map(|v| Some((v, largest(own, drink.vessels[v].kind)?)))
+        .filter_map(|v| {
+            let most = need(drink, &trace, v).largest(own, drink.vessels[v].kind)?;
+            Some((v, most))
+        })
         .max_by(|(a, m), (b, n)| {
             let over = |v: usize, most: f64| need(drink, &trace, v).needed / most;
             over(*a, *m).total_cmp(&over(*b, *n))

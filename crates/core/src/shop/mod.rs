@@ -270,8 +270,9 @@ fn from_fruit<'a>(
             (produce, produce.usual())
         }
     };
-    // Small things are bought by weight: nobody counts blackcurrants.
-    (size.whole.0 >= 25.0 && size.name != "slice").then_some((produce, size))
+    // Small things and stalks are bought by weight: nobody counts blackcurrants.
+    let counted = ["small", "medium", "large"].contains(&size.name.as_str());
+    (size.whole.0 >= 25.0 && counted).then_some((produce, size))
 }
 
 fn fruit_item(key: &str, need: &FruitNeed, cupboard: &Cupboard, how: Shopping) -> Option<Item> {
@@ -311,7 +312,10 @@ fn fruit_item(key: &str, need: &FruitNeed, cupboard: &Cupboard, how: Shopping) -
     let buy = (pieces - larder.have.floor()).max(0.0);
     let pack = larder.pack.unwrap_or(1.0).max(1.0);
     let packs = (buy / pack).ceil();
-    let told = chance_told(&known, for_juice, half, shared, wanted);
+    let mut told = chance_told(&known, for_juice, half, shared, wanted);
+    if let Some(told) = told.as_mut().filter(|_| larder.have >= 1.0) {
+        told.message = format!("with the {:.0} that are there: {}", larder.have, told.message);
+    }
     let price = larder.price;
     let noun = |count: f64| named(produce, size, count);
     Some(Item {

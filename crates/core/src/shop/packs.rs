@@ -91,8 +91,11 @@ pub(super) fn pack_of(it: &Ingredient) -> Pack {
         (_, Kind::Flower) => pack(50.0, "handful", "handfuls", "50 g"),
         (_, Kind::Spice) => pack(25.0, "jar", "jars", "25 g"),
         (_, Kind::Flavouring) => pack(50.0, "bottle", "bottles", "50 ml"),
-        (_, Kind::Root | Kind::Stem) => pack(100.0, "piece", "pieces", "100 g"),
-        (_, Kind::Fruit | Kind::Vegetable) => pack(250.0, "punnet", "punnets", "250 g"),
+        ("lemongrass", _) => pack(15.0, "stalk", "stalks", ""),
+        ("tamarind_pulp", _) => pack(400.0, "block", "blocks", "400 g"),
+        // Weighed in the shop, to the next 50 g.
+        (_, Kind::Root | Kind::Stem | Kind::Vegetable) => pack(50.0, "", "", ""),
+        (_, Kind::Fruit) => pack(250.0, "punnet", "punnets", "250 g"),
         _ => pack(250.0, "pack", "packs", "250 g"),
     }
 }
@@ -100,10 +103,16 @@ pub(super) fn pack_of(it: &Ingredient) -> Pack {
 impl Pack {
     /// "2 bags of 1 kg".
     pub(super) fn said(&self, count: f64, own: Option<f64>) -> String {
-        let noun = if count > 1.0 { self.many } else { self.one };
-        let own = own.map(|g| {
+        let weight = |g: f64| {
             if g >= 1000.0 { format!("{:.2} kg", g / 1000.0) } else { format!("{g:.0} g") }
-        });
-        format!("{count:.0} {noun} of {}", own.as_deref().unwrap_or(self.holds))
+        };
+        let noun = if count > 1.0 { self.many } else { self.one };
+        match own.map(weight) {
+            Some(own) if noun.is_empty() => format!("{count:.0} packs of {own}"),
+            Some(own) => format!("{count:.0} {noun} of {own}"),
+            None if noun.is_empty() => weight(count * self.grams),
+            None if self.holds.is_empty() => format!("{count:.0} {noun}"),
+            None => format!("{count:.0} {noun} of {}", self.holds),
+        }
     }
 }

@@ -3,7 +3,7 @@
 use crate::common::{add, any_drink, boil, chill, drink, serve, squeeze, stand, strain};
 use keen_core::balance::Taste;
 use keen_core::cupboard::{
-    Cupboard, Kitchen, Larder, MeasuringSet, OwnVessel, Reading, VesselKind,
+    Cupboard, Kitchen, Larder, Material, MeasuringSet, OwnVessel, Reading, VesselKind,
 };
 use keen_core::drink::{Action, Drink, Law, Press, RestingPlace};
 use keen_core::quantity::{Amount, Grams, Millilitres};
@@ -117,8 +117,8 @@ fn amounts_in_the_measures_that_there_are() {
         "6 lemons"
     );
     assert_eq!(
-        said(&all, "lemon_juice", "6 lemons", lemon(50.0), Units::AsWritten),
-        "1 lemon + 1 1/2 tsp"
+        said(&all, "lemon_juice", "6 lemons", lemon(47.5), Units::AsWritten),
+        "1 lemon + 1 tsp"
     );
     assert_eq!(said(&all, "lemon_juice", "6 lemons", lemon(1800.0), Units::AsWritten), "42 lemons");
     assert_eq!(said(&all, "mint", "38 g", 38.47, Units::Metric), "38 g");
@@ -127,6 +127,7 @@ fn amounts_in_the_measures_that_there_are() {
     assert_eq!(said(&all, "water", "1 l", 473.2, Units::Us), "2 cups");
     let spoons_only = with(MeasuringSet { scale_g: None, jug_ml: None, cups: false, spoons: true });
     assert_eq!(said(&spoons_only, "white_sugar", "13 g", 13.0, Units::Metric), "1 tbsp");
+    assert_eq!(said(&all, "ice", "2 cubes", 21.0 * 1.7, Units::AsWritten), "2 ice cubes");
     // A glass of something that a batch has a gram of.
     let it = all.ingredient("citric_acid").unwrap();
     let tiny = measure(&all, it, &"1 g".parse().unwrap(), Grams(0.02), Units::Metric);
@@ -223,6 +224,17 @@ fn a_party_is_fitted_into_a_small_kitchen() {
     let instead = plan.instead.unwrap();
     assert!(instead.batches == 1 && instead.message.contains("Keep"), "{}", instead.message);
     assert_eq!(instead.drink.check(&cupboard), []);
+    // A copper pan is large enough, but nothing sour goes into it.
+    let mut copper = own.clone();
+    copper.vessels.push(OwnVessel {
+        name: "jam pan".into(),
+        kind: VesselKind::Pot,
+        capacity: "20 l".parse().unwrap(),
+        diameter_mm: None,
+        material: Some(Material::Copper),
+        count: 1,
+    });
+    assert_eq!(fit(&party, &Cupboard::of(&copper)).batches, 2);
     let none = fit(&party, Cupboard::builtin());
     assert!(!none.possible && none.fits[0].message.contains("no pot in the cupboard"));
 }

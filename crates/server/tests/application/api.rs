@@ -236,6 +236,53 @@ fn steeping_measuring_and_syrup_are_answered() {
 }
 
 #[test]
+fn a_party_is_sized_fitted_and_bought() {
+    let app = Application::start("demo");
+    let shelf = app.get("/api/drinks?find=hibiscus").json();
+    let id = shelf["drinks"][0]["id"].as_str().unwrap().to_owned();
+    let drink = app.get(&format!("/api/drinks/{id}")).json()["drink"].clone();
+    let size = json!({ "glasses": { "glasses": 48, "size": "200 ml" } });
+    let sizes = json!([{ "name": "open day", "size": size }]);
+    let ask = json!({ "drink": drink, "sizes": sizes, "units": "us" });
+    let sheet = app.post("/api/compute/sheet", &ask).json();
+    let column = &sheet["columns"][0];
+    assert_eq!((&column["glasses"], &column["noticeable"]), (&json!(48.0), &json!(false)));
+    let party = &column["drink"];
+    let plan = app.post("/api/compute/vessels", &json!({ "drink": party })).json();
+    assert_eq!((&plan["possible"], &plan["batches"]), (&json!(true), &json!(2)), "{plan}");
+    let ask = json!({ "drinks": [party, limeade()], "how": { "chance": 0.9 } });
+    let bought = app.post("/api/compute/shopping", &ask).json();
+    let items = bought["list"]["items"].as_array().unwrap();
+    assert!(
+        items.iter().any(|i| i["id"] == "orange/medium" && i["count"].as_f64().unwrap() >= 5.0)
+    );
+    assert!(bought["csv"].as_str().unwrap().contains("oranges"));
+    let glass = app.post("/api/compute/glass", &json!({ "drink": party })).json();
+    assert_eq!(glass["card"]["standing"].as_array().unwrap().len(), 5);
+    assert!(glass["facts"]["ingredients"].to_string().contains("dried hibiscus"));
+    for (path, body, field) in [
+        ("sheet", json!({ "drink": drink, "sizes": [] }), "sizes"),
+        ("shopping", json!({ "drinks": [] }), "drinks"),
+        ("shopping", json!({ "drinks": [drink], "how": { "chance": 7 } }), "how.chance"),
+        (
+            "reading",
+            json!({ "produce": "lime/medium", "pieces": 0, "juice_ml": 20 }),
+            "readings[0].pieces",
+        ),
+        (
+            "reading",
+            json!({ "produce": "mint/leaf", "pieces": 3, "juice_ml": 20 }),
+            "readings[0].produce",
+        ),
+    ] {
+        let problem = app.post(&format!("/api/compute/{path}"), &body).problem(422);
+        assert_eq!(problem["errors"][0]["field"], field, "{problem}");
+    }
+    let odd = json!({ "produce": "lime/medium", "pieces": 5, "juice_ml": 600 });
+    assert_eq!(app.post("/api/compute/reading", &odd).json()["doubtful"], true);
+}
+
+#[test]
 fn the_cupboard_tells_its_sources() {
     let app = Application::start("serve");
     let all = app.get("/api/ingredients").json();

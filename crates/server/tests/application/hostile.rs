@@ -252,6 +252,9 @@ fn no_drink_breaks_the_application() {
             for (path, body) in [
                 ("/api/compute/solve", json!({ "drink": drink, "aim": target })),
                 ("/api/compute/size", json!({ "drink": drink, "size": { "factor": 3.0 } })),
+                ("/api/compute/vessels", json!({ "drink": drink })),
+                ("/api/compute/shopping", json!({ "drinks": [drink] })),
+                ("/api/compute/glass", json!({ "drink": drink })),
             ] {
                 let asked = app.post(path, &body);
                 prop_assert!(
