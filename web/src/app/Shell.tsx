@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useColorScheme } from "@mui/material/styles";
-import { Moon, Sun } from "lucide-react";
+import { Moon, Ruler, Sun } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
@@ -88,7 +88,9 @@ export function Shell() {
         </Box>
         <Box sx={{ flex: 1 }} />
         <Box aria-live="polite" sx={{ color: colour("muted"), fontSize: 14, whiteSpace: "nowrap" }}>
-          {saveWord}
+          <Box component="span" sx={{ display: { xs: saveWord === "saved" ? "none" : "inline", sm: "inline" } }}>
+            {saveWord}
+          </Box>
         </Box>
         <Choice
           label="Units"
@@ -138,7 +140,16 @@ function Choice({ label, shown, icon, options, chosen, onChoose }: ChoiceProps) 
           whiteSpace: "nowrap",
         }}
       >
-        {icon ?? shown}
+        {icon ?? (
+          <>
+            <Box component="span" sx={{ display: { xs: "none", sm: "inline" } }}>
+              {shown}
+            </Box>
+            <Box component="span" sx={{ display: { xs: "inline-flex", sm: "none" } }}>
+              <Ruler size={18} aria-hidden />
+            </Box>
+          </>
+        )}
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         {options.map(({ value, text }) => (

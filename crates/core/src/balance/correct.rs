@@ -11,6 +11,10 @@ use crate::trace::{Contents, MEASURED_AT, Nudges, Prepared, Trace};
 /// What anyone notices: a tenth of sweetness, 15 % of acidity. Nobody is sent to correct less.
 const NOTICED: (f64, f64) = (0.10, 0.15);
 
+/// Baking soda that a drink bears, g/l: with more it tastes of soap and salt. Estimated, from the
+/// half gram of sodium in a litre at which mineral water begins to taste salty.
+const MOST_SALT: f64 = 1.0;
+
 /// What tastes wrong with a pitcher, and what it should be.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -174,9 +178,15 @@ pub fn correct(cupboard: &Cupboard, asked: &Asked) -> Result<Correction, FieldEr
     let wanted_s = asked.sweetness.unwrap_or(now_s) * by_words_s;
     let wanted_a = asked.acidity.unwrap_or(now_a) * by_words_a;
 
-    let off = |now: f64, wanted: f64, floor: f64| (wanted - now).abs() / now.max(floor);
-    let tasted = off(now_s, wanted_s, 1.0) >= NOTICED.0 * 0.999
-        || off(now_a, wanted_a, 0.08) >= NOTICED.1 * 0.999;
+    // As ratios, so that a step down is noticed as well as the step up that undoes it.
+    let noticed = |now: f64, wanted: f64, floor: f64, part: f64| {
+        let (now, wanted) = (now.max(floor), wanted.max(floor));
+        (wanted / now).max(now / wanted) >= 1.0 + part * 0.999
+    };
+    // Who says in words that something is wrong has tasted it.
+    let tasted = !asked.words.is_empty()
+        || noticed(now_s, wanted_s, 1.0, NOTICED.0)
+        || noticed(now_a, wanted_a, 0.08, NOTICED.1);
     let mut leave_it = still_changing(&contents);
     if !tasted {
         leave_it =
@@ -370,7 +380,7 @@ fn sets<'a>(
         "simple_syrup_1_1",
         "citric_acid",
         "water",
-        "sodium_citrate",
+        "sodium_bicarbonate",
     ];
     let all: Vec<&Ingredient> = if at_hand.is_empty() {
         usual.iter().filter_map(|id| cupboard.ingredient(id)).collect()
@@ -418,8 +428,11 @@ fn work_out(
         let taste = Taste::of(trace.outcome()?)?;
         Some([taste.sweetness_percent, taste.acidity_percent])
     };
-    let unknowns: Vec<Unknown> =
-        set.iter().map(|_| Unknown { start: 0.0, least: 0.0, most: 60.0, weight: 0.01 }).collect();
+    let most = |it: &Ingredient| if it.kind == Kind::Salt { MOST_SALT } else { 60.0 };
+    let unknowns: Vec<Unknown> = set
+        .iter()
+        .map(|it| Unknown { start: 0.0, least: 0.0, most: most(it), weight: 0.01 })
+        .collect();
     let wishes = [
         Wish { reading: 0, wanted: wanted.0, scale: wanted.0.max(1.0) },
         Wish { reading: 1, wanted: wanted.1, scale: wanted.1.max(0.08) },

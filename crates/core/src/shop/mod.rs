@@ -435,7 +435,10 @@ fn other_item(id: &str, need: &Need, cupboard: &Cupboard, how: Shopping) -> Opti
     let wanted = if it.kind == Kind::Ice { need.grams * 1.25 } else { need.grams };
     let missing = (wanted - larder.have).max(0.0);
     // Nobody buys a second kilo for a spoonful: 2 % short is enough.
-    let packs = if missing <= 0.0 { 0.0 } else { ((missing / pack) - 0.02).ceil().max(1.0) };
+    // And a pinch of salt is in every kitchen.
+    let staple = it.kind == Kind::Salt && missing < 0.05 * pack;
+    let packs =
+        if missing <= 0.0 || staple { 0.0 } else { ((missing / pack) - 0.02).ceil().max(1.0) };
     let written = crate::quantity::Amount::grams(need.grams);
     let text = measure(cupboard, it, &written, Grams(need.grams), how.units).amount.to_string();
     Some(Item {
@@ -443,7 +446,9 @@ fn other_item(id: &str, need: &Need, cupboard: &Cupboard, how: Shopping) -> Opti
         name: it.name.clone(),
         aisle: aisle_of(it),
         need: text,
-        buy: if packs == 0.0 {
+        buy: if packs == 0.0 && missing > 0.0 {
+            "very little: see whether there is any".into()
+        } else if packs == 0.0 {
             "nothing: it is there".into()
         } else {
             usual.said(packs, larder.pack)

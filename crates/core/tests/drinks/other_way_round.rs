@@ -155,6 +155,19 @@ fn a_pitcher_never_seen_is_put_right_in_spoons_and_does_not_run_over() {
     }
     let first = &found.ways[0];
     assert!(first.reached && first.acidity < 0.52, "{first:?}");
+    // Sugar or syrup, and water; never more baking soda than a drink bears.
+    assert!(first.additions.iter().any(|a| a.ingredient == "water"), "{first:?}");
+    assert!(found.ways.len() >= 2, "{:?}", found.ways);
+    for addition in found.ways.iter().flat_map(|w| &w.additions) {
+        let soda = addition.ingredient == "sodium_bicarbonate";
+        assert!(!soda || addition.grams <= 1.5 * 1.2, "{addition:?}");
+    }
+    // A little too sharp: a pinch or two of it does.
+    let little = ask(unseen(1500.0, 2500.0), vec![Doubt { too: Word::Sharp, how: How::Touch }]);
+    let soda = |w: &keen_core::balance::Remedy| {
+        w.additions.iter().any(|a| a.ingredient == "sodium_bicarbonate")
+    };
+    assert!(little.ways.iter().any(|w| w.reached && soda(w)), "{:?}", little.ways);
     // The same in a jug that is nearly full: something goes aside first.
     let found = ask(unseen(1450.0, 1500.0), sharp);
     assert!(found.ways.iter().all(|w| w.volume_ml <= 1500.0), "{:?}", found.ways);

@@ -40,7 +40,7 @@ export function AimPanel({ editor, drink, report, aiming, onCorrect }: AimPanelP
           <Box sx={{ fontSize: 13.5, color: colour("muted") }} data-figure="ring">
             {ring
               ? `Ring: ${ring.sweetness.toFixed(1)} g and ${ring.acidity.toFixed(2)} %`
-              : "or touch the map where you want it"}
+              : "or touch the map"}
           </Box>
           {more && <OtherTargets report={report} aiming={aiming} />}
           <Button
