@@ -88,7 +88,10 @@ export function Shell() {
         </Box>
         <Box sx={{ flex: 1 }} />
         <Box aria-live="polite" sx={{ color: colour("muted"), fontSize: 14, whiteSpace: "nowrap" }}>
-          <Box component="span" sx={{ display: { xs: saveWord === "saved" ? "none" : "inline", sm: "inline" } }}>
+          <Box
+            component="span"
+            sx={{ display: { xs: saveWord === "saved" ? "none" : "inline", sm: "inline" } }}
+          >
             {saveWord}
           </Box>
         </Box>

@@ -33,7 +33,7 @@ export function Cupboard() {
         value={shown}
         onChange={(_, next: string) => void go(`/cupboard/${next}`, { replace: true })}
         variant="scrollable"
-        allowScrollButtonsMobile
+        scrollButtons={false}
         aria-label="Parts of the cupboard"
         sx={{
           mb: 2,

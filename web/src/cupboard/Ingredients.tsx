@@ -10,6 +10,9 @@ import { OwnField } from "./OwnField";
 import { WeighCup } from "./WeighCup";
 import look from "./Cupboard.module.css";
 
+/** Kinds that are poured or dissolved whole, so that °Brix says what they do to a drink. */
+const poured = new Set(["juice", "sweetener", "syrup", "dairy", "soda", "spirit"]);
+
 const rests = { table: "from the tables", estimate: "estimated", measured: "measured here" };
 
 /** Everything that can go into a drink: find it, see its figures, put in one's own. */
@@ -49,8 +52,9 @@ export function Ingredients() {
                   {i.own && <span className={look.own}> yours</span>}
                 </span>
                 <span className={look.facts}>
-                  {i.brix.toFixed(0)} °Bx
-                  {i.acidity_percent >= 0.05 && ` · ${i.acidity_percent.toFixed(1)} % acid`}
+                  {poured.has(i.kind)
+                    ? `${i.brix.toFixed(0)} °Bx${i.acidity_percent >= 0.05 ? ` · ${i.acidity_percent.toFixed(1)} % acid` : ""}`
+                    : i.kind}
                 </span>
               </button>
             </li>

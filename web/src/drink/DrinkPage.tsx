@@ -105,14 +105,17 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
           ) : (
             <Balance editor={editor} drink={shown.drink} report={shown.report} />
           )}
-          <Counter
-            editor={editor}
-            drink={shown.drink}
-            report={shown.report}
-            chosen={chosen}
-            onChoose={setChosen}
-            low={view === "steps" || view === "size"}
-          />
+          {/* In the shop there is no counter, and little room. */}
+          <Box sx={{ display: view === "size" ? { xs: "none", md: "contents" } : "contents" }}>
+            <Counter
+              editor={editor}
+              drink={shown.drink}
+              report={shown.report}
+              chosen={chosen}
+              onChoose={setChosen}
+              low={view === "steps" || view === "size"}
+            />
+          </Box>
         </>
       ) : null}
     </Box>

@@ -123,8 +123,10 @@ fn in_fruit(
     }
     let mut ways = Vec::new();
     if whole_only(it) {
-        let whole = count.round();
-        return if whole >= 1.0 { vec![Amount::of(whole, named(whole))] } else { Vec::new() };
+        // Half a leaf can be torn off and half a clove broken, half an ice cube not.
+        let halves = it.kind != Kind::Ice && (0.25..0.75).contains(&count);
+        let whole = if halves { 0.5 } else { count.round() };
+        return if whole > 0.0 { vec![Amount::of(whole, named(whole))] } else { Vec::new() };
     }
     let quarters = (count * 4.0).round() / 4.0;
     if count >= 12.0 {
@@ -147,7 +149,7 @@ fn in_fruit(
     ways
 }
 
-/// What nobody halves: an ice cube, a clove, a leaf.
+/// What is counted and not cut up: ice cubes, cloves, leaves.
 fn whole_only(it: &Ingredient) -> bool {
     matches!(it.kind, Kind::Ice | Kind::Herb)
         || (it.kind == Kind::Spice && !matches!(it.id.as_str(), "vanilla_bean" | "cinnamon_stick"))

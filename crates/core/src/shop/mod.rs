@@ -89,7 +89,7 @@ pub struct Item {
     pub aisle: Aisle,
     /// What is needed: "258 ml of juice and 20 g of zest".
     pub need: String,
-    /// What to buy: "9 limes", "2 packs of 1 kg"; "nothing: it is there".
+    /// What to buy: "9 limes", "2 packs of 1 kg"; "there is enough".
     pub buy: String,
     /// How many pieces or packs to buy; 0 if enough is there.
     pub count: f64,
@@ -449,7 +449,7 @@ fn other_item(id: &str, need: &Need, cupboard: &Cupboard, how: Shopping) -> Opti
         buy: if packs == 0.0 && missing > 0.0 {
             "very little: see whether there is any".into()
         } else if packs == 0.0 {
-            "nothing: it is there".into()
+            "there is enough".into()
         } else {
             usual.said(packs, larder.pack)
         },
