@@ -317,6 +317,11 @@ const journeys = {
     await page.getByRole("button", { name: /Heat the pot to 95 °C/ }).waitFor();
     await putIn("jamaica", "Pot");
     await page.getByRole("button", { name: /Put 20 g dried hibiscus/ }).waitFor();
+    await putIn("orange rind");
+    await type("Amount", "10 g");
+    await putIn("cassia");
+    await putIn("allspice");
+    await page.getByRole("button", { name: /Put 8 allspice berries into the pot/ }).waitFor();
     await palette.getByRole("button", { name: "Let stand" }).click();
     await type("For, min", "20");
     await page.getByRole("button", { name: /Let the pot stand, covered, for 20 minutes/ }).waitFor();
@@ -331,12 +336,12 @@ const journeys = {
     await page.getByRole("button", { name: /Let the pot stand/ }).click();
     await page.getByRole("button", { name: "Later" }).click();
     await page.waitForFunction(
-      (before) => document.querySelectorAll("[data-step]")[4].dataset.step !== before[4],
+      (before) => document.querySelectorAll("[data-step]")[7].dataset.step !== before[7],
       before,
     );
     await page.getByRole("button", { name: "Undo" }).click();
     await page.waitForFunction(
-      (before) => document.querySelectorAll("[data-step]")[4].dataset.step === before[4],
+      (before) => document.querySelectorAll("[data-step]")[7].dataset.step === before[7],
       before,
     );
     await page.getByRole("button", { name: /Heat the pot to 95 °C/ }).click();
@@ -345,9 +350,16 @@ const journeys = {
     assert.deepEqual(await steps(), before);
 
     await page.getByRole("button", { name: /Strain the pot/ }).click();
-    await putIn("granulated");
+    await putIn("sugar syrup");
+    await type("Amount", "180 g");
     await palette.getByRole("button", { name: "Serve" }).click();
-    await page.getByRole("button", { name: /Pour 3 glasses of 250 ml from the pitcher/ }).waitFor();
+    await page.getByRole("button", { name: /Pour 4 glasses of 250 ml from the pitcher/ }).waitFor();
+    await putIn("ice");
+    // Hot from the pot, all the ice would be gone: it says so, until the pitcher has cooled.
+    await page.getByText(/^In a drink of 7\d °C all of this ice melts/).waitFor();
+    await page.getByRole("button", { name: /Put 180 g sugar syrup 1:1/ }).click();
+    await palette.getByRole("button", { name: "Cool" }).click();
+    await page.getByText(/all of this ice melts/).waitFor({ state: "detached" });
     await page.getByRole("link", { name: "Balance" }).click();
     assert.ok((await number(page, "acidity")) > 0.2, "the calyces have given their acid");
     await saved(page);

@@ -1315,7 +1315,7 @@ export interface components {
         Item: {
             /** @description Where in the shop it stands. */
             aisle: components["schemas"]["Aisle"];
-            /** @description What to buy: "9 limes", "2 packs of 1 kg"; "nothing: it is there". */
+            /** @description What to buy: "9 limes", "2 packs of 1 kg"; "there is enough". */
             buy: string;
             /** @description Whether it is counted in pieces. */
             by_piece: boolean;
@@ -1691,7 +1691,7 @@ export interface components {
          * @description What sort of thing happened.
          * @enum {string}
          */
-        NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot" | "zest_into_boiling" | "bitter" | "acid_in_metal" | "too_full_for_that" | "boiled_down_already" | "too_thick" | "loses_fizz" | "curdles" | "stays_soft" | "left_warm" | "needs_time";
+        NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot" | "zest_into_boiling" | "bitter" | "acid_in_metal" | "too_full_for_that" | "boiled_down_already" | "too_thick" | "loses_fizz" | "ice_melts_away" | "curdles" | "stays_soft" | "left_warm" | "needs_time";
         /** @description A drink and one of its steps. */
         OfStep: {
             drink: components["schemas"]["Drink"];

@@ -147,12 +147,20 @@ impl Cupboard {
             Kind::Root | Kind::Stem => by_weight(30.0),
             Kind::Herb => by_weight(10.0),
             Kind::Flower => by_weight(20.0),
-            Kind::Spice if it.id.ends_with("_stick") => {
-                pieces(1.0).unwrap_or_else(|| by_weight(3.0))
+            // Whole spices are counted: five grams of cloves would be fifty.
+            Kind::Spice => {
+                let count = match it.id.as_str() {
+                    "allspice_berry" => 8.0,
+                    "black_pepper" => 10.0,
+                    "clove" | "cardamom_green" => 4.0,
+                    "bay_leaf" | "star_anise" => 2.0,
+                    _ => 1.0,
+                };
+                pieces(count).unwrap_or_else(|| by_weight(5.0))
             }
             Kind::Flavouring if it.id == "lemon_oil" => Amount::of(3.0, Measure::Drop),
             Kind::Peel => by_weight(20.0),
-            Kind::Spice | Kind::Zest | Kind::Seed => by_weight(5.0),
+            Kind::Zest | Kind::Seed => by_weight(5.0),
             Kind::Grain | Kind::Nut => by_weight(100.0),
             Kind::Sweetener if it.per_gram.sucrose_equivalent().0 > 10.0 => by_weight(0.1),
             Kind::Sweetener | Kind::Syrup => by_weight(50.0),
@@ -160,7 +168,7 @@ impl Cupboard {
             Kind::Acid => by_weight(2.0),
             Kind::Salt => Amount::of(1.0, Measure::Pinch),
             Kind::Water | Kind::Soda => Amount::millilitres(250.0),
-            Kind::Ice => by_weight(200.0),
+            Kind::Ice => pieces(3.0).unwrap_or_else(|| by_weight(75.0)),
             Kind::Spirit => Amount::millilitres(30.0),
             Kind::Flavouring => Amount::of(1.0, Measure::Teaspoon),
         }

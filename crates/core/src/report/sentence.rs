@@ -151,8 +151,8 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
             } else {
                 String::new()
             };
-            let lid = if *lid { ", with the lid on" } else { "" };
-            format!("Heat {} to {to_c} °C{hold}, stirring{lid}.", the(vessel))
+            let how = if *lid { "with the lid on" } else { "stirring" };
+            format!("Heat {} to {to_c} °C{hold}, {how}.", the(vessel))
         }
         Action::Infuse { vessel, minutes, place, covered } => {
             let covered = if *covered { ", covered," } else { "" };

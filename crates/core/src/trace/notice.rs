@@ -59,6 +59,8 @@ pub enum NoticeKind {
     TooThick,
     /// Fizz is lost because it goes into something warm, or is stirred or heated.
     LosesFizz,
+    /// Ice goes into something so warm that none of it is left.
+    IceMeltsAway,
     /// Milk and acid in the warm.
     Curdles,
     /// It stays soft in the freezer.
@@ -100,6 +102,7 @@ impl Notice {
             | K::ZestIntoBoiling
             | K::Bitter
             | K::LosesFizz
+            | K::IceMeltsAway
             | K::Curdles
             | K::LeftWarm
             | K::TooThick => Severity::Notice,

@@ -636,6 +636,12 @@ fn the_bench_warns_where_makers_trip() {
     assert!(said(milk).contains(&NoticeKind::Curdles));
     let soda = vec![add("jug", "water", "300 g"), add("jug", "club_soda", "300 g")];
     assert_eq!(said(soda), [NoticeKind::LosesFizz]);
+    let ice = |to_c| {
+        let hot = Action::Heat { vessel: "pot".into(), to_c, minutes: 0.0, lid: true };
+        said(vec![add("pot", "water", "300 g"), hot, add("pot", "ice", "3 ice cubes")])
+    };
+    assert_eq!(ice(72.0), [NoticeKind::IceMeltsAway]);
+    assert_eq!(ice(25.0), []);
     let left = vec![
         add("jug", "cantaloupe", "300 g"),
         add("jug", "water", "500 g"),
