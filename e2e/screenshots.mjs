@@ -9,10 +9,22 @@ mkdirSync(folder, { recursive: true });
 const views = [
   ["shelf", desk, "light", toShelf],
   ["shelf-phone", phone, "light", toShelf],
-  ["balance", desk, "light", toBalance],
-  ["balance-dark", desk, "dark", toBalance],
-  ["balance-phone", phone, "light", toBalance],
+  ["balance", desk, "light", to("Lemon verbena lemonade")],
+  ["balance-dark", desk, "dark", to("Lemon verbena lemonade")],
+  ["balance-phone", phone, "light", to("Lemon verbena lemonade")],
   ["balance-counter", desk, "light", toVessel],
+  ["balance-target", desk, "light", toTarget],
+  ["correct", desk, "light", toCorrect],
+  ["new-drink", desk, "light", toStartingPoints],
+  ["steps", desk, "light", to("Hibiscus and bay-orange cooler", "steps")],
+  ["steps-phone", phone, "light", to("Lemon verbena lemonade", "steps")],
+  ["size", desk, "light", to("Hibiscus and bay-orange cooler", "size")],
+  ["size-vessels", desk, "light", to("Lemon verbena lemonade", "size/vessels")],
+  ["size-shopping", desk, "light", to("Lemon verbena lemonade", "size/shopping")],
+  ["size-shopping-phone", phone, "light", to("Lemon verbena lemonade", "size/shopping")],
+  ["size-glass", desk, "light", to("Mandarin fizz", "size/glass")],
+  ["cupboard", desk, "light", (page) => page.goto("/cupboard")],
+  ["syrup-desk", desk, "light", (page) => page.goto("/syrup")],
 ];
 
 async function toShelf(page) {
@@ -20,10 +32,14 @@ async function toShelf(page) {
   await page.getByText("Mint and cucumber water").waitFor();
 }
 
-async function toBalance(page) {
-  await toShelf(page);
-  await page.getByRole("link", { name: "Lemon verbena lemonade" }).click();
-  await page.getByTestId("point").waitFor();
+/** A drink of the shelf, in one of its views. */
+function to(name, view) {
+  return async (page) => {
+    await toShelf(page);
+    await page.getByRole("link", { name }).click();
+    await page.getByTestId("point").waitFor();
+    if (view) await page.goto(`${page.url()}/${view}`);
+  };
 }
 
 async function toVessel(page) {
@@ -32,11 +48,34 @@ async function toVessel(page) {
   await page.getByRole("button", { name: /^Pot:/ }).click();
 }
 
+async function toTarget(page) {
+  await to("Lemon verbena lemonade")(page);
+  const map = await page.getByRole("img", { name: /^Balance map/ }).boundingBox();
+  await page.mouse.click(map.x + map.width * 0.68, map.y + map.height * 0.4);
+  await page.getByRole("button", { name: "Work out the amounts" }).click();
+  await page.getByRole("region", { name: "Worked out" }).waitFor();
+}
+
+async function toCorrect(page) {
+  await to("Hibiscus and bay-orange cooler")(page);
+  await page.getByRole("button", { name: "Taste and correct" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("button", { name: "clearly too sharp" }).click();
+  await dialog.getByRole("button", { name: "What does it need?" }).click();
+  await dialog.locator("[data-way]").first().waitFor();
+}
+
+async function toStartingPoints(page) {
+  await toShelf(page);
+  await page.getByRole("button", { name: "New drink" }).click();
+}
+
 const browser = await launch();
 for (const [name, viewport, colorScheme, go] of views) {
   const page = await open(browser, address, { viewport, colorScheme });
   await go(page);
   await page.evaluate(() => document.fonts.ready);
+  await page.waitForLoadState("networkidle");
   await page.screenshot({ path: `${folder}/${name}.png` });
   await page.context().close();
 }

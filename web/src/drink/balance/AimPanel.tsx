@@ -203,7 +203,14 @@ function Proposal({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
             <Box
               component="li"
               key={m.step}
-              sx={{ py: 0.5, borderBottom: `1px solid ${colour("hairline")}` }}
+              sx={{
+                display: "flex",
+                flexWrap: "wrap",
+                justifyContent: "space-between",
+                columnGap: 1,
+                py: 0.5,
+                borderBottom: `1px solid ${colour("hairline")}`,
+              }}
             >
               {m.name}
               <Box sx={{ color: colour("muted") }}>
@@ -220,19 +227,17 @@ function Proposal({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
         {taste.sweetness_percent.toFixed(1)} g, {taste.acidity_percent.toFixed(2)} %,{" "}
         {volume(taste.ready_ml)}
       </Box>
-      <Button
-        aria-pressed={exact}
-        onClick={() => setExact(!exact)}
-        sx={{ justifySelf: "start", px: 0, minWidth: 0 }}
-      >
-        {exact ? "Round to kitchen measures" : "Leave unrounded"}
-      </Button>
       <Button variant="contained" onClick={take} disabled={solution.moved.length === 0}>
         Take these amounts
       </Button>
-      <Button variant="outlined" onClick={() => aiming.set({})}>
-        Back
-      </Button>
+      <Box sx={{ display: "flex", justifyContent: "space-between" }}>
+        <Button aria-pressed={exact} onClick={() => setExact(!exact)} sx={{ px: 0, minWidth: 0 }}>
+          {exact ? "Round to kitchen measures" : "Leave unrounded"}
+        </Button>
+        <Button onClick={() => aiming.set({})} sx={{ minWidth: 0 }}>
+          Back
+        </Button>
+      </Box>
     </Box>
   );
 }
