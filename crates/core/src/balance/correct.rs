@@ -1,15 +1,12 @@
 use serde::{Deserialize, Serialize};
 
-use super::Taste;
 use super::least_squares::{Unknown, Wish, nearest};
+use super::{NOTICED, Taste};
 use crate::chemistry::{Component, Mixture};
 use crate::cupboard::{Cupboard, Form, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Drink, Family, FieldError, Step, Vessel};
 use crate::quantity::{Amount, Celsius, Grams, Measure, Millilitres, Minutes};
 use crate::trace::{Contents, MEASURED_AT, Nudges, Prepared, Trace};
-
-/// What anyone notices: a tenth of sweetness, 15 % of acidity. Nobody is sent to correct less.
-const NOTICED: (f64, f64) = (0.10, 0.15);
 
 /// Baking soda that a drink bears, g/l: with more it tastes of soap and salt. Estimated, from the
 /// half gram of sodium in a litre at which mineral water begins to taste salty.

@@ -14,6 +14,9 @@ mod profile;
 mod solve;
 mod swap;
 
+/// What anyone notices: a tenth of sweetness, 15 % of acidity. Nobody is sent to correct less.
+pub(crate) const NOTICED: (f64, f64) = (0.10, 0.15);
+
 pub use correct::{Addition, Asked, Correction, Doubt, How, Pitcher, Remedy, Word, correct};
 pub use map::{BalanceMap, Band, MapPoint, Spot, Strength, Typical};
 pub use profile::{Profile, Taste};

@@ -1,10 +1,8 @@
 use serde::Serialize;
 
-use crate::chemistry::{Component, GRAMS_PER_VOLUME_CO2};
+use crate::chemistry::{Component, ETHANOL_DENSITY, GRAMS_PER_VOLUME_CO2};
 use crate::trace::{MEASURED_AT, Outcome};
 
-/// Density of ethanol at 20 °C, g/ml.
-const ETHANOL_DENSITY: f64 = 0.789;
 /// What citric acid takes off a refractometer's reading, °Brix for each % of acid.
 const ACID_READS_LOW: f64 = 0.193;
 

@@ -1,8 +1,8 @@
 use super::{Component, Mixture};
 use crate::quantity::{Celsius, Millilitres};
 
-/// Volume of a gram of ethanol at 20 °C, ml (density 0.7893 g/ml).
-const ETHANOL_ML_PER_G: f64 = 1.267;
+/// Density of ethanol at 20 °C, g/ml (CRC handbook).
+pub(crate) const ETHANOL_DENSITY: f64 = 0.789;
 /// Volume of a gram of milk or plant fat, ml (density about 0.92 g/ml).
 const FAT_ML_PER_G: f64 = 1.087;
 /// Volume of a gram of cell wall, ml: cellulose and pectin at about 1.5 g/ml.
@@ -54,7 +54,7 @@ impl Mixture {
         };
         Millilitres(
             solution
-                + self[Component::Ethanol] * ETHANOL_ML_PER_G
+                + self[Component::Ethanol] / ETHANOL_DENSITY
                 + self[Component::Fat] * FAT_ML_PER_G
                 + self[Component::Insoluble] * INSOLUBLE_ML_PER_G
                 + self[Component::CarbonDioxide] * CARBON_DIOXIDE_ML_PER_G,

@@ -24,6 +24,7 @@ mod sweetness;
 pub use acidity::{Ions, ph_of, titratable_equivalents};
 pub use colour::{Absorbance, Rgb};
 pub use component::Component;
+pub(crate) use density::ETHANOL_DENSITY;
 pub use density::{sucrose_density, water_density_ratio};
 pub use mixture::Mixture;
 pub use solution::{

@@ -9,7 +9,7 @@ use super::{
     Cupboard, Estimated, Evidence, Extraction, FigureSource, Flavour, Form, Hold, Ingredient, Kind,
     Material, Measures, VesselKind, Yield,
 };
-use crate::chemistry::{Component, Mixture};
+use crate::chemistry::{Component, ETHANOL_DENSITY, Mixture};
 use crate::drink::FieldError;
 use crate::quantity::{Amount, Grams, Millilitres};
 
@@ -472,23 +472,27 @@ fn scale(mixture: &mut Mixture, parts: &[Component], wanted: f64, read: impl Fn(
 }
 
 fn own_ingredient(own: &OwnIngredient) -> Ingredient {
-    /// Grams of ethanol in 100 ml for each % vol.
-    const ETHANOL: f64 = 0.789;
     let (sugar, acid, insoluble) = (own.sugar / 100.0, own.acid / 100.0, own.insoluble / 100.0);
-    let ethanol = own.alcohol / 100.0 * ETHANOL;
-    let mut per_gram = Mixture::of(&[
-        (Component::Sucrose, sugar),
-        (Component::Citric, acid),
-        (Component::Insoluble, insoluble),
-        (Component::Ethanol, ethanol),
-    ]);
     // Crystals are dry: what isn't sugar or acid dissolves as something else.
-    let rest = (1.0 - per_gram.mass().0).max(0.0);
     let filler = match own.form {
         Form::Crystals => Component::OtherSolids,
         _ => Component::Water,
     };
-    per_gram[filler] += rest;
+    let of_density = |density: f64| {
+        let mut per_gram = Mixture::of(&[
+            (Component::Sucrose, sugar),
+            (Component::Citric, acid),
+            (Component::Insoluble, insoluble),
+            (Component::Ethanol, own.alcohol / 100.0 * ETHANOL_DENSITY / density),
+        ]);
+        per_gram[filler] += (1.0 - per_gram.mass().0).max(0.0);
+        per_gram
+    };
+    // Alcohol is told by volume, so a gram's share of it hangs on the density, and that on the share.
+    let mut per_gram = of_density(1.0);
+    for _ in 0..3 {
+        per_gram = of_density(per_gram.density_at_20());
+    }
     let flavour = Flavour::of(&own.id, own.kind);
     flavour.book(&mut per_gram, own.form == Form::Pieces);
     let usual = match own.form {
@@ -551,6 +555,25 @@ mod tests {
         let rate = 0.9 / before.measures.density.unwrap();
         let spoon = cupboard.weigh(sugar, &"1 tbsp".parse().unwrap()).unwrap().grams;
         assert!((spoon.0 / (before.measures.tablespoon.unwrap() * rate) - 1.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn a_spirit_of_ones_own_has_the_strength_on_its_label() {
+        let own = OwnIngredient {
+            id: "own_plum_spirit".into(),
+            name: "Plum spirit".into(),
+            kind: Kind::Spirit,
+            form: Form::Liquid,
+            sugar: 0.0,
+            acid: 0.0,
+            alcohol: 40.0,
+            insoluble: 0.0,
+            density: None,
+        };
+        let gram = own_ingredient(&own).per_gram;
+        let by_volume = gram[Component::Ethanol] / ETHANOL_DENSITY * gram.density_at_20();
+        assert!((by_volume - 0.40).abs() < 1e-3, "{by_volume}");
+        assert!((gram.mass().0 - 1.0).abs() < 1e-9);
     }
 
     #[test]

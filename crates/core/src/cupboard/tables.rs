@@ -13,7 +13,6 @@ use crate::quantity::{Grams, Millilitres};
 
 const INGREDIENTS: &str = include_str!("data/ingredients.csv");
 const PRODUCE: &str = include_str!("data/produce.csv");
-const CUP_ML: f64 = 236.588;
 
 /// Columns of the ingredient table that are grams (or other amounts) in 100 g.
 const COLUMNS: [(&str, Component); 23] = [
@@ -116,7 +115,7 @@ fn ingredient(row: &HashMap<String, String>) -> Ingredient {
             density: if liquid {
                 number("density")
             } else {
-                number("g_per_cup").map(|grams| grams / CUP_ML)
+                number("g_per_cup").map(|grams| grams / crate::quantity::US_CUP_ML)
             },
             tablespoon: number("g_per_tbsp").filter(|_| !liquid),
             teaspoon: number("g_per_tsp").filter(|_| !liquid),

@@ -53,7 +53,7 @@ pub enum Measure {
     Piece(String),
 }
 
-const US_CUP_ML: f64 = 236.588;
+pub(crate) const US_CUP_ML: f64 = 236.588;
 
 impl Measure {
     /// Reads a unit's name; `None` for words that are no unit of weight or volume.

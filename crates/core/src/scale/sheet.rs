@@ -2,7 +2,7 @@ use serde::{Deserialize, Serialize};
 
 use super::measuring::{Measured, Units, measure};
 use super::{LawOf, Size, resize};
-use crate::balance::{BalanceMap, Profile, Spot};
+use crate::balance::{BalanceMap, NOTICED, Profile, Spot};
 use crate::cupboard::{Cupboard, Ingredient};
 use crate::drink::{Drink, FieldError, Law};
 use crate::quantity::{Amount, Grams, Millilitres};
@@ -88,9 +88,6 @@ pub struct SheetColumn {
     /// The drink at that size with its amounts rounded, to be taken over.
     pub drink: Drink,
 }
-
-/// What anyone notices, as shares of sweetness and of acidity.
-const NOTICED: (f64, f64) = (0.10, 0.15);
 
 /// Works a drink out at several sizes, in the measures of the kitchen.
 ///

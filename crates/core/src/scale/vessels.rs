@@ -230,7 +230,7 @@ fn one_fit(
     vessel: usize,
     at_once: &Need,
     needed: &Need,
-    left: &mut Vec<OwnVessel>,
+    left: &mut [OwnVessel],
     own: &[OwnVessel],
     batches: u32,
     trace: &Trace,
