@@ -1,12 +1,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Kitchen, Schemas } from "../api/client";
 import { useKitchen } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour } from "../app/theme";
+import { TitledDialog } from "../app/TitledDialog";
 
 type OwnIngredient = Schemas["OwnIngredient"];
 
@@ -68,22 +68,15 @@ export function NewIngredient(props: { onClose: () => void; onMade: (id: string)
     else props.onMade(id);
   };
   return (
-    <Dialog
-      open
-      onClose={props.onClose}
-      slotProps={{ paper: { "aria-labelledby": "own", sx: { width: 480 } } }}
-    >
+    <TitledDialog title="An ingredient of your own" width={480} onClose={props.onClose}>
       <Box
         component="form"
         onSubmit={(event: React.FormEvent) => {
           event.preventDefault();
           void make();
         }}
-        sx={{ p: 3, display: "grid", gap: 1.5 }}
+        sx={{ display: "grid", gap: 1.5 }}
       >
-        <Box component="h2" id="own" sx={{ ...displayFont, fontSize: 24, fontWeight: 700, m: 0 }}>
-          An ingredient of your own
-        </Box>
         <TextField
           autoFocus
           size="small"
@@ -151,6 +144,6 @@ export function NewIngredient(props: { onClose: () => void; onMade: (id: string)
           </Button>
         </Box>
       </Box>
-    </Dialog>
+    </TitledDialog>
   );
 }

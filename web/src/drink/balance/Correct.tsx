@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
@@ -15,6 +14,7 @@ import {
   type Spot,
 } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
+import { TitledDialog } from "../../app/TitledDialog";
 import { volume } from "../../ui/format";
 import { insertStep } from "../changes";
 import type { Editor } from "../editor";
@@ -123,136 +123,118 @@ export function Correct({ editor, drink, report, ring, onClose }: CorrectProps) 
   };
   const anything = Object.keys(felt).length > 0 || (wanted === "ring" && ring);
   return (
-    <Dialog
-      open
-      onClose={onClose}
-      slotProps={{
-        paper: {
-          "aria-labelledby": "correct",
-          sx: { width: 620, maxWidth: "calc(100% - 24px)", m: 1.5 },
-        },
-      }}
-    >
-      <Box sx={{ p: { xs: 2, sm: 3 }, display: "grid", gap: 2 }}>
-        <Box
-          component="h2"
-          id="correct"
-          sx={{ ...displayFont, fontSize: 24, fontWeight: 700, m: 0 }}
-        >
-          Taste and correct
-        </Box>
-        <TextField
-          select
-          size="small"
-          label="What did you taste"
-          value={source}
-          onChange={(event) => {
-            setSource(event.target.value);
-            setFound(undefined);
-          }}
-          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-        >
-          {holders.map((v) => (
-            <MenuItem key={v.id} value={v.id}>
-              {v.name}, {volume(v.fullest?.liquid_ml ?? 0)}
-            </MenuItem>
-          ))}
-          <MenuItem value="">Another pitcher, by what is known of it</MenuItem>
-        </TextField>
-        {source === "" && (
-          <Box
-            sx={{
-              display: "grid",
-              gridTemplateColumns: { xs: "1fr 1fr", sm: "repeat(5, 1fr)" },
-              gap: 1,
-            }}
-          >
-            {(
-              [
-                ["volume", "There is"],
-                ["holds", "It holds"],
-                ["brix", "°Bx, if read"],
-                ["acidity", "Acid %, if read"],
-                ["ph", "pH, if read"],
-              ] as const
-            ).map(([key, label]) => (
-              <TextField
-                key={key}
-                size="small"
-                label={label}
-                value={read[key]}
-                onChange={(event) => setRead({ ...read, [key]: event.target.value })}
-              />
-            ))}
-          </Box>
-        )}
+    <TitledDialog title="Taste and correct" width={620} onClose={onClose}>
+      <TextField
+        select
+        size="small"
+        label="What did you taste"
+        value={source}
+        onChange={(event) => {
+          setSource(event.target.value);
+          setFound(undefined);
+        }}
+        slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+      >
+        {holders.map((v) => (
+          <MenuItem key={v.id} value={v.id}>
+            {v.name}, {volume(v.fullest?.liquid_ml ?? 0)}
+          </MenuItem>
+        ))}
+        <MenuItem value="">Another pitcher, by what is known of it</MenuItem>
+      </TextField>
+      {source === "" && (
         <Box
           sx={{
             display: "grid",
-            gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" },
-            columnGap: 3,
-            rowGap: 0.75,
+            gridTemplateColumns: { xs: "1fr 1fr", sm: "repeat(5, 1fr)" },
+            gap: 1,
           }}
         >
-          {words.map(([word, text]) => (
-            <Box key={word} role="group" aria-label={text}>
-              <Box sx={{ fontSize: 14 }}>{text}</Box>
-              <Box sx={{ display: "flex", gap: 0.5 }}>
-                {degrees.map(([how, name]) => {
-                  const on = felt[word] === how;
-                  return (
-                    <Button
-                      key={how}
-                      aria-pressed={on}
-                      aria-label={`${name} ${text}`}
-                      onClick={() => feel(word, how)}
-                      sx={{
-                        flex: 1,
-                        minWidth: 0,
-                        minHeight: 44,
-                        px: 0.5,
-                        fontSize: 14,
-                        border: `1.5px solid ${colour(on ? "cobalt" : "hairline")}`,
-                        bgcolor: on ? colour("wash") : "transparent",
-                        color: colour(on ? "cobalt" : "ink"),
-                      }}
-                    >
-                      {name}
-                    </Button>
-                  );
-                })}
-              </Box>
-            </Box>
+          {(
+            [
+              ["volume", "There is"],
+              ["holds", "It holds"],
+              ["brix", "°Bx, if read"],
+              ["acidity", "Acid %, if read"],
+              ["ph", "pH, if read"],
+            ] as const
+          ).map(([key, label]) => (
+            <TextField
+              key={key}
+              size="small"
+              label={label}
+              value={read[key]}
+              onChange={(event) => setRead({ ...read, [key]: event.target.value })}
+            />
           ))}
         </Box>
-        {ring && (
-          <TextField
-            select
-            size="small"
-            label="Bring it"
-            value={wanted}
-            onChange={(event) => setWanted(event.target.value as typeof wanted)}
-          >
-            <MenuItem value="words">to where the words say</MenuItem>
-            <MenuItem value="ring">
-              to the ring: {ring.sweetness.toFixed(1)} g and {ring.acidity.toFixed(2)} %
-            </MenuItem>
-          </TextField>
-        )}
-        <Box sx={{ display: "flex", gap: 1, justifyContent: "flex-end" }}>
-          <Button onClick={onClose}>Close</Button>
-          <Button variant="contained" disabled={!anything} onClick={() => void look()}>
-            What does it need?
-          </Button>
-        </Box>
-        {wrong && (
-          <Box role="alert" sx={{ color: colour("stop") }}>
-            {wrong}
+      )}
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" },
+          columnGap: 3,
+          rowGap: 0.75,
+        }}
+      >
+        {words.map(([word, text]) => (
+          <Box key={word} role="group" aria-label={text}>
+            <Box sx={{ fontSize: 14 }}>{text}</Box>
+            <Box sx={{ display: "flex", gap: 0.5 }}>
+              {degrees.map(([how, name]) => {
+                const on = felt[word] === how;
+                return (
+                  <Button
+                    key={how}
+                    aria-pressed={on}
+                    aria-label={`${name} ${text}`}
+                    onClick={() => feel(word, how)}
+                    sx={{
+                      flex: 1,
+                      minWidth: 0,
+                      minHeight: 44,
+                      px: 0.5,
+                      fontSize: 14,
+                      border: `1.5px solid ${colour(on ? "cobalt" : "hairline")}`,
+                      bgcolor: on ? colour("wash") : "transparent",
+                      color: colour(on ? "cobalt" : "ink"),
+                    }}
+                  >
+                    {name}
+                  </Button>
+                );
+              })}
+            </Box>
           </Box>
-        )}
-        {found && <Found found={found} onStirIn={source ? stirIn : undefined} />}
+        ))}
       </Box>
-    </Dialog>
+      {ring && (
+        <TextField
+          select
+          size="small"
+          label="Bring it"
+          value={wanted}
+          onChange={(event) => setWanted(event.target.value as typeof wanted)}
+        >
+          <MenuItem value="words">to where the words say</MenuItem>
+          <MenuItem value="ring">
+            to the ring: {ring.sweetness.toFixed(1)} g and {ring.acidity.toFixed(2)} %
+          </MenuItem>
+        </TextField>
+      )}
+      <Box sx={{ display: "flex", gap: 1, justifyContent: "flex-end" }}>
+        <Button onClick={onClose}>Close</Button>
+        <Button variant="contained" disabled={!anything} onClick={() => void look()}>
+          What does it need?
+        </Button>
+      </Box>
+      {wrong && (
+        <Box role="alert" sx={{ color: colour("stop") }}>
+          {wrong}
+        </Box>
+      )}
+      {found && <Found found={found} onStirIn={source ? stirIn : undefined} />}
+    </TitledDialog>
   );
 }
 

@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import {
@@ -12,7 +11,8 @@ import {
   type Swapped,
 } from "../../api/client";
 import { findIngredients, useIngredients } from "../../api/queries";
-import { colour, displayFont } from "../../app/theme";
+import { colour } from "../../app/theme";
+import { TitledDialog } from "../../app/TitledDialog";
 import type { Editor } from "../editor";
 
 interface SwapProps {
@@ -47,110 +47,104 @@ export function Swap({ editor, drink, line, onClose }: SwapProps) {
     }
   };
   return (
-    <Dialog
-      open
-      onClose={onClose}
-      slotProps={{
-        paper: {
-          "aria-labelledby": "swap",
-          sx: { width: 560, maxWidth: "calc(100% - 24px)", m: 1.5 },
-        },
-      }}
-    >
-      <Box sx={{ p: { xs: 2, sm: 3 }, display: "grid", gap: 1.5 }}>
-        <Box component="h2" id="swap" sx={{ ...displayFont, fontSize: 24, fontWeight: 700, m: 0 }}>
+    <TitledDialog
+      title={
+        <>
           Instead of {line.text} {line.name.toLowerCase()}
-        </Box>
-        {swapped ? (
-          <Box role="region" aria-label="Swapped" sx={{ display: "grid", gap: 1 }}>
-            <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
-              {swapped.result.solution.rounded.steps
-                .filter((s) => s.id === line.step)
-                .map((s) => (
-                  <li key={s.id}>
-                    <strong>{amountOf(s.do)}</strong> {swapped.it.name.toLowerCase()}
-                  </li>
-                ))}
-              {swapped.result.solution.moved
-                .filter((m) => m.step !== line.step)
-                .map((m) => (
-                  <li key={m.step}>
-                    {m.name}: {m.from} → <strong>{m.to}</strong>
-                  </li>
-                ))}
-              {swapped.result.changes.map((change) => (
-                <li key={change}>{change}</li>
-              ))}
-            </Box>
-            {!swapped.result.solution.reached && (
-              <Box
-                sx={{
-                  bgcolor: colour("notice"),
-                  color: colour("onNotice"),
-                  p: 1.25,
-                  borderRadius: "10px",
-                  fontSize: 14,
-                }}
-              >
-                It can't be quite the same. {swapped.result.solution.stops.join(" ")}
-              </Box>
-            )}
-            <Box sx={{ display: "flex", gap: 1, justifyContent: "flex-end" }}>
-              <Button onClick={() => setSwapped(undefined)}>Another one</Button>
-              <Button
-                variant="contained"
-                onClick={() => {
-                  const { steps } = swapped.result.solution.rounded;
-                  editor.edit((d) => ({ ...d, steps }));
-                  onClose();
-                }}
-              >
-                Swap it
-              </Button>
-            </Box>
-          </Box>
-        ) : (
-          <>
-            <TextField
-              autoFocus
-              size="small"
-              label="Find in the cupboard"
-              value={text}
-              onChange={(event) => setText(event.target.value)}
-            />
-            <Box
-              component="ul"
-              sx={{ listStyle: "none", m: 0, p: 0, maxHeight: 320, overflowY: "auto" }}
-            >
-              {candidates.map((it) => (
-                <li key={it.id}>
-                  <Button
-                    fullWidth
-                    onClick={() => void look(it)}
-                    sx={{ justifyContent: "flex-start", color: colour("ink"), minHeight: 44 }}
-                  >
-                    {it.name}
-                  </Button>
+        </>
+      }
+      width={560}
+      onClose={onClose}
+    >
+      {swapped ? (
+        <Box role="region" aria-label="Swapped" sx={{ display: "grid", gap: 1 }}>
+          <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
+            {swapped.result.solution.rounded.steps
+              .filter((s) => s.id === line.step)
+              .map((s) => (
+                <li key={s.id}>
+                  <strong>{amountOf(s.do)}</strong> {swapped.it.name.toLowerCase()}
                 </li>
               ))}
-              {candidates.length === 0 && (
-                <Box component="li" sx={{ color: colour("muted"), p: 1 }}>
-                  Nothing in the cupboard does the same.
-                </Box>
-              )}
-            </Box>
-            <Button onClick={onClose} sx={{ justifySelf: "end" }}>
-              Leave it
-            </Button>
-          </>
-        )}
-        {wrong && (
-          <Box role="alert" sx={{ color: colour("stop") }}>
-            {wrong}
+            {swapped.result.solution.moved
+              .filter((m) => m.step !== line.step)
+              .map((m) => (
+                <li key={m.step}>
+                  {m.name}: {m.from} → <strong>{m.to}</strong>
+                </li>
+              ))}
+            {swapped.result.changes.map((change) => (
+              <li key={change}>{change}</li>
+            ))}
           </Box>
-        )}
-      </Box>
-    </Dialog>
+          {!swapped.result.solution.reached && (
+            <Box
+              sx={{
+                bgcolor: colour("notice"),
+                color: colour("onNotice"),
+                p: 1.25,
+                borderRadius: "10px",
+                fontSize: 14,
+              }}
+            >
+              It can't be quite the same. {swapped.result.solution.stops.join(" ")}
+            </Box>
+          )}
+          <Box sx={{ display: "flex", gap: 1, justifyContent: "flex-end" }}>
+            <Button onClick={() => setSwapped(undefined)}>Another one</Button>
+            <Button
+              variant="contained"
+              onClick={() => {
+                const { steps } = swapped.result.solution.rounded;
+                editor.edit((d) => ({ ...d, steps }));
+                onClose();
+              }}
+            >
+              Swap it
+            </Button>
+          </Box>
+        </Box>
+      ) : (
+        <>
+          <TextField
+            autoFocus
+            size="small"
+            label="Find in the cupboard"
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+          <Box
+            component="ul"
+            sx={{ listStyle: "none", m: 0, p: 0, maxHeight: 320, overflowY: "auto" }}
+          >
+            {candidates.map((it) => (
+              <li key={it.id}>
+                <Button
+                  fullWidth
+                  onClick={() => void look(it)}
+                  sx={{ justifyContent: "flex-start", color: colour("ink"), minHeight: 44 }}
+                >
+                  {it.name}
+                </Button>
+              </li>
+            ))}
+            {candidates.length === 0 && (
+              <Box component="li" sx={{ color: colour("muted"), p: 1 }}>
+                Nothing in the cupboard does the same.
+              </Box>
+            )}
+          </Box>
+          <Button onClick={onClose} sx={{ justifySelf: "end" }}>
+            Leave it
+          </Button>
+        </>
+      )}
+      {wrong && (
+        <Box role="alert" sx={{ color: colour("stop") }}>
+          {wrong}
+        </Box>
+      )}
+    </TitledDialog>
   );
 }
 

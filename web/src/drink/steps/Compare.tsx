@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
 import ListSubheader from "@mui/material/ListSubheader";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
@@ -8,7 +7,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Drink, type DrinkReport } from "../../api/client";
 import { useShelf, useStartingPoints } from "../../api/queries";
-import { colour, displayFont } from "../../app/theme";
+import { colour } from "../../app/theme";
+import { TitledDialog } from "../../app/TitledDialog";
 import { span, volume } from "../../ui/format";
 
 /** Two ways of making a drink, side by side, at the same size. */
@@ -35,61 +35,43 @@ export function Compare(props: { drink: Drink; report: DrinkReport; onClose: () 
   });
   const groups = [...new Set(starts.map((s) => s.group))].filter((g) => g !== "Blank");
   return (
-    <Dialog
-      open
-      onClose={onClose}
-      slotProps={{
-        paper: {
-          "aria-labelledby": "compare",
-          sx: { width: 820, maxWidth: "calc(100% - 24px)", m: 1.5 },
-        },
-      }}
-    >
-      <Box sx={{ p: { xs: 2, sm: 3 }, display: "grid", gap: 2 }}>
-        <Box
-          component="h2"
-          id="compare"
-          sx={{ ...displayFont, fontSize: 24, fontWeight: 700, m: 0 }}
-        >
-          Two ways side by side
+    <TitledDialog title="Two ways side by side" width={820} onClose={onClose}>
+      <TextField
+        select
+        size="small"
+        label="Compare with"
+        value={other}
+        onChange={(event) => setOther(event.target.value)}
+      >
+        {groups.flatMap((group) => [
+          <ListSubheader key={group} sx={{ bgcolor: colour("enamel") }}>
+            {group}
+          </ListSubheader>,
+          ...starts
+            .filter((s) => s.group === group)
+            .map((s) => (
+              <MenuItem key={s.id} value={`start:${s.id}`}>
+                {s.name}
+              </MenuItem>
+            )),
+        ])}
+        <ListSubheader sx={{ bgcolor: colour("enamel") }}>On the shelf</ListSubheader>
+        {(shelf?.drinks ?? []).map((d) => (
+          <MenuItem key={d.id} value={`drink:${d.id}`}>
+            {d.name}
+          </MenuItem>
+        ))}
+      </TextField>
+      {error && (
+        <Box role="alert" sx={{ color: colour("stop") }}>
+          {error.message}
         </Box>
-        <TextField
-          select
-          size="small"
-          label="Compare with"
-          value={other}
-          onChange={(event) => setOther(event.target.value)}
-        >
-          {groups.flatMap((group) => [
-            <ListSubheader key={group} sx={{ bgcolor: colour("enamel") }}>
-              {group}
-            </ListSubheader>,
-            ...starts
-              .filter((s) => s.group === group)
-              .map((s) => (
-                <MenuItem key={s.id} value={`start:${s.id}`}>
-                  {s.name}
-                </MenuItem>
-              )),
-          ])}
-          <ListSubheader sx={{ bgcolor: colour("enamel") }}>On the shelf</ListSubheader>
-          {(shelf?.drinks ?? []).map((d) => (
-            <MenuItem key={d.id} value={`drink:${d.id}`}>
-              {d.name}
-            </MenuItem>
-          ))}
-        </TextField>
-        {error && (
-          <Box role="alert" sx={{ color: colour("stop") }}>
-            {error.message}
-          </Box>
-        )}
-        {found && <Table left={{ name: drink.name, report }} right={found} />}
-        <Button onClick={onClose} sx={{ justifySelf: "end" }}>
-          Close
-        </Button>
-      </Box>
-    </Dialog>
+      )}
+      {found && <Table left={{ name: drink.name, report }} right={found} />}
+      <Button onClick={onClose} sx={{ justifySelf: "end" }}>
+        Close
+      </Button>
+    </TitledDialog>
   );
 }
 
