@@ -1,6 +1,6 @@
 use serde::Serialize;
 
-use crate::chemistry::Component;
+use crate::chemistry::{Component, ETHANOL_DENSITY};
 use crate::drink::{Action, Drink, Family};
 use crate::trace::{Contents, MEASURED_AT, Trace};
 
@@ -78,7 +78,7 @@ impl Keeping {
         }
         let percent = |c: Component| 100.0 * liquid[c] / mass;
         let brix = liquid.soluble_solids();
-        let alcohol = 100.0 * liquid[Component::Ethanol] / 0.789 / liquid.volume(MEASURED_AT).0;
+        let alcohol = 100.0 * liquid[Component::Ethanol] / ETHANOL_DENSITY / liquid.volume(MEASURED_AT).0;
         let pulp = percent(Component::Insoluble);
         let class = if alcohol >= 20.0 {
             Class::Spirit
