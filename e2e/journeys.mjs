@@ -590,6 +590,7 @@ const journeys = {
     await accessible(page, "the amounts");
     await page.getByRole("textbox", { name: "Party, glasses" }).fill("24");
     await page.locator('[data-column="party"]').getByText(/^24 ×/).waitFor();
+    await page.locator('[data-column="party"]').getByRole("img", { name: /less than anyone tastes/ }).waitFor();
     await row("Dried hibiscus calyces").getByText("150 g").waitFor();
     await row("Bay leaves").getByRole("combobox").selectOption("the same in every vessel");
     await row("Bay leaves").getByText("3 fresh leaves").nth(2).waitFor();

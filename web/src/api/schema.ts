@@ -2272,6 +2272,7 @@ export interface components {
             /** @description Whether that difference can be tasted. */
             noticeable: boolean;
             rounded?: components["schemas"]["Spot"] | null;
+            shift?: components["schemas"]["Spot"] | null;
             /** @description How long each step takes, minutes, by the order of the steps. */
             step_minutes: number[];
             /**

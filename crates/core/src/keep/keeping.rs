@@ -78,7 +78,8 @@ impl Keeping {
         }
         let percent = |c: Component| 100.0 * liquid[c] / mass;
         let brix = liquid.soluble_solids();
-        let alcohol = 100.0 * liquid[Component::Ethanol] / ETHANOL_DENSITY / liquid.volume(MEASURED_AT).0;
+        let alcohol =
+            100.0 * liquid[Component::Ethanol] / ETHANOL_DENSITY / liquid.volume(MEASURED_AT).0;
         let pulp = percent(Component::Insoluble);
         let class = if alcohol >= 20.0 {
             Class::Spirit

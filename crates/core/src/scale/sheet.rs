@@ -83,6 +83,8 @@ pub struct SheetColumn {
     pub exact: Option<Spot>,
     /// Where it lies with the amounts rounded to what can be measured.
     pub rounded: Option<Spot>,
+    /// How far rounding moves it, in differences that are just noticed: within 1 nobody tells.
+    pub shift: Option<Spot>,
     /// Whether that difference can be tasted.
     pub noticeable: bool,
     /// The drink at that size with its amounts rounded, to be taken over.
@@ -179,9 +181,9 @@ fn column(
     };
     let exact = spot(sized, &trace);
     let after = spot(&rounded, &Trace::run(&rounded, cupboard));
-    let noticeable = exact.zip(after).is_some_and(|(a, b)| {
-        (b.sweetness - a.sweetness).abs() > NOTICED.0 * a.sweetness.max(1.0)
-            || (b.acidity - a.acidity).abs() > NOTICED.1 * a.acidity.max(0.08)
+    let shift = exact.zip(after).map(|(a, b)| Spot {
+        sweetness: (b.sweetness - a.sweetness) / (NOTICED.0 * a.sweetness.max(1.0)),
+        acidity: (b.acidity - a.acidity) / (NOTICED.1 * a.acidity.max(0.08)),
     });
     let profile = trace.outcome().and_then(Profile::of);
     let column = SheetColumn {
@@ -194,7 +196,8 @@ fn column(
         step_minutes: trace.frames.iter().map(|f| f.minutes.0).collect(),
         exact,
         rounded: after,
-        noticeable,
+        noticeable: shift.is_some_and(|s| s.sweetness.abs() > 1.0 || s.acidity.abs() > 1.0),
+        shift,
         drink: rounded,
     };
     (column, cells)

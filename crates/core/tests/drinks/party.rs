@@ -273,6 +273,9 @@ fn the_strip_of_sizes_is_measurable_and_tastes_the_same() {
     let found = sheet(&spiced(), cupboard, &sizes, Units::Metric).unwrap();
     assert_eq!(found.columns.len(), 3);
     for column in &found.columns {
+        let (exact, after) = (column.exact.unwrap(), column.rounded.unwrap());
+        let told = exact.sweetness * (1.0 + 0.1 * column.shift.unwrap().sweetness);
+        assert!((told - after.sweetness).abs() < 1e-6, "{exact:?} {after:?}");
         assert!(!column.noticeable, "{}: {:?} {:?}", column.name, column.exact, column.rounded);
         assert!((column.glass_ml - 200.0).abs() < 30.0, "{}", column.glass_ml);
     }

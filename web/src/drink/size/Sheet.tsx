@@ -10,6 +10,7 @@ import { colour, displayFont } from "../../app/theme";
 import { span, volume } from "../../ui/format";
 import { serving, setLaw } from "../changes";
 import type { Editor } from "../editor";
+import { Rounding } from "./Rounding";
 import look from "./Size.module.css";
 
 type Law = Schemas["Law"];
@@ -28,7 +29,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
   const served = serving(drink);
   const [party, setParty] = useState("48");
   const [glass, setGlass] = useState(() =>
-    served ? `${Math.round(report.profile?.glass_ml ?? 250)} ml` : "250 ml",
+    served ? `${5 * Math.round((report.profile?.glass_ml ?? 250) / 5)} ml` : "250 ml",
   );
   const many = Number(party);
   const now = served?.glasses ?? 8;
@@ -157,16 +158,21 @@ function Head({ column }: { column: Column }) {
       <Box sx={{ ...displayFont, fontSize: 17, fontWeight: 700, color: colour("ink") }}>
         {column.name}
       </Box>
-      <Box>
-        {Math.round(column.glasses)} × {volume(column.glass_ml)}, {volume(column.volume_ml)}
+      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 1.5, alignItems: "center" }}>
+        <div>
+          <Box>
+            {Math.round(column.glasses)} × {volume(column.glass_ml)}, {volume(column.volume_ml)}
+          </Box>
+          {off && (
+            <Box sx={{ color: colour(column.noticeable ? "stop" : "muted") }}>
+              {column.noticeable
+                ? `rounding can be tasted: ${column.rounded!.sweetness.toFixed(1)} g and ${column.rounded!.acidity.toFixed(2)} % instead of ${column.exact!.sweetness.toFixed(1)} and ${column.exact!.acidity.toFixed(2)}`
+                : `${column.rounded!.sweetness.toFixed(1)} g sweet, ${column.rounded!.acidity.toFixed(2)} % acid`}
+            </Box>
+          )}
+        </div>
+        {column.shift && <Rounding shift={column.shift} />}
       </Box>
-      {off && (
-        <Box sx={{ color: colour(column.noticeable ? "stop" : "muted") }}>
-          {column.noticeable
-            ? `rounding can be tasted: ${column.rounded!.sweetness.toFixed(1)} g and ${column.rounded!.acidity.toFixed(2)} % instead of ${column.exact!.sweetness.toFixed(1)} and ${column.exact!.acidity.toFixed(2)}`
-            : `${column.rounded!.sweetness.toFixed(1)} g sweet, ${column.rounded!.acidity.toFixed(2)} % acid`}
-        </Box>
-      )}
     </>
   );
 }
