@@ -167,12 +167,11 @@ fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution
     let hottest = frame.touched.iter().map(|t| t.contents.temperature.0).fold(0.0, f64::max);
     match &drink.steps[step].action {
         Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. } if hottest > 55.0 => {
-            say(
-                here,
-                C::Burns,
-                true,
-                "Hot syrup sticks and burns worse than water. Turn the handle inwards, and keep children away from the ring.",
-            );
+            let syrupy = frame.touched.iter().any(|t| t.contents.liquid.soluble_solids() > 30.0);
+            let worse = if syrupy { "Hot syrup sticks and burns worse than water. " } else { "" };
+            let message =
+                format!("{worse}Turn the handle inwards, and keep children away from the ring.");
+            say(here, C::Burns, true, message);
         }
         Action::Strain { .. } | Action::Pour { .. } | Action::Bottle { .. } if hottest > 60.0 => {
             say(

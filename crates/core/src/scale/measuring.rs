@@ -149,9 +149,9 @@ fn in_fruit(
     ways
 }
 
-/// What is counted and not cut up: ice cubes, cloves, leaves.
+/// What is counted and not cut up: ice cubes, cloves, leaves, flower heads.
 fn whole_only(it: &Ingredient) -> bool {
-    matches!(it.kind, Kind::Ice | Kind::Herb)
+    matches!(it.kind, Kind::Ice | Kind::Herb | Kind::Flower)
         || (it.kind == Kind::Spice && !matches!(it.id.as_str(), "vanilla_bean" | "cinnamon_stick"))
 }
 

@@ -139,6 +139,59 @@ fn split(deposits: &mut Vec<Deposit>, share: f64) -> Vec<Deposit> {
     deposits.iter_mut().map(|d| d.take(share)).filter(|d| d.mixture.mass().0 > TRACE_OF).collect()
 }
 
+/// What lies at the bottom and dissolves, by what water takes of it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Powder {
+    Sugar,
+    SugarAlcohol,
+    Acid,
+    Other,
+}
+
+impl Powder {
+    const ALL: [Self; 4] = [Self::Sugar, Self::SugarAlcohol, Self::Acid, Self::Other];
+
+    fn of(mixture: &Mixture) -> Self {
+        let most = mixture.mass().0 / 2.0;
+        match mixture {
+            m if m[Component::Polyol] > most => Self::SugarAlcohol,
+            m if m.sugars().0 > most => Self::Sugar,
+            m if Self::Acid.amount(m) > most => Self::Acid,
+            _ => Self::Other,
+        }
+    }
+
+    /// How much of what crystallises is in a mixture, g.
+    fn amount(self, mixture: &Mixture) -> f64 {
+        match self {
+            Self::Sugar => mixture[Component::Sucrose],
+            Self::SugarAlcohol => mixture[Component::Polyol],
+            Self::Acid => {
+                let acids = [Component::Citric, Component::Malic, Component::Tartaric];
+                acids.iter().map(|c| mixture[*c]).sum()
+            }
+            Self::Other => mixture[Component::OtherSolids],
+        }
+    }
+
+    /// Grams that a gram of water takes.
+    ///
+    /// Erythritol: 37 g in 100 g of solution at 25 °C, about 2 % more for each degree. Citric acid:
+    /// 59 % at 20 °C, malic and tartaric alike (CRC handbook). Salts: as table salt, 36 g in 100 g;
+    /// baking soda takes four times the water, in amounts that no drink has.
+    fn taken_by_water(self, t: Celsius) -> f64 {
+        match self {
+            Self::Sugar => {
+                let limit = sucrose_solubility(t) / 100.0;
+                limit / (1.0 - limit)
+            }
+            Self::SugarAlcohol => 0.587 * (1.0 + 0.02 * (t.0 - 25.0)).max(0.2),
+            Self::Acid => 1.45,
+            Self::Other => 0.36,
+        }
+    }
+}
+
 impl Contents {
     /// Everything in the vessel.
     #[must_use]
@@ -372,26 +425,14 @@ impl Contents {
         if self.crystals.is_empty() || water <= 0.0 {
             return;
         }
-        let limit = sucrose_solubility(self.temperature) / 100.0;
-        let sugar_room = (water * limit / (1.0 - limit) - self.liquid[Component::Sucrose]).max(0.0);
-        // Erythritol: 37 g in 100 g of solution at 25 °C, about 2 % more for each degree.
-        let polyol_room = (water * 0.587 * (1.0 + 0.02 * (self.temperature.0 - 25.0)).max(0.2)
-            - self.liquid[Component::Polyol])
-            .max(0.0);
-        let sugar: f64 = self.crystals.iter().map(|d| d.mixture[Component::Sucrose]).sum();
-        let polyol: f64 = self.crystals.iter().map(|d| d.mixture[Component::Polyol]).sum();
-        let sugar_share = if sugar > sugar_room { sugar_room / sugar } else { 1.0 };
-        let polyol_share = if polyol > polyol_room { polyol_room / polyol } else { 1.0 };
+        let share_of = |what: Powder| {
+            let (dissolved, lying) = self.of_powder(what);
+            let room = (water * what.taken_by_water(self.temperature) - dissolved).max(0.0);
+            if lying > room { room / lying } else { 1.0 }
+        };
+        let shares = Powder::ALL.map(share_of);
         for mut part in std::mem::take(&mut self.crystals) {
-            let mass = part.mixture.mass().0;
-            let share = if part.mixture[Component::Polyol] > mass / 2.0 {
-                polyol_share
-            } else if part.mixture.sugars().0 > mass / 2.0 {
-                sugar_share
-            } else {
-                // Acid powders and salts dissolve in about their own weight of water.
-                (water / mass).min(1.0)
-            };
+            let share = shares[Powder::of(&part.mixture) as usize];
             let dissolved = part.take(share);
             dissolved.origins.into_iter().for_each(|o| self.credit_origin(o));
             self.liquid += dissolved.mixture;
@@ -401,27 +442,38 @@ impl Contents {
         }
     }
 
-    /// Sucrose, dissolved and not. It is what crystallises; the sugars of honey and fruit stay
-    /// dissolved far longer and are not held against it.
-    fn sucrose(&self) -> f64 {
-        let crystals = self.crystals.iter().map(|d| d.mixture[Component::Sucrose]);
-        self.liquid[Component::Sucrose] + crystals.sum::<f64>()
+    /// How much of such a powder is dissolved, and how much lies there, g.
+    ///
+    /// Of sugars sucrose is what crystallises; those of honey and fruit stay dissolved far longer and
+    /// are not held against it.
+    fn of_powder(&self, what: Powder) -> (f64, f64) {
+        let lying = self.crystals.iter().filter(|d| Powder::of(&d.mixture) == what);
+        (what.amount(&self.liquid), lying.map(|d| what.amount(&d.mixture)).sum())
     }
 
-    /// The temperature at which all its crystals would dissolve; `None` if not even boiling does it.
+    /// The temperature at which all its crystals would dissolve; `None` if not even boiling does it,
+    /// or if they aren't sugar.
     pub(super) fn dissolves_at(&self) -> Option<Celsius> {
-        let sugars = self.sucrose();
-        let needed = 100.0 * sugars / (sugars + self.liquid[Component::Water]);
+        let water = self.liquid[Component::Water];
+        if self.crystals.iter().any(|d| Powder::of(&d.mixture) != Powder::Sugar) {
+            return None;
+        }
+        let (dissolved, lying) = self.of_powder(Powder::Sugar);
         (self.temperature.0.ceil() as i32..=100)
             .map(|t| Celsius(f64::from(t)))
-            .find(|t| sucrose_solubility(*t) >= needed)
+            .find(|t| water * Powder::Sugar.taken_by_water(*t) >= dissolved + lying)
     }
 
     /// Water that would take the crystals at the temperature that it has.
     pub(super) fn water_to_dissolve(&self) -> Grams {
-        let sugars = self.sucrose();
-        let limit = sucrose_solubility(self.temperature) / 100.0;
-        Grams((sugars * (1.0 - limit) / limit - self.liquid[Component::Water]).max(0.0))
+        let needed = Powder::ALL.map(|what| match self.of_powder(what) {
+            (dissolved, lying) if lying > 0.0 => {
+                (dissolved + lying) / what.taken_by_water(self.temperature)
+            }
+            _ => 0.0,
+        });
+        let needed = needed.into_iter().fold(0.0, f64::max);
+        Grams((needed - self.liquid[Component::Water]).max(0.0))
     }
 
     /// Whether more sugar is dissolved than the liquid holds at that temperature.

@@ -302,7 +302,7 @@ fn fruit_is_bought_once_for_zest_and_juice_and_with_its_chance() {
         add("jug", "white_sugar", "190 g"),
         serve("jug", 2, "100 ml"),
     ]);
-    let list = shop(&[lemonade.clone()], cupboard, Shopping::default());
+    let list = shop(std::slice::from_ref(&lemonade), cupboard, Shopping::default());
     let lemons = list.items.iter().find(|i| i.id == "lemon/medium").unwrap();
     let chance = lemons.chance.as_ref().unwrap();
     assert!(lemons.count >= 7.0 && chance.half == 6, "{lemons:?}");
