@@ -179,7 +179,12 @@ impl Produce {
     /// What to say after a number: "lime", "limes"; "leaf", "leaves" for what is counted in parts.
     #[must_use]
     pub fn noun(&self, count: f64) -> String {
-        let part = &self.usual().name;
+        self.noun_of(self.usual(), count)
+    }
+
+    /// The same for another size than the usual: "large limes", "fresh leaf".
+    pub(crate) fn noun_of(&self, size: &Size, count: f64) -> String {
+        let part = &size.name;
         if !["small", "medium", "large"].contains(&part.as_str()) {
             return match (count > 1.0, part.strip_suffix("leaf")) {
                 (true, Some(front)) => format!("{front}leaves"),
@@ -187,7 +192,8 @@ impl Produce {
                 (false, _) => part.clone(),
             };
         }
-        if count > 1.0 { self.plural.clone() } else { self.name.to_lowercase() }
+        let name = if count > 1.0 { self.plural.clone() } else { self.name.to_lowercase() };
+        if *part == self.usual().name { name } else { format!("{part} {name}") }
     }
 }
 

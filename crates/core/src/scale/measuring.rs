@@ -58,7 +58,9 @@ pub fn measure(
     };
     if by_pieces && let Some(Measure::Piece(words)) = first {
         let fruit = in_fruit(cupboard, it, words, grams, set);
-        if let Some(whole) = fruit.first().filter(|_| whole_only(it)) {
+        // Nobody zests a part of a fruit when there are five, or weighs it.
+        let of_many = |a: &Amount| it.kind == Kind::Zest && a.terms()[0].value >= 4.0;
+        if let Some(whole) = fruit.first().filter(|a| whole_only(it) || of_many(a)) {
             let grams = cupboard.weigh(it, whole).map_or(grams, |w| w.grams);
             return Measured { amount: whole.clone(), grams, stock: None };
         }
@@ -110,8 +112,8 @@ fn in_fruit(
     let named = |count: f64| {
         let words = match cupboard.piece(it, words) {
             // "lemon" of one, "lemons" of several; a size that was said stays.
-            Some((produce, size)) if size.name == produce.usual().name => produce.noun(count),
-            _ => words.to_owned(),
+            Some((produce, size)) => produce.noun_of(size, count),
+            None => words.to_owned(),
         };
         Measure::Piece(words)
     };
@@ -129,7 +131,7 @@ fn in_fruit(
         return if whole > 0.0 { vec![Amount::of(whole, named(whole))] } else { Vec::new() };
     }
     let quarters = (count * 4.0).round() / 4.0;
-    if count >= 12.0 {
+    if count >= 12.0 || (count >= 4.0 && it.kind == Kind::Zest) {
         return vec![Amount::of(count.round(), named(count.round()))];
     }
     if quarters > 0.0 {

@@ -643,13 +643,14 @@ fn the_bench_warns_where_makers_trip() {
     assert_eq!(ice(72.0), [NoticeKind::IceMeltsAway]);
     assert_eq!(ice(25.0), []);
     // 100 ml of water take 145 g of citric acid, however often one looks.
-    let acid = run(&drink(vec![
+    let sour = drink(vec![
         add("jug", "citric_acid", "200 g"),
         add("jug", "water", "100 g"),
         add("jug", "lemon_oil", "1 drop"),
-    ]));
+    ]);
+    let acid = run(&sour);
     assert_eq!(kinds(&acid), [NoticeKind::Undissolved; 2]);
-    let lying = acid.after(2, 0).unwrap().undissolved().0;
+    let lying = acid.after(2, sour.vessel("jug").unwrap()).unwrap().undissolved().0;
     assert!((lying - 55.0).abs() < 1.5, "{lying}");
     let left = vec![
         add("jug", "cantaloupe", "300 g"),

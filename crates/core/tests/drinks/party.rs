@@ -128,6 +128,12 @@ fn amounts_in_the_measures_that_there_are() {
     let spoons_only = with(MeasuringSet { scale_g: None, jug_ml: None, cups: false, spoons: true });
     assert_eq!(said(&spoons_only, "white_sugar", "13 g", 13.0, Units::Metric), "1 tbsp");
     assert_eq!(said(&all, "ice", "2 cubes", 21.0 * 1.7, Units::AsWritten), "2 ice cubes");
+    let leaves = |grams| said(&all, "bay_leaf", "3 fresh leaves", grams, Units::AsWritten);
+    assert_eq!((leaves(0.2), leaves(1.4)), ("1/2 fresh leaf".into(), "3 fresh leaves".into()));
+    assert_eq!(said(&all, "lemon_zest", "4 lemons", 5.0 * 4.7, Units::AsWritten), "5 lemons");
+    assert_eq!(said(&all, "lemon_zest", "4 lemons", 2.4, Units::AsWritten), "1/2 lemon");
+    let large = said(&all, "lemon_juice", "2 large lemons", lemon(31.0), Units::AsWritten);
+    assert_eq!(large, "1/2 large lemon");
     // A glass of something that a batch has a gram of.
     let it = all.ingredient("citric_acid").unwrap();
     let tiny = measure(&all, it, &"1 g".parse().unwrap(), Grams(0.02), Units::Metric);
