@@ -836,7 +836,7 @@ export interface components {
         Chance: {
             /**
              * Format: int32
-             * @description So many would do half the time.
+             * @description So many, bought, would do half the time.
              */
             half: number;
             /** @description In words: "enough 9 times in 10; 7 would do half the time". */

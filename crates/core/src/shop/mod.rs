@@ -119,7 +119,7 @@ pub struct Item {
 pub struct Chance {
     /// The chance that the count suffices, 0 to 1.
     pub of_count: f64,
-    /// So many would do half the time.
+    /// So many, bought, would do half the time.
     pub half: u32,
     /// How much of what is known of a piece is by now own experience, 0 to 1.
     pub own_share: f64,
@@ -308,14 +308,27 @@ fn fruit_item(key: &str, need: &FruitNeed, cupboard: &Cupboard, how: Shopping) -
     let skins = per(need.zest, size.zest) + per(need.peel, size.peel);
     // Juice and zest come from the same fruit; flesh that is used whole does not.
     let shared = f64::from(for_juice).max(skins);
-    let pieces = shared + (need.flesh_pieces - 0.1).max(0.0).ceil();
-    let buy = (pieces - larder.have.floor()).max(0.0);
+    let whole = (need.flesh_pieces - 0.1).max(0.0).ceil();
+    let to_buy = |shared: f64| (shared + whole - larder.have.floor()).max(0.0);
+    let (buy, half) = (to_buy(shared), to_buy(f64::from(half).max(skins)));
     let pack = larder.pack.unwrap_or(1.0).max(1.0);
     let packs = (buy / pack).ceil();
-    let mut told = chance_told(&known, for_juice, half, shared, wanted);
-    if let Some(told) = told.as_mut().filter(|_| larder.have >= 1.0) {
-        told.message = format!("with the {:.0} that are there: {}", larder.have, told.message);
-    }
+    let told = known.as_ref().filter(|_| for_juice > 0).map(|known| {
+        let of_count = known.chance_of(shared, wanted);
+        let times = (of_count * 10.0).floor().clamp(1.0, 9.0);
+        let mut message = if of_count > 0.985 {
+            "enough nearly always".to_owned()
+        } else {
+            format!("enough {times:.0} times in 10")
+        };
+        if half < buy {
+            message += &format!("; {half:.0} would do half the time");
+        }
+        if larder.have >= 1.0 {
+            message = format!("with the {:.0} that are there: {message}", larder.have);
+        }
+        Chance { of_count, half: half as u32, own_share: known.own_share, message }
+    });
     let price = larder.price;
     let noun = |count: f64| named(produce, size, count);
     Some(Item {
@@ -373,29 +386,6 @@ fn fruit_need(need: &FruitNeed) -> String {
         }
     }
     parts.join(" and ")
-}
-
-fn chance_told(
-    known: &Option<crate::cupboard::Yield>,
-    for_juice: u32,
-    half: u32,
-    shared: f64,
-    wanted: Millilitres,
-) -> Option<Chance> {
-    let known = known.as_ref().filter(|_| for_juice > 0)?;
-    let of_count = known.chance_of(shared, wanted);
-    let times = (of_count * 10.0).floor().clamp(1.0, 9.0);
-    let sure = if of_count > 0.985 {
-        "enough nearly always".to_owned()
-    } else {
-        format!("enough {times:.0} times in 10")
-    };
-    let fewer = if f64::from(half) < shared {
-        format!("; {half} would do half the time")
-    } else {
-        String::new()
-    };
-    Some(Chance { of_count, half, own_share: known.own_share, message: format!("{sure}{fewer}") })
 }
 
 fn left_over(

@@ -325,6 +325,22 @@ fn fruit_is_bought_once_for_zest_and_juice_and_with_its_chance() {
     assert_eq!(limes.buy, "9 limes");
     let message = &limes.chance.as_ref().unwrap().message;
     assert!(message.contains("8 would do") || message.contains("7 would do"), "{message}");
+
+    // Whole limes give no juice as well, and those that are there needn't be bought.
+    let both = drink(vec![
+        squeeze("jug", "lime_juice", "190 ml"),
+        add("bowl", "lime_whole", "4 limes"),
+        serve("jug", 1, "100 ml"),
+    ]);
+    let kitchen = Kitchen {
+        larder: [("lime/medium".into(), Larder { have: 3.0, ..Larder::default() })].into(),
+        ..Kitchen::default()
+    };
+    let list = shop(&[both], &Cupboard::of(&kitchen), Shopping::default());
+    let chance = list.items[0].chance.as_ref().unwrap();
+    assert_eq!(list.items[0].buy, "10 limes");
+    assert!((8..=9).contains(&chance.half), "{chance:?}");
+    assert!(chance.message.starts_with("with the 3 that are there: enough 9 times in 10; "));
 }
 
 #[test]
