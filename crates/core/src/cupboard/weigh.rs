@@ -140,7 +140,14 @@ impl Cupboard {
         let by_weight = |grams: f64| Amount::grams(grams);
         match it.kind {
             Kind::Juice if self.can_be_squeezed(it) => {
-                pieces(2.0).unwrap_or_else(|| Amount::millilitres(100.0))
+                // Two limes, one grapefruit; nobody squeezes a whole pineapple into one pitcher.
+                let each = pieces(1.0).and_then(|one| self.weigh(it, &one).ok());
+                let count = match each.map(|w| w.grams.0) {
+                    Some(grams) if grams <= 120.0 => 2.0,
+                    Some(grams) if grams <= 300.0 => 1.0,
+                    _ => return Amount::millilitres(100.0),
+                };
+                pieces(count).unwrap_or_else(|| Amount::millilitres(100.0))
             }
             Kind::Juice | Kind::Dairy => Amount::millilitres(100.0),
             Kind::Fruit | Kind::Vegetable => by_weight(200.0),

@@ -242,10 +242,10 @@ fn moments(served: &Drink, cupboard: &Cupboard, glass: &str) -> Option<Vec<Momen
         let trace = Trace::run(&drink, cupboard);
         let outcome = trace.outcome()?;
         let profile = Profile::of(outcome)?;
-        let line = |l: &&crate::trace::Line| cupboard.ingredients()[l.ingredient].id == "ice";
-        let ice_in: f64 = trace.lines.iter().filter(line).map(|l| l.grams.0).sum();
+        let ice = |step: usize| drink.steps[step].action.ingredient() == Some("ice");
+        let origins = outcome.contents.origins.iter().filter(|o| ice(o.line));
+        let melted = origins.fold(0.0, |sum, o| sum + o.water.0);
         let left = outcome.contents.ice_mass().0;
-        let melted = (ice_in / outcome.glasses - left).max(0.0);
         found.push(Moment {
             minutes,
             temperature_c: profile.temperature_c,

@@ -268,11 +268,12 @@ impl Engine<'_> {
         if !self.is_empty(from, "serve") && there.0 < wanted.0 * 0.99 {
             let full = (there / size + 1e-6).floor();
             let rest = there.0 - full * size.0;
+            let noun = if glasses > 1.0 { "glasses" } else { "glass" };
             let tail = if rest > 1.0 { format!(" and {}", say_ml(rest)) } else { String::new() };
             self.notice(
                 Kind::FallsShort,
                 format!(
-                    "{} holds {}: {full} of {glasses} glasses{tail}.",
+                    "{} holds {}: {full} of {glasses} {noun}{tail}.",
                     self.subject(from),
                     say_ml(there.0),
                 ),

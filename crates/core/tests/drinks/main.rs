@@ -6,4 +6,5 @@ mod common;
 mod hand_worked;
 mod other_way_round;
 mod party;
+mod promises;
 mod properties;
