@@ -72,6 +72,72 @@ fn each_fault_names_its_field() {
     }
 }
 
+/// What is asked of a drink, a pitcher or a syrup is refused as plainly as a drink is.
+#[test]
+fn each_question_names_what_is_wrong_with_it() {
+    let app = Application::start("serve");
+    let mut drink = limeade();
+    for (i, step) in drink["steps"].as_array_mut().unwrap().iter_mut().enumerate() {
+        step["id"] = json!(format!("s{i}"));
+    }
+    let of_drink = |more: Value| {
+        let mut body = json!({ "drink": drink });
+        body.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+        body
+    };
+    let read = |key: &str, value: Value| {
+        let mut read = json!({ "volume": "1 l", "capacity": "2 l" });
+        read[key] = value;
+        json!({ "pitcher": { "read": read } })
+    };
+    let boiled = |key: &str, value: Value| {
+        let mut syrup = json!({ "amount": "500 g", "proportion": { "by_weight": 1.0 } });
+        syrup[key] = value;
+        syrup
+    };
+    let size = |size: Value| of_drink(json!({ "size": size }));
+    let aim = |aim: Value| of_drink(json!({ "aim": aim }));
+    let none =
+        json!([{ "name": "none", "size": { "glasses": { "glasses": 0, "size": "250 ml" } } }]);
+    let bound = json!([{ "step": "s1", "most": "2 limes" }]);
+    let swap = |step: &str, other: &str| of_drink(json!({ "step": step, "ingredient": other }));
+    for (question, body, field) in [
+        ("size", size(json!({ "volume": "3 limes" })), "size.volume"),
+        ("size", size(json!({ "factor": 0 })), "size.factor"),
+        ("size", size(json!({ "factor": 1e9 })), "size.factor"),
+        (
+            "size",
+            size(json!({ "as_much_as": { "step": "z", "amount": "1 l" } })),
+            "size.as_much_as",
+        ),
+        ("sheet", of_drink(json!({ "sizes": none })), "sizes[0].size.glasses.glasses"),
+        ("sheet", of_drink(json!({ "sizes": [] })), "sizes"),
+        ("solve", aim(json!({ "target": { "sweetness": -1 } })), "aim.target.sweetness"),
+        ("solve", aim(json!({ "target": { "brix": 99 } })), "aim.target.brix"),
+        ("solve", aim(json!({ "target": {}, "bounds": bound })), "aim.bounds[0].most"),
+        ("correct", read("volume", json!("3 kg")), "pitcher.read.volume"),
+        ("correct", read("capacity", json!("500 ml")), "pitcher.read.capacity"),
+        ("correct", read("ph", json!(17)), "pitcher.read.ph"),
+        ("correct", read("brix", json!(-3)), "pitcher.read.brix"),
+        ("swap", swap("z", "honey"), "step"),
+        ("swap", swap("s1", "moondust"), "ingredient"),
+        ("swap", swap("s3", "honey"), "step"),
+        ("syrup", boiled("amount", json!("0 g")), "amount"),
+        ("syrup", boiled("proportion", json!({ "by_weight": 0.0 })), "proportion"),
+        ("syrup", boiled("sugar", json!("water")), "sugar"),
+        ("syrup", boiled("reduce_to", json!(120)), "reduce_to"),
+        ("syrup", boiled("pot_mm", json!(2)), "pot_mm"),
+        ("shopping", json!({ "drinks": [] }), "drinks"),
+        ("shopping", json!({ "drinks": [drink], "how": { "chance": 7 } }), "how.chance"),
+        ("glass", of_drink(json!({ "spoons": 1 })), "spoons"),
+    ] {
+        let problem = app.post(&format!("/api/compute/{question}"), &body).problem(422);
+        assert_eq!(problem["errors"][0]["field"], field, "{question} {body}");
+        let message = problem["errors"][0]["message"].as_str().unwrap();
+        assert!(message.ends_with('.') && message.len() < 140, "{message}");
+    }
+}
+
 #[test]
 fn too_much_is_too_much() {
     let app = Application::start("serve");
