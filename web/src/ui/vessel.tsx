@@ -121,7 +121,7 @@ export const VesselDrawing = memo(function VesselDrawing({
             x={0}
             width={w}
             height={2.5}
-            fill="#ffffff"
+            fill={colour("glint")}
             opacity={0.45}
             style={{ y: h - level, transition: "y 150ms" }}
           />
@@ -218,7 +218,7 @@ function Ice({ width, top }: { width: number; top: number }) {
           height={11}
           rx={2}
           transform={`rotate(${i * 24 - 18} ${width * at} ${top + 6})`}
-          fill="#ffffff"
+          fill={colour("glint")}
           fillOpacity={0.6}
           stroke={colour("ink")}
           strokeOpacity={0.4}

@@ -228,11 +228,7 @@ fn fault(field: &str, message: String) -> FieldError {
 
 /// Sweetness and acidity of what is in a vessel, g in 100 g.
 fn taste_of(contents: &Contents) -> (f64, f64) {
-    let mass = contents.liquid.mass().0.max(1e-9);
-    (
-        100.0 * contents.liquid.sucrose_equivalent().0 / mass,
-        100.0 * contents.liquid.titratable_acid() / mass,
-    )
+    (contents.liquid.sweetness_percent(), contents.liquid.acidity_percent())
 }
 
 /// What words make of sweetness and acidity, as factors.

@@ -1,6 +1,6 @@
 use serde::Serialize;
 
-use crate::chemistry::{Component, ETHANOL_DENSITY, GRAMS_PER_VOLUME_CO2};
+use crate::chemistry::{Component, GRAMS_PER_VOLUME_CO2};
 use crate::trace::{MEASURED_AT, Outcome};
 
 /// What citric acid takes off a refractometer's reading, °Brix for each % of acid.
@@ -83,16 +83,15 @@ impl Taste {
     #[must_use]
     pub fn of(outcome: &Outcome) -> Option<Self> {
         let liquid = &outcome.contents.liquid;
-        let mass = liquid.mass().0;
-        if mass < 1e-6 {
+        if liquid.mass().0 < 1e-6 {
             return None;
         }
         let litres = liquid.volume(MEASURED_AT).0 / 1000.0;
         Some(Self {
-            sweetness_percent: 100.0 * liquid.sucrose_equivalent().0 / mass,
-            acidity_percent: 100.0 * liquid.titratable_acid() / mass,
+            sweetness_percent: liquid.sweetness_percent(),
+            acidity_percent: liquid.acidity_percent(),
             brix: liquid.soluble_solids(),
-            alcohol_percent: 100.0 * liquid[Component::Ethanol] / ETHANOL_DENSITY / litres / 1000.0,
+            alcohol_percent: liquid.alcohol_percent(),
             fizz_volumes: liquid[Component::CarbonDioxide] / GRAMS_PER_VOLUME_CO2 / litres,
             ready_ml: outcome.ready.0,
         })

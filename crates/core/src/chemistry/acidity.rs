@@ -106,6 +106,13 @@ impl Mixture {
         titratable_equivalents(&self.ions_in(1.0, false)) * CITRIC_G_PER_EQUIVALENT
     }
 
+    /// Titratable acidity in grams of citric acid in 100 g; 0 of nothing.
+    #[must_use]
+    pub fn acidity_percent(&self) -> f64 {
+        let mass = self.mass().0;
+        if mass > 0.0 { 100.0 * self.titratable_acid() / mass } else { 0.0 }
+    }
+
     /// Titratable acidity in grams of citric acid per litre at 20 °C.
     #[must_use]
     pub fn titratable_acidity_g_per_l(&self) -> f64 {

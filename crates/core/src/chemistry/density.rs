@@ -67,6 +67,14 @@ impl Mixture {
         let volume = self.volume(Celsius(20.0)).0;
         if volume > 0.0 { self.mass().0 / volume } else { 0.9982 }
     }
+
+    /// Alcohol, % vol at 20 °C; 0 of nothing.
+    #[must_use]
+    pub fn alcohol_percent(&self) -> f64 {
+        let volume = self.volume(Celsius(20.0)).0;
+        let ethanol = self[Component::Ethanol] / ETHANOL_DENSITY;
+        if volume > 0.0 { 100.0 * ethanol / volume } else { 0.0 }
+    }
 }
 
 #[cfg(test)]

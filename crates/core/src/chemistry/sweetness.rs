@@ -21,6 +21,13 @@ impl Mixture {
     pub fn sucrose_equivalent(&self) -> Grams {
         Grams(RELATIVE.iter().map(|(c, relative)| self[*c] * relative).sum())
     }
+
+    /// Sweetness in grams of sucrose in 100 g; 0 of nothing.
+    #[must_use]
+    pub fn sweetness_percent(&self) -> f64 {
+        let mass = self.mass().0;
+        if mass > 0.0 { 100.0 * self.sucrose_equivalent().0 / mass } else { 0.0 }
+    }
 }
 
 #[cfg(test)]

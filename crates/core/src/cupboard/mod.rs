@@ -30,6 +30,7 @@ pub use own::{
     Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce, OwnVessel, Reading,
 };
 pub use produce::{Produce, Size};
+pub(crate) use vessel::SOUR_FOR_METAL;
 pub use vessel::{Material, Strainer, VesselKind};
 pub(crate) use weigh::MAX_LINE;
 pub use weigh::{UnknownMeasure, Weighed};

@@ -39,6 +39,9 @@ pub enum Material {
     CastIron,
 }
 
+/// Acidity from which bare metal is no vessel for a drink, g in 100 g.
+pub(crate) const SOUR_FOR_METAL: f64 = 0.08;
+
 impl Material {
     /// Its name in a sentence.
     #[must_use]

@@ -1,8 +1,8 @@
 use serde::Serialize;
 
-use crate::chemistry::{Component, ETHANOL_DENSITY};
+use crate::chemistry::Component;
 use crate::drink::{Action, Drink, Family};
-use crate::trace::{Contents, MEASURED_AT, Trace};
+use crate::trace::{Contents, Trace};
 
 /// How long a drink keeps in the refrigerator at 4 °C, on the careful side.
 ///
@@ -78,8 +78,7 @@ impl Keeping {
         }
         let percent = |c: Component| 100.0 * liquid[c] / mass;
         let brix = liquid.soluble_solids();
-        let alcohol =
-            100.0 * liquid[Component::Ethanol] / ETHANOL_DENSITY / liquid.volume(MEASURED_AT).0;
+        let alcohol = liquid.alcohol_percent();
         let pulp = percent(Component::Insoluble);
         let class = if alcohol >= 20.0 {
             Class::Spirit

@@ -144,7 +144,6 @@ impl StateReport {
     ) -> Self {
         let it = &drink.vessels[vessel];
         let liquid = &contents.liquid;
-        let mass = liquid.mass().0;
         let level = contents.level().0;
         let over = level - it.capacity().0;
         let litres = liquid.volume(MEASURED_AT).0 / 1000.0;
@@ -156,7 +155,7 @@ impl StateReport {
             level_ml: contents.level_at(MEASURED_AT).0,
             over_ml: if it.kind.strainer().is_none() && over > 0.5 { over } else { 0.0 },
             brix: liquid.soluble_solids(),
-            acidity_percent: if mass > 0.0 { 100.0 * liquid.titratable_acid() / mass } else { 0.0 },
+            acidity_percent: liquid.acidity_percent(),
             ph: liquid.ph(),
             line_mm: level * 1000.0 / it.opening_mm2(),
             invert_percent: 100.0 * contents.invert_share(),

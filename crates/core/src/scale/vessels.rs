@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::{Size, resize};
 use crate::balance::Taste;
-use crate::cupboard::{Cupboard, Material, OwnVessel, VesselKind};
+use crate::cupboard::{Cupboard, Material, OwnVessel, SOUR_FOR_METAL, VesselKind};
 use crate::drink::{Action, Drink};
 use crate::quantity::{Amount, Millilitres};
 use crate::trace::Trace;
@@ -91,17 +91,13 @@ struct Need {
     sour: bool,
 }
 
-/// Acidity from which bare metal is no vessel for it, g in 100 g.
-const SOUR: f64 = 0.08;
-
 fn need(drink: &Drink, trace: &Trace, vessel: usize) -> Need {
     let kind = drink.vessels[vessel].kind;
     let mut need = Need { fullest: 0.0, needed: 0.0, step: None, sour: false };
     for (step, contents) in trace.states_of(vessel) {
         let level = contents.level().0;
         let needed = level / kind.working_level(contents.temperature);
-        let mass = contents.liquid.mass().0.max(1e-9);
-        need.sour |= 100.0 * contents.liquid.titratable_acid() / mass > SOUR;
+        need.sour |= contents.liquid.acidity_percent() > SOUR_FOR_METAL;
         if needed > need.needed {
             need = Need { fullest: level, needed, step: Some(step), sour: need.sour };
         }

@@ -80,11 +80,10 @@ fn point(minutes: f64, contents: &Contents) -> SteepingPoint {
     let weight: f64 = contents.pieces.iter().map(|p| p.put_in.0).sum();
     let drawn: f64 = contents.pieces.iter().map(|p| p.put_in.0 * p.drawn).sum();
     let litres = (contents.liquid.volume(MEASURED_AT).0 / 1000.0).max(1e-9);
-    let mass = contents.liquid.mass().0.max(1e-9);
     SteepingPoint {
         minutes,
         drawn: if weight > 0.0 { drawn / weight } else { 0.0 },
-        acidity: 100.0 * contents.liquid.titratable_acid() / mass,
+        acidity: contents.liquid.acidity_percent(),
         aroma: contents.liquid[Component::Aroma] / litres,
         bitterness: contents.liquid[Component::Bitterness] / litres,
     }

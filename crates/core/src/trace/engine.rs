@@ -3,7 +3,7 @@ use super::heat::{MEASURED_AT, ROOM};
 use super::notice::{Notice, NoticeKind as Kind, say_grams, say_ml};
 use super::nudge::{Luck, Nudges};
 use crate::chemistry::{Component, Mixture};
-use crate::cupboard::{Cupboard, Ingredient, VesselKind, Weighed};
+use crate::cupboard::{Cupboard, Ingredient, SOUR_FOR_METAL, VesselKind, Weighed};
 use crate::drink::{Action, Drink, Vessel};
 use crate::quantity::{Amount, Grams, Millilitres, Millimetres, Minutes};
 
@@ -661,10 +661,10 @@ impl<'a> Engine<'a> {
             return;
         }
         let (mass, t) = (contents.liquid.mass().0, contents.temperature.0);
-        let acid = 100.0 * contents.liquid.titratable_acid() / mass;
+        let acid = contents.liquid.acidity_percent();
         if let Some(material) = self.vessel(vessel).material
             && material.reacts_with_acid()
-            && acid > 0.08
+            && acid > SOUR_FOR_METAL
         {
             let message = format!(
                 "{} is of {}: acid takes metal out of it and tastes of it. Use steel, enamel or \
