@@ -13,6 +13,7 @@
 //! - [`study`] asks of one step: how long, how far, and what does a measurement teach.
 //! - [`scale`] finds the amounts for another size, by running the trace.
 //! - [`shop`] says what to buy, with the chance that it suffices; [`serving`] what is done at the glass.
+//! - [`work`] bounds how much is run for one question.
 //! - [`report`] puts what a screen or a table shows of a trace into one plain structure.
 //!
 //! Nothing here reads a file, a clock or a network, or starts a thread; where chance comes in, the
@@ -33,3 +34,4 @@ pub mod serving;
 pub mod shop;
 pub mod study;
 pub mod trace;
+pub mod work;

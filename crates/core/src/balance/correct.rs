@@ -7,10 +7,15 @@ use crate::cupboard::{Cupboard, Form, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Drink, Family, FieldError, Step, Vessel};
 use crate::quantity::{Amount, Celsius, Grams, Measure, Millilitres, Minutes};
 use crate::trace::{Contents, MEASURED_AT, Nudges, Prepared, Trace};
+use crate::work::{Stopped, Worktop};
 
 /// Baking soda that a drink bears, g/l: with more it tastes of soap and salt. Estimated, from the
 /// half gram of sodium in a litre at which mineral water begins to taste salty.
 const MOST_SALT: f64 = 1.0;
+
+/// Things at hand that are tried, and words that are listened to.
+const MOST_AT_HAND: usize = 12;
+const MOST_WORDS: usize = 12;
 
 /// What tastes wrong with a pitcher, and what it should be.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -160,7 +165,19 @@ pub struct Addition {
 ///
 /// # Errors
 /// Names the field where a reading can't be.
-pub fn correct(cupboard: &Cupboard, asked: &Asked) -> Result<Correction, FieldError> {
+pub fn correct<'a>(
+    worktop: impl Into<Worktop<'a>>,
+    asked: &Asked,
+) -> Result<Correction, FieldError> {
+    let worktop = worktop.into();
+    let cupboard = worktop.cupboard();
+    for (field, many, most) in
+        [("at_hand", asked.at_hand.len(), MOST_AT_HAND), ("words", asked.words.len(), MOST_WORDS)]
+    {
+        if many > most {
+            return Err(fault(field, format!("{most} will do; that is {many}.")));
+        }
+    }
     let (contents, capacity, kin) = stand(cupboard, &asked.pitcher)?;
     let volume = contents.level_at(MEASURED_AT);
     let (now_s, now_a) = taste_of(&contents);
@@ -192,7 +209,7 @@ pub fn correct(cupboard: &Cupboard, asked: &Asked) -> Result<Correction, FieldEr
     let mut ways = Vec::new();
     if tasted {
         for set in sets(cupboard, &asked.at_hand, &kin) {
-            if let Some(way) = work_out(cupboard, &contents, &set, (wanted_s, wanted_a), capacity)
+            if let Some(way) = work_out(worktop, &contents, &set, (wanted_s, wanted_a), capacity)?
                 && !way.additions.is_empty()
             {
                 let same = |other: &Remedy| {
@@ -401,12 +418,13 @@ fn sets<'a>(
 
 /// What of a set brings it right, in kitchen measures, and without running over.
 fn work_out(
-    cupboard: &Cupboard,
+    worktop: Worktop<'_>,
     contents: &Contents,
     set: &[&Ingredient],
     wanted: (f64, f64),
     capacity: Millilitres,
-) -> Option<Remedy> {
+) -> Result<Option<Remedy>, Stopped> {
+    let cupboard = worktop.cupboard();
     let volume = contents.level_at(MEASURED_AT).0;
     // In portions of a tenth of what is there; strong things in portions of a thousandth.
     let portion = |it: &Ingredient| {
@@ -417,9 +435,10 @@ fn work_out(
     let prepared = Prepared::new(&drink, cupboard);
     let read = |factors: &[f64]| {
         let start = vec![(0, contents.clone())];
-        let trace = prepared.run_from(Nudges { amounts: factors, ..Nudges::default() }, start);
-        let taste = Taste::of(trace.outcome()?)?;
-        Some([taste.sweetness_percent, taste.acidity_percent])
+        let nudges = Nudges { amounts: factors, ..Nudges::default() };
+        let landing = worktop.land_from(&prepared, nudges, start)?;
+        let taste = landing.outcome.as_ref().and_then(Taste::of);
+        Ok(taste.map(|t| [t.sweetness_percent, t.acidity_percent]))
     };
     let most = |it: &Ingredient| if it.kind == Kind::Salt { MOST_SALT } else { 60.0 };
     let unknowns: Vec<Unknown> = set
@@ -430,7 +449,7 @@ fn work_out(
         Wish { reading: 0, wanted: wanted.0, scale: wanted.0.max(1.0) },
         Wish { reading: 1, wanted: wanted.1, scale: wanted.1.max(0.08) },
     ];
-    let (factors, _) = nearest(&unknowns, &wishes, read)?;
+    let Some((factors, _)) = nearest(&unknowns, &wishes, read)? else { return Ok(None) };
     let grown = |grams: &[f64]| {
         volume
             + grams
@@ -449,7 +468,7 @@ fn work_out(
     let mut additions = Vec::new();
     for (it, g) in set.iter().zip(&grams) {
         let Some(amount) = measured(cupboard, it, Grams(*g)) else { continue };
-        let weighed = cupboard.weigh(it, &amount).ok()?.grams.0;
+        let Ok(weighed) = cupboard.weigh(it, &amount).map(|w| w.grams.0) else { continue };
         additions.push(Addition {
             ingredient: it.id.clone(),
             name: it.name.clone(),
@@ -464,7 +483,7 @@ fn work_out(
             put_in.map_or(0.0, |a| a.grams / portion(it) / stays)
         })
         .collect();
-    let [sweetness, acidity] = read(&rounded)?;
+    let Some([sweetness, acidity]) = read(&rounded)? else { return Ok(None) };
     let volume_ml = additions.iter().fold(volume * stays, |sum, a| {
         let it = cupboard.ingredient(&a.ingredient);
         sum + it.map_or(0.0, |it| it.per_gram.share(a.grams).volume(MEASURED_AT).0)
@@ -472,7 +491,7 @@ fn work_out(
     let near = |now: f64, wanted: f64, part: f64, floor: f64| {
         (now - wanted).abs() <= part * 0.7 * wanted.max(floor)
     };
-    Some(Remedy {
+    Ok(Some(Remedy {
         additions,
         pour_aside_ml: if stays < 1.0 {
             (volume * (1.0 - stays) / 10.0).ceil() * 10.0
@@ -484,7 +503,7 @@ fn work_out(
             && near(acidity, wanted.1, NOTICED.1, 0.08),
         sweetness,
         acidity,
-    })
+    }))
 }
 
 /// A vessel into which each of a set is stirred.

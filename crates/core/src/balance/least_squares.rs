@@ -4,6 +4,8 @@
 use clarabel::algebra::CscMatrix;
 use clarabel::solver::{DefaultSettingsBuilder, DefaultSolver, IPSolver, NonnegativeConeT};
 
+use crate::work::Stopped;
+
 /// One unknown: a factor of what is written.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Unknown {
@@ -12,6 +14,13 @@ pub(super) struct Unknown {
     pub(super) most: f64,
     /// How dear it is to move it; water is cheap.
     pub(super) weight: f64,
+}
+
+impl Unknown {
+    /// The value, or the bound that it would pass.
+    fn within(&self, value: f64) -> f64 {
+        value.max(self.least).min(self.most.max(self.least))
+    }
 }
 
 /// One wish: the reading of that position should come to `wanted`.
@@ -25,7 +34,7 @@ pub(super) struct Wish {
 
 /// Good enough: a two-thousandth of what is wished for.
 pub(super) const NEAR: f64 = 5e-4;
-const ROUNDS: u32 = 14;
+pub(super) const ROUNDS: u32 = 14;
 
 /// The factors that bring the readings nearest to the wishes, and the misses that are left.
 ///
@@ -34,10 +43,10 @@ const ROUNDS: u32 = 14;
 pub(super) fn nearest<const N: usize>(
     unknowns: &[Unknown],
     wishes: &[Wish],
-    read: impl Fn(&[f64]) -> Option<[f64; N]>,
-) -> Option<(Vec<f64>, Vec<f64>)> {
-    let mut factors: Vec<f64> = unknowns.iter().map(|u| u.start.clamp(u.least, u.most)).collect();
-    let mut now = read(&factors)?;
+    read: impl Fn(&[f64]) -> Result<Option<[f64; N]>, Stopped>,
+) -> Result<Option<(Vec<f64>, Vec<f64>)>, Stopped> {
+    let mut factors: Vec<f64> = unknowns.iter().map(|u| u.within(u.start)).collect();
+    let Some(mut now) = read(&factors)? else { return Ok(None) };
     let misses = |now: &[f64; N]| -> Vec<f64> {
         wishes.iter().map(|w| (w.wanted - now[w.reading]) / w.scale).collect()
     };
@@ -49,16 +58,14 @@ pub(super) fn nearest<const N: usize>(
         if far < NEAR * 0.2 || unknowns.is_empty() {
             break;
         }
-        let slopes = slopes(&factors, unknowns, wishes, &now, &read)?;
+        let Some(slopes) = slopes(&factors, unknowns, wishes, &now, &read)? else {
+            return Ok(None);
+        };
         let Some(step) = quadratic(&slopes, &miss, &factors, unknowns, pull, reach) else { break };
         let moved = step.iter().map(|d| d.abs()).fold(0.0, f64::max);
-        let tried: Vec<f64> = factors
-            .iter()
-            .zip(&step)
-            .zip(unknowns)
-            .map(|((f, d), u)| (f + d).clamp(u.least, u.most))
-            .collect();
-        let then = read(&tried)?;
+        let tried: Vec<f64> =
+            factors.iter().zip(&step).zip(unknowns).map(|((f, d), u)| u.within(f + d)).collect();
+        let Some(then) = read(&tried)? else { return Ok(None) };
         let total = |m: &[f64]| m.iter().map(|x| x * x).sum::<f64>();
         // A step that made it worse was too long for a curve: half of it is tried next.
         if total(&misses(&then)) > total(&miss) * 1.0001 {
@@ -76,7 +83,7 @@ pub(super) fn nearest<const N: usize>(
         }
     }
     let miss = misses(&now);
-    Some((factors, miss))
+    Ok(Some((factors, miss)))
 }
 
 /// By how much each wish comes nearer for a whole of each unknown.
@@ -85,8 +92,8 @@ fn slopes<const N: usize>(
     unknowns: &[Unknown],
     wishes: &[Wish],
     now: &[f64; N],
-    read: &impl Fn(&[f64]) -> Option<[f64; N]>,
-) -> Option<Vec<Vec<f64>>> {
+    read: &impl Fn(&[f64]) -> Result<Option<[f64; N]>, Stopped>,
+) -> Result<Option<Vec<Vec<f64>>>, Stopped> {
     let mut slopes = vec![vec![0.0; unknowns.len()]; wishes.len()];
     let mut tried = factors.to_vec();
     for (j, unknown) in unknowns.iter().enumerate() {
@@ -94,13 +101,13 @@ fn slopes<const N: usize>(
         // At its upper bound it is tried downwards.
         let by = if factors[j] + by > unknown.most { -by } else { by };
         tried[j] = factors[j] + by;
-        let then = read(&tried)?;
+        let Some(then) = read(&tried)? else { return Ok(None) };
         tried[j] = factors[j];
         for (k, wish) in wishes.iter().enumerate() {
             slopes[k][j] = (then[wish.reading] - now[wish.reading]) / by / wish.scale;
         }
     }
-    Some(slopes)
+    Ok(Some(slopes))
 }
 
 /// The step that solves the linearised problem inside the bounds.

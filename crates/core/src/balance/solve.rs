@@ -1,11 +1,12 @@
 use serde::{Deserialize, Serialize};
 
-use super::least_squares::{NEAR, Unknown, Wish, nearest};
+use super::least_squares::{NEAR, ROUNDS, Unknown, Wish, nearest};
 use super::{BalanceMap, Profile, Spot, Taste};
-use crate::cupboard::{Cupboard, Kind};
-use crate::drink::{Action, Drink, FieldError};
+use crate::cupboard::{Cupboard, Kind, MAX_LINE};
+use crate::drink::{Action, Drink, FieldError, limits};
 use crate::quantity::Amount;
-use crate::trace::{Nudges, Prepared, Trace};
+use crate::trace::{Nudges, Outcome, Prepared, Trace};
+use crate::work::{Stopped, Worktop};
 
 /// What the drink should come to. What is left out is free; the volume stays as it is if left out.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
@@ -104,8 +105,8 @@ const MATTERS: f64 = 0.03;
 
 const READINGS: usize = 6;
 
-fn readings(trace: &Trace) -> Option<[f64; READINGS]> {
-    let taste = Taste::of(trace.outcome()?)?;
+fn readings(outcome: &Outcome) -> Option<[f64; READINGS]> {
+    let taste = Taste::of(outcome)?;
     Some([
         taste.sweetness_percent,
         taste.acidity_percent,
@@ -124,15 +125,22 @@ fn readings(trace: &Trace) -> Option<[f64; READINGS]> {
 ///
 /// # Errors
 /// Names the field where a bound can't be read, or a target is out of all bounds.
-pub fn solve(drink: &Drink, cupboard: &Cupboard, aim: &Aim) -> Result<Solution, FieldError> {
-    check(&aim.target)?;
+pub fn solve<'a>(
+    drink: &Drink,
+    worktop: impl Into<Worktop<'a>>,
+    aim: &Aim,
+) -> Result<Solution, FieldError> {
+    let worktop = worktop.into();
+    let cupboard = worktop.cupboard();
+    check(aim)?;
     let prepared = Prepared::new(drink, cupboard);
-    let before = prepared.run(Nudges::default());
+    let before = worktop.run(&prepared, Nudges::default())?;
     let profile = before.outcome().and_then(Profile::of).ok_or_else(|| {
         fault("drink", "There is nothing to drink yet. Add an ingredient first.".into())
     })?;
     let wishes = wishes(drink, &profile, &before, &aim.target);
-    let steps = movable(drink, &before, aim);
+    let most = worktop.times(before.work) / (ROUNDS as u64 * 2);
+    let steps = movable(drink, &before, aim, usize::try_from(most).unwrap_or(usize::MAX))?;
     let mut unknowns = Vec::with_capacity(steps.len());
     for step in &steps {
         unknowns.push(unknown(drink, cupboard, *step, &aim.bounds)?);
@@ -146,9 +154,10 @@ pub fn solve(drink: &Drink, cupboard: &Cupboard, aim: &Aim) -> Result<Solution, 
     let read = |factors: &[f64]| {
         let mut amounts = vec![1.0; drink.steps.len()];
         spread(factors, &mut amounts);
-        readings(&prepared.run(Nudges { amounts: &amounts, ..Nudges::default() }))
+        let landing = worktop.land(&prepared, Nudges { amounts: &amounts, ..Nudges::default() })?;
+        Ok(landing.outcome.as_ref().and_then(readings))
     };
-    let (factors, misses) = nearest(&unknowns, &wishes, read)
+    let (factors, misses) = nearest(&unknowns, &wishes, read)?
         .ok_or_else(|| fault("drink", "There is nothing to drink yet.".into()))?;
     spread(&factors, &mut all);
     let reached = misses.iter().all(|m| m.abs() < MET.max(NEAR));
@@ -165,7 +174,14 @@ fn fault(field: &str, message: String) -> FieldError {
     FieldError { field: field.to_owned(), message }
 }
 
-fn check(target: &Target) -> Result<(), FieldError> {
+fn check(aim: &Aim) -> Result<(), FieldError> {
+    let target = &aim.target;
+    for (name, many) in [("hold", aim.hold.len()), ("bounds", aim.bounds.len())] {
+        if many > limits::STEPS {
+            let message = format!("A drink has {} steps at most.", limits::STEPS);
+            return Err(fault(&format!("aim.{name}"), message));
+        }
+    }
     for (name, value, least, most, unit) in [
         ("sweetness", target.sweetness, 0.0, 70.0, "g in 100 g"),
         ("acidity", target.acidity, 0.0, 10.0, "% acid"),
@@ -214,32 +230,45 @@ fn wishes(drink: &Drink, profile: &Profile, before: &Trace, target: &Target) -> 
     .collect()
 }
 
-/// The steps whose amounts may move.
-fn movable(drink: &Drink, before: &Trace, aim: &Aim) -> Vec<usize> {
+/// The steps whose amounts may move. Each costs a run a round, so in a drink of a great many lines only
+/// those do that are bounded or bring most.
+fn movable(drink: &Drink, before: &Trace, aim: &Aim, most: usize) -> Result<Vec<usize>, Stopped> {
+    if most == 0 {
+        return Err(Stopped::TooMuch);
+    }
     let origins = before.outcome().map_or(&[][..], |o| &o.contents.origins);
     let sum = |part: fn(&crate::trace::Origin) -> f64| origins.iter().map(part).sum::<f64>();
     let (water, sweet, acid) = (sum(|o| o.water.0), sum(|o| o.sweetness.0), sum(|o| o.acid.0));
     let share = |part: f64, all: f64| if all > 1e-9 { part / all } else { 0.0 };
-    drink
+    let brings = |line: usize| {
+        let of = origins.iter().filter(|o| o.line == line);
+        of.map(|o| {
+            share(o.water.0, water).max(share(o.sweetness.0, sweet)).max(share(o.acid.0, acid))
+        })
+        .fold(0.0, f64::max)
+    };
+    let mut found: Vec<(usize, f64)> = drink
         .steps
         .iter()
         .enumerate()
-        .filter(|(i, step)| {
+        .filter(|(_, step)| {
             let moves = matches!(
                 step.action,
                 Action::Add { .. } | Action::Squeeze { .. } | Action::TopUp { .. }
             );
-            let bounded = aim.bounds.iter().any(|b| b.step == step.id);
-            let matters = origins.iter().any(|o| {
-                o.line == *i
-                    && (share(o.water.0, water) > MATTERS
-                        || share(o.sweetness.0, sweet) > MATTERS
-                        || share(o.acid.0, acid) > MATTERS)
-            });
-            moves && !aim.hold.contains(&step.id) && (matters || bounded)
+            moves && !aim.hold.contains(&step.id)
         })
-        .map(|(i, _)| i)
-        .collect()
+        .filter_map(|(i, step)| {
+            let bounded = aim.bounds.iter().any(|b| b.step == step.id);
+            let brings = brings(i);
+            (bounded || brings > MATTERS).then_some((i, if bounded { 1.0 } else { brings }))
+        })
+        .collect();
+    found.sort_by(|a, b| b.1.total_cmp(&a.1));
+    found.truncate(most);
+    let mut steps: Vec<usize> = found.into_iter().map(|(i, _)| i).collect();
+    steps.sort_unstable();
+    Ok(steps)
 }
 
 fn unknown(
@@ -269,6 +298,8 @@ fn unknown(
             unknown.most = factor("most", most)?.max(unknown.least);
         }
     }
+    // Who asks for more than fifty times as much gets it.
+    unknown.most = unknown.most.max(unknown.least);
     Ok(unknown)
 }
 
@@ -281,7 +312,8 @@ fn times(cupboard: &Cupboard, action: &Action, said: &Amount) -> Option<f64> {
     }
     let it = cupboard.ingredient(brought.ingredient)?;
     let grams = |amount: &Amount| cupboard.weigh(it, amount).ok().map(|w| w.grams.0);
-    Some(grams(said)? / grams(written)?).filter(|f| f.is_finite())
+    let said = grams(said).filter(|g| *g <= MAX_LINE.0)?;
+    Some(said / grams(written)?).filter(|f| f.is_finite())
 }
 
 /// Why a target was not met, in a cook's words.
@@ -393,7 +425,10 @@ impl Solution {
                 })
             })
             .collect();
-        let run = |drink: &Drink| Trace::run(drink, cupboard).outcome().cloned();
+        let run = |drink: &Drink| {
+            let prepared = Prepared::new(drink, cupboard);
+            prepared.land(Nudges::default(), Vec::new()).outcome
+        };
         let rounded_outcome = run(&rounded)?;
         let profile = Profile::of(&rounded_outcome)?;
         let point = BalanceMap::of(drink.family, Some(&profile)).point;

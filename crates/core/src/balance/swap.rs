@@ -5,7 +5,7 @@ use crate::cupboard::{Cupboard, Form, Ingredient, Kind};
 use crate::drink::{Action, Drink, FieldError};
 use crate::keep::Keeping;
 use crate::quantity::Amount;
-use crate::trace::Trace;
+use crate::work::Worktop;
 
 /// A drink with one ingredient in another's place.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -26,13 +26,15 @@ pub struct Swapped {
 ///
 /// # Errors
 /// Names the field where a step brings nothing, or there is no such ingredient.
-pub fn swap(
+pub fn swap<'a>(
     drink: &Drink,
-    cupboard: &Cupboard,
+    worktop: impl Into<Worktop<'a>>,
     step: &str,
     ingredient: &str,
 ) -> Result<Swapped, FieldError> {
     let fault = |field: &str, message: String| FieldError { field: field.into(), message };
+    let worktop = worktop.into();
+    let cupboard = worktop.cupboard();
     let index = drink
         .steps
         .iter()
@@ -41,7 +43,7 @@ pub fn swap(
     let new = cupboard.ingredient(ingredient).ok_or_else(|| {
         fault("ingredient", format!("There is no ingredient “{ingredient}” in the cupboard."))
     })?;
-    let trace = Trace::run(drink, cupboard);
+    let trace = worktop.trace(drink)?;
     let before = trace
         .outcome()
         .and_then(Profile::of)
@@ -72,8 +74,8 @@ pub fn swap(
         ..Target::default()
     };
     let bounds = Vec::new();
-    let solution = solve(&swapped, cupboard, &Aim { target, hold, bounds })?;
-    let run = Trace::run(&solution.rounded, cupboard);
+    let solution = solve(&swapped, worktop, &Aim { target, hold, bounds })?;
+    let run = worktop.trace(&solution.rounded)?;
     let after = run
         .outcome()
         .and_then(Profile::of)

@@ -9,10 +9,11 @@ use rand_distr::{Distribution, StandardNormal};
 use serde::Serialize;
 
 use crate::balance::{BalanceMap, Profile, Spot, Taste};
-use crate::cupboard::{Cupboard, Evidence, Ingredient, Kind};
+use crate::cupboard::{Evidence, Ingredient, Kind};
 use crate::drink::Drink;
 use crate::quantity::Measure;
 use crate::trace::{Luck, Nudges, Prepared};
+use crate::work::{Stopped, Worktop};
 
 /// Where a drink may land.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -119,20 +120,37 @@ fn uncertain(prepared: &Prepared<'_>) -> Vec<Uncertain> {
     all
 }
 
+/// With fewer runs than this the ends of a range tell nothing.
+pub const FEWEST_RUNS: u32 = 40;
+
 /// Runs a drink `runs` times with ingredients that turned out otherwise. `None` if there is nothing to
 /// drink.
 #[must_use]
-pub fn spread(
+///
+/// A drink so large that `runs` of it are more than the question may take is run as often as may be;
+/// [`Spread::runs`] says how often.
+///
+/// # Errors
+/// If not even [`FEWEST_RUNS`] may be.
+pub fn spread<'a>(
     drink: &Drink,
-    cupboard: &Cupboard,
+    worktop: impl Into<Worktop<'a>>,
     runs: u32,
     chance: &mut impl Rng,
-) -> Option<Spread> {
-    let prepared = Prepared::new(drink, cupboard);
+) -> Result<Option<Spread>, Stopped> {
+    let worktop = worktop.into();
+    let prepared = Prepared::new(drink, worktop.cupboard());
     let uncertain = uncertain(&prepared);
-    let plain = prepared.run(Nudges::default());
+    let plain = worktop.land(&prepared, Nudges::default())?;
+    let affordable = u32::try_from(worktop.times(plain.work)).unwrap_or(u32::MAX);
+    // Luck moves what lies where by a little, and with it the work: a tenth is kept in hand.
+    let runs = runs.min(affordable - affordable / 10);
+    if runs < FEWEST_RUNS {
+        return Err(Stopped::TooMuch);
+    }
     let thins = plain
-        .outcome()
+        .outcome
+        .as_ref()
         .and_then(Profile::of)
         .and_then(|p| BalanceMap::of(drink.family, Some(&p)).point)
         .is_some_and(|p| p.thinned_with.is_some());
@@ -156,10 +174,10 @@ pub fn spread(
         }));
         let hold = normal(HOLD).exp();
         let nudges = Nudges { luck: &luck, hold: Some(hold), ..Nudges::default() };
-        tastes.extend(prepared.run(nudges).outcome().and_then(Taste::of));
+        tastes.extend(worktop.land(&prepared, nudges)?.outcome.as_ref().and_then(Taste::of));
     }
     if tastes.is_empty() {
-        return None;
+        return Ok(None);
     }
     let range = |read: fn(&Taste) -> f64| {
         let mut all: Vec<f64> = tastes.iter().map(read).collect();
@@ -173,7 +191,7 @@ pub fn spread(
         (t.sweetness_percent * times, t.acidity_percent * times)
     };
     let points: Vec<(f64, f64)> = tastes.iter().map(place).collect();
-    Some(Spread {
+    Ok(Some(Spread {
         runs,
         sweetness: range(|t| t.sweetness_percent),
         acidity: range(|t| t.acidity_percent),
@@ -181,7 +199,7 @@ pub fn spread(
         brix: range(|t| t.brix),
         volume_ml: range(|t| t.ready_ml),
         cloud: cloud(&points),
-    })
+    }))
 }
 
 /// The ellipses of a scatter, from its covariance; none where nothing scatters.

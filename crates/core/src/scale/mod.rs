@@ -22,7 +22,8 @@ use law::{joins_in_glass, times};
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink, FieldError, limits};
 use crate::quantity::{Amount, Millilitres};
-use crate::trace::{MEASURED_AT, Nudges, Prepared, Trace};
+use crate::trace::{MEASURED_AT, Nudges, Prepared};
+use crate::work::{Stopped, Worktop, root};
 
 /// The size that is wanted.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -56,7 +57,13 @@ const FACTORS: (f64, f64) = (0.001, 2000.0);
 ///
 /// # Errors
 /// Names the field where the size can't be had: no liquid to scale, or a size out of all bounds.
-pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, FieldError> {
+pub fn resize<'a>(
+    drink: &Drink,
+    worktop: impl Into<Worktop<'a>>,
+    size: &Size,
+) -> Result<Drink, FieldError> {
+    let worktop = worktop.into();
+    let cupboard = worktop.cupboard();
     match size {
         Size::Factor(factor) => {
             if !(factor.is_finite() && (FACTORS.0..=FACTORS.1).contains(factor)) {
@@ -74,19 +81,19 @@ pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, 
         }
         Size::Volume(volume) => {
             let wanted = volume_of("size.volume", volume, 5.0, 500_000.0)?;
-            let Some((each, glass)) = glass_of(drink, cupboard) else {
-                return to_volume(drink, cupboard, wanted, "size.volume");
+            let Some((each, glass)) = glass_of(drink, worktop)? else {
+                return to_volume(drink, worktop, wanted, "size.volume");
             };
             // All of it is to be drunk: as many glasses as come nearest, each with its even part.
             let glasses = ((wanted / glass).round().max(1.0) as u32).min(limits::GLASSES);
             let even = wanted.0 / f64::from(glasses) / glass.0;
             let even = if (even - 1.0).abs() > 1e-3 { even } else { 1.0 };
             let base = each * even * f64::from(glasses);
-            let mut sized = to_volume(drink, cupboard, base, "size.volume")?;
+            let mut sized = to_volume(drink, worktop, base, "size.volume")?;
             serve_as(&mut sized, glasses, even);
             Ok(sized)
         }
-        Size::AsMuchAs { step, amount } => as_much_as(drink, cupboard, step, amount),
+        Size::AsMuchAs { step, amount } => as_much_as(drink, worktop, step, amount),
         Size::Glasses { glasses, size } => {
             if *glasses == 0 || *glasses > limits::GLASSES {
                 return Err(fault(
@@ -95,12 +102,12 @@ pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, 
                 ));
             }
             let wanted = volume_of("size.glasses.size", size, 5.0, 5000.0)?;
-            let (each, glass) = glass_of(drink, cupboard).unwrap_or((wanted, wanted));
+            let (each, glass) = glass_of(drink, worktop)?.unwrap_or((wanted, wanted));
             // What is poured from the pitcher is the glass, unless something joins it there.
             let alone = (glass / each - 1.0).abs() < 0.02;
             let even = if alone { wanted / each } else { wanted / glass };
             let base = each * even * f64::from(*glasses);
-            let mut sized = to_volume(drink, cupboard, base, "size.glasses")?;
+            let mut sized = to_volume(drink, worktop, base, "size.glasses")?;
             serve_as(&mut sized, *glasses, even);
             if alone && let Some((_, volume)) = served_in(&mut sized) {
                 *volume = size.clone();
@@ -113,11 +120,12 @@ pub fn resize(drink: &Drink, cupboard: &Cupboard, size: &Size) -> Result<Drink, 
 /// The drink of which one line comes to a given amount.
 fn as_much_as(
     drink: &Drink,
-    cupboard: &Cupboard,
+    worktop: Worktop<'_>,
     id: &str,
     amount: &Amount,
 ) -> Result<Drink, FieldError> {
     let field = "size.as_much_as";
+    let cupboard = worktop.cupboard();
     let step = drink
         .steps
         .iter()
@@ -138,14 +146,12 @@ fn as_much_as(
     if (times(law, 2.0, 1.0) - 1.0).abs() < 1e-9 {
         return Err(fault(field, "That stays the same whatever the size.".into()));
     }
-    let miss = |log: f64| (times(law, log.exp(), 1.0) / wanted).ln();
-    let mut tolerance = roots::SimpleConvergency { eps: 1e-12, max_iter: 80 };
-    let factor = roots::find_root_brent(-9.0, 9.0, miss, &mut tolerance)
-        .map_err(|_| fault(field, "No size uses just that.".into()))?
+    let factor = root(-9.0, 9.0, 1e-12, |log| Ok((times(law, log.exp(), 1.0) / wanted).ln()))?
+        .ok_or_else(|| fault(field, "No size uses just that.".into()))?
         .exp();
     let mut sized = scaled(drink, cupboard, factor, 1.0);
     // As many whole glasses as there then are.
-    let ready = Trace::run(&sized, cupboard).outcome().map_or(0.0, |o| o.ready.0);
+    let ready = worktop.trace(&sized)?.outcome().map_or(0.0, |o| o.ready.0);
     if let Some((glasses, each)) = served_in(&mut sized)
         && let Some(ml) = each.as_millilitres()
     {
@@ -155,13 +161,17 @@ fn as_much_as(
 }
 
 /// What is poured into a glass, and what then is in it with all that joins it there.
-fn glass_of(drink: &Drink, cupboard: &Cupboard) -> Option<(Millilitres, Millilitres)> {
-    let trace = Trace::run(drink, cupboard);
-    let outcome = trace.outcome().filter(|o| o.served)?;
-    let each = outcome.size?;
+fn glass_of(
+    drink: &Drink,
+    worktop: Worktop<'_>,
+) -> Result<Option<(Millilitres, Millilitres)>, Stopped> {
+    let trace = worktop.trace(drink)?;
     let joins = drink.steps.iter().any(|s| joins_in_glass(drink, &s.action));
-    let glass = outcome.contents.liquid.volume(MEASURED_AT);
-    Some((each, if joins { glass } else { each }))
+    Ok(trace.outcome().filter(|o| o.served).and_then(|outcome| {
+        let each = outcome.size?;
+        let glass = outcome.contents.liquid.volume(MEASURED_AT);
+        Some((each, if joins { glass } else { each }))
+    }))
 }
 
 /// Sets the glasses, and makes each and what is put into it `even` times as large.
@@ -226,20 +236,21 @@ fn factors(drink: &Drink, cupboard: &Cupboard, factor: f64, in_glass: f64) -> Ve
 }
 
 /// What there is to drink: in the vessel that it is served from, or wherever it ends.
-fn volume_at(prepared: &Prepared<'_>, factor: f64) -> f64 {
+fn volume_at(worktop: Worktop<'_>, prepared: &Prepared<'_>, factor: f64) -> Result<f64, Stopped> {
     let amounts = factors(prepared.drink(), prepared.cupboard(), factor, 1.0);
-    let trace = prepared.run(Nudges { amounts: &amounts, ..Nudges::default() });
-    trace.outcome().map_or(0.0, |outcome| outcome.ready.0)
+    let landing = worktop.land(prepared, Nudges { amounts: &amounts, ..Nudges::default() })?;
+    Ok(landing.outcome.map_or(0.0, |outcome| outcome.ready.0))
 }
 
 fn to_volume(
     drink: &Drink,
-    cupboard: &Cupboard,
+    worktop: Worktop<'_>,
     wanted: Millilitres,
     field: &str,
 ) -> Result<Drink, FieldError> {
+    let cupboard = worktop.cupboard();
     let prepared = Prepared::new(drink, cupboard);
-    let now = volume_at(&prepared, 1.0);
+    let now = volume_at(worktop, &prepared, 1.0)?;
     if now <= 0.0 {
         return Err(fault(field, "There is nothing to drink yet. Add an ingredient first.".into()));
     }
@@ -247,17 +258,19 @@ fn to_volume(
         return Ok(drink.clone());
     }
     // Volume grows with the factor; in logarithms the curve is nearly straight.
-    let miss = |log: f64| (volume_at(&prepared, log.exp()).max(1e-6) / wanted.0).ln();
+    let miss = |log: f64| {
+        let there = volume_at(worktop, &prepared, log.exp())?;
+        Ok((there.max(1e-6) / wanted.0).ln())
+    };
     let guess = (wanted.0 / now).ln();
     let (mut low, mut high) = (guess - 0.2, guess + 0.2);
-    while miss(low) > 0.0 && low > guess - 6.0 {
+    while miss(low)? > 0.0 && low > guess - 6.0 {
         low -= 1.0;
     }
-    while miss(high) < 0.0 && high < guess + 6.0 {
+    while miss(high)? < 0.0 && high < guess + 6.0 {
         high += 1.0;
     }
-    let mut tolerance = roots::SimpleConvergency { eps: 1e-9, max_iter: 80 };
-    let factor = roots::find_root_brent(low, high, miss, &mut tolerance).map_err(|_| {
+    let factor = root(low, high, 1e-9, miss)?.ok_or_else(|| {
         fault(
             field,
             "No size of this drink ends at that volume: a line that is topped up to, or what is \

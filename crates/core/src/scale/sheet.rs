@@ -3,10 +3,11 @@ use serde::{Deserialize, Serialize};
 use super::measuring::{Measured, Units, measure};
 use super::{LawOf, Size, resize};
 use crate::balance::{BalanceMap, NOTICED, Profile, Spot};
-use crate::cupboard::{Cupboard, Ingredient};
+use crate::cupboard::Ingredient;
 use crate::drink::{Drink, FieldError, Law};
 use crate::quantity::{Amount, Grams, Millilitres};
 use crate::trace::Trace;
+use crate::work::{Stopped, Worktop};
 
 /// A drink at several sizes side by side.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -95,21 +96,23 @@ pub struct SheetColumn {
 ///
 /// # Errors
 /// Names the size that can't be had.
-pub fn sheet(
+pub fn sheet<'a>(
     drink: &Drink,
-    cupboard: &Cupboard,
+    worktop: impl Into<Worktop<'a>>,
     sizes: &[NamedSize],
     units: Units,
 ) -> Result<SizeSheet, FieldError> {
+    let worktop = worktop.into();
+    let cupboard = worktop.cupboard();
     let mut columns = Vec::with_capacity(sizes.len());
     let mut cells: Vec<Vec<SheetCell>> = vec![Vec::new(); drink.steps.len()];
     let mut there = vec![false; drink.steps.len()];
     for (i, named) in sizes.iter().enumerate() {
-        let sized = resize(drink, cupboard, &named.size).map_err(|e| FieldError {
+        let sized = resize(drink, worktop, &named.size).map_err(|e| FieldError {
             field: format!("sizes[{i}].{}", e.field),
             message: e.message,
         })?;
-        let (column, own) = column(&sized, cupboard, &named.name, units);
+        let (column, own) = column(&sized, worktop, &named.name, units)?;
         for (step, cell) in own {
             there[step] = true;
             cells[step].push(cell);
@@ -139,11 +142,12 @@ pub fn sheet(
 /// One size: its figures, and the cell of each step that brings something.
 fn column(
     sized: &Drink,
-    cupboard: &Cupboard,
+    worktop: Worktop<'_>,
     name: &str,
     units: Units,
-) -> (SheetColumn, Vec<(usize, SheetCell)>) {
-    let trace = Trace::run(sized, cupboard);
+) -> Result<(SheetColumn, Vec<(usize, SheetCell)>), Stopped> {
+    let cupboard = worktop.cupboard();
+    let trace = worktop.trace(sized)?;
     let mut rounded = sized.clone();
     let mut cells = Vec::new();
     for (i, step) in sized.steps.iter().enumerate() {
@@ -180,7 +184,7 @@ fn column(
         Some(Spot { sweetness: point.sweetness, acidity: point.acidity })
     };
     let exact = spot(sized, &trace);
-    let after = spot(&rounded, &Trace::run(&rounded, cupboard));
+    let after = spot(&rounded, &worktop.trace(&rounded)?);
     let shift = exact.zip(after).map(|(a, b)| Spot {
         sweetness: (b.sweetness - a.sweetness) / (NOTICED.0 * a.sweetness.max(1.0)),
         acidity: (b.acidity - a.acidity) / (NOTICED.1 * a.acidity.max(0.08)),
@@ -200,7 +204,7 @@ fn column(
         shift,
         drink: rounded,
     };
-    (column, cells)
+    Ok((column, cells))
 }
 
 fn other_than(units: Units) -> Units {

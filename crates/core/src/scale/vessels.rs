@@ -4,10 +4,11 @@ use serde::Serialize;
 
 use super::{Size, resize};
 use crate::balance::Taste;
-use crate::cupboard::{Cupboard, Material, OwnVessel, SOUR_FOR_METAL, VesselKind};
+use crate::cupboard::{Material, OwnVessel, SOUR_FOR_METAL, VesselKind};
 use crate::drink::{Action, Drink};
 use crate::quantity::{Amount, Millilitres};
 use crate::trace::Trace;
+use crate::work::{Stopped, Worktop};
 
 /// How a drink fits into the kitchen's vessels.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -144,13 +145,17 @@ fn keeps(drink: &Drink, vessel: usize) -> bool {
 /// of its sort is too small, the drink is made in the fewest goes that fit, all alike; it is then run
 /// at that size to see that they do. What the drink waits in may be several vessels.
 #[must_use]
-pub fn fit(drink: &Drink, cupboard: &Cupboard) -> VesselPlan {
-    let own = &cupboard.kitchen().vessels;
-    let whole = Trace::run(drink, cupboard);
+///
+/// # Errors
+/// If the drink is too large to be tried at so many sizes.
+pub fn fit<'a>(drink: &Drink, worktop: impl Into<Worktop<'a>>) -> Result<VesselPlan, Stopped> {
+    let worktop = worktop.into();
+    let own = &worktop.cupboard().kitchen().vessels;
+    let whole = worktop.trace(drink)?;
     let total = whole.outcome().map_or(0.0, |o| o.ready.0);
-    let (batches, batch) = goes(drink, cupboard, own, total);
-    let trace = Trace::run(&batch, cupboard);
-    let instead = (batches > 1).then(|| concentrate(drink, cupboard, own, batches)).flatten();
+    let (batches, batch) = goes(drink, worktop, own, total)?;
+    let trace = worktop.trace(&batch)?;
+    let instead = if batches > 1 { concentrate(drink, worktop, own, batches)? } else { None };
     let mut left: Vec<OwnVessel> = own.clone();
     let mut fits = Vec::new();
     for vessel in judged(drink) {
@@ -163,14 +168,14 @@ pub fn fit(drink: &Drink, cupboard: &Cupboard) -> VesselPlan {
         fits.push(one_fit(drink, vessel, &at_once, &needed, &mut left, own, batches, mine));
     }
     let possible = fits.iter().all(|f| f.fits);
-    VesselPlan {
+    Ok(VesselPlan {
         fits,
         batches,
         batch_ml: trace.outcome().map_or(0.0, |o| o.ready.0),
         batch,
         instead,
         possible,
-    }
+    })
 }
 
 /// The vessels that have to be large enough.
@@ -186,11 +191,16 @@ fn capacity(vessel: &OwnVessel) -> f64 {
 }
 
 /// The fewest goes in which everything fits, and the drink of one.
-fn goes(drink: &Drink, cupboard: &Cupboard, own: &[OwnVessel], total: f64) -> (u32, Drink) {
+fn goes(
+    drink: &Drink,
+    worktop: Worktop<'_>,
+    own: &[OwnVessel],
+    total: f64,
+) -> Result<(u32, Drink), Stopped> {
     let mut batches = 1;
     let mut batch = drink.clone();
     loop {
-        let trace = Trace::run(&batch, cupboard);
+        let trace = worktop.trace(&batch)?;
         let worst = judged(drink)
             .filter(|v| !keeps(drink, *v))
             .filter_map(|v| {
@@ -199,7 +209,7 @@ fn goes(drink: &Drink, cupboard: &Cupboard, own: &[OwnVessel], total: f64) -> (u
             })
             .fold(0.0, f64::max);
         if worst <= 1.0 || batches >= MOST_BATCHES || total <= 0.0 {
-            return (batches, batch);
+            return Ok((batches, batch));
         }
         // What it is over by says how many goes there will have to be; at least one more.
         let more = (f64::from(batches) * worst - 1e-9).ceil() as u32;
@@ -213,9 +223,9 @@ fn goes(drink: &Drink, cupboard: &Cupboard, own: &[OwnVessel], total: f64) -> (u
         let mut part = drink.clone();
         part.steps.retain(|s| !matches!(s.action, Action::Serve { .. }));
         let sized = if glasses.is_some() { &part } else { drink };
-        match resize(sized, cupboard, &Size::Volume(each)) {
+        match resize(sized, worktop, &Size::Volume(each)) {
             Ok(small) => batch = small,
-            Err(_) => return (batches, batch),
+            Err(_) => return Ok((batches, batch)),
         }
     }
 }
@@ -362,22 +372,44 @@ fn fill_several(
 /// Keeps water back from the vessel that is too small, and puts it in where that is poured out.
 fn concentrate(
     drink: &Drink,
-    cupboard: &Cupboard,
+    worktop: Worktop<'_>,
     own: &[OwnVessel],
     batches: u32,
-) -> Option<Concentrate> {
-    let trace = Trace::run(drink, cupboard);
+) -> Result<Option<Concentrate>, Stopped> {
+    let trace = worktop.trace(drink)?;
+    let Some(kept_back) = keep_back(drink, own, &trace) else { return Ok(None) };
+    let KeptBack { drink: changed, into, ml: back } = kept_back;
+    let total = trace.outcome().map_or(0.0, |o| o.ready.0);
+    let (fewer, _) = goes(&changed, worktop, own, total)?;
+    let after = worktop.trace(&changed)?;
+    let tastes = trace.outcome().and_then(Taste::of).zip(after.outcome().and_then(Taste::of));
+    Ok(tastes.filter(|_| fewer < batches).map(|(was, is)| Concentrate {
+        batches: fewer,
+        message: said(drink, &into, back, (fewer, batches), (was, is)),
+        drink: changed,
+    }))
+}
+
+/// A drink with water kept back until the vessel that is too small has been poured out.
+struct KeptBack {
+    drink: Drink,
+    /// Id of the vessel that it goes into then.
+    into: String,
+    ml: f64,
+}
+
+fn keep_back(drink: &Drink, own: &[OwnVessel], trace: &Trace) -> Option<KeptBack> {
     let (vessel, most) = judged(drink)
         .filter(|v| !keeps(drink, *v))
         .filter_map(|v| {
-            let most = need(drink, &trace, v).largest(own, drink.vessels[v].kind)?;
+            let most = need(drink, trace, v).largest(own, drink.vessels[v].kind)?;
             Some((v, most))
         })
         .max_by(|(a, m), (b, n)| {
-            let over = |v: usize, most: f64| need(drink, &trace, v).needed / most;
+            let over = |v: usize, most: f64| need(drink, trace, v).needed / most;
             over(*a, *m).total_cmp(&over(*b, *n))
         })?;
-    let needed = need(drink, &trace, vessel);
+    let needed = need(drink, trace, vessel);
     let over = (needed.needed - most) * needed.fullest / needed.needed;
     let id = &drink.vessels[vessel].id;
     let (water_at, water) = drink
@@ -415,14 +447,18 @@ fn concentrate(
     };
     changed.steps.insert(out.0 + 1, crate::drink::Step::new(String::new(), add));
     changed.name_steps();
-    let total = trace.outcome()?.ready.0;
-    let (fewer, _) = goes(&changed, cupboard, own, total);
-    let after = Trace::run(&changed, cupboard);
-    let (was, is) = (Taste::of(trace.outcome()?)?, Taste::of(after.outcome()?)?);
-    if fewer >= batches {
-        return None;
-    }
-    let into = drink.vessel(&out.1).map_or_else(String::new, |v| drink.vessels[v].in_sentence());
+    Some(KeptBack { drink: changed, into: out.1, ml: back })
+}
+
+/// What keeping water back changes, in a sentence or two.
+fn said(
+    drink: &Drink,
+    into: &str,
+    back: f64,
+    (fewer, batches): (u32, u32),
+    (was, is): (Taste, Taste),
+) -> String {
+    let into = drink.vessel(into).map_or_else(String::new, |v| drink.vessels[v].in_sentence());
     let mut changes = Vec::new();
     for (what, was, is, places, least) in [
         ("sweetness", was.sweetness_percent, is.sweetness_percent, 1, 0.1),
@@ -439,15 +475,11 @@ fn concentrate(
         format!("It then has {} in 100 g.", changes.join(" and "))
     };
     let goes = if fewer == 1 { "one go".to_owned() } else { format!("{fewer} goes") };
-    Some(Concentrate {
-        batches: fewer,
-        message: format!(
-            "Keep {:.1} l of the water back and put it into {into} afterwards: {goes} instead of \
-             {batches}. {taste}",
-            back / 1000.0,
-        ),
-        drink: changed,
-    })
+    format!(
+        "Keep {:.1} l of the water back and put it into {into} afterwards: {goes} instead of \
+         {batches}. {taste}",
+        back / 1000.0,
+    )
 }
 
 /// What a vessel of a drink must hold to the brim, ml: its fullest moment over how full it may be.

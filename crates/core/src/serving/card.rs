@@ -4,7 +4,8 @@ use crate::balance::{Asked, BalanceMap, Pitcher, Profile, correct};
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, CoolingPlace, Drink, RestingPlace, Step};
 use crate::quantity::{Amount, Measure};
-use crate::trace::{Outcome, Trace};
+use crate::trace::{Nudges, Outcome, Prepared, Trace};
+use crate::work::{Stopped, Worktop};
 
 /// How the drink is served, and what becomes of it in the glass.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -100,37 +101,50 @@ const MOMENTS: [f64; 4] = [0.0, 10.0, 20.0, 30.0];
 const SPIRIT_ML: f64 = 30.0;
 
 /// The serving card of a drink that is poured into glasses; `None` if it isn't, or there is nothing.
-#[must_use]
-pub fn card(drink: &Drink, cupboard: &Cupboard) -> Option<Card> {
-    let (serving, glass) = drink.steps.iter().enumerate().find_map(|(i, s)| match &s.action {
-        Action::Serve { glass, .. } => Some((i, glass.clone())),
-        _ => None,
-    })?;
-    let trace = Trace::run(drink, cupboard);
-    let outcome = trace.outcome().filter(|o| o.served)?;
-    let profile = Profile::of(outcome)?;
-    let standing = [
+///
+/// # Errors
+/// If the drink is too large to be poured in so many ways.
+pub fn card<'a>(drink: &Drink, worktop: impl Into<Worktop<'a>>) -> Result<Option<Card>, Stopped> {
+    let worktop = worktop.into();
+    let cupboard = worktop.cupboard();
+    let Some((serving, glass)) =
+        drink.steps.iter().enumerate().find_map(|(i, s)| match &s.action {
+            Action::Serve { glass, .. } => Some((i, glass.clone())),
+            _ => None,
+        })
+    else {
+        return Ok(None);
+    };
+    let trace = worktop.trace(drink)?;
+    let served = trace.outcome().filter(|o| o.served);
+    let Some((outcome, profile)) = served.and_then(|o| Some((o, Profile::of(o)?))) else {
+        return Ok(None);
+    };
+    let mut standing = Vec::new();
+    for (cooling, name) in [
         (Cooling::AsWritten, "as it is written"),
         (Cooling::ChilledNoIce, "chilled first, no ice"),
         (Cooling::ChilledWithIce, "chilled first, three cubes"),
         (Cooling::WarmOverIce, "not chilled, over six cubes"),
         (Cooling::OwnIce, "chilled first, three cubes of the drink"),
-    ]
-    .into_iter()
-    .filter_map(|(cooling, name)| {
-        let served = cooled(drink, serving, &glass, cooling)?;
-        Some(Standing { cooling, name: name.into(), moments: moments(&served, cupboard, &glass)? })
-    })
-    .collect();
+    ] {
+        let Some(served) = cooled(drink, serving, &glass, cooling) else { continue };
+        if let Some(moments) = moments(&served, worktop, &glass)? {
+            standing.push(Standing { cooling, name: name.into(), moments });
+        }
+    }
+    let Some(with_spirit) = with_spirit(drink, worktop, &glass, &profile)? else {
+        return Ok(None);
+    };
     let (parts, jug) = in_parts(drink, &trace, cupboard, outcome, &glass);
-    Some(Card {
+    Ok(Some(Card {
         order: order(drink, cupboard, &glass),
         parts,
         jug,
         standing,
         tastes: tastes(drink, cupboard, &profile),
-        with_spirit: with_spirit(drink, cupboard, &glass, &profile)?,
-    })
+        with_spirit,
+    }))
 }
 
 /// What is done to a glass, in order.
@@ -226,7 +240,11 @@ fn own_ice(served: &mut Drink, from: &str, glass: &str, at: usize) -> Option<()>
 }
 
 /// A glass as it stands on a table in the shade.
-fn moments(served: &Drink, cupboard: &Cupboard, glass: &str) -> Option<Vec<Moment>> {
+fn moments(
+    served: &Drink,
+    worktop: Worktop<'_>,
+    glass: &str,
+) -> Result<Option<Vec<Moment>>, Stopped> {
     let mut found = Vec::new();
     for minutes in MOMENTS {
         let mut drink = served.clone();
@@ -239,9 +257,11 @@ fn moments(served: &Drink, cupboard: &Cupboard, glass: &str) -> Option<Vec<Momen
                 covered: false,
             },
         ));
-        let trace = Trace::run(&drink, cupboard);
-        let outcome = trace.outcome()?;
-        let profile = Profile::of(outcome)?;
+        let landing = worktop
+            .land(&Prepared::new(&drink, worktop.cupboard()), Nudges::default())?
+            .outcome
+            .and_then(|o| Some((Profile::of(&o)?, o)));
+        let Some((profile, outcome)) = landing else { return Ok(None) };
         let ice = |step: usize| drink.steps[step].action.ingredient() == Some("ice");
         let origins = outcome.contents.origins.iter().filter(|o| ice(o.line));
         let melted = origins.fold(0.0, |sum, o| sum + o.water.0);
@@ -255,7 +275,7 @@ fn moments(served: &Drink, cupboard: &Cupboard, glass: &str) -> Option<Vec<Momen
             fizz: profile.fizz_volumes,
         });
     }
-    Some(found)
+    Ok(Some(found))
 }
 
 /// Parts by the glass, and the same for a jug of a litre.
@@ -353,10 +373,10 @@ fn tastes(drink: &Drink, cupboard: &Cupboard, profile: &Profile) -> Vec<ForTaste
 
 fn with_spirit(
     drink: &Drink,
-    cupboard: &Cupboard,
+    worktop: Worktop<'_>,
     glass: &str,
     plain: &Profile,
-) -> Option<WithSpirit> {
+) -> Result<Option<WithSpirit>, Stopped> {
     let mut strong = drink.clone();
     strong.steps.push(Step::new(
         String::new(),
@@ -367,10 +387,11 @@ fn with_spirit(
             portions: 1,
         },
     ));
-    let trace = Trace::run(&strong, cupboard);
-    let profile = Profile::of(trace.outcome()?)?;
+    let prepared = Prepared::new(&strong, worktop.cupboard());
+    let landing = worktop.land(&prepared, Nudges::default())?;
+    let Some(profile) = landing.outcome.as_ref().and_then(Profile::of) else { return Ok(None) };
     let already = plain.alcohol_percent > 0.05;
-    Some(WithSpirit {
+    Ok(Some(WithSpirit {
         spirit_ml: SPIRIT_ML,
         percent: profile.alcohol_percent,
         grams: profile.glass_alcohol_g,
@@ -385,5 +406,5 @@ fn with_spirit(
              drivers. Mark the glass."
                 .into()
         },
-    })
+    }))
 }

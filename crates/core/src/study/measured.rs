@@ -1,9 +1,9 @@
 use serde::Serialize;
 
-use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink, FieldError};
 use crate::quantity::Millilitres;
 use crate::trace::{MEASURED_AT, Nudges, Prepared, Trace};
+use crate::work::{Stopped, Worktop, root};
 
 /// What a measurement teaches.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -39,12 +39,14 @@ pub enum Taught {
 ///
 /// # Errors
 /// Names the field where the step teaches nothing, or no figure explains it.
-pub fn learn(
+pub fn learn<'a>(
     drink: &Drink,
-    cupboard: &Cupboard,
+    worktop: impl Into<Worktop<'a>>,
     step: &str,
     measured: Millilitres,
 ) -> Result<Lesson, FieldError> {
+    let worktop = worktop.into();
+    let cupboard = worktop.cupboard();
     let fault = |field: &str, message: &str| FieldError {
         field: field.to_owned(),
         message: message.to_owned(),
@@ -66,7 +68,7 @@ pub fn learn(
     let volume_in =
         |trace: &Trace| trace.after(index, vessel).map_or(0.0, |c| c.liquid.volume(MEASURED_AT).0);
     let prepared = Prepared::new(drink, cupboard);
-    let trace = prepared.run(Nudges::default());
+    let trace = worktop.run(&prepared, Nudges::default())?;
     let expected_ml = volume_in(&trace);
     let nothing = || {
         fault(
@@ -88,9 +90,9 @@ pub fn learn(
                 // What was boiled down before was boiled down to the line that was reckoned.
                 let nudges =
                     Nudges { hold: Some(log.exp()), hold_from: index, ..Nudges::default() };
-                volume_in(&prepared.run(nudges)) - measured.0
+                Ok(volume_in(&worktop.run(&prepared, nudges)?) - measured.0)
             };
-            let factor = root(miss, 5.0_f64.ln()).ok_or_else(|| {
+            let factor = factor_within(5.0, miss)?.ok_or_else(|| {
                 fault("measured", "No amount that the solids could keep explains that. Was something added, or did it boil away?")
             })?;
             let from = it.hold.drained.value;
@@ -106,14 +108,11 @@ pub fn learn(
         }
         Action::Boil { .. } | Action::Heat { .. } => {
             let now = cupboard.kitchen().boil_off.unwrap_or(1.0);
-            let with = |factor: f64| {
-                let mut kitchen = cupboard.kitchen().clone();
-                kitchen.boil_off = Some(factor);
-                Cupboard::of(&kitchen)
+            let miss = |log: f64| {
+                let nudges = Nudges { boil_off: Some(now * log.exp()), ..Nudges::default() };
+                Ok(volume_in(&worktop.run(&prepared, nudges)?) - measured.0)
             };
-            let miss =
-                |log: f64| volume_in(&Trace::run(drink, &with(now * log.exp()))) - measured.0;
-            let factor = root(miss, 4.0_f64.ln()).ok_or_else(|| {
+            let factor = factor_within(4.0, miss)?.ok_or_else(|| {
                 fault(
                     "measured",
                     "No speed of boiling explains that. Was the lid on, or the time another?",
@@ -133,13 +132,12 @@ pub fn learn(
     }
 }
 
-/// The factor within ±`most` (in logarithms) at which it fits.
-fn root(miss: impl Fn(f64) -> f64, most: f64) -> Option<f64> {
-    if miss(-most) * miss(most) > 0.0 {
-        return None;
-    }
-    let mut tolerance = roots::SimpleConvergency { eps: 1e-7, max_iter: 60 };
-    roots::find_root_brent(-most, most, miss, &mut tolerance).ok().map(f64::exp)
+/// The factor, at most so many times as much or as little, at which it fits.
+fn factor_within(
+    most: f64,
+    miss: impl Fn(f64) -> Result<f64, Stopped>,
+) -> Result<Option<f64>, Stopped> {
+    Ok(root(-most.ln(), most.ln(), 1e-7, miss)?.map(f64::exp))
 }
 
 impl Lesson {

@@ -1,9 +1,9 @@
 use serde::Serialize;
 
 use crate::chemistry::Component;
-use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink};
-use crate::trace::{Contents, MEASURED_AT, Nudges, Prepared};
+use crate::trace::{Contents, MEASURED_AT};
+use crate::work::{Stopped, Worktop};
 
 /// What is drawn by when.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -41,30 +41,35 @@ const POINTS: u32 = 24;
 
 /// Runs a step that takes time with less and more of it. `None` where the step isn't one in which
 /// something is drawn.
-#[must_use]
-pub fn steeping(drink: &Drink, cupboard: &Cupboard, step: &str) -> Option<Steeping> {
-    let index = drink.steps.iter().position(|s| s.id == step)?;
-    let minutes = minutes_of(&drink.steps[index].action)?;
+///
+/// # Errors
+/// If the drink is too large to be run so often.
+pub fn steeping<'a>(
+    drink: &Drink,
+    worktop: impl Into<Worktop<'a>>,
+    step: &str,
+) -> Result<Option<Steeping>, Stopped> {
+    let worktop = worktop.into();
+    let found = drink.steps.iter().position(|s| s.id == step).and_then(|index| {
+        let action = &drink.steps[index].action;
+        Some((index, minutes_of(action)?, drink.vessel(action.path().first()?)?))
+    });
+    let Some((index, minutes, vessel)) = found else { return Ok(None) };
     let mut short = drink.clone();
     short.steps.truncate(index + 1);
-    let vessel = drink.vessel(drink.steps[index].action.path().first()?)?;
     let longest = (minutes * 3.0).max(20.0);
-    let mut after = |time: f64| {
+    let mut points: Vec<SteepingPoint> = Vec::new();
+    for i in 0..=POINTS {
+        // Close together at first, where most happens.
+        let time = longest * (f64::from(i) / f64::from(POINTS)).powf(1.6);
         set_minutes(&mut short.steps[index].action, time);
-        let trace = Prepared::new(&short, cupboard).run(Nudges::default());
-        trace.after(index, vessel).map(|contents| point(time, contents))
-    };
-    let points: Vec<SteepingPoint> = (0..=POINTS)
-        .filter_map(|i| {
-            // Close together at first, where most happens.
-            let share = (f64::from(i) / f64::from(POINTS)).powf(1.6);
-            after(longest * share)
-        })
-        .collect();
-    let (first, last) = (points.first()?, points.last()?);
+        let trace = worktop.trace(&short)?;
+        points.extend(trace.after(index, vessel).map(|contents| point(time, contents)));
+    }
+    let (Some(first), Some(last)) = (points.first(), points.last()) else { return Ok(None) };
     let gains = last.drawn - first.drawn;
     if last.drawn <= 0.0 {
-        return None;
+        return Ok(None);
     }
     let enough_after = (gains > 0.01)
         .then(|| points.iter().find(|p| p.drawn >= first.drawn + 0.95 * gains))
@@ -73,7 +78,7 @@ pub fn steeping(drink: &Drink, cupboard: &Cupboard, step: &str) -> Option<Steepi
         .filter(|m| *m < longest * 0.8);
     let bitter_after =
         points.iter().find(|p| p.bitterness >= NOTICED).map(|p| p.minutes).filter(|m| *m > 0.0);
-    Some(Steeping { minutes, enough_after, bitter_after, points })
+    Ok(Some(Steeping { minutes, enough_after, bitter_after, points }))
 }
 
 fn point(minutes: f64, contents: &Contents) -> SteepingPoint {

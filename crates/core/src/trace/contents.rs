@@ -96,6 +96,18 @@ impl Origin {
     }
 }
 
+/// Adds what a line has brought to what it had brought before.
+fn credit(origins: &mut Vec<Origin>, origin: Origin) {
+    match origins.iter_mut().find(|o| o.line == origin.line) {
+        Some(known) => {
+            known.water += origin.water;
+            known.sweetness += origin.sweetness;
+            known.acid += origin.acid;
+        }
+        None => origins.push(origin),
+    }
+}
+
 /// Takes a share of each origin out.
 fn split_origins(origins: &mut [Origin], share: f64) -> Vec<Origin> {
     let taken = origins.iter().map(|o| o.times(share)).collect();
@@ -110,6 +122,11 @@ impl Deposit {
 
     fn take(&mut self, share: f64) -> Self {
         Self { mixture: self.mixture.take(share), origins: split_origins(&mut self.origins, share) }
+    }
+
+    fn join(&mut self, other: Self) {
+        self.mixture += other.mixture;
+        other.origins.into_iter().for_each(|o| credit(&mut self.origins, o));
     }
 }
 
@@ -259,24 +276,20 @@ impl Contents {
     }
 
     fn credit_origin(&mut self, origin: Origin) {
-        match self.origins.iter_mut().find(|o| o.line == origin.line) {
-            Some(known) => {
-                known.water += origin.water;
-                known.sweetness += origin.sweetness;
-                known.acid += origin.acid;
-            }
-            None => self.origins.push(origin),
-        }
+        credit(&mut self.origins, origin);
     }
 
     /// Puts so much of an ingredient in, which is made of `mixture`. Returns what is lost on the way:
     /// gas, when a fizzy drink is opened and poured.
+    ///
+    /// `drawing` is how many times as fast as the tables say its pieces draw.
     pub(super) fn put(
         &mut self,
         line: usize,
         ingredient: usize,
         it: &Ingredient,
         mut mixture: Mixture,
+        drawing: f64,
     ) -> Mixture {
         let mut lost = Mixture::EMPTY;
         lost[Component::CarbonDioxide] = mixture[Component::CarbonDioxide] * OPENING_LOSS;
@@ -294,9 +307,11 @@ impl Contents {
                 self.liquid += &mixture;
                 self.credit(line, &mixture);
             }
-            Form::Crystals => self.crystals.push(Deposit::of(line, mixture)),
-            Form::Ice => self.ice.push(Deposit::of(line, mixture)),
-            Form::Pieces => self.pieces.push(Piece::new(line, ingredient, it, mixture)),
+            Form::Crystals => self.lay_crystals(Deposit::of(line, mixture)),
+            Form::Ice => self.lay_ice(Deposit::of(line, mixture)),
+            Form::Pieces => {
+                self.lay(Piece::new(line, ingredient, it, mixture).with_luck(drawing));
+            }
         }
         self.settle();
         lost
@@ -306,15 +321,50 @@ impl Contents {
     pub(super) fn pour_in(&mut self, other: Contents) {
         self.take_heat_of(other.heat_capacity(), other.temperature);
         self.liquid += &other.liquid;
-        self.crystals.extend(other.crystals);
-        self.pieces.extend(other.pieces);
-        self.ice.extend(other.ice);
+        other.crystals.into_iter().for_each(|d| self.lay_crystals(d));
+        other.pieces.into_iter().for_each(|p| self.lay(p));
+        other.ice.into_iter().for_each(|d| self.lay_ice(d));
         for origin in other.origins {
             self.credit_origin(origin);
         }
         self.past.warm = self.past.warm.max(other.past.warm);
         self.past.raw |= other.past.raw;
         self.settle();
+    }
+
+    /// Lays pieces in, with those that are alike: there are never more heaps than lines that brought
+    /// any, however often they are parted and poured together again.
+    fn lay(&mut self, piece: Piece) {
+        if piece.put_in.0 <= TRACE_OF {
+            return;
+        }
+        match self.pieces.iter_mut().find(|p| p.is_like(&piece)) {
+            Some(heap) => heap.join(&piece),
+            None => self.pieces.push(piece),
+        }
+    }
+
+    /// Lays crystals in: one heap for each kind of powder, which dissolves as one.
+    fn lay_crystals(&mut self, deposit: Deposit) {
+        let kind = Powder::of(&deposit.mixture);
+        match self.crystals.iter_mut().find(|d| Powder::of(&d.mixture) == kind) {
+            Some(heap) => heap.join(deposit),
+            None => self.crystals.push(deposit),
+        }
+    }
+
+    /// Lays ice in: all of it melts as one.
+    fn lay_ice(&mut self, deposit: Deposit) {
+        match self.ice.first_mut() {
+            Some(heap) => heap.join(deposit),
+            None => self.ice.push(deposit),
+        }
+    }
+
+    /// How many things there are to reckon with in it: what a step on it costs to compute.
+    pub(super) fn parts(&self) -> usize {
+        let deposits = self.crystals.iter().chain(&self.ice).map(|d| d.origins.len());
+        self.origins.len() + 4 * self.pieces.len() + deposits.sum::<usize>()
     }
 
     /// The temperature after something of that heat capacity and temperature has come in.
@@ -662,11 +712,9 @@ impl Contents {
         }
     }
 
-    /// What would run off if it were drained now, of the liquid's volume: the rest is held by pieces.
-    pub(super) fn runs_off(&self, hold_luck: f64) -> f64 {
-        let held: f64 = self.pieces.iter().map(|p| p.keeps(Press::Drained, hold_luck)).sum();
-        let mass = self.liquid.mass().0;
-        if mass > 0.0 { (1.0 - held / mass).max(0.0) } else { 0.0 }
+    /// Liquid that its pieces would keep if it were drained now.
+    pub(super) fn held_by_pieces(&self, hold_luck: f64) -> Grams {
+        Grams(self.pieces.iter().map(|p| p.keeps(Press::Drained, hold_luck)).sum())
     }
 
     /// Lifts the pieces of one ingredient out, with the liquid that clings to them.
@@ -688,21 +736,13 @@ impl Contents {
         }
     }
 
-    /// Lets so much water go as steam; ethanol goes along, about eight times as readily.
+    /// Lets so much water go as steam, as [`steam_off`] does.
     pub(super) fn steam_off(&mut self, water: Grams) -> Mixture {
-        let mut gone = Mixture::EMPTY;
         let there = self.liquid[Component::Water];
-        if there <= 0.0 || water.0 <= 0.0 {
-            return gone;
-        }
-        let share = (water.0 / there).min(1.0);
-        gone[Component::Water] = water.0.min(there);
-        gone[Component::Ethanol] = self.liquid[Component::Ethanol] * (1.0 - (1.0 - share).powi(8));
-        for component in [Component::Water, Component::Ethanol] {
-            self.liquid[component] -= gone[component];
-        }
-        for origin in &mut self.origins {
-            origin.water = origin.water * (1.0 - share);
+        let gone = steam_off(&mut self.liquid, water);
+        if there > 0.0 {
+            let stays = 1.0 - gone[Component::Water] / there;
+            self.origins.iter_mut().for_each(|o| o.water = o.water * stays);
         }
         gone
     }
@@ -745,16 +785,35 @@ impl Contents {
     /// Freezes hard: the liquid becomes ice of the same drink, pieces freeze through.
     pub(super) fn freeze(&mut self, to: Celsius) {
         if self.liquid.mass().0 > TRACE_OF {
-            self.ice.push(Deposit {
+            let frozen = Deposit {
                 mixture: self.liquid.take_all(),
                 origins: std::mem::take(&mut self.origins),
-            });
+            };
+            self.lay_ice(frozen);
         }
-        for piece in &mut self.pieces {
+        for mut piece in std::mem::take(&mut self.pieces) {
             piece.freeze();
+            self.lay(piece);
         }
         self.temperature = to;
     }
+}
+
+/// Lets so much water of a liquid go as steam; ethanol goes along, about eight times as readily.
+/// Returns what went off.
+pub(super) fn steam_off(liquid: &mut Mixture, water: Grams) -> Mixture {
+    let mut gone = Mixture::EMPTY;
+    let there = liquid[Component::Water];
+    if there <= 0.0 || water.0 <= 0.0 {
+        return gone;
+    }
+    let share = (water.0 / there).min(1.0);
+    gone[Component::Water] = water.0.min(there);
+    gone[Component::Ethanol] = liquid[Component::Ethanol] * (1.0 - (1.0 - share).powi(8));
+    for component in [Component::Water, Component::Ethanol] {
+        liquid[component] -= gone[component];
+    }
+    gone
 }
 
 impl Contents {

@@ -3,7 +3,7 @@ use super::heat::{MEASURED_AT, ROOM};
 use super::notice::{Notice, NoticeKind as Kind, say_grams, say_ml};
 use super::nudge::{Luck, Nudges};
 use crate::chemistry::{Component, Mixture};
-use crate::cupboard::{Cupboard, Ingredient, SOUR_FOR_METAL, VesselKind, Weighed};
+use crate::cupboard::{Cupboard, Ingredient, MAX_LINE, SOUR_FOR_METAL, VesselKind, Weighed};
 use crate::drink::{Action, Drink, Vessel};
 use crate::quantity::{Amount, Grams, Millilitres, Millimetres, Minutes};
 
@@ -17,6 +17,17 @@ pub struct Trace {
     /// How many alike each vessel of the drink stands for: glasses, bottles.
     pub many: Vec<f64>,
     outcome: Option<Outcome>,
+    /// What it took to run it, in the units of [`Work`](crate::work::Work).
+    pub(crate) work: u64,
+}
+
+/// Where a run ended, without what happened on the way.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct Landing {
+    /// What the drink ends as; `None` while nothing is in any vessel.
+    pub(crate) outcome: Option<Outcome>,
+    /// What it took to run it.
+    pub(crate) work: u64,
 }
 
 /// The state of things after a step.
@@ -117,6 +128,11 @@ pub(super) struct Engine<'a> {
     pub(super) gone: Mixture,
     pub(super) water_line: Option<Millimetres>,
     pub(super) served: Option<Served>,
+    /// The vessels that were worked on, in order.
+    worked_on: Vec<usize>,
+    /// Whether only the end is wanted: nobody reads the notices then.
+    only_end: bool,
+    pub(super) work: u64,
 }
 
 /// How the drink was served.
@@ -192,6 +208,29 @@ impl<'a> Prepared<'a> {
     /// Runs it from vessels that hold something already.
     #[must_use]
     pub fn run_from(&self, nudges: Nudges<'_>, start: Vec<(usize, Contents)>) -> Trace {
+        let mut engine = self.engine(nudges, start);
+        let frames: Vec<Frame> = (0..self.drink.steps.len())
+            .map(|step| {
+                let done = engine.step(step);
+                engine.frame(step, done)
+            })
+            .collect();
+        let outcome = engine.outcome();
+        Trace { frames, lines: engine.lines, many: engine.many, outcome, work: engine.work }
+    }
+
+    /// Runs it from vessels that hold something already, for its end alone. It is the same run; only
+    /// the frames are not kept, which take longer than the steps.
+    pub(crate) fn land(&self, nudges: Nudges<'_>, start: Vec<(usize, Contents)>) -> Landing {
+        let mut engine = self.engine(nudges, start);
+        engine.only_end = true;
+        for step in 0..self.drink.steps.len() {
+            engine.step(step);
+        }
+        Landing { outcome: engine.outcome(), work: engine.work }
+    }
+
+    fn engine<'b>(&'b self, nudges: Nudges<'b>, start: Vec<(usize, Contents)>) -> Engine<'b> {
         let mut engine = Engine {
             drink: self.drink,
             cupboard: self.cupboard,
@@ -211,15 +250,15 @@ impl<'a> Prepared<'a> {
             gone: Mixture::EMPTY,
             water_line: None,
             served: None,
+            worked_on: Vec::with_capacity(self.drink.steps.len() + 1),
+            only_end: false,
+            work: 0,
         };
-        let begins = start.last().map(|(vessel, _)| *vessel);
         for (vessel, contents) in start {
             engine.vessels[vessel] = contents;
+            engine.worked_on.push(vessel);
         }
-        let frames: Vec<Frame> =
-            (0..self.drink.steps.len()).map(|step| engine.step(step)).collect();
-        let outcome = engine.outcome(&frames, begins);
-        Trace { frames, lines: engine.lines, many: engine.many, outcome }
+        engine
     }
 }
 
@@ -275,14 +314,24 @@ impl Trace {
 }
 
 impl<'a> Engine<'a> {
-    fn step(&mut self, step: usize) -> Frame {
+    /// Does a step. Returns the time it took and the vessels it changed, the main one last.
+    fn step(&mut self, step: usize) -> (Spent, Vec<usize>) {
         self.at = step;
         let drink = self.drink;
         let (spent, touched) =
             self.act(step, &drink.steps[step].action).unwrap_or((Spent::by_hand(0.0), Vec::new()));
         for vessel in &touched {
-            self.watch(*vessel);
+            self.work += self.vessels[*vessel].parts() as u64;
+            if !self.only_end {
+                self.watch(*vessel);
+            }
         }
+        self.work += 4;
+        self.worked_on.extend(&touched);
+        (spent, touched)
+    }
+
+    fn frame(&mut self, step: usize, (spent, touched): (Spent, Vec<usize>)) -> Frame {
         Frame {
             step,
             touched: touched
@@ -302,7 +351,9 @@ impl<'a> Engine<'a> {
     }
 
     pub(super) fn notice(&mut self, kind: Kind, message: String) {
-        self.notices.push(Notice::new(kind, message));
+        if !self.only_end {
+            self.notices.push(Notice::new(kind, message));
+        }
     }
 
     /// Says something of a vessel, but not twice.
@@ -339,6 +390,10 @@ impl<'a> Engine<'a> {
 
     pub(super) fn hold_luck(&self) -> f64 {
         self.nudges.hold.filter(|_| self.at >= self.nudges.hold_from).unwrap_or(1.0)
+    }
+
+    pub(super) fn boil_off_nudge(&self) -> Option<f64> {
+        self.nudges.boil_off
     }
 
     /// What goes off, from all glasses or bottles that a vessel stands for.
@@ -512,19 +567,32 @@ impl<'a> Engine<'a> {
         pieces: Option<f64>,
     ) {
         let it = &self.cupboard.ingredients()[ingredient];
+        let grams = self.what_a_house_holds(vessel, it, grams);
         let before = &self.vessels[vessel];
         let (liquid, t) = (before.liquid.mass().0, before.temperature);
         let brix = before.liquid.soluble_solids();
         let mixture = self.portion_of(ingredient, grams);
-        let lost = self.vessels[vessel].put(step, ingredient, it, mixture);
-        if let Some(luck) = self.luck(ingredient).copied()
-            && let Some(piece) = self.vessels[vessel].pieces.pop_if(|p| p.line == step)
-        {
-            self.vessels[vessel].pieces.push(piece.with_luck(luck.drawing));
-        }
+        let drawing = self.luck(ingredient).map_or(1.0, |l| l.drawing);
+        let lost = self.vessels[vessel].put(step, ingredient, it, mixture, drawing);
         self.goes_off(vessel, &lost);
         self.book(step, vessel, ingredient, grams, pieces, false);
         self.mind(it, grams, liquid, t, brix);
+    }
+
+    /// As much of it as there can be in a vessel, or in all that it stands for: a tonne in all. What
+    /// doubles again and again is soon more than a lake.
+    fn what_a_house_holds(&mut self, vessel: usize, it: &Ingredient, grams: Grams) -> Grams {
+        let room = (MAX_LINE.0 / self.many[vessel] - self.vessels[vessel].mass().0).max(0.0);
+        if grams.0 <= room {
+            return grams;
+        }
+        let message = format!(
+            "That is more {} than any house holds: a tonne in one place is the most that is \
+             reckoned with.",
+            it.name.to_lowercase()
+        );
+        self.notice(Kind::MoreThanAHouseHolds, message);
+        Grams(room)
     }
 
     pub(super) fn book(
@@ -547,7 +615,7 @@ impl<'a> Engine<'a> {
     }
 
     /// What the drink has become, seen from its end.
-    fn outcome(&self, frames: &[Frame], begins: Option<usize>) -> Option<Outcome> {
+    fn outcome(&self) -> Option<Outcome> {
         if let Some(served) = &self.served {
             let contents = self.vessels[served.glass].clone();
             if contents.is_empty() {
@@ -570,11 +638,13 @@ impl<'a> Engine<'a> {
             self.drink.vessels[*v].kind.strainer().is_none()
                 && self.vessels[*v].liquid.mass().0 > 0.0
         };
-        let vessel = frames
+        let vessel = self
+            .worked_on
             .iter()
             .rev()
-            .find_map(|f| f.touched.iter().rev().map(|t| t.vessel).find(holds))
-            .or(begins)?;
+            .copied()
+            .find(holds)
+            .filter(|v| !self.vessels[*v].is_empty())?;
         let contents = self.vessels[vessel].clone();
         let glasses = self.many[vessel];
         let volume = contents.liquid.volume(MEASURED_AT) * glasses;

@@ -46,6 +46,7 @@ mod steep;
 mod stove;
 
 pub use contents::{Contents, Deposit, Origin, Past};
+pub(crate) use engine::Landing;
 pub use engine::{Frame, Line, Outcome, Prepared, Touched, Trace};
 pub use heat::MEASURED_AT;
 pub use notice::{Notice, NoticeKind, Severity};

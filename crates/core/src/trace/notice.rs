@@ -53,6 +53,8 @@ pub enum NoticeKind {
     AcidInMetal,
     /// A boiling pot or a hot blender is fuller than is safe.
     TooFullForThat,
+    /// More than a house can hold has come together in one place.
+    MoreThanAHouseHolds,
     /// It is boiled down further than that already.
     BoiledDownAlready,
     /// It will set or turn to caramel before it gets that far.
@@ -107,6 +109,7 @@ impl Notice {
             | K::LeftWarm
             | K::TooThick => Severity::Notice,
             K::OverBrim
+            | K::MoreThanAHouseHolds
             | K::UnknownMeasure
             | K::NothingThere
             | K::AllAbsorbed

@@ -14,6 +14,8 @@ pub struct Nudges<'a> {
     pub hold: Option<f64>,
     /// The first step in which they do.
     pub hold_from: usize,
+    /// How many times as fast as the tables say pots lose water, in place of the kitchen's figure.
+    pub boil_off: Option<f64>,
 }
 
 /// How one ingredient turned out, as factors of what the tables say.

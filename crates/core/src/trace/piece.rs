@@ -54,6 +54,26 @@ impl Piece {
         heat_capacity(&self.inside)
     }
 
+    /// Whether two lots are so alike that they can lie in one heap: of the same line and ingredient,
+    /// and drawing as fast.
+    pub(super) fn is_like(&self, other: &Self) -> bool {
+        (self.line, self.ingredient, self.was_frozen)
+            == (other.line, other.ingredient, other.was_frozen)
+            && self.extraction == other.extraction
+    }
+
+    /// Lays a lot that is alike to it. What has been drawn is then that of the whole heap: of so much
+    /// that was put in, so much has come out.
+    pub(super) fn join(&mut self, other: &Self) {
+        let all = self.put_in.0 + other.put_in.0;
+        if all > 0.0 {
+            self.drawn = (self.drawn * self.put_in.0 + other.drawn * other.put_in.0) / all;
+        }
+        self.put_in += other.put_in;
+        self.inside += &other.inside;
+        self.frozen += other.frozen;
+    }
+
     pub(super) fn take(&mut self, share: f64) -> Self {
         let mut part = self.clone();
         part.times(share);

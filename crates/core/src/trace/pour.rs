@@ -37,7 +37,7 @@ impl Engine<'_> {
         {
             let grams = self.left_of(it, halves, weighed.grams) * (1.0 / self.many[bowl]);
             let mixture = self.portion_of(index, grams);
-            self.vessels[bowl].put(step, index, halves, mixture);
+            self.vessels[bowl].put(step, index, halves, mixture, 1.0);
             self.book(step, bowl, index, grams, None, true);
         }
         // About forty seconds a lemon, halving and pips included; estimate.
@@ -198,7 +198,7 @@ impl Engine<'_> {
         let mut needed = Grams((line.0 - level.0) * density);
         for _ in 0..4 {
             let mut tried = self.vessels[vessel].clone();
-            tried.put(step, ingredient, it, self.portion_of(ingredient, needed));
+            tried.put(step, ingredient, it, self.portion_of(ingredient, needed), 1.0);
             let miss = line.0 - tried.level().0;
             if miss.abs() < 1e-3 {
                 break;
@@ -251,10 +251,7 @@ impl Engine<'_> {
         // Bottles are filled at the temperature that it has, and told at that of the kitchen.
         let level = all.level_at(if all.temperature.0 < 20.0 { ROOM } else { all.temperature });
         if self.vessels[bottle].is_empty() {
-            self.many[bottle] = (level.0 / room.max(1.0)).max(1e-6);
-            if self.many[bottle] < 1.0 {
-                self.many[bottle] = 1.0;
-            }
+            self.many[bottle] = (level.0 / room.max(1.0)).max(1.0);
         }
         self.receive(bottle, all);
         Spent::by_hand(2.0 + self.many[bottle])

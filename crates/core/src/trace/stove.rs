@@ -1,10 +1,10 @@
 //! On the ring, and in the microwave.
 
-use super::contents::Contents;
+use super::contents::{Contents, steam_off};
 use super::engine::{Engine, Spent};
 use super::heat::{MEASURED_AT, MICROWAVE_WATTS, evaporation, heating_time, time_for};
 use super::notice::{NoticeKind as Kind, say_ml};
-use crate::chemistry::{Component, boiling_point_elevation};
+use crate::chemistry::{Component, Mixture, boiling_point_elevation};
 use crate::drink::{Dissolving, Reduction, Vessel, Vigour};
 use crate::quantity::{Celsius, Grams, Millimetres, Minutes};
 
@@ -22,21 +22,21 @@ fn under_the_boil(how: Vigour) -> f64 {
 const HOTTEST: f64 = 125.0;
 
 /// Where it boils.
-fn boiling_point(contents: &Contents) -> Celsius {
-    Celsius((100.0 + boiling_point_elevation(&contents.liquid)).min(HOTTEST))
+fn boiling_point(liquid: &Mixture) -> Celsius {
+    Celsius((100.0 + boiling_point_elevation(liquid)).min(HOTTEST))
 }
 
 /// Water that leaves each minute while it stands at `t`: as from water that is as far from its boil,
 /// and less from a syrup, whose water is held (0.85 at 65 °Bx, as its water activity).
-fn steam_rate(pot: &Vessel, contents: &Contents, t: Celsius, lid: bool, here: f64) -> Grams {
-    let elevation = boiling_point_elevation(&contents.liquid);
-    let activity = crate::chemistry::water_activity(&contents.liquid);
+fn steam_rate(pot: &Vessel, liquid: &Mixture, t: Celsius, lid: bool, here: f64) -> Grams {
+    let elevation = boiling_point_elevation(liquid);
+    let activity = crate::chemistry::water_activity(liquid);
     evaporation(pot, Celsius(t.0 - elevation), lid, here) * activity
 }
 
 impl Engine<'_> {
     fn boil_off(&self) -> f64 {
-        self.cupboard.kitchen().boil_off.unwrap_or(1.0)
+        self.boil_off_nudge().or(self.cupboard.kitchen().boil_off).unwrap_or(1.0)
     }
 
     /// Warms it to `target`, drawing on the way. Returns the time that it takes and its steam.
@@ -61,7 +61,7 @@ impl Engine<'_> {
         let contents = &mut self.vessels[vessel];
         let there = contents.temperature;
         let gone = contents.pass(hold, lid, |_| there);
-        let steam = steam_rate(pot, contents, there, lid, here) * hold.0;
+        let steam = steam_rate(pot, &contents.liquid, there, lid, here) * hold.0;
         self.goes_off(vessel, &gone);
         steam
     }
@@ -87,7 +87,7 @@ impl Engine<'_> {
         if self.is_empty(vessel, "heat") {
             return Spent::by_hand(0.0);
         }
-        let boils = boiling_point(&self.vessels[vessel]);
+        let boils = boiling_point(&self.vessels[vessel].liquid);
         let (up, steam) = self.warm(vessel, to.min(boils), lid);
         let steam = steam + self.keep_hot(vessel, hold, lid);
         self.let_steam_off(vessel, steam);
@@ -104,12 +104,12 @@ impl Engine<'_> {
         if self.is_empty(vessel, "boil") {
             return Spent::by_hand(0.0);
         }
-        let boils = boiling_point(&self.vessels[vessel]);
+        let boils = boiling_point(&self.vessels[vessel].liquid);
         let (up, steam) = self.warm(vessel, Celsius(boils.0 - under_the_boil(how)), lid);
         let steam = steam + self.keep_hot(vessel, hold, lid);
         self.let_steam_off(vessel, steam);
         // It boils hotter as water goes.
-        let hotter = Celsius(boiling_point(&self.vessels[vessel]).0 - under_the_boil(how));
+        let hotter = Celsius(boiling_point(&self.vessels[vessel].liquid).0 - under_the_boil(how));
         let contents = &mut self.vessels[vessel];
         contents.temperature = contents.temperature.max(hotter);
         Spent::at_the_stove(up + hold)
@@ -128,15 +128,16 @@ impl Engine<'_> {
             return Spent::by_hand(0.0);
         }
         let (pot, here) = (self.vessel(vessel), self.boil_off());
-        let boils = boiling_point(&self.vessels[vessel]);
+        let boils = boiling_point(&self.vessels[vessel].liquid);
         let (up, steam) = self.warm(vessel, Celsius(boils.0 - under_the_boil(how)), false);
         self.let_steam_off(vessel, steam);
 
         let mut tried = self.vessels[vessel].clone();
         let mut hold = Minutes(0.0);
+        self.work += 8 * tried.parts() as u64 + 100;
         for _ in 0..4 {
             let excess = self.to_boil_away(step, &tried, to);
-            hold = time_to_lose(pot, &tried, excess, how, here);
+            hold = time_to_lose(pot, &tried.liquid, excess, how, here);
             tried = self.vessels[vessel].clone();
             let there = tried.temperature;
             tried.pass(hold, false, |_| there);
@@ -169,7 +170,7 @@ impl Engine<'_> {
         self.goes_off(vessel, &gone);
         let contents = &mut self.vessels[vessel];
         contents.settle();
-        contents.temperature = Celsius(boiling_point(contents).0 - under_the_boil(how));
+        contents.temperature = Celsius(boiling_point(&contents.liquid).0 - under_the_boil(how));
         self.water_line = Some(Millimetres(contents.level().0 * 1000.0 / pot.opening_mm2()));
         Spent::at_the_stove(up + hold)
     }
@@ -177,19 +178,19 @@ impl Engine<'_> {
     /// Water that has to go until it is as far down as it should be; nothing if it is already.
     fn to_boil_away(&self, step: usize, contents: &Contents, to: &Reduction) -> Grams {
         let water = contents.liquid[Component::Water];
-        let after = |gone: f64| {
-            let mut left = contents.clone();
-            left.steam_off(Grams(gone));
-            left
-        };
+        let held = contents.held_by_pieces(self.hold_luck()).0;
         let miss = |gone: f64| {
-            let left = after(gone);
+            let mut left = contents.liquid;
+            steam_off(&mut left, Grams(gone));
             match to {
                 Reduction::Volume(volume) => {
                     let wanted = self.said(step, volume).map_or(0.0, |ml| ml.0);
-                    left.liquid.volume(MEASURED_AT).0 * left.runs_off(self.hold_luck()) - wanted
+                    // What would run off if it were drained now; the rest is held by pieces.
+                    let mass = left.mass().0;
+                    let runs_off = if mass > 0.0 { (1.0 - held / mass).max(0.0) } else { 0.0 };
+                    left.volume(MEASURED_AT).0 * runs_off - wanted
                 }
-                Reduction::Brix(brix) => brix - left.liquid.soluble_solids(),
+                Reduction::Brix(brix) => brix - left.soluble_solids(),
                 Reduction::BoilingAt(t) => t - boiling_point(&left).0,
             }
         };
@@ -227,7 +228,7 @@ impl Engine<'_> {
                 let t = contents.temperature.0;
                 let gas = contents.liquid[Component::CarbonDioxide];
                 contents.liquid[Component::CarbonDioxide] = gas * 0.5;
-                let mut gone = crate::chemistry::Mixture::EMPTY;
+                let mut gone = Mixture::EMPTY;
                 gone[Component::CarbonDioxide] = gas * 0.5;
                 self.goes_off(vessel, &gone);
                 if gas > 0.5 {
@@ -241,22 +242,16 @@ impl Engine<'_> {
 }
 
 /// How long so much water takes to leave; slower towards the end, as the syrup holds what is left.
-fn time_to_lose(
-    pot: &Vessel,
-    contents: &Contents,
-    water: Grams,
-    how: Vigour,
-    here: f64,
-) -> Minutes {
+fn time_to_lose(pot: &Vessel, liquid: &Mixture, water: Grams, how: Vigour, here: f64) -> Minutes {
     const PARTS: u32 = 12;
     let part = water * (1.0 / f64::from(PARTS));
-    let mut left = contents.clone();
+    let mut left = *liquid;
     let mut minutes = 0.0;
     for _ in 0..PARTS {
         let t = Celsius(boiling_point(&left).0 - under_the_boil(how));
         let rate = steam_rate(pot, &left, t, false, here);
         minutes += if rate.0 > 0.0 { part.0 / rate.0 } else { 0.0 };
-        left.steam_off(part);
+        steam_off(&mut left, part);
     }
     Minutes(minutes.max(0.0))
 }
