@@ -30,8 +30,10 @@
 
 mod drink_file;
 mod starts;
+mod table;
 
 pub use drink_file::{
     FORMAT, FormatError, VERSION, drink_from_value, from_value, read_drink, read_json, write_drink,
 };
 pub use starts::{Start, starting_points};
+pub use table::shopping_table;

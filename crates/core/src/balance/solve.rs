@@ -166,8 +166,13 @@ pub fn solve<'a>(
     } else {
         what_stops(drink, cupboard, &steps, &unknowns, &factors, &wishes, &misses)
     };
-    Solution::read(drink, cupboard, &all, reached, stops)
-        .ok_or_else(|| fault("drink", "Nothing is left to drink.".into()))
+    let solution = Solution::read(drink, cupboard, &all, reached, stops)
+        .ok_or_else(|| fault("drink", "Nothing is left to drink.".into()))?;
+    // A bound may ask for more than any kitchen holds.
+    match solution.rounded.check(cupboard).into_iter().next() {
+        Some(first) if drink.check(cupboard).is_empty() => Err(fault("aim", first.message)),
+        _ => Ok(solution),
+    }
 }
 
 fn fault(field: &str, message: String) -> FieldError {

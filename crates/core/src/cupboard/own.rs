@@ -145,6 +145,13 @@ pub struct OwnIngredient {
     /// Grams in a millilitre as it fills a cup; as its composition says if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub density: Option<f64>,
+    /// Taken off, but kept as long as a drink needs it.
+    #[serde(default, skip_serializing_if = "is_false")]
+    pub kept_for_drinks: bool,
+}
+
+fn is_false(value: &bool) -> bool {
+    !value
 }
 
 /// A vessel or strainer of the kitchen.
@@ -198,6 +205,10 @@ impl Default for MeasuringSet {
     }
 }
 
+fn is_a_name(text: &str, most: usize) -> bool {
+    !text.trim().is_empty() && text.chars().count() <= most && !text.chars().any(char::is_control)
+}
+
 /// Sizes beyond which something is surely a slip of the keyboard.
 const MOST_ENTRIES: usize = 500;
 const MOST_READINGS: usize = 5000;
@@ -212,8 +223,13 @@ impl Kitchen {
         let within = |value: Option<f64>, from: f64, to: f64| {
             value.is_none_or(|v| v.is_finite() && (from..=to).contains(&v))
         };
-        let lists =
-            [self.figures.len(), self.produce.len(), self.ingredients.len(), self.vessels.len()];
+        let lists = [
+            self.figures.len(),
+            self.produce.len(),
+            self.ingredients.len(),
+            self.vessels.len(),
+            self.larder.len(),
+        ];
         if lists.into_iter().any(|n| n > MOST_ENTRIES) {
             fault(String::new(), "That is more than any kitchen holds.".into());
         }
@@ -260,7 +276,7 @@ impl Kitchen {
             if self.ingredients[..i].iter().any(|other| other.id == it.id) {
                 fault(format!("{at}.id"), format!("Two ingredients have the id “{}”.", it.id));
             }
-            if it.name.trim().is_empty() || it.name.chars().count() > 80 {
+            if !is_a_name(&it.name, 80) {
                 fault(format!("{at}.name"), "Give it a name of at most 80 characters.".into());
             }
             let parts = [it.sugar, it.acid, it.alcohol, it.insoluble];
@@ -278,7 +294,7 @@ impl Kitchen {
         }
         for (i, vessel) in self.vessels.iter().enumerate() {
             let at = format!("vessels[{i}]");
-            if vessel.name.trim().is_empty() || vessel.name.chars().count() > 60 {
+            if !is_a_name(&vessel.name, 60) {
                 fault(
                     format!("{at}.name"),
                     "Give the vessel a name of at most 60 characters.".into(),
@@ -315,6 +331,9 @@ impl Kitchen {
                     format!("{at}.produce"),
                     format!("“{}” is no fruit that is squeezed.", reading.produce),
                 );
+            }
+            if reading.day.chars().count() > 40 || reading.day.chars().any(char::is_control) {
+                fault(format!("{at}.day"), "A day is written like 2026-06-21.".into());
             }
             for (name, value, from, to) in [
                 ("pieces", Some(reading.pieces), 0.25, 1000.0),
@@ -569,6 +588,7 @@ mod tests {
             alcohol: 40.0,
             insoluble: 0.0,
             density: None,
+            kept_for_drinks: false,
         };
         let gram = own_ingredient(&own).per_gram;
         let by_volume = gram[Component::Ethanol] / ETHANOL_DENSITY * gram.density_at_20();

@@ -406,6 +406,9 @@ impl Checker<'_> {
 
     /// An amount that a kitchen could hold. Measures that aren't known are left to the trace.
     fn line(&mut self, field: String, ingredient: &str, amount: &Amount, cupboard: &Cupboard) {
+        if !amount.is_sensible() {
+            return self.fault(field, format!("{amount} is more than any kitchen measures."));
+        }
         if let Some(it) = cupboard.ingredient(ingredient)
             && let Ok(weighed) = cupboard.weigh(it, amount)
             && weighed.grams > crate::cupboard::MAX_LINE

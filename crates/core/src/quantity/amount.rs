@@ -5,12 +5,14 @@ use serde::{Deserialize, Serialize};
 
 use super::kitchen::{round_to_kitchen, spell_in_spoons};
 use super::measure::{Dimension, Measure};
-use super::number::{format_number, take_number};
+use super::number::{as_written, format_number, take_number, tidy};
 
 /// The longest text that is read as an amount.
 const MAX_TEXT: usize = 80;
 /// The largest number in front of a unit: 100,000 g is a hundred kilos of one thing.
 const MAX_VALUE: f64 = 100_000.0;
+/// The smallest: a thousandth of a gram is less than any scale in a kitchen shows.
+const MIN_VALUE: f64 = 0.001;
 
 /// What was said of how much: one or more terms such as `2 tbsp + 1 tsp`.
 ///
@@ -48,6 +50,9 @@ pub enum AmountError {
     /// Nothing at all.
     #[error("“{0}” is nothing. To leave something out, remove it.")]
     Zero(String),
+    /// Less than can be measured, or written back.
+    #[error("“{0}” is less than anyone can measure. The least is a thousandth of a measure.")]
+    TooLittle(String),
     /// Far beyond any kitchen.
     #[error("“{0}” is more than any kitchen holds. The most is 100,000 of a measure.")]
     TooMuch(String),
@@ -63,7 +68,7 @@ impl Amount {
     /// An amount of one term.
     #[must_use]
     pub fn of(value: f64, measure: Measure) -> Self {
-        Self { terms: vec![Term { value, measure }] }
+        Self { terms: vec![Term { value: tidy(value), measure }] }
     }
 
     /// So many grams.
@@ -99,9 +104,10 @@ impl Amount {
         let terms: Vec<Term> = self
             .terms
             .iter()
-            .map(|t| Term { value: t.value * factor, measure: t.measure.clone() })
+            .map(|t| Term { value: (t.value * factor).max(MIN_VALUE), measure: t.measure.clone() })
             .collect();
-        Self { terms: terms.into_iter().flat_map(settle).collect() }
+        let settled = terms.into_iter().flat_map(settle);
+        Self { terms: settled.map(|t| Term { value: tidy(t.value), ..t }).collect() }
     }
 
     /// The nearest amount that kitchen tools can measure, never nothing.
@@ -127,6 +133,12 @@ impl Amount {
         self.terms
             .iter()
             .all(|t| matches!(t.measure, Measure::Cup | Measure::Tablespoon | Measure::Teaspoon))
+    }
+
+    /// Whether it is an amount that can be written down and read again.
+    #[must_use]
+    pub fn is_sensible(&self) -> bool {
+        self.to_string().parse() == Ok(self.clone())
     }
 
     /// The sum in grams or millilitres; meaningful when all terms share one dimension.
@@ -185,6 +197,9 @@ impl FromStr for Amount {
             if value <= 0.0 {
                 return Err(AmountError::Zero(part.to_owned()));
             }
+            if value < MIN_VALUE {
+                return Err(AmountError::TooLittle(part.to_owned()));
+            }
             if value > MAX_VALUE {
                 return Err(AmountError::TooMuch(part.to_owned()));
             }
@@ -196,6 +211,8 @@ impl FromStr for Amount {
             if total > 1e6 {
                 return Err(AmountError::TooMuch(part.to_owned()));
             }
+            // As it will be written back, so that reading it again changes nothing.
+            let value = as_written(value);
             terms.push(Term { value, measure });
         }
         Ok(Self { terms })

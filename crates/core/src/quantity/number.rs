@@ -147,7 +147,26 @@ pub(super) fn as_fraction(part: f64, tolerance: f64) -> Option<(u32, u32)> {
         .find(|(over, under)| (f64::from(*over) / f64::from(*under) - part).abs() <= tolerance)
 }
 
-/// Writes `value`, in fractions where that is exact and wanted, else with up to six figures.
+/// How many figures of a number are kept and written. A kitchen measures three.
+const FIGURES: i32 = 9;
+
+/// The number that is read again when `value` has been written.
+pub(super) fn as_written(value: f64) -> f64 {
+    format!("{value:.*e}", FIGURES as usize - 1).parse().unwrap_or(value)
+}
+
+/// A number that was worked out, as one would note it: a kitchen's fraction where it is one, else seven
+/// figures.
+pub(super) fn tidy(value: f64) -> f64 {
+    let whole = value.floor();
+    match as_fraction(value - whole, 1e-5) {
+        Some((over, under)) => whole + f64::from(over) / f64::from(under),
+        None => format!("{value:.6e}").parse().unwrap_or(value),
+    }
+}
+
+/// Writes `value`, in fractions where that is exact and wanted, else with up to nine figures.
+/// Whatever is written is read again as the same number, to nine figures.
 ///
 /// ```
 /// use keen_core::quantity::format_number;
@@ -159,7 +178,8 @@ pub(super) fn as_fraction(part: f64, tolerance: f64) -> Option<(u32, u32)> {
 pub fn format_number(value: f64, in_fractions: bool) -> String {
     if in_fractions {
         let whole = value.floor();
-        if let Some((over, under)) = as_fraction(value - whole, 1e-5) {
+        // As near as nine figures of a third come to a third.
+        if let Some((over, under)) = as_fraction(value - whole, 5e-9 * value.max(1.0)) {
             return if whole >= 1.0 {
                 format!("{whole} {over}/{under}")
             } else {
@@ -167,11 +187,6 @@ pub fn format_number(value: f64, in_fractions: bool) -> String {
             };
         }
     }
-    let places = if value >= 1.0 { 5 - (value.log10().floor() as usize).min(5) } else { 6 };
-    let text = format!("{value:.places$}");
-    if text.contains('.') {
-        text.trim_end_matches('0').trim_end_matches('.').to_owned()
-    } else {
-        text
-    }
+    // The shortest text that is read as that number.
+    format!("{}", as_written(value))
 }

@@ -112,6 +112,10 @@ pub fn sheet<'a>(
             field: format!("sizes[{i}].{}", e.field),
             message: e.message,
         })?;
+        // What can't be made is not shown as if it could.
+        if let Some(first) = sized.check(cupboard).into_iter().next() {
+            return Err(FieldError { field: format!("sizes[{i}].size"), message: first.message });
+        }
         let (column, own) = column(&sized, worktop, &named.name, units)?;
         for (step, cell) in own {
             there[step] = true;

@@ -500,28 +500,3 @@ fn drink_cost(drink: &Drink, glasses: f64, items: &[Item], needs: &Needs) -> Dri
             .map(|(c, name)| format!("{}, {:.0} %", name.to_lowercase(), 100.0 * c / cost)),
     }
 }
-
-impl ShoppingList {
-    /// The list as a table that spreadsheets read.
-    #[must_use]
-    pub fn to_csv(&self) -> String {
-        let mut out = csv::Writer::from_writer(Vec::new());
-        let heads = ["where", "what", "needed", "buy", "chance", "price", "cost", "for"];
-        // Writing into memory has no way to fail.
-        let _ = out.write_record(heads);
-        for item in &self.items {
-            let money = |m: Option<f64>| m.map_or_else(String::new, |m| format!("{m:.2}"));
-            let _ = out.write_record([
-                item.aisle.name(),
-                &item.name,
-                &item.need,
-                &item.buy,
-                item.chance.as_ref().map_or("", |c| &c.message),
-                &money(item.price),
-                &money(item.cost),
-                &item.drinks.join("; "),
-            ]);
-        }
-        out.into_inner().ok().and_then(|bytes| String::from_utf8(bytes).ok()).unwrap_or_default()
-    }
-}

@@ -134,9 +134,10 @@ impl Engine<'_> {
 
         let mut tried = self.vessels[vessel].clone();
         let mut hold = Minutes(0.0);
-        self.work += 8 * tried.parts() as u64 + 100;
         for _ in 0..4 {
             let excess = self.to_boil_away(step, &tried, to);
+            // A search for the root, and a trial.
+            self.work += if excess.0 > 0.0 { 200 + tried.parts() as u64 } else { 2 };
             hold = time_to_lose(pot, &tried.liquid, excess, how, here);
             tried = self.vessels[vessel].clone();
             let there = tried.temperature;

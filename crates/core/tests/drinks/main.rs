@@ -2,6 +2,7 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on fails")]
 
+mod bounds;
 mod common;
 mod hand_worked;
 mod other_way_round;

@@ -93,6 +93,28 @@ proptest! {
         }
     }
 
+    /// What is written is read again as the same, however odd the number, and so is what was scaled.
+    #[test]
+    fn amounts_write_back_to_what_they_were(
+        value in prop_oneof![0.001f64..0.1, 0.1f64..10.0, 10.0f64..1000.0],
+        digits in 0usize..12,
+        unit in prop::sample::select(vec!["g", "kg", "ml", "cups", "tsp", "limes", "pinches", "drops", ""]),
+        factor in 0.001f64..50.0,
+    ) {
+        let text = format!("{value:.digits$} {unit}");
+        if let Ok(amount) = text.parse::<Amount>() {
+            prop_assert_eq!(amount.to_string().parse(), Ok(amount.clone()), "{}", text);
+            let said = amount.terms()[0].value;
+            let written: f64 = format!("{value:.digits$}").parse().unwrap();
+            prop_assert!((said / written - 1.0).abs() < 1e-8, "{text}: {said}");
+            let scaled = amount.scaled(factor);
+            if scaled.total() > 9e5 || scaled.terms()[0].value > 9e4 {
+                return Ok(());
+            }
+            prop_assert_eq!(scaled.to_string().parse(), Ok(scaled.clone()), "{} times {}", text, factor);
+        }
+    }
+
     /// No vessel ever holds less than nothing, or something at no temperature.
     #[test]
     fn contents_are_always_sound(drink in any_drink()) {
@@ -220,6 +242,7 @@ fn amounts_that_are_none_say_why() {
     assert_eq!(error(" "), AmountError::Empty);
     assert!(matches!(error("some sugar"), AmountError::NoNumber(_)));
     assert!(matches!(error("-3 g"), AmountError::Negative(_)));
+    assert!(matches!(error("0.0000001 g"), AmountError::TooLittle(_)));
     assert!(matches!(error("0 g"), AmountError::Zero(_)));
     assert!(matches!(error("NaN g"), AmountError::NoNumber(_)));
     assert!(matches!(error("1e9 g"), AmountError::Unreadable(_)));
