@@ -1,13 +1,25 @@
 //! The shelf on disk.
 //!
 //! SQLite with a write-ahead log, `synchronous=FULL`, and exactly one writer: several would wait on
-//! each other. A call that returns has committed; nothing that was answered is lost when the power
-//! goes. Drinks are kept as the text of the open format, so that the store knows nothing of the model.
+//! each other. Four promises:
+//!
+//! - **What is answered is on disk.** Every write is a transaction that has been committed before the
+//!   call returns. A write said twice under one key counts once, so that who lost the answer may ask
+//!   again.
+//! - **What is kept is never overwritten unread.** A document that can't be read is set aside as it is;
+//!   earlier states of drinks and documents are kept and thinned out with age; what is removed lies in a
+//!   bin for thirty days.
+//! - **One file holds everything** once the store is closed, and every now and then before.
+//! - **A fault is named.** A full disk, a locked, damaged or newer file and a folder that can't be written
+//!   to are told apart; a damaged or read-only shelf still opens for reading what can be read.
+//!
+//! Drinks and documents are kept as text of the open formats, so that the store knows nothing of the
+//! model.
 //!
 //! ```
 //! let folder = tempfile::tempdir().unwrap();
 //! let store = keen_store::Store::open(&folder.path().join("kitchen.db")).unwrap();
-//! let new = keen_store::Draft { name: "Limeade", body: "{}", now: "2030-06-21T12:00:00Z" };
+//! let new = keen_store::Draft { name: "Limeade", body: "{}", now: "2030-06-21T12:00:00Z", key: None };
 //! let kept = store.create("a", new).unwrap();
 //! assert_eq!(kept.version, 1);
 //! assert_eq!(store.read("a").unwrap(), kept);
@@ -15,7 +27,21 @@
 
 #![warn(missing_docs)]
 
+mod bin;
+mod documents;
+mod drinks;
+mod earlier;
+mod error;
 mod migrations;
+mod opening;
+mod rescue;
 mod store;
+#[cfg(test)]
+mod tests;
 
-pub use store::{Draft, Kept, Store, StoreError};
+pub use bin::{BIN_DAYS, Binned};
+pub use documents::{Document, SetAside};
+pub use drinks::{Draft, Kept};
+pub use error::StoreError;
+pub use rescue::Rescued;
+pub use store::{Condition, Store};

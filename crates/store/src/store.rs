@@ -1,100 +1,43 @@
+use std::fs::File;
 use std::path::{Path, PathBuf};
-use std::sync::{Mutex, MutexGuard, PoisonError};
 use std::time::Duration;
 
+use parking_lot::{Mutex, MutexGuard, RwLock};
+use r2d2::PooledConnection;
 use r2d2_sqlite::SqliteConnectionManager;
-use rusqlite::{Connection, OpenFlags, OptionalExtension, Row, TransactionBehavior, params};
+use rusqlite::{Connection, OpenFlags, Transaction, TransactionBehavior};
 
-use crate::migrations;
+use crate::error::{Result, StoreError};
+use crate::opening::{self, BUSY};
 
-/// How long a reader waits for a checkpoint, and the writer for another program.
-const BUSY: Duration = Duration::from_secs(5);
 /// Readers at once; more than there are cores to serve them.
 const READERS: u32 = 4;
+/// How long a save waits for the one before it.
+const PATIENCE: Duration = Duration::from_secs(2);
+
+/// How the shelf is.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Condition {
+    /// As it should be.
+    Sound,
+    /// It can be read, not written.
+    ReadOnly,
+    /// Parts of the file can't be read; nothing is written to it any more. Says what was found.
+    Damaged(String),
+}
 
 /// The shelf: one writer, a few readers.
 #[derive(Debug)]
 pub struct Store {
-    writer: Mutex<Connection>,
-    readers: r2d2::Pool<SqliteConnectionManager>,
-}
-
-/// A drink as it is kept.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Kept {
-    /// Names it for ever.
-    pub id: String,
-    /// Counts its changes from 1.
-    pub version: i64,
-    /// The drink as text of the open format.
-    pub body: String,
-    /// When it was put on the shelf, RFC 3339.
-    pub created_at: String,
-    /// When it was last changed, RFC 3339.
-    pub changed_at: String,
-}
-
-/// A drink to be kept.
-#[derive(Debug, Clone, Copy)]
-pub struct Draft<'a> {
-    /// Its name, for finding it.
-    pub name: &'a str,
-    /// The drink as text of the open format.
-    pub body: &'a str,
-    /// The time, RFC 3339 in UTC.
-    pub now: &'a str,
-}
-
-/// Why the store could not do it.
-#[derive(Debug, thiserror::Error)]
-pub enum StoreError {
-    /// There is no such drink on the shelf.
-    #[error("there is no such drink")]
-    NotFound,
-    /// Someone else has changed it since; this is how it stands now.
-    #[error("the drink has been changed since version {}", .0.version)]
-    Stale(Box<Kept>),
-    /// A newer program has been at work on this shelf.
-    #[error("the shelf at {0} was written by a newer version of this program")]
-    TooNew(PathBuf),
-    /// The folder or file can't be used.
-    #[error("{path} can't be used: {source}")]
-    File {
-        /// Which.
-        path: PathBuf,
-        /// Why.
-        source: std::io::Error,
-    },
-    /// The database refuses.
-    #[error("the database refuses: {0}")]
-    Database(#[from] rusqlite::Error),
-    /// The tables could not be brought up to date.
-    #[error("the tables can't be brought up to date: {0}")]
-    Migration(#[from] rusqlite_migration::Error),
-    /// All readers are busy.
-    #[error("all readers are busy: {0}")]
-    Readers(#[from] r2d2::Error),
-}
-
-type Result<T> = std::result::Result<T, StoreError>;
-
-const COLUMNS: &str = "id, version, body, created_at, changed_at";
-
-fn kept(row: &Row<'_>) -> rusqlite::Result<Kept> {
-    Ok(Kept {
-        id: row.get(0)?,
-        version: row.get(1)?,
-        body: row.get(2)?,
-        created_at: row.get(3)?,
-        changed_at: row.get(4)?,
-    })
-}
-
-fn prepare(connection: &Connection) -> rusqlite::Result<()> {
-    connection.busy_timeout(BUSY)?;
-    connection.pragma_update(None, "journal_mode", "WAL")?;
-    connection.pragma_update(None, "synchronous", "FULL")?;
-    connection.pragma_update(None, "foreign_keys", "ON")
+    path: PathBuf,
+    condition: RwLock<Condition>,
+    /// Taken out when it closes, before the writer folds the log in: readers keep it from that.
+    readers: Option<r2d2::Pool<SqliteConnectionManager>>,
+    writer: Option<Mutex<Connection>>,
+    /// Held as long as a server runs on it.
+    _lock: Option<File>,
+    /// Of a shelf that can't be written to, what is read is a copy.
+    _copy: Option<tempfile::TempDir>,
 }
 
 impl Store {
@@ -104,22 +47,87 @@ impl Store {
     /// # Errors
     /// If the file can't be used or was written by a newer program.
     pub fn open(path: &Path) -> Result<Self> {
-        if let Some(folder) = path.parent() {
-            std::fs::create_dir_all(folder)
-                .map_err(|source| StoreError::File { path: folder.to_owned(), source })?;
+        Self::open_with(path, false)
+    }
+
+    /// As [`Self::open`], for a server: a second one on the same folder is refused.
+    ///
+    /// # Errors
+    /// Also [`StoreError::AlreadyServed`].
+    pub fn open_to_serve(path: &Path) -> Result<Self> {
+        Self::open_with(path, true)
+    }
+
+    fn open_with(path: &Path, to_serve: bool) -> Result<Self> {
+        if let Err(source) = opening::make(path) {
+            let cant_write = matches!(
+                source.kind(),
+                std::io::ErrorKind::PermissionDenied | std::io::ErrorKind::ReadOnlyFilesystem
+            );
+            return match cant_write && path.exists() {
+                true => Self::open_copy(path),
+                false => Err(StoreError::File { path: path.to_owned(), source }),
+            };
         }
-        let mut writer = Connection::open(path)?;
-        prepare(&writer)?;
-        let version: i64 = writer.pragma_query_value(None, "user_version", |row| row.get(0))?;
-        if version > migrations::COUNT {
-            return Err(StoreError::TooNew(path.to_owned()));
+        let lock = to_serve.then(|| opening::lock(path)).transpose()?;
+        let named = |error: rusqlite::Error| match StoreError::from(error) {
+            StoreError::NotAShelf(_) => StoreError::NotAShelf(path.to_owned()),
+            StoreError::ReadOnly(_) => StoreError::ReadOnly(opening::folder_of(path)),
+            other => other,
+        };
+        let mut writer = Connection::open(path).map_err(named)?;
+        let begun = opening::prepare(&writer).map_err(named);
+        if let Err(StoreError::ReadOnly(_)) = begun {
+            drop(writer);
+            return Self::open_copy(path);
         }
-        if (1..migrations::COUNT).contains(&version) {
-            let aside = path.with_extension(format!("before-{}.db", migrations::COUNT));
-            writer.backup("main", &aside, None)?;
-            tracing::info!(copy = %aside.display(), "set a copy aside before changing the tables");
-        }
-        migrations::ALL.to_latest(&mut writer)?;
+        let found = match begun {
+            Err(StoreError::Damaged(what)) => Some(what),
+            Err(other) => return Err(other),
+            Ok(()) => opening::damage(&writer),
+        };
+        let condition = match found {
+            Some(what) => Condition::Damaged(what),
+            None => {
+                opening::upgrade(&mut writer, path)?;
+                Condition::Sound
+            }
+        };
+        Self::with(path, writer, condition, lock, None)
+    }
+
+    /// Reads a copy of what can't be written to: the log beside it could not be read otherwise.
+    fn open_copy(path: &Path) -> Result<Self> {
+        let copied = |folder: &Path| -> std::io::Result<PathBuf> {
+            let copy = folder.join("copy.db");
+            std::fs::copy(path, &copy)?;
+            for log in ["-wal", "-shm"] {
+                let beside = |p: &Path| PathBuf::from(format!("{}{log}", p.display()));
+                if beside(path).exists() {
+                    std::fs::copy(beside(path), beside(&copy))?;
+                }
+            }
+            opening::make(&copy)?;
+            Ok(copy)
+        };
+        let told = |source| StoreError::File { path: path.to_owned(), source };
+        let folder = tempfile::tempdir().map_err(told)?;
+        let copy = copied(folder.path()).map_err(told)?;
+        let mut writer = Connection::open(&copy)?;
+        opening::prepare(&writer)?;
+        opening::upgrade(&mut writer, &copy)?;
+        let mut store = Self::with(&copy, writer, Condition::ReadOnly, None, Some(folder))?;
+        store.path = path.to_owned();
+        Ok(store)
+    }
+
+    fn with(
+        path: &Path,
+        writer: Connection,
+        condition: Condition,
+        lock: Option<File>,
+        copy: Option<tempfile::TempDir>,
+    ) -> Result<Self> {
         let manager = SqliteConnectionManager::file(path)
             .with_flags(OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_NO_MUTEX)
             .with_init(|connection| connection.busy_timeout(BUSY));
@@ -128,318 +136,99 @@ impl Store {
             .min_idle(Some(1))
             .connection_timeout(BUSY)
             .build(manager)?;
-        Ok(Self { writer: Mutex::new(writer), readers })
+        Ok(Self {
+            path: path.to_owned(),
+            condition: RwLock::new(condition),
+            readers: Some(readers),
+            writer: Some(Mutex::new(writer)),
+            _lock: lock,
+            _copy: copy,
+        })
     }
 
-    /// The writer. A thread that panicked while it held it left a rolled-back transaction, so the
-    /// connection is as good as before.
-    fn writer(&self) -> MutexGuard<'_, Connection> {
-        self.writer.lock().unwrap_or_else(PoisonError::into_inner)
+    /// How it is.
+    #[must_use]
+    pub fn condition(&self) -> Condition {
+        self.condition.read().clone()
     }
 
-    /// Puts a new drink on the shelf.
+    /// The file.
+    #[must_use]
+    pub fn path(&self) -> &Path {
+        &self.path
+    }
+
+    /// Notes damage that is met on the way: from then on nothing is written.
+    pub(crate) fn note<T>(&self, result: Result<T>) -> Result<T> {
+        if let Err(StoreError::Damaged(what)) = &result
+            && self.condition() == Condition::Sound
+        {
+            tracing::error!(path = %self.path.display(), what, "the shelf's file is damaged");
+            *self.condition.write() = Condition::Damaged(what.clone());
+        }
+        result
+    }
+
+    pub(crate) fn reader(&self) -> Result<PooledConnection<SqliteConnectionManager>> {
+        Ok(self.readers.as_ref().ok_or(StoreError::Locked)?.get()?)
+    }
+
+    /// The writer, if the shelf can be written to.
+    fn writer(&self) -> Result<MutexGuard<'_, Connection>> {
+        match self.condition() {
+            Condition::Sound => {}
+            Condition::ReadOnly => {
+                return Err(StoreError::ReadOnly(opening::folder_of(&self.path)));
+            }
+            Condition::Damaged(what) => return Err(StoreError::Damaged(what)),
+        }
+        let writer = self.writer.as_ref().ok_or(StoreError::Locked)?;
+        writer.try_lock_for(PATIENCE).ok_or(StoreError::Locked)
+    }
+
+    /// Does something in one transaction, which is committed before this returns. All writing goes
+    /// through here.
+    pub(crate) fn write<T>(&self, work: impl FnOnce(&Transaction<'_>) -> Result<T>) -> Result<T> {
+        let done = (|| {
+            let mut writer = self.writer()?;
+            let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
+            let done = work(&transaction)?;
+            transaction.commit()?;
+            Ok(done)
+        })();
+        self.note(done)
+    }
+
+    /// Folds the log into the file as far as readers let it.
     ///
     /// # Errors
-    /// If the database refuses, also when the id is taken.
-    pub fn create(&self, id: &str, draft: Draft<'_>) -> Result<Kept> {
-        let made = self.writer().query_row(
-            &format!(
-                "INSERT INTO drinks (id, version, name, body, created_at, changed_at)
-                 VALUES (?1, 1, ?2, ?3, ?4, ?4) RETURNING {COLUMNS}"
-            ),
-            params![id, draft.name, draft.body, draft.now],
-            kept,
-        )?;
-        Ok(made)
+    /// If the shelf can't be written to.
+    pub fn fold(&self) -> Result<()> {
+        let writer = self.writer()?;
+        writer.query_row("PRAGMA wal_checkpoint(TRUNCATE)", [], |_| Ok(()))?;
+        Ok(())
     }
 
-    /// A drink on the shelf.
-    ///
-    /// # Errors
-    /// [`StoreError::NotFound`] if it isn't there or was taken off.
-    pub fn read(&self, id: &str) -> Result<Kept> {
-        find(&*self.readers.get()?, id)?.ok_or(StoreError::NotFound)
+    /// As on a disk that holds no more than `pages` pages.
+    #[cfg(test)]
+    pub(crate) fn allow_pages(&self, pages: i64) {
+        let writer = self.writer().unwrap();
+        let there: i64 = writer.pragma_query_value(None, "page_count", |row| row.get(0)).unwrap();
+        writer.pragma_update_and_check(None, "max_page_count", there + pages, |_| Ok(())).unwrap();
     }
+}
 
-    /// The first drinks whose name holds the text, last changed first, and how many there are in all.
-    ///
-    /// # Errors
-    /// If the database refuses.
-    pub fn list(&self, name_has: &str, most: usize) -> Result<(usize, Vec<Kept>)> {
-        let reader = self.readers.get()?;
-        let mut query = reader.prepare_cached(&format!(
-            "SELECT {COLUMNS}, name FROM drinks WHERE deleted_at IS NULL
-             ORDER BY changed_at DESC, id DESC"
-        ))?;
-        // SQLite folds case for ASCII only; names may be written in any script.
-        let wanted = name_has.trim().to_lowercase();
-        let mut rows = query.query([])?;
-        let (mut total, mut first) = (0, Vec::new());
-        while let Some(row) = rows.next()? {
-            let fits = |name: &str| name.to_lowercase().contains(&wanted);
-            if wanted.is_empty() || row.get_ref(5)?.as_str().is_ok_and(fits) {
-                total += 1;
-                if first.len() < most {
-                    first.push(kept(row)?);
-                }
+impl Drop for Store {
+    fn drop(&mut self) {
+        drop(self.readers.take());
+        if self.condition() == Condition::Sound
+            && let Some(writer) = self.writer.take()
+        {
+            let writer = writer.into_inner();
+            let folded = writer.query_row("PRAGMA wal_checkpoint(TRUNCATE)", [], |_| Ok(()));
+            if let Err(error) = folded {
+                tracing::warn!(%error, "the log stays beside the file until it is opened again");
             }
         }
-        Ok((total, first))
-    }
-
-    /// Saves a change made on top of `version`, and keeps what it replaces.
-    ///
-    /// Changes that follow one another within five minutes count as one earlier version, since every
-    /// nudge of an amount is saved.
-    ///
-    /// # Errors
-    /// [`StoreError::Stale`] with the newer one if someone else was faster.
-    pub fn save(&self, id: &str, version: i64, draft: Draft<'_>) -> Result<Kept> {
-        let mut writer = self.writer();
-        let work = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        let current = find(&work, id)?.ok_or(StoreError::NotFound)?;
-        if current.version != version {
-            return Err(StoreError::Stale(Box::new(current)));
-        }
-        if current.body == draft.body {
-            return Ok(current);
-        }
-        work.execute(
-            "INSERT INTO earlier_versions (drink_id, version, body, changed_at)
-             SELECT ?1, ?2, ?3, ?4 WHERE NOT EXISTS (
-                 SELECT 1 FROM earlier_versions
-                 WHERE drink_id = ?1 AND unixepoch(?4) - unixepoch(changed_at) < 300
-             )",
-            params![id, current.version, current.body, current.changed_at],
-        )?;
-        let saved = work.query_row(
-            &format!(
-                "UPDATE drinks SET version = version + 1, name = ?2, body = ?3, changed_at = ?4
-                 WHERE id = ?1 RETURNING {COLUMNS}"
-            ),
-            params![id, draft.name, draft.body, draft.now],
-            kept,
-        )?;
-        work.commit()?;
-        Ok(saved)
-    }
-
-    /// Takes a drink off the shelf; it can be put back.
-    ///
-    /// # Errors
-    /// [`StoreError::NotFound`] if it isn't there.
-    pub fn delete(&self, id: &str, now: &str) -> Result<()> {
-        let gone = self.writer().execute(
-            "UPDATE drinks SET deleted_at = ?2 WHERE id = ?1 AND deleted_at IS NULL",
-            params![id, now],
-        )?;
-        if gone == 0 { Err(StoreError::NotFound) } else { Ok(()) }
-    }
-
-    /// Puts a drink back that was taken off.
-    ///
-    /// # Errors
-    /// [`StoreError::NotFound`] if there never was one.
-    pub fn restore(&self, id: &str) -> Result<Kept> {
-        let writer = self.writer();
-        writer.execute("UPDATE drinks SET deleted_at = NULL WHERE id = ?1", [id])?;
-        find(&writer, id)?.ok_or(StoreError::NotFound)
-    }
-
-    /// Whether no drink was ever kept.
-    ///
-    /// # Errors
-    /// If the database refuses.
-    pub fn is_new(&self) -> Result<bool> {
-        let reader = self.readers.get()?;
-        Ok(!reader.query_row("SELECT EXISTS (SELECT 1 FROM drinks)", [], |row| row.get(0))?)
-    }
-
-    /// Puts many drinks on an empty shelf, all or none.
-    ///
-    /// # Errors
-    /// If the database refuses.
-    pub fn fill(&self, drinks: &[(String, Draft<'_>)]) -> Result<()> {
-        let mut writer = self.writer();
-        let work = writer.transaction()?;
-        for (id, draft) in drinks {
-            work.execute(
-                "INSERT INTO drinks (id, version, name, body, created_at, changed_at)
-                 VALUES (?1, 1, ?2, ?3, ?4, ?4)",
-                params![id, draft.name, draft.body, draft.now],
-            )?;
-        }
-        work.commit()?;
-        Ok(())
-    }
-
-    /// Remembers a choice in place of one that is still as expected; says whether it did.
-    ///
-    /// # Errors
-    /// If the database refuses.
-    pub fn replace_setting(
-        &self,
-        key: &str,
-        value: &str,
-        expected: impl FnOnce(Option<&str>) -> bool,
-    ) -> Result<bool> {
-        let mut writer = self.writer();
-        let work = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        let kept: Option<String> = work
-            .query_row("SELECT value FROM settings WHERE key = ?1", [key], |row| row.get(0))
-            .optional()?;
-        if !expected(kept.as_deref()) {
-            return Ok(false);
-        }
-        work.execute(
-            "INSERT INTO settings (key, value) VALUES (?1, ?2)
-             ON CONFLICT (key) DO UPDATE SET value = excluded.value",
-            params![key, value],
-        )?;
-        work.commit()?;
-        Ok(true)
-    }
-
-    /// A remembered choice.
-    ///
-    /// # Errors
-    /// If the database refuses.
-    pub fn setting(&self, key: &str) -> Result<Option<String>> {
-        let reader = self.readers.get()?;
-        Ok(reader
-            .query_row("SELECT value FROM settings WHERE key = ?1", [key], |row| row.get(0))
-            .optional()?)
-    }
-
-    /// Remembers a choice.
-    ///
-    /// # Errors
-    /// If the database refuses.
-    pub fn remember(&self, key: &str, value: &str) -> Result<()> {
-        self.writer().execute(
-            "INSERT INTO settings (key, value) VALUES (?1, ?2)
-             ON CONFLICT (key) DO UPDATE SET value = excluded.value",
-            params![key, value],
-        )?;
-        Ok(())
-    }
-}
-
-fn find(connection: &Connection, id: &str) -> Result<Option<Kept>> {
-    Ok(connection
-        .prepare_cached(&format!(
-            "SELECT {COLUMNS} FROM drinks WHERE id = ?1 AND deleted_at IS NULL"
-        ))?
-        .query_row([id], kept)
-        .optional()?)
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    fn shelf() -> (tempfile::TempDir, Store) {
-        let folder = tempfile::tempdir().unwrap();
-        let store = Store::open(&folder.path().join("deep/kitchen.db")).unwrap();
-        (folder, store)
-    }
-
-    fn draft<'a>(name: &'a str, body: &'a str, now: &'a str) -> Draft<'a> {
-        Draft { name, body, now }
-    }
-
-    #[test]
-    fn a_stale_write_is_refused_and_shows_the_newer() {
-        let (_folder, store) = shelf();
-        store.create("a", draft("Lime", "one", "2030-01-01T10:00:00Z")).unwrap();
-        let second = store.save("a", 1, draft("Lime", "two", "2030-01-01T10:01:00Z")).unwrap();
-        assert_eq!(second.version, 2);
-        let error = store.save("a", 1, draft("Lime", "three", "2030-01-01T10:02:00Z")).unwrap_err();
-        match error {
-            StoreError::Stale(current) => assert_eq!(*current, second),
-            other => panic!("{other}"),
-        }
-        assert_eq!(store.read("a").unwrap().body, "two");
-    }
-
-    #[test]
-    fn saving_the_same_again_changes_nothing() {
-        let (_folder, store) = shelf();
-        let first = store.create("a", draft("Lime", "one", "2030-01-01T10:00:00Z")).unwrap();
-        let again = store.save("a", 1, draft("Lime", "one", "2030-01-01T11:00:00Z")).unwrap();
-        assert_eq!(first, again);
-    }
-
-    #[test]
-    fn earlier_versions_are_kept_five_minutes_apart() {
-        let (_folder, store) = shelf();
-        store.create("a", draft("Lime", "v1", "2030-01-01T10:00:00Z")).unwrap();
-        for (version, body, now) in [
-            (1, "v2", "2030-01-01T10:00:30Z"),
-            (2, "v3", "2030-01-01T10:01:00Z"),
-            (3, "v4", "2030-01-01T10:30:00Z"),
-            (4, "v5", "2030-01-01T11:00:00Z"),
-        ] {
-            store.save("a", version, draft("Lime", body, now)).unwrap();
-        }
-        let writer = store.writer();
-        let mut query =
-            writer.prepare("SELECT body FROM earlier_versions ORDER BY version").unwrap();
-        let bodies: Vec<String> =
-            query.query_map([], |row| row.get(0)).unwrap().map(|b| b.unwrap()).collect();
-        assert_eq!(bodies, ["v1", "v4"]);
-    }
-
-    #[test]
-    fn taken_off_and_put_back() {
-        let (_folder, store) = shelf();
-        store.create("a", draft("Lime", "one", "2030-01-01T10:00:00Z")).unwrap();
-        store.delete("a", "2030-01-01T10:00:00Z").unwrap();
-        assert!(matches!(store.read("a"), Err(StoreError::NotFound)));
-        assert!(matches!(store.delete("a", ""), Err(StoreError::NotFound)));
-        assert_eq!(store.list("", 9).unwrap(), (0, vec![]));
-        assert_eq!(store.restore("a").unwrap().body, "one");
-        assert!(matches!(store.restore("b"), Err(StoreError::NotFound)));
-    }
-
-    #[test]
-    fn found_by_any_part_of_the_name_in_any_script() {
-        let (_folder, store) = shelf();
-        for (id, name) in [("a", "Été au jardin"), ("b", "Lime"), ("c", "شراب 🍋")] {
-            store.create(id, draft(name, "", "2030-01-01T10:00:00Z")).unwrap();
-        }
-        let ids = |text: &str| -> Vec<String> {
-            store.list(text, 9).unwrap().1.into_iter().map(|k| k.id).collect()
-        };
-        assert_eq!(ids("ÉTÉ"), ["a"]);
-        assert_eq!(ids("🍋"), ["c"]);
-        assert_eq!(ids("%"), Vec::<String>::new());
-        assert_eq!(ids(" ").len(), 3);
-        assert_eq!(store.list("", 2).unwrap().0, 3, "all are counted, two are shown");
-        assert_eq!(store.list("", 2).unwrap().1.len(), 2);
-    }
-
-    #[test]
-    fn what_was_answered_is_there_after_the_program_is_gone() {
-        let folder = tempfile::tempdir().unwrap();
-        let path = folder.path().join("kitchen.db");
-        let store = Store::open(&path).unwrap();
-        store.create("a", draft("Lime", "one", "2030-01-01T10:00:00Z")).unwrap();
-        store.remember("units", "us").unwrap();
-        // Nothing is closed or flushed on the way out, as when the power goes.
-        std::mem::forget(store);
-        let store = Store::open(&path).unwrap();
-        assert_eq!(store.read("a").unwrap().body, "one");
-        assert_eq!(store.setting("units").unwrap().as_deref(), Some("us"));
-        assert!(!store.is_new().unwrap());
-    }
-
-    #[test]
-    fn a_shelf_of_a_newer_program_is_left_alone() {
-        let folder = tempfile::tempdir().unwrap();
-        let path = folder.path().join("kitchen.db");
-        drop(Store::open(&path).unwrap());
-        Connection::open(&path).unwrap().pragma_update(None, "user_version", 99).unwrap();
-        assert!(matches!(Store::open(&path), Err(StoreError::TooNew(_))));
     }
 }

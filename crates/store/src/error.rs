@@ -1,0 +1,104 @@
+use std::path::PathBuf;
+
+use rusqlite::ErrorCode;
+use rusqlite::ffi::SQLITE_IOERR_SHMSIZE;
+
+use crate::{Document, Kept};
+
+/// Why the store could not do it, in a sentence that says what to do.
+#[derive(Debug, thiserror::Error)]
+pub enum StoreError {
+    /// There is no such thing on the shelf.
+    #[error("There is no such drink on the shelf. It may have been removed.")]
+    NotFound,
+    /// Someone else has changed the drink since; this is how it stands now.
+    #[error("The drink has been changed elsewhere since you opened it.")]
+    Stale(Box<Kept>),
+    /// Someone else has changed the document since.
+    #[error("That has been changed elsewhere since you opened it.")]
+    StaleDocument(Box<Document>),
+    /// No room is left.
+    #[error("The disk is full, so nothing was saved. Make room on it, then save again.")]
+    Full,
+    /// The file or its folder can't be written to.
+    #[error(
+        "The shelf can be read but not written to, so nothing was saved. See to it that you may write \
+         to {0} and that the disk isn't write-protected, then start Keen Pitcher again."
+    )]
+    ReadOnly(PathBuf),
+    /// Another program holds the file.
+    #[error(
+        "Another program has locked the shelf's file, so nothing was saved. Close whatever has it open \
+         (a backup, a database viewer), then save again."
+    )]
+    Locked,
+    /// Another Keen Pitcher serves this folder.
+    #[error(
+        "Keen Pitcher is already running on {0}. Use the window that is open, stop the other one, or \
+         choose another folder with --data."
+    )]
+    AlreadyServed(PathBuf),
+    /// The file is damaged.
+    #[error(
+        "The shelf's file is damaged ({0}). What can be read is shown and can be saved as one file; \
+         nothing is written to it any more."
+    )]
+    Damaged(String),
+    /// The file is none of ours, or damaged from its first page.
+    #[error(
+        "{0} is no shelf of Keen Pitcher, or damaged from its beginning. It was left as it is. Put a copy \
+         in its place, or move it away to begin with an empty shelf."
+    )]
+    NotAShelf(PathBuf),
+    /// A newer program has been at work on this shelf.
+    #[error(
+        "The shelf at {0} was written by a newer version of Keen Pitcher. It was left as it is; use that \
+         version, or choose another folder with --data."
+    )]
+    TooNew(PathBuf),
+    /// The folder or file can't be used at all.
+    #[error("{path} can't be used: {source}. Choose another folder with --data.")]
+    File {
+        /// Which.
+        path: PathBuf,
+        /// Why.
+        source: std::io::Error,
+    },
+    /// The disk reports a fault.
+    #[error("The disk reports a fault while {0}. Look whether it is still connected and sound.")]
+    Disk(String),
+    /// The database refuses for a reason that should not arise.
+    #[error("The shelf could not do that: {0}")]
+    Database(rusqlite::Error),
+    /// The tables could not be brought up to date.
+    #[error("The shelf can't be brought up to date: {0}. It was left as it is.")]
+    Migration(#[from] rusqlite_migration::Error),
+}
+
+pub(crate) type Result<T> = std::result::Result<T, StoreError>;
+
+impl From<rusqlite::Error> for StoreError {
+    fn from(error: rusqlite::Error) -> Self {
+        let extended = error.sqlite_error().map_or(0, |e| e.extended_code);
+        match error.sqlite_error_code() {
+            Some(ErrorCode::DiskFull) => Self::Full,
+            // The index of the log can't grow either when there is no room.
+            Some(ErrorCode::SystemIoFailure) if extended == SQLITE_IOERR_SHMSIZE => Self::Full,
+            Some(ErrorCode::DatabaseBusy | ErrorCode::DatabaseLocked) => Self::Locked,
+            Some(ErrorCode::ReadOnly | ErrorCode::PermissionDenied | ErrorCode::CannotOpen) => {
+                Self::ReadOnly(PathBuf::from("its folder"))
+            }
+            Some(ErrorCode::DatabaseCorrupt) => Self::Damaged(error.to_string()),
+            Some(ErrorCode::NotADatabase) => Self::NotAShelf(PathBuf::from("The shelf's file")),
+            Some(ErrorCode::SystemIoFailure) => Self::Disk(error.to_string()),
+            _ => Self::Database(error),
+        }
+    }
+}
+
+impl From<r2d2::Error> for StoreError {
+    /// No reader could be had in time: all of them wait for the file.
+    fn from(_: r2d2::Error) -> Self {
+        Self::Locked
+    }
+}

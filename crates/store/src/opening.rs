@@ -1,0 +1,108 @@
+//! What is done to a file before it is a shelf: made for its owner alone, locked against a second
+//! server, looked over, and brought up to date.
+
+use std::fs::{File, OpenOptions, TryLockError};
+use std::io;
+use std::path::{Path, PathBuf};
+use std::time::Duration;
+
+use rusqlite::Connection;
+
+use crate::error::{Result, StoreError};
+use crate::migrations;
+
+/// How long the writer waits for another program, and a reader for a checkpoint. Whoever saves waits for
+/// an answer, so it is short; a checkpoint takes some hundredths of a second.
+pub(crate) const BUSY: Duration = Duration::from_millis(800);
+
+/// Makes the folder and the file, for their owner alone.
+pub(crate) fn make(path: &Path) -> io::Result<()> {
+    if let Some(folder) = path.parent().filter(|f| !f.as_os_str().is_empty()) {
+        let ours = !folder.exists() || path.exists();
+        private_folder(folder, ours)?;
+    }
+    private_file(path)
+}
+
+#[cfg(unix)]
+fn private_folder(folder: &Path, ours: bool) -> io::Result<()> {
+    use std::os::unix::fs::{DirBuilderExt, PermissionsExt};
+    std::fs::DirBuilder::new().recursive(true).mode(0o700).create(folder)?;
+    // A folder that was there for other things is left as its owner has it.
+    if ours && std::fs::metadata(folder)?.permissions().mode() & 0o077 != 0 {
+        // Whoever may not change it may still use it.
+        let _ = std::fs::set_permissions(folder, std::fs::Permissions::from_mode(0o700));
+    }
+    Ok(())
+}
+
+#[cfg(unix)]
+fn private_file(path: &Path) -> io::Result<()> {
+    use std::os::unix::fs::{OpenOptionsExt, PermissionsExt};
+    let file = OpenOptions::new().append(true).create(true).mode(0o600).open(path)?;
+    if file.metadata()?.permissions().mode() & 0o077 != 0 {
+        let _ = file.set_permissions(std::fs::Permissions::from_mode(0o600));
+    }
+    Ok(())
+}
+
+#[cfg(not(unix))]
+fn private_folder(folder: &Path, _ours: bool) -> io::Result<()> {
+    std::fs::create_dir_all(folder)
+}
+
+#[cfg(not(unix))]
+fn private_file(path: &Path) -> io::Result<()> {
+    OpenOptions::new().append(true).create(true).open(path).map(drop)
+}
+
+/// Locks the folder for one server. The lock goes with the process, however that ends.
+pub(crate) fn lock(path: &Path) -> Result<File> {
+    let beside = path.with_extension("lock");
+    let told = |source| StoreError::File { path: beside.clone(), source };
+    private_file(&beside).map_err(told)?;
+    let file = File::open(&beside).map_err(told)?;
+    match file.try_lock() {
+        Ok(()) => Ok(file),
+        Err(TryLockError::WouldBlock) => Err(StoreError::AlreadyServed(folder_of(path))),
+        Err(TryLockError::Error(source)) => Err(told(source)),
+    }
+}
+
+pub(crate) fn folder_of(path: &Path) -> PathBuf {
+    path.parent().map_or_else(PathBuf::new, Path::to_path_buf)
+}
+
+pub(crate) fn prepare(connection: &Connection) -> rusqlite::Result<()> {
+    connection.busy_timeout(BUSY)?;
+    connection.pragma_update(None, "journal_mode", "WAL")?;
+    connection.pragma_update(None, "synchronous", "FULL")?;
+    connection.pragma_update(None, "foreign_keys", "ON")
+}
+
+/// What a quick look over all pages finds wrong; `None` if nothing is.
+pub(crate) fn damage(connection: &Connection) -> Option<String> {
+    let found: rusqlite::Result<String> =
+        connection.query_row("PRAGMA quick_check(1)", [], |row| row.get(0));
+    match found {
+        Ok(fine) if fine == "ok" => None,
+        Ok(fault) => Some(fault.lines().last().unwrap_or_default().to_owned()),
+        Err(error) => Some(error.to_string()),
+    }
+}
+
+/// Brings the tables up to date. A copy of the file is set aside first.
+pub(crate) fn upgrade(writer: &mut Connection, path: &Path) -> Result<()> {
+    let version: i64 = writer.pragma_query_value(None, "user_version", |row| row.get(0))?;
+    if version > migrations::COUNT {
+        return Err(StoreError::TooNew(path.to_owned()));
+    }
+    if (1..migrations::COUNT).contains(&version) {
+        let aside = path.with_extension(format!("before-{}.db", migrations::COUNT));
+        private_file(&aside).map_err(|source| StoreError::File { path: aside.clone(), source })?;
+        writer.backup("main", &aside, None)?;
+        tracing::info!(copy = %aside.display(), "set a copy aside before changing the tables");
+    }
+    migrations::ALL.to_latest(writer)?;
+    Ok(())
+}
