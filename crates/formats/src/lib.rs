@@ -29,11 +29,15 @@
 #![warn(missing_docs)]
 
 mod drink_file;
+mod envelope;
+mod json;
+mod shelf_file;
 mod starts;
 mod table;
 
-pub use drink_file::{
-    FORMAT, FormatError, VERSION, drink_from_value, from_value, read_drink, read_json, write_drink,
-};
+pub use drink_file::{DRINK, drink_from_value, read_drink, write_drink};
+pub use envelope::Format;
+pub use json::{FormatError, from_value, read_json};
+pub use shelf_file::{SHELF, ShelfFile};
 pub use starts::{Start, starting_points};
 pub use table::shopping_table;

@@ -1,10 +1,12 @@
 //! The front end, which is part of the program.
 
+use actix_web::http::Method;
 use actix_web::http::header::{self, ETag, EntityTag, IfNoneMatch};
 use actix_web::web::ReqData;
 use actix_web::{HttpRequest, HttpResponse, web};
 use rust_embed_for_web::{EmbedableFile, RustEmbed};
 
+use crate::api::Problem;
 use crate::guard::Nonce;
 
 #[derive(RustEmbed)]
@@ -21,6 +23,9 @@ pub(crate) async fn serve(
     wants: web::Header<header::AcceptEncoding>,
     known: Option<web::Header<IfNoneMatch>>,
 ) -> HttpResponse {
+    if ![Method::GET, Method::HEAD].contains(request.method()) {
+        return Problem::wrong_method(&request, "GET".into()).response();
+    }
     let path = request.path().trim_start_matches('/');
     match Assets::get(path).filter(|_| path != "index.html") {
         Some(file) => asset(path, &file, &wants, known.map(|k| k.into_inner())),

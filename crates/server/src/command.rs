@@ -7,7 +7,10 @@ use anyhow::{Context, Result, bail};
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::Drink;
 use keen_core::report::DrinkReport;
-use keen_store::Draft;
+use keen_formats::{DRINK, SHELF, ShelfFile};
+use keen_store::{Draft, Store};
+
+use crate::server::MAX_BODY;
 
 /// Prints a text; a reader that has had enough (`| head`) is no error.
 pub(crate) fn print(text: &str) -> Result<()> {
@@ -17,15 +20,32 @@ pub(crate) fn print(text: &str) -> Result<()> {
     }
 }
 
-fn read(file: &Path, cupboard: &Cupboard) -> Result<Drink> {
+/// A whole shelf in one file is as large as this at most.
+const MAX_SHELF: usize = 64 * 1024 * 1024;
+
+fn text_of(file: &Path) -> Result<Vec<u8>> {
     let mut text = Vec::new();
+    let most = MAX_SHELF as u64 + 1;
     if file == Path::new("-") {
-        std::io::stdin().read_to_end(&mut text).context("standard input can't be read")?;
+        let read = std::io::stdin().take(most).read_to_end(&mut text);
+        read.context("standard input can't be read")?;
     } else {
-        text = std::fs::read(file).with_context(|| format!("{} can't be read", file.display()))?;
+        let read = std::fs::File::open(file).and_then(|f| f.take(most).read_to_end(&mut text));
+        read.with_context(|| format!("{} can't be read", file.display()))?;
     }
-    keen_formats::read_drink(&text, cupboard)
+    Ok(text)
+}
+
+fn drink_of(text: &[u8], file: &Path, cupboard: &Cupboard) -> Result<Drink> {
+    if text.len() > MAX_BODY {
+        bail!("{} is too large for a drink; 512 kB as text are the most", file.display());
+    }
+    keen_formats::read_drink(text, cupboard)
         .with_context(|| format!("{} is no drink", file.display()))
+}
+
+fn read(file: &Path, cupboard: &Cupboard) -> Result<Drink> {
+    drink_of(&text_of(file)?, file, cupboard)
 }
 
 /// Runs a drink and prints what it comes to.
@@ -106,28 +126,66 @@ pub(crate) fn export(drink: &str, data: Option<PathBuf>) -> Result<()> {
             }
         }
     };
-    let drink: Drink = serde_json::from_str(&kept.body).context("the drink can't be read")?;
-    print(&keen_formats::write_drink(&drink))
+    match crate::api::kept_drink(&kept.body) {
+        Ok(drink) => print(&keen_formats::write_drink(&drink)),
+        Err(why) => {
+            eprintln!("“{}” can't be read and is written as it is kept: {why}", kept.name);
+            print(&kept.body)
+        }
+    }
 }
 
-/// Puts drinks on the shelf: all of them, or none if one can't be read.
+/// Puts drinks on the shelf: all of them, or none if one can't be read. Of a whole shelf in one file,
+/// which may come from a damaged one, all that can be read.
 pub(crate) fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<()> {
     let store = crate::server::open(&crate::server::folder(data, false)?)?;
-    let cupboard = Cupboard::of(&crate::api::kept_kitchen(&store)?.kitchen);
-    let drinks = files.iter().map(|file| read(file, &cupboard)).collect::<Result<Vec<Drink>>>()?;
+    let mut drinks = Vec::new();
+    for file in files {
+        let text = text_of(file)?;
+        let whole = std::str::from_utf8(&text).ok().and_then(|t| SHELF.read::<ShelfFile>(t).ok());
+        match whole {
+            Some(shelf) => drinks.extend(unpack(&store, shelf)?),
+            None => {
+                let cupboard = Cupboard::of(&crate::api::kept_kitchen(&store)?.kitchen);
+                drinks.push(drink_of(&text, file, &cupboard)?);
+            }
+        }
+    }
     let now = jiff::Timestamp::now().to_string();
-    let bodies =
-        drinks.iter().map(serde_json::to_string).collect::<serde_json::Result<Vec<String>>>()?;
-    let rows: Vec<(String, Draft<'_>)> = drinks
+    let rows: Vec<(String, String, &Drink)> = drinks
         .iter()
-        .zip(&bodies)
-        .map(|(drink, body)| {
-            (uuid::Uuid::now_v7().to_string(), Draft { name: &drink.name, body, now: &now })
+        .map(|drink| (uuid::Uuid::now_v7().to_string(), DRINK.write(drink), drink))
+        .collect();
+    let drafts: Vec<(String, Draft<'_>)> = rows
+        .iter()
+        .map(|(id, body, drink)| {
+            (id.clone(), Draft { name: &drink.name, body, now: &now, key: None })
         })
         .collect();
-    store.fill(&rows)?;
-    for ((id, _), drink) in rows.iter().zip(&drinks) {
+    store.fill(&drafts)?;
+    for (id, _, drink) in &rows {
         print(&format!("{id}  {}", drink.name))?;
     }
     Ok(())
+}
+
+/// The drinks of a whole shelf. Its kitchen is taken over where there is none yet; what can't be read is
+/// told.
+fn unpack(store: &Store, shelf: ShelfFile) -> Result<Vec<Drink>> {
+    for (what, value) in shelf.documents {
+        if what == "kitchen"
+            && let Ok(kitchen) = crate::api::KITCHEN.read(&value.to_string())
+        {
+            crate::api::keep_kitchen(store, &kitchen)?;
+        }
+    }
+    let cupboard = Cupboard::of(&crate::api::kept_kitchen(store)?.kitchen);
+    let mut drinks = Vec::new();
+    for (at, value) in shelf.drinks.into_iter().enumerate() {
+        match keen_formats::drink_from_value(value, &cupboard) {
+            Ok(drink) => drinks.push(drink),
+            Err(why) => eprintln!("drink {} of the shelf is left out: {why}", at + 1),
+        }
+    }
+    Ok(drinks)
 }

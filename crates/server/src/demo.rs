@@ -1,11 +1,11 @@
 //! The demo's shelf: what Fallow Lane Gardens serves at its open day.
 
 use anyhow::{Context, Result};
-use keen_core::cupboard::Cupboard;
+use keen_core::cupboard::{Cupboard, Kitchen};
 use keen_store::{Draft, Store};
 use uuid::Uuid;
 
-use crate::api::{KitchenView, keep_kitchen};
+use crate::api::keep_kitchen;
 
 /// The drinks, the one changed last first.
 const DRINKS: [&str; 10] = [
@@ -25,9 +25,8 @@ const DRINKS: [&str; 10] = [
 const KITCHEN: &str = include_str!("../../../demo/kitchen.json");
 
 /// The kitchen as it is kept.
-fn kitchen() -> Result<KitchenView> {
-    let kitchen = serde_json::from_str(KITCHEN).context("the demo's kitchen can't be read")?;
-    Ok(KitchenView { version: 1, kitchen })
+fn kitchen() -> Result<Kitchen> {
+    serde_json::from_str(KITCHEN).context("the demo's kitchen can't be read")
 }
 
 /// Puts the demo's drinks on a shelf that never held any.
@@ -39,12 +38,14 @@ pub(crate) fn fill(store: &Store) -> Result<()> {
     for (i, text) in DRINKS.iter().enumerate() {
         let drink = keen_formats::read_drink(text.as_bytes(), Cupboard::builtin())
             .context("a demo drink is no drink")?;
-        let body = serde_json::to_string(&drink)?;
+        let body = keen_formats::DRINK.write(&drink);
         let now = (jiff::Timestamp::now() - jiff::Span::new().hours(20 * i as i64)).to_string();
         rows.push((Uuid::now_v7().to_string(), drink.name, body, now));
     }
-    let drafts: Vec<(String, Draft<'_>)> =
-        rows.iter().map(|(id, name, body, now)| (id.clone(), Draft { name, body, now })).collect();
+    let drafts: Vec<(String, Draft<'_>)> = rows
+        .iter()
+        .map(|(id, name, body, now)| (id.clone(), Draft { name, body, now, key: None }))
+        .collect();
     store.fill(&drafts)?;
     keep_kitchen(store, &kitchen()?)?;
     Ok(())
@@ -60,7 +61,7 @@ mod tests {
     /// ground of its family, and fits its glasses.
     #[test]
     fn each_drink_is_believable_by_its_own_figures() {
-        let here = Cupboard::of(&kitchen().unwrap().kitchen);
+        let here = Cupboard::of(&kitchen().unwrap());
         for (text, cupboard) in DRINKS.iter().flat_map(|t| [(t, Cupboard::builtin()), (t, &here)]) {
             let drink = keen_formats::read_drink(text.as_bytes(), cupboard).unwrap();
             let name = &drink.name;
@@ -83,7 +84,7 @@ mod tests {
 
     #[test]
     fn the_kitchen_is_one_that_can_be() {
-        assert_eq!(kitchen().unwrap().kitchen.check(), []);
+        assert_eq!(kitchen().unwrap().check(), []);
     }
 
     #[test]

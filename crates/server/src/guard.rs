@@ -6,7 +6,7 @@
 
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
-use actix_web::http::header::{self, HeaderName, HeaderValue};
+use actix_web::http::header::{self, HeaderMap, HeaderName, HeaderValue};
 use actix_web::middleware::Next;
 use actix_web::{Error, HttpMessage};
 
@@ -44,29 +44,33 @@ pub(crate) async fn check<B: MessageBody>(
     request: ServiceRequest,
     next: Next<B>,
 ) -> Result<ServiceResponse<EitherBody<B>>, Error> {
-    if !is_allowed(&request) {
-        let refusal = Problem::forbidden().response();
-        return Ok(request.into_response(refusal).map_into_right_body());
-    }
-    let nonce = uuid::Uuid::now_v7().simple().to_string();
+    let nonce = format!("{:032x}", rand::random::<u128>());
     let documentation = request.path().starts_with("/api/docs");
     request.extensions_mut().insert(Nonce(nonce.clone()));
-    let mut response = next.call(request).await?.map_into_left_body();
+    let mut response = if is_allowed(&request) {
+        next.call(request).await?.map_into_left_body()
+    } else {
+        request.into_response(Problem::forbidden().response()).map_into_right_body()
+    };
     // The API's readable page comes ready made and writes its own styles.
     let styles =
         if documentation { "'unsafe-inline'".to_owned() } else { format!("'nonce-{nonce}'") };
+    secure(response.headers_mut(), &format!("'self' {styles}"));
+    Ok(response)
+}
+
+/// The headers that keep a page to itself; `styles` are where its styles may come from.
+pub(crate) fn secure(headers: &mut HeaderMap, styles: &str) {
     let policy = format!(
-        "default-src 'none'; script-src 'self'; style-src 'self' {styles}; img-src 'self' data:; \
+        "default-src 'none'; script-src 'self'; style-src {styles}; img-src 'self' data:; \
          font-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'; \
          frame-ancestors 'none'"
     );
-    let headers = response.headers_mut();
     if let Ok(policy) = HeaderValue::from_str(&policy) {
         headers.insert(header::CONTENT_SECURITY_POLICY, policy);
     }
     headers.insert(header::X_CONTENT_TYPE_OPTIONS, HeaderValue::from_static("nosniff"));
     headers.insert(header::REFERRER_POLICY, HeaderValue::from_static("no-referrer"));
-    Ok(response)
 }
 
 #[cfg(test)]

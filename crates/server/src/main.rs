@@ -7,6 +7,7 @@
 
 mod api;
 mod assets;
+mod calm;
 mod command;
 mod demo;
 mod guard;

@@ -1,18 +1,19 @@
 //! Puts the parts together and serves them.
 
 use std::net::Ipv4Addr;
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 use std::sync::Arc;
+use std::time::Duration;
 
 use actix_web::{App, HttpServer, middleware, web};
 use anyhow::{Context, Result};
-use keen_store::Store;
+use keen_store::{Condition, Store, StoreError};
 use utoipa_actix_web::AppExt;
 
-use crate::{Serve, api, assets, demo, guard};
+use crate::{Serve, api, assets, calm, demo, guard};
 
 /// The largest body that is read: a drink of 200 steps with long notes is a fifth of it.
-const MAX_BODY: usize = 512 * 1024;
+pub(crate) const MAX_BODY: usize = 512 * 1024;
 
 /// The folder that the shelf is kept in.
 pub(crate) fn folder(data: Option<PathBuf>, demo: bool) -> Result<PathBuf> {
@@ -24,40 +25,78 @@ pub(crate) fn folder(data: Option<PathBuf>, demo: bool) -> Result<PathBuf> {
     Ok(if demo { dirs.data_dir().join("demo") } else { dirs.data_dir().to_owned() })
 }
 
-/// Opens the shelf in that folder.
-pub(crate) fn open(folder: &std::path::Path) -> Result<Store> {
-    let path = folder.join("keen-pitcher.db");
-    Store::open(&path).with_context(|| format!("the shelf at {} can't be opened", path.display()))
+/// Where the shelf lies in that folder.
+fn shelf_in(folder: &Path) -> PathBuf {
+    folder.join("keen-pitcher.db")
+}
+
+/// Opens the shelf in that folder, beside a server that may be running on it.
+pub(crate) fn open(folder: &Path) -> Result<Store> {
+    Ok(Store::open(&shelf_in(folder))?)
+}
+
+/// How often the shelf is tidied.
+const TIDY: Duration = Duration::from_secs(600);
+
+/// Files and connections that may be open at once: a phone that hangs must not keep others out.
+fn allow_connections() -> usize {
+    let files = rlimit::increase_nofile_limit(16_384).unwrap_or(1024);
+    usize::try_from(files.saturating_sub(128) / 2).unwrap_or(400).max(64)
+}
+
+/// Why the port can't be had, and what to do.
+fn no_port(error: &std::io::Error, port: u16) -> String {
+    match error.kind() {
+        std::io::ErrorKind::AddrInUse => {
+            format!("Port {port} is taken by another program. Choose another one with --port.")
+        }
+        std::io::ErrorKind::PermissionDenied => format!(
+            "Port {port} may not be used by this user; those below 1024 are for administrators. \
+             Choose a higher one with --port, for example 7340."
+        ),
+        _ => format!("Port {port} can't be used: {error}. Choose another one with --port."),
+    }
 }
 
 /// Serves until it is told to stop.
 pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
     let folder = folder(serve.data.clone(), with_demo)?;
-    let store = Arc::new(open(&folder)?);
-    if with_demo {
+    let store = Arc::new(Store::open_to_serve(&shelf_in(&folder))?);
+    tell_condition(&store);
+    if with_demo && store.condition() == Condition::Sound {
         demo::fill(&store)?;
     }
-    let state = web::Data::new(api::State::new(store)?);
-    actix_web::rt::System::new().block_on(async move {
+    let state = web::Data::new(api::State::new(Arc::clone(&store))?);
+    let connections = allow_connections();
+    let served = actix_web::rt::System::new().block_on(async {
+        actix_web::rt::spawn(keep_tidy(Arc::clone(&store)));
         let server = HttpServer::new(move || {
             let (app, document) = App::new()
                 .into_utoipa_app()
                 .openapi(api::document_head())
                 .app_data(state.clone())
                 .app_data(web::PayloadConfig::new(MAX_BODY))
+                .app_data(web::QueryConfig::default().error_handler(api::bad_query))
+                .app_data(web::PathConfig::default().error_handler(api::bad_path))
                 .configure(api::routes)
                 .split_for_parts();
-            app.service(api::document_service(document))
+            app.app_data(web::Data::new(api::Calls::of(&document)))
+                .service(api::document_service(document))
                 .service(web::scope("/api").default_service(web::to(api::unknown)))
                 .default_service(web::to(assets::serve))
                 .wrap(middleware::Compress::default())
+                .wrap(middleware::from_fn(calm::keep))
                 .wrap(middleware::from_fn(guard::check))
                 .wrap(tracing_actix_web::TracingLogger::default())
         })
         .workers(2)
+        .max_connections(connections)
+        // Who hangs up is not worked for any more.
+        .h1_allow_half_closed(false)
+        .client_request_timeout(Duration::from_secs(5))
         .shutdown_timeout(2)
         .bind((Ipv4Addr::LOCALHOST, serve.port))
-        .with_context(|| format!("port {} is taken; say another with --port", serve.port))?;
+        .map_err(|error| anyhow::anyhow!(no_port(&error, serve.port)))?;
         let address = server.addrs()[0];
         crate::command::print(&format!(
             "Keen Pitcher is at http://{address}
@@ -65,5 +104,32 @@ What you make is kept in {}",
             folder.display()
         ))?;
         server.run().await.context("the server stopped")
-    })
+    });
+    if store.condition() == Condition::Sound {
+        // From here on the one file holds everything.
+        store.fold()?;
+    }
+    served
+}
+
+/// Tells on the command line what is not as it should be.
+fn tell_condition(store: &Store) {
+    let folder = store.path().parent().unwrap_or(store.path()).to_owned();
+    match store.condition() {
+        Condition::Sound => {}
+        Condition::ReadOnly => eprintln!("{}", StoreError::ReadOnly(folder)),
+        Condition::Damaged(what) => eprintln!("{}", StoreError::Damaged(what)),
+    }
+}
+
+/// Tidies the shelf now and every some minutes.
+async fn keep_tidy(store: Arc<Store>) {
+    while store.condition() == Condition::Sound {
+        let mine = Arc::clone(&store);
+        let now = jiff::Timestamp::now().to_string();
+        if let Ok(Err(error)) = web::block(move || mine.tidy(&now)).await {
+            tracing::warn!(%error, "the shelf was not tidied");
+        }
+        actix_web::rt::time::sleep(TIDY).await;
+    }
 }

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What lies in the bin, the last removed first. */
+        get: operations["bin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/correct": {
         parameters: {
             query?: never;
@@ -252,7 +269,10 @@ export interface paths {
         /** The shelf. */
         get: operations["list"];
         put?: never;
-        /** Put a drink on the shelf, alone or as a file of the open format. */
+        /**
+         * Put a drink on the shelf, alone or as a file of the open format. Said twice under one
+         *     `Idempotency-Key` it is put there once.
+         */
         post: operations["create"];
         delete?: never;
         options?: never;
@@ -269,10 +289,13 @@ export interface paths {
         };
         /** A drink of the shelf. */
         get: operations["read"];
-        /** Save a change. If the drink was changed since, nothing is written and 409 shows how it stands. */
+        /**
+         * Save a change. If the drink was changed since, nothing is written and 409 shows how it stands. Said
+         *     twice under one `Idempotency-Key` it is saved once.
+         */
         put: operations["save"];
         post?: never;
-        /** Take a drink off the shelf. */
+        /** Remove a drink. For thirty days it can be put back. */
         delete: operations["remove"];
         options?: never;
         head?: never;
@@ -305,7 +328,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a drink back that was taken off. */
+        /** Put a drink back that was removed. */
         post: operations["restore"];
         delete?: never;
         options?: never;
@@ -356,7 +379,10 @@ export interface paths {
         };
         /** What is this kitchen's own. */
         get: operations["read_kitchen"];
-        /** Change what is this kitchen's own. If it was changed since, nothing is written. */
+        /**
+         * Change what is this kitchen's own. If it was changed since, nothing is written. An ingredient that
+         *     is left out stays, marked, as long as a drink needs it.
+         */
         put: operations["write_kitchen"];
         post?: never;
         delete?: never;
@@ -395,6 +421,58 @@ export interface paths {
         put: operations["write_settings"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the shelf is. */
+        get: operations["condition"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/rescue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything on the shelf that can be read, as one file. */
+        get: operations["rescue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/set-aside/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A text that was put aside, as a file. */
+        get: operations["set_aside"];
+        put?: never;
+        post?: never;
+        /** Let go of a text that was put aside. */
+        delete: operations["let_go"];
         options?: never;
         head?: never;
         patch?: never;
@@ -796,6 +874,18 @@ export interface components {
              */
             ratio_to?: number | null;
         };
+        /** @description A drink in the bin. */
+        BinEntry: {
+            /**
+             * Format: int64
+             * @description For so many days it can still be put back.
+             */
+            days_left: number;
+            id: string;
+            name: string;
+            /** @description When it was removed, RFC 3339. */
+            removed_at: string;
+        };
         /** @description Bounds of one amount, said in the measure that it has, or one of the same sort. */
         Bound: {
             least?: components["schemas"]["Amount"] | null;
@@ -889,6 +979,11 @@ export interface components {
             message: string;
         };
         /**
+         * @description How the shelf is, in a word.
+         * @enum {string}
+         */
+        ConditionName: "sound" | "read_only" | "damaged";
+        /**
          * @description A way of keeping it cold.
          * @enum {string}
          */
@@ -929,6 +1024,15 @@ export interface components {
             volume_ml: number;
             /** @description Ways to put it right, the smallest addition first. */
             ways: components["schemas"]["Remedy"][];
+        };
+        /** @description A drink that can't be read. */
+        DamagedEntry: {
+            changed_at: string;
+            id: string;
+            /** @description What it was called. */
+            name: string;
+            /** @description Why it can't be read. */
+            why: string;
         };
         /** @description So much syrup to so much water or soda. */
         Dilution: {
@@ -1691,7 +1795,7 @@ export interface components {
          * @description What sort of thing happened.
          * @enum {string}
          */
-        NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot" | "zest_into_boiling" | "bitter" | "acid_in_metal" | "too_full_for_that" | "boiled_down_already" | "too_thick" | "loses_fizz" | "ice_melts_away" | "curdles" | "stays_soft" | "left_warm" | "needs_time";
+        NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot" | "zest_into_boiling" | "bitter" | "acid_in_metal" | "too_full_for_that" | "more_than_a_house_holds" | "boiled_down_already" | "too_thick" | "loses_fizz" | "ice_melts_away" | "curdles" | "stays_soft" | "left_warm" | "needs_time";
         /** @description A drink and one of its steps. */
         OfStep: {
             drink: components["schemas"]["Drink"];
@@ -1771,6 +1875,8 @@ export interface components {
              * @description What doesn't dissolve, g in 100 g.
              */
             insoluble?: number;
+            /** @description Taken off, but kept as long as a drink needs it. */
+            kept_for_drinks?: boolean;
             /** @description What sort of thing it is. */
             kind: components["schemas"]["Kind"];
             /** @description What it is called. */
@@ -1900,7 +2006,7 @@ export interface components {
         /** @description What went wrong, as RFC 9457 has it. */
         Problem: {
             current?: components["schemas"]["DrinkView"] | null;
-            /** @description What happened, in a sentence or two. */
+            /** @description What happened and what to do, in a sentence or two. */
             detail: string;
             /** @description What is wrong with which field. */
             errors?: components["schemas"]["FieldError"][];
@@ -2198,6 +2304,17 @@ export interface components {
              */
             version: number;
         };
+        /** @description A text that could not be read. */
+        SetAsideView: {
+            /** @description When it was put aside, RFC 3339. */
+            at: string;
+            /** Format: int64 */
+            id: number;
+            /** @description What it was to be: `kitchen`, `choices`. */
+            what: string;
+            /** @description Why it can't be read. */
+            why: string;
+        };
         /** @description Choices that are remembered for the whole kitchen. */
         Settings: {
             /**
@@ -2298,10 +2415,20 @@ export interface components {
         };
         /** @description The shelf, or what was found on it. */
         Shelf: {
+            /** @description Those among the first that can't be read; their text can be saved as a file. */
+            damaged: components["schemas"]["DamagedEntry"][];
             /** @description The first of them, last changed first. */
             drinks: components["schemas"]["ShelfEntry"][];
             /** @description How many there are in all. */
             total: number;
+        };
+        /** @description How the shelf is. */
+        ShelfCondition: {
+            condition: components["schemas"]["ConditionName"];
+            /** @description What that means and what to do; none if all is well. */
+            message?: string | null;
+            /** @description Texts that could not be read and were put aside as they were. */
+            set_aside: components["schemas"]["SetAsideView"][];
         };
         /** @description A line of the shelf. */
         ShelfEntry: components["schemas"]["Summary"] & {
@@ -3109,6 +3236,43 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinEntry"][];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     correct: {
         parameters: {
             query?: never;
@@ -3130,12 +3294,22 @@ export interface operations {
                     "application/json": components["schemas"]["Correction"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3161,12 +3335,22 @@ export interface operations {
                     "application/json": components["schemas"]["GlassAnswer"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3192,12 +3376,22 @@ export interface operations {
                     "application/json": components["schemas"]["Lesson"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3223,12 +3417,22 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingAnswer"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3254,12 +3458,22 @@ export interface operations {
                     "application/json": components["schemas"]["SizeSheet"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3285,12 +3499,22 @@ export interface operations {
                     "application/json": components["schemas"]["ShoppingAnswer"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3316,12 +3540,22 @@ export interface operations {
                     "application/json": components["schemas"]["Resized"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3347,12 +3581,22 @@ export interface operations {
                     "application/json": components["schemas"]["Solution"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3378,12 +3622,22 @@ export interface operations {
                     "application/json": components["schemas"]["Spread"] | null;
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3409,12 +3663,22 @@ export interface operations {
                     "application/json": components["schemas"]["Steeping"] | null;
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3440,12 +3704,22 @@ export interface operations {
                     "application/json": components["schemas"]["Swapped"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3471,12 +3745,22 @@ export interface operations {
                     "application/json": components["schemas"]["Syrup"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3502,12 +3786,22 @@ export interface operations {
                     "application/json": components["schemas"]["DrinkReport"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3533,12 +3827,22 @@ export interface operations {
                     "application/json": components["schemas"]["VesselPlan"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3565,6 +3869,24 @@ export interface operations {
                     "application/json": components["schemas"]["Shelf"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     create: {
@@ -3588,12 +3910,22 @@ export interface operations {
                     "application/json": components["schemas"]["DrinkView"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3617,12 +3949,31 @@ export interface operations {
                     "application/json": components["schemas"]["DrinkView"];
                 };
             };
+            /** @description There is no such thing. */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3650,20 +4001,31 @@ export interface operations {
                     "application/json": components["schemas"]["DrinkView"];
                 };
             };
+            /** @description It was changed elsewhere since. */
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3685,12 +4047,31 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description There is no such thing. */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3714,12 +4095,31 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            /** @description There is no such thing. */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3743,12 +4143,31 @@ export interface operations {
                     "application/json": components["schemas"]["DrinkView"];
                 };
             };
+            /** @description There is no such thing. */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3770,6 +4189,24 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     ingredients: {
@@ -3789,6 +4226,24 @@ export interface operations {
                     "application/json": components["schemas"]["IngredientView"][];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     read_kitchen: {
@@ -3806,6 +4261,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitchenView"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3831,20 +4304,31 @@ export interface operations {
                     "application/json": components["schemas"]["KitchenView"];
                 };
             };
+            /** @description It was changed elsewhere since. */
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3866,6 +4350,24 @@ export interface operations {
                     "application/json": components["schemas"]["ProduceView"][];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     read_settings: {
@@ -3883,6 +4385,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Settings"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3908,12 +4428,190 @@ export interface operations {
                     "application/json": components["schemas"]["Settings"];
                 };
             };
+            /** @description It can't be done as asked; each fault names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    condition: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfCondition"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rescue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    let_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3933,6 +4631,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StartView"][];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

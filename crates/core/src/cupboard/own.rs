@@ -401,6 +401,12 @@ impl Cupboard {
     pub fn is_own(&self, it: &Ingredient) -> bool {
         self.kitchen.figures.contains_key(&it.id)
     }
+
+    /// Whether it was taken off and stays only because a drink needs it.
+    #[must_use]
+    pub fn is_kept_for_drinks(&self, it: &Ingredient) -> bool {
+        self.kitchen.ingredients.iter().any(|own| own.id == it.id && own.kept_for_drinks)
+    }
 }
 
 /// Moves the acid and sugar of juices towards what was read of them. Unknown lots weigh as much as

@@ -11,6 +11,7 @@ use keen_core::scale::{self, NamedSize, Size, SizeSheet, Units, VesselPlan};
 use keen_core::serving::{self, Card, Facts};
 use keen_core::shop::{self, Shopping, ShoppingList};
 use keen_core::study::{self, Lesson, Steeping, Syrup, SyrupAsked};
+use keen_core::work::{Work, Worktop};
 use rand::SeedableRng;
 use rand::rngs::StdRng;
 use serde::de::DeserializeOwned;
@@ -18,24 +19,48 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::ToSchema;
 
-use super::{Body, Problem, State, read_body, read_json};
+use super::desk::Asker;
+use super::{Body, Problem, State};
 
 /// How often a drink is run to see where it may land.
 const RUNS: u32 = 1000;
 
+/// A drink of so many steps is traced in a millisecond or two, on the thread that answers.
+const AT_ONCE: usize = 40;
+
 /// A body that holds a drink and something else. The drink is read by itself, so that its faults name
 /// the same fields everywhere.
 fn read_with_drink<T: DeserializeOwned>(
-    body: Body,
+    body: &Body,
     cupboard: &Cupboard,
 ) -> Result<(Drink, T), Problem> {
-    let mut all: Value = read_json(body)?;
+    let mut all: Value = body.json()?;
     let Some(fields) = all.as_object_mut() else {
         return Err(missing("drink").into());
     };
     let drink = fields.remove("drink").ok_or_else(|| missing("drink"))?;
     let drink = keen_formats::drink_from_value(drink, cupboard)?;
     Ok((drink, keen_formats::from_value(all)?))
+}
+
+impl State {
+    /// Works out at the desk what is asked of a drink.
+    async fn ask_of_drink<T, R>(
+        &self,
+        asker: Asker,
+        body: &Body,
+        question: impl FnOnce(&Drink, Worktop<'_>, R) -> Result<T, Problem> + Send + 'static,
+    ) -> Result<web::Json<T>, Problem>
+    where
+        T: Send + 'static,
+        R: DeserializeOwned + Send + 'static,
+    {
+        let cupboard = self.cupboard();
+        let (drink, rest) = read_with_drink(body, &cupboard)?;
+        let found =
+            self.desk.ask(asker, move |work| question(&drink, Worktop::new(&cupboard, work), rest));
+        found.await.map(web::Json)
+    }
 }
 
 fn missing(field: &str) -> FieldError {
@@ -110,23 +135,30 @@ pub(crate) struct Measured {
 
 /// Run a drink: frames, vessels, lines, profile and map.
 #[utoipa::path(tag = "compute", request_body = Drink, responses(
-    (status = 200, body = DrinkReport), (status = "4XX", body = Problem)))]
+    (status = 200, body = DrinkReport)))]
 #[post("/api/compute/trace")]
 pub(super) async fn trace(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<DrinkReport>, Problem> {
     let cupboard = state.cupboard();
-    let drink = keen_formats::read_drink(&read_body(body)?, &cupboard)?;
-    Ok(web::Json(DrinkReport::of(&drink, &cupboard)))
+    let drink = keen_formats::read_drink(body.bytes(), &cupboard)?;
+    // A drag asks this forty times a second. What is done in a blink is done at once.
+    if drink.steps.len() <= AT_ONCE {
+        return Ok(web::Json(DrinkReport::of(&drink, &cupboard)));
+    }
+    let found = state.desk.ask(asker, move |_| Ok(DrinkReport::of(&drink, &cupboard)));
+    found.await.map(web::Json)
 }
 
 /// Change a drink to another size.
 #[utoipa::path(tag = "compute", request_body = Resize, responses(
-    (status = 200, body = Resized), (status = "4XX", body = Problem)))]
+    (status = 200, body = Resized)))]
 #[post("/api/compute/size")]
 pub(super) async fn size(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<Resized>, Problem> {
     #[derive(Deserialize)]
@@ -134,23 +166,25 @@ pub(super) async fn size(
     struct Rest {
         size: Size,
     }
-    let cupboard = state.cupboard();
-    let (drink, Rest { size }) = read_with_drink(body, &cupboard)?;
-    let drink = scale::resize(&drink, &cupboard, &size)?;
-    let faults = drink.check(&cupboard);
-    if !faults.is_empty() {
-        return Err(Problem::invalid(faults));
-    }
-    let report = DrinkReport::of(&drink, &cupboard);
-    Ok(web::Json(Resized { drink, report }))
+    let resized = |drink: &Drink, worktop: Worktop<'_>, Rest { size }: Rest| {
+        let drink = scale::resize(drink, worktop, &size)?;
+        let faults = drink.check(&worktop);
+        if !faults.is_empty() {
+            return Err(Problem::invalid(faults));
+        }
+        let report = DrinkReport::of(&drink, &worktop);
+        Ok(Resized { drink, report })
+    };
+    state.ask_of_drink(asker, &body, resized).await
 }
 
 /// Work the amounts out that bring a drink to a target.
 #[utoipa::path(tag = "compute", request_body = Solve, responses(
-    (status = 200, body = Solution), (status = "4XX", body = Problem)))]
+    (status = 200, body = Solution)))]
 #[post("/api/compute/solve")]
 pub(super) async fn solve(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<Solution>, Problem> {
     #[derive(Deserialize)]
@@ -158,20 +192,22 @@ pub(super) async fn solve(
     struct Rest {
         aim: Aim,
     }
-    let cupboard = state.cupboard();
-    let (drink, Rest { aim }) = read_with_drink(body, &cupboard)?;
-    Ok(web::Json(balance::solve(&drink, &cupboard, &aim)?))
+    let solved = |drink: &Drink, worktop: Worktop<'_>, Rest { aim }: Rest| {
+        Ok(balance::solve(drink, worktop, &aim)?)
+    };
+    state.ask_of_drink(asker, &body, solved).await
 }
 
 /// Say what a pitcher needs that tastes wrong.
 #[utoipa::path(tag = "compute", request_body = Asked, responses(
-    (status = 200, body = Correction), (status = "4XX", body = Problem)))]
+    (status = 200, body = Correction)))]
 #[post("/api/compute/correct")]
 pub(super) async fn correct(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<Correction>, Problem> {
-    let mut asked: Asked = read_json(body)?;
+    let mut asked: Asked = body.json()?;
     let cupboard = state.cupboard();
     if let Pitcher::Traced { drink, .. } = &mut asked.pitcher {
         drink.name_steps();
@@ -184,15 +220,19 @@ pub(super) async fn correct(
         let message = format!("There is no ingredient “{unknown}” in the cupboard.");
         return Err(FieldError { field: "at_hand".into(), message }.into());
     }
-    Ok(web::Json(balance::correct(&cupboard, &asked)?))
+    let found = state
+        .desk
+        .ask(asker, move |work| Ok(balance::correct(Worktop::new(&cupboard, work), &asked)?));
+    found.await.map(web::Json)
 }
 
 /// Put one ingredient in another's place, at equal sweetness and acidity.
 #[utoipa::path(tag = "compute", request_body = Swap, responses(
-    (status = 200, body = Swapped), (status = "4XX", body = Problem)))]
+    (status = 200, body = Swapped)))]
 #[post("/api/compute/swap")]
 pub(super) async fn swap(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<Swapped>, Problem> {
     #[derive(Deserialize)]
@@ -201,37 +241,38 @@ pub(super) async fn swap(
         step: String,
         ingredient: String,
     }
-    let cupboard = state.cupboard();
-    let (drink, Rest { step, ingredient }) = read_with_drink(body, &cupboard)?;
-    Ok(web::Json(balance::swap(&drink, &cupboard, &step, &ingredient)?))
+    let swapped = |drink: &Drink, worktop: Worktop<'_>, rest: Rest| {
+        Ok(balance::swap(drink, worktop, &rest.step, &rest.ingredient)?)
+    };
+    state.ask_of_drink(asker, &body, swapped).await
 }
 
 /// Where a drink may land with fruit that turns out otherwise; none while there is nothing to drink.
 #[utoipa::path(tag = "compute", request_body = Whole, responses(
-    (status = 200, body = Option<Spread>), (status = "4XX", body = Problem)))]
+    (status = 200, body = Option<Spread>)))]
 #[post("/api/compute/spread")]
 pub(super) async fn spread(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<Option<Spread>>, Problem> {
-    let cupboard = state.cupboard();
-    let (drink, Nothing {}) = read_with_drink(body, &cupboard)?;
-    // The same drink lands in the same cloud: its own text is the seed.
-    let mut text = DefaultHasher::new();
-    serde_json::to_string(&drink.steps).unwrap_or_default().hash(&mut text);
-    let mut chance = StdRng::seed_from_u64(text.finish());
-    let found = web::block(move || chance::spread(&drink, &cupboard, RUNS, &mut chance))
-        .await
-        .map_err(|_| Problem::internal())?;
-    Ok(web::Json(found))
+    let landed = |drink: &Drink, worktop: Worktop<'_>, Nothing {}: Nothing| {
+        // The same drink lands in the same cloud: its own text is the seed.
+        let mut text = DefaultHasher::new();
+        serde_json::to_string(&drink.steps).unwrap_or_default().hash(&mut text);
+        let mut chance = StdRng::seed_from_u64(text.finish());
+        Ok(chance::spread(drink, worktop, RUNS, &mut chance)?)
+    };
+    state.ask_of_drink(asker, &body, landed).await
 }
 
 /// What is drawn by when in a step that takes time; none where nothing is drawn.
 #[utoipa::path(tag = "compute", request_body = OfStep, responses(
-    (status = 200, body = Option<Steeping>), (status = "4XX", body = Problem)))]
+    (status = 200, body = Option<Steeping>)))]
 #[post("/api/compute/steeping")]
 pub(super) async fn steeping(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<Option<Steeping>>, Problem> {
     #[derive(Deserialize)]
@@ -239,17 +280,19 @@ pub(super) async fn steeping(
     struct Rest {
         step: String,
     }
-    let cupboard = state.cupboard();
-    let (drink, Rest { step }) = read_with_drink(body, &cupboard)?;
-    Ok(web::Json(study::steeping(&drink, &cupboard, &step)))
+    let steeped = |drink: &Drink, worktop: Worktop<'_>, Rest { step }: Rest| {
+        Ok(study::steeping(drink, worktop, &step)?)
+    };
+    state.ask_of_drink(asker, &body, steeped).await
 }
 
 /// What a volume measured after a step teaches.
 #[utoipa::path(tag = "compute", request_body = Measured, responses(
-    (status = 200, body = Lesson), (status = "4XX", body = Problem)))]
+    (status = 200, body = Lesson)))]
 #[post("/api/compute/measured")]
 pub(super) async fn measured(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<Lesson>, Problem> {
     #[derive(Deserialize)]
@@ -258,24 +301,25 @@ pub(super) async fn measured(
         step: String,
         volume: Amount,
     }
-    let cupboard = state.cupboard();
-    let (drink, Rest { step, volume }) = read_with_drink(body, &cupboard)?;
-    let ml = volume.as_millilitres().ok_or_else(|| FieldError {
-        field: "volume".into(),
-        message: format!("“{volume}” is no volume. Say it in ml, l or cups."),
-    })?;
-    Ok(web::Json(study::learn(&drink, &cupboard, &step, Millilitres(ml))?))
+    let learned = |drink: &Drink, worktop: Worktop<'_>, Rest { step, volume }: Rest| {
+        let ml = volume.as_millilitres().ok_or_else(|| FieldError {
+            field: "volume".into(),
+            message: format!("“{volume}” is no volume. Say it in ml, l or cups."),
+        })?;
+        Ok(study::learn(drink, worktop, &step, Millilitres(ml))?)
+    };
+    state.ask_of_drink(asker, &body, learned).await
 }
 
 /// Work a syrup out.
 #[utoipa::path(tag = "compute", request_body = SyrupAsked, responses(
-    (status = 200, body = Syrup), (status = "4XX", body = Problem)))]
+    (status = 200, body = Syrup)))]
 #[post("/api/compute/syrup")]
 pub(super) async fn syrup(
     state: web::Data<State>,
     body: Body,
 ) -> Result<web::Json<Syrup>, Problem> {
-    let asked: SyrupAsked = read_json(body)?;
+    let asked: SyrupAsked = body.json()?;
     Ok(web::Json(study::syrup(&state.cupboard(), &asked)?))
 }
 
@@ -331,10 +375,11 @@ pub(crate) struct ReadingAnswer {
 
 /// A drink at several sizes side by side, in the measures of the kitchen.
 #[utoipa::path(tag = "compute", request_body = AskSheet, responses(
-    (status = 200, body = SizeSheet), (status = "4XX", body = Problem)))]
+    (status = 200, body = SizeSheet)))]
 #[post("/api/compute/sheet")]
 pub(super) async fn sheet(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<SizeSheet>, Problem> {
     #[derive(Deserialize)]
@@ -344,34 +389,37 @@ pub(super) async fn sheet(
         #[serde(default)]
         units: Units,
     }
-    let cupboard = state.cupboard();
-    let (drink, Rest { sizes, units }) = read_with_drink(body, &cupboard)?;
-    if sizes.is_empty() || sizes.len() > 6 {
-        let message = "One to six sizes will do.".into();
-        return Err(FieldError { field: "sizes".into(), message }.into());
-    }
-    Ok(web::Json(scale::sheet(&drink, &cupboard, &sizes, units)?))
+    let laid_out = |drink: &Drink, worktop: Worktop<'_>, Rest { sizes, units }: Rest| {
+        if sizes.is_empty() || sizes.len() > 6 {
+            let message = "One to six sizes will do.".into();
+            return Err(FieldError { field: "sizes".into(), message }.into());
+        }
+        Ok(scale::sheet(drink, worktop, &sizes, units)?)
+    };
+    state.ask_of_drink(asker, &body, laid_out).await
 }
 
 /// Which of the kitchen's vessels a drink fits into.
 #[utoipa::path(tag = "compute", request_body = Whole, responses(
-    (status = 200, body = VesselPlan), (status = "4XX", body = Problem)))]
+    (status = 200, body = VesselPlan)))]
 #[post("/api/compute/vessels")]
 pub(super) async fn vessels(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<VesselPlan>, Problem> {
-    let cupboard = state.cupboard();
-    let (drink, Nothing {}) = read_with_drink(body, &cupboard)?;
-    Ok(web::Json(scale::fit(&drink, &cupboard)))
+    let fitted =
+        |drink: &Drink, worktop: Worktop<'_>, Nothing {}: Nothing| Ok(scale::fit(drink, worktop)?);
+    state.ask_of_drink(asker, &body, fitted).await
 }
 
 /// What to buy for some drinks.
 #[utoipa::path(tag = "compute", request_body = AskShopping, responses(
-    (status = 200, body = ShoppingAnswer), (status = "4XX", body = Problem)))]
+    (status = 200, body = ShoppingAnswer)))]
 #[post("/api/compute/shopping")]
 pub(super) async fn shopping(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<ShoppingAnswer>, Problem> {
     #[derive(Deserialize)]
@@ -381,7 +429,7 @@ pub(super) async fn shopping(
         #[serde(default)]
         how: Shopping,
     }
-    let Parts { drinks, how } = read_json(body)?;
+    let Parts { drinks, how } = body.json()?;
     if drinks.is_empty() || drinks.len() > 20 {
         let message = "One to twenty drinks will do.".into();
         return Err(FieldError { field: "drinks".into(), message }.into());
@@ -395,29 +443,34 @@ pub(super) async fn shopping(
         let message = "A chance from 0.5 to 0.99 will do.".into();
         return Err(FieldError { field: "how.chance".into(), message }.into());
     }
-    let list = shop::shop(&drinks, &cupboard, how);
-    Ok(web::Json(ShoppingAnswer { csv: list.to_csv(), list }))
+    let listed = move |_: &Work| {
+        let list = shop::shop(&drinks, &cupboard, how);
+        Ok(ShoppingAnswer { csv: keen_formats::shopping_table(&list), list })
+    };
+    state.desk.ask(asker, listed).await.map(web::Json)
 }
 
 /// What is done at the glass, how it stands, and what is in it.
 #[utoipa::path(tag = "compute", request_body = Whole, responses(
-    (status = 200, body = GlassAnswer), (status = "4XX", body = Problem)))]
+    (status = 200, body = GlassAnswer)))]
 #[post("/api/compute/glass")]
 pub(super) async fn glass(
     state: web::Data<State>,
+    asker: Asker,
     body: Body,
 ) -> Result<web::Json<GlassAnswer>, Problem> {
-    let cupboard = state.cupboard();
-    let (drink, Nothing {}) = read_with_drink(body, &cupboard)?;
-    Ok(web::Json(GlassAnswer {
-        card: serving::card(&drink, &cupboard),
-        facts: serving::facts(&drink, &cupboard),
-    }))
+    let served = |drink: &Drink, worktop: Worktop<'_>, Nothing {}: Nothing| {
+        Ok(GlassAnswer {
+            card: serving::card(drink, worktop)?,
+            facts: serving::facts(drink, &worktop),
+        })
+    };
+    state.ask_of_drink(asker, &body, served).await
 }
 
 /// What a reading of fruit would change, before it is kept.
 #[utoipa::path(tag = "compute", request_body = Reading, responses(
-    (status = 200, body = ReadingAnswer), (status = "4XX", body = Problem)))]
+    (status = 200, body = ReadingAnswer)))]
 #[post("/api/compute/reading")]
 pub(super) async fn reading(
     state: web::Data<State>,
@@ -425,7 +478,7 @@ pub(super) async fn reading(
 ) -> Result<web::Json<ReadingAnswer>, Problem> {
     /// Less likely than this, one should look again before it is believed.
     const DOUBTFUL: f64 = 1e-3;
-    let reading: Reading = read_json(body)?;
+    let reading: Reading = body.json()?;
     let alone = Kitchen { readings: vec![reading.clone()], ..Kitchen::default() };
     let faults = alone.check();
     if !faults.is_empty() {

@@ -55,6 +55,8 @@ pub(crate) struct IngredientView {
     notes: String,
     /// Whether figures of it are this kitchen's own.
     own: bool,
+    /// Whether it was taken off and stays only because a drink needs it.
+    kept_for_drinks: bool,
 }
 
 /// Something that is bought by the piece.
@@ -134,6 +136,7 @@ fn view(cupboard: &Cupboard, it: &Ingredient) -> IngredientView {
         sources: it.sources.clone(),
         notes: it.notes.clone(),
         own: cupboard.is_own(it) || it.id.starts_with("own_"),
+        kept_for_drinks: cupboard.is_kept_for_drinks(it),
     }
 }
 

@@ -3,12 +3,14 @@
 use actix_web::{App, get, web};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
-use utoipa::openapi::{InfoBuilder, OpenApi, OpenApiBuilder};
+use utoipa::openapi::{
+    ContentBuilder, InfoBuilder, OpenApi, OpenApiBuilder, Ref, RefOr, ResponseBuilder,
+};
 use utoipa_actix_web::AppExt;
 use utoipa_actix_web::service_config::ServiceConfig;
 use utoipa_swagger_ui::SwaggerUi;
 
-use super::{compute, cupboard, drinks, kitchen, settings};
+use super::{compute, cupboard, drinks, kitchen, settings, shelf};
 
 /// How the application is.
 #[derive(serde::Serialize, ToSchema)]
@@ -56,7 +58,12 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(kitchen::write_kitchen)
         .service(cupboard::starting_points)
         .service(settings::read_settings)
-        .service(settings::write_settings);
+        .service(settings::write_settings)
+        .service(shelf::condition)
+        .service(shelf::rescue)
+        .service(shelf::set_aside)
+        .service(shelf::let_go)
+        .service(shelf::bin);
 }
 
 /// Title and version of the description.
@@ -76,12 +83,45 @@ pub(crate) fn document_head() -> OpenApi {
 }
 
 /// The description and a page to read it.
-pub(crate) fn document_service(document: OpenApi) -> SwaggerUi {
+pub(crate) fn document_service(mut document: OpenApi) -> SwaggerUi {
+    describe_problems(&mut document);
     SwaggerUi::new("/api/docs/{_:.*}").url("/api/openapi.json", document)
 }
 
 fn document() -> OpenApi {
-    App::new().into_utoipa_app().openapi(document_head()).configure(routes).split_for_parts().1
+    let app = App::new().into_utoipa_app().openapi(document_head()).configure(routes);
+    let mut document = app.split_for_parts().1;
+    describe_problems(&mut document);
+    document
+}
+
+/// Every call may be refused, and every refusal is a problem document.
+fn describe_problems(document: &mut OpenApi) {
+    let problem = || {
+        let schema = RefOr::Ref(Ref::from_schema_name("Problem"));
+        let content = ContentBuilder::new().schema(Some(schema)).build();
+        ResponseBuilder::new().content("application/problem+json", content)
+    };
+    for item in document.paths.paths.values_mut() {
+        let methods =
+            [&mut item.get, &mut item.put, &mut item.post, &mut item.delete, &mut item.patch];
+        for operation in methods.into_iter().flatten() {
+            let said: Vec<String> = operation.responses.responses.keys().cloned().collect();
+            let refusals = said.into_iter().filter(|status| !status.starts_with('2'));
+            for status in refusals.chain(["4XX".to_owned(), "5XX".to_owned()]) {
+                let what = match status.as_str() {
+                    "404" => "There is no such thing.",
+                    "409" => "It was changed elsewhere since.",
+                    "5XX" => {
+                        "The shelf or the program can't do it now; it says why and what to do."
+                    }
+                    _ => "It can't be done as asked; each fault names its field.",
+                };
+                let response = problem().description(what).build();
+                operation.responses.responses.insert(status, RefOr::T(response));
+            }
+        }
+    }
 }
 
 /// The description as text.
@@ -110,8 +150,8 @@ pub(crate) fn drink_schema_text() -> String {
         "type": "object",
         "required": ["format", "version", "drink"],
         "properties": {
-            "format": { "const": keen_formats::FORMAT },
-            "version": { "type": "integer", "minimum": 1, "maximum": keen_formats::VERSION },
+            "format": { "const": keen_formats::DRINK.name },
+            "version": { "type": "integer", "minimum": 1, "maximum": keen_formats::DRINK.version() },
             "drink": { "$ref": "#/$defs/Drink" }
         },
         "$defs": definitions

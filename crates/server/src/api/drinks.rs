@@ -3,11 +3,13 @@ use keen_core::balance::{BalanceMap, Profile};
 use keen_core::cupboard::{Cupboard, VesselKind};
 use keen_core::drink::{Drink, Family};
 use keen_core::trace::Trace;
+use keen_formats::{DRINK, FormatError};
 use keen_store::{Draft, Kept};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
-use super::{Body, Problem, State, now, read_body};
+use super::body::SaidUnder;
+use super::{Body, Problem, State, now};
 
 /// A drink on the shelf.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -61,11 +63,25 @@ pub(crate) struct Shelf {
     total: usize,
     /// The first of them, last changed first.
     drinks: Vec<ShelfEntry>,
+    /// Those among the first that can't be read; their text can be saved as a file.
+    damaged: Vec<DamagedEntry>,
+}
+
+/// A drink that can't be read.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct DamagedEntry {
+    id: String,
+    /// What it was called.
+    name: String,
+    changed_at: String,
+    /// Why it can't be read.
+    why: String,
 }
 
 /// What to look for.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
 pub(crate) struct ShelfQuery {
     /// Part of a name.
     #[serde(default)]
@@ -85,21 +101,24 @@ pub(crate) struct SaveDrink {
     drink: Drink,
 }
 
-pub(super) fn view(kept: &Kept) -> serde_json::Result<DrinkView> {
+/// The drink of a kept text. It is not checked against the cupboard: what can't be made any more can
+/// still be looked at.
+pub(crate) fn kept_drink(body: &str) -> Result<Drink, FormatError> {
+    DRINK.read(body)
+}
+
+pub(super) fn view(kept: &Kept) -> Result<DrinkView, FormatError> {
     Ok(DrinkView {
         id: kept.id.clone(),
         version: kept.version,
         created_at: kept.created_at.clone(),
         changed_at: kept.changed_at.clone(),
-        drink: serde_json::from_str(&kept.body)?,
+        drink: kept_drink(&kept.body)?,
     })
 }
 
 fn answer(kept: &Kept) -> Result<web::Json<DrinkView>, Problem> {
-    view(kept).map(web::Json).map_err(|error| {
-        tracing::error!(id = kept.id, %error, "a kept drink can't be read");
-        Problem::internal()
-    })
+    view(kept).map(web::Json).map_err(|error| Problem::damaged_drink(&error.to_string()))
 }
 
 fn summarise(drink: &Drink, cupboard: &Cupboard) -> Summary {
@@ -126,16 +145,14 @@ fn summarise(drink: &Drink, cupboard: &Cupboard) -> Summary {
 }
 
 impl State {
-    fn summary(&self, kept: &Kept) -> Option<Summary> {
-        let mut known = self.summaries.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
-        if let Some((version, summary)) = known.get(&kept.id)
-            && *version == kept.version
-        {
-            return Some(summary.clone());
+    fn summary(&self, kept: &Kept) -> Result<Summary, FormatError> {
+        let known = self.summaries.lock().get(&kept.id).cloned();
+        if let Some((_, summary)) = known.filter(|(version, _)| *version == kept.version) {
+            return Ok(summary);
         }
-        let summary = summarise(&serde_json::from_str(&kept.body).ok()?, &self.cupboard());
-        known.insert(kept.id.clone(), (kept.version, summary.clone()));
-        Some(summary)
+        let summary = summarise(&kept_drink(&kept.body)?, &self.cupboard());
+        self.summaries.lock().insert(kept.id.clone(), (kept.version, summary.clone()));
+        Ok(summary)
     }
 }
 
@@ -149,31 +166,47 @@ pub(super) async fn list(
     let ShelfQuery { find, limit } = query.into_inner();
     let most = limit.unwrap_or(200).min(500);
     let (total, first) = state.with_store(move |store| store.list(&find, most)).await?;
-    let drinks = web::block(move || {
-        first
-            .into_iter()
-            .filter_map(|kept| {
-                let summary = state.summary(&kept)?;
-                Some(ShelfEntry { id: kept.id, changed_at: kept.changed_at, summary })
-            })
-            .collect()
+    let shelf = web::block(move || {
+        let mut shelf = Shelf { total, drinks: Vec::new(), damaged: Vec::new() };
+        for kept in first {
+            match state.summary(&kept) {
+                Ok(summary) => shelf.drinks.push(ShelfEntry {
+                    id: kept.id,
+                    changed_at: kept.changed_at,
+                    summary,
+                }),
+                Err(why) => shelf.damaged.push(DamagedEntry {
+                    id: kept.id,
+                    name: kept.name,
+                    changed_at: kept.changed_at,
+                    why: why.to_string(),
+                }),
+            }
+        }
+        shelf
     })
     .await
-    .map_err(|_| Problem::internal())?;
-    Ok(web::Json(Shelf { total, drinks }))
+    .map_err(|_| Problem::busy())?;
+    Ok(web::Json(shelf))
 }
 
-/// Put a drink on the shelf, alone or as a file of the open format.
+/// Put a drink on the shelf, alone or as a file of the open format. Said twice under one
+/// `Idempotency-Key` it is put there once.
 #[utoipa::path(tag = "drinks", request_body = Drink, responses(
-    (status = 201, body = DrinkView), (status = "4XX", body = Problem)))]
+    (status = 201, body = DrinkView)))]
 #[post("/api/drinks")]
-pub(super) async fn create(state: web::Data<State>, body: Body) -> Result<HttpResponse, Problem> {
-    let drink = keen_formats::read_drink(&read_body(body)?, &state.cupboard())?;
-    let text = serde_json::to_string(&drink).map_err(|_| Problem::internal())?;
+pub(super) async fn create(
+    state: web::Data<State>,
+    key: SaidUnder,
+    body: Body,
+) -> Result<HttpResponse, Problem> {
+    let drink = keen_formats::read_drink(body.bytes(), &state.cupboard())?;
+    let text = DRINK.write(&drink);
     let id = uuid::Uuid::now_v7().to_string();
     let kept = state
         .with_store(move |store| {
-            store.create(&id, Draft { name: &drink.name, body: &text, now: &now() })
+            let key = key.0.as_deref();
+            store.create(&id, Draft { name: &drink.name, body: &text, now: &now(), key })
         })
         .await?;
     Ok(HttpResponse::Created()
@@ -202,21 +235,20 @@ pub(super) async fn file(
     id: web::Path<String>,
 ) -> Result<HttpResponse, Problem> {
     let kept = state.with_store(move |store| store.read(&id)).await?;
-    let drink = answer(&kept)?.into_inner().drink;
-    Ok(HttpResponse::Ok()
-        .content_type("application/json")
-        .insert_header(("content-disposition", "attachment; filename=\"drink.json\""))
-        .body(keen_formats::write_drink(&drink)))
+    // What can't be read is handed out as it is kept.
+    let text = view(&kept).map_or(kept.body, |view| keen_formats::write_drink(&view.drink));
+    Ok(super::shelf::file("drink.json", text))
 }
 
-/// Save a change. If the drink was changed since, nothing is written and 409 shows how it stands.
+/// Save a change. If the drink was changed since, nothing is written and 409 shows how it stands. Said
+/// twice under one `Idempotency-Key` it is saved once.
 #[utoipa::path(tag = "drinks", request_body = SaveDrink, responses(
-    (status = 200, body = DrinkView), (status = 409, body = Problem),
-    (status = "4XX", body = Problem)))]
+    (status = 200, body = DrinkView), (status = 409, body = Problem)))]
 #[put("/api/drinks/{id}")]
 pub(super) async fn save(
     state: web::Data<State>,
     id: web::Path<String>,
+    key: SaidUnder,
     body: Body,
 ) -> Result<web::Json<DrinkView>, Problem> {
     /// The drink is read by itself, so that its faults name the same fields everywhere.
@@ -226,18 +258,20 @@ pub(super) async fn save(
         version: i64,
         drink: serde_json::Value,
     }
-    let parts: Parts = super::read_json(body)?;
+    let parts: Parts = body.json()?;
     let drink = keen_formats::drink_from_value(parts.drink, &state.cupboard())?;
-    let text = serde_json::to_string(&drink).map_err(|_| Problem::internal())?;
+    let text = DRINK.write(&drink);
     let saved = state
         .with_store(move |store| {
-            store.save(&id, parts.version, Draft { name: &drink.name, body: &text, now: &now() })
+            let key = key.0.as_deref();
+            let draft = Draft { name: &drink.name, body: &text, now: &now(), key };
+            store.save(&id, parts.version, draft)
         })
         .await?;
     answer(&saved)
 }
 
-/// Take a drink off the shelf.
+/// Remove a drink. For thirty days it can be put back.
 #[utoipa::path(tag = "drinks", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/drinks/{id}")]
 pub(super) async fn remove(
@@ -248,7 +282,7 @@ pub(super) async fn remove(
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// Put a drink back that was taken off.
+/// Put a drink back that was removed.
 #[utoipa::path(tag = "drinks", responses(
     (status = 200, body = DrinkView), (status = 404, body = Problem)))]
 #[post("/api/drinks/{id}/restore")]

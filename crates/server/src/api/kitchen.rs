@@ -1,34 +1,91 @@
 use actix_web::{get, put, web};
 use keen_core::cupboard::{Cupboard, Kitchen};
+use keen_formats::Format;
 use keen_store::{Store, StoreError};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{Body, Problem, State, read_json};
+use super::{Body, Problem, State, now};
 
-/// The one row that it is kept in.
+/// The document that it is kept as.
 const KEY: &str = "kitchen";
+/// Version 1 is the only one so far.
+pub(crate) const FORMAT: Format =
+    Format { name: "keen-pitcher/kitchen", field: "kitchen", steps: &[] };
 
 /// What is this kitchen's own, and how often it was changed.
 #[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 pub(crate) struct KitchenView {
     /// Counts its changes; say it when saving.
-    pub(crate) version: u64,
+    pub(crate) version: i64,
     /// Own figures, ingredients, vessels and measures.
     pub(crate) kitchen: Kitchen,
 }
 
-/// The kitchen as it is kept; an untouched one if nothing is.
+/// The kitchen as it is kept; an untouched one if nothing is, or if it can't be read.
 pub(crate) fn kept_kitchen(store: &Store) -> Result<KitchenView, StoreError> {
-    let text = store.setting(KEY)?;
-    // A kitchen of a newer program that can't be read falls back to the tables.
-    Ok(text.and_then(|t| serde_json::from_str(&t).ok()).unwrap_or_default())
+    let Some(document) = store.document(KEY)? else { return Ok(KitchenView::default()) };
+    let kitchen = FORMAT.read(&document.body).unwrap_or_default();
+    Ok(KitchenView { version: document.version, kitchen })
 }
 
 /// Keeps a kitchen where there was none.
-pub(crate) fn keep_kitchen(store: &Store, view: &KitchenView) -> anyhow::Result<()> {
-    let text = serde_json::to_string(view)?;
-    store.replace_setting(KEY, &text, |kept| kept.is_none())?;
+pub(crate) fn keep_kitchen(store: &Store, kitchen: &Kitchen) -> Result<(), StoreError> {
+    match store.write_document(KEY, 0, &FORMAT.write(kitchen), &now()) {
+        Ok(_) | Err(StoreError::StaleDocument(_)) => Ok(()),
+        Err(other) => Err(other),
+    }
+}
+
+/// Puts a kitchen that can't be read aside, so that it isn't written over.
+pub(super) fn set_unreadable_aside(store: &Store) -> Result<(), StoreError> {
+    set_aside::<Kitchen>(store, KEY, &FORMAT)
+}
+
+/// Puts a document that can't be read aside and begins it anew. On a shelf that can't be written to it
+/// stays where it is.
+pub(super) fn set_aside<T: Default + Serialize + serde::de::DeserializeOwned>(
+    store: &Store,
+    key: &str,
+    format: &Format,
+) -> Result<(), StoreError> {
+    let Some(document) = store.document(key)? else { return Ok(()) };
+    let Err(why) = format.read::<T>(&document.body) else { return Ok(()) };
+    tracing::error!(key, %why, "a document can't be read and is put aside");
+    match store.set_aside(key, &why.to_string(), &format.write(&T::default()), &now()) {
+        Err(StoreError::ReadOnly(_) | StoreError::Damaged(_)) => Ok(()),
+        done => done,
+    }
+}
+
+/// Keeps what is taken off but still needed by a drink, marked; and lets go of what no drink needs any
+/// more.
+fn keep_needed(store: &Store, before: &Kitchen, next: &mut Kitchen) -> Result<(), StoreError> {
+    let gone =
+        before.ingredients.iter().filter(|old| !next.ingredients.iter().any(|it| it.id == old.id));
+    let mut doubtful: Vec<_> = gone.cloned().collect();
+    for it in &mut doubtful {
+        it.kept_for_drinks = true;
+    }
+    doubtful.extend(next.ingredients.extract_if(.., |it| it.kept_for_drinks));
+    if doubtful.is_empty() {
+        return Ok(());
+    }
+    let mut needed = vec![false; doubtful.len()];
+    store.for_each_body(|body| {
+        for (it, needed) in doubtful.iter().zip(&mut needed) {
+            *needed |= body.contains(&format!("\"{}\"", it.id));
+        }
+    })?;
+    for (it, needed) in doubtful.into_iter().zip(needed) {
+        if needed {
+            next.ingredients.push(it);
+        } else {
+            next.figures.remove(&it.id);
+            next.larder.remove(&it.id);
+        }
+    }
     Ok(())
 }
 
@@ -41,34 +98,27 @@ pub(super) async fn read_kitchen(
     Ok(web::Json(state.with_store(kept_kitchen).await?))
 }
 
-/// Change what is this kitchen's own. If it was changed since, nothing is written.
+/// Change what is this kitchen's own. If it was changed since, nothing is written. An ingredient that
+/// is left out stays, marked, as long as a drink needs it.
 #[utoipa::path(tag = "cupboard", request_body = KitchenView, responses(
-    (status = 200, body = KitchenView), (status = 409, body = Problem),
-    (status = "4XX", body = Problem)))]
+    (status = 200, body = KitchenView), (status = 409, body = Problem)))]
 #[put("/api/kitchen")]
 pub(super) async fn write_kitchen(
     state: web::Data<State>,
     body: Body,
 ) -> Result<web::Json<KitchenView>, Problem> {
-    let asked: KitchenView = read_json(body)?;
-    let faults = asked.kitchen.check();
+    let KitchenView { version, mut kitchen } = body.json()?;
+    let faults = kitchen.check();
     if !faults.is_empty() {
         return Err(Problem::invalid(faults));
     }
-    let based_on = asked.version;
-    let next = KitchenView { version: based_on.saturating_add(1), ..asked };
-    let text = serde_json::to_string(&next).map_err(|_| Problem::internal())?;
-    let written = state
+    let next = state
         .with_store(move |store| {
-            store.replace_setting(KEY, &text, |kept| {
-                let kept = kept.and_then(|t| serde_json::from_str::<KitchenView>(t).ok());
-                kept.map_or(0, |k| k.version) == based_on
-            })
+            keep_needed(store, &kept_kitchen(store)?.kitchen, &mut kitchen)?;
+            let kept = store.write_document(KEY, version, &FORMAT.write(&kitchen), &now())?;
+            Ok(KitchenView { version: kept.version, kitchen })
         })
         .await?;
-    if !written {
-        return Err(Problem::kitchen_changed());
-    }
     state.set_cupboard(Cupboard::of(&next.kitchen));
     Ok(web::Json(next))
 }

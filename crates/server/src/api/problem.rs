@@ -1,11 +1,19 @@
 use actix_web::http::StatusCode;
+use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse, ResponseError};
 use keen_core::drink::FieldError;
+use keen_core::work::Stopped;
+use keen_formats::FormatError;
 use keen_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::drinks::{DrinkView, view};
+
+/// As many faults are told at once; the rest is counted.
+const MOST_FAULTS: usize = 20;
+/// And so much of each: what was sent is not sent back.
+const MOST_LETTERS: usize = 200;
 
 /// What went wrong, as RFC 9457 has it.
 #[derive(Debug, Serialize, ToSchema, thiserror::Error)]
@@ -18,7 +26,7 @@ pub(crate) struct Problem {
     title: &'static str,
     /// The HTTP status.
     status: u16,
-    /// What happened, in a sentence or two.
+    /// What happened and what to do, in a sentence or two.
     detail: String,
     /// What is wrong with which field.
     #[serde(skip_serializing_if = "Vec::is_empty")]
@@ -26,23 +34,51 @@ pub(crate) struct Problem {
     /// For a write on an old version: the drink as it stands now.
     #[serde(skip_serializing_if = "Option::is_none")]
     current: Option<Box<DrinkView>>,
+    /// For a wrong method: those that there are.
+    #[serde(skip)]
+    allow: Option<String>,
+}
+
+/// The beginning of a text that may be of any length.
+fn short(text: &str) -> String {
+    match text.char_indices().nth(MOST_LETTERS) {
+        Some((end, _)) => format!("{} …", &text[..end]),
+        None => text.to_owned(),
+    }
 }
 
 impl Problem {
-    fn new(status: StatusCode, kind: &'static str, title: &'static str, detail: String) -> Self {
-        Self { kind, title, status: status.as_u16(), detail, errors: Vec::new(), current: None }
+    fn new(
+        status: StatusCode,
+        kind: &'static str,
+        title: &'static str,
+        detail: impl Into<String>,
+    ) -> Self {
+        Self {
+            kind,
+            title,
+            status: status.as_u16(),
+            detail: detail.into(),
+            errors: Vec::new(),
+            current: None,
+            allow: None,
+        }
     }
 
-    pub(crate) fn malformed(detail: String) -> Self {
-        Self::new(StatusCode::BAD_REQUEST, "malformed", "This can't be read", detail)
+    pub(crate) fn malformed(detail: &str) -> Self {
+        Self::new(StatusCode::BAD_REQUEST, "malformed", "This can't be read", short(detail))
     }
 
-    pub(crate) fn invalid(errors: Vec<FieldError>) -> Self {
+    pub(crate) fn invalid(mut errors: Vec<FieldError>) -> Self {
+        let more = errors.len().saturating_sub(1);
+        errors.truncate(MOST_FAULTS);
+        for error in &mut errors {
+            error.field = short(&error.field);
+            error.message = short(&error.message);
+        }
         let detail = match errors.as_slice() {
             [one] => one.message.clone(),
-            [first, rest @ ..] => {
-                format!("{} And {} more of the kind.", first.message, rest.len())
-            }
+            [first, ..] => format!("{} And {more} more of the kind.", first.message),
             [] => String::new(),
         };
         let mut problem =
@@ -56,7 +92,73 @@ impl Problem {
             StatusCode::PAYLOAD_TOO_LARGE,
             "too-large",
             "That is too much",
-            "A drink takes at most 512 kB as text.".into(),
+            "A drink takes at most 512 kB as text.",
+        )
+    }
+
+    pub(crate) fn too_slow() -> Self {
+        Self::new(
+            StatusCode::REQUEST_TIMEOUT,
+            "too-slow",
+            "That took too long",
+            "The rest of the request did not arrive in time. Send it again.",
+        )
+    }
+
+    pub(crate) fn cut_off() -> Self {
+        Self::new(
+            StatusCode::BAD_REQUEST,
+            "cut-off",
+            "Only a part has arrived",
+            "The request ended before all of it was there. Send it again.",
+        )
+    }
+
+    pub(crate) fn bad_coding() -> Self {
+        Self::new(
+            StatusCode::BAD_REQUEST,
+            "bad-coding",
+            "This can't be unpacked",
+            "The request says that it is packed with gzip, but it can't be unpacked.",
+        )
+    }
+
+    pub(crate) fn unknown_coding(coding: &str) -> Self {
+        Self::new(
+            StatusCode::UNSUPPORTED_MEDIA_TYPE,
+            "unknown-coding",
+            "This can't be unpacked",
+            short(&format!(
+                "The request is packed as “{coding}”; gzip, or nothing, is understood."
+            )),
+        )
+    }
+
+    pub(crate) fn not_json(kind: &str) -> Self {
+        Self::new(
+            StatusCode::UNSUPPORTED_MEDIA_TYPE,
+            "not-json",
+            "This is no JSON",
+            short(&format!("The request is said to be “{kind}”; application/json is understood.")),
+        )
+    }
+
+    pub(crate) fn bad_key() -> Self {
+        Self::new(
+            StatusCode::BAD_REQUEST,
+            "bad-key",
+            "That is no key",
+            "An Idempotency-Key has 8 to 100 characters.",
+        )
+    }
+
+    pub(crate) fn bad_query(detail: &str) -> Self {
+        let detail = detail.trim_end_matches('.');
+        Self::new(
+            StatusCode::BAD_REQUEST,
+            "bad-query",
+            "That can't be looked for",
+            short(&format!("What stands after the question mark can't be read: {detail}.")),
         )
     }
 
@@ -66,8 +168,34 @@ impl Problem {
             "stale",
             "Changed elsewhere",
             "The cupboard was changed in another window since you opened it. It is shown as it is \
-             now; make your change again."
-                .into(),
+             now; make your change again.",
+        )
+    }
+
+    pub(crate) fn damaged_drink(why: &str) -> Self {
+        Self::new(
+            StatusCode::UNPROCESSABLE_ENTITY,
+            "damaged-drink",
+            "This drink can't be read",
+            short(&format!("Its text is kept as it is and can be saved as a file. {why}")),
+        )
+    }
+
+    pub(crate) fn superseded() -> Self {
+        Self::new(
+            StatusCode::CONFLICT,
+            "superseded",
+            "Asked anew",
+            "A newer question of the same screen has taken its place.",
+        )
+    }
+
+    pub(crate) fn busy() -> Self {
+        Self::new(
+            StatusCode::SERVICE_UNAVAILABLE,
+            "busy",
+            "Too much at once",
+            "More is being worked out than can be done at once. Ask again in a moment.",
         )
     }
 
@@ -76,24 +204,58 @@ impl Problem {
             StatusCode::FORBIDDEN,
             "forbidden",
             "Not from here",
-            "Keen Pitcher answers only to this machine and to its own pages.".into(),
+            "Keen Pitcher answers only to this machine and to its own pages.",
         )
     }
 
-    pub(crate) fn internal() -> Self {
+    /// For what should never happen; the log says more under that number.
+    pub(crate) fn internal(request: &str) -> Self {
         Self::new(
             StatusCode::INTERNAL_SERVER_ERROR,
             "internal",
             "Something broke",
-            "That is a fault of the program. Nothing that was saved is lost.".into(),
+            format!(
+                "That is a mistake in Keen Pitcher; what was saved is safe. Its log says more under \
+                 {request}."
+            ),
+        )
+    }
+
+    pub(crate) fn wrong_method(request: &HttpRequest, allow: String) -> Self {
+        let mut problem = Self::new(
+            StatusCode::METHOD_NOT_ALLOWED,
+            "wrong-method",
+            "Not in that way",
+            short(&format!("{} understands {allow}, not {}.", request.path(), request.method())),
+        );
+        problem.allow = Some(allow);
+        problem
+    }
+
+    pub(crate) fn no_such_call(request: &HttpRequest) -> Self {
+        Self::new(
+            StatusCode::NOT_FOUND,
+            "not-found",
+            "No such call",
+            short(&format!("There is no {} {} here.", request.method(), request.path())),
         )
     }
 
     /// As an answer.
     pub(crate) fn response(&self) -> HttpResponse {
-        HttpResponse::build(self.status_code())
-            .content_type("application/problem+json")
-            .body(serde_json::to_string(self).unwrap_or_default())
+        let mut response = HttpResponse::build(self.status_code());
+        response.content_type("application/problem+json");
+        if let Some(allow) = &self.allow {
+            response.insert_header((header::ALLOW, allow.as_str()));
+        }
+        if self.status == 503 {
+            response.insert_header((header::RETRY_AFTER, "1"));
+        }
+        // What is left unread of such a request is not waited for.
+        if self.status == 408 {
+            response.force_close();
+        }
+        response.body(serde_json::to_string(self).unwrap_or_default())
     }
 }
 
@@ -113,39 +275,67 @@ impl From<FieldError> for Problem {
     }
 }
 
+impl From<Stopped> for Problem {
+    fn from(stopped: Stopped) -> Self {
+        FieldError::from(stopped).into()
+    }
+}
+
+impl From<FormatError> for Problem {
+    fn from(error: FormatError) -> Self {
+        match error {
+            FormatError::Malformed(_) => Self::malformed(&error.to_string()),
+            other => Self::invalid(other.faults()),
+        }
+    }
+}
+
 impl From<StoreError> for Problem {
     fn from(error: StoreError) -> Self {
+        let detail = error.to_string();
+        let unavailable = StatusCode::SERVICE_UNAVAILABLE;
         match error {
-            StoreError::NotFound => Self::new(
-                StatusCode::NOT_FOUND,
-                "not-found",
-                "Not on the shelf",
-                "There is no such drink on the shelf. It may have been taken off.".into(),
-            ),
+            StoreError::NotFound => {
+                Self::new(StatusCode::NOT_FOUND, "not-found", "Not on the shelf", detail)
+            }
             StoreError::Stale(kept) => {
-                let mut problem = Self::new(
-                    StatusCode::CONFLICT,
-                    "stale",
-                    "Changed elsewhere",
-                    "The drink was changed elsewhere since you opened it.".into(),
-                );
+                let mut problem =
+                    Self::new(StatusCode::CONFLICT, "stale", "Changed elsewhere", detail);
                 problem.current = view(&kept).ok().map(Box::new);
                 problem
             }
+            StoreError::StaleDocument(_) => Self::kitchen_changed(),
+            StoreError::Full => {
+                Self::new(StatusCode::INSUFFICIENT_STORAGE, "disk-full", "The disk is full", detail)
+            }
+            StoreError::Locked => Self::new(unavailable, "locked", "The shelf is locked", detail),
+            StoreError::ReadOnly(_) => {
+                Self::new(unavailable, "read-only", "The shelf can only be read", detail)
+            }
+            StoreError::Damaged(_) | StoreError::NotAShelf(_) => {
+                Self::new(unavailable, "damaged", "The shelf is damaged", detail)
+            }
             other => {
-                tracing::error!(error = %other, "the store failed");
-                Self::internal()
+                tracing::error!(error = %other, "the shelf failed");
+                Self::new(unavailable, "shelf", "The shelf can't be reached", detail)
             }
         }
     }
 }
 
-/// Answers for a path of the API that there isn't.
-pub(crate) async fn unknown(request: HttpRequest) -> Result<HttpResponse, Problem> {
-    Err(Problem::new(
-        StatusCode::NOT_FOUND,
-        "not-found",
-        "No such call",
-        format!("There is no {} {} here.", request.method(), request.path()),
-    ))
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_was_sent_is_not_sent_back() {
+        let fault = |i: usize| FieldError {
+            field: format!("steps[{i}].{}", "x".repeat(9000)),
+            message: format!("There is no ingredient “{}”.", "🍋".repeat(9000)),
+        };
+        let problem = Problem::invalid((0..5000).map(fault).collect());
+        let text = serde_json::to_string(&problem).unwrap();
+        assert!(text.len() < 40_000, "{}", text.len());
+        assert!(problem.detail.ends_with("And 4999 more of the kind."), "{}", problem.detail);
+    }
 }

@@ -3,13 +3,18 @@ use std::collections::BTreeMap;
 use actix_web::{get, put, web};
 use keen_core::drink::FieldError;
 use keen_core::scale::Units;
+use keen_formats::Format;
+use keen_store::{Store, StoreError};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{Body, Problem, State, read_json};
+use super::kitchen::set_aside;
+use super::{Body, Problem, State, now};
 
-/// The one row that they are kept in.
+/// The document that they are kept as.
 const KEY: &str = "choices";
+/// Version 1 is the only one so far.
+const FORMAT: Format = Format { name: "keen-pitcher/choices", field: "choices", steps: &[] };
 
 /// Choices that are remembered for the whole kitchen.
 #[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
@@ -45,32 +50,39 @@ enum ShownBy {
     Pieces,
 }
 
+/// Puts choices that can't be read aside, so that they aren't written over.
+pub(super) fn set_unreadable_aside(store: &Store) -> Result<(), StoreError> {
+    set_aside::<Settings>(store, KEY, &FORMAT)
+}
+
 /// The remembered choices.
 #[utoipa::path(tag = "settings", responses((status = 200, body = Settings)))]
 #[get("/api/settings")]
 pub(super) async fn read_settings(state: web::Data<State>) -> Result<web::Json<Settings>, Problem> {
-    let text = state.with_store(|store| store.setting(KEY)).await?;
-    // Choices of a newer program that can't be read fall back to the usual ones.
-    Ok(web::Json(text.and_then(|t| serde_json::from_str(&t).ok()).unwrap_or_default()))
+    let kept = state.with_store(|store| store.document(KEY)).await?;
+    Ok(web::Json(kept.and_then(|d| FORMAT.read(&d.body).ok()).unwrap_or_default()))
 }
 
 /// Remember choices.
-#[utoipa::path(tag = "settings", request_body = Settings, responses(
-    (status = 200, body = Settings), (status = "4XX", body = Problem)))]
+#[utoipa::path(tag = "settings", request_body = Settings, responses((status = 200, body = Settings)))]
 #[put("/api/settings")]
 pub(super) async fn write_settings(
     state: web::Data<State>,
     body: Body,
 ) -> Result<web::Json<Settings>, Problem> {
-    let settings: Settings = read_json(body)?;
-    if settings.shown_by.len() > 1000 || settings.ticked.len() > 1000 {
+    let settings: Settings = body.json()?;
+    let keys = settings.shown_by.keys().chain(&settings.ticked);
+    if settings.shown_by.len() > 1000
+        || settings.ticked.len() > 1000
+        || keys.into_iter().any(|key| key.len() > 200)
+    {
         return Err(FieldError {
             field: "shown_by".into(),
             message: "That is more than any cupboard holds.".into(),
         }
         .into());
     }
-    let text = serde_json::to_string(&settings).map_err(|_| Problem::internal())?;
-    state.with_store(move |store| store.remember(KEY, &text)).await?;
+    let text = FORMAT.write(&settings);
+    state.with_store(move |store| store.change_document(KEY, &now(), |_| Ok(text))).await?;
     Ok(web::Json(settings))
 }

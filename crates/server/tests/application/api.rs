@@ -186,7 +186,9 @@ fn own_figures_change_drinks_from_then_on_and_survive() {
     // 4.6 g to 6.5 g in 100 g, and 27 ml to 30 ml from each.
     let after = acidity(&app);
     assert!((after / before - 6.5 / 4.63 * 30.0 / 27.0).abs() < 0.05, "{before} to {after}");
-    app.put("/api/kitchen", &own).problem(409);
+    // The same once more is the same; another change on the old state is refused.
+    assert_eq!(app.put("/api/kitchen", &own).json()["version"], 1);
+    app.put("/api/kitchen", &json!({ "version": 0, "kitchen": {} })).problem(409);
     let app = app.cut_and_restart();
     assert!((acidity(&app) - after).abs() < 1e-9);
     let all = app.get("/api/ingredients").json();

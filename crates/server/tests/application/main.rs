@@ -5,5 +5,6 @@
 mod api;
 mod browser;
 mod command;
+mod faults;
 mod hostile;
 mod support;

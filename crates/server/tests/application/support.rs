@@ -12,8 +12,25 @@ pub struct Application {
     pub folder: TempDir,
 }
 
+/// An application that has ended, and its shelf.
+pub struct Ended {
+    pub folder: TempDir,
+}
+
 pub fn binary() -> Command {
     Command::new(env!("CARGO_BIN_EXE_keen-pitcher"))
+}
+
+impl Ended {
+    /// Starts it on a shelf elsewhere.
+    pub fn start_again(self, command: &str, folder: &Path) -> Application {
+        Application::begin(command, folder, self.folder)
+    }
+
+    /// Starts it on the shelf that it had.
+    pub fn start_again_here(self, command: &str) -> Application {
+        Application::start_in(command, self.folder)
+    }
 }
 
 impl Application {
@@ -22,9 +39,19 @@ impl Application {
     }
 
     pub fn start_in(command: &str, folder: TempDir) -> Self {
+        let path = folder.path().to_owned();
+        Self::begin(command, &path, folder)
+    }
+
+    /// On a shelf in a folder of someone else's.
+    pub fn start_at(command: &str, folder: &Path) -> Self {
+        Self::begin(command, folder, tempfile::tempdir().unwrap())
+    }
+
+    fn begin(command: &str, shelf: &Path, folder: TempDir) -> Self {
         let mut process = binary()
             .args([command, "--port", "0", "--data"])
-            .arg(folder.path())
+            .arg(shelf)
             .stdout(Stdio::piped())
             .spawn()
             .unwrap();
@@ -34,23 +61,60 @@ impl Application {
         Self { process, address, folder }
     }
 
-    /// Ends it at once, as a power cut would, and starts it again on the same shelf.
-    pub fn cut_and_restart(mut self) -> Self {
+    /// Ends it at once, as a power cut would.
+    pub fn kill(&mut self) {
         self.process.kill().unwrap();
         self.process.wait().unwrap();
-        let folder = std::mem::replace(&mut self.folder, tempfile::tempdir().unwrap());
-        Self::start_in("serve", folder)
+    }
+
+    pub fn cut(mut self) -> Ended {
+        self.kill();
+        self.ended()
+    }
+
+    fn ended(mut self) -> Ended {
+        Ended { folder: std::mem::replace(&mut self.folder, tempfile::tempdir().unwrap()) }
+    }
+
+    /// Stops it as one should.
+    pub fn stop(mut self) -> Ended {
+        let id = self.process.id().to_string();
+        assert!(Command::new("kill").args(["-TERM", &id]).status().unwrap().success());
+        assert!(self.process.wait().unwrap().success());
+        self.ended()
+    }
+
+    /// Ends it at once and starts it again on the same shelf.
+    pub fn cut_and_restart(self) -> Self {
+        self.cut().start_again_here("serve")
+    }
+
+    pub fn cut_and_restart_at(self, folder: &Path) -> Self {
+        self.cut().start_again("serve", folder)
     }
 
     pub fn call(&self, method: &str, path: &str, body: Option<&str>) -> Answer {
+        self.call_with(method, path, body, &[])
+    }
+
+    pub fn call_with(
+        &self,
+        method: &str,
+        path: &str,
+        body: Option<&str>,
+        headers: &[(&str, &str)],
+    ) -> Answer {
         let agent: ureq::Agent =
             ureq::Agent::config_builder().http_status_as_error(false).build().into();
-        let request = ureq::http::Request::builder()
-            .method(method)
-            .uri(format!("{}{path}", self.address))
-            .header("content-type", "application/json")
-            .body(body.unwrap_or_default().to_owned())
-            .unwrap();
+        let mut request =
+            ureq::http::Request::builder().method(method).uri(format!("{}{path}", self.address));
+        if !headers.iter().any(|(name, _)| *name == "content-type") {
+            request = request.header("content-type", "application/json");
+        }
+        for (name, value) in headers {
+            request = request.header(*name, *value);
+        }
+        let request = request.body(body.unwrap_or_default().to_owned()).unwrap();
         let mut response = agent.run(request).unwrap();
         let header = |name: &str| {
             response
@@ -65,7 +129,7 @@ impl Application {
             status: response.status().as_u16(),
             kind,
             policy,
-            text: response.body_mut().read_to_string().unwrap(),
+            text: response.body_mut().with_config().limit(60_000_000).read_to_string().unwrap(),
         }
     }
 
@@ -128,6 +192,28 @@ pub fn limeade() -> Value {
             { "do": { "add": { "into": "jug", "ingredient": "white_sugar", "amount": "1/2 cup" } } },
             { "do": { "top_up": { "vessel": "jug", "ingredient": "water", "to": "1 l" } } },
             { "do": { "serve": { "from": "jug", "glass": "glass", "glasses": 4, "size": "250 ml" } } }
+        ]
+    })
+}
+
+/// A drink that is as dear to compute as any that can be written: two hundred steps on a pot in which
+/// a hundred things lie.
+pub fn dearest() -> Value {
+    let pieces = ["strawberry", "hibiscus_dried", "cantaloupe", "mint", "lemon_zest"];
+    let add = |ingredient: &str, amount: &str| json!({ "do": { "add": { "into": "pot", "ingredient": ingredient, "amount": amount } } });
+    let mut steps: Vec<Value> = (0..100).map(|i| add(pieces[i % 5], "20 g")).collect();
+    steps.push(add("water", "3 l"));
+    steps.push(add("white_sugar", "500 g"));
+    let infuse =
+        json!({ "do": { "infuse": { "vessel": "pot", "minutes": 30, "place": "worktop" } } });
+    steps.extend(std::iter::repeat_n(infuse, 96));
+    steps.push(json!({ "do": { "pour": { "from": "pot", "into": "jug" } } }));
+    steps.push(json!({ "do": { "serve": { "from": "jug", "glass": "glass", "glasses": 8, "size": "250 ml" } } }));
+    json!({
+        "name": "Everything at once", "family": "infusion", "steps": steps,
+        "vessels": [
+            { "id": "pot", "kind": "pot" }, { "id": "jug", "kind": "jug" },
+            { "id": "glass", "kind": "glass" }
         ]
     })
 }

@@ -1,0 +1,170 @@
+//! Where questions are worked out, apart from the threads that answer.
+//!
+//! A question may take half a second of a core; a save must not wait for that. So computing has a few
+//! threads of its own and a short queue. Each question brings an allowance of [`Work`]. It is given up
+//! when its asker has gone, and when the same screen has asked a newer question: nobody waits for the
+//! answer any more.
+
+use std::collections::HashMap;
+use std::future::{Ready, ready};
+use std::panic::{AssertUnwindSafe, catch_unwind};
+use std::sync::atomic::{AtomicUsize, Ordering};
+use std::sync::{Arc, Weak};
+
+use actix_web::dev::Payload;
+use actix_web::{FromRequest, HttpRequest};
+use keen_core::work::Work;
+use parking_lot::Mutex;
+use tokio::sync::oneshot;
+
+use super::Problem;
+
+/// Questions that may wait; with more nobody would get an answer in time.
+const QUEUE: usize = 64;
+/// The header in which a screen says who it is. What it asked on the same path before is given up.
+const ASKER: &str = "x-asker";
+
+/// Who asks: a screen, and what it asks for. None where it doesn't say.
+#[derive(Debug, Clone)]
+pub(crate) struct Asker(Option<String>);
+
+impl FromRequest for Asker {
+    type Error = Problem;
+    type Future = Ready<Result<Self, Problem>>;
+
+    fn from_request(request: &HttpRequest, _: &mut Payload) -> Self::Future {
+        let said = request.headers().get(ASKER).and_then(|v| v.to_str().ok());
+        let said = said.filter(|s| !s.is_empty() && s.len() <= 80);
+        ready(Ok(Self(said.map(|who| format!("{who} {}", request.path())))))
+    }
+}
+
+/// Gives the work up when its asker goes: the answer's future is dropped then.
+struct Waiting(Arc<Work>);
+
+impl Drop for Waiting {
+    fn drop(&mut self) {
+        self.0.give_up();
+    }
+}
+
+/// The threads that compute, and what they are asked.
+#[derive(Debug)]
+pub(crate) struct Desk {
+    threads: rayon::ThreadPool,
+    waiting: Arc<AtomicUsize>,
+    /// The newest question of each screen.
+    newest: Mutex<HashMap<String, Weak<Work>>>,
+}
+
+impl Desk {
+    pub(crate) fn new() -> anyhow::Result<Self> {
+        let cores = std::thread::available_parallelism().map_or(2, usize::from);
+        let threads = rayon::ThreadPoolBuilder::new()
+            .num_threads(cores.clamp(2, 8))
+            .thread_name(|i| format!("computing-{i}"))
+            .build()?;
+        Ok(Self { threads, waiting: Arc::default(), newest: Mutex::default() })
+    }
+
+    /// Takes the place of the screen's question before.
+    fn take_place(&self, asker: Asker, work: &Arc<Work>) {
+        let Some(asker) = asker.0 else { return };
+        let mut newest = self.newest.lock();
+        if newest.len() > 500 {
+            newest.retain(|_, work| work.strong_count() > 0);
+        }
+        let older = newest.insert(asker, Arc::downgrade(work));
+        if let Some(older) = older.and_then(|w| w.upgrade()) {
+            older.give_up();
+        }
+    }
+
+    /// Works a question out.
+    pub(crate) async fn ask<T: Send + 'static>(
+        &self,
+        asker: Asker,
+        question: impl FnOnce(&Work) -> Result<T, Problem> + Send + 'static,
+    ) -> Result<T, Problem> {
+        let work = Arc::new(Work::usual());
+        self.take_place(asker, &work);
+        if self.waiting.fetch_add(1, Ordering::Relaxed) >= QUEUE {
+            self.waiting.fetch_sub(1, Ordering::Relaxed);
+            return Err(Problem::busy());
+        }
+        let waiting = Arc::clone(&self.waiting);
+        let (answer, answered) = oneshot::channel();
+        let mine = Arc::clone(&work);
+        self.threads.spawn_fifo(move || {
+            waiting.fetch_sub(1, Ordering::Relaxed);
+            if !mine.is_given_up() {
+                let found = catch_unwind(AssertUnwindSafe(|| question(&mine)));
+                // Who has gone in the meantime doesn't hear it.
+                let _ = answer.send(found);
+            }
+        });
+        let waiting = Waiting(work);
+        match answered.await {
+            Ok(Ok(found)) if found.is_ok() || !waiting.0.is_given_up() => found,
+            // What a thread broke on is told as any other panic of a handler is.
+            Ok(Err(panic)) => std::panic::resume_unwind(panic),
+            _ => Err(Problem::superseded()),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use std::sync::mpsc;
+    use std::time::Duration;
+
+    fn asker(name: &str) -> Asker {
+        Asker(Some(name.into()))
+    }
+
+    #[actix_web::test]
+    async fn a_newer_question_of_the_same_screen_gives_the_older_up() {
+        let desk = Arc::new(Desk::new().unwrap());
+        let (begun, begins) = mpsc::channel();
+        let first = actix_web::rt::spawn({
+            let desk = Arc::clone(&desk);
+            async move {
+                desk.ask(asker("balance"), move |work| {
+                    begun.send(()).unwrap();
+                    while !work.is_given_up() {
+                        std::thread::sleep(Duration::from_millis(1));
+                    }
+                    Err::<(), _>(Problem::busy())
+                })
+                .await
+            }
+        });
+        actix_web::rt::task::yield_now().await;
+        begins.recv_timeout(Duration::from_secs(5)).unwrap();
+        assert_eq!(desk.ask(asker("steps"), |_| Ok(1)).await.unwrap(), 1);
+        assert!(!first.is_finished(), "another screen's question changes nothing");
+        assert_eq!(desk.ask(asker("balance"), |_| Ok(2)).await.unwrap(), 2);
+        let told = first.await.unwrap().unwrap_err();
+        assert!(told.to_string().contains("newer question"), "{told}");
+    }
+
+    #[actix_web::test]
+    async fn who_has_gone_is_not_worked_for() {
+        let desk = Desk::new().unwrap();
+        let (begun, begins) = mpsc::channel();
+        let (ended, ends) = mpsc::channel();
+        let asking = desk.ask(Asker(None), move |work| {
+            begun.send(()).unwrap();
+            while !work.is_given_up() {
+                std::thread::sleep(Duration::from_millis(1));
+            }
+            ended.send(()).unwrap();
+            Ok(())
+        });
+        let gone = actix_web::rt::time::timeout(Duration::from_millis(50), asking).await;
+        assert!(gone.is_err());
+        begins.recv_timeout(Duration::from_secs(5)).unwrap();
+        ends.recv_timeout(Duration::from_secs(5)).unwrap();
+    }
+}

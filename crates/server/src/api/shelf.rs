@@ -1,0 +1,142 @@
+//! How the shelf itself is, what was put aside, and what lies in the bin.
+
+use actix_web::{HttpResponse, delete, get, web};
+use keen_formats::{SHELF, ShelfFile};
+use keen_store::{BIN_DAYS, Condition, StoreError};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::{Problem, State};
+
+/// How the shelf is.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct ShelfCondition {
+    condition: ConditionName,
+    /// What that means and what to do; none if all is well.
+    message: Option<String>,
+    /// Texts that could not be read and were put aside as they were.
+    set_aside: Vec<SetAsideView>,
+}
+
+/// How the shelf is, in a word.
+#[derive(Debug, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+enum ConditionName {
+    Sound,
+    ReadOnly,
+    Damaged,
+}
+
+/// A text that could not be read.
+#[derive(Debug, Serialize, ToSchema)]
+struct SetAsideView {
+    id: i64,
+    /// What it was to be: `kitchen`, `choices`.
+    what: String,
+    /// Why it can't be read.
+    why: String,
+    /// When it was put aside, RFC 3339.
+    at: String,
+}
+
+/// A drink in the bin.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct BinEntry {
+    id: String,
+    name: String,
+    /// When it was removed, RFC 3339.
+    removed_at: String,
+    /// For so many days it can still be put back.
+    days_left: i64,
+}
+
+/// A file to be saved.
+pub(super) fn file(name: &str, text: String) -> HttpResponse {
+    HttpResponse::Ok()
+        .content_type("application/json")
+        .insert_header(("content-disposition", format!("attachment; filename=\"{name}\"")))
+        .body(text)
+}
+
+/// How the shelf is.
+#[utoipa::path(tag = "shelf", responses((status = 200, body = ShelfCondition)))]
+#[get("/api/shelf")]
+pub(super) async fn condition(
+    state: web::Data<State>,
+) -> Result<web::Json<ShelfCondition>, Problem> {
+    let (condition, message) = match state.store.condition() {
+        Condition::Sound => (ConditionName::Sound, None),
+        Condition::ReadOnly => {
+            let folder = state.store.path().parent().unwrap_or(state.store.path()).to_owned();
+            (ConditionName::ReadOnly, Some(StoreError::ReadOnly(folder).to_string()))
+        }
+        Condition::Damaged(what) => {
+            (ConditionName::Damaged, Some(StoreError::Damaged(what).to_string()))
+        }
+    };
+    let all = state.with_store(keen_store::Store::all_set_aside).await;
+    // A damaged shelf, or one of old tables, has nothing to show here.
+    let aside = all.unwrap_or_default().into_iter().map(|it| SetAsideView {
+        id: it.id,
+        what: it.what,
+        why: it.why,
+        at: it.at,
+    });
+    Ok(web::Json(ShelfCondition { condition, message, set_aside: aside.collect() }))
+}
+
+/// Everything on the shelf that can be read, as one file.
+#[utoipa::path(tag = "shelf", responses(
+    (status = 200, body = String, content_type = "application/json")))]
+#[get("/api/shelf/rescue")]
+pub(super) async fn rescue(state: web::Data<State>) -> Result<HttpResponse, Problem> {
+    let rescued = state.with_store(keen_store::Store::rescue).await?;
+    let documents =
+        rescued.documents.into_iter().map(|(key, body)| (key, ShelfFile::text(body))).collect();
+    let drinks = rescued.drinks.into_iter().map(|kept| ShelfFile::text(kept.body)).collect();
+    let shelf = ShelfFile { drinks, documents, lost: rescued.lost };
+    Ok(file("keen-pitcher-shelf.json", SHELF.write(&shelf)))
+}
+
+/// A text that was put aside, as a file.
+#[utoipa::path(tag = "shelf", responses(
+    (status = 200, body = String, content_type = "application/json"),
+    (status = 404, body = Problem)))]
+#[get("/api/shelf/set-aside/{id}")]
+pub(super) async fn set_aside(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+) -> Result<HttpResponse, Problem> {
+    let all = state.with_store(keen_store::Store::all_set_aside).await?;
+    let found = all.into_iter().find(|it| it.id == *id).ok_or(StoreError::NotFound)?;
+    Ok(file(&format!("{}.json", found.what), found.body))
+}
+
+/// Let go of a text that was put aside.
+#[utoipa::path(tag = "shelf", responses((status = 204), (status = 404, body = Problem)))]
+#[delete("/api/shelf/set-aside/{id}")]
+pub(super) async fn let_go(
+    state: web::Data<State>,
+    id: web::Path<i64>,
+) -> Result<HttpResponse, Problem> {
+    state.with_store(move |store| store.let_go(*id)).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// What lies in the bin, the last removed first.
+#[utoipa::path(tag = "shelf", responses((status = 200, body = Vec<BinEntry>)))]
+#[get("/api/bin")]
+pub(super) async fn bin(state: web::Data<State>) -> Result<web::Json<Vec<BinEntry>>, Problem> {
+    let now = jiff::Timestamp::now();
+    let all = state.with_store(keen_store::Store::bin).await?;
+    let entries = all.into_iter().map(|it| {
+        let since = it.removed_at.parse::<jiff::Timestamp>().unwrap_or(now);
+        BinEntry {
+            id: it.drink.id,
+            name: it.drink.name,
+            days_left: (BIN_DAYS - now.duration_since(since).as_hours() / 24).clamp(0, BIN_DAYS),
+            removed_at: it.removed_at,
+        }
+    });
+    Ok(web::Json(entries.collect()))
+}

@@ -1,0 +1,57 @@
+//! Answers for what the API doesn't understand.
+
+use actix_web::dev::ResourceDef;
+use actix_web::error::{PathError, QueryPayloadError};
+use actix_web::{HttpRequest, HttpResponse, web};
+use utoipa::openapi::OpenApi;
+
+use super::Problem;
+
+/// The ways to say each path, made from the description of the API.
+#[derive(Debug, Clone)]
+pub(crate) struct Calls(Vec<(ResourceDef, String)>);
+
+impl Calls {
+    pub(crate) fn of(document: &OpenApi) -> Self {
+        let all = document.paths.paths.iter().map(|(path, item)| {
+            let methods = [
+                ("DELETE", item.delete.is_some()),
+                ("GET", item.get.is_some()),
+                ("PATCH", item.patch.is_some()),
+                ("POST", item.post.is_some()),
+                ("PUT", item.put.is_some()),
+            ];
+            let there: Vec<&str> =
+                methods.iter().filter(|(_, there)| *there).map(|(name, _)| *name).collect();
+            (ResourceDef::new(path.as_str()), there.join(", "))
+        });
+        Self(all.collect())
+    }
+
+    fn allowed(&self, path: &str) -> Option<&str> {
+        self.0.iter().find(|(known, _)| known.is_match(path)).map(|(_, methods)| methods.as_str())
+    }
+}
+
+/// A path or a method of the API that there isn't.
+pub(crate) async fn unknown(
+    request: HttpRequest,
+    calls: web::Data<Calls>,
+) -> Result<HttpResponse, Problem> {
+    Err(match calls.allowed(request.path()) {
+        Some(methods) => Problem::wrong_method(&request, methods.to_owned()),
+        None => Problem::no_such_call(&request),
+    })
+}
+
+/// A part of a path that is not what it should be: there is no such thing.
+pub(crate) fn bad_path(_: PathError, request: &HttpRequest) -> actix_web::Error {
+    Problem::no_such_call(request).into()
+}
+
+/// A query that can't be read.
+pub(crate) fn bad_query(error: QueryPayloadError, _: &HttpRequest) -> actix_web::Error {
+    let text = error.to_string();
+    let reason = text.rsplit(": ").next().unwrap_or(&text);
+    Problem::bad_query(reason).into()
+}
