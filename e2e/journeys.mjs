@@ -67,9 +67,9 @@ const journeys = {
     await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor();
 
     await page.getByRole("button", { name: "More for Saturday's tamarind" }).click();
-    await page.getByRole("menuitem", { name: "Take off the shelf" }).click();
+    await page.getByRole("menuitem", { name: "Remove" }).click();
     await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor({ state: "detached" });
-    await page.getByRole("button", { name: "Put it back" }).click();
+    await page.getByRole("button", { name: "Put back" }).click();
     await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor();
 
     const download = page.waitForEvent("download");
@@ -272,9 +272,26 @@ const journeys = {
     await other.keyboard.press("ArrowUp");
     await other.getByText("230 g").first().waitFor();
     await saved(other);
+    // This window learns of it at once, and can undo it.
+    await page.getByText("230 g").first().waitFor();
+    await saved(page);
+    // Both change it at the same moment: this window's save is held up on the way.
+    let letGo;
+    const heldUp = new Promise((resolve) => (letGo = resolve));
+    await page.route("**/api/drinks/*", async (route) => {
+      if (route.request().method() === "PUT") await heldUp;
+      await route.continue();
+    });
     await amount(page, "Whole lime with skin").focus();
     await page.keyboard.press("ArrowUp");
+    await page.waitForRequest((request) => request.method() === "PUT");
+    await amount(other, "Sweetened condensed milk").focus();
+    await other.keyboard.press("ArrowUp");
+    await other.getByText("240 g").first().waitFor();
+    await saved(other);
+    letGo();
     await page.getByText("This drink was changed in another window").waitFor();
+    await page.unroute("**/api/drinks/*");
     await accessible(page, "a conflict");
     await page.getByRole("button", { name: "Keep both" }).click();
     await page.getByRole("heading", { name: "Creamy whole-lime cooler, mine" }).waitFor();
@@ -283,7 +300,7 @@ const journeys = {
     await openDrink(page, "Creamy whole-lime cooler");
     await page.goto(other.url());
     await page.getByTestId("point").waitFor();
-    assert.equal(await amount(page, "Sweetened condensed milk").innerText(), "230 g");
+    assert.equal(await amount(page, "Sweetened condensed milk").innerText(), "240 g");
     assert.equal(await amount(page, "Whole lime with skin").innerText(), "4 limes");
     await other.close();
   },
@@ -548,7 +565,7 @@ const journeys = {
     await page.getByRole("button", { name: "Put it in the cupboard" }).click();
     const quince = page.getByRole("region", { name: "Quince juice" });
     await quince.getByText("Your own.").waitFor();
-    await quince.getByRole("button", { name: "Take it out of the cupboard" }).click();
+    await quince.getByRole("button", { name: "Remove from the cupboard" }).click();
     await lemon.waitFor();
 
     await page.getByRole("tab", { name: "Produce" }).click();

@@ -15,7 +15,11 @@ import { theme } from "./app/theme";
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 const styles = createCache({ key: "kp", nonce });
 const queries = new QueryClient({
-  defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } },
+  defaultOptions: {
+    // The server is this machine: being offline has nothing to do with it.
+    queries: { retry: 1, refetchOnWindowFocus: false, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
 });
 
 createRoot(document.getElementById("root")!).render(

@@ -80,6 +80,7 @@ fn test() -> Result<()> {
     run("cargo", &["fmt", "--all", "--check"])?;
     say("checking the front end");
     run("npm", &["run", "--silent", "--prefix", "web", "check"])?;
+    run("npm", &["run", "--silent", "--prefix", "web", "test"])?;
     say("checking the Rust code");
     run(
         "cargo",

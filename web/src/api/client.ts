@@ -37,14 +37,36 @@ export type Kitchen = Schemas["Kitchen"];
 export type KitchenView = Schemas["KitchenView"];
 export type Produce = Schemas["ProduceView"];
 export type Start = Schemas["StartView"];
+export type Change = Schemas["Change"];
+export type DamagedEntry = Schemas["DamagedEntry"];
 export type Material = Schemas["Material"];
 
-export const api = createClient<paths>();
+/** This window, as the server knows it: so that it isn't told of its own changes. */
+export const windowId = crypto.randomUUID();
+
+export const api = createClient<paths>({ headers: { "x-asker": windowId } });
+
+/**
+ * Headers of a question to the core. `screen` says which part of this window asks: when it asks anew,
+ * its question before is given up.
+ */
+export function asking(screen: string) {
+  return { "x-asker": `${windowId}/${screen}` };
+}
 
 /** What a failed call says, in words to show. */
 export class CallFailed extends Error {
-  constructor(readonly problem: Problem | undefined) {
-    super(problem?.detail ?? "Keen Pitcher doesn't answer. Is it still running?");
+  /** `problem` is what the server said; none where there was no answer at all. */
+  constructor(
+    readonly problem: Problem | undefined,
+    said?: string,
+  ) {
+    super(problem?.detail ?? said ?? "Keen Pitcher doesn't answer. Is it still running?");
+  }
+
+  /** Whether asking the same again later may go well: no answer, or the shelf can't do it now. */
+  get mayPass(): boolean {
+    return this.problem === undefined || this.problem.status >= 500;
   }
 }
 
@@ -52,9 +74,16 @@ export class CallFailed extends Error {
 export async function answer<T>(
   call: Promise<{ data?: T; error?: unknown; response: Response }>,
 ): Promise<T> {
-  const { data, error, response } = await call.catch(() => {
+  const { data, error, response } = await call.catch((fault: unknown) => {
+    // What was given up on purpose is no failure to tell.
+    if (fault instanceof DOMException && fault.name === "AbortError") throw fault;
     throw new CallFailed(undefined);
   });
   if (response.ok) return data as T;
-  throw new CallFailed(error as Problem | undefined);
+  const problem = error as Problem | undefined;
+  if (typeof problem?.detail === "string") throw new CallFailed(problem);
+  throw new CallFailed(
+    undefined,
+    `Keen Pitcher answered with something that can't be read (${response.status}).`,
+  );
 }

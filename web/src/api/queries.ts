@@ -1,5 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answer, api, type Drink, type Ingredient, type Kitchen, type Settings } from "./client";
+import { compare } from "fast-json-patch";
+import { kitchenChanged } from "./changes";
+import {
+  answer,
+  api,
+  type Drink,
+  type Ingredient,
+  type Kitchen,
+  type KitchenView,
+  type Settings,
+} from "./client";
+import { createLine } from "./line";
 
 export function useShelf(find: string) {
   return useQuery({
@@ -26,6 +37,11 @@ export function useIngredients() {
   });
 }
 
+/** What can be put into a drink: what was removed and stays for other drinks is left out. */
+export function offered(all: Ingredient[]): Ingredient[] {
+  return all.filter((it) => !it.kept_for_drinks);
+}
+
 export function findIngredients(all: Ingredient[], text: string): Ingredient[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const names = (it: Ingredient) => [it.name, ...it.aliases].join(" ").toLowerCase();
@@ -43,6 +59,18 @@ export function useProduce() {
   });
 }
 
+/** A kitchen that nothing has been changed in. */
+const untouched: Kitchen = {};
+/** Changes of the kitchen and of the choices go one after the other, each on top of the one before. */
+const inLine = createLine();
+
+/** The small changes from one document to another, each saying what it takes the old for. */
+function patchOf(before: object, after: object) {
+  return compare(before, JSON.parse(JSON.stringify(after)) as object, true);
+}
+
+const PATCH = { headers: { "content-type": "application/json-patch+json" } };
+
 /** What is this kitchen's own; a change says what is wrong with it, if anything is. */
 export function useKitchen() {
   const client = useQueryClient();
@@ -51,25 +79,23 @@ export function useKitchen() {
     queryFn: () => answer(api.GET("/api/kitchen")),
     staleTime: Infinity,
   });
-  const change = async (kitchen: Kitchen): Promise<string | undefined> => {
-    const version = query.data?.version ?? 0;
-    try {
-      const next = await answer(api.PUT("/api/kitchen", { body: { version, kitchen } }));
-      client.setQueryData(["kitchen"], next);
-    } catch (error) {
-      void client.invalidateQueries({ queryKey: ["kitchen"] });
-      return (error as Error).message;
-    }
-    // Figures, shelf and clouds are all worked out anew.
-    await Promise.all(
-      [["ingredients"], ["produce"], ["shelf"], ["spread"], ["steeping"]].map((queryKey) =>
-        client.invalidateQueries({ queryKey }),
-      ),
-    );
-    return undefined;
-  };
-  const kitchen: Kitchen = query.data?.kitchen ?? {};
-  return { kitchen, change };
+  const change = (edit: (kitchen: Kitchen) => Kitchen): Promise<string | undefined> =>
+    inLine(async () => {
+      const known = client.getQueryData<KitchenView>(["kitchen"]);
+      const before = known?.kitchen ?? untouched;
+      const body = patchOf(before, edit(before));
+      if (body.length === 0) return undefined;
+      try {
+        const next = await answer(api.PATCH("/api/kitchen", { body: body as never, ...PATCH }));
+        client.setQueryData(["kitchen"], next);
+      } catch (error) {
+        await client.invalidateQueries({ queryKey: ["kitchen"] });
+        return (error as Error).message;
+      }
+      await kitchenChanged(client);
+      return undefined;
+    });
+  return { kitchen: query.data?.kitchen ?? untouched, version: query.data?.version, change };
 }
 
 const usual: Settings = { units: "as_written", theme: "system", shown_by: {} };
@@ -81,29 +107,59 @@ export function useSettings() {
     queryFn: () => answer(api.GET("/api/settings")),
     staleTime: Infinity,
   });
-  const write = useMutation({
-    mutationFn: (settings: Settings) => answer(api.PUT("/api/settings", { body: settings })),
-  });
   const settings = query.data ?? usual;
-  const change = (part: Partial<Settings>) => {
-    const next = { ...settings, ...part };
-    client.setQueryData(["settings"], next);
-    write.mutate(next);
+  /** Shown at once, and remembered in its turn. */
+  const change = (edit: (settings: Settings) => Settings) => {
+    const before = client.getQueryData<Settings>(["settings"]) ?? usual;
+    const after = edit(before);
+    const body = patchOf(before, after);
+    client.setQueryData(["settings"], after);
+    void inLine(async () => {
+      try {
+        await answer(api.PATCH("/api/settings", { body: body as never, ...PATCH }));
+      } catch {
+        await client.invalidateQueries({ queryKey: ["settings"] });
+      }
+    });
   };
   return { settings, change };
 }
 
+/** How the shelf itself is. */
+export function useCondition() {
+  return useQuery({
+    queryKey: ["condition"],
+    queryFn: () => answer(api.GET("/api/shelf")),
+    staleTime: 60_000,
+    refetchInterval: 60_000,
+  });
+}
+
+/** What lies in the bin. */
+export function useBin(wanted: boolean) {
+  return useQuery({
+    queryKey: ["bin"],
+    queryFn: () => answer(api.GET("/api/bin")),
+    enabled: wanted,
+    staleTime: 0,
+  });
+}
+
 export function useShelfActions() {
   const client = useQueryClient();
-  const again = () => client.invalidateQueries({ queryKey: ["shelf"] });
+  const again = () =>
+    Promise.all([["shelf"], ["bin"]].map((queryKey) => client.invalidateQueries({ queryKey })));
+  /** Each press is one drink, however often its request has to be said again. */
+  const once = () => ({ headers: { "idempotency-key": crypto.randomUUID() } });
   const create = useMutation({
-    mutationFn: (drink: Drink) => answer(api.POST("/api/drinks", { body: drink })),
+    mutationFn: (drink: Drink) => answer(api.POST("/api/drinks", { body: drink, ...once() })),
     onSuccess: again,
   });
   const copy = useMutation({
     mutationFn: async (id: string) => {
       const { drink } = await answer(api.GET("/api/drinks/{id}", { params: { path: { id } } }));
-      return answer(api.POST("/api/drinks", { body: { ...drink, name: `${drink.name}, copy` } }));
+      const body = { ...drink, name: `${drink.name}, copy` };
+      return answer(api.POST("/api/drinks", { body, ...once() }));
     },
     onSuccess: again,
   });

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What changes on the shelf, as it happens (server-sent events; each holds a `Change`). */
+        get: operations["changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/correct": {
         parameters: {
             query?: never;
@@ -388,7 +405,8 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /** Change a part of what is this kitchen's own, by a JSON Patch, whatever else has changed in it. */
+        patch: operations["change_kitchen"];
         trace?: never;
     };
     "/api/produce": {
@@ -417,13 +435,14 @@ export interface paths {
         };
         /** The remembered choices. */
         get: operations["read_settings"];
-        /** Remember choices. */
+        /** Remember choices, all of them. */
         put: operations["write_settings"];
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /** Remember some choices, by a JSON Patch. */
+        patch: operations["change_settings"];
         trace?: never;
     };
     "/api/shelf": {
@@ -942,6 +961,25 @@ export interface components {
              */
             own_share: number;
         };
+        /** @description A change on the shelf. */
+        Change: {
+            /** @description The screen that changed it, as it called itself. */
+            by?: string | null;
+            /** @description The drink's id, if it is one. */
+            id?: string | null;
+            /** @description What has changed. */
+            of: components["schemas"]["Changed"];
+            /**
+             * Format: int64
+             * @description The version that it now has.
+             */
+            version?: number | null;
+        };
+        /**
+         * @description What can change.
+         * @enum {string}
+         */
+        Changed: "drink" | "kitchen" | "settings" | "everything";
         /**
          * @description What a drink is to the things that grow in it.
          * @enum {string}
@@ -1384,6 +1422,8 @@ export interface components {
              */
             kcal: number;
             keeps?: components["schemas"]["Estimated"] | null;
+            /** @description Whether it was taken off and stays only because a drink needs it. */
+            kept_for_drinks: boolean;
             kind: components["schemas"]["Kind"];
             /** @description Whether squeezing leaves halves that can be kept. */
             leaves_halves: boolean;
@@ -2330,10 +2370,13 @@ export interface components {
              */
             theme?: components["schemas"]["Theme"];
             /**
-             * @description What is ticked off the shopping list, by item.
-             * @default []
+             * @description What is ticked off each shopping list: the ids of its drinks in order, joined by “+”, and of each
+             *     the items.
+             * @default {}
              */
-            ticked?: string[];
+            ticked?: {
+                [key: string]: string[];
+            };
             /**
              * @description In which units amounts are shown.
              * @default as_written
@@ -3251,6 +3294,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BinEntry"][];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["Change"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -4333,6 +4413,56 @@ export interface operations {
             };
         };
     };
+    change_kitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json-patch+json": unknown;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenView"];
+                };
+            };
+            /** @description It was changed elsewhere since. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     produce: {
         parameters: {
             query?: never;
@@ -4426,6 +4556,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Settings"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json-patch+json": unknown;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Settings"];
+                };
+            };
+            /** @description It was changed elsewhere since. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */

@@ -7,8 +7,10 @@ import { Moon, Ruler, Sun } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
+import { useChanges } from "../api/changes";
 import { useSettings } from "../api/queries";
 import { useSaveWord } from "../drink/saveWord";
+import { ShelfTroubles } from "./ShelfTroubles";
 import { colour, displayFont } from "./theme";
 
 const units: Record<Settings["units"] & string, { short: string; long: string }> = {
@@ -34,6 +36,7 @@ export function Shell() {
   const { pathname } = useLocation();
   const theme = settings.theme ?? "system";
   useEffect(() => setMode(theme), [theme, setMode]);
+  useChanges();
 
   return (
     <Box sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column" }}>
@@ -100,7 +103,7 @@ export function Shell() {
           shown={units[settings.units ?? "as_written"].short}
           options={Object.entries(units).map(([value, { long }]) => ({ value, text: long }))}
           chosen={settings.units ?? "as_written"}
-          onChoose={(value) => change({ units: value as Settings["units"] })}
+          onChoose={(value) => change((s) => ({ ...s, units: value as Settings["units"] }))}
         />
         <Choice
           label="Light or dark"
@@ -108,9 +111,10 @@ export function Shell() {
           icon={theme === "dark" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
           options={Object.entries(themes).map(([value, text]) => ({ value, text }))}
           chosen={theme}
-          onChoose={(value) => change({ theme: value as Settings["theme"] })}
+          onChoose={(value) => change((s) => ({ ...s, theme: value as Settings["theme"] }))}
         />
       </Box>
+      <ShelfTroubles />
       <Outlet />
     </Box>
   );

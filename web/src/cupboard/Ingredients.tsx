@@ -49,7 +49,11 @@ export function Ingredients() {
               >
                 <span>
                   {i.name}
-                  {i.own && <span className={look.own}> yours</span>}
+                  {i.own && (
+                    <span className={look.own}>
+                      {i.kept_for_drinks ? " removed; a drink needs it" : " yours"}
+                    </span>
+                  )}
                 </span>
                 <span className={look.facts}>
                   {poured.has(i.kind)
@@ -87,11 +91,13 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
   const own = kitchen.figures?.[it.id] ?? {};
   type Key = "density" | "sugar" | "acid" | "keeps" | "drawing_minutes";
   const set = (key: Key) => (value: number | undefined) => {
-    const figures = { ...kitchen.figures };
-    const mine = { ...figures[it.id], [key]: value ?? null };
-    if (Object.values(mine).every((v) => v == null)) delete figures[it.id];
-    else figures[it.id] = mine;
-    return change({ ...kitchen, figures } as Kitchen);
+    return change((k) => {
+      const figures = { ...k.figures };
+      const mine = { ...figures[it.id], [key]: value };
+      if (Object.values(mine).every((v) => v == null)) delete figures[it.id];
+      else figures[it.id] = mine;
+      return { ...k, figures };
+    });
   };
   const isOwn = kitchen.ingredients?.some((i) => i.id === it.id);
   const range = (e: NonNullable<Ingredient["keeps"]>) =>
@@ -193,22 +199,42 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
         ))}
         {it.notes && <li>{it.notes}</li>}
       </Box>
-      {isOwn && (
+      {it.kept_for_drinks && (
+        <Box sx={{ mt: 1.5, fontSize: 14, color: colour("muted") }}>
+          You removed it. It stays here, out of the finder, until no drink on the shelf or in the
+          bin needs it any more.
+        </Box>
+      )}
+      {isOwn && it.kept_for_drinks && (
+        <Button
+          sx={{ mt: 0.5, px: 0 }}
+          onClick={async () => {
+            const back = (k: Kitchen): Kitchen => ({
+              ...k,
+              ingredients: k.ingredients?.map((i) =>
+                i.id === it.id ? { ...i, kept_for_drinks: false } : i,
+              ),
+            });
+            setWrong(await change(back));
+          }}
+        >
+          Put it back
+        </Button>
+      )}
+      {isOwn && !it.kept_for_drinks && (
         <Button
           sx={{ mt: 1.5, px: 0 }}
           onClick={async () => {
-            const figures = { ...kitchen.figures };
-            delete figures[it.id];
-            const problem = await change({
-              ...kitchen,
-              figures,
-              ingredients: kitchen.ingredients?.filter((i) => i.id !== it.id),
-            } as Kitchen);
+            const problem = await change((k) => {
+              const figures = { ...k.figures };
+              delete figures[it.id];
+              return { ...k, figures, ingredients: k.ingredients?.filter((i) => i.id !== it.id) };
+            });
             setWrong(problem);
             if (!problem) onGone();
           }}
         >
-          Take it out of the cupboard
+          Remove from the cupboard
         </Button>
       )}
       {wrong && (

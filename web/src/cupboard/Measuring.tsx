@@ -14,7 +14,7 @@ export function Measuring() {
   const [wrong, setWrong] = useState<string | undefined>();
   const set = kitchen.measuring ?? {};
   const save = async (part: Partial<NonNullable<Kitchen["measuring"]>>) => {
-    const problem = await change({ ...kitchen, measuring: { ...set, ...part } } as Kitchen);
+    const problem = await change((k) => ({ ...k, measuring: { ...k.measuring, ...part } }));
     setWrong(problem);
     return problem;
   };
@@ -73,7 +73,7 @@ export function Measuring() {
           own={kitchen.boil_off}
           rests="estimated, 0.5 to 1.7"
           places={2}
-          onSet={(value) => change({ ...kitchen, boil_off: value ?? null } as Kitchen)}
+          onSet={(value) => change((k) => ({ ...k, boil_off: value }))}
         />
       </div>
       <Box sx={{ fontSize: 14, color: colour("muted") }}>

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { Kitchen, Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import { useKitchen } from "../api/queries";
 import { colour } from "../app/theme";
 import { TitledDialog } from "../app/TitledDialog";
@@ -60,10 +60,7 @@ export function NewIngredient(props: { onClose: () => void; onMade: (id: string)
       alcohol: number(parts.alcohol),
       insoluble: number(parts.insoluble),
     };
-    const problem = await change({
-      ...kitchen,
-      ingredients: [...(kitchen.ingredients ?? []), made],
-    } as Kitchen);
+    const problem = await change((k) => ({ ...k, ingredients: [...(k.ingredients ?? []), made] }));
     if (problem) setWrong(problem);
     else props.onMade(id);
   };

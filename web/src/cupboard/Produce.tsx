@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { Kitchen, Produce as Fruit, Schemas } from "../api/client";
+import type { Produce as Fruit, Schemas } from "../api/client";
 import { useKitchen, useProduce } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import look from "./Cupboard.module.css";
@@ -78,11 +78,13 @@ function Size({ size }: { size: Schemas["SizeView"] }) {
   const { kitchen, change } = useKitchen();
   const own = kitchen.produce?.[size.key] ?? {};
   const set = (key: "whole_g" | "juice_ml" | "zest_g") => (value: number | undefined) => {
-    const produce = { ...kitchen.produce };
-    const mine = { ...produce[size.key], [key]: value ?? null };
-    if (Object.values(mine).every((v) => v == null)) delete produce[size.key];
-    else produce[size.key] = mine;
-    return change({ ...kitchen, produce } as Kitchen);
+    return change((k) => {
+      const produce = { ...k.produce };
+      const mine = { ...produce[size.key], [key]: value };
+      if (Object.values(mine).every((v) => v == null)) delete produce[size.key];
+      else produce[size.key] = mine;
+      return { ...k, produce };
+    });
   };
   const table = size.evidence === "estimate" ? "estimated" : "from the tables";
   return (
@@ -158,7 +160,12 @@ function Readings({ id }: { id: string }) {
             <Button
               aria-label={`Take back the reading of ${reading.day}`}
               onClick={() =>
-                void change({ ...kitchen, readings: all.filter((_, n) => n !== i) } as Kitchen)
+                void change((k) => ({
+                  ...k,
+                  readings: (k.readings ?? []).filter(
+                    (r) => JSON.stringify(r) !== JSON.stringify(reading),
+                  ),
+                }))
               }
               sx={{ px: 1, minWidth: 0, fontSize: 13 }}
             >

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { Kitchen, Material, Schemas, VesselKind } from "../api/client";
+import type { Material, Schemas, VesselKind } from "../api/client";
 import { useKitchen } from "../api/queries";
 import { colour } from "../app/theme";
 import { strainerKinds, vesselKinds } from "../drink/steps/actions";
@@ -29,8 +29,8 @@ export function Vessels() {
   const { kitchen, change } = useKitchen();
   const [wrong, setWrong] = useState<string | undefined>();
   const vessels = kitchen.vessels ?? [];
-  const save = async (next: OwnVessel[]) => {
-    const problem = await change({ ...kitchen, vessels: next } as Kitchen);
+  const save = async (edit: (vessels: OwnVessel[]) => OwnVessel[]) => {
+    const problem = await change((k) => ({ ...k, vessels: edit(k.vessels ?? []) }));
     setWrong(problem);
     return problem;
   };
@@ -47,12 +47,12 @@ export function Vessels() {
           <Row
             key={`${i}-${vessel.name}-${vessel.capacity}`}
             vessel={vessel}
-            onSave={(next) => save(vessels.map((v, n) => (n === i ? next : v)))}
-            onRemove={() => void save(vessels.filter((_, n) => n !== i))}
+            onSave={(next) => save((all) => all.map((v, n) => (n === i ? next : v)))}
+            onRemove={() => void save((all) => all.filter((_, n) => n !== i))}
           />
         ))}
       </Box>
-      <New onAdd={(vessel) => save([...vessels, vessel])} />
+      <New onAdd={(vessel) => save((all) => [...all, vessel])} />
       {wrong && (
         <Box role="alert" sx={{ color: colour("stop"), mt: 1 }}>
           {wrong}

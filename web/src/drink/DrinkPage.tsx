@@ -1,4 +1,3 @@
-import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
@@ -6,11 +5,15 @@ import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useStore } from "zustand";
 import { answer, api, CallFailed, type DrinkView } from "../api/client";
-import { useShelfActions } from "../api/queries";
+import { onDrinkChanged } from "../api/changes";
+import { useKitchen, useShelfActions } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
+import { when } from "../ui/format";
+import { Note } from "../ui/Note";
 import { Balance } from "./balance/Balance";
 import { Counter } from "./counter/Counter";
-import { createEditor, type Editor, type SaveState } from "./editor";
+import { createEditor, type Editor } from "./editing/editor";
+import type { Saving } from "./editing/saving";
 import { useSaveWord } from "./saveWord";
 import { Servings } from "./Servings";
 import { Size } from "./size/Size";
@@ -29,37 +32,51 @@ export function DrinkPage() {
       <Box component="main" sx={{ p: { xs: 2, md: 3.5 } }}>
         <h1>{(query.error as CallFailed).problem?.title ?? "No answer"}</h1>
         <p>{query.error.message}</p>
-        <Button component={Link} to="/" variant="outlined">
-          Back to the shelf
-        </Button>
+        <Box sx={{ display: "flex", gap: 1 }}>
+          <Button variant="outlined" onClick={() => void query.refetch()}>
+            Try again
+          </Button>
+          <Button component={Link} to="/">
+            Back to the shelf
+          </Button>
+        </Box>
       </Box>
     );
   }
   return query.data ? <OpenDrink key={id} kept={query.data} view={view} /> : null;
 }
 
-const saveWords: Record<SaveState, string> = {
+const saveWords: Record<Saving["phase"], string> = {
   saved: "saved",
-  saving: "saving",
-  unreachable: "not saved yet",
+  due: "saving",
+  writing: "saving",
+  waiting: "not saved yet",
+  refused: "not saved",
   conflict: "changed elsewhere",
 };
 
 function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }) {
   const [editor] = useState(() => createEditor(kept));
-  const save = useStore(editor.store, (s) => s.save);
+  const phase = useStore(editor.store, (s) => s.saving.phase);
   const name = useStore(editor.store, (s) => s.drink.name);
   const shown = useStore(editor.store, (s) => s.shown);
   const [chosen, setChosen] = useState<string | undefined>();
   const say = useSaveWord((s) => s.say);
+  const { version } = useKitchen();
 
-  useEffect(() => say(saveWords[save]), [say, save]);
+  useEffect(() => say(saveWords[phase]), [say, phase]);
+  // The cupboard knows better now: the same drink comes to something else.
+  useEffect(() => editor.again(), [editor, version]);
   useEffect(() => {
-    const leave = () => void editor.flush();
-    window.addEventListener("pagehide", leave);
+    const quiet = onDrinkChanged((id, version) => {
+      if (id === editor.id) void editor.changedElsewhere(version);
+    });
+    window.addEventListener("pagehide", editor.leave);
+    const close = editor.enter();
     return () => {
-      window.removeEventListener("pagehide", leave);
-      editor.close();
+      quiet();
+      window.removeEventListener("pagehide", editor.leave);
+      close();
       say("");
     };
   }, [editor, say]);
@@ -239,13 +256,12 @@ function DrinkName({ editor, name }: { editor: Editor; name: string }) {
 
 /** What stands between this screen and the shelf. */
 function Troubles({ editor }: { editor: Editor }) {
-  const save = useStore(editor.store, (s) => s.save);
-  const theirs = useStore(editor.store, (s) => s.theirs);
+  const saving = useStore(editor.store, (s) => s.saving);
   const problem = useStore(editor.store, (s) => s.problem);
+  const silence = useStore(editor.store, (s) => s.silence);
   const { create } = useShelfActions();
   const go = useNavigate();
-  const sx = { mx: { xs: 2, md: 3.5 }, mb: 1 };
-  if (save === "conflict" && theirs) {
+  if (saving.phase === "conflict") {
     const keepBoth = async () => {
       const { drink } = editor.store.getState();
       const copy = await create.mutateAsync({ ...drink, name: `${drink.name}, mine` });
@@ -253,43 +269,37 @@ function Troubles({ editor }: { editor: Editor }) {
       void go(`/drinks/${copy.id}`);
     };
     return (
-      <Alert
-        severity="warning"
-        sx={{ ...sx, bgcolor: colour("notice"), color: colour("onNotice") }}
+      <Note
+        kind="notice"
         action={
           <Box sx={{ display: "flex", flexWrap: "wrap" }}>
-            <Button color="inherit" onClick={editor.keepMine}>
-              Keep mine
-            </Button>
-            <Button color="inherit" onClick={editor.takeTheirs}>
-              Take the other
-            </Button>
-            <Button color="inherit" onClick={() => void keepBoth()}>
-              Keep both
-            </Button>
+            <Button onClick={editor.keepMine}>Keep mine</Button>
+            <Button onClick={editor.takeTheirs}>Take the other</Button>
+            <Button onClick={() => void keepBoth()}>Keep both</Button>
           </Box>
         }
       >
-        This drink was changed in another window (its version {theirs.version}) while you worked on
-        it here. Nothing is lost: choose which goes on the shelf.
-      </Alert>
+        This drink was changed in another window ({when(saving.theirs.changed_at)}) while you worked
+        on it here. Nothing is lost: “Keep mine” puts this one on the shelf in its place, “Take the
+        other” shows that one here, and “Keep both” makes this one a drink of its own.
+      </Note>
     );
   }
-  if (save === "unreachable") {
+  if (saving.phase === "waiting") {
     return (
-      <Alert
-        severity="warning"
-        sx={{ ...sx, bgcolor: colour("notice"), color: colour("onNotice") }}
-      >
-        Keen Pitcher doesn't answer. Your changes stay on this screen and are saved when it is back.
-      </Alert>
+      <Note kind="notice">
+        {saving.why} Your changes are kept in this browser and are saved as soon as it can be done.
+      </Note>
     );
   }
-  if (problem) {
+  if (silence) return <Note kind="notice">{silence} It is asked again by itself.</Note>;
+  const wrong = problem ?? (saving.phase === "refused" ? saving.problem : undefined);
+  if (wrong) {
     return (
-      <Alert severity="error" sx={{ ...sx, bgcolor: colour("stopWash"), color: colour("ink") }}>
-        {problem.detail}
-      </Alert>
+      <Note kind="stop" action={<Button onClick={editor.undo}>Undo</Button>}>
+        {wrong.detail}
+        {saving.phase === "refused" && " So this was not saved."}
+      </Note>
     );
   }
   return null;

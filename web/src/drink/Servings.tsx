@@ -4,11 +4,11 @@ import Popover from "@mui/material/Popover";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { useStore } from "zustand";
-import { answer, api, type Drink, type Profile, type Size } from "../api/client";
+import { answer, api, asking, type Drink, type Profile, type Size } from "../api/client";
 import { colour } from "../app/theme";
 import { volume } from "../ui/format";
 import { serveFrom, serving } from "./changes";
-import type { Editor } from "./editor";
+import type { Editor } from "./editing/editor";
 import { laneOf } from "./steps/actions";
 
 /** How much of it there is to be: glasses, a volume, or so many times as much. */
@@ -87,12 +87,15 @@ function SizeForm({
   const [all, setAll] = useState(volume(profile.volume_ml));
   const [wrong, setWrong] = useState<string | undefined>();
 
-  const resize = async (to: Size, from: Drink = editor.store.getState().drink) => {
+  /** Asks for another size of the drink, and takes it unless the drink has been changed meanwhile. */
+  const resize = async (size: Size, prepare: (drink: Drink) => Drink = (drink) => drink) => {
+    const before = editor.store.getState().drink;
     try {
-      const { drink } = await answer(
-        api.POST("/api/compute/size", { body: { drink: from, size: to } }),
-      );
-      editor.edit(() => drink);
+      const body = { drink: prepare(before), size };
+      const headers = asking("servings");
+      const sized = await answer(api.POST("/api/compute/size", { body, headers }));
+      if (editor.store.getState().drink !== before) return void resize(size, prepare);
+      editor.edit(() => sized.drink);
       onDone();
     } catch (error) {
       setWrong((error as Error).message);
@@ -107,7 +110,7 @@ function SizeForm({
     const last = editor.store
       .getState()
       .shown?.report.vessels.findLast((v) => !v.strains && v.last?.liquid_ml);
-    const from = served || !last ? undefined : serveFrom(last.id, count, size)(drink);
+    const from = served || !last ? undefined : serveFrom(last.id, count, size);
     void resize({ glasses: { glasses: count, size } }, from);
   };
   return (

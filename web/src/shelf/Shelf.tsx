@@ -10,7 +10,10 @@ import type { ShelfEntry } from "../api/client";
 import { useShelf, useShelfActions } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { volume, when } from "../ui/format";
+import { Note } from "../ui/Note";
 import { VesselDrawing } from "../ui/vessel";
+import { Bin } from "./Bin";
+import { Damaged } from "./Damaged";
 import { NewDrink } from "./NewDrink";
 import { Rename } from "./Rename";
 
@@ -18,12 +21,13 @@ import { Rename } from "./Rename";
 export function Shelf() {
   const [find, setFind] = useState("");
   const [adding, setAdding] = useState(false);
+  const [binOpen, setBinOpen] = useState(false);
   const [renaming, setRenaming] = useState<ShelfEntry | undefined>();
   const [gone, setGone] = useState<ShelfEntry | undefined>();
   const { data, error } = useShelf(find);
   const actions = useShelfActions();
   const go = useNavigate();
-  const [copyError, setCopyError] = useState<string | undefined>();
+  const [wrong, setWrong] = useState<string | undefined>();
 
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 10, flex: 1 }}>
@@ -45,12 +49,13 @@ export function Shelf() {
           sx={{ flex: { xs: "1 1 100%", sm: "0 1 300px" }, order: { xs: 3, sm: 0 } }}
         />
         <Box sx={{ flex: 1 }} />
+        <Button onClick={() => setBinOpen(true)}>Bin</Button>
         <Button variant="contained" onClick={() => setAdding(true)}>
           New drink
         </Button>
       </Box>
-      {(error || copyError) && <p role="alert">{error?.message ?? copyError}</p>}
-      {data && data.drinks.length === 0 && (
+      {(error || wrong) && <Note kind="stop">{error?.message ?? wrong}</Note>}
+      {data && data.drinks.length + data.damaged.length === 0 && (
         <Box sx={{ py: 6, color: colour("muted"), fontSize: 17 }}>
           {find ? (
             `No drink on the shelf has “${find}” in its name.`
@@ -92,19 +97,27 @@ export function Shelf() {
             onCopy={() =>
               actions.copy.mutate(entry.id, {
                 onSuccess: (made) => void go(`/drinks/${made.id}`),
-                onError: (e) => setCopyError(e.message),
+                onError: (fault) => setWrong(fault.message),
               })
             }
             onRename={() => setRenaming(entry)}
-            onRemove={() => actions.remove.mutate(entry.id, { onSuccess: () => setGone(entry) })}
+            onRemove={() =>
+              actions.remove.mutate(entry.id, {
+                onSuccess: () => setGone(entry),
+                onError: (fault) => setWrong(fault.message),
+              })
+            }
           />
         ))}
       </Box>
-      {data && data.total > data.drinks.length && (
+      {data && <Damaged drinks={data.damaged} />}
+      {data && data.total > data.drinks.length + data.damaged.length && (
         <Box sx={{ mt: 3, color: colour("muted") }}>
-          {data.total - data.drinks.length} more. Type part of a name to find them.
+          {data.total - data.drinks.length - data.damaged.length} more. Type part of a name to find
+          them.
         </Box>
       )}
+      {binOpen && <Bin onClose={() => setBinOpen(false)} />}
       {adding && <NewDrink onClose={() => setAdding(false)} />}
       {renaming && <Rename entry={renaming} onClose={() => setRenaming(undefined)} />}
       {gone && (
@@ -130,13 +143,13 @@ export function Shelf() {
             component="span"
             sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}
           >
-            {gone.name} is off the shelf.
+            {gone.name} is in the bin.
           </Box>
           <Button
             sx={{ color: colour("ground"), textDecoration: "underline", flexShrink: 0 }}
             onClick={() => actions.restore.mutate(gone.id, { onSuccess: () => setGone(undefined) })}
           >
-            Put it back
+            Put back
           </Button>
           <Button sx={{ color: colour("ground"), minWidth: 0 }} onClick={() => setGone(undefined)}>
             Close
@@ -259,7 +272,7 @@ function Bottle({ entry, onCopy, onRename, onRemove }: BottleProps) {
         >
           Save as a file
         </MenuItem>
-        <MenuItem onClick={choose(onRemove)}>Take off the shelf</MenuItem>
+        <MenuItem onClick={choose(onRemove)}>Remove</MenuItem>
       </Menu>
     </Box>
   );

@@ -1,8 +1,8 @@
 import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { useQuestion } from "../api/ask";
 import { answer, api, type Syrup, type SyrupAsked } from "../api/client";
 import { useIngredients } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
@@ -32,14 +32,9 @@ export function SyrupDesk() {
     pot_mm: number(form.pot),
     back_to: form.back.trim() || null,
   };
-  const { data, error } = useQuery({
-    queryKey: ["syrup", asked],
-    queryFn: () => answer(api.POST("/api/compute/syrup", { body: asked })),
-    placeholderData: keepPreviousData,
-    retry: false,
-    staleTime: Infinity,
-    gcTime: 0,
-  });
+  const { data, error } = useQuestion(["syrup", asked], (signal) =>
+    answer(api.POST("/api/compute/syrup", { body: asked, signal })),
+  );
   const sugars = all
     .filter((it) => it.sweetness_percent > 40 && it.form !== "pieces")
     .sort((a, b) => a.name.localeCompare(b.name));

@@ -28,14 +28,33 @@ const ASKER: &str = "x-asker";
 #[derive(Debug, Clone)]
 pub(crate) struct Asker(Option<String>);
 
+/// The screen that asks for a change, as it calls itself, so that it isn't told of its own change.
+#[derive(Debug)]
+pub(crate) struct By(pub(crate) Option<String>);
+
+impl FromRequest for By {
+    type Error = Problem;
+    type Future = Ready<Result<Self, Problem>>;
+
+    fn from_request(request: &HttpRequest, _: &mut Payload) -> Self::Future {
+        ready(Ok(Self(said(request).map(|who| {
+            // A screen of a window says `window/screen`.
+            who.split('/').next().unwrap_or_default().to_owned()
+        }))))
+    }
+}
+
+fn said(request: &HttpRequest) -> Option<&str> {
+    let said = request.headers().get(ASKER).and_then(|v| v.to_str().ok());
+    said.filter(|s| !s.is_empty() && s.len() <= 80)
+}
+
 impl FromRequest for Asker {
     type Error = Problem;
     type Future = Ready<Result<Self, Problem>>;
 
     fn from_request(request: &HttpRequest, _: &mut Payload) -> Self::Future {
-        let said = request.headers().get(ASKER).and_then(|v| v.to_str().ok());
-        let said = said.filter(|s| !s.is_empty() && s.len() <= 80);
-        ready(Ok(Self(said.map(|who| format!("{who} {}", request.path())))))
+        ready(Ok(Self(said(request).map(|who| format!("{who} {}", request.path())))))
     }
 }
 

@@ -10,7 +10,7 @@ use utoipa_actix_web::AppExt;
 use utoipa_actix_web::service_config::ServiceConfig;
 use utoipa_swagger_ui::SwaggerUi;
 
-use super::{compute, cupboard, drinks, kitchen, settings, shelf};
+use super::{changes, compute, cupboard, drinks, kitchen, settings, shelf};
 
 /// How the application is.
 #[derive(serde::Serialize, ToSchema)]
@@ -63,7 +63,10 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(shelf::rescue)
         .service(shelf::set_aside)
         .service(shelf::let_go)
-        .service(shelf::bin);
+        .service(shelf::bin)
+        .service(changes::changes)
+        .service(kitchen::change_kitchen)
+        .service(settings::change_settings);
 }
 
 /// Title and version of the description.

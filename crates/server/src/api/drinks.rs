@@ -9,6 +9,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
 use super::body::SaidUnder;
+use super::desk::By;
 use super::{Body, Problem, State, now};
 
 /// A drink on the shelf.
@@ -198,6 +199,7 @@ pub(super) async fn list(
 pub(super) async fn create(
     state: web::Data<State>,
     key: SaidUnder,
+    by: By,
     body: Body,
 ) -> Result<HttpResponse, Problem> {
     let drink = keen_formats::read_drink(body.bytes(), &state.cupboard())?;
@@ -209,6 +211,7 @@ pub(super) async fn create(
             store.create(&id, Draft { name: &drink.name, body: &text, now: &now(), key })
         })
         .await?;
+    state.changes.tell_drink(&kept.id, Some(kept.version), by.0);
     Ok(HttpResponse::Created()
         .insert_header(("location", format!("/api/drinks/{}", kept.id)))
         .json(answer(&kept)?.into_inner()))
@@ -249,6 +252,7 @@ pub(super) async fn save(
     state: web::Data<State>,
     id: web::Path<String>,
     key: SaidUnder,
+    by: By,
     body: Body,
 ) -> Result<web::Json<DrinkView>, Problem> {
     /// The drink is read by itself, so that its faults name the same fields everywhere.
@@ -268,6 +272,7 @@ pub(super) async fn save(
             store.save(&id, parts.version, draft)
         })
         .await?;
+    state.changes.tell_drink(&saved.id, Some(saved.version), by.0);
     answer(&saved)
 }
 
@@ -277,8 +282,11 @@ pub(super) async fn save(
 pub(super) async fn remove(
     state: web::Data<State>,
     id: web::Path<String>,
+    by: By,
 ) -> Result<HttpResponse, Problem> {
+    let gone = id.clone();
     state.with_store(move |store| store.delete(&id, &now())).await?;
+    state.changes.tell_drink(&gone, None, by.0);
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -289,6 +297,9 @@ pub(super) async fn remove(
 pub(super) async fn restore(
     state: web::Data<State>,
     id: web::Path<String>,
+    by: By,
 ) -> Result<web::Json<DrinkView>, Problem> {
-    answer(&state.with_store(move |store| store.restore(&id)).await?)
+    let back = state.with_store(move |store| store.restore(&id)).await?;
+    state.changes.tell_drink(&back.id, Some(back.version), by.0);
+    answer(&back)
 }

@@ -1,10 +1,16 @@
-use actix_web::{get, put, web};
+use std::sync::Arc;
+
+use actix_web::{get, patch, put, web};
 use keen_core::cupboard::{Cupboard, Kitchen};
 use keen_formats::Format;
 use keen_store::{Store, StoreError};
 use serde::{Deserialize, Serialize};
+use serde_json::Value;
 use utoipa::ToSchema;
 
+use super::changes::Changed;
+use super::desk::By;
+use super::patch::{NotChanged, change};
 use super::{Body, Problem, State, now};
 
 /// The document that it is kept as.
@@ -105,6 +111,7 @@ pub(super) async fn read_kitchen(
 #[put("/api/kitchen")]
 pub(super) async fn write_kitchen(
     state: web::Data<State>,
+    by: By,
     body: Body,
 ) -> Result<web::Json<KitchenView>, Problem> {
     let KitchenView { version, mut kitchen } = body.json()?;
@@ -119,6 +126,44 @@ pub(super) async fn write_kitchen(
             Ok(KitchenView { version: kept.version, kitchen })
         })
         .await?;
-    state.set_cupboard(Cupboard::of(&next.kitchen));
+    state.kitchen_is(&next, by);
     Ok(web::Json(next))
+}
+
+/// Change a part of what is this kitchen's own, by a JSON Patch, whatever else has changed in it.
+#[utoipa::path(tag = "cupboard",
+    request_body(content = serde_json::Value, content_type = "application/json-patch+json"),
+    responses((status = 200, body = KitchenView), (status = 409, body = Problem)))]
+#[patch("/api/kitchen")]
+pub(super) async fn change_kitchen(
+    state: web::Data<State>,
+    by: By,
+    body: Body,
+) -> Result<web::Json<KitchenView>, Problem> {
+    let patch: Value = body.json()?;
+    let changed = web::block({
+        let store = Arc::clone(&state.store);
+        move || {
+            let before = kept_kitchen(&store)?.kitchen;
+            let (kept, kitchen) = change(&store, KEY, &FORMAT, patch, |next: &mut Kitchen| {
+                let faults = next.check();
+                if !faults.is_empty() {
+                    return Err(NotChanged::Problem(Problem::invalid(faults)));
+                }
+                Ok(keep_needed(&store, &before, next)?)
+            })?;
+            Ok::<_, NotChanged>(KitchenView { version: kept.version, kitchen })
+        }
+    });
+    let next = changed.await.map_err(|_| Problem::busy())??;
+    state.kitchen_is(&next, by);
+    Ok(web::Json(next))
+}
+
+impl State {
+    /// From now on drinks are run on this kitchen, and every screen is told.
+    fn kitchen_is(&self, view: &KitchenView, by: By) {
+        self.set_cupboard(Cupboard::of(&view.kitchen));
+        self.changes.tell_document(Changed::Kitchen, by.0);
+    }
 }

@@ -4,12 +4,14 @@
 //! [`desk`]. Errors are problem documents (RFC 9457) that name the field.
 
 mod body;
+mod changes;
 mod compute;
 mod cupboard;
 mod desk;
 mod document;
 mod drinks;
 mod kitchen;
+mod patch;
 mod problem;
 mod settings;
 mod shelf;
@@ -32,6 +34,7 @@ use keen_core::cupboard::Cupboard;
 use keen_store::{Store, StoreError};
 use parking_lot::{Mutex, RwLock};
 
+use changes::Changes;
 use desk::Desk;
 use drinks::Summary;
 
@@ -40,6 +43,7 @@ use drinks::Summary;
 pub(crate) struct State {
     store: Arc<Store>,
     desk: Desk,
+    changes: Changes,
     /// The tables with this kitchen's own figures over them, as they are kept.
     cupboard: RwLock<Arc<Cupboard>>,
     /// What the shelf shows of each drink at its version. Only a saving of time: it is made anew from
@@ -52,7 +56,13 @@ impl State {
         kitchen::set_unreadable_aside(&store)?;
         settings::set_unreadable_aside(&store)?;
         let cupboard = RwLock::new(Arc::new(Cupboard::of(&kept_kitchen(&store)?.kitchen)));
-        Ok(Self { store, desk: Desk::new()?, cupboard, summaries: Mutex::default() })
+        Ok(Self {
+            store,
+            desk: Desk::new()?,
+            changes: Changes::default(),
+            cupboard,
+            summaries: Mutex::default(),
+        })
     }
 
     /// The cupboard as it is now.

@@ -1,20 +1,37 @@
 use std::collections::BTreeMap;
+use std::sync::Arc;
 
-use actix_web::{get, put, web};
+use actix_web::{get, patch, put, web};
 use keen_core::drink::FieldError;
 use keen_core::scale::Units;
 use keen_formats::Format;
 use keen_store::{Store, StoreError};
 use serde::{Deserialize, Serialize};
+use serde_json::Value;
 use utoipa::ToSchema;
 
+use super::changes::Changed;
+use super::desk::By;
 use super::kitchen::set_aside;
+use super::patch::{NotChanged, change};
 use super::{Body, Problem, State, now};
 
 /// The document that they are kept as.
 const KEY: &str = "choices";
-/// Version 1 is the only one so far.
-const FORMAT: Format = Format { name: "keen-pitcher/choices", field: "choices", steps: &[] };
+const FORMAT: Format =
+    Format { name: "keen-pitcher/choices", field: "choices", steps: &[ticks_by_list] };
+
+/// To version 2: what is ticked belongs to a list. Of which one it was is not known any more.
+fn ticks_by_list(mut choices: Value) -> Value {
+    if let Some(choices) = choices.as_object_mut() {
+        choices.remove("ticked");
+    }
+    choices
+}
+
+/// Shopping lists whose ticks are remembered, and things ticked on one of them.
+const MOST_LISTS: usize = 200;
+const MOST_TICKS: usize = 500;
 
 /// Choices that are remembered for the whole kitchen.
 #[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
@@ -24,8 +41,9 @@ pub(crate) struct Settings {
     units: Units,
     /// Light, dark, or as the machine has it.
     theme: Theme,
-    /// What is ticked off the shopping list, by item.
-    ticked: Vec<String>,
+    /// What is ticked off each shopping list: the ids of its drinks in order, joined by “+”, and of each
+    /// the items.
+    ticked: BTreeMap<String, Vec<String>>,
     /// Ingredients, by id, that are shown in a way of their own.
     shown_by: BTreeMap<String, ShownBy>,
 }
@@ -63,26 +81,55 @@ pub(super) async fn read_settings(state: web::Data<State>) -> Result<web::Json<S
     Ok(web::Json(kept.and_then(|d| FORMAT.read(&d.body).ok()).unwrap_or_default()))
 }
 
-/// Remember choices.
+impl Settings {
+    fn check(&self) -> Result<(), FieldError> {
+        let items = self.ticked.values().flatten();
+        if self.shown_by.len() <= 1000
+            && self.ticked.len() <= MOST_LISTS
+            && self.ticked.iter().all(|(of, items)| of.len() <= 1000 && items.len() <= MOST_TICKS)
+            && self.shown_by.keys().chain(items).all(|key| key.len() <= 200)
+        {
+            return Ok(());
+        }
+        let message = "That is more than any cupboard holds.".into();
+        Err(FieldError { field: "shown_by".into(), message })
+    }
+}
+
+/// Remember choices, all of them.
 #[utoipa::path(tag = "settings", request_body = Settings, responses((status = 200, body = Settings)))]
 #[put("/api/settings")]
 pub(super) async fn write_settings(
     state: web::Data<State>,
+    by: By,
     body: Body,
 ) -> Result<web::Json<Settings>, Problem> {
     let settings: Settings = body.json()?;
-    let keys = settings.shown_by.keys().chain(&settings.ticked);
-    if settings.shown_by.len() > 1000
-        || settings.ticked.len() > 1000
-        || keys.into_iter().any(|key| key.len() > 200)
-    {
-        return Err(FieldError {
-            field: "shown_by".into(),
-            message: "That is more than any cupboard holds.".into(),
-        }
-        .into());
-    }
+    settings.check()?;
     let text = FORMAT.write(&settings);
     state.with_store(move |store| store.change_document(KEY, &now(), |_| Ok(text))).await?;
+    state.changes.tell_document(Changed::Settings, by.0);
+    Ok(web::Json(settings))
+}
+
+/// Remember some choices, by a JSON Patch.
+#[utoipa::path(tag = "settings",
+    request_body(content = serde_json::Value, content_type = "application/json-patch+json"),
+    responses((status = 200, body = Settings), (status = 409, body = Problem)))]
+#[patch("/api/settings")]
+pub(super) async fn change_settings(
+    state: web::Data<State>,
+    by: By,
+    body: Body,
+) -> Result<web::Json<Settings>, Problem> {
+    let patch: Value = body.json()?;
+    let store = Arc::clone(&state.store);
+    let changed = web::block(move || {
+        change(&store, KEY, &FORMAT, patch, |next: &mut Settings| {
+            next.check().map_err(|fault| NotChanged::Problem(fault.into()))
+        })
+    });
+    let (_, settings) = changed.await.map_err(|_| Problem::busy())??;
+    state.changes.tell_document(Changed::Settings, by.0);
     Ok(web::Json(settings))
 }

@@ -5,10 +5,10 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Drink, DrinkReport, Ingredient } from "../../api/client";
-import { findIngredients, useIngredients } from "../../api/queries";
+import { findIngredients, offered, useIngredients } from "../../api/queries";
 import { colour } from "../../app/theme";
 import { addIngredient } from "../changes";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 
 interface AddIngredientProps {
   editor: Editor;
@@ -75,7 +75,7 @@ function Finder({ drink, report, vessel: asked, onPick }: FinderProps) {
   const [text, setText] = useState("");
   const holders = report.vessels.filter((v) => !v.strains);
   const [vessel, setVessel] = useState(asked ?? usualVessel(drink, report) ?? holders[0]?.id ?? "");
-  const found = findIngredients([...all], text);
+  const found = findIngredients(offered(all), text);
   const pick = (it: Ingredient | undefined) => it && vessel && onPick(it, vessel);
   return (
     <Box sx={{ display: "flex", flexDirection: "column", minHeight: 0, height: 1 }}>

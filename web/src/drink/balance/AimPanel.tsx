@@ -14,7 +14,7 @@ import {
 import { useShelf } from "../../api/queries";
 import { colour } from "../../app/theme";
 import { volume } from "../../ui/format";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 import type { Aiming } from "./aim";
 
 interface AimPanelProps {
@@ -43,11 +43,7 @@ export function AimPanel({ editor, drink, report, aiming, onCorrect }: AimPanelP
               : "or touch the map"}
           </Box>
           {more && <OtherTargets report={report} aiming={aiming} />}
-          <Button
-            variant="contained"
-            disabled={!wants}
-            onClick={() => void aiming.work(editor.store.getState().drink)}
-          >
+          <Button variant="contained" disabled={!wants} onClick={() => void aiming.work()}>
             Work out the amounts
           </Button>
         </>

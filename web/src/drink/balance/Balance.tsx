@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import { memo, useState } from "react";
 import { colour } from "../../app/theme";
 import type { Drink, DrinkReport } from "../../api/client";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 import { useAim } from "./aim";
 import { AimPanel } from "./AimPanel";
 import { Correct } from "./Correct";
@@ -20,7 +20,7 @@ interface BalanceProps {
 
 /** The main screen: what goes in, where that lies on the map, and the figures. */
 export const Balance = memo(function Balance({ editor, drink, report }: BalanceProps) {
-  const aiming = useAim();
+  const aiming = useAim(drink);
   const spread = useSpread(drink);
   const [correcting, setCorrecting] = useState(false);
   return (

@@ -3,9 +3,11 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
+import { useAsked } from "../../api/ask";
 import {
   answer,
   api,
+  asking,
   type Asked,
   type Correction,
   type Drink,
@@ -17,7 +19,7 @@ import { colour, displayFont } from "../../app/theme";
 import { TitledDialog } from "../../app/TitledDialog";
 import { volume } from "../../ui/format";
 import { insertStep } from "../changes";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 
 const words = [
   ["sweet", "too sweet"],
@@ -57,11 +59,10 @@ export function Correct({ editor, drink, report, ring, onClose }: CorrectProps) 
   });
   const [felt, setFelt] = useState<Partial<Record<Word, How>>>({});
   const [wanted, setWanted] = useState<"words" | "ring">("words");
-  const [found, setFound] = useState<Correction | undefined>();
-  const [wrong, setWrong] = useState<string | undefined>();
+  const { found, wrong, ask, forget } = useAsked<Correction>(drink);
 
   const feel = (word: Word, how: How) => {
-    setFound(undefined);
+    forget();
     setFelt((old) => {
       const next = { ...old };
       if (old[word] === how) delete next[word];
@@ -78,15 +79,12 @@ export function Correct({ editor, drink, report, ring, onClose }: CorrectProps) 
       return next;
     });
   };
-  const look = async () => {
-    setWrong(undefined);
-    try {
-      setFound(await answer(api.POST("/api/compute/correct", { body: asked() })));
-    } catch (error) {
-      setFound(undefined);
-      setWrong((error as Error).message);
-    }
-  };
+  const look = () =>
+    ask((signal) =>
+      answer(
+        api.POST("/api/compute/correct", { body: asked(), headers: asking("correct"), signal }),
+      ),
+    );
   const asked = (): Asked => {
     const number = (text: string) => (text.trim() ? Number(text.replace(",", ".")) : null);
     const aimed = wanted === "ring" && ring;
@@ -131,7 +129,7 @@ export function Correct({ editor, drink, report, ring, onClose }: CorrectProps) 
         value={source}
         onChange={(event) => {
           setSource(event.target.value);
-          setFound(undefined);
+          forget();
         }}
         slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
       >

@@ -8,7 +8,7 @@ import { useSettings } from "../../api/queries";
 import { colour } from "../../app/theme";
 import { AmountField } from "../../ui/AmountField";
 import { moveLine, removeStep, setAmount, setNote } from "../changes";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 import { AddIngredient } from "./AddIngredient";
 import type { Aiming } from "./aim";
 import { Swap } from "./Swap";
@@ -54,9 +54,10 @@ export function Ingredients({ editor, drink, report, aiming }: IngredientsProps)
             onSwap={setSwapping}
             onChoose={setChosen}
             onShowBy={(kind) =>
-              change({
-                shown_by: { ...settings.shown_by, [line.ingredient]: kind as ShownBy },
-              })
+              change((s) => ({
+                ...s,
+                shown_by: { ...s.shown_by, [line.ingredient]: kind as ShownBy },
+              }))
             }
           />
         ))}

@@ -5,7 +5,7 @@ import type { Drink, DrinkReport, Spread } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
 import { Figure } from "../../ui/Figure";
 import { span, volumeParts } from "../../ui/format";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 
 const families: Record<Drink["family"], string> = {
   lemonade: "lemonade",

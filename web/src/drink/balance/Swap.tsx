@@ -2,18 +2,20 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
+import { useAsked } from "../../api/ask";
 import {
   answer,
   api,
+  asking,
   type Drink,
   type Ingredient,
   type LineReport,
   type Swapped,
 } from "../../api/client";
-import { findIngredients, useIngredients } from "../../api/queries";
+import { findIngredients, offered, useIngredients } from "../../api/queries";
 import { colour } from "../../app/theme";
 import { TitledDialog } from "../../app/TitledDialog";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 
 interface SwapProps {
   editor: Editor;
@@ -26,26 +28,26 @@ interface SwapProps {
 export function Swap({ editor, drink, line, onClose }: SwapProps) {
   const { data: all = [] } = useIngredients();
   const [text, setText] = useState("");
-  const [swapped, setSwapped] = useState<{ it: Ingredient; result: Swapped } | undefined>();
-  const [wrong, setWrong] = useState<string | undefined>();
+  const {
+    found: swapped,
+    wrong,
+    ask,
+    forget,
+  } = useAsked<{ it: Ingredient; result: Swapped }>(drink);
   const old = all.find((it) => it.id === line.ingredient);
   const candidates = old
     ? findIngredients(
-        all.filter((it) => it.id !== old.id && sameRole(old, it)),
+        offered(all).filter((it) => it.id !== old.id && sameRole(old, it)),
         text,
       )
     : [];
-  const look = async (it: Ingredient) => {
-    setWrong(undefined);
-    try {
-      const result = await answer(
-        api.POST("/api/compute/swap", { body: { drink, step: line.step, ingredient: it.id } }),
-      );
-      setSwapped({ it, result });
-    } catch (error) {
-      setWrong((error as Error).message);
-    }
-  };
+  const look = (it: Ingredient) =>
+    ask(async (signal) => {
+      const body = { drink, step: line.step, ingredient: it.id };
+      const headers = asking("swap");
+      const result = await answer(api.POST("/api/compute/swap", { body, headers, signal }));
+      return { it, result };
+    });
   return (
     <TitledDialog
       title={
@@ -91,7 +93,7 @@ export function Swap({ editor, drink, line, onClose }: SwapProps) {
             </Box>
           )}
           <Box sx={{ display: "flex", gap: 1, justifyContent: "flex-end" }}>
-            <Button onClick={() => setSwapped(undefined)}>Another one</Button>
+            <Button onClick={() => forget()}>Another one</Button>
             <Button
               variant="contained"
               onClick={() => {

@@ -1,8 +1,10 @@
 import { useState } from "react";
+import { useAsked } from "../../api/ask";
 import {
   type Aim,
   answer,
   api,
+  asking,
   type Drink,
   type Solution,
   type Spot,
@@ -16,8 +18,6 @@ export interface AimState {
   hold: string[];
   most: Record<string, string>;
   least: Record<string, string>;
-  solution: Solution | undefined;
-  wrong: string | undefined;
 }
 
 const nothing: AimState = {
@@ -26,29 +26,31 @@ const nothing: AimState = {
   hold: [],
   most: {},
   least: {},
-  solution: undefined,
-  wrong: undefined,
 };
 
-/** Holds the target of a drink and asks the core for the amounts. */
-export function useAim() {
+/** Holds the target of a drink and asks the core for the amounts. What it found counts as long as the
+ * drink stays as it was asked for. */
+export function useAim(drink: Drink) {
   const [state, setState] = useState(nothing);
-  const set = (part: Partial<AimState>) =>
-    setState((old) => ({ ...old, solution: undefined, wrong: undefined, ...part }));
+  const { found, wrong, ask, forget } = useAsked<Solution>(drink);
+  const change = (next: (old: AimState) => AimState) => {
+    forget();
+    setState(next);
+  };
+  const set = (part: Partial<AimState>) => change((old) => ({ ...old, ...part }));
   const toggleHold = (step: string) =>
-    setState((old) => ({
+    change((old) => ({
       ...old,
-      solution: undefined,
       hold: old.hold.includes(step) ? old.hold.filter((s) => s !== step) : [...old.hold, step],
     }));
   const bound = (step: string, which: "least" | "most", text: string) =>
-    setState((old) => {
+    change((old) => {
       const bounds = { ...old[which] };
       if (text.trim()) bounds[step] = text.trim();
       else delete bounds[step];
-      return { ...old, solution: undefined, wrong: undefined, [which]: bounds };
+      return { ...old, [which]: bounds };
     });
-  const work = async (drink: Drink) => {
+  const work = () => {
     const target: Target = { ...state.ring, ...state.others };
     const steps = new Set([...Object.keys(state.least), ...Object.keys(state.most)]);
     const aim: Aim = {
@@ -60,14 +62,26 @@ export function useAim() {
         most: state.most[step] ?? null,
       })),
     };
-    try {
-      const solution = await answer(api.POST("/api/compute/solve", { body: { drink, aim } }));
-      setState((old) => ({ ...old, solution, wrong: undefined }));
-    } catch (error) {
-      setState((old) => ({ ...old, solution: undefined, wrong: (error as Error).message }));
-    }
+    return ask((signal) =>
+      answer(
+        api.POST("/api/compute/solve", {
+          body: { drink, aim },
+          headers: asking("aim"),
+          signal,
+        }),
+      ),
+    );
   };
-  return { ...state, set, toggleHold, bound, work, clear: () => setState(nothing) };
+  return {
+    ...state,
+    solution: found,
+    wrong,
+    set,
+    toggleHold,
+    bound,
+    work,
+    clear: () => change(() => nothing),
+  };
 }
 
 export type Aiming = ReturnType<typeof useAim>;

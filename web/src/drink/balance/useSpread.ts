@@ -1,5 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
-import { answer, api, type Drink, type Spread } from "../../api/client";
+import { useQuestion } from "../../api/ask";
+import { answer, api, asking, type Drink, type Spread } from "../../api/client";
 import { useSettled } from "../../ui/useSettled";
 
 /** Long enough not to ask during a drag, short enough to be there when it ends. */
@@ -8,13 +8,17 @@ const SETTLED_MS = 80;
 /** Where the fruit may take the drink; the last answer until the next is there. */
 export function useSpread(drink: Drink): Spread | undefined {
   const settled = useSettled(drink, SETTLED_MS);
-  const { data } = useQuery({
-    queryKey: ["spread", settled.family, settled.steps, settled.vessels],
-    queryFn: () => answer(api.POST("/api/compute/spread", { body: { drink: settled } })),
-    placeholderData: (before) => before,
-    enabled: settled.steps.length > 0,
-    staleTime: Infinity,
-    gcTime: 30_000,
-  });
+  const { data } = useQuestion(
+    ["spread", settled.family, settled.steps, settled.vessels],
+    (signal) =>
+      answer(
+        api.POST("/api/compute/spread", {
+          body: { drink: settled },
+          headers: asking("cloud"),
+          signal,
+        }),
+      ),
+    settled.steps.length > 0,
+  );
   return data ?? undefined;
 }

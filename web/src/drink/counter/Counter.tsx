@@ -6,7 +6,7 @@ import { colour } from "../../app/theme";
 import { volume, weight } from "../../ui/format";
 import { useSize } from "../../ui/useSize";
 import { VesselDrawing } from "../../ui/vessel";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 import look from "./Counter.module.css";
 import { PANEL, VesselPanel } from "./VesselPanel";
 

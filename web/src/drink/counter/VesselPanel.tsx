@@ -8,7 +8,7 @@ import { useKitchen } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
 import { span, volume, weight } from "../../ui/format";
 import { setVessel } from "../changes";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 import { pathOf } from "../steps/actions";
 
 interface VesselPanelProps {

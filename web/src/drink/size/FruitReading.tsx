@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { answer, api, type Kitchen, type Schemas } from "../../api/client";
+import { answer, api, type Schemas } from "../../api/client";
 import { useKitchen } from "../../api/queries";
 import { colour } from "../../app/theme";
 
@@ -10,7 +10,7 @@ type Reading = Schemas["Reading"];
 
 /** "7 limes gave 205 ml": what this kitchen learns of its fruit. */
 export function FruitReading({ produce, plural }: { produce: string; plural: string }) {
-  const { kitchen, change } = useKitchen();
+  const { change } = useKitchen();
   const [form, setForm] = useState({ pieces: "", juice: "", brix: "", acidity: "" });
   const [asked, setAsked] = useState<Schemas["ReadingAnswer"] | undefined>();
   const [said, setSaid] = useState<string | undefined>();
@@ -24,9 +24,8 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
     acidity: number(form.acidity),
     day: new Date().toISOString().slice(0, 10),
   };
-  const readings = kitchen.readings ?? [];
   const keep = async (answer: Schemas["ReadingAnswer"]) => {
-    const wrong = await change({ ...kitchen, readings: [...readings, reading] } as Kitchen);
+    const wrong = await change((k) => ({ ...k, readings: [...(k.readings ?? []), reading] }));
     setSaid(wrong ?? answer.message);
     setCanUndo(!wrong);
     setAsked(undefined);
@@ -103,7 +102,7 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
           {canUndo && (
             <Button
               onClick={async () => {
-                await change({ ...kitchen, readings: readings.slice(0, -1) } as Kitchen);
+                await change((k) => ({ ...k, readings: (k.readings ?? []).slice(0, -1) }));
                 setCanUndo(false);
                 setSaid("Forgotten again.");
               }}

@@ -1,20 +1,16 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { answer, api, type Drink, type Schemas } from "../../api/client";
+import { useQuestion } from "../../api/ask";
+import { answer, api, asking, type Drink, type Schemas } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
 import { volume } from "../../ui/format";
 import look from "./Size.module.css";
 
 /** The serving card, and what stands on a label. */
 export function Glass({ drink }: { drink: Drink }) {
-  const { data } = useQuery({
-    queryKey: ["glass", drink.steps, drink.vessels, drink.family],
-    queryFn: () => answer(api.POST("/api/compute/glass", { body: { drink } })),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 10_000,
-  });
+  const { data } = useQuestion(["glass", drink.steps, drink.vessels, drink.family], (signal) =>
+    answer(api.POST("/api/compute/glass", { body: { drink }, headers: asking("glass"), signal })),
+  );
   if (!data) return null;
   return (
     <Box

@@ -2,14 +2,14 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Drink, type DrinkReport, type Schemas } from "../../api/client";
+import { useQuestion } from "../../api/ask";
+import { answer, api, asking, type Drink, type DrinkReport, type Schemas } from "../../api/client";
 import { useSettings } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
 import { span, volume } from "../../ui/format";
 import { serving, setLaw } from "../changes";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 import { Rounding } from "./Rounding";
 import look from "./Size.module.css";
 
@@ -41,19 +41,17 @@ export function Sheet({ editor, drink, report }: SheetProps) {
     },
     { name: "party", size: { glasses: { glasses: many, size: glass } } },
   ];
-  const { data, error } = useQuery({
-    queryKey: ["sheet", drink.steps, drink.vessels, glass, many, settings.units],
-    queryFn: () =>
+  const { data, error } = useQuestion(
+    ["sheet", drink.steps, drink.vessels, glass, many, settings.units],
+    (signal) =>
       answer(
         api.POST("/api/compute/sheet", {
           body: { drink, sizes, units: settings.units ?? "as_written" },
+          headers: asking("sizes"),
+          signal,
         }),
       ),
-    placeholderData: keepPreviousData,
-    retry: false,
-    staleTime: Infinity,
-    gcTime: 10_000,
-  });
+  );
   return (
     <Box>
       <Box

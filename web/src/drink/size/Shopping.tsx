@@ -4,9 +4,9 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Drink, type Kitchen, type Schemas } from "../../api/client";
+import { useQuestion } from "../../api/ask";
+import { answer, api, asking, type Drink, type Schemas, type Settings } from "../../api/client";
 import { useKitchen, useSettings, useShelf } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
 import { weight } from "../../ui/format";
@@ -26,6 +26,16 @@ const aisles: Record<Item["aisle"], string> = {
   other: "Other",
 };
 
+/** Lists whose ticks are remembered. */
+const MOST_LISTS = 50;
+
+/** The ticks of all lists, with those of one changed. */
+function withTicks(all: Settings["ticked"], list: string, items: string[]) {
+  const others = Object.entries(all ?? {}).filter(([of]) => of !== list);
+  const kept = others.slice(-MOST_LISTS);
+  return Object.fromEntries(items.length > 0 ? [...kept, [list, items]] : kept);
+}
+
 /** What to buy for this drink and others, to be ticked off, copied, printed or saved as a table. */
 export function Shopping({ id, drink }: { id: string; drink: Drink }) {
   const { settings, change } = useSettings();
@@ -35,26 +45,29 @@ export function Shopping({ id, drink }: { id: string; drink: Drink }) {
   const [chance, setChance] = useState("0.9");
   const [tool, setTool] = useState<"reamer" | "press">("reamer");
   const [said, setSaid] = useState("");
-  const { data, error } = useQuery({
-    queryKey: ["shopping", drink, others, chance, tool, settings.units, kitchen],
-    queryFn: async () => {
+  const { data, error } = useQuestion(
+    ["shopping", drink, others, chance, tool, settings.units, kitchen],
+    async (signal) => {
       const more = await Promise.all(
         others.map((other) =>
-          answer(api.GET("/api/drinks/{id}", { params: { path: { id: other } } })),
+          answer(api.GET("/api/drinks/{id}", { params: { path: { id: other } }, signal })),
         ),
       );
       const drinks = [drink, ...more.map((view) => view.drink)];
       const how = { chance: Number(chance), tool, units: settings.units ?? "as_written" };
-      return answer(api.POST("/api/compute/shopping", { body: { drinks, how } }));
+      const body = { drinks, how };
+      const headers = asking("shopping");
+      return answer(api.POST("/api/compute/shopping", { body, headers, signal }));
     },
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 10_000,
-  });
-  const ticked = settings.ticked ?? [];
+  );
+  // What is ticked belongs to the drinks that the list is for.
+  const listId = [id, ...others].sort().join("+");
+  const ticked = settings.ticked?.[listId] ?? [];
   const tick = (item: string) =>
-    change({
-      ticked: ticked.includes(item) ? ticked.filter((t) => t !== item) : [...ticked, item],
+    change((s) => {
+      const now = s.ticked?.[listId] ?? [];
+      const next = now.includes(item) ? now.filter((t) => t !== item) : [...now, item];
+      return { ...s, ticked: withTicks(s.ticked, listId, next) };
     });
   const list = data?.list;
   const sign = kitchen.currency || "";
@@ -125,7 +138,13 @@ export function Shopping({ id, drink }: { id: string; drink: Drink }) {
           <Button variant="outlined" onClick={save}>
             As a table
           </Button>
-          {ticked.length > 0 && <Button onClick={() => change({ ticked: [] })}>Untick all</Button>}
+          {ticked.length > 0 && (
+            <Button
+              onClick={() => change((s) => ({ ...s, ticked: withTicks(s.ticked, listId, []) }))}
+            >
+              Untick all
+            </Button>
+          )}
           <Box role="status" sx={{ alignSelf: "center", color: colour("muted"), fontSize: 14 }}>
             {said}
           </Box>
@@ -290,11 +309,13 @@ function Larder({ item }: { item: Item }) {
   const set = async (key: "have" | "pack" | "price", text: string) => {
     const number = text.trim() === "" ? null : Number(text.replace(",", "."));
     if (number !== null && !Number.isFinite(number)) return setWrong(`“${text}” is no number.`);
-    const larder = {
-      ...kitchen.larder,
-      [item.id]: { ...known, [key]: key === "have" ? (number ?? 0) : number },
-    };
-    setWrong(await change({ ...kitchen, larder } as Kitchen));
+    const value = key === "have" ? (number ?? 0) : number;
+    setWrong(
+      await change((k) => {
+        const known = k.larder?.[item.id] ?? {};
+        return { ...k, larder: { ...k.larder, [item.id]: { ...known, [key]: value } } };
+      }),
+    );
   };
   const unit = item.by_piece ? "pieces" : "g";
   return (

@@ -3,7 +3,7 @@ import { memo } from "react";
 import { Link, useParams } from "react-router";
 import type { Drink, DrinkReport } from "../../api/client";
 import { colour } from "../../app/theme";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 import { Glass } from "./Glass";
 import { Sheet } from "./Sheet";
 import { Shopping } from "./Shopping";

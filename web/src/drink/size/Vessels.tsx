@@ -1,27 +1,25 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answer, api, type Drink, type Schemas } from "../../api/client";
+import { useQuestion } from "../../api/ask";
+import { answer, api, asking, type Drink, type Schemas } from "../../api/client";
 import { useKitchen } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
 import { volume } from "../../ui/format";
 import { VesselDrawing } from "../../ui/vessel";
 import { setVessel } from "../changes";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 
 type Fit = Schemas["Fit"];
 
 /** Which of this kitchen's vessels the drink fits into, and what to do where none is large enough. */
 export function Vessels({ editor, drink }: { editor: Editor; drink: Drink }) {
   const { kitchen } = useKitchen();
-  const { data } = useQuery({
-    queryKey: ["vessels", drink.steps, drink.vessels, kitchen.vessels],
-    queryFn: () => answer(api.POST("/api/compute/vessels", { body: { drink } })),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    gcTime: 10_000,
-  });
+  const { data } = useQuestion(["vessels", drink.steps, drink.vessels, kitchen.vessels], (signal) =>
+    answer(
+      api.POST("/api/compute/vessels", { body: { drink }, headers: asking("vessels"), signal }),
+    ),
+  );
   if (!data) return null;
   const none = (kitchen.vessels ?? []).length === 0;
   /** Puts the kitchen's vessels in the place of the drink's. */

@@ -7,7 +7,7 @@ import type { Drink, DrinkReport, StateReport, VesselKind } from "../../api/clie
 import { colour } from "../../app/theme";
 import { AddIngredient } from "../balance/AddIngredient";
 import { insertStep } from "../changes";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 import {
   type ActionName,
   actions,

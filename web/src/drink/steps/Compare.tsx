@@ -3,8 +3,8 @@ import Button from "@mui/material/Button";
 import ListSubheader from "@mui/material/ListSubheader";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { useQuestion } from "../../api/ask";
 import { answer, api, type Drink, type DrinkReport } from "../../api/client";
 import { useShelf, useStartingPoints } from "../../api/queries";
 import { colour } from "../../app/theme";
@@ -18,21 +18,20 @@ export function Compare(props: { drink: Drink; report: DrinkReport; onClose: () 
   const { data: shelf } = useShelf("");
   const [other, setOther] = useState("");
   const ml = report.profile?.volume_ml ?? 0;
-  const { data: found, error } = useQuery({
-    queryKey: ["compare", other, ml],
-    enabled: other !== "" && ml > 0,
-    queryFn: async () => {
+  const { data: found, error } = useQuestion(
+    ["compare", other, ml],
+    async (signal) => {
       const start = starts.find((s) => `start:${s.id}` === other);
-      const path = { params: { path: { id: other.slice("drink:".length) } } };
+      const path = { params: { path: { id: other.slice("drink:".length) } }, signal };
       const whole = start ? start.drink : (await answer(api.GET("/api/drinks/{id}", path))).drink;
       const size = { volume: `${Math.round(ml)} ml` };
-      const sized = await answer(api.POST("/api/compute/size", { body: { drink: whole, size } }));
+      const body = { drink: whole, size };
+      const sized = await answer(api.POST("/api/compute/size", { body, signal }));
       const name = start ? `${start.group}: ${start.name.toLowerCase()}` : whole.name;
       return { name, report: sized.report };
     },
-    staleTime: Infinity,
-    gcTime: 0,
-  });
+    other !== "" && ml > 0,
+  );
   const groups = [...new Set(starts.map((s) => s.group))].filter((g) => g !== "Blank");
   return (
     <TitledDialog title="Two ways side by side" width={820} onClose={onClose}>

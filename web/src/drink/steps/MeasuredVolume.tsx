@@ -5,15 +5,14 @@ import { useState } from "react";
 import { answer, api, type Drink, type Lesson } from "../../api/client";
 import { useKitchen } from "../../api/queries";
 import { colour } from "../../app/theme";
-import type { Editor } from "../editor";
 
 /** What was measured after a step, and what this kitchen learns from it. */
-export function MeasuredVolume(props: { editor: Editor; drink: Drink; step: string }) {
-  const { editor, drink, step } = props;
+export function MeasuredVolume(props: { drink: Drink; step: string }) {
+  const { drink, step } = props;
   const [text, setText] = useState("");
   const [lesson, setLesson] = useState<Lesson | undefined>();
   const [said, setSaid] = useState<string | undefined>();
-  const { kitchen, change } = useKitchen();
+  const { change } = useKitchen();
   const look = async () => {
     setSaid(undefined);
     try {
@@ -29,20 +28,19 @@ export function MeasuredVolume(props: { editor: Editor; drink: Drink; step: stri
     if (!lesson) return;
     const taught = lesson.taught;
     const to = Math.round(lesson.to * 100) / 100;
-    const next =
+    const wrong = await change((k) =>
       taught === "boil_off"
-        ? { ...kitchen, boil_off: to }
+        ? { ...k, boil_off: to }
         : {
-            ...kitchen,
+            ...k,
             figures: {
-              ...kitchen.figures,
-              [taught.keeps]: { ...kitchen.figures?.[taught.keeps], keeps: to },
+              ...k.figures,
+              [taught.keeps]: { ...k.figures?.[taught.keeps], keeps: to },
             },
-          };
-    const wrong = await change(next);
+          },
+    );
     setSaid(wrong ?? "Kept as your own figure. You find it in the cupboard.");
     setLesson(undefined);
-    if (!wrong) editor.again();
   };
   return (
     <Box>

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
-import { useQuery } from "@tanstack/react-query";
 import { scaleLinear, scaleSqrt } from "d3-scale";
-import { answer, api, type Drink, type Steeping as Curve } from "../../api/client";
+import { useQuestion } from "../../api/ask";
+import { answer, api, asking, type Drink, type Steeping as Curve } from "../../api/client";
 import { colour } from "../../app/theme";
 import { span } from "../../ui/format";
 import { useSize } from "../../ui/useSize";
@@ -11,13 +11,15 @@ const BOTTOM = 20;
 
 /** What is drawn by when, and when more time brings nothing, or bitterness. */
 export function Steeping({ drink, step }: { drink: Drink; step: string }) {
-  const { data } = useQuery({
-    queryKey: ["steeping", drink.steps, step],
-    queryFn: () => answer(api.POST("/api/compute/steeping", { body: { drink, step } })),
-    placeholderData: (before) => before,
-    staleTime: Infinity,
-    gcTime: 10_000,
-  });
+  const { data } = useQuestion(["steeping", drink.steps, step], (signal) =>
+    answer(
+      api.POST("/api/compute/steeping", {
+        body: { drink, step },
+        headers: asking(`steeping ${step}`),
+        signal,
+      }),
+    ),
+  );
   if (!data) return null;
   const words = [
     data.enough_after != null

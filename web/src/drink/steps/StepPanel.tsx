@@ -10,7 +10,7 @@ import { useIngredients } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
 import { span, weight } from "../../ui/format";
 import { removeStep, setNote, setPart } from "../changes";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 import { type Field, actions, held, isStrainer, nameOf } from "./actions";
 import { MeasuredVolume } from "./MeasuredVolume";
 import { reorder } from "./order";
@@ -81,7 +81,7 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
       />
       {frame && <Facts frame={frame} />}
       {draws && <Steeping drink={drink} step={id} />}
-      {teaches && <MeasuredVolume key={id} editor={editor} drink={drink} step={id} />}
+      {teaches && <MeasuredVolume key={id} drink={drink} step={id} />}
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
         <Button variant="outlined" disabled={index === 0} onClick={() => void move(-1)}>
           Earlier

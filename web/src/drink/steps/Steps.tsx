@@ -21,7 +21,7 @@ import { Fragment, memo, useState } from "react";
 import type { Drink, DrinkReport, StateReport, Step } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
 import { span, volume } from "../../ui/format";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 import { laneOf, pathOf } from "./actions";
 import { AddStep } from "./AddStep";
 import { Compare } from "./Compare";

@@ -1,6 +1,6 @@
 import { answer, api, type Drink, type DrinkReport } from "../../api/client";
 import { moveStepTo } from "../changes";
-import type { Editor } from "../editor";
+import type { Editor } from "../editing/editor";
 
 /**
  * Moves a step to another place, unless something would then be done with an empty vessel. Says why

@@ -1,0 +1,112 @@
+//! What changes on the shelf, told to every screen at once as server-sent events, so that a second
+//! window learns of it before it is in its way.
+
+use std::time::Duration;
+
+use actix_web::http::header;
+use actix_web::{HttpResponse, get, web};
+use futures_util::stream;
+use serde::Serialize;
+use tokio::sync::broadcast::error::RecvError;
+use tokio::sync::broadcast::{Receiver, Sender, channel};
+use utoipa::ToSchema;
+
+use super::State;
+
+/// Changes that a screen may be behind; one that is further behind is told to look at everything.
+const BEHIND: usize = 64;
+/// A silent line is kept open by a word now and then.
+const STILL_HERE: Duration = Duration::from_secs(20);
+
+/// A change on the shelf.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct Change {
+    /// What has changed.
+    of: Changed,
+    /// The drink's id, if it is one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    id: Option<String>,
+    /// The version that it now has.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    version: Option<i64>,
+    /// The screen that changed it, as it called itself.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    by: Option<String>,
+}
+
+/// What can change.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum Changed {
+    /// A drink was put on the shelf, changed, removed or put back.
+    Drink,
+    /// What is this kitchen's own.
+    Kitchen,
+    /// The remembered choices.
+    Settings,
+    /// Too much to name: look at all of it.
+    Everything,
+}
+
+impl Change {
+    fn everything() -> Self {
+        Self { of: Changed::Everything, id: None, version: None, by: None }
+    }
+}
+
+/// Tells changes to whoever listens.
+#[derive(Debug)]
+pub(crate) struct Changes(Sender<Change>);
+
+impl Default for Changes {
+    fn default() -> Self {
+        Self(channel(BEHIND).0)
+    }
+}
+
+impl Changes {
+    pub(super) fn tell_drink(&self, id: &str, version: Option<i64>, by: Option<String>) {
+        self.tell(Change { of: Changed::Drink, id: Some(id.to_owned()), version, by });
+    }
+
+    pub(super) fn tell_document(&self, of: Changed, by: Option<String>) {
+        self.tell(Change { of, id: None, version: None, by });
+    }
+
+    fn tell(&self, change: Change) {
+        // With nobody listening there is nobody to tell.
+        let _ = self.0.send(change);
+    }
+}
+
+/// The next words on the line.
+async fn next(mut line: Receiver<Change>) -> Option<(web::Bytes, Receiver<Change>)> {
+    let change = match actix_web::rt::time::timeout(STILL_HERE, line.recv()).await {
+        Err(_) => return Some((web::Bytes::from_static(b": still here\n\n"), line)),
+        Ok(Ok(change)) => change,
+        Ok(Err(RecvError::Lagged(_))) => Change::everything(),
+        Ok(Err(RecvError::Closed)) => return None,
+    };
+    let text = serde_json::to_string(&change).unwrap_or_default();
+    Some((web::Bytes::from(format!("data: {text}\n\n")), line))
+}
+
+/// What changes on the shelf, as it happens (server-sent events; each holds a `Change`).
+#[utoipa::path(tag = "shelf", responses(
+    (status = 200, body = Change, content_type = "text/event-stream")))]
+#[get("/api/changes")]
+pub(super) async fn changes(state: web::Data<State>) -> HttpResponse {
+    let line = state.changes.0.subscribe();
+    let hello = stream::once(async { web::Bytes::from_static(b"retry: 2000\n\n") });
+    let words = stream::unfold(line, next);
+    let lines = futures_util::StreamExt::map(
+        futures_util::StreamExt::chain(hello, words),
+        Ok::<_, std::convert::Infallible>,
+    );
+    HttpResponse::Ok()
+        .content_type("text/event-stream")
+        .insert_header((header::CACHE_CONTROL, "no-store"))
+        // Packing would hold words back until there are enough of them.
+        .insert_header((header::CONTENT_ENCODING, "identity"))
+        .streaming(lines)
+}

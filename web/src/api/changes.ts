@@ -1,0 +1,82 @@
+import { type QueryClient, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { type Change, windowId } from "./client";
+
+/** Questions whose answers hang on no kitchen. */
+const NOT_OF_KITCHEN = ["kitchen", "settings", "drink", "starting-points", "bin", "condition"];
+
+/** Everything that was worked out with the kitchen's figures is asked again. */
+export function kitchenChanged(client: QueryClient) {
+  return client.invalidateQueries({
+    predicate: ({ queryKey }) => !NOT_OF_KITCHEN.includes(String(queryKey[0])),
+  });
+}
+
+/** What an open drink wants to know of other windows. */
+type Listener = (id: string, version: number | undefined) => void;
+const listeners = new Set<Listener>();
+
+/** Tells of drinks that another window has changed, until the returned function is called. */
+export function onDrinkChanged(listener: Listener): () => void {
+  listeners.add(listener);
+  return () => void listeners.delete(listener);
+}
+
+function apply(client: QueryClient, change: Change) {
+  if (change.by === windowId) return;
+  const all = change.of === "everything";
+  if (all || change.of === "drink") {
+    void client.invalidateQueries({ queryKey: ["shelf"] });
+    void client.invalidateQueries({ queryKey: ["bin"] });
+    if (change.id) listeners.forEach((tell) => tell(change.id!, change.version ?? undefined));
+  }
+  if (all || change.of === "kitchen") {
+    void client.invalidateQueries({ queryKey: ["kitchen"] });
+    void kitchenChanged(client);
+  }
+  if (all || change.of === "settings") void client.invalidateQueries({ queryKey: ["settings"] });
+}
+
+const LINE = "keen-pitcher/changes";
+
+/**
+ * Learns of changes as they happen. A browser keeps few connections to one address, so of all windows
+ * one listens and tells the others; when it is closed another one takes its place.
+ */
+export function useChanges() {
+  const client = useQueryClient();
+  useEffect(() => {
+    const others = new BroadcastChannel(LINE);
+    const ended = new AbortController();
+    others.onmessage = (event: MessageEvent<Change>) => apply(client, event.data);
+    const listen = () =>
+      new Promise<void>((done) => {
+        const line = new EventSource("/api/changes");
+        let broken = false;
+        line.onmessage = (event: MessageEvent<string>) => {
+          const change = JSON.parse(event.data) as Change;
+          others.postMessage(change);
+          apply(client, change);
+        };
+        line.onerror = () => (broken = true);
+        line.onopen = () => {
+          // What happened while the line was broken was not heard.
+          if (broken) {
+            broken = false;
+            const everything: Change = { of: "everything" };
+            others.postMessage(everything);
+            apply(client, everything);
+          }
+        };
+        ended.signal.addEventListener("abort", () => {
+          line.close();
+          done();
+        });
+      });
+    navigator.locks.request(LINE, { signal: ended.signal }, listen).catch(() => undefined);
+    return () => {
+      ended.abort();
+      others.close();
+    };
+  }, [client]);
+}

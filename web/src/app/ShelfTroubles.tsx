@@ -1,0 +1,59 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useQueryClient } from "@tanstack/react-query";
+import { answer, api } from "../api/client";
+import { useCondition } from "../api/queries";
+import { when } from "../ui/format";
+import { Note } from "../ui/Note";
+
+const names: Record<string, string> = { kitchen: "cupboard", choices: "choices" };
+
+/** What is wrong with the shelf itself, and what can be saved of it. */
+export function ShelfTroubles() {
+  const { data } = useCondition();
+  const client = useQueryClient();
+  if (!data) return null;
+  const letGo = async (id: number) => {
+    await answer(api.DELETE("/api/shelf/set-aside/{id}", { params: { path: { id } } }));
+    await client.invalidateQueries({ queryKey: ["condition"] });
+  };
+  return (
+    <>
+      {data.message && (
+        <Note
+          kind="stop"
+          action={
+            data.condition === "damaged" && (
+              <Button component="a" href="/api/shelf/rescue" download="keen-pitcher-shelf.json">
+                Save all that can be read
+              </Button>
+            )
+          }
+        >
+          {data.message}
+        </Note>
+      )}
+      {data.set_aside.map((it) => (
+        <Note
+          key={it.id}
+          kind="notice"
+          action={
+            <Box sx={{ display: "flex", flexWrap: "wrap" }}>
+              <Button
+                component="a"
+                href={`/api/shelf/set-aside/${it.id}`}
+                download={`${it.what}.json`}
+              >
+                Save its text
+              </Button>
+              <Button onClick={() => void letGo(it.id)}>Delete it</Button>
+            </Box>
+          }
+        >
+          The {names[it.what] ?? it.what} could not be read ({when(it.at)}) and began anew. What was
+          kept lies aside as it was: {it.why}
+        </Note>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,34 @@
+import { answer, api, type Drink, type DrinkReport, type DrinkView } from "../../api/client";
+
+/** What an editor asks of the server. */
+export interface Server {
+  trace(drink: Drink): Promise<DrinkReport>;
+  save(
+    id: string,
+    version: number,
+    drink: Drink,
+    key: string,
+    leaving: boolean,
+  ): Promise<DrinkView>;
+  read(id: string): Promise<DrinkView>;
+}
+
+/** The largest request that a browser sends on after its window has gone, less a little for headers. */
+const MOST_KEPT_ALIVE = 60_000;
+
+/** The server of this kitchen. */
+export const kitchenServer: Server = {
+  trace: (drink) => answer(api.POST("/api/compute/trace", { body: drink })),
+  save: (id, version, drink, key, leaving) => {
+    const body = { version, drink };
+    return answer(
+      api.PUT("/api/drinks/{id}", {
+        params: { path: { id } },
+        body,
+        headers: { "idempotency-key": key },
+        keepalive: leaving && JSON.stringify(body).length < MOST_KEPT_ALIVE,
+      }),
+    );
+  },
+  read: (id) => answer(api.GET("/api/drinks/{id}", { params: { path: { id } } })),
+};

@@ -1,0 +1,62 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useState } from "react";
+import { useBin, useShelfActions } from "../api/queries";
+import { TitledDialog } from "../app/TitledDialog";
+import { colour } from "../app/theme";
+import { when } from "../ui/format";
+
+/** What was removed in the last thirty days, to be put back. */
+export function Bin({ onClose }: { onClose: () => void }) {
+  const { data, error } = useBin(true);
+  const { restore } = useShelfActions();
+  const [wrong, setWrong] = useState<string | undefined>();
+  return (
+    <TitledDialog title="The bin" width={520} onClose={onClose}>
+      <Box sx={{ color: colour("muted"), fontSize: 14 }}>
+        Removed drinks lie here for thirty days. Put back, they stand on the shelf as they were.
+      </Box>
+      {(error || wrong) && <p role="alert">{wrong ?? error?.message}</p>}
+      {data?.length === 0 && <Box sx={{ py: 2 }}>The bin is empty.</Box>}
+      <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
+        {data?.map((entry) => (
+          <Box
+            component="li"
+            key={entry.id}
+            sx={{
+              display: "flex",
+              alignItems: "center",
+              gap: 2,
+              py: 0.75,
+              borderTop: `1px solid ${colour("hairline")}`,
+            }}
+          >
+            <Box sx={{ flex: 1, minWidth: 0, overflowWrap: "anywhere" }}>
+              <strong>{entry.name}</strong>
+              <Box sx={{ fontSize: 13.5, color: colour("muted") }}>
+                removed {when(entry.removed_at)}, {entry.days_left}{" "}
+                {entry.days_left === 1 ? "day" : "days"} left
+              </Box>
+            </Box>
+            <Button
+              variant="outlined"
+              aria-label={`Put back ${entry.name}`}
+              onClick={() =>
+                restore.mutate(entry.id, {
+                  onSuccess: () => setWrong(undefined),
+                  onError: (fault) => setWrong(fault.message),
+                })
+              }
+              sx={{ flexShrink: 0 }}
+            >
+              Put back
+            </Button>
+          </Box>
+        ))}
+      </Box>
+      <Button onClick={onClose} sx={{ justifySelf: "end" }}>
+        Close
+      </Button>
+    </TitledDialog>
+  );
+}
