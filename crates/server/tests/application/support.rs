@@ -196,26 +196,9 @@ pub fn limeade() -> Value {
     })
 }
 
-/// A drink that is as dear to compute as any that can be written: two hundred steps on a pot in which
-/// a hundred things lie.
+/// A drink that is as dear to compute as any that can be written.
 pub fn dearest() -> Value {
-    let pieces = ["strawberry", "hibiscus_dried", "cantaloupe", "mint", "lemon_zest"];
-    let add = |ingredient: &str, amount: &str| json!({ "do": { "add": { "into": "pot", "ingredient": ingredient, "amount": amount } } });
-    let mut steps: Vec<Value> = (0..100).map(|i| add(pieces[i % 5], "20 g")).collect();
-    steps.push(add("water", "3 l"));
-    steps.push(add("white_sugar", "500 g"));
-    let infuse =
-        json!({ "do": { "infuse": { "vessel": "pot", "minutes": 30, "place": "worktop" } } });
-    steps.extend(std::iter::repeat_n(infuse, 96));
-    steps.push(json!({ "do": { "pour": { "from": "pot", "into": "jug" } } }));
-    steps.push(json!({ "do": { "serve": { "from": "jug", "glass": "glass", "glasses": 8, "size": "250 ml" } } }));
-    json!({
-        "name": "Everything at once", "family": "infusion", "steps": steps,
-        "vessels": [
-            { "id": "pot", "kind": "pot" }, { "id": "jug", "kind": "jug" },
-            { "id": "glass", "kind": "glass" }
-        ]
-    })
+    serde_json::from_str(include_str!("../../../bench/dearest.json")).unwrap()
 }
 
 pub fn root() -> &'static Path {
