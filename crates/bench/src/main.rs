@@ -110,14 +110,19 @@ fn dearest(app: &Application) -> Result<()> {
         ("shopping", format!(r#"{{"drinks":[{}]}}"#, vec![DEAREST; 20].join(","))),
     ] {
         let (time, text) = app.post(&format!("/api/compute/{question}"), &body)?;
-        println!("dearest drink, {question}: {:.0} ms, {} kB", time.as_secs_f64() * 1e3, text.len() / 1000);
+        println!(
+            "dearest drink, {question}: {:.0} ms, {} kB",
+            time.as_secs_f64() * 1e3,
+            text.len() / 1000
+        );
     }
     Ok(())
 }
 
 /// Whether others are kept waiting by eight who ask the dearest questions.
 fn beside_the_dearest(app: &Application) -> Result<()> {
-    let made = app.post("/api/drinks", r#"{"name":"Beside","family":"lemonade","vessels":[],"steps":[]}"#)?;
+    let made = app
+        .post("/api/drinks", r#"{"name":"Beside","family":"lemonade","vessels":[],"steps":[]}"#)?;
     let made: serde_json::Value = serde_json::from_str(&made.1)?;
     let path = format!("{}/api/drinks/{}", app.address, made["id"].as_str().context("no id")?);
     let heavy = format!("{{\"drink\":{DEAREST}}}");

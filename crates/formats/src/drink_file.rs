@@ -1,5 +1,6 @@
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::Drink;
+use serde::Deserialize;
 use serde_json::Value;
 
 use crate::envelope::Format;
@@ -8,12 +9,37 @@ use crate::json::{FormatError, from_value, read_json};
 /// The format of a drink. Version 1 is the only one so far.
 pub const DRINK: Format = Format { name: "keen-pitcher/drink", field: "drink", steps: &[] };
 
+/// A file of today's version.
+#[derive(Deserialize)]
+struct Wrapped {
+    format: String,
+    version: u32,
+    drink: Drink,
+}
+
 /// Reads a drink, alone or in a file of the open format, and checks that it can be carried out.
 ///
 /// # Errors
 /// [`FormatError`], with every fault that was found.
 pub fn read_drink(text: &[u8], cupboard: &Cupboard) -> Result<Drink, FormatError> {
-    drink_from_value(read_json(text)?, cupboard)
+    // Most texts are a drink and nothing else: that is read in one go. What isn't is read slowly, so
+    // that it can be said what is wrong with it.
+    if let Ok(drink) = serde_json::from_slice::<Drink>(text) {
+        return checked(drink, cupboard);
+    }
+    match serde_json::from_slice::<Wrapped>(text) {
+        Ok(file) if file.format == DRINK.name && file.version == DRINK.version() => {
+            checked(file.drink, cupboard)
+        }
+        _ => drink_from_value(read_json(text)?, cupboard),
+    }
+}
+
+/// A drink that can be carried out, with all its steps named.
+fn checked(mut drink: Drink, cupboard: &Cupboard) -> Result<Drink, FormatError> {
+    drink.name_steps();
+    let faults = drink.check(cupboard);
+    if faults.is_empty() { Ok(drink) } else { Err(FormatError::Faults(faults)) }
 }
 
 /// As [`read_drink`], from JSON that is already parsed.
@@ -21,10 +47,7 @@ pub fn read_drink(text: &[u8], cupboard: &Cupboard) -> Result<Drink, FormatError
 /// # Errors
 /// [`FormatError`], with every fault that was found.
 pub fn drink_from_value(value: Value, cupboard: &Cupboard) -> Result<Drink, FormatError> {
-    let mut drink: Drink = from_value(DRINK.unwrap(value)?)?;
-    drink.name_steps();
-    let faults = drink.check(cupboard);
-    if faults.is_empty() { Ok(drink) } else { Err(FormatError::Faults(faults)) }
+    checked(from_value(DRINK.unwrap(value)?)?, cupboard)
 }
 
 /// Writes a drink as a file of the open format.

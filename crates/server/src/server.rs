@@ -84,7 +84,6 @@ pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
                 .service(api::document_service(document))
                 .service(web::scope("/api").default_service(web::to(api::unknown)))
                 .default_service(web::to(assets::serve))
-                .wrap(middleware::Compress::default())
                 .wrap(middleware::from_fn(calm::keep))
                 .wrap(middleware::from_fn(guard::check))
                 .wrap(tracing_actix_web::TracingLogger::default())

@@ -46,7 +46,7 @@ export function useAsked<T>(basis: unknown) {
   };
   const forget = () => {
     underway.current?.abort();
-    setState({ of: undefined });
+    setState((old) => (old.of === undefined ? old : { of: undefined }));
   };
   const counts = Object.is(state.of, basis);
   return {

@@ -8,6 +8,7 @@ export type Vessel = Schemas["Vessel"];
 export type VesselKind = Schemas["VesselKind"];
 export type DrinkView = Schemas["DrinkView"];
 export type DrinkReport = Schemas["DrinkReport"];
+export type Glance = Schemas["Glance"];
 export type LineReport = Schemas["LineReport"];
 export type VesselReport = Schemas["VesselReport"];
 export type StateReport = Schemas["StateReport"];

@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/glance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Run a drink for what moves while an amount is dragged: the trace without its frames. */
+        post: operations["glance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/glass": {
         parameters: {
             query?: never;
@@ -889,6 +906,11 @@ export interface components {
             ratio_from: number;
             /**
              * Format: double
+             * @description Its middle: where to aim to be surely in it.
+             */
+            ratio_middle: number;
+            /**
+             * Format: double
              * @description Ratio up to which it counts; none for the last.
              */
             ratio_to?: number | null;
@@ -1364,6 +1386,18 @@ export interface components {
              */
             water_line_mm?: number | null;
         };
+        /** @description What a screen draws of a drink while an amount is dragged: all that moves, and nothing else. */
+        Glance: {
+            /** @description What each line brings. */
+            lines: components["schemas"]["LineReport"][];
+            /** @description Where it lies. */
+            map: components["schemas"]["BalanceMap"];
+            profile?: components["schemas"]["Profile"] | null;
+            /** @description What is poured from where to where. */
+            streams: components["schemas"]["Stream"][];
+            /** @description The vessels, in the order in which things flow through them. */
+            vessels: components["schemas"]["VesselReport"][];
+        };
         /** @description What is done at the glass, and what is in it. */
         GlassAnswer: {
             card?: components["schemas"]["Card"] | null;
@@ -1436,6 +1470,8 @@ export interface components {
              * @description pH of it, or of its juice.
              */
             ph?: number | null;
+            /** @description What it does in a drink: others of the same role can be put in its place. */
+            role: components["schemas"]["Role"];
             sources: components["schemas"]["FigureSource"][];
             /**
              * Format: double
@@ -2334,6 +2370,11 @@ export interface components {
             /** @description Volume and yield. */
             volume: components["schemas"]["Evidence"];
         };
+        /**
+         * @description What an ingredient does in a drink. What does the same can be put in its place.
+         * @enum {string}
+         */
+        Role: "sweetens" | "sharpens" | "of_its_kind";
         /** @description A change to be saved. */
         SaveDrink: {
             /** @description The drink as it should be. */
@@ -3102,6 +3143,8 @@ export interface components {
              * @description Most acidity.
              */
             acidity_to: number;
+            /** @description The middle of it. */
+            middle: components["schemas"]["Spot"];
             /**
              * Format: double
              * @description Least sweetness.
@@ -3372,6 +3415,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Correction"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    glance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Drink"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Glance"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */

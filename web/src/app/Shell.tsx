@@ -10,6 +10,7 @@ import type { Settings } from "../api/client";
 import { useChanges } from "../api/changes";
 import { useSettings } from "../api/queries";
 import { useSaveWord } from "../drink/saveWord";
+import { Guarded } from "../ui/Guarded";
 import { ShelfTroubles } from "./ShelfTroubles";
 import { colour, displayFont } from "./theme";
 
@@ -115,7 +116,9 @@ export function Shell() {
         />
       </Box>
       <ShelfTroubles />
-      <Outlet />
+      <Guarded key={pathname} name="this screen">
+        <Outlet />
+      </Guarded>
     </Box>
   );
 }

@@ -109,6 +109,9 @@ export const theme = createTheme({
         ":root": { "--kp-display": display },
         body: { fontVariantNumeric: "tabular-nums", overflowX: "hidden" },
         ":focus-visible": { outline: `2px solid ${colour("cobalt")}`, outlineOffset: 2 },
+        ".kp-level": { transition: "y 150ms, height 150ms" },
+        // Under the finger nothing lags behind.
+        ".scrubbing .kp-level": { transition: "none" },
         "@media print": {
           "header, .no-print, section[aria-label='The counter']": { display: "none !important" },
           body: { background: "#fff", color: "#000" },

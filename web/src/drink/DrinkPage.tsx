@@ -9,6 +9,7 @@ import { onDrinkChanged } from "../api/changes";
 import { useKitchen, useShelfActions } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { when } from "../ui/format";
+import { Guarded } from "../ui/Guarded";
 import { Note } from "../ui/Note";
 import { Balance } from "./balance/Balance";
 import { Counter } from "./counter/Counter";
@@ -59,8 +60,6 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
   const [editor] = useState(() => createEditor(kept));
   const phase = useStore(editor.store, (s) => s.saving.phase);
   const name = useStore(editor.store, (s) => s.drink.name);
-  const shown = useStore(editor.store, (s) => s.shown);
-  const [chosen, setChosen] = useState<string | undefined>();
   const say = useSaveWord((s) => s.say);
   const { version } = useKitchen();
 
@@ -113,29 +112,35 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
         </Box>
       </Box>
       <Troubles editor={editor} />
-      {shown ? (
-        <>
-          {view === "steps" ? (
-            <Steps editor={editor} drink={shown.drink} report={shown.report} />
-          ) : view === "size" ? (
-            <Size editor={editor} drink={shown.drink} report={shown.report} />
-          ) : (
-            <Balance editor={editor} drink={shown.drink} report={shown.report} />
-          )}
-          {/* In the shop there is no counter, and little room. */}
-          <Box sx={{ display: view === "size" ? { xs: "none", md: "contents" } : "contents" }}>
-            <Counter
-              editor={editor}
-              drink={shown.drink}
-              report={shown.report}
-              chosen={chosen}
-              onChoose={setChosen}
-              low={view === "steps" || view === "size"}
-            />
-          </Box>
-        </>
-      ) : null}
+      <Shown editor={editor} view={view} />
     </Box>
+  );
+}
+
+/** The drink as the core last saw it, in one of the views, and its vessels on the counter. */
+function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
+  const shown = useStore(editor.store, (s) => s.shown);
+  const [chosen, setChosen] = useState<string | undefined>();
+  if (!shown) return null;
+  const { drink, report } = shown;
+  const View = view === "steps" ? Steps : view === "size" ? Size : Balance;
+  return (
+    <>
+      <Guarded key={view} name="this view">
+        <View editor={editor} drink={drink} report={report} />
+      </Guarded>
+      {/* In the shop there is no counter, and little room. */}
+      <Box sx={{ display: view === "size" ? { xs: "none", md: "contents" } : "contents" }}>
+        <Counter
+          editor={editor}
+          drink={drink}
+          report={report}
+          chosen={chosen}
+          onChoose={setChosen}
+          low={view === "steps" || view === "size"}
+        />
+      </Box>
+    </>
   );
 }
 

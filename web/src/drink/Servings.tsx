@@ -8,27 +8,24 @@ import { answer, api, asking, type Drink, type Profile, type Size } from "../api
 import { colour } from "../app/theme";
 import { volume } from "../ui/format";
 import { serveFrom, serving } from "./changes";
-import type { Editor } from "./editing/editor";
+import type { Editor, EditorState } from "./editing/editor";
 import { laneOf } from "./steps/actions";
 
 /** How much of it there is to be: glasses, a volume, or so many times as much. */
 export function Servings({ editor }: { editor: Editor }) {
-  const drink = useStore(editor.store, (s) => s.drink);
-  const profile = useStore(editor.store, (s) => s.shown?.report.profile ?? undefined);
+  // Drawn again when the words change, not with every change of the drink.
+  const words = useStore(editor.store, (s) => inWords(s.drink, profileOf(s)));
+  const isThere = useStore(editor.store, (s) => profileOf(s) !== undefined);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const served = serving(drink);
-  const words = served
-    ? `${served.glasses} ${served.glasses === 1 ? "glass" : "glasses"} of ${glassOf(drink, served, profile)}`
-    : profile
-      ? `${volume(profile.volume_ml)} in all`
-      : "nothing in it yet";
+  const { drink, shown } = editor.store.getState();
+  const profile = shown?.report.profile ?? undefined;
   return (
     <>
       <Button
         aria-haspopup="dialog"
         aria-label={`Servings: ${words}`}
         onClick={(event) => setAnchor(event.currentTarget)}
-        disabled={!profile}
+        disabled={!isThere}
         sx={{
           px: 0,
           minWidth: 0,
@@ -58,6 +55,19 @@ export function Servings({ editor }: { editor: Editor }) {
       </Popover>
     </>
   );
+}
+
+function profileOf(state: EditorState): Profile | undefined {
+  return state.shown?.report.profile ?? undefined;
+}
+
+function inWords(drink: Drink, profile: Profile | undefined): string {
+  const served = serving(drink);
+  if (served) {
+    const noun = served.glasses === 1 ? "glass" : "glasses";
+    return `${served.glasses} ${noun} of ${glassOf(drink, served, profile)}`;
+  }
+  return profile ? `${volume(profile.volume_ml)} together` : "nothing in it yet";
 }
 
 /** What a glass holds: what is poured into it, with what joins it there. */

@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
-import { useRef, useState } from "react";
+import { memo, useRef, useState } from "react";
+import { inWords } from "./amountWords";
 import type { Way } from "../api/client";
 import { colour, displayFont } from "../app/theme";
 import look from "./AmountField.module.css";
@@ -8,11 +9,26 @@ interface AmountFieldProps {
   /** What it is an amount of, for those who can't see the row. */
   of: string;
   way: Way;
-  /** Follows a drag or a nudge; always something that can be made. */
-  onChange: (amount: string) => void;
+  /** Follows a drag or a nudge; always something that can be made. A drag says which one it is. */
+  onChange: (amount: string, drag?: string) => void;
+  /** A drag has ended. */
+  onRest: () => void;
   /** Takes what was typed. Says what is wrong with it, or nothing. */
   onType: (amount: string) => Promise<string | undefined>;
 }
+
+interface Drag {
+  name: string;
+  x: number;
+  value: number;
+  step: number;
+  unit: string;
+  said: number;
+  moved: boolean;
+}
+
+/** Each drag is a gesture of its own, and one step of undo. */
+let drags = 0;
 
 /** Pixels of a drag for one step. */
 const PX_PER_STEP = 7;
@@ -25,25 +41,42 @@ function inSteps(value: number, step: number): number {
 /**
  * An amount: click to type, drag sideways to scrub, arrow keys to nudge by a kitchen step.
  */
-export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
+export const AmountField = memo(function AmountField(props: AmountFieldProps) {
+  const { of, way, onChange, onRest, onType } = props;
   const [typed, setTyped] = useState<string | undefined>();
   const [wrong, setWrong] = useState<string | undefined>();
-  const drag = useRef<{ x: number; value: number; step: number; moved: boolean } | undefined>(
-    undefined,
-  );
-  const said = useRef<number | undefined>(undefined);
+  /** What is under the finger during a drag: it doesn't wait for the core. */
+  const [scrubbed, setScrubbed] = useState<string | undefined>();
+  const drag = useRef<Drag>(undefined);
   const button = useRef<HTMLDivElement>(null);
 
-  const say = (value: number, step: number) => {
-    const next = Math.max(inSteps(value, step), step);
-    if (next !== said.current) {
-      said.current = next;
-      onChange(`${next} ${way.unit}`.trim());
-    }
+  /** Follows the pointer. Value, step and unit are those that it began with. */
+  const follow = (event: React.PointerEvent) => {
+    const from = drag.current;
+    if (!from) return;
+    const dx = event.clientX - from.x;
+    if (Math.abs(dx) > 4) from.moved = true;
+    if (!from.moved) return;
+    const next = Math.max(
+      inSteps(from.value + (dx / PX_PER_STEP) * from.step, from.step),
+      from.step,
+    );
+    if (next === from.said) return;
+    from.said = next;
+    setScrubbed(inWords(next, from.unit));
+    onChange(`${next} ${from.unit}`.trim(), from.name);
+  };
+  const end = (takenBack: boolean) => {
+    const from = drag.current;
+    drag.current = undefined;
+    document.documentElement.classList.remove("scrubbing");
+    setScrubbed(undefined);
+    if (from?.moved) onRest();
+    else if (!takenBack) setTyped(way.text);
   };
   const nudge = (steps: number) => {
-    said.current = undefined;
-    say(way.value + steps * way.step, way.step);
+    const next = Math.max(inSteps(way.value + steps * way.step, way.step), way.step);
+    onChange(`${next} ${way.unit}`.trim());
   };
 
   const commit = async (text: string) => {
@@ -133,28 +166,24 @@ export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
       role="spinbutton"
       aria-label={`Amount of ${of}`}
       aria-valuenow={way.value}
-      aria-valuetext={way.text}
+      aria-valuetext={scrubbed ?? way.text}
       title="Click to type, drag to change, arrow keys to nudge"
       onPointerDown={(event: React.PointerEvent<HTMLDivElement>) => {
         event.currentTarget.setPointerCapture(event.pointerId);
-        drag.current = { x: event.clientX, value: way.value, step: way.step, moved: false };
-        said.current = way.value;
+        document.documentElement.classList.add("scrubbing");
+        drag.current = {
+          name: `drag ${(drags += 1)}`,
+          x: event.clientX,
+          value: way.value,
+          step: way.step,
+          unit: way.unit,
+          said: way.value,
+          moved: false,
+        };
       }}
-      onPointerMove={(event: React.PointerEvent) => {
-        const from = drag.current;
-        if (!from) return;
-        const dx = event.clientX - from.x;
-        if (Math.abs(dx) > 4) from.moved = true;
-        if (from.moved) say(from.value + (dx / PX_PER_STEP) * from.step, from.step);
-      }}
-      onPointerUp={() => {
-        const moved = drag.current?.moved;
-        drag.current = undefined;
-        if (!moved) setTyped(way.text);
-      }}
-      onPointerCancel={() => {
-        drag.current = undefined;
-      }}
+      onPointerMove={follow}
+      onPointerUp={() => end(false)}
+      onPointerCancel={() => end(true)}
       onKeyDown={(event: React.KeyboardEvent) => {
         const steps = {
           ArrowUp: 1,
@@ -177,7 +206,7 @@ export function AmountField({ of, way, onChange, onType }: AmountFieldProps) {
         }
       }}
     >
-      {way.text}
+      {scrubbed ?? way.text}
     </div>
   );
-}
+});

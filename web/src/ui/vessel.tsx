@@ -114,7 +114,8 @@ export const VesselDrawing = memo(function VesselDrawing({
           x={0}
           width={w}
           fill={liquid}
-          style={{ y: h - level, height: level + 1, transition: "y 150ms, height 150ms" }}
+          className="kp-level"
+          style={{ y: h - level, height: level + 1 }}
         />
         {level > 3 && (
           <rect
@@ -123,7 +124,8 @@ export const VesselDrawing = memo(function VesselDrawing({
             height={2.5}
             fill={colour("glint")}
             opacity={0.45}
-            style={{ y: h - level, transition: "y 150ms" }}
+            className="kp-level"
+            style={{ y: h - level }}
           />
         )}
         {pieces && <Pieces colours={pieces.split(",")} width={w} height={h} level={level} />}

@@ -33,6 +33,26 @@ pub struct Band {
     pub ratio_from: f64,
     /// Ratio up to which it counts; none for the last.
     pub ratio_to: Option<f64>,
+    /// Its middle: where to aim to be surely in it.
+    pub ratio_middle: f64,
+}
+
+impl Band {
+    /// The middle of the first band, which begins at nought, lies this part of its end up; that of the
+    /// last, which has no end, so many times its beginning. As wide, told as ratios, as the bands between.
+    const FIRST: f64 = 0.72;
+    const LAST: f64 = 1.3;
+
+    fn between(name: &str, from: f64, to: Option<f64>) -> Self {
+        let end = to.unwrap_or(from * Self::LAST);
+        let begin = if from > 0.0 { from } else { end * Self::FIRST };
+        Self {
+            name: name.to_owned(),
+            ratio_from: from,
+            ratio_to: to,
+            ratio_middle: (begin + end) / 2.0,
+        }
+    }
 }
 
 /// The ground on which most drinks of a family lie, g in 100 g.
@@ -47,6 +67,8 @@ pub struct Typical {
     pub acidity_from: f64,
     /// Most acidity.
     pub acidity_to: f64,
+    /// The middle of it.
+    pub middle: Spot,
 }
 
 /// A place on the map, or a way across it.
@@ -103,11 +125,15 @@ struct Ground {
 }
 
 fn ground(family: Family) -> Ground {
-    let typical = |sweetness_from, sweetness_to, acidity_from, acidity_to| Typical {
+    let typical = |sweetness_from: f64, sweetness_to, acidity_from: f64, acidity_to| Typical {
         sweetness_from,
         sweetness_to,
         acidity_from,
         acidity_to,
+        middle: Spot {
+            sweetness: (sweetness_from + sweetness_to) / 2.0,
+            acidity: (acidity_from + acidity_to) / 2.0,
+        },
     };
     match family {
         Family::Lemonade | Family::Soda => Ground {
@@ -158,10 +184,9 @@ impl BalanceMap {
         let bands = NAMES
             .iter()
             .enumerate()
-            .map(|(i, name)| Band {
-                name: (*name).to_owned(),
-                ratio_from: if i == 0 { 0.0 } else { ground.ratios[i - 1] },
-                ratio_to: ground.ratios.get(i).copied(),
+            .map(|(i, name)| {
+                let from = if i == 0 { 0.0 } else { ground.ratios[i - 1] };
+                Band::between(name, from, ground.ratios.get(i).copied())
             })
             .collect();
         Self {

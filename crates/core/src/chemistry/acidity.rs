@@ -32,12 +32,26 @@ pub struct Ions {
     pub strong: f64,
 }
 
-/// Mean number of protons that a molecule has given off at hydrogen-ion concentration `h`.
-fn dissociated(h: f64, constants: &[f64]) -> f64 {
-    // Terms K1 h^(n-1), K1 K2 h^(n-2), …, each over h^n, so that nothing underflows.
-    let (mut term, mut weighted, mut sum) = (1.0, 0.0, 1.0);
-    for (given, pk) in constants.iter().enumerate() {
-        term *= 10f64.powf(-pk) / h;
+/// The products K₁, K₁K₂, … of an acid's dissociation constants, 0 beyond its last.
+type Products = [f64; 3];
+
+fn products(constants: &[f64]) -> Products {
+    let mut pk = 0.0;
+    let mut products = [0.0; 3];
+    for (product, k) in products.iter_mut().zip(constants) {
+        pk += k;
+        *product = 10f64.powf(-pk);
+    }
+    products
+}
+
+/// Mean number of protons that a molecule has given off at hydrogen-ion concentration `h`:
+/// Σ n Kₙ/hⁿ over 1 + Σ Kₙ/hⁿ, with Kₙ the product of the first n constants.
+fn dissociated(h: f64, products: &Products) -> f64 {
+    let (mut weighted, mut sum, mut power) = (0.0, 1.0, 1.0);
+    for (given, product) in products.iter().enumerate() {
+        power *= h;
+        let term = product / power;
         sum += term;
         weighted += (given + 1) as f64 * term;
     }
@@ -47,13 +61,15 @@ fn dissociated(h: f64, constants: &[f64]) -> f64 {
 /// pH of a solution, between 0 and 14.
 ///
 /// The root of `[H⁺] + strong ions = dissociated acids + [OH⁻]`, which is monotone in pH. No
-/// correction for activity: good to about 0.1.
+/// correction for activity: good to about 0.1, and found to a millionth.
 #[must_use]
 pub fn ph_of(ions: &Ions) -> f64 {
+    let acids: Vec<(f64, Products)> = ions.acids.iter().map(|(c, k)| (*c, products(k))).collect();
+    let water = 10f64.powf(-WATER_PK);
     let imbalance = |ph: f64| {
-        let h = 10f64.powf(-ph);
-        let acids: f64 = ions.acids.iter().map(|(c, k)| c * dissociated(h, k)).sum();
-        h + ions.strong - acids - 10f64.powf(ph - WATER_PK)
+        let h = (-ph * std::f64::consts::LN_10).exp();
+        let given: f64 = acids.iter().map(|(c, k)| c * dissociated(h, k)).sum();
+        h + ions.strong - given - water / h
     };
     // Monotone and bracketed; beyond the ends the end itself is the answer.
     if imbalance(0.0) <= 0.0 {
@@ -62,8 +78,15 @@ pub fn ph_of(ions: &Ions) -> f64 {
     if imbalance(14.0) >= 0.0 {
         return 14.0;
     }
-    let mut tolerance = roots::SimpleConvergency { eps: 1e-9, max_iter: 100 };
-    roots::find_root_brent(0.0, 14.0, imbalance, &mut tolerance).unwrap_or(7.0)
+    // What people drink lies between 2 and 7, and the narrower the bracket the sooner it is found.
+    let (low, high) = match (imbalance(2.0) > 0.0, imbalance(4.5) > 0.0, imbalance(7.0) > 0.0) {
+        (false, ..) => (0.0, 2.0),
+        (true, false, _) => (2.0, 4.5),
+        (true, true, false) => (4.5, 7.0),
+        (true, true, true) => (7.0, 14.0),
+    };
+    let mut tolerance = roots::SimpleConvergency { eps: 1e-6, max_iter: 100 };
+    roots::find_root_brent(low, high, imbalance, &mut tolerance).unwrap_or(7.0)
 }
 
 /// Equivalents of base per litre that bring the solution to pH 8.2; not below zero.
@@ -72,7 +95,7 @@ pub fn ph_of(ions: &Ions) -> f64 {
 #[must_use]
 pub fn titratable_equivalents(ions: &Ions) -> f64 {
     let h = 10f64.powf(-END_POINT);
-    let acids = ions.acids.iter().fold(0.0, |sum, (c, k)| sum + c * dissociated(h, k));
+    let acids = ions.acids.iter().fold(0.0, |sum, (c, k)| sum + c * dissociated(h, &products(k)));
     (acids - ions.strong).max(0.0)
 }
 

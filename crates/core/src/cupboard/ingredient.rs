@@ -89,6 +89,43 @@ impl Kind {
     }
 }
 
+/// What an ingredient does in a drink. What does the same can be put in its place.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Role {
+    /// It sweetens: sugars, honeys, syrups.
+    Sweetens,
+    /// It sharpens: sour juices, acids, vinegars.
+    Sharpens,
+    /// Neither; only its own kind does what it does.
+    OfItsKind,
+}
+
+impl Ingredient {
+    /// What it does. From 40 g of sweetness in 100 g on it is there to sweeten, from 0.7 g of acid on to
+    /// sharpen: apple juice has half as much, orange juice a little more.
+    #[must_use]
+    pub fn role(&self) -> Role {
+        if self.form == Form::Pieces {
+            Role::OfItsKind
+        } else if self.per_gram.sucrose_equivalent().0 > 0.4 {
+            Role::Sweetens
+        } else if self.per_gram.titratable_acid() > 0.007 {
+            Role::Sharpens
+        } else {
+            Role::OfItsKind
+        }
+    }
+
+    /// Whether it can be put in the place of another.
+    #[must_use]
+    pub fn can_stand_for(&self, other: &Self) -> bool {
+        self.role() == other.role()
+            && (self.role() != Role::OfItsKind || self.kind == other.kind)
+    }
+}
+
 /// How an ingredient arrives in a vessel.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]

@@ -25,7 +25,7 @@ mod yields;
 
 pub use evidence::{Estimated, Evidence, FigureSource};
 pub use flavour::Flavour;
-pub use ingredient::{Extraction, Form, Hold, Ingredient, Kind, Measures};
+pub use ingredient::{Extraction, Form, Hold, Ingredient, Kind, Measures, Role};
 pub use own::{
     Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce, OwnVessel, Reading,
 };

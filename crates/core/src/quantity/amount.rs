@@ -11,6 +11,8 @@ use super::number::{as_written, format_number, take_number, tidy};
 const MAX_TEXT: usize = 80;
 /// The largest number in front of a unit: 100,000 g is a hundred kilos of one thing.
 const MAX_VALUE: f64 = 100_000.0;
+/// The most in grams or millilitres: a tonne, a cubic metre.
+const MAX_TOTAL: f64 = 1e6;
 /// The smallest: a thousandth of a gram is less than any scale in a kitchen shows.
 const MIN_VALUE: f64 = 0.001;
 
@@ -135,10 +137,13 @@ impl Amount {
             .all(|t| matches!(t.measure, Measure::Cup | Measure::Tablespoon | Measure::Teaspoon))
     }
 
-    /// Whether it is an amount that can be written down and read again.
+    /// Whether it is an amount that can be written down and read again: no more than a kitchen holds,
+    /// no less than can be measured.
     #[must_use]
     pub fn is_sensible(&self) -> bool {
-        self.to_string().parse() == Ok(self.clone())
+        self.terms.iter().all(|t| {
+            (MIN_VALUE..=MAX_VALUE).contains(&t.value) && t.value * t.measure.factor() <= MAX_TOTAL
+        })
     }
 
     /// The sum in grams or millilitres; meaningful when all terms share one dimension.
@@ -207,8 +212,7 @@ impl FromStr for Amount {
             let words = words.strip_suffix(" of").unwrap_or(words).trim();
             let measure =
                 Measure::from_words(words).unwrap_or_else(|| Measure::Piece(words.to_owned()));
-            let total = value * measure.factor();
-            if total > 1e6 {
+            if value * measure.factor() > MAX_TOTAL {
                 return Err(AmountError::TooMuch(part.to_owned()));
             }
             // As it will be written back, so that reading it again changes nothing.

@@ -28,5 +28,5 @@ pub use amount::{Amount, AmountError, Term};
 pub use kitchen::{kitchen_step, round_to_kitchen, spell_in_spoons};
 pub(crate) use measure::US_CUP_ML;
 pub use measure::{Dimension, Measure};
-pub use number::format_number;
+pub use number::{format_number, to_figures};
 pub use units::{Celsius, Grams, Millilitres, Millimetres, Minutes};

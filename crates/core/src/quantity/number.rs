@@ -150,9 +150,27 @@ pub(super) fn as_fraction(part: f64, tolerance: f64) -> Option<(u32, u32)> {
 /// How many figures of a number are kept and written. A kitchen measures three.
 const FIGURES: i32 = 9;
 
+/// A number to so many figures: the one that is read again when it has been written with so many.
+///
+/// ```
+/// use keen_core::quantity::to_figures;
+/// assert_eq!(to_figures(2.0 / 3.0, 3), 0.667);
+/// assert_eq!(to_figures(-123_456.0, 2), -120_000.0);
+/// ```
+#[must_use]
+pub fn to_figures(value: f64, figures: i32) -> f64 {
+    if value == 0.0 || !value.is_finite() {
+        return value;
+    }
+    // A whole number over a power of ten, both exact, is rounded once: as when it is read.
+    let places = figures - 1 - value.abs().log10().floor() as i32;
+    let power = 10f64.powi(places.abs());
+    if places >= 0 { (value * power).round() / power } else { (value / power).round() * power }
+}
+
 /// The number that is read again when `value` has been written.
 pub(super) fn as_written(value: f64) -> f64 {
-    format!("{value:.*e}", FIGURES as usize - 1).parse().unwrap_or(value)
+    to_figures(value, FIGURES)
 }
 
 /// A number that was worked out, as one would note it: a kitchen's fraction where it is one, else seven
@@ -161,7 +179,7 @@ pub(super) fn tidy(value: f64) -> f64 {
     let whole = value.floor();
     match as_fraction(value - whole, 1e-5) {
         Some((over, under)) => whole + f64::from(over) / f64::from(under),
-        None => format!("{value:.6e}").parse().unwrap_or(value),
+        None => to_figures(value, 7),
     }
 }
 

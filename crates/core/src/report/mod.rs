@@ -72,6 +72,41 @@ pub struct FrameReport {
     pub cautions: Vec<Caution>,
 }
 
+/// What a screen draws of a drink while an amount is dragged: all that moves, and nothing else.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Glance {
+    /// What each line brings.
+    pub lines: Vec<LineReport>,
+    /// The vessels, in the order in which things flow through them.
+    pub vessels: Vec<VesselReport>,
+    /// What is poured from where to where.
+    pub streams: Vec<Stream>,
+    /// The drink as it is served; none while there is nothing to drink.
+    pub profile: Option<Profile>,
+    /// Where it lies.
+    pub map: BalanceMap,
+}
+
+impl Glance {
+    /// Runs a drink and reads off what moves.
+    #[must_use]
+    pub fn of(drink: &Drink, cupboard: &Cupboard) -> Self {
+        Self::read(drink, cupboard, &Trace::run(drink, cupboard))
+    }
+
+    fn read(drink: &Drink, cupboard: &Cupboard, trace: &Trace) -> Self {
+        let profile = trace.outcome().and_then(Profile::of);
+        Self {
+            lines: line::lines(drink, trace, cupboard),
+            vessels: state::vessels(drink, trace, cupboard),
+            streams: streams(drink, trace),
+            map: BalanceMap::of(drink.family, profile.as_ref()),
+            profile,
+        }
+    }
+}
+
 /// A pouring from one vessel to another.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -94,7 +129,7 @@ impl DrinkReport {
     /// Reads off a run what there is to show.
     #[must_use]
     pub fn read(drink: &Drink, cupboard: &Cupboard, trace: &Trace) -> Self {
-        let profile = trace.outcome().and_then(Profile::of);
+        let Glance { lines, vessels, streams, profile, map } = Glance::read(drink, cupboard, trace);
         let frames = trace
             .frames
             .iter()
@@ -118,12 +153,12 @@ impl DrinkReport {
             .collect();
         Self {
             frames,
-            vessels: state::vessels(drink, trace, cupboard),
-            streams: streams(drink, trace),
-            lines: line::lines(drink, trace, cupboard),
+            vessels,
+            streams,
+            lines,
             rests_on: RestsOn::of(drink, trace, cupboard),
             keeping: Keeping::of(drink, trace),
-            map: BalanceMap::of(drink.family, profile.as_ref()),
+            map,
             profile,
             minutes: trace.frames.iter().map(|f| f.minutes.0).sum(),
             hands_on_minutes: trace.frames.iter().map(|f| f.hands_on.0).sum(),

@@ -193,6 +193,8 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
             let fullest = trace.fullest(index);
             let over = trace.highest_level(index).0 - vessel.capacity().0;
             let needed = needed_capacity(drink, trace, index).0;
+            let last = trace.last(index);
+            let shown = fullest.map(|(_, c)| StateReport::of(drink, index, c, cupboard));
             VesselReport {
                 id: vessel.id.clone(),
                 name: vessel.label().to_owned(),
@@ -211,9 +213,12 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
                     .fold(1.0, f64::min)
                     * vessel.capacity().0,
                 over_ml: if vessel.kind.strainer().is_none() && over > 0.5 { over } else { 0.0 },
-                fullest: fullest.map(|(_, c)| StateReport::of(drink, index, c, cupboard)),
                 fullest_step: fullest.map(|(step, _)| drink.steps[step].id.clone()),
-                last: trace.last(index).map(|(_, c)| StateReport::of(drink, index, c, cupboard)),
+                last: match last {
+                    Some((step, _)) if fullest.is_some_and(|(at, _)| at == step) => shown.clone(),
+                    last => last.map(|(_, c)| StateReport::of(drink, index, c, cupboard)),
+                },
+                fullest: shown,
             }
         })
         .collect()

@@ -334,13 +334,7 @@ fn tastes(drink: &Drink, cupboard: &Cupboard, profile: &Profile) -> Vec<ForTaste
         .iter()
         .map(|band| {
             let here = point.band.as_deref() == Some(&band.name);
-            let from = if band.ratio_from > 0.0 {
-                band.ratio_from
-            } else {
-                band.ratio_to.unwrap_or(12.0) * 0.72
-            };
-            let to = band.ratio_to.unwrap_or(from * 1.3);
-            let wanted = (from + to) / 2.0;
+            let wanted = band.ratio_middle;
             let ratio = profile.ratio.unwrap_or(f64::MAX);
             // Sharper with lemon, sweeter with syrup: one spoon of one thing.
             let (sweetness, acidity, with) = if ratio > wanted {

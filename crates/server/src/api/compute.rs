@@ -6,7 +6,7 @@ use keen_core::chance::{self, Spread};
 use keen_core::cupboard::{Cupboard, Kitchen, Reading};
 use keen_core::drink::{Drink, FieldError};
 use keen_core::quantity::{Amount, Millilitres};
-use keen_core::report::DrinkReport;
+use keen_core::report::{DrinkReport, Glance};
 use keen_core::scale::{self, NamedSize, Size, SizeSheet, Units, VesselPlan};
 use keen_core::serving::{self, Card, Facts};
 use keen_core::shop::{self, Shopping, ShoppingList};
@@ -20,6 +20,7 @@ use serde_json::Value;
 use utoipa::ToSchema;
 
 use super::desk::Asker;
+use super::figures::Figures;
 use super::{Body, Problem, State};
 
 /// How often a drink is run to see where it may land.
@@ -44,6 +45,22 @@ fn read_with_drink<T: DeserializeOwned>(
 }
 
 impl State {
+    /// Reads something off one run of a drink. A drag asks this with every move: what is done in a blink
+    /// is done at once, on the thread that answers.
+    async fn read_off<T: Send + 'static>(
+        &self,
+        asker: Asker,
+        body: &Body,
+        read: impl FnOnce(&Drink, &Cupboard) -> T + Send + 'static,
+    ) -> Result<Figures<T>, Problem> {
+        let cupboard = self.cupboard();
+        let drink = keen_formats::read_drink(body.bytes(), &cupboard)?;
+        if drink.steps.len() <= AT_ONCE {
+            return Ok(Figures(read(&drink, &cupboard)));
+        }
+        self.desk.ask(asker, move |_| Ok(read(&drink, &cupboard))).await.map(Figures)
+    }
+
     /// Works out at the desk what is asked of a drink.
     async fn ask_of_drink<T, R>(
         &self,
@@ -134,22 +151,25 @@ pub(crate) struct Measured {
 }
 
 /// Run a drink: frames, vessels, lines, profile and map.
-#[utoipa::path(tag = "compute", request_body = Drink, responses(
-    (status = 200, body = DrinkReport)))]
+#[utoipa::path(tag = "compute", request_body = Drink, responses((status = 200, body = DrinkReport)))]
 #[post("/api/compute/trace")]
 pub(super) async fn trace(
     state: web::Data<State>,
     asker: Asker,
     body: Body,
-) -> Result<web::Json<DrinkReport>, Problem> {
-    let cupboard = state.cupboard();
-    let drink = keen_formats::read_drink(body.bytes(), &cupboard)?;
-    // A drag asks this forty times a second. What is done in a blink is done at once.
-    if drink.steps.len() <= AT_ONCE {
-        return Ok(web::Json(DrinkReport::of(&drink, &cupboard)));
-    }
-    let found = state.desk.ask(asker, move |_| Ok(DrinkReport::of(&drink, &cupboard)));
-    found.await.map(web::Json)
+) -> Result<Figures<DrinkReport>, Problem> {
+    state.read_off(asker, &body, DrinkReport::of).await
+}
+
+/// Run a drink for what moves while an amount is dragged: the trace without its frames.
+#[utoipa::path(tag = "compute", request_body = Drink, responses((status = 200, body = Glance)))]
+#[post("/api/compute/glance")]
+pub(super) async fn glance(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<Figures<Glance>, Problem> {
+    state.read_off(asker, &body, Glance::of).await
 }
 
 /// Change a drink to another size.

@@ -39,6 +39,7 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(drinks::save)
         .service(drinks::remove)
         .service(compute::trace)
+        .service(compute::glance)
         .service(compute::size)
         .service(compute::solve)
         .service(compute::correct)

@@ -10,6 +10,7 @@ mod cupboard;
 mod desk;
 mod document;
 mod drinks;
+mod figures;
 mod kitchen;
 mod patch;
 mod problem;

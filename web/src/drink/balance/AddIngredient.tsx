@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
+import { memo, useState } from "react";
 import type { Drink, DrinkReport, Ingredient } from "../../api/client";
 import { findIngredients, offered, useIngredients } from "../../api/queries";
 import { colour } from "../../app/theme";
@@ -12,8 +12,6 @@ import type { Editor } from "../editing/editor";
 
 interface AddIngredientProps {
   editor: Editor;
-  drink: Drink;
-  report: DrinkReport;
   /** Where in the order, and into what; where a cook would, if left out. */
   at?: number;
   vessel?: string;
@@ -23,9 +21,11 @@ interface AddIngredientProps {
 }
 
 /** Finds something in the cupboard and puts it into a vessel. */
-export function AddIngredient(props: AddIngredientProps) {
-  const { editor, drink, report, at, vessel, outlined, onAdded } = props;
+export const AddIngredient = memo(function AddIngredient(props: AddIngredientProps) {
+  const { editor, at, vessel, outlined, onAdded } = props;
   const [open, setOpen] = useState(false);
+  // What there is to choose from is looked at when it is opened, not with every change before.
+  const { drink, shown } = editor.store.getState();
   return (
     <>
       <Button
@@ -45,15 +45,16 @@ export function AddIngredient(props: AddIngredientProps) {
           },
         }}
       >
-        {open && (
+        {open && shown && (
           <Finder
             drink={drink}
-            report={report}
+            report={shown.report}
             vessel={vessel}
             onPick={(it, into) => {
+              const before = editor.store.getState().drink.steps;
               editor.edit(addIngredient(it, into, at));
               const { steps } = editor.store.getState().drink;
-              onAdded(steps.find((step) => !drink.steps.some((s) => s.id === step.id))?.id);
+              onAdded(steps.find((step) => !before.some((s) => s.id === step.id))?.id);
               setOpen(false);
             }}
           />
@@ -61,7 +62,7 @@ export function AddIngredient(props: AddIngredientProps) {
       </Dialog>
     </>
   );
-}
+});
 
 interface FinderProps {
   drink: Drink;

@@ -2,47 +2,42 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
-import {
-  answer,
-  api,
-  type BalanceMapData,
-  type Drink,
-  type DrinkReport,
-  type Spot,
-} from "../../api/client";
+import { memo, useState } from "react";
+import { answer, api, type BalanceMapData } from "../../api/client";
 import { useShelf } from "../../api/queries";
 import { colour } from "../../app/theme";
 import { volume } from "../../ui/format";
 import type { Editor } from "../editing/editor";
 import type { Aiming } from "./aim";
+import look from "./Balance.module.css";
 
 interface AimPanelProps {
   editor: Editor;
-  drink: Drink;
-  report: DrinkReport;
+  /** Of the drink that is aimed. */
+  name: string;
   aiming: Aiming;
   onCorrect: () => void;
 }
 
 /** From a target to the amounts: choose where, work it out, look at it, take it. */
-export function AimPanel({ editor, drink, report, aiming, onCorrect }: AimPanelProps) {
+export const AimPanel = memo(function AimPanel(props: AimPanelProps) {
+  const { editor, name, aiming, onCorrect } = props;
   const [more, setMore] = useState(false);
   const { ring, solution, wrong } = aiming;
   const wants = ring !== undefined || Object.keys(aiming.others).length > 0;
   return (
-    <Box component="section" aria-label="Aim" sx={{ display: "grid", gap: 1 }}>
+    <section aria-label="Aim" className={look.aim}>
       {solution ? (
         <Proposal editor={editor} aiming={aiming} />
       ) : (
         <>
-          <AimAt drink={drink} map={report.map} aiming={aiming} />
+          <AimAt editor={editor} name={name} aiming={aiming} />
           <Box sx={{ fontSize: 13.5, color: colour("muted") }} data-figure="ring">
             {ring
               ? `Ring: ${ring.sweetness.toFixed(1)} g and ${ring.acidity.toFixed(2)} %`
               : "or touch the map"}
           </Box>
-          {more && <OtherTargets report={report} aiming={aiming} />}
+          {more && <OtherTargets editor={editor} aiming={aiming} />}
           <Button variant="contained" disabled={!wants} onClick={() => void aiming.work()}>
             Work out the amounts
           </Button>
@@ -71,33 +66,42 @@ export function AimPanel({ editor, drink, report, aiming, onCorrect }: AimPanelP
           </Box>
         </>
       )}
-    </Box>
+    </section>
   );
+});
+
+/** The map as it is at the moment. */
+function mapOf(editor: Editor): BalanceMapData | undefined {
+  return editor.store.getState().shown?.report.map;
 }
 
 /** Where to: a band, the middle of its kind, or another drink. */
-function AimAt({ drink, map, aiming }: { drink: Drink; map: BalanceMapData; aiming: Aiming }) {
+function AimAt({ editor, name, aiming }: { editor: Editor; name: string; aiming: Aiming }) {
   const { data: shelf } = useShelf("");
+  const [wrong, setWrong] = useState<string | undefined>();
+  const bands = mapOf(editor)?.bands ?? [];
   const choose = async (value: string) => {
+    const map = mapOf(editor);
+    if (!map) return;
+    setWrong(undefined);
+    if (value === "typical") return aiming.set({ ring: map.typical.middle });
     if (value.startsWith("band:")) {
-      aiming.set({ ring: bandSpot(map, value.slice(5)) });
-    } else if (value === "typical") {
-      const t = map.typical;
-      aiming.set({
-        ring: {
-          sweetness: (t.sweetness_from + t.sweetness_to) / 2,
-          acidity: (t.acidity_from + t.acidity_to) / 2,
-        },
-      });
-    } else {
-      const id = value.slice(6);
-      const kept = await answer(api.GET("/api/drinks/{id}", { params: { path: { id } } }));
-      const report = await answer(api.POST("/api/compute/trace", { body: kept.drink }));
-      const point = report.map.point;
+      const band = map.bands.find((b) => b.name === value.slice(5));
+      const sweetness = map.point?.sweetness ?? map.typical.middle.sweetness;
+      if (band) aiming.set({ ring: { sweetness, acidity: sweetness / band.ratio_middle } });
+      return;
+    }
+    try {
+      const path = { params: { path: { id: value.slice(6) } } };
+      const { drink } = await answer(api.GET("/api/drinks/{id}", path));
+      const glance = await answer(api.POST("/api/compute/glance", { body: drink }));
+      const point = glance.map.point;
       if (point) aiming.set({ ring: { sweetness: point.sweetness, acidity: point.acidity } });
+    } catch (error) {
+      setWrong((error as Error).message);
     }
   };
-  const others = shelf?.drinks.filter((d) => d.ratio != null && d.name !== drink.name) ?? [];
+  const others = shelf?.drinks.filter((d) => d.ratio != null && d.name !== name) ?? [];
   return (
     <TextField
       select
@@ -105,10 +109,12 @@ function AimAt({ drink, map, aiming }: { drink: Drink; map: BalanceMapData; aimi
       label="Aim at"
       value=""
       onChange={(event) => void choose(event.target.value)}
+      error={wrong !== undefined}
+      helperText={wrong}
       slotProps={{ select: { MenuProps: { slotProps: { paper: { sx: { maxHeight: 380 } } } } } }}
     >
       <MenuItem value="typical">the middle of its kind</MenuItem>
-      {map.bands.map((band) => (
+      {bands.map((band) => (
         <MenuItem key={band.name} value={`band:${band.name}`}>
           {band.name}, as strong as it is
         </MenuItem>
@@ -122,19 +128,8 @@ function AimAt({ drink, map, aiming }: { drink: Drink; map: BalanceMapData; aimi
   );
 }
 
-/** The middle of a band, at the sweetness that the drink has. */
-function bandSpot(map: BalanceMapData, name: string): Spot | undefined {
-  const band = map.bands.find((b) => b.name === name);
-  if (!band) return undefined;
-  const t = map.typical;
-  const sweetness = map.point?.sweetness ?? (t.sweetness_from + t.sweetness_to) / 2;
-  const from = band.ratio_from || (band.ratio_to ?? 10) * 0.7;
-  const to = band.ratio_to ?? from * 1.35;
-  return { sweetness, acidity: sweetness / ((from + to) / 2) };
-}
-
-function OtherTargets({ report, aiming }: { report: DrinkReport; aiming: Aiming }) {
-  const profile = report.profile;
+function OtherTargets({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
+  const profile = editor.store.getState().shown?.report.profile;
   if (!profile) return null;
   const fields = [
     ["volume_ml", "All of it, ml", profile.volume_ml.toFixed(0)],

@@ -1,7 +1,6 @@
-import Box from "@mui/material/Box";
-import { memo, useState } from "react";
-import { colour } from "../../app/theme";
-import type { Drink, DrinkReport } from "../../api/client";
+import { memo, useCallback, useState } from "react";
+import type { Drink, DrinkReport, Spot } from "../../api/client";
+import { useStable } from "../../ui/useStable";
 import type { Editor } from "../editing/editor";
 import { useAim } from "./aim";
 import { AimPanel } from "./AimPanel";
@@ -9,8 +8,9 @@ import { Correct } from "./Correct";
 import { Ingredients } from "./Ingredients";
 import { MapPlate } from "./MapPlate";
 import { Notices } from "./Notices";
-import { Headline, ProfilePanel } from "./ProfilePanel";
+import { Figures, Headline, InWords, Judged } from "./ProfilePanel";
 import { useSpread } from "./useSpread";
+import look from "./Balance.module.css";
 
 interface BalanceProps {
   editor: Editor;
@@ -23,62 +23,36 @@ export const Balance = memo(function Balance({ editor, drink, report }: BalanceP
   const aiming = useAim(drink);
   const spread = useSpread(drink);
   const [correcting, setCorrecting] = useState(false);
+  const setRing = useStable((ring: Spot) => aiming.set({ ring }));
+  const correct = useCallback(() => setCorrecting(true), []);
   return (
-    <Box
-      sx={{
-        flex: 1,
-        display: "grid",
-        minHeight: 0,
-        minWidth: 0,
-        px: { xs: 2, md: 3.5 },
-        pt: 0.5,
-        pb: 2,
-        columnGap: { sm: 3, md: 5 },
-        rowGap: 2,
-        alignItems: "start",
-        gridTemplateRows: { md: "auto 1fr" },
-        gridTemplateColumns: {
-          xs: "minmax(0, 1fr)",
-          sm: "minmax(0, 1fr) minmax(0, 1fr)",
-          md: "minmax(330px, 410px) minmax(300px, 1fr) 214px",
-        },
-        gridTemplateAreas: {
-          xs: '"head" "map" "lines" "figures"',
-          sm: '"lines head" "lines map" "lines figures"',
-          md: '"lines map head" "lines map figures"',
-        },
-        color: colour("ink"),
-      }}
-    >
-      <Box sx={{ gridArea: "lines", minWidth: 0 }}>
+    <div className={look.balance}>
+      <div className={look.lines}>
         <Ingredients editor={editor} drink={drink} report={report} aiming={aiming} />
-        <Notices report={report} />
-      </Box>
-      <Box sx={{ gridArea: "head", minWidth: 0 }}>
-        <Headline report={report} />
-      </Box>
-      <Box sx={{ gridArea: "map", minWidth: 0 }}>
+        <Notices frames={report.frames} />
+      </div>
+      <div className={look.head}>
+        <Headline profile={report.profile} point={report.map.point} />
+      </div>
+      <div className={look.map}>
         <MapPlate
           map={report.map}
           colour={report.profile?.colour}
           name={drink.name}
           cloud={spread?.cloud}
           ring={aiming.ring}
-          onRing={(ring) => aiming.set({ ring })}
+          onRing={setRing}
           proposed={aiming.solution?.rounded_point ?? undefined}
         />
-      </Box>
-      <Box sx={{ gridArea: "figures", minWidth: 0 }}>
-        <ProfilePanel editor={editor} drink={drink} report={report} spread={spread}>
-          <AimPanel
-            editor={editor}
-            drink={drink}
-            report={report}
-            aiming={aiming}
-            onCorrect={() => setCorrecting(true)}
-          />
-        </ProfilePanel>
-      </Box>
+      </div>
+      <div className={look.figures}>
+        <Figures profile={report.profile} rests={report.rests_on} spread={spread} />
+        {report.profile && report.map.point && (
+          <AimPanel editor={editor} name={drink.name} aiming={aiming} onCorrect={correct} />
+        )}
+        <InWords report={report} />
+        <Judged editor={editor} family={drink.family} />
+      </div>
       {correcting && (
         <Correct
           editor={editor}
@@ -88,6 +62,6 @@ export const Balance = memo(function Balance({ editor, drink, report }: BalanceP
           onClose={() => setCorrecting(false)}
         />
       )}
-    </Box>
+    </div>
   );
 });

@@ -7,6 +7,7 @@ import type { Drink, DrinkReport, LineReport, Settings, Way } from "../../api/cl
 import { useSettings } from "../../api/queries";
 import { colour } from "../../app/theme";
 import { AmountField } from "../../ui/AmountField";
+import { useStable } from "../../ui/useStable";
 import { moveLine, removeStep, setAmount, setNote } from "../changes";
 import type { Editor } from "../editing/editor";
 import { AddIngredient } from "./AddIngredient";
@@ -28,6 +29,9 @@ export function Ingredients({ editor, drink, report, aiming }: IngredientsProps)
   const [chosen, setChosen] = useState<string | undefined>();
   const { settings, change } = useSettings();
   const rests = report.lines;
+  const showBy = useStable((ingredient: string, kind: string) =>
+    change((s) => ({ ...s, shown_by: { ...s.shown_by, [ingredient]: kind as ShownBy } })),
+  );
   return (
     <Box component="section" aria-label="What goes in">
       <div className={`${look.columns} ${look.heads}`}>
@@ -53,12 +57,7 @@ export function Ingredients({ editor, drink, report, aiming }: IngredientsProps)
             onMost={bound}
             onSwap={setSwapping}
             onChoose={setChosen}
-            onShowBy={(kind) =>
-              change((s) => ({
-                ...s,
-                shown_by: { ...s.shown_by, [line.ingredient]: kind as ShownBy },
-              }))
-            }
+            onShowBy={showBy}
           />
         ))}
       </Box>
@@ -67,7 +66,7 @@ export function Ingredients({ editor, drink, report, aiming }: IngredientsProps)
           Nothing yet. Begin with the water or the fruit.
         </Box>
       )}
-      <AddIngredient editor={editor} drink={drink} report={report} onAdded={setChosen} />
+      <AddIngredient editor={editor} onAdded={setChosen} />
       {swapping && (
         <Swap
           editor={editor}
@@ -111,7 +110,7 @@ interface LineProps {
   onMost: (step: string, which: "most", text: string) => void;
   onSwap: (line: LineReport) => void;
   onChoose: (step: string | undefined) => void;
-  onShowBy: (kind: string) => void;
+  onShowBy: (ingredient: string, kind: string) => void;
 }
 
 const wayNames: Record<string, string> = {
@@ -122,8 +121,8 @@ const wayNames: Record<string, string> = {
 };
 
 const Line = memo(function Line(props: LineProps) {
-  const { editor, line, way, note, vessel, chosen, isFirst, isLast, onChoose, onShowBy } = props;
-  const { held, most, onHold, onMost, onSwap } = props;
+  const { editor, line, way, note, vessel, chosen, onChoose } = props;
+  const { held, most, onSwap } = props;
   const detail = [
     line.is_fill_line ? `to the line in the ${vessel.toLowerCase()}` : note,
     line.in_each && "in each glass",
@@ -131,7 +130,12 @@ const Line = memo(function Line(props: LineProps) {
     held && "held",
     most && `at most ${most}`,
   ].filter(Boolean);
-  const change = (amount: string) => editor.edit(setAmount(line.step, amount), line.step);
+  const change = useStable((amount: string, drag?: string) =>
+    editor.edit(setAmount(line.step, amount), drag ?? line.step, drag !== undefined),
+  );
+  const nudge = useStable((by: number) => change(nudged(way, by)));
+  const swap = useStable(() => onSwap(line));
+  const type = useStable((text: string) => editor.tryEdit(setAmount(line.step, text)));
   return (
     <li
       className={chosen ? `${look.line} ${look.chosen}` : look.line}
@@ -151,117 +155,169 @@ const Line = memo(function Line(props: LineProps) {
             of={line.name}
             way={way}
             onChange={change}
-            onType={(text) => editor.tryEdit(setAmount(line.step, text))}
+            onRest={editor.rest}
+            onType={type}
           />
         )}
         <Shares line={line} />
       </div>
       {chosen && (
-        <Box
-          sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 0.5, pb: 1 }}
-          role="group"
-          aria-label={`Change ${line.name}`}
-        >
-          <Small label={`Less ${line.name}`} onClick={() => change(nudged(way, -1))}>
-            <Minus size={18} aria-hidden />
-          </Small>
-          <Small label={`More ${line.name}`} onClick={() => change(nudged(way, 1))}>
-            <Plus size={18} aria-hidden />
-          </Small>
-          {line.ways
-            .filter((w) => w.kind !== "as_written")
-            .map((w) => (
-              <Button
-                key={w.kind}
-                size="small"
-                aria-pressed={w.kind === way.kind}
-                aria-label={`Show ${line.name} by ${wayNames[w.kind]}`}
-                onClick={() => onShowBy(w.kind)}
-                sx={{
-                  minHeight: 40,
-                  px: 0.75,
-                  minWidth: 0,
-                  fontSize: 13,
-                  fontWeight: w.kind === way.kind ? 700 : 500,
-                  color: w.kind === way.kind ? colour("cobalt") : colour("muted"),
-                  textDecoration: w.kind === way.kind ? "underline" : "none",
-                  textUnderlineOffset: "4px",
-                }}
-              >
-                {wayNames[w.kind]}
-              </Button>
-            ))}
-          <Box sx={{ flex: 1 }} />
-          <Small
-            label={`Move ${line.name} up`}
-            disabled={isFirst}
-            onClick={() => editor.edit(moveLine(line.step, -1))}
-          >
-            <ChevronUp size={18} aria-hidden />
-          </Small>
-          <Small
-            label={`Move ${line.name} down`}
-            disabled={isLast}
-            onClick={() => editor.edit(moveLine(line.step, 1))}
-          >
-            <ChevronDown size={18} aria-hidden />
-          </Small>
-          <Small
-            label={`Leave out ${line.name}`}
-            onClick={() => {
-              onChoose(undefined);
-              editor.edit(removeStep(line.step));
-            }}
-          >
-            <Trash2 size={17} aria-hidden />
-          </Small>
-          <Box sx={{ display: "flex", gap: 1, flexBasis: "100%", alignItems: "center" }}>
-            <Button
-              aria-pressed={held}
-              aria-label={`Hold ${line.name}`}
-              onClick={() => onHold(line.step)}
-              sx={{
-                minHeight: 40,
-                px: 1.25,
-                fontSize: 13,
-                flexShrink: 0,
-                border: `1.5px solid ${colour(held ? "cobalt" : "hairline")}`,
-                bgcolor: held ? colour("wash") : "transparent",
-              }}
-            >
-              {held ? "Held" : "Hold as it is"}
-            </Button>
-            {!line.follows && (
-              <TextField
-                size="small"
-                label="at most"
-                defaultValue={most}
-                onBlur={(event) => onMost(line.step, "most", event.target.value)}
-                onKeyDown={(event) => {
-                  event.stopPropagation();
-                  if (event.key === "Enter") (event.target as HTMLElement).blur();
-                }}
-                slotProps={{ htmlInput: { "aria-label": `At most so much ${line.name}` } }}
-                sx={{ width: 110 }}
-              />
-            )}
-            <Box sx={{ flex: 1 }} />
-            {!line.follows && (
-              <Button onClick={() => onSwap(line)} sx={{ px: 1, minWidth: 0, fontSize: 13 }}>
-                Swap
-              </Button>
-            )}
-          </Box>
-          {!line.is_fill_line && (
-            <NoteField
-              key={note}
-              note={note}
-              onNote={(text) => editor.edit(setNote(line.step, text))}
-            />
-          )}
-        </Box>
+        <Tools
+          editor={editor}
+          note={note}
+          isFirst={props.isFirst}
+          isLast={props.isLast}
+          held={held}
+          most={most}
+          onHold={props.onHold}
+          onMost={props.onMost}
+          onChoose={onChoose}
+          onShowBy={props.onShowBy}
+          step={line.step}
+          name={line.name}
+          ingredient={line.ingredient}
+          follows={line.follows}
+          isFillLine={line.is_fill_line}
+          kinds={line.ways.map((w) => w.kind).join(" ")}
+          kind={way.kind}
+          onNudge={nudge}
+          onSwap={swap}
+        />
       )}
     </li>
+  );
+});
+
+interface ToolsProps {
+  editor: Editor;
+  step: string;
+  name: string;
+  ingredient: string;
+  follows: boolean;
+  isFillLine: boolean;
+  /** The ways in which the amount can be said, with spaces between. */
+  kinds: string;
+  /** The one that is shown. */
+  kind: string;
+  note: string;
+  isFirst: boolean;
+  isLast: boolean;
+  held: boolean;
+  most: string;
+  onNudge: (by: number) => void;
+  onHold: (step: string) => void;
+  onMost: (step: string, which: "most", text: string) => void;
+  onSwap: () => void;
+  onChoose: (step: string | undefined) => void;
+  onShowBy: (ingredient: string, kind: string) => void;
+}
+
+/** What can be done with the chosen line. It stands still while its amount is dragged. */
+const Tools = memo(function Tools(props: ToolsProps) {
+  const { editor, step, name, ingredient, follows, isFillLine, kinds, kind, note } = props;
+  const { isFirst, isLast, held, most } = props;
+  const { onNudge, onHold, onMost, onSwap, onChoose, onShowBy } = props;
+  return (
+    <Box
+      sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 0.5, pb: 1 }}
+      role="group"
+      aria-label={`Change ${name}`}
+    >
+      <Small label={`Less ${name}`} onClick={() => onNudge(-1)}>
+        <Minus size={18} aria-hidden />
+      </Small>
+      <Small label={`More ${name}`} onClick={() => onNudge(1)}>
+        <Plus size={18} aria-hidden />
+      </Small>
+      {kinds
+        .split(" ")
+        .filter((k) => k !== "as_written")
+        .map((k) => (
+          <Button
+            key={k}
+            size="small"
+            aria-pressed={k === kind}
+            aria-label={`Show ${name} by ${wayNames[k]}`}
+            onClick={() => onShowBy(ingredient, k)}
+            sx={{
+              minHeight: 40,
+              px: 0.75,
+              minWidth: 0,
+              fontSize: 13,
+              fontWeight: k === kind ? 700 : 500,
+              color: k === kind ? colour("cobalt") : colour("muted"),
+              textDecoration: k === kind ? "underline" : "none",
+              textUnderlineOffset: "4px",
+            }}
+          >
+            {wayNames[k]}
+          </Button>
+        ))}
+      <Box sx={{ flex: 1 }} />
+      <Small
+        label={`Move ${name} up`}
+        disabled={isFirst}
+        onClick={() => editor.edit(moveLine(step, -1))}
+      >
+        <ChevronUp size={18} aria-hidden />
+      </Small>
+      <Small
+        label={`Move ${name} down`}
+        disabled={isLast}
+        onClick={() => editor.edit(moveLine(step, 1))}
+      >
+        <ChevronDown size={18} aria-hidden />
+      </Small>
+      <Small
+        label={`Leave out ${name}`}
+        onClick={() => {
+          onChoose(undefined);
+          editor.edit(removeStep(step));
+        }}
+      >
+        <Trash2 size={17} aria-hidden />
+      </Small>
+      <Box sx={{ display: "flex", gap: 1, flexBasis: "100%", alignItems: "center" }}>
+        <Button
+          aria-pressed={held}
+          aria-label={`Hold ${name}`}
+          onClick={() => onHold(step)}
+          sx={{
+            minHeight: 40,
+            px: 1.25,
+            fontSize: 13,
+            flexShrink: 0,
+            border: `1.5px solid ${colour(held ? "cobalt" : "hairline")}`,
+            bgcolor: held ? colour("wash") : "transparent",
+          }}
+        >
+          {held ? "Held" : "Hold as it is"}
+        </Button>
+        {!follows && (
+          <TextField
+            size="small"
+            label="at most"
+            defaultValue={most}
+            onBlur={(event) => onMost(step, "most", event.target.value)}
+            onKeyDown={(event) => {
+              event.stopPropagation();
+              if (event.key === "Enter") (event.target as HTMLElement).blur();
+            }}
+            slotProps={{ htmlInput: { "aria-label": `At most so much ${name}` } }}
+            sx={{ width: 110 }}
+          />
+        )}
+        <Box sx={{ flex: 1 }} />
+        {!follows && (
+          <Button onClick={() => onSwap()} sx={{ px: 1, minWidth: 0, fontSize: 13 }}>
+            Swap
+          </Button>
+        )}
+      </Box>
+      {!isFillLine && (
+        <NoteField key={note} note={note} onNote={(text) => editor.edit(setNote(step, text))} />
+      )}
+    </Box>
   );
 });
 

@@ -1,9 +1,9 @@
-import Box from "@mui/material/Box";
-import { scaleLinear } from "d3-scale";
-import { useId } from "react";
+import { type ScaleLinear, scaleLinear } from "d3-scale";
+import { memo, useId, useMemo } from "react";
 import type { BalanceMapData, Spot, Spread } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
 import { useSize } from "../../ui/useSize";
+import look from "./MapPlate.module.css";
 
 interface MapPlateProps {
   map: BalanceMapData;
@@ -23,38 +23,51 @@ const BOTTOM = 40;
 const TOP = 8;
 const RIGHT = 10;
 
+/** From figures to places on the plate. */
+interface Scale {
+  x: ScaleLinear<number, number>;
+  y: ScaleLinear<number, number>;
+  w: number;
+  h: number;
+}
+
+function scaleOf(width: number, sweetness: number, acidity: number): Scale {
+  const w = Math.max(width, 240);
+  const h = Math.min(Math.max(w * 0.86, 250), 424);
+  return {
+    w,
+    h,
+    x: scaleLinear([0, sweetness], [LEFT, w - RIGHT]),
+    y: scaleLinear([0, acidity], [h - BOTTOM, TOP]),
+  };
+}
+
 /** The balance map: sweetness across, acidity up, rays of equal ratio between the named bands. */
 export function MapPlate(props: MapPlateProps) {
   const { map, colour: liquid, name, cloud, ring, onRing, proposed } = props;
   const [box, { width }] = useSize<HTMLDivElement>();
   const clip = useId();
-  const w = Math.max(width, 240);
-  const h = Math.min(Math.max(w * 0.86, 250), 424);
-  const x = scaleLinear([0, map.sweetness_max], [LEFT, w - RIGHT]);
-  const y = scaleLinear([0, map.acidity_max], [h - BOTTOM, TOP]);
-  const point = map.point;
+  const { sweetness_max, acidity_max, point } = map;
+  const scale = useMemo(
+    () => scaleOf(width, sweetness_max, acidity_max),
+    [width, sweetness_max, acidity_max],
+  );
+  const { x, y, w, h } = scale;
   const words = point
     ? `${name}: sweetness ${point.sweetness.toFixed(1)} g in 100 g, acidity ${point.acidity.toFixed(2)} %, ${point.band ?? "no acid"}`
     : "Nothing to drink yet";
-  // Far beyond the plate, so that wedges reach its corners.
-  const far = 4;
-  const ray = (ratio: number) => {
-    const sweet = Math.min(map.sweetness_max, map.acidity_max * ratio) * far;
-    return [x(sweet), y(sweet / Math.max(ratio, 1e-6))] as const;
-  };
-  const origin = [x(0), y(0)] as const;
   const target = ring ?? point ?? undefined;
+  const within = (value: number, most: number) => Math.min(Math.max(value, 0), most);
   /** The place on the map under a pointer. */
   const spotAt = (event: { clientX: number; clientY: number }): Spot => {
     const frame = box.current!.getBoundingClientRect();
-    const within = (value: number, most: number) => Math.min(Math.max(value, 0), most);
     return {
-      sweetness: within(x.invert(event.clientX - frame.left), map.sweetness_max),
-      acidity: within(y.invert(event.clientY - frame.top), map.acidity_max),
+      sweetness: within(x.invert(event.clientX - frame.left), sweetness_max),
+      acidity: within(y.invert(event.clientY - frame.top), acidity_max),
     };
   };
   return (
-    <Box ref={box} sx={{ width: "100%", position: "relative" }}>
+    <div ref={box} className={look.plate}>
       <svg
         width={w}
         height={h}
@@ -63,120 +76,16 @@ export function MapPlate(props: MapPlateProps) {
         style={{ display: "block", cursor: onRing && point ? "crosshair" : undefined }}
         onClick={(event) => point && onRing?.(spotAt(event))}
       >
-        <clipPath id={clip}>
-          <rect x={LEFT} y={TOP} width={w - LEFT - RIGHT} height={h - TOP - BOTTOM} rx={12} />
-        </clipPath>
-        <g clipPath={`url(#${clip})`}>
-          <rect x={LEFT} y={TOP} width={w} height={h} fill={colour("enamel")} />
-          {map.bands
-            .filter((band) => band.name === point?.band)
-            .map((band) => {
-              const from =
-                band.ratio_from > 0 ? ray(band.ratio_from) : [x(0), y(map.acidity_max * far)];
-              const to =
-                band.ratio_to != null ? ray(band.ratio_to) : [x(map.sweetness_max * far), y(0)];
-              const corner = [x(map.sweetness_max * far), y(map.acidity_max * far)];
-              return (
-                <polygon
-                  key={band.name}
-                  points={[origin, from, corner, to].map((p) => p.join(",")).join(" ")}
-                  fill={colour("wash")}
-                />
-              );
-            })}
-          <rect
-            x={x(map.typical.sweetness_from)}
-            y={y(map.typical.acidity_to)}
-            width={x(map.typical.sweetness_to) - x(map.typical.sweetness_from)}
-            height={y(map.typical.acidity_from) - y(map.typical.acidity_to)}
-            rx={8}
-            fill="none"
-            stroke={colour("bandName")}
-            strokeDasharray="3 4"
-          />
-          {x.ticks(6).map((t) => (
-            <path
-              key={`x${t}`}
-              d={`M${x(t)} ${TOP}V${h - BOTTOM}`}
-              stroke={colour("hairline")}
-              strokeOpacity={0.6}
-            />
-          ))}
-          {y.ticks(5).map((t) => (
-            <path
-              key={`y${t}`}
-              d={`M${LEFT} ${y(t)}H${w}`}
-              stroke={colour("hairline")}
-              strokeOpacity={0.6}
-            />
-          ))}
-          {map.bands.map((band) =>
-            band.ratio_from > 0 ? (
-              <path
-                key={band.name}
-                d={`M${origin.join(" ")}L${ray(band.ratio_from).join(" ")}`}
-                stroke={colour("bandName")}
-                strokeOpacity={0.55}
-                strokeWidth={1.2}
-              />
-            ) : null,
-          )}
-        </g>
-        {map.bands.map((band) => {
-          const [bx, by] = bandNameAt(band, map);
-          return (
-            <text
-              key={band.name}
-              x={x(bx)}
-              y={y(by)}
-              textAnchor="middle"
-              fill={band.name === point?.band ? colour("ink") : colour("bandName")}
-              style={{ ...displayFont, fontSize: 17, fontWeight: 700 }}
-            >
-              {band.name}
-            </text>
-          );
-        })}
-        <g fill={colour("muted")} style={{ fontSize: 12.5 }}>
-          {x.ticks(6).map((t) => (
-            <text key={t} x={x(t)} y={h - BOTTOM + 16} textAnchor="middle">
-              {t}
-            </text>
-          ))}
-          {y
-            .ticks(5)
-            .filter((t) => t > 0)
-            .map((t) => (
-              <text key={t} x={LEFT - 8} y={y(t) + 4} textAnchor="end">
-                {t.toFixed(1)}
-              </text>
-            ))}
-          <text x={LEFT} y={h - 6}>
-            sweetness, g in 100 g
-          </text>
-          <text x={LEFT + 12} y={TOP + 20}>
-            acidity, % as citric
-          </text>
-          <text x={w - RIGHT} y={h - 6} textAnchor="end">
-            dashed: usual for its kind
-          </text>
-        </g>
-        {cloud && (
-          <g clipPath={`url(#${clip})`} data-testid="cloud">
-            {[cloud.most, cloud.half].map((reach) => (
-              <polygon
-                key={reach}
-                points={ellipse(cloud, reach)
-                  .map((spot) => `${x(spot.sweetness)},${y(spot.acidity)}`)
-                  .join(" ")}
-                fill={liquid}
-                fillOpacity={0.28}
-                stroke={colour("ink")}
-                strokeOpacity={0.16}
-              />
-            ))}
-          </g>
-        )}
+        <Ground
+          scale={scale}
+          clip={clip}
+          bands={map.bands}
+          typical={map.typical}
+          sweetnessMax={sweetness_max}
+          acidityMax={acidity_max}
+          inBand={point?.band ?? undefined}
+        />
+        {cloud && <CloudShape scale={scale} clip={clip} cloud={cloud} liquid={liquid} />}
         {point && ring && (
           <path
             d={`M${x(point.sweetness)} ${y(point.acidity)}L${x(ring.sweetness)} ${y(ring.acidity)}`}
@@ -211,15 +120,166 @@ export function MapPlate(props: MapPlateProps) {
           onDrag={(event) => onRing(spotAt(event))}
           onNudge={(dx, dy) =>
             onRing({
-              sweetness: Math.min(Math.max(target.sweetness + dx * 0.1, 0), map.sweetness_max),
-              acidity: Math.min(Math.max(target.acidity + dy * 0.01, 0), map.acidity_max),
+              sweetness: within(target.sweetness + dx * 0.1, sweetness_max),
+              acidity: within(target.acidity + dy * 0.01, acidity_max),
             })
           }
         />
       )}
-    </Box>
+    </div>
   );
 }
+
+interface GroundProps {
+  scale: Scale;
+  clip: string;
+  bands: BalanceMapData["bands"];
+  typical: BalanceMapData["typical"];
+  sweetnessMax: number;
+  acidityMax: number;
+  /** The band that the drink lies in. */
+  inBand: string | undefined;
+}
+
+/** What stands still while the drink moves: the plate, its bands, its axes. */
+const Ground = memo(function Ground(props: GroundProps) {
+  const { scale, clip, bands, typical, sweetnessMax, acidityMax, inBand } = props;
+  const { x, y, w, h } = scale;
+  // Far beyond the plate, so that wedges reach its corners.
+  const far = 4;
+  const ray = (ratio: number) => {
+    const sweet = Math.min(sweetnessMax, acidityMax * ratio) * far;
+    return [x(sweet), y(sweet / Math.max(ratio, 1e-6))] as const;
+  };
+  const origin = [x(0), y(0)] as const;
+  return (
+    <>
+      <clipPath id={clip}>
+        <rect x={LEFT} y={TOP} width={w - LEFT - RIGHT} height={h - TOP - BOTTOM} rx={12} />
+      </clipPath>
+      <g clipPath={`url(#${clip})`}>
+        <rect x={LEFT} y={TOP} width={w} height={h} fill={colour("enamel")} />
+        {bands
+          .filter((band) => band.name === inBand)
+          .map((band) => {
+            const from = band.ratio_from > 0 ? ray(band.ratio_from) : [x(0), y(acidityMax * far)];
+            const to = band.ratio_to != null ? ray(band.ratio_to) : [x(sweetnessMax * far), y(0)];
+            const corner = [x(sweetnessMax * far), y(acidityMax * far)];
+            return (
+              <polygon
+                key={band.name}
+                points={[origin, from, corner, to].map((p) => p.join(",")).join(" ")}
+                fill={colour("wash")}
+              />
+            );
+          })}
+        <rect
+          x={x(typical.sweetness_from)}
+          y={y(typical.acidity_to)}
+          width={x(typical.sweetness_to) - x(typical.sweetness_from)}
+          height={y(typical.acidity_from) - y(typical.acidity_to)}
+          rx={8}
+          fill="none"
+          stroke={colour("bandName")}
+          strokeDasharray="3 4"
+        />
+        {x.ticks(6).map((t) => (
+          <path
+            key={`x${t}`}
+            d={`M${x(t)} ${TOP}V${h - BOTTOM}`}
+            stroke={colour("hairline")}
+            strokeOpacity={0.6}
+          />
+        ))}
+        {y.ticks(5).map((t) => (
+          <path
+            key={`y${t}`}
+            d={`M${LEFT} ${y(t)}H${w}`}
+            stroke={colour("hairline")}
+            strokeOpacity={0.6}
+          />
+        ))}
+        {bands.map((band) =>
+          band.ratio_from > 0 ? (
+            <path
+              key={band.name}
+              d={`M${origin.join(" ")}L${ray(band.ratio_from).join(" ")}`}
+              stroke={colour("bandName")}
+              strokeWidth={1.2}
+            />
+          ) : null,
+        )}
+      </g>
+      {bands.map((band) => {
+        const [bx, by] = bandNameAt(band, sweetnessMax, acidityMax);
+        return (
+          <text
+            key={band.name}
+            x={x(bx)}
+            y={y(by)}
+            textAnchor="middle"
+            fill={band.name === inBand ? colour("ink") : colour("bandName")}
+            style={{ ...displayFont, fontSize: 17, fontWeight: 700 }}
+          >
+            {band.name}
+          </text>
+        );
+      })}
+      <g fill={colour("muted")} style={{ fontSize: 12.5 }}>
+        {x.ticks(6).map((t) => (
+          <text key={t} x={x(t)} y={h - BOTTOM + 16} textAnchor="middle">
+            {t}
+          </text>
+        ))}
+        {y
+          .ticks(5)
+          .filter((t) => t > 0)
+          .map((t) => (
+            <text key={t} x={LEFT - 8} y={y(t) + 4} textAnchor="end">
+              {t.toFixed(1)}
+            </text>
+          ))}
+        <text x={LEFT} y={h - 6}>
+          sweetness, g in 100 g
+        </text>
+        <text x={LEFT + 12} y={TOP + 20}>
+          acidity, % as citric
+        </text>
+        <text x={w - RIGHT} y={h - 6} textAnchor="end">
+          dashed: usual for its kind
+        </text>
+      </g>
+    </>
+  );
+});
+
+interface CloudProps {
+  scale: Scale;
+  clip: string;
+  cloud: NonNullable<Spread["cloud"]>;
+  liquid: string | undefined;
+}
+
+/** Where the fruit may take the drink. */
+const CloudShape = memo(function CloudShape({ scale, clip, cloud, liquid }: CloudProps) {
+  const { x, y } = scale;
+  return (
+    <g clipPath={`url(#${clip})`} data-testid="cloud">
+      {[cloud.most, cloud.half].map((reach) => (
+        <polygon
+          key={reach}
+          points={ellipse(cloud, reach)
+            .map((spot) => `${x(spot.sweetness)},${y(spot.acidity)}`)
+            .join(" ")}
+          fill={liquid}
+          fillOpacity={0.28}
+          stroke={colour("ink")}
+          strokeOpacity={0.16}
+        />
+      ))}
+    </g>
+  );
+});
 
 interface RingProps {
   left: number;
@@ -233,7 +293,8 @@ interface RingProps {
 /** The target, to be dragged by mouse, finger or arrow keys. */
 function Ring({ left, top, target, set, onDrag, onNudge }: RingProps) {
   return (
-    <Box
+    <div
+      className={set ? `${look.ring} ${look.set}` : look.ring}
       role="slider"
       tabIndex={0}
       aria-label="Target"
@@ -260,23 +321,6 @@ function Ring({ left, top, target, set, onDrag, onNudge }: RingProps) {
         onNudge(by[0] * far, by[1] * far);
       }}
       style={{ left: left - 22, top: top - 22 }}
-      sx={{
-        position: "absolute",
-        width: 44,
-        height: 44,
-        display: "grid",
-        placeItems: "center",
-        cursor: "grab",
-        touchAction: "none",
-        borderRadius: "50%",
-        "&::after": {
-          content: '""',
-          width: 30,
-          height: 30,
-          borderRadius: "50%",
-          border: `3px ${set ? "solid" : "dotted"} ${colour("cobalt")}`,
-        },
-      }}
     />
   );
 }
@@ -296,16 +340,17 @@ function ellipse({ middle, long, short }: NonNullable<Spread["cloud"]>, reach: n
 /** Where a band's name stands: on its middle ray, near the edge of the plate, clear of the corner. */
 function bandNameAt(
   band: BalanceMapData["bands"][number],
-  map: BalanceMapData,
+  sweetnessMax: number,
+  acidityMax: number,
 ): readonly [number, number] {
-  const steepness = (ratio: number) => map.sweetness_max / map.acidity_max / Math.max(ratio, 1e-6);
+  const steepness = (ratio: number) => sweetnessMax / acidityMax / Math.max(ratio, 1e-6);
   const angle = (ratio: number) => Math.atan(steepness(ratio));
   const from = band.ratio_from > 0 ? angle(band.ratio_from) : Math.PI / 2;
   const to = band.ratio_to != null ? angle(band.ratio_to) : 0;
   const middle = (from + to) / 2;
   const reach = Math.min(0.9 / Math.cos(middle), 0.84 / Math.sin(middle), 1.16);
   return [
-    Math.max(Math.cos(middle) * reach, 0.12) * map.sweetness_max,
-    Math.max(Math.sin(middle) * reach, 0.06) * map.acidity_max,
+    Math.max(Math.cos(middle) * reach, 0.12) * sweetnessMax,
+    Math.max(Math.sin(middle) * reach, 0.06) * acidityMax,
   ];
 }

@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import { memo } from "react";
 import type { DrinkReport, Notice } from "../../api/client";
 import { colour } from "../../app/theme";
 
@@ -10,8 +11,8 @@ const looks: Record<Notice["severity"], { word: string; ground: "notice" | "stop
   };
 
 /** What the core noticed on the way, the gravest first; the same thing once. */
-export function Notices({ report }: { report: DrinkReport }) {
-  const all = report.frames.flatMap((frame) => frame.notices);
+export const Notices = memo(function Notices({ frames }: { frames: DrinkReport["frames"] }) {
+  const all = frames.flatMap((frame) => frame.notices);
   const order = ["stop", "notice", "hint"];
   const once = all.filter((n, i) => all.findIndex((m) => m.message === n.message) === i);
   once.sort((a, b) => order.indexOf(a.severity) - order.indexOf(b.severity));
@@ -40,4 +41,4 @@ export function Notices({ report }: { report: DrinkReport }) {
       ))}
     </Box>
   );
-}
+});

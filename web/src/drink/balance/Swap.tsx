@@ -155,11 +155,7 @@ function amountOf(action: Drink["steps"][number]["do"]): string {
   return part.amount ?? part.to ?? "";
 }
 
-/** What could do the work of an ingredient: sweeten, sharpen, or be of its sort. */
+/** Whether it does the same in a drink. */
 function sameRole(old: Ingredient, it: Ingredient): boolean {
-  const sweetens = (x: Ingredient) => x.sweetness_percent > 40 && x.form !== "pieces";
-  const sharpens = (x: Ingredient) => x.acidity_percent > 0.7 && x.form !== "pieces";
-  if (sweetens(old)) return sweetens(it);
-  if (sharpens(old)) return sharpens(it);
-  return old.kind === it.kind;
+  return old.role === it.role && (old.role !== "of_its_kind" || old.kind === it.kind);
 }

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { useAsked } from "../../api/ask";
 import {
   type Aim,
@@ -10,6 +10,7 @@ import {
   type Spot,
   type Target,
 } from "../../api/client";
+import { useStable } from "../../ui/useStable";
 
 /** What is aimed at, and what may move for it. */
 export interface AimState {
@@ -33,24 +34,27 @@ const nothing: AimState = {
 export function useAim(drink: Drink) {
   const [state, setState] = useState(nothing);
   const { found, wrong, ask, forget } = useAsked<Solution>(drink);
-  const change = (next: (old: AimState) => AimState) => {
+  const change = useStable((next: (old: AimState) => AimState) => {
     forget();
     setState(next);
-  };
-  const set = (part: Partial<AimState>) => change((old) => ({ ...old, ...part }));
-  const toggleHold = (step: string) =>
+  });
+  const set = useStable((part: Partial<AimState>) => change((old) => ({ ...old, ...part })));
+  const clear = useStable(() => change(() => nothing));
+  const toggleHold = useStable((step: string) =>
     change((old) => ({
       ...old,
       hold: old.hold.includes(step) ? old.hold.filter((s) => s !== step) : [...old.hold, step],
-    }));
-  const bound = (step: string, which: "least" | "most", text: string) =>
+    })),
+  );
+  const bound = useStable((step: string, which: "least" | "most", text: string) =>
     change((old) => {
       const bounds = { ...old[which] };
       if (text.trim()) bounds[step] = text.trim();
       else delete bounds[step];
       return { ...old, [which]: bounds };
-    });
-  const work = () => {
+    }),
+  );
+  const work = useStable(() => {
     const target: Target = { ...state.ring, ...state.others };
     const steps = new Set([...Object.keys(state.least), ...Object.keys(state.most)]);
     const aim: Aim = {
@@ -62,26 +66,15 @@ export function useAim(drink: Drink) {
         most: state.most[step] ?? null,
       })),
     };
-    return ask((signal) =>
-      answer(
-        api.POST("/api/compute/solve", {
-          body: { drink, aim },
-          headers: asking("aim"),
-          signal,
-        }),
-      ),
-    );
-  };
-  return {
-    ...state,
-    solution: found,
-    wrong,
-    set,
-    toggleHold,
-    bound,
-    work,
-    clear: () => change(() => nothing),
-  };
+    const body = { drink, aim };
+    const headers = asking("aim");
+    return ask((signal) => answer(api.POST("/api/compute/solve", { body, headers, signal })));
+  });
+  // The same object as long as nothing of it has changed, so that a drag doesn't draw it again.
+  return useMemo(
+    () => ({ ...state, solution: found, wrong, set, toggleHold, bound, work, clear }),
+    [state, found, wrong, set, toggleHold, bound, work, clear],
+  );
 }
 
 export type Aiming = ReturnType<typeof useAim>;

@@ -1,5 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { CallFailed, type Drink, type DrinkReport, type DrinkView } from "../../api/client";
+import {
+  CallFailed,
+  type Drink,
+  type DrinkReport,
+  type DrinkView,
+  type Glance,
+} from "../../api/client";
 import type { Draft, Drafts } from "./draft";
 import { createEditor } from "./editor";
 import type { Server } from "./server";
@@ -22,6 +28,7 @@ function kitchen() {
       if (state.away) return Promise.reject(new CallFailed(undefined));
       return Promise.resolve(report(of));
     },
+    glance: (of) => Promise.resolve({ vessels: [], lines: [of.note] } as unknown as Glance),
     save(_, version, of, key) {
       state.saves += 1;
       if (state.away) return Promise.reject(new CallFailed(undefined));
@@ -186,6 +193,23 @@ describe("the editor", () => {
     expect(editor.store.getState().drink.note).toBe("theirs again");
     editor.undo();
     expect(editor.store.getState().drink.note).toBe("mine again");
+  });
+
+  it("asks only for what moves while an amount is dragged, and for the whole when it rests", async () => {
+    const k = kitchen();
+    const editor = k.open();
+    await pass(1);
+    expect(k.state.traced).toEqual([""]);
+    for (const text of ["a", "ab"]) {
+      editor.edit(note(text), "drag", true);
+      await pass(1);
+    }
+    expect(k.state.traced).toEqual([""]);
+    expect(editor.store.getState().shown?.report).toMatchObject({ lines: ["ab"], minutes: 0 });
+    editor.rest();
+    await pass(1);
+    expect(k.state.traced).toEqual(["", "ab"]);
+    expect(editor.store.getState().shown?.report).toMatchObject({ minutes: 2 });
   });
 
   it("undoes by gesture, and remembers it while another drink is open", async () => {

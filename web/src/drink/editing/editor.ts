@@ -56,6 +56,8 @@ export function createEditor(
   const { getState: get, setState: set } = store;
   let asking = false;
   let askedFor: Drink | undefined;
+  /** An amount is being dragged: only what moves is asked for, the whole when it comes to rest. */
+  let passing = false;
   let failures = 0;
   let saveTimer: ReturnType<typeof setTimeout> | undefined;
   let askTimer: ReturnType<typeof setTimeout> | undefined;
@@ -118,11 +120,15 @@ export function createEditor(
       const drink = standing.drink;
       askedFor = drink;
       try {
-        const report = await server.trace(drink);
+        const before = get().shown?.report;
+        const report =
+          passing && before
+            ? { ...before, ...(await server.glance(drink)) }
+            : await server.trace(drink);
         failures = 0;
         // What has not changed stays the same object, so that it is not drawn again.
         set({
-          shown: { drink, report: replaceEqualDeep(get().shown?.report, report) },
+          shown: { drink, report: replaceEqualDeep(before, report) },
           problem: undefined,
           silence: undefined,
         });
@@ -148,12 +154,21 @@ export function createEditor(
     tell({ type: "changed", drink });
   }
 
-  function edit(change: (drink: Drink) => Drink, gesture = "") {
+  /** Makes a change. `onItsWay` says that more of the same gesture follows, until `rest`. */
+  function edit(change: (drink: Drink) => Drink, gesture = "", onItsWay = false) {
+    passing = onItsWay;
     const before = standing.drink;
     const after = change(before);
     if (after === before) return;
     history = changed(history, before, gesture, Date.now());
     put(after);
+  }
+
+  /** The gesture has ended. */
+  function rest() {
+    if (!passing) return;
+    passing = false;
+    again();
   }
 
   /** Makes a change only if the core can run it; otherwise says why not and leaves all as it is. */
@@ -245,6 +260,7 @@ export function createEditor(
     id,
     store,
     edit,
+    rest,
     tryEdit,
     again,
     undo: () => step(undone),

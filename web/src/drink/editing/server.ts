@@ -1,8 +1,17 @@
-import { answer, api, type Drink, type DrinkReport, type DrinkView } from "../../api/client";
+import {
+  answer,
+  api,
+  type Drink,
+  type DrinkReport,
+  type DrinkView,
+  type Glance,
+} from "../../api/client";
 
 /** What an editor asks of the server. */
 export interface Server {
   trace(drink: Drink): Promise<DrinkReport>;
+  /** What moves while an amount is dragged. */
+  glance(drink: Drink): Promise<Glance>;
   save(
     id: string,
     version: number,
@@ -19,6 +28,7 @@ const MOST_KEPT_ALIVE = 60_000;
 /** The server of this kitchen. */
 export const kitchenServer: Server = {
   trace: (drink) => answer(api.POST("/api/compute/trace", { body: drink })),
+  glance: (drink) => answer(api.POST("/api/compute/glance", { body: drink })),
   save: (id, version, drink, key, leaving) => {
     const body = { version, drink };
     return answer(

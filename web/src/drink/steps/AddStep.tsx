@@ -121,8 +121,6 @@ export function AddStep({ editor, drink, report, after, onAdded }: AddStepProps)
                 {puts && (
                   <AddIngredient
                     editor={editor}
-                    drink={drink}
-                    report={report}
                     at={at}
                     vessel={vessel.id}
                     outlined

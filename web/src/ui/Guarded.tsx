@@ -1,0 +1,35 @@
+import Button from "@mui/material/Button";
+import { Component, type ReactNode } from "react";
+import { Note } from "./Note";
+
+interface GuardedProps {
+  /** What it is that may break: "this view". */
+  name: string;
+  children: ReactNode;
+}
+
+/** Keeps a fault in one part of the screen from taking the rest with it. */
+export class Guarded extends Component<GuardedProps, { fault: Error | undefined }> {
+  override state: { fault: Error | undefined } = { fault: undefined };
+
+  static getDerivedStateFromError(fault: Error) {
+    return { fault };
+  }
+
+  override componentDidCatch(fault: Error) {
+    console.error(fault);
+  }
+
+  override render() {
+    if (!this.state.fault) return this.props.children;
+    return (
+      <Note
+        kind="stop"
+        action={<Button onClick={() => this.setState({ fault: undefined })}>Show it again</Button>}
+      >
+        A mistake in Keen Pitcher keeps {this.props.name} from being drawn:{" "}
+        {this.state.fault.message}. What you made is kept.
+      </Note>
+    );
+  }
+}
