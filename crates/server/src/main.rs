@@ -17,6 +17,11 @@ use std::path::PathBuf;
 use std::process::ExitCode;
 
 use clap::{Args, Parser, Subcommand};
+use tracing::level_filters::LevelFilter;
+use tracing_subscriber::Layer;
+use tracing_subscriber::filter::Targets;
+use tracing_subscriber::layer::SubscriberExt;
+use tracing_subscriber::util::SubscriberInitExt;
 
 /// Measure, run and keep the drinks that you make at home.
 #[derive(Debug, Parser)]
@@ -76,14 +81,19 @@ enum Command {
     Schema,
 }
 
+/// What goes wrong is told on standard error; `KEEN_PITCHER_LOG=debug` tells more.
+fn log_to_standard_error() {
+    let wanted = std::env::var("KEEN_PITCHER_LOG").ok().and_then(|level| level.parse().ok());
+    let levels = Targets::new()
+        .with_default(wanted.unwrap_or(LevelFilter::WARN))
+        // Every refused request is a line there; what matters is told by the handler itself.
+        .with_target("tracing_actix_web", wanted.unwrap_or(LevelFilter::OFF));
+    let lines = tracing_subscriber::fmt::layer().with_writer(std::io::stderr);
+    tracing_subscriber::registry().with(lines.with_filter(levels)).init();
+}
+
 fn main() -> ExitCode {
-    tracing_subscriber::fmt()
-        .with_env_filter(
-            tracing_subscriber::EnvFilter::try_from_default_env()
-                .unwrap_or_else(|_| "warn,tracing_actix_web=error".into()),
-        )
-        .with_writer(std::io::stderr)
-        .init();
+    log_to_standard_error();
     let cli = Cli::parse();
     let done = match cli.command {
         None => server::run(&cli.serve, false),

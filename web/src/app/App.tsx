@@ -1,9 +1,12 @@
+import { lazy } from "react";
 import { Route, Routes } from "react-router";
-import { Cupboard } from "../cupboard/Cupboard";
-import { DrinkPage } from "../drink/DrinkPage";
 import { Shelf } from "../shelf/Shelf";
-import { SyrupDesk } from "../syrup/SyrupDesk";
 import { Shell } from "./Shell";
+
+// Each place is loaded when it is opened; the shelf is what one opens first.
+const DrinkPage = lazy(() => import("../drink/DrinkPage"));
+const Cupboard = lazy(() => import("../cupboard/Cupboard"));
+const SyrupDesk = lazy(() => import("../syrup/SyrupDesk"));
 
 export function App() {
   return (

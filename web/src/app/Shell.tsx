@@ -4,7 +4,7 @@ import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useColorScheme } from "@mui/material/styles";
 import { Moon, Ruler, Sun } from "lucide-react";
-import { useEffect, useState } from "react";
+import { Suspense, useEffect, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
 import { useChanges } from "../api/changes";
@@ -116,8 +116,10 @@ export function Shell() {
         />
       </Box>
       <ShelfTroubles />
-      <Guarded key={pathname} name="this screen">
-        <Outlet />
+      <Guarded key={pathname.split("/").slice(0, 3).join("/")} name="this screen">
+        <Suspense>
+          <Outlet />
+        </Suspense>
       </Guarded>
     </Box>
   );

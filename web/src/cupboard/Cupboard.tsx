@@ -16,7 +16,7 @@ const parts = {
 } as const;
 
 /** What this kitchen makes drinks from, and what each figure rests on. */
-export function Cupboard() {
+export default function Cupboard() {
   const { part = "ingredients" } = useParams();
   const go = useNavigate();
   const shown = part in parts ? (part as keyof typeof parts) : "ingredients";

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useStore } from "zustand";
 import { answer, api, CallFailed, type DrinkView } from "../api/client";
@@ -17,10 +17,8 @@ import { createEditor, type Editor } from "./editing/editor";
 import type { Saving } from "./editing/saving";
 import { useSaveWord } from "./saveWord";
 import { Servings } from "./Servings";
-import { Size } from "./size/Size";
-import { Steps } from "./steps/Steps";
 
-export function DrinkPage() {
+export default function DrinkPage() {
   const { id = "", view } = useParams();
   const query = useQuery({
     queryKey: ["drink", id],
@@ -46,6 +44,9 @@ export function DrinkPage() {
   }
   return query.data ? <OpenDrink key={id} kept={query.data} view={view} /> : null;
 }
+
+const Size = lazy(() => import("./size/Size"));
+const Steps = lazy(() => import("./steps/Steps"));
 
 const saveWords: Record<Saving["phase"], string> = {
   saved: "saved",
@@ -127,7 +128,9 @@ function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
   return (
     <>
       <Guarded key={view} name="this view">
-        <View editor={editor} drink={drink} report={report} />
+        <Suspense>
+          <View editor={editor} drink={drink} report={report} />
+        </Suspense>
       </Guarded>
       {/* In the shop there is no counter, and little room. */}
       <Box sx={{ display: view === "size" ? { xs: "none", md: "contents" } : "contents" }}>

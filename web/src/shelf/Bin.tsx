@@ -7,7 +7,7 @@ import { colour } from "../app/theme";
 import { when } from "../ui/format";
 
 /** What was removed in the last thirty days, to be put back. */
-export function Bin({ onClose }: { onClose: () => void }) {
+export default function Bin({ onClose }: { onClose: () => void }) {
   const { data, error } = useBin(true);
   const { restore } = useShelfActions();
   const [wrong, setWrong] = useState<string | undefined>();

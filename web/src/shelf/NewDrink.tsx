@@ -8,7 +8,7 @@ import { useShelfActions, useStartingPoints } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 
 /** Begins a drink from a starting point or from a file. */
-export function NewDrink({ onClose }: { onClose: () => void }) {
+export default function NewDrink({ onClose }: { onClose: () => void }) {
   const { data: starts = [] } = useStartingPoints();
   const { create } = useShelfActions();
   const [wrong, setWrong] = useState<string | undefined>();

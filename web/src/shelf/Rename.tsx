@@ -7,7 +7,7 @@ import type { ShelfEntry } from "../api/client";
 import { useShelfActions } from "../api/queries";
 
 /** Asks for a drink's new name. */
-export function Rename({ entry, onClose }: { entry: ShelfEntry; onClose: () => void }) {
+export default function Rename({ entry, onClose }: { entry: ShelfEntry; onClose: () => void }) {
   const [name, setName] = useState(entry.name);
   const { rename } = useShelfActions();
   return (

@@ -4,7 +4,7 @@ import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { Ellipsis } from "lucide-react";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { ShelfEntry } from "../api/client";
 import { useShelf, useShelfActions } from "../api/queries";
@@ -12,10 +12,11 @@ import { colour, displayFont } from "../app/theme";
 import { volume, when } from "../ui/format";
 import { Note } from "../ui/Note";
 import { VesselDrawing } from "../ui/vessel";
-import { Bin } from "./Bin";
 import { Damaged } from "./Damaged";
-import { NewDrink } from "./NewDrink";
-import { Rename } from "./Rename";
+
+const Bin = lazy(() => import("./Bin"));
+const NewDrink = lazy(() => import("./NewDrink"));
+const Rename = lazy(() => import("./Rename"));
 
 /** All drinks, standing on shelves in their colours. */
 export function Shelf() {
@@ -117,9 +118,11 @@ export function Shelf() {
           them.
         </Box>
       )}
-      {binOpen && <Bin onClose={() => setBinOpen(false)} />}
-      {adding && <NewDrink onClose={() => setAdding(false)} />}
-      {renaming && <Rename entry={renaming} onClose={() => setRenaming(undefined)} />}
+      <Suspense>{binOpen && <Bin onClose={() => setBinOpen(false)} />}</Suspense>
+      <Suspense>{adding && <NewDrink onClose={() => setAdding(false)} />}</Suspense>
+      <Suspense>
+        {renaming && <Rename entry={renaming} onClose={() => setRenaming(undefined)} />}
+      </Suspense>
       {gone && (
         <Box
           role="status"

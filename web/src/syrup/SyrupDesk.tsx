@@ -10,7 +10,7 @@ import { Figure } from "../ui/Figure";
 import { span, volumeParts, weight } from "../ui/format";
 
 /** Everything about a syrup of sugar and water, at once. */
-export function SyrupDesk() {
+export default function SyrupDesk() {
   const { data: all = [] } = useIngredients();
   const [form, setForm] = useState({
     sugar: "white_sugar",

@@ -121,8 +121,7 @@ impl Ingredient {
     /// Whether it can be put in the place of another.
     #[must_use]
     pub fn can_stand_for(&self, other: &Self) -> bool {
-        self.role() == other.role()
-            && (self.role() != Role::OfItsKind || self.kind == other.kind)
+        self.role() == other.role() && (self.role() != Role::OfItsKind || self.kind == other.kind)
     }
 }
 

@@ -1,16 +1,17 @@
-import { memo, useCallback, useState } from "react";
+import { lazy, memo, Suspense, useCallback, useState } from "react";
 import type { Drink, DrinkReport, Spot } from "../../api/client";
 import { useStable } from "../../ui/useStable";
 import type { Editor } from "../editing/editor";
 import { useAim } from "./aim";
 import { AimPanel } from "./AimPanel";
-import { Correct } from "./Correct";
 import { Ingredients } from "./Ingredients";
 import { MapPlate } from "./MapPlate";
 import { Notices } from "./Notices";
 import { Figures, Headline, InWords, Judged } from "./ProfilePanel";
 import { useSpread } from "./useSpread";
 import look from "./Balance.module.css";
+
+const Correct = lazy(() => import("./Correct"));
 
 interface BalanceProps {
   editor: Editor;
@@ -53,15 +54,17 @@ export const Balance = memo(function Balance({ editor, drink, report }: BalanceP
         <InWords report={report} />
         <Judged editor={editor} family={drink.family} />
       </div>
-      {correcting && (
-        <Correct
-          editor={editor}
-          drink={drink}
-          report={report}
-          ring={aiming.ring}
-          onClose={() => setCorrecting(false)}
-        />
-      )}
+      <Suspense>
+        {correcting && (
+          <Correct
+            editor={editor}
+            drink={drink}
+            report={report}
+            ring={aiming.ring}
+            onClose={() => setCorrecting(false)}
+          />
+        )}
+      </Suspense>
     </div>
   );
 });

@@ -46,7 +46,7 @@ interface CorrectProps {
 }
 
 /** A pitcher that tastes wrong: what it tastes like, and what it needs. */
-export function Correct({ editor, drink, report, ring, onClose }: CorrectProps) {
+export default function Correct({ editor, drink, report, ring, onClose }: CorrectProps) {
   const holders = report.vessels.filter((v) => !v.strains && v.kind !== "glass" && v.fullest);
   const pitcher = holders.findLast((v) => v.kind === "pitcher") ?? holders.at(-1);
   const [source, setSource] = useState(pitcher?.id ?? "");

@@ -23,7 +23,7 @@ const parts = [
 ] as const;
 
 /** From one glass to a party: amounts, vessels, what to buy, and the glass. */
-export const Size = memo(function Size({ editor, drink, report }: SizeProps) {
+const Size = memo(function Size({ editor, drink, report }: SizeProps) {
   const { id = "", part = "amounts" } = useParams();
   return (
     <Box sx={{ px: { xs: 2, md: 3.5 }, pb: 3, flex: 1, minWidth: 0 }}>
@@ -72,3 +72,5 @@ export const Size = memo(function Size({ editor, drink, report }: SizeProps) {
     </Box>
   );
 });
+
+export default Size;

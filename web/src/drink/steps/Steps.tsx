@@ -36,7 +36,7 @@ interface StepsProps {
 }
 
 /** The making as lanes, a lane for each vessel, joined where they pour together. */
-export const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
+const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
   const [chosen, setChosen] = useState<string | undefined>();
   const [refused, setRefused] = useState<string | undefined>();
   const [comparing, setComparing] = useState(false);
@@ -328,3 +328,5 @@ function Card({ step, number, report, chosen, onChoose, place, flows }: CardProp
     </button>
   );
 }
+
+export default Steps;
