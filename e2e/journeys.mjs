@@ -216,15 +216,15 @@ const journeys = {
     await page.getByRole("textbox", { name: "Glasses" }).fill("48");
     await page.getByRole("textbox", { name: "of", exact: true }).fill("200 ml");
     await accessible(page, "servings");
-    await page.getByRole("button", { name: "Pour" }).click();
+    await page.getByRole("button", { name: "Make this many" }).click();
     await page.getByRole("button", { name: "Servings: 48 glasses of 200 ml" }).waitFor();
     const volume = await changed(page, "volume", 2);
     assert.ok(Math.abs(volume - 9.6) < 0.02, `${volume} l`);
     assert.ok(Math.abs((await number(page, "sweetness")) - sweetness) < 0.15, "it tastes the same");
     await page.locator('[data-notice="over_brim"]').first().waitFor();
     await page.getByRole("button", { name: /^Servings:/ }).click();
-    await page.getByRole("textbox", { name: "In all" }).fill("250 ml");
-    await page.getByRole("button", { name: "Make so much" }).click();
+    await page.getByRole("textbox", { name: "All of it" }).fill("250 ml");
+    await page.getByRole("button", { name: "Make this much" }).click();
     await changed(page, "volume", volume);
     assert.equal(await figure(page, "volume").innerText(), "250 ml\nserved");
     await page.getByRole("button", { name: "Undo" }).click();
@@ -421,11 +421,11 @@ const journeys = {
     await page.getByText("As near as it gets.").waitFor();
     await page.getByText(/7 lemons are all there may be/).waitFor();
     await page.getByRole("button", { name: "Back" }).click();
-    await page.getByRole("button", { name: "Forget it" }).click();
+    await page.getByRole("button", { name: "Clear the target" }).click();
 
     await page.getByRole("combobox", { name: "Aim at" }).click();
     await page.getByRole("option", { name: "like Tamarind cooler" }).click();
-    await page.getByText(/^Ring: 7\.\d g/).waitFor();
+    await page.getByText(/^Target: 7\.\d g/).waitFor();
     await page.getByTestId("cloud").waitFor();
     await saved(page);
   },
@@ -443,7 +443,7 @@ const journeys = {
     await page.getByRole("option", { name: "Another pitcher, by what is known of it" }).click();
     await dialog.getByRole("textbox", { name: "There is" }).fill("1.95 l");
     await dialog.getByRole("textbox", { name: "It holds" }).fill("2 l");
-    await dialog.getByRole("button", { name: "far too sharp" }).click();
+    await dialog.getByRole("button", { name: "by far too sharp" }).click();
     await dialog.getByRole("button", { name: "What does it need?" }).click();
     await dialog.getByText(/^First pour/).first().waitFor();
     await dialog.getByRole("textbox", { name: "It holds" }).fill("1 l");
@@ -516,7 +516,7 @@ const journeys = {
     await panel.getByRole("textbox", { name: "Measured after this" }).fill("570 ml");
     await panel.getByRole("button", { name: "Learn" }).click();
     await panel.getByText(/Ginger root keeps so many grams for each gram/).waitFor();
-    await panel.getByRole("button", { name: "Keep as my figure" }).click();
+    await panel.getByRole("button", { name: "Use my figure from now on" }).click();
     await panel.getByText("Kept as your own figure.").waitFor();
 
     await page.getByRole("button", { name: "Compare with another way" }).click();
@@ -548,7 +548,7 @@ const journeys = {
     await lemon.getByRole("button", { name: "Back to the table's acid" }).waitFor({ state: "detached" });
     await lemon.getByRole("textbox", { name: "acid, g in 100 g" }).fill("much");
     await lemon.getByRole("textbox", { name: "acid, g in 100 g" }).press("Enter");
-    await lemon.getByText("“much” is no number.").waitFor();
+    await lemon.getByText("“much” isn't a number.").waitFor();
 
     await page.getByLabel("Find an ingredient").fill("jaggery");
     await page.getByRole("button", { name: /^Raw cane sugar/ }).click();
@@ -579,10 +579,10 @@ const journeys = {
     const pot = pots.last();
     await pot.getByRole("textbox", { name: "Name" }).fill("Jam pot");
     await pot.getByRole("textbox", { name: "Name" }).press("Enter");
-    await page.getByRole("button", { name: "Take out Jam pot" }).waitFor();
+    await page.getByRole("button", { name: "Remove Jam pot" }).waitFor();
     await accessible(page, "the cupboard's vessels");
-    await page.getByRole("button", { name: "Take out Jam pot" }).click();
-    await page.getByRole("button", { name: "Take out Jam pot" }).waitFor({ state: "detached" });
+    await page.getByRole("button", { name: "Remove Jam pot" }).click();
+    await page.getByRole("button", { name: "Remove Jam pot" }).waitFor({ state: "detached" });
     await page.getByRole("tab", { name: "Measures and pots" }).click();
     await page.getByRole("switch", { name: "Measuring spoons" }).waitFor();
     await accessible(page, "the cupboard's measures");
@@ -620,10 +620,10 @@ const journeys = {
     await page.getByRole("combobox", { name: "As much as this allows" }).click();
     await page.getByRole("option", { name: "Dried hibiscus calyces" }).click();
     await page.getByRole("textbox", { name: "There is" }).fill("2 glugs");
-    await page.getByRole("button", { name: "Use it all" }).click();
+    await page.getByRole("button", { name: "Size it to that" }).click();
     await page.getByText(/isn't measured in “glugs” here/).first().waitFor();
     await page.getByRole("textbox", { name: "There is" }).fill("100 g");
-    await page.getByRole("button", { name: "Use it all" }).click();
+    await page.getByRole("button", { name: "Size it to that" }).click();
     await page.getByRole("button", { name: /^Servings: 1[67] glasses/ }).waitFor();
     for (let i = 0; i < 2; i++) await page.getByRole("button", { name: "Undo" }).click();
     await saved(page);
@@ -675,17 +675,17 @@ const journeys = {
     const form = limes.getByRole("form", { name: "What limes gave" });
     await form.getByRole("textbox", { name: "So many limes" }).fill("5");
     await form.getByRole("textbox", { name: "gave so many ml" }).fill("600");
-    await form.getByRole("button", { name: "Learn from it" }).click();
+    await form.getByRole("button", { name: "Remember what they gave" }).click();
     await form.getByText(/120 ml from each is far from what limes give/).waitFor();
     await form.getByRole("button", { name: "I'll look again" }).click();
     await form.getByRole("textbox", { name: "gave so many ml" }).fill("125");
-    await form.getByRole("button", { name: "Learn from it" }).click();
+    await form.getByRole("button", { name: "Remember what they gave" }).click();
     await form.getByText(/From now on limes are reckoned with/).waitFor();
     await form.getByRole("button", { name: "Undo" }).click();
     await form.getByText("Forgotten again.").waitFor();
 
     const download = page.waitForEvent("download");
-    await page.getByRole("button", { name: "As a table" }).click();
+    await page.getByRole("button", { name: "Save as CSV" }).click();
     const table = await readFile(await (await download).path(), "utf8");
     assert.match(table, /^where,what,needed,buy/);
     assert.match(table, /cantaloupe/);

@@ -180,32 +180,3 @@ impl<'a> Worktop<'a> {
         Ok(landing)
     }
 }
-
-/// Where something that is run passes through zero between two places; `None` if it doesn't, or if the
-/// place isn't found. By Brent's method.
-///
-/// # Errors
-/// What the run itself says.
-pub(crate) fn root(
-    low: f64,
-    high: f64,
-    precision: f64,
-    miss: impl Fn(f64) -> Result<f64, Stopped>,
-) -> Result<Option<f64>, Stopped> {
-    let mut stopped = None;
-    let mut tolerance = roots::SimpleConvergency { eps: precision, max_iter: 80 };
-    let found = roots::find_root_brent(
-        low,
-        high,
-        |x| match miss(x) {
-            Ok(miss) => miss,
-            // There is no way out of the search but its end: nought ends it.
-            Err(error) => {
-                stopped = Some(error);
-                0.0
-            }
-        },
-        &mut tolerance,
-    );
-    stopped.map_or(Ok(found.ok().filter(|x| x.is_finite())), Err)
-}

@@ -1,6 +1,6 @@
 //! What the command line does without serving.
 
-use std::io::{Read, Write};
+use std::io::Read;
 use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result, bail};
@@ -10,15 +10,8 @@ use keen_core::report::DrinkReport;
 use keen_formats::{DRINK, SHELF, ShelfFile};
 use keen_store::{Draft, Store};
 
-use crate::server::MAX_BODY;
-
-/// Prints a text; a reader that has had enough (`| head`) is no error.
-pub(crate) fn print(text: &str) -> Result<()> {
-    match writeln!(std::io::stdout(), "{}", text.trim_end()) {
-        Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => Err(error.into()),
-        _ => Ok(()),
-    }
-}
+use crate::console::print;
+use crate::shelf_place::{self, MAX_BODY};
 
 /// A whole shelf in one file is as large as this at most.
 const MAX_SHELF: usize = 64 * 1024 * 1024;
@@ -114,7 +107,7 @@ fn minutes(minutes: f64) -> String {
 
 /// Prints a drink of the shelf in the open format.
 pub(crate) fn export(drink: &str, data: Option<PathBuf>) -> Result<()> {
-    let store = crate::server::open(&crate::server::folder(data, false)?)?;
+    let store = shelf_place::open(&shelf_place::folder(data, false)?)?;
     let kept = match store.read(drink) {
         Ok(kept) => kept,
         Err(_) => {
@@ -138,7 +131,7 @@ pub(crate) fn export(drink: &str, data: Option<PathBuf>) -> Result<()> {
 /// Puts drinks on the shelf: all of them, or none if one can't be read. Of a whole shelf in one file,
 /// which may come from a damaged one, all that can be read.
 pub(crate) fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<()> {
-    let store = crate::server::open(&crate::server::folder(data, false)?)?;
+    let store = shelf_place::open(&shelf_place::folder(data, false)?)?;
     let mut drinks = Vec::new();
     for file in files {
         let text = text_of(file)?;

@@ -9,9 +9,11 @@ mod api;
 mod assets;
 mod calm;
 mod command;
+mod console;
 mod demo;
 mod guard;
 mod server;
+mod shelf_place;
 
 use std::path::PathBuf;
 use std::process::ExitCode;
@@ -102,8 +104,8 @@ fn main() -> ExitCode {
         Some(Command::Trace { file, json }) => command::trace(&file, json),
         Some(Command::Export { drink, data }) => command::export(&drink, data),
         Some(Command::Import { files, data }) => command::import(&files, data),
-        Some(Command::Openapi) => command::print(&api::document_text()),
-        Some(Command::Schema) => command::print(&api::drink_schema_text()),
+        Some(Command::Openapi) => console::print(&api::document_text()),
+        Some(Command::Schema) => console::print(&api::drink_schema_text()),
     };
     match done {
         Ok(()) => ExitCode::SUCCESS,

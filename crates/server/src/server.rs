@@ -1,7 +1,6 @@
 //! Puts the parts together and serves them.
 
 use std::net::Ipv4Addr;
-use std::path::{Path, PathBuf};
 use std::sync::Arc;
 use std::time::Duration;
 
@@ -10,30 +9,8 @@ use anyhow::{Context, Result};
 use keen_store::{Condition, Store, StoreError};
 use utoipa_actix_web::AppExt;
 
+use crate::shelf_place::{MAX_BODY, folder, shelf_in};
 use crate::{Serve, api, assets, calm, demo, guard};
-
-/// The largest body that is read: a drink of 200 steps with long notes is a fifth of it.
-pub(crate) const MAX_BODY: usize = 512 * 1024;
-
-/// The folder that the shelf is kept in.
-pub(crate) fn folder(data: Option<PathBuf>, demo: bool) -> Result<PathBuf> {
-    if let Some(folder) = data {
-        return Ok(folder);
-    }
-    let dirs = directories::ProjectDirs::from("", "", "keen-pitcher")
-        .context("there is no home folder to keep things in; say one with --data")?;
-    Ok(if demo { dirs.data_dir().join("demo") } else { dirs.data_dir().to_owned() })
-}
-
-/// Where the shelf lies in that folder.
-fn shelf_in(folder: &Path) -> PathBuf {
-    folder.join("keen-pitcher.db")
-}
-
-/// Opens the shelf in that folder, beside a server that may be running on it.
-pub(crate) fn open(folder: &Path) -> Result<Store> {
-    Ok(Store::open(&shelf_in(folder))?)
-}
 
 /// How often the shelf is tidied.
 const TIDY: Duration = Duration::from_secs(600);
@@ -97,7 +74,7 @@ pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
         .bind((Ipv4Addr::LOCALHOST, serve.port))
         .map_err(|error| anyhow::anyhow!(no_port(&error, serve.port)))?;
         let address = server.addrs()[0];
-        crate::command::print(&format!(
+        crate::console::print(&format!(
             "Keen Pitcher is at http://{address}
 What you make is kept in {}",
             folder.display()

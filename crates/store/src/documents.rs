@@ -1,6 +1,6 @@
-use rusqlite::{Connection, OptionalExtension, params};
+use rusqlite::{Connection, OptionalExtension, Transaction, params};
 
-use crate::earlier;
+use crate::earlier::{self, Replaced};
 use crate::error::{Result, StoreError};
 use crate::store::Store;
 
@@ -55,6 +55,16 @@ fn put(work: &Connection, key: &str, version: i64, body: &str, now: &str) -> Res
     Ok(())
 }
 
+fn keep_earlier(work: &Transaction<'_>, current: &Document, now: &str) -> Result<()> {
+    let replaced = Replaced {
+        of: &current.key,
+        version: current.version,
+        body: &current.body,
+        since: &current.changed_at,
+    };
+    earlier::keep(work, earlier::OF_DOCUMENTS, &replaced, now)
+}
+
 impl Store {
     /// A document; none if it was never kept.
     ///
@@ -84,7 +94,7 @@ impl Store {
                 if current.version != version {
                     return Err(StoreError::StaleDocument(Box::new(current)));
                 }
-                earlier::keep_document(work, &current, now)?;
+                keep_earlier(work, &current, now)?;
             } else if version != 0 {
                 return Err(StoreError::NotFound);
             }
@@ -109,7 +119,7 @@ impl Store {
             let version = match &current {
                 Some(current) if current.body == body => return Ok(current.clone()),
                 Some(current) => {
-                    earlier::keep_document(work, current, now)?;
+                    keep_earlier(work, current, now)?;
                     current.version
                 }
                 None => 0,

@@ -1,6 +1,6 @@
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, params};
 
-use crate::earlier;
+use crate::earlier::{self, Replaced};
 use crate::error::{Result, StoreError};
 use crate::store::Store;
 
@@ -199,7 +199,13 @@ impl Store {
             if current.body == draft.body {
                 return Ok(current);
             }
-            earlier::keep_drink(work, &current, draft.now)?;
+            let replaced = Replaced {
+                of: id,
+                version: current.version,
+                body: &current.body,
+                since: &current.changed_at,
+            };
+            earlier::keep(work, earlier::OF_DRINKS, &replaced, draft.now)?;
             work.execute(
                 "UPDATE drinks SET version = version + 1, name = ?2, body = ?3, changed_at = ?4
                  WHERE id = ?1",

@@ -9,8 +9,6 @@
 
 use rusqlite::{Transaction, params};
 
-use crate::documents::Document;
-use crate::drinks::Kept;
 use crate::error::Result;
 
 /// A state that stood for so many seconds is kept.
@@ -36,7 +34,7 @@ const THINNED: &str = "SELECT version FROM (
               FROM TABLE WHERE OWNER = ?1)
     ) WHERE nth > 1";
 
-fn thin(work: &Transaction<'_>, table: &str, owner: &str, of: &str, now: &str) -> Result<()> {
+fn thin(work: &Transaction<'_>, Place { table, owner }: Place, of: &str, now: &str) -> Result<()> {
     let thinned = THINNED.replace("TABLE", table).replace("OWNER", owner);
     work.execute(
         &format!("DELETE FROM {table} WHERE {owner} = ?1 AND version IN ({thinned})"),
@@ -45,26 +43,43 @@ fn thin(work: &Transaction<'_>, table: &str, owner: &str, of: &str, now: &str) -
     Ok(())
 }
 
-pub(crate) fn keep_drink(work: &Transaction<'_>, replaced: &Kept, now: &str) -> Result<()> {
-    if has_stood(work, &replaced.changed_at, now)? {
-        work.execute(
-            "INSERT OR REPLACE INTO earlier_versions (drink_id, version, body, changed_at)
-             VALUES (?1, ?2, ?3, ?4)",
-            params![replaced.id, replaced.version, replaced.body, replaced.changed_at],
-        )?;
-        thin(work, "earlier_versions", "drink_id", &replaced.id, now)?;
-    }
-    Ok(())
+/// Where earlier states of one sort lie.
+#[derive(Clone, Copy)]
+pub(crate) struct Place {
+    table: &'static str,
+    /// The column that says of what they are states.
+    owner: &'static str,
 }
 
-pub(crate) fn keep_document(work: &Transaction<'_>, replaced: &Document, now: &str) -> Result<()> {
-    if has_stood(work, &replaced.changed_at, now)? {
+pub(crate) const OF_DRINKS: Place = Place { table: "earlier_versions", owner: "drink_id" };
+pub(crate) const OF_DOCUMENTS: Place = Place { table: "earlier_documents", owner: "key" };
+
+/// A state that is replaced.
+pub(crate) struct Replaced<'a> {
+    pub(crate) of: &'a str,
+    pub(crate) version: i64,
+    pub(crate) body: &'a str,
+    /// When it began, RFC 3339.
+    pub(crate) since: &'a str,
+}
+
+/// Keeps a state that has stood, and thins out those before.
+pub(crate) fn keep(
+    work: &Transaction<'_>,
+    place: Place,
+    replaced: &Replaced<'_>,
+    now: &str,
+) -> Result<()> {
+    let Place { table, owner } = place;
+    if has_stood(work, replaced.since, now)? {
         work.execute(
-            "INSERT OR REPLACE INTO earlier_documents (key, version, body, changed_at)
-             VALUES (?1, ?2, ?3, ?4)",
-            params![replaced.key, replaced.version, replaced.body, replaced.changed_at],
+            &format!(
+                "INSERT OR REPLACE INTO {table} ({owner}, version, body, changed_at)
+                 VALUES (?1, ?2, ?3, ?4)"
+            ),
+            params![replaced.of, replaced.version, replaced.body, replaced.since],
         )?;
-        thin(work, "earlier_documents", "key", &replaced.key, now)?;
+        thin(work, place, replaced.of, now)?;
     }
     Ok(())
 }

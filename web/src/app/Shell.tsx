@@ -20,7 +20,7 @@ const units: Record<Settings["units"] & string, { short: string; long: string }>
   us: { short: "cups", long: "US cups and spoons" },
 };
 
-const themes = { system: "As the machine has it", light: "Light", dark: "Dark" } as const;
+const themes = { system: "As this device is set", light: "Light", dark: "Dark" } as const;
 
 /** The places: address, name, and the addresses that belong to it. */
 const places: [string, string, string[]][] = [

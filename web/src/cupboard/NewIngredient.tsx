@@ -43,7 +43,7 @@ export function NewIngredient(props: { onClose: () => void; onMade: (id: string)
   const make = async () => {
     const number = (text: string) => Number(text.replace(",", ".") || "0");
     const bad = Object.values(parts).find((text) => !Number.isFinite(number(text)));
-    if (bad !== undefined) return setWrong(`“${bad}” is no number.`);
+    if (bad !== undefined) return setWrong(`“${bad}” isn't a number. Write it like 2.5.`);
     const base = `own_${name
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, "_")

@@ -27,7 +27,7 @@ export function OwnField({ label, unit, value, own, rests, places, onSet }: OwnF
     if (typed === undefined || typed.trim() === shown) return setTyped(undefined);
     const number = Number(typed.replace(",", "."));
     if (typed.trim() === "" || !Number.isFinite(number)) {
-      return setWrong(`“${typed}” is no number.`);
+      return setWrong(`“${typed}” isn't a number. Write it like 2.5.`);
     }
     const problem = await onSet(number);
     setWrong(problem);

@@ -135,7 +135,7 @@ function Row({ vessel, onSave, onRemove }: RowProps) {
       <TextField
         select
         size="small"
-        label="Of"
+        label="Made of"
         value={vessel.material ?? ""}
         onChange={(e) => void onSave({ ...vessel, material: (e.target.value || null) as Material })}
       >
@@ -153,12 +153,8 @@ function Row({ vessel, onSave, onRemove }: RowProps) {
         onChange={(e) => setCount(e.target.value)}
         {...blur}
       />
-      <Button
-        aria-label={`Take out ${vessel.name}`}
-        onClick={onRemove}
-        sx={{ px: 0.5, minWidth: 0 }}
-      >
-        Take out
+      <Button aria-label={`Remove ${vessel.name}`} onClick={onRemove} sx={{ px: 0.5, minWidth: 0 }}>
+        Remove
       </Button>
     </li>
   );

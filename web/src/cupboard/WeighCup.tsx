@@ -23,7 +23,7 @@ export function WeighCup(props: {
       onSubmit={async (event: React.FormEvent) => {
         event.preventDefault();
         const weight = Number(grams.replace(",", "."));
-        if (!(weight > 0)) return setSaid(`“${grams}” is no weight.`);
+        if (!(weight > 0)) return setSaid(`“${grams}” isn't a weight. Write it like 190.`);
         const wrong = await props.onWeighed(weight / measures[measure]);
         setSaid(wrong ?? `Kept: a ${measure} of yours is ${weight} g.`);
       }}

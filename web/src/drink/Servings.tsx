@@ -67,7 +67,7 @@ function inWords(drink: Drink, profile: Profile | undefined): string {
     const noun = served.glasses === 1 ? "glass" : "glasses";
     return `${served.glasses} ${noun} of ${glassOf(drink, served, profile)}`;
   }
-  return profile ? `${volume(profile.volume_ml)} together` : "nothing in it yet";
+  return profile ? `makes ${volume(profile.volume_ml)}` : "nothing in it yet";
 }
 
 /** What a glass holds: what is poured into it, with what joins it there. */
@@ -111,10 +111,10 @@ function SizeForm({
       setWrong((error as Error).message);
     }
   };
-  const pour = () => {
+  const make = () => {
     const count = Number(glasses);
     if (!Number.isInteger(count) || count < 1) {
-      setWrong(`“${glasses}” is no number of glasses. Write it like 8.`);
+      setWrong(`“${glasses}” isn't a number of glasses. Write it like 8.`);
       return;
     }
     const last = editor.store
@@ -129,7 +129,7 @@ function SizeForm({
         component="form"
         onSubmit={(event: React.FormEvent) => {
           event.preventDefault();
-          pour();
+          make();
         }}
         sx={{ display: "flex", gap: 1, alignItems: "center" }}
       >
@@ -148,7 +148,7 @@ function SizeForm({
           onChange={(event) => setSize(event.target.value)}
         />
         <Button type="submit" variant="contained" sx={{ flexShrink: 0 }}>
-          Pour
+          Make this many
         </Button>
       </Box>
       <Box
@@ -161,13 +161,13 @@ function SizeForm({
       >
         <TextField
           size="small"
-          label="In all"
+          label="All of it"
           value={all}
           onChange={(event) => setAll(event.target.value)}
           sx={{ flex: 1 }}
         />
         <Button type="submit" variant="outlined" sx={{ flexShrink: 0 }}>
-          Make so much
+          Make this much
         </Button>
       </Box>
       <Box role="group" aria-label="Times as much" sx={{ display: "flex", gap: 1, mt: 2 }}>

@@ -241,7 +241,7 @@ function Bottle({ entry, onCopy, onRename, onRemove }: BottleProps) {
           </Box>
           <Box sx={{ fontSize: 13.5, color: colour("muted"), mt: 0.5 }}>
             {entry.volume_ml > 0 ? volume(entry.volume_ml) : "nothing in it yet"}
-            {entry.ratio != null && ` · ${entry.ratio.toFixed(0)} to 1`}
+            {entry.ratio != null && ` · ratio ${entry.ratio.toFixed(0)}`}
             <br />
             {entry.band && `${entry.band} · `}
             {when(entry.changed_at)}

@@ -2,7 +2,9 @@
 //! programme, run again, until it no longer moves.
 
 use clarabel::algebra::CscMatrix;
-use clarabel::solver::{DefaultSettingsBuilder, DefaultSolver, IPSolver, NonnegativeConeT};
+use clarabel::solver::{
+    DefaultSettingsBuilder, DefaultSolver, IPSolver, NonnegativeConeT, SolverStatus,
+};
 
 use crate::work::Stopped;
 
@@ -44,7 +46,7 @@ pub(super) fn nearest<const N: usize>(
     unknowns: &[Unknown],
     wishes: &[Wish],
     read: impl Fn(&[f64]) -> Result<Option<[f64; N]>, Stopped>,
-) -> Result<Option<(Vec<f64>, Vec<f64>)>, Stopped> {
+) -> Result<Option<Nearest>, Stopped> {
     let mut factors: Vec<f64> = unknowns.iter().map(|u| u.within(u.start)).collect();
     let Some(mut now) = read(&factors)? else { return Ok(None) };
     let misses = |now: &[f64; N]| -> Vec<f64> {
@@ -86,6 +88,11 @@ pub(super) fn nearest<const N: usize>(
     Ok(Some((factors, miss)))
 }
 
+/// A row for each wish, a column for each unknown.
+type Slopes = Vec<Vec<f64>>;
+/// Factors, and what is missed with them.
+type Nearest = (Vec<f64>, Vec<f64>);
+
 /// By how much each wish comes nearer for a whole of each unknown.
 fn slopes<const N: usize>(
     factors: &[f64],
@@ -93,7 +100,7 @@ fn slopes<const N: usize>(
     wishes: &[Wish],
     now: &[f64; N],
     read: &impl Fn(&[f64]) -> Result<Option<[f64; N]>, Stopped>,
-) -> Result<Option<Vec<Vec<f64>>>, Stopped> {
+) -> Result<Option<Slopes>, Stopped> {
     let mut slopes = vec![vec![0.0; unknowns.len()]; wishes.len()];
     let mut tried = factors.to_vec();
     for (j, unknown) in unknowns.iter().enumerate() {
@@ -165,6 +172,9 @@ fn quadratic(
     let cones = [NonnegativeConeT(2 * n)];
     let mut solver = DefaultSolver::new(&p, &q, &a, &bounds, &cones, settings).ok()?;
     solver.solve();
+    // What the solver gave up on is no step.
+    let solved =
+        matches!(solver.solution.status, SolverStatus::Solved | SolverStatus::AlmostSolved);
     let step = solver.solution.x.clone();
-    step.iter().all(|d| d.is_finite()).then_some(step)
+    (solved && step.iter().all(|d| d.is_finite())).then_some(step)
 }

@@ -125,7 +125,6 @@ pub const FEWEST_RUNS: u32 = 40;
 
 /// Runs a drink `runs` times with ingredients that turned out otherwise. `None` if there is nothing to
 /// drink.
-#[must_use]
 ///
 /// A drink so large that `runs` of it are more than the question may take is run as often as may be;
 /// [`Spread::runs`] says how often.

@@ -2,6 +2,7 @@
 
 use super::{Component, Mixture};
 use crate::quantity::Celsius;
+use crate::root;
 
 /// Dissociation constants at 25 °C as pK (CRC handbook), and the mass of a mole, g.
 const ACIDS: [(Component, f64, &[f64]); 7] = [
@@ -85,8 +86,7 @@ pub fn ph_of(ions: &Ions) -> f64 {
         (true, true, false) => (4.5, 7.0),
         (true, true, true) => (7.0, 14.0),
     };
-    let mut tolerance = roots::SimpleConvergency { eps: 1e-6, max_iter: 100 };
-    roots::find_root_brent(low, high, imbalance, &mut tolerance).unwrap_or(7.0)
+    root::find(low, high, 1e-6, imbalance).unwrap_or(7.0)
 }
 
 /// Equivalents of base per litre that bring the solution to pH 8.2; not below zero.

@@ -1,8 +1,8 @@
 use serde::{Deserialize, Serialize};
 
+use super::Press;
 use super::{Estimated, Evidence, FigureSource, Flavour};
 use crate::chemistry::Mixture;
-use crate::drink::Press;
 
 /// One thing that can go into a drink.
 #[derive(Debug, Clone)]

@@ -31,7 +31,7 @@ pub use own::{
 };
 pub use produce::{Produce, Size};
 pub(crate) use vessel::SOUR_FOR_METAL;
-pub use vessel::{Material, Strainer, VesselKind};
+pub use vessel::{Material, Press, Strainer, VesselKind};
 pub(crate) use weigh::MAX_LINE;
 pub use weigh::{UnknownMeasure, Weighed};
 pub use yields::Yield;

@@ -199,3 +199,17 @@ impl VesselKind {
         (self == Self::Blender).then_some(Celsius(60.0))
     }
 }
+
+/// What is done with what stays in a strainer.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Press {
+    /// Left to drain: the clearest.
+    #[default]
+    Drained,
+    /// Pressed with a spoon.
+    Pressed,
+    /// Wrung out: the most, and the cloudiest.
+    Wrung,
+}

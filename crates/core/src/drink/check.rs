@@ -4,6 +4,7 @@ use std::collections::HashSet;
 
 use super::{Action, CoolingPlace, Dissolving, Drink, Law, Portion, Reduction, Vessel};
 use crate::cupboard::{Cupboard, Form, VesselKind};
+use crate::fault::FieldError;
 use crate::quantity::Amount;
 
 /// Sizes beyond which something is surely a slip of the keyboard.
@@ -20,17 +21,6 @@ pub mod limits {
     pub const GLASSES: u32 = 2000;
     /// Minutes that a step may take: two weeks.
     pub const MINUTES: f64 = 20_160.0;
-}
-
-/// One thing that is wrong, with the field it is about.
-#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, thiserror::Error)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[error("{field}: {message}")]
-pub struct FieldError {
-    /// Path to the field: `steps[2].do.add.amount`.
-    pub field: String,
-    /// What is wrong, in a sentence that a cook understands.
-    pub message: String,
 }
 
 struct Checker<'a> {

@@ -8,10 +8,12 @@
 mod check;
 mod step;
 
-pub use check::{FieldError, limits};
+pub use crate::cupboard::Press;
+pub use crate::fault::FieldError;
+pub use check::limits;
 pub use step::{
     Action, Brought, CoolingPlace, Dissolving, Dressing, Law, Maceration, Portion, Preparation,
-    Press, Reduction, RestingPlace, Step, Vigour,
+    Reduction, RestingPlace, Step, Vigour,
 };
 
 use serde::{Deserialize, Serialize};

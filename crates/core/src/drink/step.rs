@@ -1,5 +1,6 @@
 use serde::{Deserialize, Serialize};
 
+use crate::cupboard::Press;
 use crate::quantity::Amount;
 
 /// One thing that is done.
@@ -380,20 +381,6 @@ pub enum Dressing {
     Garnish,
     /// On its rim.
     Rim,
-}
-
-/// What is done with what stays in a strainer.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Press {
-    /// Left to drain: the clearest.
-    #[default]
-    Drained,
-    /// Pressed with a spoon.
-    Pressed,
-    /// Wrung out: the most, and the cloudiest.
-    Wrung,
 }
 
 /// How much is poured.

@@ -3,7 +3,6 @@ use std::str::FromStr;
 
 use serde::{Deserialize, Serialize};
 
-use super::kitchen::{round_to_kitchen, spell_in_spoons};
 use super::measure::{Dimension, Measure};
 use super::number::{as_written, format_number, take_number, tidy};
 
@@ -110,23 +109,6 @@ impl Amount {
             .collect();
         let settled = terms.into_iter().flat_map(settle);
         Self { terms: settled.map(|t| Term { value: tidy(t.value), ..t }).collect() }
-    }
-
-    /// The nearest amount that kitchen tools can measure, never nothing.
-    #[must_use]
-    pub fn rounded(&self) -> Self {
-        if self.spoons_only() {
-            return spell_in_spoons(self.total());
-        }
-        let terms = self
-            .terms
-            .iter()
-            .map(|t| Term {
-                value: round_to_kitchen(t.value, &t.measure),
-                measure: t.measure.clone(),
-            })
-            .collect();
-        Self { terms }
     }
 
     /// Whether every term is a cup or a spoon, so that they can be changed for one another.

@@ -121,3 +121,22 @@ pub fn spell_in_spoons(millilitres: f64) -> Amount {
     }
     Amount::from_terms(terms).unwrap_or_else(|| Amount::of(1.0, Measure::Teaspoon))
 }
+
+impl Amount {
+    /// The nearest amount that kitchen tools can measure, never nothing.
+    #[must_use]
+    pub fn rounded(&self) -> Self {
+        if self.spoons_only() {
+            return spell_in_spoons(self.total());
+        }
+        let terms = self
+            .terms()
+            .iter()
+            .map(|t| Term {
+                value: round_to_kitchen(t.value, &t.measure),
+                measure: t.measure.clone(),
+            })
+            .collect();
+        Self::from_terms(terms).unwrap_or_else(|| self.clone())
+    }
+}

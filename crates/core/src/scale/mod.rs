@@ -22,8 +22,9 @@ use law::{joins_in_glass, times};
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink, FieldError, limits};
 use crate::quantity::{Amount, Millilitres};
+use crate::root::{self, try_find};
 use crate::trace::{MEASURED_AT, Nudges, Prepared};
-use crate::work::{Stopped, Worktop, root};
+use crate::work::{Stopped, Worktop};
 
 /// The size that is wanted.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -146,7 +147,7 @@ fn as_much_as(
     if (times(law, 2.0, 1.0) - 1.0).abs() < 1e-9 {
         return Err(fault(field, "That stays the same whatever the size.".into()));
     }
-    let factor = root(-9.0, 9.0, 1e-12, |log| Ok((times(law, log.exp(), 1.0) / wanted).ln()))?
+    let factor = root::find(-9.0, 9.0, 1e-12, |log| (times(law, log.exp(), 1.0) / wanted).ln())
         .ok_or_else(|| fault(field, "No size uses just that.".into()))?
         .exp();
     let mut sized = scaled(drink, cupboard, factor, 1.0);
@@ -260,7 +261,7 @@ fn to_volume(
     // Volume grows with the factor; in logarithms the curve is nearly straight.
     let miss = |log: f64| {
         let there = volume_at(worktop, &prepared, log.exp())?;
-        Ok((there.max(1e-6) / wanted.0).ln())
+        Ok::<f64, Stopped>((there.max(1e-6) / wanted.0).ln())
     };
     let guess = (wanted.0 / now).ln();
     let (mut low, mut high) = (guess - 0.2, guess + 0.2);
@@ -270,7 +271,7 @@ fn to_volume(
     while miss(high)? < 0.0 && high < guess + 6.0 {
         high += 1.0;
     }
-    let factor = root(low, high, 1e-9, miss)?.ok_or_else(|| {
+    let factor = try_find(low, high, 1e-9, miss)?.ok_or_else(|| {
         fault(
             field,
             "No size of this drink ends at that volume: a line that is topped up to, or what is \

@@ -144,7 +144,6 @@ fn keeps(drink: &Drink, vessel: usize) -> bool {
 /// Each vessel is judged by its fullest moment with solids, boil-up and headspace. Where the largest
 /// of its sort is too small, the drink is made in the fewest goes that fit, all alike; it is then run
 /// at that size to see that they do. What the drink waits in may be several vessels.
-#[must_use]
 ///
 /// # Errors
 /// If the drink is too large to be tried at so many sizes.

@@ -2,8 +2,9 @@ use serde::Serialize;
 
 use crate::drink::{Action, Drink, FieldError};
 use crate::quantity::Millilitres;
+use crate::root::try_find;
 use crate::trace::{MEASURED_AT, Nudges, Prepared, Trace};
-use crate::work::{Stopped, Worktop, root};
+use crate::work::{Stopped, Worktop};
 
 /// What a measurement teaches.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -137,7 +138,7 @@ fn factor_within(
     most: f64,
     miss: impl Fn(f64) -> Result<f64, Stopped>,
 ) -> Result<Option<f64>, Stopped> {
-    Ok(root(-most.ln(), most.ln(), 1e-7, miss)?.map(f64::exp))
+    Ok(try_find(-most.ln(), most.ln(), 1e-7, miss)?.map(f64::exp))
 }
 
 impl Lesson {

@@ -1,100 +1,12 @@
 use super::contents::Contents;
-use super::heat::{MEASURED_AT, ROOM};
-use super::notice::{Notice, NoticeKind as Kind, say_grams, say_ml};
+use super::frames::{Frame, Landing, Line, Outcome, Touched, Trace};
+use super::heat::MEASURED_AT;
+use super::notice::{Notice, NoticeKind as Kind};
 use super::nudge::{Luck, Nudges};
-use crate::chemistry::{Component, Mixture};
-use crate::cupboard::{Cupboard, Ingredient, MAX_LINE, SOUR_FOR_METAL, VesselKind, Weighed};
+use crate::chemistry::Mixture;
+use crate::cupboard::{Cupboard, Form, Ingredient, MAX_LINE, Weighed};
 use crate::drink::{Action, Drink, Vessel};
-use crate::quantity::{Amount, Grams, Millilitres, Millimetres, Minutes};
-
-/// A drink that has been run.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Trace {
-    /// One for each step, in order.
-    pub frames: Vec<Frame>,
-    /// What each step that brings something came to.
-    pub lines: Vec<Line>,
-    /// How many alike each vessel of the drink stands for: glasses, bottles.
-    pub many: Vec<f64>,
-    outcome: Option<Outcome>,
-    /// What it took to run it, in the units of [`Work`](crate::work::Work).
-    pub(crate) work: u64,
-}
-
-/// Where a run ended, without what happened on the way.
-#[derive(Debug, Clone, PartialEq)]
-pub(crate) struct Landing {
-    /// What the drink ends as; `None` while nothing is in any vessel.
-    pub(crate) outcome: Option<Outcome>,
-    /// What it took to run it.
-    pub(crate) work: u64,
-}
-
-/// The state of things after a step.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Frame {
-    /// The step's position.
-    pub step: usize,
-    /// The vessels that the step changed, as they are after it.
-    pub touched: Vec<Touched>,
-    /// What went off into the air: steam, gas, alcohol, aroma.
-    pub gone: Mixture,
-    /// How long the step takes.
-    pub minutes: Minutes,
-    /// How much of that a person is busy with it.
-    pub hands_on: Minutes,
-    /// For what is boiled down: where the surface then stands on the pot's wall, above its bottom.
-    pub water_line: Option<Millimetres>,
-    /// What the cook should know.
-    pub notices: Vec<Notice>,
-}
-
-/// A vessel after a step.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Touched {
-    /// The vessel's position in the drink.
-    pub vessel: usize,
-    /// What is in it; in one of them, where it stands for several.
-    pub contents: Contents,
-    /// How many alike it stands for.
-    pub many: f64,
-}
-
-/// What a line of the recipe came to.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Line {
-    /// The step's position.
-    pub step: usize,
-    /// The ingredient's position in the cupboard.
-    pub ingredient: usize,
-    /// What went in, in all glasses or bottles together.
-    pub grams: Grams,
-    /// In how many pieces it was said, if it was.
-    pub pieces: Option<f64>,
-    /// Whether it is what another line of the same step left over: squeezed halves.
-    pub left_over: bool,
-}
-
-/// What the drink ends as.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Outcome {
-    /// The glass that it is served in, or the vessel that was last worked on.
-    pub vessel: usize,
-    /// What one of them holds.
-    pub contents: Contents,
-    /// How many glasses or bottles there are; 1 if it is in neither.
-    pub glasses: f64,
-    /// The liquid of all of them together, at 20 °C.
-    pub volume: Millilitres,
-    /// What is poured into one from the vessel that it is served from.
-    pub size: Option<Millilitres>,
-    /// The vessel that it is served from.
-    pub from: Option<usize>,
-    /// What stood ready in that vessel, at 20 °C.
-    pub ready: Millilitres,
-    /// Whether it was served.
-    pub served: bool,
-}
+use crate::quantity::{Amount, Celsius, Grams, Millilitres, Millimetres, Minutes};
 
 /// A drink with its amounts weighed, ready to be run again and again.
 #[derive(Debug, Clone)]
@@ -268,49 +180,6 @@ impl Trace {
     pub fn run(drink: &Drink, cupboard: &Cupboard) -> Self {
         Prepared::new(drink, cupboard).run(Nudges::default())
     }
-
-    /// What the drink ends as; `None` while nothing is in any vessel.
-    #[must_use]
-    pub fn outcome(&self) -> Option<&Outcome> {
-        self.outcome.as_ref()
-    }
-
-    /// A vessel's contents at its fullest moment, with the step that filled it so. Of moments that
-    /// are as full but for a few hundredths, the last: what stood and drew is shown as it was then.
-    #[must_use]
-    pub fn fullest(&self, vessel: usize) -> Option<(usize, &Contents)> {
-        let most = self.highest_level(vessel).0;
-        self.states_of(vessel).filter(|(_, c)| c.level().0 >= most * 0.97).last()
-    }
-
-    /// The most room that was ever needed in a vessel.
-    #[must_use]
-    pub fn highest_level(&self, vessel: usize) -> Millilitres {
-        Millilitres(self.states_of(vessel).map(|(_, c)| c.level().0).fold(0.0, f64::max))
-    }
-
-    /// A vessel's contents at the end.
-    #[must_use]
-    pub fn last(&self, vessel: usize) -> Option<(usize, &Contents)> {
-        self.states_of(vessel).last()
-    }
-
-    /// A vessel's contents as they are after a step.
-    #[must_use]
-    pub fn after(&self, step: usize, vessel: usize) -> Option<&Contents> {
-        self.states_of(vessel).filter(|(at, _)| *at <= step).last().map(|(_, c)| c)
-    }
-
-    /// A vessel's contents after each step that changed them.
-    pub fn states_of(&self, vessel: usize) -> impl Iterator<Item = (usize, &Contents)> {
-        self.frames.iter().flat_map(move |frame| {
-            frame
-                .touched
-                .iter()
-                .filter(move |t| t.vessel == vessel)
-                .map(|t| (frame.step, &t.contents))
-        })
-    }
 }
 
 impl<'a> Engine<'a> {
@@ -357,7 +226,7 @@ impl<'a> Engine<'a> {
     }
 
     /// Says something of a vessel, but not twice.
-    fn notice_once(&mut self, vessel: usize, kind: Kind, message: String) {
+    pub(super) fn notice_once(&mut self, vessel: usize, kind: Kind, message: String) {
         if !self.told.contains(&(vessel, kind)) {
             self.told.push((vessel, kind));
             self.notice(kind, message);
@@ -417,7 +286,7 @@ impl<'a> Engine<'a> {
                 Some((spent, bowl.into_iter().chain([vessel]).collect()))
             }
             Action::Prepare { how, minutes, .. } => {
-                Some((super::steep::preparing(*how, *minutes), Vec::new()))
+                Some((Self::prepare(*how, *minutes), Vec::new()))
             }
             Action::Macerate { vessel, minutes, how, place } => {
                 let vessel = find(vessel)?;
@@ -577,6 +446,9 @@ impl<'a> Engine<'a> {
         self.goes_off(vessel, &lost);
         self.book(step, vessel, ingredient, grams, pieces, false);
         self.mind(it, grams, liquid, t, brix);
+        if it.form == Form::Ice && liquid > 1.0 && t.0 > 30.0 {
+            self.mind_ice(vessel, t);
+        }
     }
 
     /// As much of it as there can be in a vessel, or in all that it stands for: a tonne in all. What
@@ -593,6 +465,17 @@ impl<'a> Engine<'a> {
         );
         self.notice(Kind::MoreThanAHouseHolds, message);
         Grams(room)
+    }
+
+    /// Ice in something hot: none of it is left.
+    fn mind_ice(&mut self, vessel: usize, was: Celsius) {
+        if self.vessels[vessel].ice_mass().0 < 0.5 {
+            let message = format!(
+                "In a drink of {:.0} °C all of this ice melts. Cool the drink first.",
+                was.0
+            );
+            self.notice(Kind::IceMeltsAway, message);
+        }
     }
 
     pub(super) fn book(
@@ -658,141 +541,5 @@ impl<'a> Engine<'a> {
             served: false,
             contents,
         })
-    }
-
-    /// Looks at a vessel after a step and says what is amiss with it.
-    fn watch(&mut self, vessel: usize) {
-        let contents = &self.vessels[vessel];
-        let it = self.vessel(vessel);
-        if it.kind.strainer().is_some() {
-            return;
-        }
-        let level = contents.level();
-        let over = level.0 - it.capacity().0;
-        let working = it.kind.working_level(contents.temperature);
-        if over > 0.5 {
-            let message = format!(
-                "{} holds {} and would have to hold {}: {} too much.",
-                self.subject(vessel),
-                say_ml(it.capacity().0),
-                say_ml(level.0),
-                say_ml(over)
-            );
-            self.notice(Kind::OverBrim, message);
-        } else if it.kind == VesselKind::Pot
-            && contents.temperature.0 > 90.0
-            && level.0 > working * it.capacity().0 + 0.5
-        {
-            let message = format!(
-                "{} is {:.0} % full and boils over from two thirds on. Take a larger one, or boil it \
-                 in two goes.",
-                self.subject(vessel),
-                100.0 * level.0 / it.capacity().0
-            );
-            self.notice_once(vessel, Kind::TooFullForThat, message);
-        }
-        self.watch_sugar(vessel);
-        self.watch_taste(vessel);
-    }
-
-    fn watch_sugar(&mut self, vessel: usize) {
-        let contents = &self.vessels[vessel];
-        let left = contents.undissolved().0;
-        if left > 0.5 && contents.liquid[Component::Water] > 1.0 {
-            // Fruit under sugar is meant to lie there; what it needs is time.
-            let waits =
-                contents.pieces.iter().map(|p| p.put_in.0).sum::<f64>() > contents.liquid.mass().0;
-            let hot = contents
-                .dissolves_at()
-                .map_or_else(String::new, |t| format!(" at {:.0} °C, or", t.0));
-            let message = format!(
-                "{} stays undissolved at {:.0} °C. All of it would dissolve{hot} with {} more \
-                 water.",
-                say_grams(left),
-                contents.temperature.0,
-                say_ml(contents.water_to_dissolve().0)
-            );
-            if !waits {
-                self.notice(Kind::Undissolved, message);
-            }
-        } else if contents.temperature <= ROOM && contents.crystallises_at(contents.temperature) {
-            let message = format!(
-                "At {:.0} °C it holds more sugar than stays dissolved for long: crystals will form.",
-                contents.temperature.0
-            );
-            self.notice(Kind::WillCrystallise, message);
-        }
-    }
-
-    fn watch_taste(&mut self, vessel: usize) {
-        let contents = &self.vessels[vessel];
-        let litres = contents.liquid.volume(MEASURED_AT).0 / 1000.0;
-        if litres < 0.01 {
-            return;
-        }
-        let (mass, t) = (contents.liquid.mass().0, contents.temperature.0);
-        let acid = contents.liquid.acidity_percent();
-        if let Some(material) = self.vessel(vessel).material
-            && material.reacts_with_acid()
-            && acid > SOUR_FOR_METAL
-        {
-            let message = format!(
-                "{} is of {}: acid takes metal out of it and tastes of it. Use steel, enamel or \
-                 glass.",
-                self.subject(vessel),
-                material.name()
-            );
-            self.notice_once(vessel, Kind::AcidInMetal, message);
-        }
-        let contents = &self.vessels[vessel];
-        let bitter = contents.liquid[Component::Bitterness] / litres;
-        // Said where it comes from, while something can still be done about it.
-        let from = contents
-            .pieces
-            .iter()
-            .map(|p| &self.cupboard.ingredients()[p.ingredient])
-            .find(|it| it.flavour.bitterness > 0.0)
-            .map(|it| it.name.to_lowercase())
-            .or((contents.liquid[Component::BoundBitterness] > 0.1)
-                .then(|| "the pulp of whole citrus".to_owned()));
-        if bitter > 1.2
-            && contents.liquid.soluble_solids() < 45.0
-            && let Some(from) = from
-        {
-            let strong = if bitter > 2.5 { "clearly" } else { "just" };
-            self.notice_once(
-                vessel,
-                Kind::Bitter,
-                format!(
-                    "By now it tastes {strong} bitter (estimated). It comes from {from}; give it less \
-                     time or heat."
-                ),
-            );
-        }
-        let contents = &self.vessels[vessel];
-        let protein = 100.0 * contents.liquid[Component::Protein] / mass;
-        let dairy = contents.liquid[Component::Lactose] > 0.001 * mass;
-        if dairy && protein > 0.3 && t > 45.0 && contents.liquid.ph().is_some_and(|ph| ph < 4.8) {
-            self.notice_once(
-                vessel,
-                Kind::Curdles,
-                format!("Milk curdles in acid at {t:.0} °C. Bring them together cold."),
-            );
-        }
-        let contents = &self.vessels[vessel];
-        let perishable = contents.past.raw || !contents.pieces.is_empty();
-        let keeps_itself = contents.liquid.soluble_solids() > 50.0
-            || contents.liquid[Component::Ethanol] > 0.12 * mass;
-        if contents.past.warm.0 > 150.0 && perishable && !keeps_itself {
-            let hours = contents.past.warm.0 / 60.0;
-            self.notice_once(
-                vessel,
-                Kind::LeftWarm,
-                format!(
-                    "It has stood warm for {hours:.0} hours; after two, things grow in it. Let it \
-                     stand in the refrigerator instead."
-                ),
-            );
-        }
     }
 }

@@ -35,19 +35,26 @@
 
 mod cold;
 mod contents;
+mod dissolving;
 mod engine;
+mod frames;
 mod heat;
+mod ice;
 mod notice;
 mod nudge;
+mod passing;
 mod piece;
 mod pour;
 mod sieve;
 mod steep;
 mod stove;
+mod straining;
+mod watch;
 
 pub use contents::{Contents, Deposit, Origin, Past};
-pub(crate) use engine::Landing;
-pub use engine::{Frame, Line, Outcome, Prepared, Touched, Trace};
+pub use engine::Prepared;
+pub(crate) use frames::Landing;
+pub use frames::{Frame, Line, Outcome, Touched, Trace};
 pub use heat::MEASURED_AT;
 pub use notice::{Notice, NoticeKind, Severity};
 pub use nudge::{Luck, Nudges};

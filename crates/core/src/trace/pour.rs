@@ -105,13 +105,6 @@ impl Engine<'_> {
                 ),
             );
         }
-        // Of a hot drink a gram gives about 4 J a degree, and a gram of ice takes 334 J.
-        if it.form == Form::Ice && t.0 > 30.0 && liquid * 4.0 * t.0 > grams.0 * 334.0 {
-            self.notice(
-                Kind::IceMeltsAway,
-                format!("In a drink of {:.0} °C all of this ice melts. Cool the drink first.", t.0),
-            );
-        }
         if it.id == "chia_seed" || it.id == "basil_seed" {
             self.notice(
                 Kind::NeedsTime,

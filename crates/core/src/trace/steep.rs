@@ -6,22 +6,22 @@ use super::notice::NoticeKind as Kind;
 use crate::drink::{Maceration, Preparation, RestingPlace};
 use crate::quantity::{Celsius, Minutes};
 
-/// Washing and cutting: minutes by hand; soaking is waiting.
-pub(super) fn preparing(how: Preparation, minutes: Option<f64>) -> Spent {
-    let usual = match how {
-        Preparation::Wash => 2.0,
-        Preparation::Soak => 20.0,
-        Preparation::Inspect | Preparation::Crush => 3.0,
-        Preparation::Peel | Preparation::Chop => 5.0,
-    };
-    let minutes = minutes.unwrap_or(usual);
-    match how {
-        Preparation::Soak => Spent::waiting(Minutes(minutes)),
-        _ => Spent::by_hand(minutes),
-    }
-}
-
 impl Engine<'_> {
+    /// Washing and cutting: minutes by hand; soaking is waiting.
+    pub(super) fn prepare(how: Preparation, minutes: Option<f64>) -> Spent {
+        let usual = match how {
+            Preparation::Wash => 2.0,
+            Preparation::Soak => 20.0,
+            Preparation::Inspect | Preparation::Crush => 3.0,
+            Preparation::Peel | Preparation::Chop => 5.0,
+        };
+        let minutes = minutes.unwrap_or(usual);
+        match how {
+            Preparation::Soak => Spent::waiting(Minutes(minutes)),
+            _ => Spent::by_hand(minutes),
+        }
+    }
+
     pub(super) fn infuse(
         &mut self,
         vessel: usize,

@@ -7,6 +7,7 @@ use super::notice::{NoticeKind as Kind, say_ml};
 use crate::chemistry::{Component, Mixture, boiling_point_elevation};
 use crate::drink::{Dissolving, Reduction, Vessel, Vigour};
 use crate::quantity::{Celsius, Grams, Millimetres, Minutes};
+use crate::root;
 
 /// By how much the temperature stays under the boiling point.
 fn under_the_boil(how: Vigour) -> f64 {
@@ -202,8 +203,7 @@ impl Engine<'_> {
         if miss(most) >= 0.0 {
             return Grams(most);
         }
-        let mut tolerance = roots::SimpleConvergency { eps: 1e-6, max_iter: 60 };
-        Grams(roots::find_root_brent(0.0, most, miss, &mut tolerance).unwrap_or(0.0))
+        Grams(root::find(0.0, most, 1e-6, miss).unwrap_or(0.0))
     }
 
     pub(super) fn dissolve(&mut self, vessel: usize, how: Dissolving) -> Spent {

@@ -45,7 +45,7 @@ mod tests {
 
     #[test]
     fn figures_are_short_and_right() {
-        let text = write(&[1.0 / 3.0, 1234.567_891, 0.000_012_345_678_9, -2.0, 1e9, 0.0]);
+        let text = write(&[1.0 / 3.0, 1_234.567_891, 0.000_012_345_678_9, -2.0, 1e9, 0.0]);
         let text = String::from_utf8(text).unwrap();
         assert_eq!(text, "[0.333333,1234.57,0.0000123457,-2.0,1000000000.0,0.0]");
     }

@@ -34,7 +34,7 @@ export const AimPanel = memo(function AimPanel(props: AimPanelProps) {
           <AimAt editor={editor} name={name} aiming={aiming} />
           <Box sx={{ fontSize: 13.5, color: colour("muted") }} data-figure="ring">
             {ring
-              ? `Ring: ${ring.sweetness.toFixed(1)} g and ${ring.acidity.toFixed(2)} %`
+              ? `Target: ${ring.sweetness.toFixed(1)} g and ${ring.acidity.toFixed(2)} %`
               : "or touch the map"}
           </Box>
           {more && <OtherTargets editor={editor} aiming={aiming} />}
@@ -60,7 +60,7 @@ export const AimPanel = memo(function AimPanel(props: AimPanelProps) {
             <Box sx={{ flex: 1 }} />
             {wants && (
               <Button sx={{ px: 0, minWidth: 0 }} onClick={aiming.clear}>
-                Forget it
+                Clear the target
               </Button>
             )}
           </Box>

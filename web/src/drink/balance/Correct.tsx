@@ -30,9 +30,9 @@ const words = [
   ["weak", "too weak"],
 ] as const;
 const degrees = [
-  ["touch", "a touch"],
+  ["touch", "a little"],
   ["clearly", "clearly"],
-  ["far", "far"],
+  ["far", "by far"],
 ] as const;
 type Word = (typeof words)[number][0];
 type How = (typeof degrees)[number][0];
@@ -210,13 +210,13 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
         <TextField
           select
           size="small"
-          label="Bring it"
+          label="Correct it"
           value={wanted}
           onChange={(event) => setWanted(event.target.value as typeof wanted)}
         >
-          <MenuItem value="words">to where the words say</MenuItem>
+          <MenuItem value="words">by as much as the words say</MenuItem>
           <MenuItem value="ring">
-            to the ring: {ring.sweetness.toFixed(1)} g and {ring.acidity.toFixed(2)} %
+            to the target: {ring.sweetness.toFixed(1)} g and {ring.acidity.toFixed(2)} %
           </MenuItem>
         </TextField>
       )}

@@ -71,7 +71,7 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
         />
       ))}
       <Button type="submit" variant="outlined" disabled={!form.pieces.trim() || !form.juice.trim()}>
-        Learn from it
+        Remember what they gave
       </Button>
       {asked && (
         <Box

@@ -246,7 +246,7 @@ function Times({ columns, report }: { columns: Column[]; report: DrinkReport }) 
   return (
     <>
       <tr className={look.total}>
-        <th scope="row">In all</th>
+        <th scope="row">From start to end</th>
         {columns.map((c) => (
           <td key={c.name}>
             <strong>{span(c.minutes)}</strong>
@@ -321,7 +321,7 @@ function AsMuchAs({ editor, drink, report }: SheetProps) {
             sx={{ width: 130 }}
           />
           <Button type="submit" variant="outlined">
-            Use it all
+            Size it to that
           </Button>
         </>
       )}

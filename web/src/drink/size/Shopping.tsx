@@ -136,7 +136,7 @@ export function Shopping({ id, drink }: { id: string; drink: Drink }) {
             Print
           </Button>
           <Button variant="outlined" onClick={save}>
-            As a table
+            Save as CSV
           </Button>
           {ticked.length > 0 && (
             <Button
@@ -308,7 +308,8 @@ function Larder({ item }: { item: Item }) {
   const known = kitchen.larder?.[item.id] ?? {};
   const set = async (key: "have" | "pack" | "price", text: string) => {
     const number = text.trim() === "" ? null : Number(text.replace(",", "."));
-    if (number !== null && !Number.isFinite(number)) return setWrong(`“${text}” is no number.`);
+    if (number !== null && !Number.isFinite(number))
+      return setWrong(`“${text}” isn't a number. Write it like 2.5.`);
     const value = key === "have" ? (number ?? 0) : number;
     setWrong(
       await change((k) => {

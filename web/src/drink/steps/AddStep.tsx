@@ -30,10 +30,10 @@ interface AddStepProps {
 /** What can be done, in the order in which a kitchen thinks of it. */
 const groups: [string, ActionName[]][] = [
   ["Put in", ["top_up", "cover", "lengthen"]],
-  ["On the ring", ["heat", "boil", "reduce", "dissolve"]],
-  ["Draw and rest", ["infuse", "macerate", "lift", "cool"]],
-  ["Work", ["blend", "strain", "rinse"]],
-  ["On", ["pour", "bottle", "serve", "dress"]],
+  ["On the stove", ["heat", "boil", "reduce", "dissolve"]],
+  ["Steep and rest", ["infuse", "macerate", "lift", "cool"]],
+  ["Blend and strain", ["blend", "strain", "rinse"]],
+  ["Pour and serve", ["pour", "bottle", "serve", "dress"]],
 ];
 
 /** The palette: what can be done next with a vessel, as it stands then. */

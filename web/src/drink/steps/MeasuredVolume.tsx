@@ -68,7 +68,7 @@ export function MeasuredVolume(props: { drink: Drink; step: string }) {
         <Box sx={{ mt: 1, fontSize: 14 }}>
           {lesson.message}
           <Button variant="contained" onClick={() => void keep()} sx={{ mt: 1, display: "block" }}>
-            Keep as my figure
+            Use my figure from now on
           </Button>
         </Box>
       )}

@@ -75,7 +75,7 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
         />
       ))}
       <TypedField
-        label="How"
+        label="Note"
         value={step.note ?? ""}
         onType={(text) => editor.tryEdit(setNote(id, text))}
       />
@@ -237,7 +237,7 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
             const number = Number(text.replace(",", "."));
             const fits =
               text.trim() !== "" && Number.isFinite(number) && !(field.whole && number % 1);
-            return fits ? set(number) : `“${text}” is no number.`;
+            return fits ? set(number) : `“${text}” isn't a number. Write it like 2.5.`;
           }}
         />
       );
@@ -346,7 +346,9 @@ function Reduction({
         onType={async (text) => {
           if (kind === "volume") return onSet({ volume: text });
           const number = Number(text.replace(",", "."));
-          return Number.isFinite(number) ? onSet({ [kind]: number }) : `“${text}” is no number.`;
+          return Number.isFinite(number)
+            ? onSet({ [kind]: number })
+            : `“${text}” isn't a number. Write it like 2.5.`;
         }}
       />
     </>
@@ -388,7 +390,7 @@ function Portion({
             const percent = Number(text.replace(",", "."));
             return Number.isFinite(percent)
               ? onSet({ share: percent / 100 })
-              : `“${text}” is no number.`;
+              : `“${text}” isn't a number. Write it like 2.5.`;
           }}
         />
       )}

@@ -43,7 +43,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
     name: "Put in",
     fields: [
       { key: "amount", label: "Amount", kind: "amount" },
-      { key: "ingredient", label: "Of", kind: "ingredient" },
+      { key: "ingredient", label: "Ingredient", kind: "ingredient" },
       { key: "into", label: "Into", kind: "any_vessel" },
       {
         key: "portions",
@@ -129,10 +129,10 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
     name: "Rinse",
     fields: [
       { key: "amount", label: "Amount", kind: "amount" },
-      { key: "ingredient", label: "Of", kind: "pourable" },
+      { key: "ingredient", label: "With", kind: "pourable" },
       { key: "vessel", label: "Over what is in", kind: "any_vessel" },
-      { key: "into", label: "On into", kind: "vessel" },
-      { key: "press", label: "What stays is", kind: "choice", options: pressing },
+      { key: "into", label: "Then into", kind: "vessel" },
+      { key: "press", label: "What stays behind is", kind: "choice", options: pressing },
     ],
   },
   cover: {
@@ -212,7 +212,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
       { key: "from", label: "From", kind: "vessel" },
       { key: "through", label: "Through", kind: "strainer" },
       { key: "into", label: "Into", kind: "vessel" },
-      { key: "press", label: "What stays is", kind: "choice", options: pressing },
+      { key: "press", label: "What stays behind is", kind: "choice", options: pressing },
     ],
   },
   pour: {

@@ -1,0 +1,203 @@
+//! A pitcher that tastes wrong: what it needs, in spoons.
+
+mod pitcher;
+mod question;
+mod remedy;
+
+pub use question::{Asked, Doubt, How, Pitcher, Word};
+
+use serde::Serialize;
+
+use super::NOTICED;
+use crate::fault::FieldError;
+use crate::quantity::{Amount, Minutes};
+use crate::trace::{Contents, MEASURED_AT};
+use crate::work::Worktop;
+
+use pitcher::what_is_in;
+use remedy::{sets, work_out};
+
+/// Things at hand that are tried, and words that are listened to.
+const MOST_AT_HAND: usize = 12;
+const MOST_WORDS: usize = 12;
+
+/// What to do about it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Correction {
+    /// Sweetness that it has, g in 100 g.
+    pub sweetness_now: f64,
+    /// Acidity that it has, g in 100 g.
+    pub acidity_now: f64,
+    /// Sweetness that it should have.
+    pub sweetness_wanted: f64,
+    /// Acidity that it should have.
+    pub acidity_wanted: f64,
+    /// What there is, ml.
+    pub volume_ml: f64,
+    /// Set if nothing should be done: the difference can't be tasted, or it still changes by itself.
+    pub leave_it: Option<String>,
+    /// Ways to put it right, the smallest addition first.
+    pub ways: Vec<Remedy>,
+}
+
+/// One way to put it right.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Remedy {
+    /// What is stirred in.
+    pub additions: Vec<Addition>,
+    /// What has to be poured aside first so that it doesn't run over, ml; 0 if nothing.
+    pub pour_aside_ml: f64,
+    /// What there is afterwards, ml.
+    pub volume_ml: f64,
+    /// Sweetness afterwards, g in 100 g.
+    pub sweetness: f64,
+    /// Acidity afterwards, g in 100 g.
+    pub acidity: f64,
+    /// Whether that is as near to what is wanted as anyone tastes.
+    pub reached: bool,
+}
+
+/// Something that is stirred in.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Addition {
+    /// The ingredient's id.
+    pub ingredient: String,
+    /// Its name.
+    pub name: String,
+    /// How much, in kitchen measures.
+    pub amount: Amount,
+    /// The same by weight, g.
+    pub grams: f64,
+}
+
+/// Says what a pitcher needs that tastes wrong.
+///
+/// # Errors
+/// Names the field where a reading can't be.
+pub fn correct<'a>(
+    worktop: impl Into<Worktop<'a>>,
+    asked: &Asked,
+) -> Result<Correction, FieldError> {
+    let worktop = worktop.into();
+    let cupboard = worktop.cupboard();
+    for (field, many, most) in
+        [("at_hand", asked.at_hand.len(), MOST_AT_HAND), ("words", asked.words.len(), MOST_WORDS)]
+    {
+        if many > most {
+            return Err(fault(field, format!("{most} will do; that is {many}.")));
+        }
+    }
+    let (contents, capacity, kin) = what_is_in(worktop, &asked.pitcher)?;
+    let volume = contents.level_at(MEASURED_AT);
+    let (now_s, now_a) = taste_of(&contents);
+    for (field, value, most) in
+        [("sweetness", asked.sweetness, 70.0), ("acidity", asked.acidity, 10.0)]
+    {
+        if value.is_some_and(|v| !v.is_finite() || !(0.0..=most).contains(&v)) {
+            return Err(fault(field, format!("That won't do; 0 to {most} g in 100 g will.")));
+        }
+    }
+    let (by_words_s, by_words_a) = felt(&asked.words);
+    let wanted_s = asked.sweetness.unwrap_or(now_s) * by_words_s;
+    let wanted_a = asked.acidity.unwrap_or(now_a) * by_words_a;
+
+    // As ratios, so that a step down is noticed as well as the step up that undoes it.
+    let noticed = |now: f64, wanted: f64, floor: f64, part: f64| {
+        let (now, wanted) = (now.max(floor), wanted.max(floor));
+        (wanted / now).max(now / wanted) >= 1.0 + part * 0.999
+    };
+    // Who says in words that something is wrong has tasted it.
+    let tasted = !asked.words.is_empty()
+        || noticed(now_s, wanted_s, 1.0, NOTICED.0)
+        || noticed(now_a, wanted_a, 0.08, NOTICED.1);
+    let mut leave_it = still_changing(&contents);
+    if !tasted {
+        leave_it =
+            Some("That is less than anyone would taste. Leave it, or serve it colder.".into());
+    }
+    let mut ways = Vec::new();
+    if tasted {
+        for set in sets(cupboard, &asked.at_hand, &kin) {
+            if let Some(way) = work_out(worktop, &contents, &set, (wanted_s, wanted_a), capacity)?
+                && !way.additions.is_empty()
+            {
+                let same = |other: &Remedy| {
+                    other
+                        .additions
+                        .iter()
+                        .map(|a| &a.ingredient)
+                        .eq(way.additions.iter().map(|a| &a.ingredient))
+                };
+                if !ways.iter().any(same) {
+                    ways.push(way);
+                }
+            }
+        }
+        let added = |w: &Remedy| w.additions.iter().map(|a| a.grams).sum::<f64>();
+        ways.sort_by(|a, b| b.reached.cmp(&a.reached).then(added(a).total_cmp(&added(b))));
+        ways.truncate(3);
+    }
+    Ok(Correction {
+        sweetness_now: now_s,
+        acidity_now: now_a,
+        sweetness_wanted: wanted_s,
+        acidity_wanted: wanted_a,
+        volume_ml: volume.0,
+        leave_it,
+        ways,
+    })
+}
+
+fn fault(field: &str, message: String) -> FieldError {
+    FieldError { field: field.to_owned(), message }
+}
+
+/// Sweetness and acidity of what is in a vessel, g in 100 g.
+fn taste_of(contents: &Contents) -> (f64, f64) {
+    (contents.liquid.sweetness_percent(), contents.liquid.acidity_percent())
+}
+
+/// What words make of sweetness and acidity, as factors.
+fn felt(words: &[Doubt]) -> (f64, f64) {
+    let (mut sweet, mut sour) = (1.0, 1.0);
+    for doubt in words {
+        let times = match doubt.how {
+            How::Touch => 1.0,
+            How::Clearly => 2.0,
+            How::Far => 4.0,
+        };
+        let (more_sweet, more_sour) = (1.0 + times * NOTICED.0, 1.0 + times * NOTICED.1);
+        match doubt.too {
+            Word::Sweet => sweet /= more_sweet,
+            Word::NotSweet => sweet *= more_sweet,
+            Word::Sharp => sour /= more_sour,
+            Word::Flat => sour *= more_sour,
+            Word::Strong => {
+                sweet /= more_sour;
+                sour /= more_sour;
+            }
+            Word::Weak => {
+                sweet *= more_sour;
+                sour *= more_sour;
+            }
+        }
+    }
+    (sweet, sour)
+}
+
+/// Says to wait if what lies in it will change the taste by itself.
+fn still_changing(contents: &Contents) -> Option<String> {
+    let (s, a) = taste_of(contents);
+    let (later_s, later_a) = taste_of(&contents.after_standing(Minutes(60.0)));
+    let moves = (later_s - s).abs() / s.max(1.0) > NOTICED.0 / 2.0
+        || (later_a - a).abs() / a.max(0.08) > NOTICED.1 / 2.0;
+    moves.then(|| {
+        format!(
+            "Wait: it is still drawing. In an hour it will be at {later_s:.1} g sweetness and \
+             {later_a:.2} % acid by itself. Strain it, or taste again then."
+        )
+    })
+}

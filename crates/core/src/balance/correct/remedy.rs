@@ -1,0 +1,199 @@
+//! What brings a pitcher right, in kitchen measures, and without running over.
+
+use super::{Addition, Remedy};
+use crate::balance::least_squares::{Unknown, Wish, nearest};
+use crate::balance::{NOTICED, Taste};
+use crate::chemistry::Component;
+use crate::cupboard::{Cupboard, Form, Ingredient, Kind, VesselKind};
+use crate::drink::{Action, Drink, Family, Step, Vessel};
+use crate::quantity::{Amount, Celsius, Grams, Measure, Millilitres};
+use crate::trace::{Contents, MEASURED_AT, Nudges, Prepared};
+use crate::work::{Stopped, Worktop};
+
+/// Baking soda that a drink bears, g/l: with more it tastes of soap and salt. Estimated, from the
+/// half gram of sodium in a litre at which mineral water begins to taste salty.
+const MOST_SALT: f64 = 1.0;
+
+/// Sets of things to put it right with: something sweet, something sour, water.
+pub(super) fn sets<'a>(
+    cupboard: &'a Cupboard,
+    at_hand: &[String],
+    kin: &Option<String>,
+) -> Vec<Vec<&'a Ingredient>> {
+    let usual = [
+        kin.as_deref().unwrap_or("lemon_juice"),
+        "white_sugar",
+        "simple_syrup_1_1",
+        "citric_acid",
+        "water",
+        "sodium_bicarbonate",
+    ];
+    let all: Vec<&Ingredient> = if at_hand.is_empty() {
+        usual.iter().filter_map(|id| cupboard.ingredient(id)).collect()
+    } else {
+        at_hand.iter().filter_map(|id| cupboard.ingredient(id)).collect()
+    };
+    let sour = |it: &&Ingredient| it.per_gram.titratable_acid() > 0.015;
+    let salt = |it: &&Ingredient| it.kind == Kind::Salt && it.per_gram[Component::StrongIons] > 0.0;
+    let sweet = |it: &&Ingredient| !sour(it) && it.per_gram.sucrose_equivalent().0 > 0.3;
+    let thin = all.iter().copied().filter(|it| it.kind == Kind::Water);
+    let thin: Vec<&Ingredient> = thin.collect();
+    let mut sets = Vec::new();
+    let sours: Vec<&Ingredient> = all.iter().copied().filter(|it| sour(it)).collect();
+    let sweets: Vec<&Ingredient> = all.iter().copied().filter(|it| sweet(it)).collect();
+    for sour in sours.iter().map(Some).chain(sours.is_empty().then_some(None)) {
+        for sweet in sweets.iter().map(Some).chain(sweets.is_empty().then_some(None)) {
+            sets.push(sweet.into_iter().chain(sour).chain(thin.iter()).copied().collect());
+        }
+    }
+    for salt in all.iter().copied().filter(|it| salt(it)) {
+        sets.push(sweets.first().into_iter().copied().chain([salt]).collect());
+    }
+    sets
+}
+
+/// What of a set brings it right, in kitchen measures, and without running over.
+pub(super) fn work_out(
+    worktop: Worktop<'_>,
+    contents: &Contents,
+    set: &[&Ingredient],
+    wanted: (f64, f64),
+    capacity: Millilitres,
+) -> Result<Option<Remedy>, Stopped> {
+    let cupboard = worktop.cupboard();
+    let volume = contents.level_at(MEASURED_AT).0;
+    // In portions of a tenth of what is there; strong things in portions of a thousandth.
+    let portion = |it: &Ingredient| {
+        let strong = it.per_gram.titratable_acid() > 0.3 || it.kind == Kind::Salt;
+        volume * if strong { 0.001 } else { 0.1 }
+    };
+    let drink = stirring(set, portion, capacity);
+    let prepared = Prepared::new(&drink, cupboard);
+    let read = |factors: &[f64]| {
+        let start = vec![(0, contents.clone())];
+        let nudges = Nudges { amounts: factors, ..Nudges::default() };
+        let landing = worktop.land_from(&prepared, nudges, start)?;
+        let taste = landing.outcome.as_ref().and_then(Taste::of);
+        Ok(taste.map(|t| [t.sweetness_percent, t.acidity_percent]))
+    };
+    let most = |it: &Ingredient| if it.kind == Kind::Salt { MOST_SALT } else { 60.0 };
+    let unknowns: Vec<Unknown> = set
+        .iter()
+        .map(|it| Unknown { start: 0.0, least: 0.0, most: most(it), weight: 0.01 })
+        .collect();
+    let wishes = [
+        Wish { reading: 0, wanted: wanted.0, scale: wanted.0.max(1.0) },
+        Wish { reading: 1, wanted: wanted.1, scale: wanted.1.max(0.08) },
+    ];
+    let Some((factors, _)) = nearest(&unknowns, &wishes, read)? else { return Ok(None) };
+    let grown = |grams: &[f64]| {
+        volume
+            + grams
+                .iter()
+                .zip(set)
+                .map(|(g, it)| it.per_gram.share(*g).volume(MEASURED_AT).0)
+                .sum::<f64>()
+    };
+    let mut grams: Vec<f64> = factors.iter().zip(set).map(|(f, it)| f * portion(it)).collect();
+    let room = VesselKind::Pitcher.working_level(Celsius(5.0)) * capacity.0;
+    let full = grown(&grams);
+    // The taste is the same whatever there is of it: less pitcher, less to put in.
+    let stays = if full > room && full > volume + 1.0 { (room / full).min(1.0) } else { 1.0 };
+    grams.iter_mut().for_each(|g| *g *= stays);
+
+    let mut additions = Vec::new();
+    for (it, g) in set.iter().zip(&grams) {
+        let Some(amount) = measured(cupboard, it, Grams(*g)) else { continue };
+        let Ok(weighed) = cupboard.weigh(it, &amount).map(|w| w.grams.0) else { continue };
+        additions.push(Addition {
+            ingredient: it.id.clone(),
+            name: it.name.clone(),
+            amount,
+            grams: weighed,
+        });
+    }
+    let rounded: Vec<f64> = set
+        .iter()
+        .map(|it| {
+            let put_in = additions.iter().find(|a| a.ingredient == it.id);
+            put_in.map_or(0.0, |a| a.grams / portion(it) / stays)
+        })
+        .collect();
+    let Some([sweetness, acidity]) = read(&rounded)? else { return Ok(None) };
+    let volume_ml = additions.iter().fold(volume * stays, |sum, a| {
+        let it = cupboard.ingredient(&a.ingredient);
+        sum + it.map_or(0.0, |it| it.per_gram.share(a.grams).volume(MEASURED_AT).0)
+    });
+    let near = |now: f64, wanted: f64, part: f64, floor: f64| {
+        (now - wanted).abs() <= part * 0.7 * wanted.max(floor)
+    };
+    Ok(Some(Remedy {
+        additions,
+        pour_aside_ml: if stays < 1.0 {
+            (volume * (1.0 - stays) / 10.0).ceil() * 10.0
+        } else {
+            0.0
+        },
+        volume_ml,
+        reached: near(sweetness, wanted.0, NOTICED.0, 1.0)
+            && near(acidity, wanted.1, NOTICED.1, 0.08),
+        sweetness,
+        acidity,
+    }))
+}
+
+/// A vessel into which each of a set is stirred.
+fn stirring(
+    set: &[&Ingredient],
+    portion: impl Fn(&Ingredient) -> f64,
+    capacity: Millilitres,
+) -> Drink {
+    let steps = set
+        .iter()
+        .enumerate()
+        .map(|(i, it)| {
+            Step::new(
+                format!("s{i}"),
+                Action::Add {
+                    into: "pitcher".into(),
+                    ingredient: it.id.clone(),
+                    amount: Amount::grams(portion(it).max(1e-6)),
+                    portions: 1,
+                },
+            )
+        })
+        .collect();
+    Drink {
+        name: "Correction".into(),
+        family: Family::Lemonade,
+        note: String::new(),
+        vessels: vec![Vessel {
+            id: "pitcher".into(),
+            kind: VesselKind::Pitcher,
+            name: None,
+            capacity: Some(Amount::millilitres(capacity.0.max(10.0))),
+            diameter_mm: None,
+            material: None,
+        }],
+        steps,
+    }
+}
+
+/// So much of something in a measure that a kitchen has; none where it is too little to matter.
+fn measured(cupboard: &Cupboard, it: &Ingredient, grams: Grams) -> Option<Amount> {
+    let least = match it.kind {
+        Kind::Acid | Kind::Salt if it.form == Form::Crystals => 0.15,
+        _ => 1.5,
+    };
+    if grams.0 < least {
+        return None;
+    }
+    let amount = match it.kind {
+        Kind::Water => {
+            let ml = it.fills(grams)?.0;
+            Amount::of((ml / 10.0).round().max(1.0) * 10.0, Measure::Millilitre)
+        }
+        _ => it.in_spoons(grams).unwrap_or_else(|| Amount::grams(grams.0)).rounded(),
+    };
+    cupboard.weigh(it, &amount).ok().map(|_| amount)
+}

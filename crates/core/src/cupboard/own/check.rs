@@ -1,0 +1,165 @@
+//! What of a kitchen can't be.
+
+use super::Kitchen;
+use crate::cupboard::Cupboard;
+use crate::fault::FieldError;
+
+/// Sizes beyond which something is surely a slip of the keyboard.
+const MOST_ENTRIES: usize = 500;
+const MOST_READINGS: usize = 5000;
+
+fn is_a_name(text: &str, most: usize) -> bool {
+    !text.trim().is_empty() && text.chars().count() <= most && !text.chars().any(char::is_control)
+}
+
+impl Kitchen {
+    /// Everything in it that can't be; empty if it can be used.
+    #[must_use]
+    pub fn check(&self) -> Vec<FieldError> {
+        let mut errors = Vec::new();
+        let mut fault = |field: String, message: String| errors.push(FieldError { field, message });
+        let builtin = Cupboard::builtin();
+        let within = |value: Option<f64>, from: f64, to: f64| {
+            value.is_none_or(|v| v.is_finite() && (from..=to).contains(&v))
+        };
+        let lists = [
+            self.figures.len(),
+            self.produce.len(),
+            self.ingredients.len(),
+            self.vessels.len(),
+            self.larder.len(),
+        ];
+        if lists.into_iter().any(|n| n > MOST_ENTRIES) {
+            fault(String::new(), "That is more than any kitchen holds.".into());
+        }
+        for (id, own) in &self.figures {
+            if builtin.ingredient(id).is_none() && !self.ingredients.iter().any(|it| it.id == *id) {
+                fault(format!("figures.{id}"), format!("There is no ingredient “{id}”."));
+            }
+            for (name, value, from, to, unit) in [
+                ("density", own.density, 0.02, 3.0, "g in a millilitre"),
+                ("sugar", own.sugar, 0.0, 100.0, "g in 100 g"),
+                ("acid", own.acid, 0.0, 100.0, "g in 100 g"),
+                ("keeps", own.keeps, 0.0, 40.0, "g for each gram"),
+                ("drawing_minutes", own.drawing_minutes, 0.1, 1440.0, "minutes"),
+            ] {
+                if !within(value, from, to) {
+                    fault(
+                        format!("figures.{id}.{name}"),
+                        format!("That won't do; {from} to {to} {unit} will."),
+                    );
+                }
+            }
+        }
+        for (key, own) in &self.produce {
+            if builtin.size_named(key).is_none() {
+                fault(format!("produce.{key}"), format!("There is no produce “{key}”."));
+            }
+            for (name, value) in
+                [("whole_g", own.whole_g), ("juice_ml", own.juice_ml), ("zest_g", own.zest_g)]
+            {
+                if !within(value, 0.01, 20_000.0) {
+                    fault(
+                        format!("produce.{key}.{name}"),
+                        "That won't do; 0.01 to 20,000 will.".into(),
+                    );
+                }
+            }
+        }
+        for (i, it) in self.ingredients.iter().enumerate() {
+            let at = format!("ingredients[{i}]");
+            let plain = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '_';
+            if !it.id.starts_with("own_") || it.id.len() > 60 || !it.id.chars().all(plain) {
+                fault(format!("{at}.id"), "An id is own_ and small letters, digits or _.".into());
+            }
+            if self.ingredients[..i].iter().any(|other| other.id == it.id) {
+                fault(format!("{at}.id"), format!("Two ingredients have the id “{}”.", it.id));
+            }
+            if !is_a_name(&it.name, 80) {
+                fault(format!("{at}.name"), "Give it a name of at most 80 characters.".into());
+            }
+            let parts = [it.sugar, it.acid, it.alcohol, it.insoluble];
+            if parts.into_iter().any(|v| !v.is_finite() || !(0.0..=100.0).contains(&v))
+                || it.sugar + it.acid + it.insoluble + it.alcohol * 0.8 > 100.0
+            {
+                fault(at.clone(), format!("What is in 100 g of {} is more than 100 g.", it.name));
+            }
+            if !within(it.density, 0.02, 3.0) {
+                fault(
+                    format!("{at}.density"),
+                    "That won't do; 0.02 to 3 g in a millilitre will.".into(),
+                );
+            }
+        }
+        for (i, vessel) in self.vessels.iter().enumerate() {
+            let at = format!("vessels[{i}]");
+            if !is_a_name(&vessel.name, 60) {
+                fault(
+                    format!("{at}.name"),
+                    "Give the vessel a name of at most 60 characters.".into(),
+                );
+            }
+            if !vessel.capacity.as_millilitres().is_some_and(|ml| (10.0..=200_000.0).contains(&ml))
+            {
+                fault(
+                    format!("{at}.capacity"),
+                    format!("“{}” won't do; 10 ml to 200 l will.", vessel.capacity),
+                );
+            }
+            if !within(vessel.diameter_mm, 20.0, 1000.0) {
+                fault(format!("{at}.diameter_mm"), "20 to 1000 mm will do.".into());
+            }
+            if vessel.count == 0 || vessel.count > 200 {
+                fault(format!("{at}.count"), "1 to 200 of it will do.".into());
+            }
+        }
+        for (id, larder) in &self.larder {
+            for (name, value) in
+                [("have", Some(larder.have)), ("pack", larder.pack), ("price", larder.price)]
+            {
+                if !within(value, if name == "pack" { 0.01 } else { 0.0 }, 1e6) {
+                    fault(format!("larder.{id}.{name}"), "0 to 1,000,000 will do.".into());
+                }
+            }
+        }
+        for (i, reading) in self.readings.iter().enumerate() {
+            let at = format!("readings[{i}]");
+            let gives = builtin.size_named(&reading.produce).and_then(|(_, s)| s.juice);
+            if gives.is_none() {
+                fault(
+                    format!("{at}.produce"),
+                    format!("“{}” is no fruit that is squeezed.", reading.produce),
+                );
+            }
+            if reading.day.chars().count() > 40 || reading.day.chars().any(char::is_control) {
+                fault(format!("{at}.day"), "A day is written like 2026-06-21.".into());
+            }
+            for (name, value, from, to) in [
+                ("pieces", Some(reading.pieces), 0.25, 1000.0),
+                ("juice_ml", Some(reading.juice_ml), 0.5, 200_000.0),
+                ("brix", reading.brix, 0.5, 40.0),
+                ("acidity", reading.acidity, 0.02, 12.0),
+            ] {
+                if !within(value, from, to) {
+                    fault(format!("{at}.{name}"), format!("{from} to {to} will do."));
+                }
+            }
+        }
+        if self.currency.chars().count() > 6 || self.currency.chars().any(char::is_control) {
+            fault("currency".into(), "A sign of up to 6 letters will do.".into());
+        }
+        if self.readings.len() > MOST_READINGS {
+            fault("readings".into(), "That is more than anyone squeezes.".into());
+        }
+        if !within(self.measuring.scale_g, 0.01, 100.0) {
+            fault("measuring.scale_g".into(), "A scale shows steps of 0.01 to 100 g.".into());
+        }
+        if !within(self.measuring.jug_ml, 0.5, 500.0) {
+            fault("measuring.jug_ml".into(), "A jug has marks each 0.5 to 500 ml.".into());
+        }
+        if !within(self.boil_off, 0.2, 5.0) {
+            fault("boil_off".into(), "0.2 to 5 times as fast will do.".into());
+        }
+        errors
+    }
+}

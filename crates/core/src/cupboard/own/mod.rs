@@ -1,0 +1,204 @@
+//! What this kitchen knows better than the tables: figures of its own, ingredients of its own, and
+//! the vessels that stand in it.
+
+mod apply;
+mod check;
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+
+use super::{Form, Kind, Material, VesselKind};
+use crate::quantity::Amount;
+
+/// Everything that is this kitchen's own. Kept and exchanged as JSON.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[serde(default, deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Kitchen {
+    /// Own figures of ingredients, by id.
+    pub figures: BTreeMap<String, OwnFigures>,
+    /// Own figures of produce, by `produce/size`: `lemon/medium`.
+    pub produce: BTreeMap<String, OwnProduce>,
+    /// Ingredients that the tables haven't got.
+    pub ingredients: Vec<OwnIngredient>,
+    /// The vessels and strainers that stand in it.
+    pub vessels: Vec<OwnVessel>,
+    /// What it measures with.
+    pub measuring: MeasuringSet,
+    /// What is there of an ingredient, and how it is bought, by id.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    pub larder: BTreeMap<String, Larder>,
+    /// What fruit gave, in the order in which it was read.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub readings: Vec<Reading>,
+    /// The sign that stands with prices.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub currency: String,
+    /// How much faster or slower its pots lose water than the tables say; 1 if left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub boil_off: Option<f64>,
+}
+
+/// Own figures of an ingredient; those left out are the table's.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[serde(default, deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OwnFigures {
+    /// Grams in a millilitre as it fills a cup, 0.05 to 3.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub density: Option<f64>,
+    /// Sugars, g in 100 g.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub sugar: Option<f64>,
+    /// Titratable acid as citric, g in 100 g.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub acid: Option<f64>,
+    /// Liquid kept when drained, g for each gram put in.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub keeps: Option<f64>,
+    /// Minutes at 95 °C until 63 % has been drawn.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub drawing_minutes: Option<f64>,
+}
+
+/// Own figures of a size of produce; those left out are the table's.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[serde(default, deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OwnProduce {
+    /// The whole piece, g.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub whole_g: Option<f64>,
+    /// Juice of one, ml.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub juice_ml: Option<f64>,
+    /// Grated zest of one, g.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub zest_g: Option<f64>,
+}
+
+/// What is there of an ingredient, and how it is bought.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[serde(default, deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Larder {
+    /// What is there, g; for fruit in pieces.
+    pub have: f64,
+    /// What a pack holds, g; for fruit in pieces. As usual if left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub pack: Option<f64>,
+    /// What a pack costs.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub price: Option<f64>,
+}
+
+/// What some pieces of fruit gave.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Reading {
+    /// `produce/size`: `lime/medium`.
+    pub produce: String,
+    /// How many pieces.
+    pub pieces: f64,
+    /// The juice of all of them, ml.
+    pub juice_ml: f64,
+    /// °Brix of it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub brix: Option<f64>,
+    /// Titratable acidity of it, g in 100 g.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub acidity: Option<f64>,
+    /// The day, as `2026-06-21`.
+    #[serde(default)]
+    pub day: String,
+}
+
+/// An ingredient that the tables haven't got.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OwnIngredient {
+    /// Names it in drinks: `own_` and small letters, digits or `_`.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// What sort of thing it is.
+    pub kind: Kind,
+    /// How it arrives in a vessel.
+    pub form: Form,
+    /// Sugars as sucrose, g in 100 g.
+    #[serde(default)]
+    pub sugar: f64,
+    /// Acid as citric, g in 100 g.
+    #[serde(default)]
+    pub acid: f64,
+    /// Alcohol, % vol.
+    #[serde(default)]
+    pub alcohol: f64,
+    /// What doesn't dissolve, g in 100 g.
+    #[serde(default)]
+    pub insoluble: f64,
+    /// Grams in a millilitre as it fills a cup; as its composition says if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub density: Option<f64>,
+    /// Taken off, but kept as long as a drink needs it.
+    #[serde(default, skip_serializing_if = "is_false")]
+    pub kept_for_drinks: bool,
+}
+
+fn is_false(value: &bool) -> bool {
+    !value
+}
+
+/// A vessel or strainer of the kitchen.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OwnVessel {
+    /// What it is called: "big enamel pot".
+    pub name: String,
+    /// What sort of vessel it is.
+    pub kind: VesselKind,
+    /// What it holds to the brim.
+    pub capacity: Amount,
+    /// Inside diameter; that of a usual one if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub diameter_mm: Option<f64>,
+    /// What it is made of.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub material: Option<Material>,
+    /// How many of it there are.
+    #[serde(default = "one", skip_serializing_if = "is_one")]
+    pub count: u32,
+}
+
+fn one() -> u32 {
+    1
+}
+
+fn is_one(count: &u32) -> bool {
+    *count == 1
+}
+
+/// What a kitchen measures with.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(default, deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct MeasuringSet {
+    /// The finest step of its scale, g; none without a scale.
+    pub scale_g: Option<f64>,
+    /// The finest mark of its jug, ml; none without one.
+    pub jug_ml: Option<f64>,
+    /// Whether it has US cups.
+    pub cups: bool,
+    /// Whether it has spoons.
+    pub spoons: bool,
+}
+
+impl Default for MeasuringSet {
+    fn default() -> Self {
+        Self { scale_g: Some(1.0), jug_ml: Some(5.0), cups: true, spoons: true }
+    }
+}

@@ -1,0 +1,12 @@
+//! What is wrong with what was asked, so that a screen can say it beside the field.
+
+/// One thing that is wrong, with the field it is about.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, thiserror::Error)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[error("{field}: {message}")]
+pub struct FieldError {
+    /// Path to the field: `steps[2].do.add.amount`.
+    pub field: String,
+    /// What is wrong, in a sentence that a cook understands.
+    pub message: String,
+}

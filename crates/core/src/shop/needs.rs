@@ -1,0 +1,129 @@
+//! What drinks need, added up: read off the traces, by what is bought.
+
+use std::collections::BTreeMap;
+
+use crate::cupboard::{Cupboard, Form, Ingredient, Kind, Produce, Size};
+use crate::drink::{Action, Drink};
+use crate::quantity::{Grams, Measure, Millilitres};
+use crate::trace::Trace;
+
+/// What is needed of one size of fruit.
+#[derive(Debug, Clone, Default)]
+pub(super) struct FruitNeed {
+    pub(super) juice: f64,
+    pub(super) zest: f64,
+    pub(super) peel: f64,
+    pub(super) flesh_pieces: f64,
+    pub(super) flesh_grams: f64,
+    pub(super) drinks: Vec<String>,
+    pub(super) by_drink: BTreeMap<String, f64>,
+}
+
+/// What is needed of something that comes by weight.
+#[derive(Debug, Clone, Default)]
+pub(super) struct Need {
+    pub(super) grams: f64,
+    pub(super) drinks: Vec<String>,
+    pub(super) by_drink: BTreeMap<String, f64>,
+}
+
+#[derive(Default)]
+pub(super) struct Needs {
+    pub(super) fruit: BTreeMap<String, FruitNeed>,
+    pub(super) other: BTreeMap<String, Need>,
+}
+
+impl Needs {
+    pub(super) fn add(&mut self, drink: &Drink, trace: &Trace, cupboard: &Cupboard) {
+        for line in trace.lines.iter().filter(|l| !l.left_over) {
+            let it = &cupboard.ingredients()[line.ingredient];
+            let action = &drink.steps[line.step].action;
+            if it.id == "water" {
+                continue;
+            }
+            match from_fruit(cupboard, it, action) {
+                Some((produce, size)) => self.fruit(drink, it, produce, size, line.grams),
+                None => {
+                    let need = self.other.entry(it.id.clone()).or_default();
+                    need.grams += line.grams.0;
+                    remember(&mut need.drinks, &drink.name);
+                    *need.by_drink.entry(drink.name.clone()).or_default() += line.grams.0;
+                }
+            }
+        }
+        for step in &drink.steps {
+            let Action::Dress { glass, ingredient, .. } = &step.action else { continue };
+            let Some(it) = cupboard.ingredient(ingredient) else { continue };
+            // A leaf or a slice for each glass, a spoon of sugar for the rims of a dozen.
+            let each = match it.kind {
+                Kind::Herb | Kind::Flower => 0.5,
+                Kind::Fruit | Kind::Zest | Kind::Peel => 8.0,
+                _ => 1.5,
+            };
+            let need = self.other.entry(it.id.clone()).or_default();
+            need.grams += each * f64::from(drink.glasses_in(glass));
+            remember(&mut need.drinks, &drink.name);
+        }
+    }
+
+    pub(super) fn fruit(
+        &mut self,
+        drink: &Drink,
+        it: &Ingredient,
+        produce: &Produce,
+        size: &Size,
+        grams: Grams,
+    ) {
+        let need = self.fruit.entry(format!("{}/{}", produce.id, size.name)).or_default();
+        match it.kind {
+            Kind::Juice => need.juice += it.fills(grams).unwrap_or(Millilitres(grams.0)).0,
+            Kind::Zest => need.zest += grams.0,
+            Kind::Peel => need.peel += grams.0,
+            _ => {
+                need.flesh_grams += grams.0;
+                need.flesh_pieces += grams.0 / (size.whole.0 * size.edible);
+            }
+        }
+        remember(&mut need.drinks, &drink.name);
+        *need.by_drink.entry(drink.name.clone()).or_default() += grams.0;
+    }
+}
+
+pub(super) fn remember(list: &mut Vec<String>, name: &str) {
+    if !list.iter().any(|n| n == name) {
+        list.push(name.to_owned());
+    }
+}
+
+/// The fruit that an ingredient is taken from at home; none where it is bought as it is.
+pub(super) fn from_fruit<'a>(
+    cupboard: &'a Cupboard,
+    it: &Ingredient,
+    action: &Action,
+) -> Option<(&'a Produce, &'a Size)> {
+    let squeezed = matches!(action, Action::Squeeze { .. });
+    let counted = match it.kind {
+        Kind::Juice => squeezed,
+        Kind::Zest | Kind::Peel => true,
+        Kind::Fruit | Kind::Vegetable => it.form == Form::Pieces && !it.id.ends_with("_frozen"),
+        _ => false,
+    };
+    if !counted {
+        return None;
+    }
+    let amount = action.brings()?.amount?;
+    let said = amount.terms().iter().find_map(|t| match &t.measure {
+        Measure::Piece(words) => cupboard.piece(it, words),
+        _ => None,
+    });
+    let (produce, size) = match said {
+        Some(found) => found,
+        None => {
+            let produce = cupboard.produce_of(it).next()?;
+            (produce, produce.usual())
+        }
+    };
+    // Small things and stalks are bought by weight: nobody counts blackcurrants.
+    let counted = ["small", "medium", "large"].contains(&size.name.as_str());
+    (size.whole.0 >= 25.0 && counted).then_some((produce, size))
+}

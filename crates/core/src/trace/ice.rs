@@ -1,0 +1,73 @@
+//! What freezes and what melts, in a vessel.
+//!
+//! A vessel has one temperature, and as long as there is ice in it and anything above freezing point, heat
+//! goes into melting: 334 J a gram. Ice may be of water or of the drink itself, and water may be frozen
+//! inside pieces of fruit; all of it melts together, each in proportion.
+
+use super::contents::{Contents, Deposit, TRACE_OF, split};
+use super::heat::MELTING;
+use crate::chemistry::Component;
+use crate::quantity::Celsius;
+
+impl Contents {
+    /// Lays ice in: all of it melts as one.
+    pub(super) fn lay_ice(&mut self, deposit: Deposit) {
+        match self.ice.first_mut() {
+            Some(heap) => heap.join(deposit),
+            None => self.ice.push(deposit),
+        }
+    }
+
+    pub(super) fn melt(&mut self) {
+        // Cold below freezing point is not carried on: what is colder has thawed to 0 °C first.
+        if self.temperature.0 < 0.0 && self.liquid[Component::Water] > TRACE_OF {
+            self.temperature = Celsius(0.0);
+        }
+        let all = self.frozen_water();
+        if all > 0.0 && self.temperature.0 > 0.0 {
+            self.melt_with(self.heat_capacity() * self.temperature.0);
+        }
+    }
+
+    /// Water that is ice: as ice, and in frozen pieces.
+    pub(super) fn frozen_water(&self) -> f64 {
+        self.pieces.iter().map(|p| p.frozen.0).sum::<f64>()
+            + self.ice.iter().map(|d| d.mixture[Component::Water]).sum::<f64>()
+    }
+
+    /// Melts as much as so much heat does, J; what is left over warms it from 0 °C.
+    pub(super) fn melt_with(&mut self, heat: f64) {
+        let all = self.frozen_water();
+        let share = (heat / (all * MELTING)).min(1.0);
+        for part in split(&mut self.ice, share) {
+            part.origins.into_iter().for_each(|o| self.credit_origin(o));
+            self.liquid += part.mixture;
+        }
+        for piece in &mut self.pieces {
+            piece.frozen = piece.frozen * (1.0 - share);
+        }
+        if share >= 1.0 {
+            self.ice.clear();
+            let left = (heat - all * MELTING).max(0.0);
+            self.temperature = Celsius(left / self.heat_capacity());
+        } else {
+            self.temperature = Celsius(0.0);
+        }
+    }
+
+    /// Freezes hard: the liquid becomes ice of the same drink, pieces freeze through.
+    pub(super) fn freeze(&mut self, to: Celsius) {
+        if self.liquid.mass().0 > TRACE_OF {
+            let frozen = Deposit {
+                mixture: self.liquid.take_all(),
+                origins: std::mem::take(&mut self.origins),
+            };
+            self.lay_ice(frozen);
+        }
+        for mut piece in std::mem::take(&mut self.pieces) {
+            piece.freeze();
+            self.lay(piece);
+        }
+        self.temperature = to;
+    }
+}
