@@ -393,13 +393,15 @@ const journeys = {
     await page.mouse.down();
     await page.mouse.move(map.x + map.width * 0.7, map.y + map.height * 0.36, { steps: 5 });
     await page.mouse.up();
-    const wanted = (await figure(page, "ring").innerText()).match(/([\d.]+) g and ([\d.]+) %/);
+    const [wantSweet, wantAcid] = ["Target: sweet, g", "Target: acid, %"].map((name) => page.getByLabel(name));
+    assert.equal(await wantSweet.inputValue() === "", false, "the fields follow the ring");
+    const wanted = [null, Number(await wantSweet.inputValue()), Number(await wantAcid.inputValue())];
     await page.getByRole("button", { name: "Work out the amounts" }).click();
     const worked = page.getByRole("region", { name: "Worked out" });
     await worked.getByText("White sugar").waitFor();
     await accessible(page, "a proposal");
     const solved = (await figure(page, "solved").innerText()).match(/([\d.]+) g, ([\d.]+) %/);
-    assert.ok(Math.abs(solved[1] - wanted[1]) < 0.4 && Math.abs(solved[2] - wanted[2]) < 0.04, `${solved[0]} for ${wanted[0]}`);
+    assert.ok(Math.abs(solved[1] - wanted[1]) < 0.4 && Math.abs(solved[2] - wanted[2]) < 0.04, `${solved[0]} for ${wanted}`);
     const before = await number(page, "sweetness");
     await worked.getByRole("button", { name: "Take these amounts" }).click();
     const after = await changed(page, "sweetness", before);
@@ -425,7 +427,14 @@ const journeys = {
 
     await page.getByRole("combobox", { name: "Aim at" }).click();
     await page.getByRole("option", { name: "like Tamarind cooler" }).click();
-    await page.getByText(/^Target: 7\.\d g/).waitFor();
+    await page.waitForFunction(() => /^7\.\d$/.test(document.querySelector('[aria-label="Target: sweet, g"]').value));
+    // And in figures, for those who know them.
+    await page.getByLabel("Target: acid, %").fill("40");
+    await page.keyboard.press("Enter");
+    await page.getByText("A number from 0 to 10, please.").waitFor();
+    await page.getByLabel("Target: acid, %").fill("0.5");
+    await page.keyboard.press("Enter");
+    await page.waitForFunction(() => document.querySelector('[role="slider"][aria-label="Target"]').getAttribute("aria-valuetext")?.includes("0.50"));
     await page.getByTestId("cloud").waitFor();
     await saved(page);
   },

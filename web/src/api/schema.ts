@@ -2717,6 +2717,8 @@ export interface components {
             /** @description What sort of drink it is. */
             group: string;
             id: string;
+            /** @description What it makes. */
+            makes: components["schemas"]["Summary"];
             /** @description How it is made. */
             name: string;
         };
@@ -2888,6 +2890,23 @@ export interface components {
              * @description How full that vessel is, 0 to 1.
              */
             fill: number;
+            /**
+             * Format: double
+             * @description How much of that is work, minutes.
+             */
+            hands_on_minutes: number;
+            /**
+             * Format: int32
+             * @description For how many days it keeps in the refrigerator; none while there is nothing to keep.
+             */
+            keeps_days?: number | null;
+            /** @description What of a kitchen it takes beside jugs and glasses: "a pot on the stove", "a blender". */
+            kit: string[];
+            /**
+             * Format: double
+             * @description From the first step to the last, minutes.
+             */
+            minutes: number;
             name: string;
             /**
              * Format: double

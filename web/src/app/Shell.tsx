@@ -4,7 +4,7 @@ import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useColorScheme } from "@mui/material/styles";
 import { Moon, Ruler, Sun } from "lucide-react";
-import { Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
 import { useChanges } from "../api/changes";
@@ -13,6 +13,8 @@ import { useSaveWord } from "../drink/saveWord";
 import { Guarded } from "../ui/Guarded";
 import { ShelfTroubles } from "./ShelfTroubles";
 import { colour, displayFont } from "./theme";
+
+const Keys = lazy(() => import("./Keys"));
 
 const units: Record<Settings["units"] & string, { short: string; long: string }> = {
   as_written: { short: "as written", long: "As each amount was written" },
@@ -39,8 +41,48 @@ export function Shell() {
   useEffect(() => setMode(theme), [theme, setMode]);
   useChanges();
 
+  const [keys, setKeys] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = (event.target as HTMLElement).closest?.("input, textarea, [contenteditable]");
+      if (event.key === "?" && !typing) setKeys(true);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+  const place = pathname.split("/").slice(0, 3).join("/");
+  const content = useRef<HTMLDivElement>(null);
+  const first = useRef(true);
+  useEffect(() => {
+    // Whoever can't see that the screen has changed is taken to its beginning.
+    if (!first.current) content.current?.focus({ preventScroll: true });
+    first.current = false;
+  }, [place]);
+
   return (
     <Box sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column" }}>
+      <Box
+        component="a"
+        href="#content"
+        onClick={(event: React.MouseEvent) => {
+          event.preventDefault();
+          content.current?.focus();
+        }}
+        sx={{
+          position: "absolute",
+          left: 8,
+          top: -60,
+          zIndex: 20,
+          px: 2,
+          py: 1.25,
+          borderRadius: "10px",
+          bgcolor: colour("cobalt"),
+          color: colour("onCobalt"),
+          "&:focus-visible": { top: 8 },
+        }}
+      >
+        Skip to the content
+      </Box>
       <Box
         component="header"
         sx={{
@@ -116,11 +158,26 @@ export function Shell() {
         />
       </Box>
       <ShelfTroubles />
-      <Guarded key={pathname.split("/").slice(0, 3).join("/")} name="this screen">
-        <Suspense>
-          <Outlet />
-        </Suspense>
-      </Guarded>
+      <Box
+        id="content"
+        ref={content}
+        tabIndex={-1}
+        sx={{
+          flex: 1,
+          display: "flex",
+          flexDirection: "column",
+          minHeight: 0,
+          minWidth: 0,
+          outline: "none",
+        }}
+      >
+        <Guarded key={place} name="this screen">
+          <Suspense>
+            <Outlet />
+          </Suspense>
+        </Guarded>
+      </Box>
+      <Suspense>{keys && <Keys onClose={() => setKeys(false)} />}</Suspense>
     </Box>
   );
 }

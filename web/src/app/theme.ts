@@ -115,6 +115,12 @@ export const theme = createTheme({
         "@media print": {
           "header, .no-print, section[aria-label='The counter']": { display: "none !important" },
           body: { background: "#fff", color: "#000" },
+          // On paper it is always day.
+          ":root, [data-scheme]": Object.fromEntries(
+            Object.entries({ ...tokens.light, ground: "#FFFFFF", enamel: "#FFFFFF" }).map(
+              ([name, value]) => [`--kp-palette-kp-${name}`, `${value} !important`],
+            ),
+          ),
         },
         "@media (prefers-reduced-motion: reduce)": {
           "*, *::before, *::after": {

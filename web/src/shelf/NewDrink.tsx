@@ -3,9 +3,11 @@ import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import type { Drink } from "../api/client";
+import type { Drink, Start } from "../api/client";
 import { useShelfActions, useStartingPoints } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
+import { roughly, span } from "../ui/format";
+import { Standing } from "./Standing";
 
 /** Begins a drink from a starting point or from a file. */
 export default function NewDrink({ onClose }: { onClose: () => void }) {
@@ -74,36 +76,7 @@ export default function NewDrink({ onClose }: { onClose: () => void }) {
                 .filter((start) => start.group === group)
                 .map((start) => (
                   <li key={start.id}>
-                    <Button
-                      fullWidth
-                      onClick={() => begin(start.drink)}
-                      sx={{
-                        display: "block",
-                        textAlign: "left",
-                        color: colour("ink"),
-                        px: 1,
-                        mx: -1,
-                      }}
-                    >
-                      <Box
-                        component="span"
-                        sx={{ display: "block", color: colour("cobalt"), fontSize: 16 }}
-                      >
-                        {start.name}
-                      </Box>
-                      <Box
-                        component="span"
-                        sx={{
-                          display: "block",
-                          fontWeight: 400,
-                          color: colour("muted"),
-                          fontSize: 13.5,
-                          lineHeight: 1.3,
-                        }}
-                      >
-                        {start.description}
-                      </Box>
-                    </Button>
+                    <Begin start={start} onBegin={() => begin(start.drink)} />
                   </li>
                 ))}
             </Box>
@@ -131,5 +104,54 @@ export default function NewDrink({ onClose }: { onClose: () => void }) {
         )}
       </Box>
     </Dialog>
+  );
+}
+
+/** A starting point, shown as what it makes. */
+export function Begin({ start, onBegin }: { start: Start; onBegin: () => void }) {
+  const { makes } = start;
+  const takes = [
+    makes.minutes > 0 && `${span(makes.hands_on_minutes)} of work`,
+    makes.minutes > 0 && `ready in ${roughly(makes.minutes)}`,
+    makes.keeps_days != null &&
+      `keeps ${makes.keeps_days === 1 ? "a day" : `${makes.keeps_days} days`}`,
+  ].filter(Boolean);
+  return (
+    <Button
+      fullWidth
+      onClick={onBegin}
+      sx={{
+        display: "flex",
+        alignItems: "center",
+        gap: 1.5,
+        textAlign: "left",
+        color: colour("ink"),
+        px: 1,
+        mx: -1,
+      }}
+    >
+      <Standing of={makes} width={56} height={64} />
+      <Box component="span" sx={{ flex: 1, minWidth: 0, fontWeight: 400, fontSize: 13.5 }}>
+        <Box
+          component="span"
+          sx={{ display: "block", color: colour("cobalt"), fontSize: 16, fontWeight: 600 }}
+        >
+          {start.name}
+        </Box>
+        <Box component="span" sx={{ display: "block", color: colour("muted"), lineHeight: 1.3 }}>
+          {start.description}
+        </Box>
+        {takes.length > 0 && (
+          <Box component="span" sx={{ display: "block", lineHeight: 1.4 }}>
+            {takes.join(" · ")}
+          </Box>
+        )}
+        {makes.kit.length > 0 && (
+          <Box component="span" sx={{ display: "block", color: colour("muted"), lineHeight: 1.3 }}>
+            takes {makes.kit.join(", ")}
+          </Box>
+        )}
+      </Box>
+    </Button>
   );
 }

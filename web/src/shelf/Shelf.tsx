@@ -7,11 +7,11 @@ import { Ellipsis } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { ShelfEntry } from "../api/client";
-import { useShelf, useShelfActions } from "../api/queries";
+import { useShelf, useShelfActions, useStartingPoints } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { volume, when } from "../ui/format";
 import { Note } from "../ui/Note";
-import { VesselDrawing } from "../ui/vessel";
+import { Standing } from "./Standing";
 import { Damaged } from "./Damaged";
 
 const Bin = lazy(() => import("./Bin"));
@@ -61,10 +61,7 @@ export function Shelf() {
           {find ? (
             `No drink on the shelf has “${find}” in its name.`
           ) : (
-            <>
-              The shelf is empty.{" "}
-              <Button onClick={() => setAdding(true)}>Put a first drink on it</Button>
-            </>
+            <EmptyShelf onBegin={() => setAdding(true)} />
           )}
         </Box>
       )}
@@ -175,9 +172,6 @@ const PICTURE = { width: 150, height: 128 };
 /** One drink as it stands on the shelf. */
 function Bottle({ entry, onCopy, onRename, onRemove }: BottleProps) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const kind =
-    entry.stands_in === "bottle" ? "bottle" : entry.stands_in === "jug" ? "jug" : "pitcher";
-  const size = kind === "bottle" ? { width: 46, height: 116 } : { width: 72, height: 100 };
   const choose = (act: () => void) => () => {
     setAnchor(null);
     act();
@@ -195,23 +189,9 @@ function Bottle({ entry, onCopy, onRename, onRemove }: BottleProps) {
           "&:hover h2, &:focus-visible h2": { color: colour("cobalt") },
         }}
       >
-        <svg
-          viewBox={`0 0 ${PICTURE.width} ${PICTURE.height}`}
-          height={PICTURE.height}
-          width="100%"
-          aria-hidden
-          style={{ display: "block" }}
-        >
-          <g transform={`translate(${PICTURE.width / 2} ${PICTURE.height})`}>
-            <VesselDrawing
-              kind={kind}
-              width={size.width}
-              height={size.height}
-              fill={entry.fill}
-              liquid={entry.colour ?? "transparent"}
-            />
-          </g>
-        </svg>
+        <Box sx={{ display: "grid", placeItems: "center" }}>
+          <Standing of={entry} width={PICTURE.width} height={PICTURE.height} />
+        </Box>
         <Box
           className="plank"
           sx={{
@@ -277,6 +257,43 @@ function Bottle({ entry, onCopy, onRename, onRemove }: BottleProps) {
         </MenuItem>
         <MenuItem onClick={choose(onRemove)}>Remove</MenuItem>
       </Menu>
+    </Box>
+  );
+}
+
+/** The kinds of drink that are shown on an empty shelf. */
+const SHOWN_EMPTY = 4;
+
+/** An empty shelf shows what could stand on it. */
+function EmptyShelf({ onBegin }: { onBegin: () => void }) {
+  const { data: starts = [] } = useStartingPoints();
+  const groups = [...new Set(starts.map((start) => start.group))];
+  const one = groups
+    .flatMap((group) => starts.find((s) => s.group === group && s.makes.volume_ml > 0) ?? [])
+    .slice(0, SHOWN_EMPTY);
+  return (
+    <Box sx={{ color: colour("ink"), maxWidth: 760 }}>
+      <Box component="p" sx={{ m: 0, mb: 2 }}>
+        Nothing stands here yet. Say what you do, in cups, spoons and pieces of fruit: you see at
+        once where the drink lies between tart and sweet, how full each pot gets, and what all of
+        that is for a party.
+      </Box>
+      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 3, mb: 2 }}>
+        {one.map((start) => (
+          <Box key={start.id} sx={{ width: 150, textAlign: "center" }}>
+            <Box sx={{ display: "grid", placeItems: "center" }}>
+              <Standing of={start.makes} width={110} height={96} />
+            </Box>
+            <Box sx={{ height: 6, bgcolor: colour("worktop"), borderTop: `2px solid` }} />
+            <Box sx={{ fontSize: 14, mt: 0.75 }}>
+              {start.group}: {start.name.toLowerCase()}
+            </Box>
+          </Box>
+        ))}
+      </Box>
+      <Button variant="contained" onClick={onBegin}>
+        Put a first drink on the shelf
+      </Button>
     </Box>
   );
 }

@@ -41,3 +41,9 @@ export function when(timestamp: string, now: Date = new Date()): string {
     return "yesterday";
   return day.format(then);
 }
+
+/** A time as one plans by it: to the quarter of an hour, or the half. */
+export function roughly(minutes: number): string {
+  const step = minutes < 60 ? 5 : minutes < 240 ? 15 : 30;
+  return span(Math.max(Math.round(minutes / step), 1) * step);
+}

@@ -8,6 +8,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::State;
+use super::drinks::{Summary, summarise};
 
 /// An ingredient of the cupboard.
 #[derive(Debug, Serialize, ToSchema)]
@@ -105,6 +106,8 @@ pub(crate) struct StartView {
     /// How it is made.
     name: String,
     description: String,
+    /// What it makes.
+    makes: Summary,
     drink: Drink,
 }
 
@@ -190,7 +193,8 @@ pub(super) async fn produce(state: web::Data<State>) -> web::Json<Vec<ProduceVie
 /// Drinks to begin from.
 #[utoipa::path(tag = "drinks", responses((status = 200, body = Vec<StartView>)))]
 #[get("/api/starting-points")]
-pub(super) async fn starting_points() -> web::Json<Vec<StartView>> {
+pub(super) async fn starting_points(state: web::Data<State>) -> web::Json<Vec<StartView>> {
+    let cupboard = state.cupboard();
     web::Json(
         keen_formats::starting_points()
             .into_iter()
@@ -199,6 +203,7 @@ pub(super) async fn starting_points() -> web::Json<Vec<StartView>> {
                 group: start.group.to_owned(),
                 name: start.name.to_owned(),
                 description: start.description.to_owned(),
+                makes: summarise(&start.drink, &cupboard),
                 drink: start.drink,
             })
             .collect(),

@@ -1,7 +1,8 @@
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use keen_core::balance::{BalanceMap, Profile};
 use keen_core::cupboard::{Cupboard, VesselKind};
-use keen_core::drink::{Drink, Family};
+use keen_core::drink::{Action, CoolingPlace, Drink, Family};
+use keen_core::keep::Keeping;
 use keen_core::trace::Trace;
 use keen_formats::{DRINK, FormatError};
 use keen_store::{Draft, Kept};
@@ -46,6 +47,14 @@ pub(crate) struct Summary {
     stands_in: VesselKind,
     /// How full that vessel is, 0 to 1.
     fill: f64,
+    /// From the first step to the last, minutes.
+    minutes: f64,
+    /// How much of that is work, minutes.
+    hands_on_minutes: f64,
+    /// For how many days it keeps in the refrigerator; none while there is nothing to keep.
+    keeps_days: Option<u32>,
+    /// What of a kitchen it takes beside jugs and glasses: "a pot on the stove", "a blender".
+    kit: Vec<&'static str>,
 }
 
 /// A line of the shelf.
@@ -122,7 +131,25 @@ fn answer(kept: &Kept) -> Result<web::Json<DrinkView>, Problem> {
     view(kept).map(web::Json).map_err(|error| Problem::damaged_drink(&error.to_string()))
 }
 
-fn summarise(drink: &Drink, cupboard: &Cupboard) -> Summary {
+/// What of a kitchen a drink takes that not every kitchen has to hand.
+fn kit(drink: &Drink) -> Vec<&'static str> {
+    use VesselKind as V;
+    let cooks =
+        |a: &Action| matches!(a, Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. });
+    let has = |kinds: &[V]| drink.vessels.iter().any(|v| kinds.contains(&v.kind));
+    let freezes = |a: &Action| matches!(a, Action::Cool { place: CoolingPlace::Freezer, .. });
+    let all = [
+        (drink.steps.iter().any(|s| cooks(&s.action)), "a pot on the stove"),
+        (has(&[V::Blender]), "a blender"),
+        (has(&[V::Colander, V::Sieve, V::FineSieve]), "a sieve"),
+        (has(&[V::Cloth, V::Bag]), "a cloth"),
+        (has(&[V::Bottle]), "bottles"),
+        (drink.steps.iter().any(|s| freezes(&s.action)), "a freezer"),
+    ];
+    all.into_iter().filter(|(takes, _)| *takes).map(|(_, what)| what).collect()
+}
+
+pub(super) fn summarise(drink: &Drink, cupboard: &Cupboard) -> Summary {
     let trace = Trace::run(drink, cupboard);
     let profile = trace.outcome().and_then(Profile::of);
     let map = BalanceMap::of(drink.family, profile.as_ref());
@@ -142,6 +169,10 @@ fn summarise(drink: &Drink, cupboard: &Cupboard) -> Summary {
         colour: profile.map(|p| p.colour),
         stands_in: vessel.map_or(VesselKind::Pitcher, |v| drink.vessels[v].kind),
         fill: fill.unwrap_or(0.0),
+        minutes: trace.frames.iter().map(|f| f.minutes.0).sum(),
+        hands_on_minutes: trace.frames.iter().map(|f| f.hands_on.0).sum(),
+        keeps_days: Keeping::of(drink, &trace).map(|k| k.days),
+        kit: kit(drink),
     }
 }
 

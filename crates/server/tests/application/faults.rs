@@ -6,6 +6,7 @@ use std::io::{Read, Write};
 use std::net::TcpStream;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
+use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::{Duration, Instant};
 
 use rusqlite::Connection;
@@ -265,28 +266,37 @@ fn twenty_power_cuts_lose_nothing_that_was_answered() {
     let path = path_of(&made);
     let mut version = 1;
     for cut in 0..20 {
-        let (address, stop) = (app.address.clone(), std::sync::atomic::AtomicBool::new(false));
+        let address = app.address.clone();
+        let (going, stop) = (AtomicBool::new(false), AtomicBool::new(false));
         let last = std::thread::scope(|scope| {
             let saving = scope.spawn(|| {
                 let agent: ureq::Agent =
                     ureq::Agent::config_builder().http_status_as_error(false).build().into();
                 let mut saved = version;
-                while !stop.load(std::sync::atomic::Ordering::Relaxed) {
+                while !stop.load(Ordering::Relaxed) {
                     let body = change(&made, saved, &format!("{cut}.{saved}")).to_string();
                     let asked = agent
                         .put(format!("{address}{path}"))
                         .header("content-type", "application/json")
                         .send(body);
                     match asked {
-                        Ok(answer) if answer.status() == 200 => saved += 1,
+                        Ok(answer) if answer.status() == 200 => {
+                            saved += 1;
+                            going.store(true, Ordering::Relaxed);
+                        }
                         _ => break,
                     }
                 }
                 saved
             });
-            std::thread::sleep(Duration::from_millis(60 + 17 * cut % 90));
+            // The cut falls in the middle of the saving, however slow the machine.
+            let since = Instant::now();
+            while !going.load(Ordering::Relaxed) && since.elapsed() < Duration::from_secs(20) {
+                std::thread::sleep(Duration::from_millis(2));
+            }
+            std::thread::sleep(Duration::from_millis(20 + 17 * cut % 90));
             app.kill();
-            stop.store(true, std::sync::atomic::Ordering::Relaxed);
+            stop.store(true, Ordering::Relaxed);
             saving.join().unwrap()
         });
         app = app.cut_and_restart();
@@ -551,7 +561,7 @@ fn the_heaviest_questions_keep_nobody_waiting() {
     std::thread::scope(|scope| {
         for _ in 0..8 {
             scope.spawn(|| {
-                while !done.load(std::sync::atomic::Ordering::Relaxed) {
+                while !done.load(Ordering::Relaxed) {
                     for question in ["spread", "glass", "vessels"] {
                         let answer = app.post(&format!("/api/compute/{question}"), &heavy);
                         assert!(matches!(answer.status, 200 | 503), "{question}: {}", answer.text);
@@ -570,7 +580,7 @@ fn the_heaviest_questions_keep_nobody_waiting() {
                 saves.push(start.elapsed());
             }
         }
-        done.store(true, std::sync::atomic::Ordering::Relaxed);
+        done.store(true, Ordering::Relaxed);
     });
     for (name, mut times) in [("health", health), ("saves", saves)] {
         times.sort();

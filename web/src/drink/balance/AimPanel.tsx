@@ -31,16 +31,21 @@ export const AimPanel = memo(function AimPanel(props: AimPanelProps) {
         <Proposal editor={editor} aiming={aiming} />
       ) : (
         <>
-          <AimAt editor={editor} name={name} aiming={aiming} />
-          <Box sx={{ fontSize: 13.5, color: colour("muted") }} data-figure="ring">
-            {ring
-              ? `Target: ${ring.sweetness.toFixed(1)} g and ${ring.acidity.toFixed(2)} %`
-              : "or touch the map"}
-          </Box>
+          <AimAt editor={editor} name={name} aiming={aiming} onMore={() => setMore(true)} />
+          <TargetFields editor={editor} aiming={aiming} />
           {more && <OtherTargets editor={editor} aiming={aiming} />}
           <Button variant="contained" disabled={!wants} onClick={() => void aiming.work()}>
             Work out the amounts
           </Button>
+          {wants ? (
+            <Button variant="outlined" onClick={aiming.clear}>
+              Clear the target
+            </Button>
+          ) : (
+            <Button variant="outlined" onClick={onCorrect}>
+              Taste and correct
+            </Button>
+          )}
         </>
       )}
       {wrong && (
@@ -48,27 +53,52 @@ export const AimPanel = memo(function AimPanel(props: AimPanelProps) {
           {wrong}
         </Box>
       )}
-      {!solution && (
-        <>
-          <Button variant="outlined" onClick={onCorrect}>
-            Taste and correct
-          </Button>
-          <Box sx={{ display: "flex" }}>
-            <Button sx={{ px: 0, minWidth: 0 }} onClick={() => setMore(!more)}>
-              {more ? "Less to aim at" : "More to aim at"}
-            </Button>
-            <Box sx={{ flex: 1 }} />
-            {wants && (
-              <Button sx={{ px: 0, minWidth: 0 }} onClick={aiming.clear}>
-                Clear the target
-              </Button>
-            )}
-          </Box>
-        </>
-      )}
     </section>
   );
 });
+
+/** The target in figures, for those who know them; until it is set, where the drink lies. */
+function TargetFields({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
+  const { ring } = aiming;
+  const point = mapOf(editor)?.point;
+  const fields = [
+    ["sweetness", "sweet, g", 1, 70],
+    ["acidity", "acid, %", 2, 10],
+  ] as const;
+  const [wrong, setWrong] = useState<string | undefined>();
+  const put = (key: "sweetness" | "acidity", most: number, text: string) => {
+    const value = Number(text.replace(",", "."));
+    const from = ring ?? point;
+    setWrong(undefined);
+    if (!from || text.trim() === "") return;
+    if (!(value >= 0 && value <= most)) return setWrong(`A number from 0 to ${most}, please.`);
+    aiming.set({ ring: { sweetness: from.sweetness, acidity: from.acidity, [key]: value } });
+  };
+  return (
+    <Box data-figure="ring" sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1 }}>
+      {fields.map(([key, label, places, most]) => (
+        <TextField
+          key={`${key} ${ring?.[key].toFixed(places) ?? ""}`}
+          size="small"
+          label={label}
+          placeholder={point?.[key].toFixed(places)}
+          defaultValue={ring?.[key].toFixed(places) ?? ""}
+          onBlur={(event) => {
+            if (event.target.value !== event.target.defaultValue)
+              put(key, most, event.target.value);
+          }}
+          onKeyDown={(event) => event.key === "Enter" && (event.target as HTMLElement).blur()}
+          slotProps={{ htmlInput: { inputMode: "decimal", "aria-label": `Target: ${label}` } }}
+        />
+      ))}
+      {wrong && (
+        <Box role="alert" sx={{ gridColumn: "1 / -1", color: colour("stop"), fontSize: 13 }}>
+          {wrong}
+        </Box>
+      )}
+    </Box>
+  );
+}
 
 /** The map as it is at the moment. */
 function mapOf(editor: Editor): BalanceMapData | undefined {
@@ -76,7 +106,8 @@ function mapOf(editor: Editor): BalanceMapData | undefined {
 }
 
 /** Where to: a band, the middle of its kind, or another drink. */
-function AimAt({ editor, name, aiming }: { editor: Editor; name: string; aiming: Aiming }) {
+function AimAt(props: Omit<AimPanelProps, "onCorrect"> & { onMore: () => void }) {
+  const { editor, name, aiming, onMore } = props;
   const { data: shelf } = useShelf("");
   const [wrong, setWrong] = useState<string | undefined>();
   const bands = mapOf(editor)?.bands ?? [];
@@ -84,6 +115,7 @@ function AimAt({ editor, name, aiming }: { editor: Editor; name: string; aiming:
     const map = mapOf(editor);
     if (!map) return;
     setWrong(undefined);
+    if (value === "more") return onMore();
     if (value === "typical") return aiming.set({ ring: map.typical.middle });
     if (value.startsWith("band:")) {
       const band = map.bands.find((b) => b.name === value.slice(5));
@@ -119,6 +151,7 @@ function AimAt({ editor, name, aiming }: { editor: Editor; name: string; aiming:
           {band.name}, as strong as it is
         </MenuItem>
       ))}
+      <MenuItem value="more">a volume, °Bx, alcohol or fizz</MenuItem>
       {others.map((d) => (
         <MenuItem key={d.id} value={`drink:${d.id}`}>
           like {d.name}

@@ -7,7 +7,8 @@ import { AimPanel } from "./AimPanel";
 import { Ingredients } from "./Ingredients";
 import { MapPlate } from "./MapPlate";
 import { Notices } from "./Notices";
-import { Figures, Headline, InWords, Judged } from "./ProfilePanel";
+import { Figures, Headline, InWords, Judged, Takes } from "./ProfilePanel";
+import { useCost } from "./useCost";
 import { useSpread } from "./useSpread";
 import look from "./Balance.module.css";
 
@@ -23,6 +24,7 @@ interface BalanceProps {
 export const Balance = memo(function Balance({ editor, drink, report }: BalanceProps) {
   const aiming = useAim(drink);
   const spread = useSpread(drink);
+  const cost = useCost(drink);
   const [correcting, setCorrecting] = useState(false);
   const setRing = useStable((ring: Spot) => aiming.set({ ring }));
   const correct = useCallback(() => setCorrecting(true), []);
@@ -45,6 +47,7 @@ export const Balance = memo(function Balance({ editor, drink, report }: BalanceP
           onRing={setRing}
           proposed={aiming.solution?.rounded_point ?? undefined}
         />
+        <Takes report={report} cost={cost} />
       </div>
       <div className={look.figures}>
         <Figures profile={report.profile} rests={report.rests_on} spread={spread} />

@@ -3,7 +3,7 @@ import TextField from "@mui/material/TextField";
 import { memo } from "react";
 import type { BalanceMapData, Drink, DrinkReport, Profile, Spread } from "../../api/client";
 import { Figure } from "../../ui/Figure";
-import { span, volumeParts } from "../../ui/format";
+import { roughly, span, volumeParts } from "../../ui/format";
 import type { Editor } from "../editing/editor";
 import look from "./Balance.module.css";
 
@@ -122,7 +122,30 @@ export const Figures = memo(function Figures({ profile, rests, spread }: Figures
   );
 });
 
-/** What it takes, keeps and does beside its taste. */
+interface TakesProps {
+  report: DrinkReport;
+  /** What it costs, in words. */
+  cost: string | undefined;
+}
+
+/** What it takes in time and money, and how long it keeps: one line under the map. */
+export const Takes = memo(function Takes({ report, cost }: TakesProps) {
+  const { keeping, profile } = report;
+  if (!profile) return null;
+  const words = [
+    `${span(report.hands_on_minutes)} of work`,
+    `ready in ${roughly(report.minutes)}`,
+    keeping && `keeps ${keeping.days === 1 ? "a day" : `${keeping.days} days`} cold`,
+    cost,
+  ];
+  return (
+    <p className={look.takes} data-figure="takes">
+      {words.filter(Boolean).join(" · ")}
+    </p>
+  );
+});
+
+/** What it does beside its taste. */
 export const InWords = memo(function InWords({ report }: { report: DrinkReport }) {
   const { profile, map, keeping, rests_on } = report;
   if (!profile || !map.point) return null;
@@ -131,16 +154,9 @@ export const InWords = memo(function InWords({ report }: { report: DrinkReport }
   return (
     <div className={look.words}>
       <p>
-        <strong>{span(report.hands_on_minutes)}</strong> of work, {span(report.minutes)} in all
-        (est.). <span data-figure="glass-energy">{profile.glass_energy_kcal.toFixed(0)} kcal</span>{" "}
-        {portion}.
+        <span data-figure="glass-energy">{profile.glass_energy_kcal.toFixed(0)} kcal</span>{" "}
+        {portion}. {keeping?.reasons[0]}
       </p>
-      {keeping && (
-        <p>
-          Keeps <strong>{keeping.days === 1 ? "a day" : `${keeping.days} days`}</strong> in the
-          refrigerator. {keeping.reasons[0]}
-        </p>
-      )}
       {profile.bitterness_per_l >= 0.7 && (
         <p>Bitterness {profile.bitterness_per_l >= 1 ? "can be tasted" : "is near"} (est.).</p>
       )}

@@ -115,7 +115,7 @@ export const Counter = memo(function Counter(props: CounterProps) {
                 style={{ left: place.left, width: place.column }}
               >
                 <span className={look.label}>
-                  <span className={look.name}>{v.count > 1 ? `${v.count} glasses` : v.name}</span>
+                  <span className={look.name}>{manyOf(v)}</span>
                   <span className={v.over_ml > 0 ? `${look.state} ${look.over}` : look.state}>
                     {stateLine(v)}
                   </span>
@@ -139,6 +139,12 @@ export const Counter = memo(function Counter(props: CounterProps) {
     </Box>
   );
 });
+
+/** What it is called; how many, where it stands for several. */
+function manyOf(v: VesselReport): string {
+  if (v.count <= 1) return v.name;
+  return `${v.count} ${v.kind === "bottle" ? "bottles" : "glasses"}`;
+}
 
 /** One line on what is in a vessel. */
 function stateLine(v: VesselReport): string {

@@ -28,6 +28,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
   const { settings } = useSettings();
   const served = serving(drink);
   const [party, setParty] = useState("48");
+  const [only, setOnly] = useState(1);
   const [glass, setGlass] = useState(() =>
     served ? `${5 * Math.round((report.profile?.glass_ml ?? 250) / 5)} ml` : "250 ml",
   );
@@ -86,8 +87,27 @@ export function Sheet({ editor, drink, report }: SheetProps) {
       )}
       {data && (
         <>
+          {/* On a phone there is room for one size beside the names. */}
+          <Box
+            role="group"
+            aria-label="Size that is shown"
+            className="no-print"
+            sx={{ display: { xs: "flex", sm: "none" }, gap: 1, my: 1 }}
+          >
+            {data.columns.map((c, i) => (
+              <Button
+                key={c.name}
+                variant={i === only ? "contained" : "outlined"}
+                aria-pressed={i === only}
+                onClick={() => setOnly(i)}
+                sx={{ flex: 1, minHeight: 44, px: 0.5, lineHeight: 1.2 }}
+              >
+                {c.name}
+              </Button>
+            ))}
+          </Box>
           <Box sx={{ overflowX: "auto" }}>
-            <table className={look.sheet}>
+            <table className={look.sheet} data-only={only}>
               <thead>
                 <tr>
                   <th scope="col">What goes in</th>

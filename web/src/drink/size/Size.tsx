@@ -61,7 +61,7 @@ const Size = memo(function Size({ editor, drink, report }: SizeProps) {
         ))}
       </Box>
       {part === "vessels" ? (
-        <Vessels editor={editor} drink={drink} />
+        <Vessels editor={editor} drink={drink} report={report} />
       ) : part === "shopping" ? (
         <Shopping id={id} drink={drink} />
       ) : part === "glass" ? (

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { Link } from "react-router";
 import { useQuestion } from "../../api/ask";
-import { answer, api, asking, type Drink, type Schemas } from "../../api/client";
+import { answer, api, asking, type Drink, type DrinkReport, type Schemas } from "../../api/client";
 import { useKitchen } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
 import { volume } from "../../ui/format";
@@ -13,7 +13,8 @@ import type { Editor } from "../editing/editor";
 type Fit = Schemas["Fit"];
 
 /** Which of this kitchen's vessels the drink fits into, and what to do where none is large enough. */
-export function Vessels({ editor, drink }: { editor: Editor; drink: Drink }) {
+export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkReport }) {
+  const { editor, drink, report } = props;
   const { kitchen } = useKitchen();
   const { data } = useQuestion(["vessels", drink.steps, drink.vessels, kitchen.vessels], (signal) =>
     answer(
@@ -37,7 +38,7 @@ export function Vessels({ editor, drink }: { editor: Editor; drink: Drink }) {
       }, before),
     );
   return (
-    <Box sx={{ maxWidth: 860, display: "grid", gap: 2 }}>
+    <Box sx={{ maxWidth: 1120, display: "grid", gap: 2 }}>
       {none && (
         <Box sx={{ color: colour("muted") }}>
           There are no vessels in the cupboard yet, so nothing can be fitted into them.{" "}
@@ -78,9 +79,24 @@ export function Vessels({ editor, drink }: { editor: Editor; drink: Drink }) {
           </Box>
         </Box>
       )}
-      <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }} aria-label="Vessels">
+      <Box
+        component="ul"
+        aria-label="Vessels"
+        sx={{
+          listStyle: "none",
+          m: 0,
+          p: 0,
+          display: "grid",
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "1fr 1fr" },
+          columnGap: 4,
+        }}
+      >
         {data.fits.map((fit) => (
-          <Row key={fit.vessel} fit={fit} />
+          <Row
+            key={fit.vessel}
+            fit={fit}
+            liquid={report.vessels.find((v) => v.id === fit.vessel)?.fullest?.colour}
+          />
         ))}
       </Box>
       {data.fits.some((f) => f.taken.length === 1 && f.taken[0]!.count === 1) && (
@@ -92,7 +108,7 @@ export function Vessels({ editor, drink }: { editor: Editor; drink: Drink }) {
   );
 }
 
-function Row({ fit }: { fit: Fit }) {
+function Row({ fit, liquid }: { fit: Fit; liquid: string | undefined }) {
   const taken = fit.taken[0];
   const fill = taken ? taken.filled_ml / taken.capacity_ml : 1.1;
   return (
@@ -115,7 +131,7 @@ function Row({ fit }: { fit: Fit }) {
             width={fit.kind === "bottle" ? 22 : 38}
             height={fit.kind === "pot" || fit.kind === "bowl" ? 30 : 50}
             fill={fit.fits ? fill : 1.15}
-            liquid={colour("water")}
+            liquid={liquid ?? "transparent"}
           />
         </g>
       </svg>

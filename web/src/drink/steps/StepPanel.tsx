@@ -52,7 +52,8 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
         gap: 1.75,
         position: { md: "sticky" },
         top: { md: 12 },
-        maxHeight: { md: "calc(100dvh - 176px)" },
+        // Above the counter also before the page has been scrolled.
+        maxHeight: { md: "calc(100dvh - 268px)" },
         overflowY: { md: "auto" },
       }}
     >
