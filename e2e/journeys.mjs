@@ -72,6 +72,20 @@ const journeys = {
     await page.getByRole("button", { name: "Put back" }).click();
     await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor();
 
+    // Days later it still lies in the bin.
+    await page.getByRole("button", { name: "More for Saturday's tamarind" }).click();
+    await page.getByRole("menuitem", { name: "Remove" }).click();
+    await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor({ state: "detached" });
+    await page.reload();
+    await page.getByRole("button", { name: "Bin" }).click();
+    const bin = page.getByRole("dialog", { name: "The bin" });
+    await bin.getByText(/removed just now, \d+ days left/).first().waitFor();
+    await accessible(page, "the bin");
+    await bin.getByRole("button", { name: "Put back Saturday's tamarind" }).click();
+    await bin.getByText("Saturday's tamarind").waitFor({ state: "detached" });
+    await bin.getByRole("button", { name: "Close" }).click();
+    await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor();
+
     const download = page.waitForEvent("download");
     await page.getByRole("button", { name: "More for Saturday's tamarind" }).click();
     await page.getByRole("menuitem", { name: "Save as a file" }).click();
@@ -305,6 +319,89 @@ const journeys = {
     await other.close();
   },
 
+  async "the server away, slow and refusing: it is said, and nothing is lost"(page) {
+    await openDrink(page, "Mint and cucumber water");
+    const [, id] = page.url().match(/drinks\/([^/]+)/);
+    const kept = async () => (await (await page.request.get(`/api/drinks/${id}`)).json()).drink;
+    const set = async (text) => {
+      await amount(page, "White sugar").click();
+      await page.getByRole("textbox", { name: "Amount of White sugar" }).fill(text);
+      await page.keyboard.press("Enter");
+    };
+    const isKept = async (text) => {
+      for (let i = 0; i < 60; i++) {
+        if (JSON.stringify(await kept()).includes(`"${text}"`)) return;
+        await page.waitForTimeout(100);
+      }
+      assert.fail(`${text} isn't kept`);
+    };
+
+    // Away: a change stays in this browser, and goes to the shelf when the server is back.
+    await page.route("**/api/**", (route) => route.abort("connectionrefused"));
+    await amount(page, "White sugar").press("ArrowUp");
+    await page.getByText("not saved yet").waitFor();
+    await isKept("40 g");
+    // What must be read by the server stays as it was typed, and says why it isn't taken.
+    await set("11 g");
+    await page.getByText("Keen Pitcher doesn't answer. Is it still running?").first().waitFor();
+    assert.equal(await page.getByRole("textbox", { name: "Amount of White sugar" }).inputValue(), "11 g");
+    // Closed and opened again, the change is still there.
+    await page.unroute("**/api/**");
+    await page.reload();
+    await page.getByTestId("point").waitFor();
+    const nudged = await amount(page, "White sugar").innerText();
+    assert.notEqual(nudged, "40 g");
+    await isKept(nudged);
+
+    // Slow: an answer to the older question never replaces the newer edit.
+    let held = 0;
+    await page.route("**/api/compute/**", async (route) => {
+      if (held++ === 0) await new Promise((later) => setTimeout(later, 1500));
+      await route.continue();
+    });
+    await set("12 g");
+    await set("13 g");
+    await page.waitForTimeout(2000);
+    assert.equal(await amount(page, "White sugar").innerText(), "13 g");
+    await isKept("13 g");
+    await page.unroute("**/api/compute/**");
+
+    // Refusing: what the shelf says stands there, and "saved" doesn't.
+    const detail = "There is no room left on the disk. Make some, and it is saved by itself.";
+    const body = JSON.stringify({ type: "disk-full", title: "The disk is full", status: 507, detail });
+    await page.route(`**/api/drinks/${id}`, (route) =>
+      route.request().method() === "PUT"
+        ? route.fulfill({ status: 507, contentType: "application/problem+json", body })
+        : route.continue(),
+    );
+    await set("14 g");
+    await page.getByText("There is no room left on the disk").first().waitFor();
+    assert.equal(await page.getByText("saved", { exact: true }).isVisible(), false);
+    await page.unroute(`**/api/drinks/${id}`);
+    await isKept("14 g");
+    await saved(page);
+    await set("30 g");
+    await isKept("30 g");
+  },
+
+  async "a damaged drink: named on the shelf, its text to be saved"(page) {
+    const why = "It breaks off in the middle.";
+    const entry = { id: "01890000-0000-7000-8000-000000000001", name: "Quince fizz", changed_at: new Date().toISOString(), why };
+    await page.route("**/api/drinks?**", async (route) => {
+      const answer = await route.fetch();
+      const shelf = await answer.json();
+      await route.fulfill({ response: answer, json: { ...shelf, damaged: [entry] } });
+    });
+    await page.goto("/");
+    const damaged = page.getByRole("region", { name: "Damaged drinks" });
+    await damaged.getByText(why).waitFor();
+    assert.equal(
+      await damaged.getByRole("link", { name: "Save its text" }).getAttribute("href"),
+      `/api/drinks/${entry.id}/file`,
+    );
+    await accessible(page, "a shelf with a damaged drink");
+  },
+
   async "Steps: compose a hot-steeped hibiscus from blank, and refuse an impossible order"(page) {
     await page.goto("/");
     await page.getByRole("button", { name: "New drink", exact: true }).click();
@@ -518,6 +615,28 @@ const journeys = {
     await page.getByText(/^Not in that order\./).waitFor();
     assert.deepEqual(await steps(), before);
 
+    // A drop is undone where it was made; a plus puts a step in between; a step is copied.
+    await drag(3, 1);
+    await page.getByRole("button", { name: "Put it back" }).click();
+    await page.waitForFunction(() => document.querySelector("[data-step]").textContent.includes("ginger"));
+    assert.deepEqual(await steps(), before);
+    await page.getByRole("button", { name: "Add a step after step 2", exact: true }).click();
+    await page.getByText("After step 2, in").waitFor();
+    await page.getByRole("region", { name: "Add a step" }).getByRole("button", { name: "Dissolve" }).click();
+    await page.getByRole("region", { name: "Step 3" }).waitFor();
+    assert.equal((await steps()).length, before.length + 1);
+    await page.getByRole("button", { name: "Undo" }).click();
+    await card("1 l water").click();
+    await panel.getByRole("button", { name: "Copy" }).click();
+    await page.waitForFunction((n) => document.querySelectorAll("[data-step]").length === n + 1, before.length);
+    await page.getByRole("button", { name: "Undo" }).click();
+    await page.waitForFunction((n) => document.querySelectorAll("[data-step]").length === n, before.length);
+    await page.emulateMedia({ media: "print", colorScheme: "dark" });
+    await page.getByRole("heading", { name: "What to do", includeHidden: true }).waitFor();
+    assert.equal(await page.locator("article li").count(), before.length);
+    assert.equal(await page.getByRole("button", { name: "Print the recipe" }).isVisible(), false);
+    await page.emulateMedia({ media: "screen", colorScheme: "light" });
+
     await card("Strain the pot").click();
     await panel.getByRole("textbox", { name: "Measured after this" }).fill("3 limes");
     await panel.getByRole("button", { name: "Learn" }).click();
@@ -578,6 +697,7 @@ const journeys = {
     await lemon.waitFor();
 
     await page.getByRole("tab", { name: "Produce" }).click();
+    await page.getByRole("button", { name: /^Lime peel/ }).waitFor({ state: "detached" });
     await page.getByRole("button", { name: /^Lime/ }).click();
     await page.getByRole("region", { name: "Lime" }).getByRole("textbox", { name: "juice by hand, ml" }).first().waitFor();
     await accessible(page, "the cupboard's produce");
@@ -744,7 +864,8 @@ for (const [name, journey] of Object.entries(journeys).filter(([name]) => name.i
   page.on("pageerror", (error) => troubles.push(error.message));
   page.on("console", (message) => {
     // A refused change is an answer that the browser logs as well.
-    if (message.type() === "error" && !/status of (409|422)/.test(message.text())) {
+    const refused = /status of (409|422|507)|ERR_CONNECTION_REFUSED/;
+    if (message.type() === "error" && !refused.test(message.text())) {
       troubles.push(message.text());
     }
   });

@@ -61,7 +61,10 @@ export function useProduce() {
 
 /** A kitchen that nothing has been changed in. */
 const untouched: Kitchen = {};
-/** Changes of the kitchen and of the choices go one after the other, each on top of the one before. */
+/**
+ * Changes of the kitchen and of the choices go one after the other, each on top of the one before; what
+ * is asked for while one waits is asked after it.
+ */
 const inLine = createLine();
 
 /** The small changes from one document to another, each saying what it takes the old for. */
@@ -76,7 +79,7 @@ export function useKitchen() {
   const client = useQueryClient();
   const query = useQuery({
     queryKey: ["kitchen"],
-    queryFn: () => answer(api.GET("/api/kitchen")),
+    queryFn: () => inLine(() => answer(api.GET("/api/kitchen"))),
     staleTime: Infinity,
   });
   const change = (edit: (kitchen: Kitchen) => Kitchen): Promise<string | undefined> =>
@@ -89,7 +92,7 @@ export function useKitchen() {
         const next = await answer(api.PATCH("/api/kitchen", { body: body as never, ...PATCH }));
         client.setQueryData(["kitchen"], next);
       } catch (error) {
-        await client.invalidateQueries({ queryKey: ["kitchen"] });
+        void client.invalidateQueries({ queryKey: ["kitchen"] });
         return (error as Error).message;
       }
       await kitchenChanged(client);
@@ -104,7 +107,7 @@ export function useSettings() {
   const client = useQueryClient();
   const query = useQuery({
     queryKey: ["settings"],
-    queryFn: () => answer(api.GET("/api/settings")),
+    queryFn: () => inLine(() => answer(api.GET("/api/settings"))),
     staleTime: Infinity,
   });
   const settings = query.data ?? usual;
@@ -113,12 +116,15 @@ export function useSettings() {
     const before = client.getQueryData<Settings>(["settings"]) ?? usual;
     const after = edit(before);
     const body = patchOf(before, after);
+    // An answer that is still on its way is older than this change, and must not undo it.
+    void client.cancelQueries({ queryKey: ["settings"] }, { revert: false, silent: true });
     client.setQueryData(["settings"], after);
     void inLine(async () => {
       try {
-        await answer(api.PATCH("/api/settings", { body: body as never, ...PATCH }));
+        const said = await answer(api.PATCH("/api/settings", { body: body as never, ...PATCH }));
+        if (client.getQueryData(["settings"]) === after) client.setQueryData(["settings"], said);
       } catch {
-        await client.invalidateQueries({ queryKey: ["settings"] });
+        void client.invalidateQueries({ queryKey: ["settings"] });
       }
     });
   };

@@ -60,6 +60,17 @@ export function moveLine(id: string, by: -1 | 1): Change {
   };
 }
 
+/** Puts a copy of a step behind it. */
+export function copyStep(id: string): Change {
+  return (drink) => {
+    const at = drink.steps.findIndex((step) => step.id === id);
+    const step = drink.steps[at];
+    if (!step) return drink;
+    const copy = { ...structuredClone(step), id: newId(drink) };
+    return { ...drink, steps: drink.steps.toSpliced(at + 1, 0, copy) };
+  };
+}
+
 /** Moves a step to a position among the others. */
 export function moveStepTo(id: string, to: number): Change {
   return (drink) => {

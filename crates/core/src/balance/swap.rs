@@ -53,7 +53,8 @@ pub fn swap<'a>(
             fault("step", "That step brings nothing that could be swapped.".into())
         })?;
     let old = &cupboard.ingredients()[line.ingredient];
-    let each = line.grams.0 / f64::from(drink.glasses_in(drink.steps[index].action.path()[0]));
+    // What goes into each of several glasses or bottles is written for one.
+    let each = line.grams.0 / trace.many_of(drink, drink.steps[index].action.path()[0]);
     let mut swapped = drink.clone();
     put_in_place(&mut swapped.steps[index].action, cupboard, old, new, each)
         .ok_or_else(|| fault("step", "Only what is put in or squeezed can be swapped.".into()))?;

@@ -116,8 +116,7 @@ pub(super) fn lines(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<Li
             if trace.lines.iter().find(|l| l.step == line.step && !l.left_over) != Some(line) {
                 return None;
             }
-            let index = drink.vessel(vessel);
-            let in_each = index.is_some_and(|v| trace.many.get(v).is_some_and(|m| *m > 1.0));
+            let in_each = trace.many_of(drink, vessel) > 1.0;
             let vessel = match &step.action {
                 Action::Squeeze { into, .. } => into.clone(),
                 _ => vessel.to_owned(),

@@ -26,6 +26,9 @@ impl LawOf {
         if joins_in_glass(drink, &step.action) {
             return of(Law::PerGlass, "it goes into each glass");
         }
+        if joins_in_bottle(drink, step) {
+            return of(Law::PerVessel, "it goes into each bottle, and there are more bottles");
+        }
         if let Some(law) = step.law {
             return of(law, "as you said");
         }
@@ -62,4 +65,13 @@ pub(super) fn joins_in_glass(drink: &Drink, action: &Action) -> bool {
         drink.steps.iter().any(|s| matches!(&s.action, Action::Serve { glass, .. } if glass == id))
     };
     action.brings().is_some() && action.path().last().is_some_and(|id| serves_in(id))
+}
+
+/// Whether a step puts something into every bottle that has been filled.
+fn joins_in_bottle(drink: &Drink, step: &Step) -> bool {
+    let fills = |bottle: &str, of: &Step| matches!(&of.action, Action::Bottle { bottle: filled, .. } if filled == bottle);
+    step.action.brings().is_some()
+        && step.action.path().last().is_some_and(|bottle| {
+            drink.steps.iter().take_while(|s| s.id != step.id).any(|s| fills(bottle, s))
+        })
 }

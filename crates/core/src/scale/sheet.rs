@@ -157,7 +157,7 @@ fn column(
     for (i, step) in sized.steps.iter().enumerate() {
         let Some(brought) = step.action.brings() else { continue };
         let Some(it) = cupboard.ingredient(brought.ingredient) else { continue };
-        let each = f64::from(sized.glasses_in(step.action.path().last().copied().unwrap_or("")));
+        let each = trace.many_of(sized, step.action.path().last().copied().unwrap_or(""));
         let all: f64 =
             trace.lines.iter().filter(|l| l.step == i && !l.left_over).map(|l| l.grams.0).sum();
         let grams = all / each;

@@ -1,28 +1,31 @@
-//! What a drink costs, and what of it costs most.
+//! What a drink costs, and what of it costs most: what is used is paid, not what is left in the pack or
+//! was there already.
 
+use super::items::pieces_used;
 use super::needs::Needs;
-use super::{DrinkCost, Item};
+use super::{DrinkCost, Item, Shopping};
+use crate::cupboard::Cupboard;
 use crate::drink::Drink;
 
-pub(super) fn drink_cost(drink: &Drink, glasses: f64, items: &[Item], needs: &Needs) -> DrinkCost {
-    let mut parts: Vec<(f64, &str)> = Vec::new();
-    for item in items {
-        let Some(price) = item.price else { continue };
-        // What is used of it is paid, not what is left in the pack.
-        let used = match needs.fruit.get(&item.id) {
-            Some(need) => {
-                let all: f64 = need.by_drink.values().sum();
-                let mine = need.by_drink.get(&drink.name).copied().unwrap_or(0.0);
-                if all > 0.0 { item.count * mine / all } else { 0.0 }
-            }
-            None => needs
-                .other
-                .get(&item.id)
-                .and_then(|need| need.by_drink.get(&drink.name))
-                .map_or(0.0, |grams| grams / item.pack),
-        };
-        parts.push((price * used, &item.name));
-    }
+/// The cost of the `nth` drink of the list.
+pub(super) fn drink_cost(
+    (nth, drink): (usize, &Drink),
+    glasses: f64,
+    items: &[Item],
+    needs: &Needs,
+    (cupboard, how): (&Cupboard, Shopping),
+) -> DrinkCost {
+    let used = |item: &Item| match needs.fruit.get(&item.id) {
+        Some(need) => {
+            let (_, size) = cupboard.size_named(&item.id)?;
+            Some(pieces_used(need.by_drink.get(&nth)?, size, how))
+        }
+        None => needs.other.get(&item.id)?.by_drink.get(&nth).copied(),
+    };
+    let parts: Vec<(f64, &str)> = items
+        .iter()
+        .filter_map(|item| Some((item.price? * used(item)? / item.pack, item.name.as_str())))
+        .collect();
     let cost: f64 = parts.iter().map(|(c, _)| c).sum();
     let most = parts.iter().max_by(|a, b| a.0.total_cmp(&b.0)).filter(|(c, _)| *c > 0.0);
     DrinkCost {

@@ -1,11 +1,36 @@
 //! A need as what one buys: fruit by count with the chance that it suffices, the rest in packs.
 
-use super::needs::{FruitNeed, Need};
+use super::needs::{FruitNeed, Need, Parts};
 use super::packs::{Pack, aisle_of, pack_of};
 use super::{Aisle, Chance, Item, Shopping, Tool};
-use crate::cupboard::{Cupboard, Ingredient, Kind, Produce, Size};
+use crate::cupboard::{Cupboard, Ingredient, Kind, Produce, Size, Yield};
 use crate::quantity::{Grams, Millilitres};
 use crate::scale::measure;
+
+/// What a piece gives, with the tool that there is.
+fn yield_with(size: &Size, how: Shopping) -> Option<Yield> {
+    let mut known = size.juice_yield()?;
+    if let (Tool::Press, Some(fraction)) = (how.tool, size.press_fraction) {
+        // A press gives its share of the whole piece; the spread goes with it.
+        let pressed = size.whole.0 * fraction / 1.03;
+        let times = (pressed / known.mean).max(1.0);
+        known.mean *= times;
+        known.scale *= times * times;
+    }
+    Some(known)
+}
+
+/// About how many pieces a drink takes, in parts of a piece.
+pub(super) fn pieces_used(of: &Parts, size: &Size, how: Shopping) -> f64 {
+    let juice = yield_with(size, how).map_or_else(|| unsure_juice(size), |known| known.mean);
+    let skin = |grams: f64, each: Option<Grams>| each.map_or(0.0, |each| grams / each.0);
+    (of.juice / juice).max(skin(of.zest, size.zest) + skin(of.peel, size.peel)) + of.flesh_pieces
+}
+
+/// ml of a piece whose yield nobody measured: what a press or a knife takes of it.
+fn unsure_juice(size: &Size) -> f64 {
+    size.whole.0 * size.press_fraction.unwrap_or(size.edible)
+}
 
 pub(super) fn fruit_item(
     key: &str,
@@ -15,37 +40,28 @@ pub(super) fn fruit_item(
 ) -> Option<Item> {
     let (produce, size) = cupboard.size_named(key)?;
     let larder = cupboard.kitchen().larder.get(key).copied().unwrap_or_default();
-    let known = size.juice_yield().map(|mut known| {
-        if let (Tool::Press, Some(fraction)) = (how.tool, size.press_fraction) {
-            // A press gives its share of the whole piece; the spread goes with it.
-            let pressed = size.whole.0 * fraction / 1.03;
-            let times = (pressed / known.mean).max(1.0);
-            known.mean *= times;
-            known.scale *= times * times;
-        }
-        known
-    });
+    let known = yield_with(size, how);
+    let Parts { juice, zest, peel, flesh_pieces, .. } = need.all;
     let chance = how.chance.clamp(0.5, 0.99);
-    let wanted = Millilitres(need.juice);
+    let wanted = Millilitres(juice);
     let (mut for_juice, mut half) = (0, 0);
-    if need.juice > 0.0 {
+    if juice > 0.0 {
         match &known {
             Some(known) => {
                 (for_juice, half) =
                     (known.pieces_for(wanted, chance), known.pieces_for(wanted, 0.5));
             }
             None => {
-                let each = size.whole.0 * size.press_fraction.unwrap_or(size.edible);
-                for_juice = (need.juice / each).ceil() as u32;
+                for_juice = (juice / unsure_juice(size)).ceil() as u32;
                 half = for_juice;
             }
         }
     }
     let per = |grams: f64, each: Option<Grams>| each.map_or(0.0, |g| (grams / g.0 - 0.05).ceil());
-    let skins = per(need.zest, size.zest) + per(need.peel, size.peel);
+    let skins = per(zest, size.zest) + per(peel, size.peel);
     // Juice and zest come from the same fruit; flesh that is used whole does not.
     let shared = f64::from(for_juice).max(skins);
-    let whole = (need.flesh_pieces - 0.1).max(0.0).ceil();
+    let whole = (flesh_pieces - 0.1).max(0.0).ceil();
     let to_buy = |shared: f64| (shared + whole - larder.have.floor()).max(0.0);
     let (buy, half) = (to_buy(shared), to_buy(f64::from(half).max(skins)));
     let pack = larder.pack.unwrap_or(1.0).max(1.0);
@@ -72,7 +88,7 @@ pub(super) fn fruit_item(
         id: key.to_owned(),
         name: called(produce, size, 2.0),
         aisle: Aisle::Fruit,
-        need: fruit_need(need),
+        need: fruit_need(&need.all),
         buy: if buy <= 0.0 {
             "nothing: there are enough".into()
         } else if pack > 1.0 {
@@ -89,7 +105,7 @@ pub(super) fn fruit_item(
         price,
         cost: price.map(|p| p * packs),
         drinks: need.drinks.clone(),
-        left_over: left_over(need, size, &known, shared),
+        left_over: left_over(&need.all, size, &known, shared),
     })
 }
 
@@ -104,7 +120,7 @@ fn called(produce: &Produce, size: &Size, count: f64) -> String {
     if size.name == produce.usual().name { noun } else { format!("{} {noun}", size.name) }
 }
 
-fn fruit_need(need: &FruitNeed) -> String {
+fn fruit_need(need: &Parts) -> String {
     let mut parts = Vec::new();
     if need.juice > 0.0 {
         parts.push(if need.juice >= 1000.0 {
@@ -125,12 +141,7 @@ fn fruit_need(need: &FruitNeed) -> String {
     parts.join(" and ")
 }
 
-fn left_over(
-    need: &FruitNeed,
-    size: &Size,
-    known: &Option<crate::cupboard::Yield>,
-    pieces: f64,
-) -> Option<String> {
+fn left_over(need: &Parts, size: &Size, known: &Option<Yield>, pieces: f64) -> Option<String> {
     let mut parts = Vec::new();
     if let Some(known) = known.as_ref().filter(|_| need.juice > 0.0) {
         let juice = pieces * known.mean - need.juice;

@@ -134,10 +134,10 @@ pub struct Chance {
 pub fn shop(drinks: &[Drink], cupboard: &Cupboard, how: Shopping) -> ShoppingList {
     let mut needs = Needs::default();
     let mut glasses: Vec<f64> = Vec::new();
-    for drink in drinks {
+    for (nth, drink) in drinks.iter().enumerate() {
         let trace = Trace::run(drink, cupboard);
         glasses.push(trace.outcome().map_or(1.0, |o| if o.served { o.glasses } else { 1.0 }));
-        needs.add(drink, &trace, cupboard);
+        needs.add(nth, drink, &trace, cupboard);
     }
     let mut items: Vec<Item> = needs
         .fruit
@@ -150,8 +150,9 @@ pub fn shop(drinks: &[Drink], cupboard: &Cupboard, how: Shopping) -> ShoppingLis
     let unpriced = items.iter().filter(|i| i.count > 0.0 && i.price.is_none()).count() as u32;
     let drinks = drinks
         .iter()
+        .enumerate()
         .zip(&glasses)
-        .map(|(drink, glasses)| drink_cost(drink, *glasses, &items, &needs))
+        .map(|(whose, glasses)| drink_cost(whose, *glasses, &items, &needs, (cupboard, how)))
         .collect();
     ShoppingList { cost: (!costs.is_empty()).then(|| costs.iter().sum()), unpriced, items, drinks }
 }

@@ -7,24 +7,44 @@ use crate::drink::{Action, Drink};
 use crate::quantity::{Grams, Measure, Millilitres};
 use crate::trace::Trace;
 
-/// What is needed of one size of fruit.
-#[derive(Debug, Clone, Default)]
-pub(super) struct FruitNeed {
+/// What is taken of one size of fruit.
+#[derive(Debug, Clone, Copy, Default)]
+pub(super) struct Parts {
+    /// ml.
     pub(super) juice: f64,
+    /// g.
     pub(super) zest: f64,
+    /// g.
     pub(super) peel: f64,
+    /// Fruit that is used whole.
     pub(super) flesh_pieces: f64,
+    /// g of it.
     pub(super) flesh_grams: f64,
-    pub(super) drinks: Vec<String>,
-    pub(super) by_drink: BTreeMap<String, f64>,
 }
 
-/// What is needed of something that comes by weight.
+/// What is needed of one size of fruit, and of it by each drink of the list, by its place there: two
+/// drinks may have one name.
+#[derive(Debug, Clone, Default)]
+pub(super) struct FruitNeed {
+    pub(super) all: Parts,
+    pub(super) drinks: Vec<String>,
+    pub(super) by_drink: BTreeMap<usize, Parts>,
+}
+
+/// What is needed of something that comes by weight, and of it by each drink of the list.
 #[derive(Debug, Clone, Default)]
 pub(super) struct Need {
     pub(super) grams: f64,
     pub(super) drinks: Vec<String>,
-    pub(super) by_drink: BTreeMap<String, f64>,
+    pub(super) by_drink: BTreeMap<usize, f64>,
+}
+
+impl Need {
+    fn more(&mut self, (nth, drink): (usize, &Drink), grams: f64) {
+        self.grams += grams;
+        remember(&mut self.drinks, &drink.name);
+        *self.by_drink.entry(nth).or_default() += grams;
+    }
 }
 
 #[derive(Default)]
@@ -34,7 +54,9 @@ pub(super) struct Needs {
 }
 
 impl Needs {
-    pub(super) fn add(&mut self, drink: &Drink, trace: &Trace, cupboard: &Cupboard) {
+    /// Adds what the `nth` drink of the list needs.
+    pub(super) fn add(&mut self, nth: usize, drink: &Drink, trace: &Trace, cupboard: &Cupboard) {
+        let whose = (nth, drink);
         for line in trace.lines.iter().filter(|l| !l.left_over) {
             let it = &cupboard.ingredients()[line.ingredient];
             let action = &drink.steps[line.step].action;
@@ -42,13 +64,8 @@ impl Needs {
                 continue;
             }
             match from_fruit(cupboard, it, action) {
-                Some((produce, size)) => self.fruit(drink, it, produce, size, line.grams),
-                None => {
-                    let need = self.other.entry(it.id.clone()).or_default();
-                    need.grams += line.grams.0;
-                    remember(&mut need.drinks, &drink.name);
-                    *need.by_drink.entry(drink.name.clone()).or_default() += line.grams.0;
-                }
+                Some((produce, size)) => self.fruit(whose, it, produce, size, line.grams),
+                None => self.other.entry(it.id.clone()).or_default().more(whose, line.grams.0),
             }
         }
         for step in &drink.steps {
@@ -60,36 +77,36 @@ impl Needs {
                 Kind::Fruit | Kind::Zest | Kind::Peel => 8.0,
                 _ => 1.5,
             };
-            let need = self.other.entry(it.id.clone()).or_default();
-            need.grams += each * f64::from(drink.glasses_in(glass));
-            remember(&mut need.drinks, &drink.name);
+            let grams = each * f64::from(drink.glasses_in(glass));
+            self.other.entry(it.id.clone()).or_default().more(whose, grams);
         }
     }
 
-    pub(super) fn fruit(
+    fn fruit(
         &mut self,
-        drink: &Drink,
+        (nth, drink): (usize, &Drink),
         it: &Ingredient,
         produce: &Produce,
         size: &Size,
         grams: Grams,
     ) {
         let need = self.fruit.entry(format!("{}/{}", produce.id, size.name)).or_default();
-        match it.kind {
-            Kind::Juice => need.juice += it.fills(grams).unwrap_or(Millilitres(grams.0)).0,
-            Kind::Zest => need.zest += grams.0,
-            Kind::Peel => need.peel += grams.0,
-            _ => {
-                need.flesh_grams += grams.0;
-                need.flesh_pieces += grams.0 / (size.whole.0 * size.edible);
+        remember(&mut need.drinks, &drink.name);
+        for parts in [&mut need.all, need.by_drink.entry(nth).or_default()] {
+            match it.kind {
+                Kind::Juice => parts.juice += it.fills(grams).unwrap_or(Millilitres(grams.0)).0,
+                Kind::Zest => parts.zest += grams.0,
+                Kind::Peel => parts.peel += grams.0,
+                _ => {
+                    parts.flesh_grams += grams.0;
+                    parts.flesh_pieces += grams.0 / (size.whole.0 * size.edible);
+                }
             }
         }
-        remember(&mut need.drinks, &drink.name);
-        *need.by_drink.entry(drink.name.clone()).or_default() += grams.0;
     }
 }
 
-pub(super) fn remember(list: &mut Vec<String>, name: &str) {
+fn remember(list: &mut Vec<String>, name: &str) {
     if !list.iter().any(|n| n == name) {
         list.push(name.to_owned());
     }

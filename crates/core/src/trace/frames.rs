@@ -3,6 +3,7 @@
 use super::contents::Contents;
 use super::notice::Notice;
 use crate::chemistry::Mixture;
+use crate::drink::Drink;
 use crate::quantity::{Grams, Millilitres, Millimetres, Minutes};
 
 /// A drink that has been run.
@@ -95,6 +96,12 @@ pub struct Outcome {
 }
 
 impl Trace {
+    /// How many glasses or bottles a vessel of the drink stands for; 1 for one that isn't there.
+    #[must_use]
+    pub fn many_of(&self, drink: &Drink, vessel: &str) -> f64 {
+        drink.vessel(vessel).and_then(|v| self.many.get(v)).copied().unwrap_or(1.0)
+    }
+
     /// What the drink ends as; `None` while nothing is in any vessel.
     #[must_use]
     pub fn outcome(&self) -> Option<&Outcome> {

@@ -1,7 +1,7 @@
 //! From one glass to a party: sizes, measures, vessels, shopping, the glass.
 
 use crate::common::{add, any_drink, boil, chill, drink, serve, squeeze, stand, strain};
-use keen_core::balance::Taste;
+use keen_core::balance::{Taste, swap};
 use keen_core::cupboard::{
     Cupboard, Kitchen, Larder, Material, MeasuringSet, OwnVessel, Reading, VesselKind,
 };
@@ -9,7 +9,7 @@ use keen_core::drink::{Action, Drink, Law, Press, RestingPlace};
 use keen_core::quantity::{Amount, Grams, Millilitres};
 use keen_core::scale::{NamedSize, Size, Units, fit, measure, resize, sheet};
 use keen_core::serving::{Cooling, card, facts};
-use keen_core::shop::{Shopping, Tool, shop};
+use keen_core::shop::{Shopping, ShoppingList, Tool, shop};
 use keen_core::trace::{MEASURED_AT, Trace};
 use proptest::prelude::*;
 
@@ -270,6 +270,38 @@ fn bottles_are_chosen_and_the_last_ones_fill_is_told() {
 }
 
 #[test]
+fn what_goes_into_each_bottle_stays_as_it_is_whatever_the_size() {
+    let fizz = drink(vec![
+        add("pot", "water", "2.4 l"),
+        add("pot", "white_sugar", "160 g"),
+        Action::Bottle {
+            from: "pot".into(),
+            bottle: "bottle".into(),
+            headspace: "30 ml".parse().unwrap(),
+        },
+        add("bottle", "honey", "4 g"),
+    ]);
+    let cupboard = Cupboard::builtin();
+    let honey = |drink: &Drink| {
+        let trace = Trace::run(drink, cupboard);
+        let all: f64 = trace.lines.iter().filter(|l| l.step == 3).map(|l| l.grams.0).sum();
+        (all, trace.many_of(drink, "bottle"))
+    };
+    let (once, bottles) = honey(&fizz);
+    assert!(bottles > 2.0 && (once - 4.0 * bottles).abs() < 1e-6, "{once} g in {bottles}");
+    let twice = resize(&fizz, cupboard, &Size::Factor(2.0)).unwrap();
+    assert_eq!(twice.steps[3].action.brings().unwrap().amount.unwrap().to_string(), "4 g");
+    assert!((honey(&twice).0 / once - 2.0).abs() < 1e-6, "{:?} after {once} g", honey(&twice));
+
+    // And in its place comes as much for one bottle, not for all of them.
+    let swapped = swap(&fizz, cupboard, "s3", "white_sugar").unwrap().solution.drink;
+    let sugar = swapped.steps[3].action.brings().unwrap().amount.unwrap().clone();
+    let grams =
+        cupboard.weigh(cupboard.ingredient("white_sugar").unwrap(), &sugar).unwrap().grams.0;
+    assert!((2.5..4.5).contains(&grams), "{sugar}");
+}
+
+#[test]
 fn the_strip_of_sizes_is_measurable_and_tastes_the_same() {
     let cupboard = Cupboard::builtin();
     let named = |name: &str, glasses: u32| NamedSize {
@@ -364,6 +396,22 @@ fn packs_prices_and_what_is_there() {
     assert!(list.cost.is_some() && list.unpriced > 0);
     assert_eq!(list.drinks.len(), 2);
     assert!(list.drinks[0].driven_by.is_some());
+
+    // Each pays for what it uses, though both have one name; and what was there had to be bought once.
+    let alone = |drink: &Drink| shop(std::slice::from_ref(drink), &cupboard, Shopping::default());
+    let cost = |list: &ShoppingList, nth: usize| list.drinks[nth].cost.unwrap();
+    for (nth, drink) in [&party, &spiced()].into_iter().enumerate() {
+        let own = cost(&alone(drink), 0);
+        assert!(
+            (cost(&list, nth) / own - 1.0).abs() < 1e-9,
+            "{nth}: {} for {own}",
+            cost(&list, nth)
+        );
+    }
+    assert!(
+        (cost(&list, 0) / cost(&list, 1) - 10.0).abs() < 0.2,
+        "ten times as much, ten times dearer"
+    );
 }
 
 #[test]

@@ -1,6 +1,8 @@
-use std::hash::{DefaultHasher, Hash, Hasher};
+use std::hash::Hasher;
 
 use actix_web::{post, web};
+use chacha20::ChaCha8Rng;
+use fnv::FnvHasher;
 use keen_core::balance::{self, Aim, Asked, Correction, Pitcher, Solution, Swapped};
 use keen_core::chance::{self, Spread};
 use keen_core::cupboard::{Cupboard, Kitchen, Reading};
@@ -13,7 +15,6 @@ use keen_core::shop::{self, Shopping, ShoppingList};
 use keen_core::study::{self, Lesson, Steeping, Syrup, SyrupAsked};
 use keen_core::work::{Work, Worktop};
 use rand::SeedableRng;
-use rand::rngs::StdRng;
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -277,10 +278,11 @@ pub(super) async fn spread(
     body: Body,
 ) -> Result<web::Json<Option<Spread>>, Problem> {
     let landed = |drink: &Drink, worktop: Worktop<'_>, Nothing {}: Nothing| {
-        // The same drink lands in the same cloud: its own text is the seed.
-        let mut text = DefaultHasher::new();
-        serde_json::to_string(&drink.steps).unwrap_or_default().hash(&mut text);
-        let mut chance = StdRng::seed_from_u64(text.finish());
+        // The same drink lands in the same cloud, with every version: its own text is the seed, and
+        // hash and generator are ones that stay as they are.
+        let mut text = FnvHasher::default();
+        text.write(&serde_json::to_vec(&drink.steps).unwrap_or_default());
+        let mut chance = ChaCha8Rng::seed_from_u64(text.finish());
         Ok(chance::spread(drink, worktop, RUNS, &mut chance)?)
     };
     state.ask_of_drink(asker, &body, landed).await

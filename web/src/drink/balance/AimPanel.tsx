@@ -34,13 +34,13 @@ export const AimPanel = memo(function AimPanel(props: AimPanelProps) {
           <AimAt editor={editor} name={name} aiming={aiming} onMore={() => setMore(true)} />
           <TargetFields editor={editor} aiming={aiming} />
           {more && <OtherTargets editor={editor} aiming={aiming} />}
-          <Button variant="contained" disabled={!wants} onClick={() => void aiming.work()}>
-            Work out the amounts
-          </Button>
           {wants ? (
-            <Button variant="outlined" onClick={aiming.clear}>
-              Clear the target
-            </Button>
+            <>
+              <Button variant="contained" onClick={() => void aiming.work()}>
+                Work out the amounts
+              </Button>
+              <Button onClick={aiming.clear}>Clear the target</Button>
+            </>
           ) : (
             <Button variant="outlined" onClick={onCorrect}>
               Taste and correct

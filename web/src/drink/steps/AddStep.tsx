@@ -22,8 +22,8 @@ interface AddStepProps {
   editor: Editor;
   drink: Drink;
   report: DrinkReport;
-  /** The chosen step; the new one comes behind it, or at the end. */
-  after: string | undefined;
+  /** Where the new step comes among the others; at the end if it isn't said. */
+  place: number | undefined;
   onAdded: (step: string) => void;
 }
 
@@ -37,9 +37,8 @@ const groups: [string, ActionName[]][] = [
 ];
 
 /** The palette: what can be done next with a vessel, as it stands then. */
-export function AddStep({ editor, drink, report, after, onAdded }: AddStepProps) {
-  const index = drink.steps.findIndex((step) => step.id === after);
-  const at = index >= 0 ? index + 1 : drink.steps.length;
+export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps) {
+  const at = Math.min(place ?? drink.steps.length, drink.steps.length);
   const [picked, setPicked] = useState<string | undefined>();
   const last = drink.steps.slice(0, at).findLast((step) => laneOf(step.do) !== "");
   const usual = drink.vessels.find((v) => last && v.id === laneOf(last.do));
@@ -75,7 +74,11 @@ export function AddStep({ editor, drink, report, after, onAdded }: AddStepProps)
     <Box component="section" aria-label="Add a step" sx={{ mt: 2.5 }}>
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1 }}>
         <Box sx={{ color: colour("muted"), fontSize: 14 }}>
-          {index >= 0 ? `After step ${at}, in` : "Next, in"}
+          {at === drink.steps.length
+            ? "Next, in"
+            : at > 0
+              ? `After step ${at}, in`
+              : "First of all, in"}
         </Box>
         <TextField
           select

@@ -9,11 +9,11 @@ import type { Drink, DrinkReport, Step } from "../../api/client";
 import { useIngredients } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
 import { span, weight } from "../../ui/format";
-import { removeStep, setNote, setPart } from "../changes";
+import { copyStep, removeStep, setNote, setPart } from "../changes";
 import type { Editor } from "../editing/editor";
 import { type Field, actions, held, isStrainer, nameOf } from "./actions";
 import { MeasuredVolume } from "./MeasuredVolume";
-import { reorder } from "./order";
+import { reorder, tryOrder } from "./order";
 import { Steeping } from "./Steeping";
 
 interface StepPanelProps {
@@ -94,6 +94,15 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
         >
           Later
         </Button>
+        <Button
+          variant="outlined"
+          onClick={() => {
+            const copied = tryOrder(editor, drink, report, copyStep(id));
+            void copied.then((why) => setRefused(why));
+          }}
+        >
+          Copy
+        </Button>
         <Box sx={{ flex: 1 }} />
         <Button
           onClick={() => {
@@ -106,7 +115,7 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
       </Box>
       {refused && (
         <Box role="alert" sx={{ color: colour("stop"), fontSize: 14 }}>
-          Not in that order. {refused}
+          That can’t be. {refused}
         </Box>
       )}
     </Box>

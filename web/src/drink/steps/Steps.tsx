@@ -16,8 +16,8 @@ import { CSS } from "@dnd-kit/utilities";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import useMediaQuery from "@mui/material/useMediaQuery";
-import { GripVertical } from "lucide-react";
-import { Fragment, memo, useState } from "react";
+import { GripVertical, Plus } from "lucide-react";
+import { Fragment, memo, useRef, useState } from "react";
 import type { Drink, DrinkReport, StateReport, Step } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
 import { span, volume } from "../../ui/format";
@@ -25,6 +25,7 @@ import type { Editor } from "../editing/editor";
 import { laneOf, pathOf } from "./actions";
 import { AddStep } from "./AddStep";
 import { Compare } from "./Compare";
+import { OnPaper } from "./OnPaper";
 import { reorder } from "./order";
 import { StepPanel } from "./StepPanel";
 import look from "./Steps.module.css";
@@ -38,10 +39,29 @@ interface StepsProps {
 /** The making as lanes, a lane for each vessel, joined where they pour together. */
 const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
   const [chosen, setChosen] = useState<string | undefined>();
-  const [refused, setRefused] = useState<string | undefined>();
+  /** Where the next new step comes, if a plus was pressed. */
+  const [gap, setGap] = useState<number | undefined>();
+  const [said, setSaid] = useState<{ refused?: string; moved?: boolean }>({});
+  const palette = useRef<HTMLDivElement>(null);
   const [comparing, setComparing] = useState(false);
   const small = useMediaQuery("(max-width: 899px)");
   const step = drink.steps.find((s) => s.id === chosen);
+  const choose = (id: string | undefined) => {
+    setGap(undefined);
+    setChosen(id);
+  };
+  const between = (at: number) => {
+    setChosen(undefined);
+    setGap(at);
+    palette.current?.scrollIntoView({ block: "center" });
+    palette.current?.querySelector<HTMLElement>("[role=combobox]")?.focus({ preventScroll: true });
+  };
+  const move = async (id: string, to: number) => {
+    const refused = await reorder(editor, drink, report, id, to);
+    setSaid(refused ? { refused } : { moved: true });
+  };
+  const place = gap ?? (step ? drink.steps.indexOf(step) + 1 : undefined);
+  const view = { drink, report, chosen, onChoose: choose, onGap: between };
   const panel = step && (
     <StepPanel
       key={step.id}
@@ -68,26 +88,45 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
         alignItems: "start",
       }}
     >
-      <Box sx={{ minWidth: 0 }}>
+      <OnPaper drink={drink} report={report} />
+      <Box sx={{ minWidth: 0, "@media print": { display: "none" } }}>
         {small ? (
-          <List drink={drink} report={report} chosen={chosen} onChoose={setChosen} panel={panel} />
+          <List {...view} panel={panel} />
         ) : (
-          <Sorting
-            drink={drink}
-            onMove={async (id, to) => setRefused(await reorder(editor, drink, report, id, to))}
-          >
-            <Lanes drink={drink} report={report} chosen={chosen} onChoose={setChosen} />
+          <Sorting drink={drink} onMove={move}>
+            <Lanes {...view} />
           </Sorting>
         )}
-        {refused && (
+        {said.refused && (
           <Box role="alert" sx={{ color: colour("stop"), fontSize: 14, mt: 1 }}>
-            Not in that order. {refused}
+            Not in that order. {said.refused}
           </Box>
         )}
-        <AddStep editor={editor} drink={drink} report={report} after={chosen} onAdded={setChosen} />
-        <Button onClick={() => setComparing(true)} sx={{ mt: 2, px: 0 }}>
-          Compare with another way
-        </Button>
+        {said.moved && (
+          <Box role="status" className="no-print" sx={{ fontSize: 14, mt: 1 }}>
+            Moved.{" "}
+            <Button
+              sx={{ px: 1 }}
+              onClick={() => {
+                editor.undo();
+                setSaid({});
+              }}
+            >
+              Put it back
+            </Button>
+          </Box>
+        )}
+        <div ref={palette} className="no-print">
+          <AddStep editor={editor} drink={drink} report={report} place={place} onAdded={choose} />
+        </div>
+        <Box className="no-print" sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 2 }}>
+          <Button onClick={() => setComparing(true)} sx={{ px: 0 }}>
+            Compare with another way
+          </Button>
+          <Button onClick={() => window.print()} sx={{ px: 0 }}>
+            Print the recipe
+          </Button>
+        </Box>
         {comparing && <Compare drink={drink} report={report} onClose={() => setComparing(false)} />}
       </Box>
       {!small && panel}
@@ -130,6 +169,22 @@ interface ViewProps {
   report: DrinkReport;
   chosen: string | undefined;
   onChoose: (step: string | undefined) => void;
+  /** A new step is wanted at a place. */
+  onGap: (at: number) => void;
+}
+
+/** Between two steps: puts another one there. */
+function Gap({ at, onGap }: { at: number; onGap: ViewProps["onGap"] }) {
+  return (
+    <button
+      type="button"
+      className={look.gap}
+      aria-label={at > 0 ? `Add a step after step ${at}` : "Add a step before the first"}
+      onClick={() => onGap(at)}
+    >
+      <Plus size={16} aria-hidden />
+    </button>
+  );
 }
 
 /** What each vessel holds after each step. */
@@ -142,7 +197,7 @@ function statesAfter(report: DrinkReport): Map<string, StateReport>[] {
   });
 }
 
-function Lanes({ drink, report, chosen, onChoose }: ViewProps) {
+function Lanes({ drink, report, chosen, onChoose, onGap }: ViewProps) {
   const lanes = report.vessels;
   const states = statesAfter(report);
   const column = new Map(lanes.map((v, i) => [v.id, i + 1]));
@@ -150,7 +205,7 @@ function Lanes({ drink, report, chosen, onChoose }: ViewProps) {
     <Box sx={{ overflowX: "auto" }}>
       <div
         className={look.lanes}
-        style={{ gridTemplateColumns: `repeat(${lanes.length}, minmax(132px, 1fr))` }}
+        style={{ gridTemplateColumns: `repeat(${lanes.length}, minmax(132px, 1fr)) 44px` }}
       >
         {lanes.map((v) => (
           <div
@@ -172,6 +227,12 @@ function Lanes({ drink, report, chosen, onChoose }: ViewProps) {
           const last = Math.max(...columns, 1);
           return (
             <Fragment key={step.id}>
+              <div
+                className={look.between}
+                style={{ gridRow: i + 2, gridColumn: lanes.length + 1 }}
+              >
+                <Gap at={i} onGap={onGap} />
+              </div>
               {lanes.map((v) => {
                 const state = states[i]?.get(v.id);
                 // A film that clings to an emptied vessel is no level.
@@ -210,11 +271,15 @@ function Lanes({ drink, report, chosen, onChoose }: ViewProps) {
 }
 
 /** On a narrow screen: the steps under one another, the chosen one opened in its place. */
-function List({ drink, report, chosen, onChoose, panel }: ViewProps & { panel: React.ReactNode }) {
+function List(props: ViewProps & { panel: React.ReactNode }) {
+  const { drink, report, chosen, onChoose, onGap, panel } = props;
   return (
     <Box sx={{ display: "grid" }}>
       {drink.steps.map((step, i) => (
         <Fragment key={step.id}>
+          <div className={look.between}>
+            <Gap at={i} onGap={onGap} />
+          </div>
           <Card
             step={step}
             number={i + 1}

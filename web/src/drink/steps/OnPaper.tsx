@@ -1,0 +1,41 @@
+import type { Drink, DrinkReport } from "../../api/client";
+import { roughly, span } from "../../ui/format";
+import look from "./Steps.module.css";
+
+/** The recipe as it is printed: what goes in, and what to do. */
+export function OnPaper({ drink, report }: { drink: Drink; report: DrinkReport }) {
+  const waits = (id: string | undefined) => {
+    const frame = report.frames.find((f) => f.step === id);
+    const said = frame && /minute|hour|day/.test(frame.sentence);
+    return frame && !said && frame.minutes >= 3 && ` (${span(frame.minutes)})`;
+  };
+  return (
+    <article className={look.paper} aria-hidden="true">
+      {drink.note && <p>{drink.note}</p>}
+      <h2>What goes in</h2>
+      <dl>
+        {report.lines.map((line) => (
+          <div key={line.step} style={{ display: "contents" }}>
+            <dt>{`${line.is_fill_line ? "up to " : ""}${line.ways[0]?.text ?? ""}`}</dt>
+            <dd>{line.name}</dd>
+          </div>
+        ))}
+      </dl>
+      <h2>What to do</h2>
+      <ol>
+        {report.frames.map((frame) => (
+          <li key={frame.step}>
+            {frame.sentence}
+            {waits(frame.step)}
+            {frame.cautions.map((caution) => (
+              <strong key={caution.message}> {caution.message}</strong>
+            ))}
+          </li>
+        ))}
+      </ol>
+      <p>
+        {span(report.hands_on_minutes)} of work, ready in {roughly(report.minutes)}.
+      </p>
+    </article>
+  );
+}

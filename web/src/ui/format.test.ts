@@ -1,0 +1,56 @@
+import { describe, expect, it } from "vitest";
+import { inWords } from "./amountWords";
+import { roughly, span, volume, weight, when } from "./format";
+
+describe("figures as they are written", () => {
+  it("changes the unit where a cook does, and never says 1000 ml", () => {
+    expect([4.2, 9.96, 250, 999.4, 999.5, 40_000].map(volume)).toEqual([
+      "4.2 ml",
+      "10 ml",
+      "250 ml",
+      "999 ml",
+      "1.00 l",
+      "40.00 l",
+    ]);
+    expect([0.5, 46, 999.6].map(weight)).toEqual(["0.5 g", "46 g", "1.00 kg"]);
+  });
+
+  it("says hours from an hour and a half on", () => {
+    expect([40, 89.4, 90, 120, 260].map(span)).toEqual([
+      "40 min",
+      "89 min",
+      "1 h 30 min",
+      "2 h",
+      "4 h 20 min",
+    ]);
+  });
+
+  it("rounds a plan, and never to no time at all", () => {
+    expect([1, 13, 62, 361, 605].map(roughly)).toEqual([
+      "5 min",
+      "15 min",
+      "60 min",
+      "6 h",
+      "10 h",
+    ]);
+  });
+
+  it("tells a day by its distance", () => {
+    const now = new Date(2030, 5, 21, 14, 0);
+    const at = (...when: [number, number, number, number, number]) =>
+      new Date(...when).toISOString();
+    expect(when(at(2030, 5, 21, 13, 59), now)).toBe("just now");
+    expect(when(at(2030, 5, 21, 9, 5), now)).toBe("today 09:05");
+    expect(when(at(2030, 5, 20, 23, 0), now)).toBe("yesterday");
+    expect(when(at(2030, 5, 19, 23, 0), now)).toBe("19 Jun");
+  });
+});
+
+describe("an amount under the finger", () => {
+  it("is said in fractions of what is counted and decimals of what is weighed", () => {
+    expect(inWords(1.5, "cups")).toBe("1 1/2 cups");
+    expect(inWords(0.25, "lemon")).toBe("1/4 lemon");
+    expect(inWords(1.5, "l")).toBe("1.5 l");
+    expect(inWords(4, "")).toBe("4");
+  });
+});
