@@ -1668,9 +1668,24 @@ export interface components {
              */
             spice: number;
         } | "per_vessel" | "per_glass" | "to_taste";
+        /** @description A figure that would change. */
+        Learned: {
+            /** @description Which. */
+            figure: components["schemas"]["Taught"];
+            /**
+             * Format: double
+             * @description What it is so far.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description What it would be.
+             */
+            to: number;
+        };
         /** @description What a measurement teaches. */
         Lesson: {
-            /** @description Whether that is out of all likelihood, so that one should look again. */
+            /** @description Whether one is out of all likelihood, so that one should look again. */
             doubtful: boolean;
             /**
              * Format: double
@@ -1678,19 +1693,12 @@ export interface components {
              */
             expected_ml: number;
             /**
-             * Format: double
-             * @description What it is so far.
+             * @description The figures that explain it together: several where several things stay in the strainer, for a
+             *     volume alone can't tell which of them kept more.
              */
-            from: number;
-            /** @description All of that in a sentence. */
+            learned: components["schemas"]["Learned"][];
+            /** @description All of that in sentences. */
             message: string;
-            /** @description The figure that explains it. */
-            taught: components["schemas"]["Taught"];
-            /**
-             * Format: double
-             * @description What it would be.
-             */
-            to: number;
         };
         /** @description A line of the recipe: what goes in, and what it brings. */
         LineReport: {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { inWords } from "./amountWords";
-import { roughly, span, volume, weight, when } from "./format";
+import { price, roughly, span, volume, weight, when } from "./format";
 
 describe("figures as they are written", () => {
   it("changes the unit where a cook does, and never says 1000 ml", () => {
@@ -32,6 +32,14 @@ describe("figures as they are written", () => {
       "60 min",
       "6 h",
       "10 h",
+    ]);
+  });
+
+  it("says a price with its sign, if there is one", () => {
+    expect([price(3.149, "€"), price(0.4, ""), price(2, undefined)]).toEqual([
+      "3.15 €",
+      "0.40",
+      "2.00",
     ]);
   });
 

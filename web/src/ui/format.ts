@@ -47,3 +47,8 @@ export function roughly(minutes: number): string {
   const step = minutes < 60 ? 5 : minutes < 240 ? 15 : 30;
   return span(Math.max(Math.round(minutes / step), 1) * step);
 }
+
+/** A price: "3.15 €", or the figure alone where the kitchen has no currency. */
+export function price(value: number, sign: string | undefined): string {
+  return `${value.toFixed(2)} ${sign ?? ""}`.trim();
+}

@@ -4,7 +4,7 @@ use crate::chemistry::Component;
 use crate::cupboard::{Cupboard, Ingredient, Kind, Material, VesselKind};
 use crate::drink::Drink;
 use crate::quantity::Celsius;
-use crate::scale::{needed_capacity, stands_in};
+use crate::scale::{Need, need};
 use crate::trace::{Contents, MEASURED_AT, Trace};
 
 /// What is in a vessel, in figures.
@@ -115,16 +115,16 @@ pub struct OwnFit {
     pub short_ml: f64,
 }
 
-fn own_fits(kind: VesselKind, needed: f64, cupboard: &Cupboard) -> Vec<OwnFit> {
+fn own_fits(kind: VesselKind, need: &Need, cupboard: &Cupboard) -> Vec<OwnFit> {
     cupboard
         .kitchen()
         .vessels
         .iter()
         .enumerate()
-        .filter(|(_, own)| stands_in(own.kind, kind))
+        .filter(|(_, own)| need.suits(own, kind))
         .map(|(index, own)| {
             let holds = own.capacity.as_millilitres().unwrap_or(0.0);
-            let short = needed - holds;
+            let short = need.needed - holds;
             OwnFit {
                 index,
                 name: own.name.clone(),
@@ -192,7 +192,7 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
             let vessel = &drink.vessels[index];
             let fullest = trace.fullest(index);
             let over = trace.highest_level(index).0 - vessel.capacity().0;
-            let needed = needed_capacity(drink, trace, index).0;
+            let need = need(drink, trace, index);
             let last = trace.last(index);
             let shown = fullest.map(|(_, c)| StateReport::of(drink, index, c, cupboard));
             VesselReport {
@@ -205,8 +205,8 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
                 height_mm: vessel.height().0,
                 count: trace.many.get(index).map_or(1, |many| (many - 1e-6).ceil().max(1.0) as u32),
                 material: vessel.material,
-                needed_ml: needed,
-                own: own_fits(vessel.kind, needed, cupboard),
+                needed_ml: need.needed,
+                own: own_fits(vessel.kind, &need, cupboard),
                 working_ml: trace
                     .states_of(index)
                     .map(|(_, c)| vessel.kind.working_level(c.temperature))

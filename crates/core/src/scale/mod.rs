@@ -6,14 +6,15 @@
 
 mod law;
 mod measuring;
+mod need;
 mod sheet;
 mod vessels;
 
 pub use law::{LawOf, SPICE_POWER};
 pub use measuring::{Measured, Units, measure};
+pub(crate) use need::{Need, need};
 pub use sheet::{NamedSize, SheetCell, SheetColumn, SheetRow, SizeSheet, sheet};
-pub(crate) use vessels::stands_in;
-pub use vessels::{Concentrate, Fit, Taken, VesselPlan, fit, needed_capacity};
+pub use vessels::{Concentrate, Fit, Taken, VesselPlan, fit};
 
 use serde::{Deserialize, Serialize};
 

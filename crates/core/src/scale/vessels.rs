@@ -2,11 +2,12 @@
 
 use serde::Serialize;
 
+use super::need::{Need, capacity, need};
 use super::{Size, resize};
 use crate::balance::Taste;
-use crate::cupboard::{Material, OwnVessel, SOUR_FOR_METAL, VesselKind};
+use crate::cupboard::{OwnVessel, VesselKind};
 use crate::drink::{Action, Drink};
-use crate::quantity::{Amount, Millilitres};
+use crate::quantity::Amount;
 use crate::trace::Trace;
 use crate::work::{Stopped, Worktop};
 
@@ -83,55 +84,6 @@ pub struct Concentrate {
 /// More goes than this are no plan.
 const MOST_BATCHES: u32 = 60;
 
-/// What a vessel of a drink has to hold.
-struct Need {
-    fullest: f64,
-    needed: f64,
-    step: Option<usize>,
-    /// Whether it is ever sour enough to take metal out of bare metal.
-    sour: bool,
-}
-
-fn need(drink: &Drink, trace: &Trace, vessel: usize) -> Need {
-    let kind = drink.vessels[vessel].kind;
-    let mut need = Need { fullest: 0.0, needed: 0.0, step: None, sour: false };
-    for (step, contents) in trace.states_of(vessel) {
-        let level = contents.level().0;
-        let needed = level / kind.working_level(contents.temperature);
-        need.sour |= contents.liquid.acidity_percent() > SOUR_FOR_METAL;
-        if needed > need.needed {
-            need = Need { fullest: level, needed, step: Some(step), sour: need.sour };
-        }
-    }
-    need
-}
-
-/// Whether a vessel of one sort can do the work of another.
-pub(crate) fn stands_in(own: VesselKind, wanted: VesselKind) -> bool {
-    use VesselKind as V;
-    own == wanted
-        || match wanted {
-            V::Bowl => matches!(own, V::Pot | V::Jug | V::Pitcher),
-            V::Jug => matches!(own, V::Pitcher | V::Bowl | V::Pot),
-            V::Pitcher => matches!(own, V::Jug),
-            _ => false,
-        }
-}
-
-impl Need {
-    /// Whether one of the kitchen's vessels can do the work: of its sort, and of no metal that what is
-    /// in it would eat.
-    fn suits(&self, own: &OwnVessel, wanted: VesselKind) -> bool {
-        stands_in(own.kind, wanted)
-            && !(self.sour && own.material.is_some_and(Material::reacts_with_acid))
-    }
-
-    /// The largest of the kitchen's that can do the work.
-    fn largest(&self, own: &[OwnVessel], wanted: VesselKind) -> Option<f64> {
-        own.iter().filter(|v| self.suits(v, wanted)).map(capacity).max_by(f64::total_cmp)
-    }
-}
-
 /// Vessels in which the drink waits to be served: several may stand side by side.
 fn keeps(drink: &Drink, vessel: usize) -> bool {
     let id = &drink.vessels[vessel].id;
@@ -183,10 +135,6 @@ fn judged(drink: &Drink) -> impl Iterator<Item = usize> + '_ {
         let kind = drink.vessels[*v].kind;
         kind.strainer().is_none() && kind != VesselKind::Glass
     })
-}
-
-fn capacity(vessel: &OwnVessel) -> f64 {
-    vessel.capacity.as_millilitres().unwrap_or(0.0)
 }
 
 /// The fewest goes in which everything fits, and the drink of one.
@@ -479,10 +427,4 @@ fn said(
          {batches}. {taste}",
         back / 1000.0,
     )
-}
-
-/// What a vessel of a drink must hold to the brim, ml: its fullest moment over how full it may be.
-#[must_use]
-pub fn needed_capacity(drink: &Drink, trace: &Trace, vessel: usize) -> Millilitres {
-    Millilitres(need(drink, trace, vessel).needed)
 }

@@ -1,3 +1,5 @@
+use std::collections::BTreeMap;
+
 use serde::Serialize;
 
 use crate::drink::{Action, Drink, FieldError};
@@ -12,17 +14,30 @@ use crate::work::{Stopped, Worktop};
 pub struct Lesson {
     /// What was reckoned with, ml.
     pub expected_ml: f64,
-    /// The figure that explains it.
-    pub taught: Taught,
+    /// The figures that explain it together: several where several things stay in the strainer, for a
+    /// volume alone can't tell which of them kept more.
+    pub learned: Vec<Learned>,
+    /// Whether one is out of all likelihood, so that one should look again.
+    pub doubtful: bool,
+    /// All of that in sentences.
+    pub message: String,
+}
+
+/// A figure that would change.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Learned {
+    /// Which.
+    pub figure: Taught,
     /// What it is so far.
     pub from: f64,
     /// What it would be.
     pub to: f64,
-    /// Whether that is out of all likelihood, so that one should look again.
-    pub doubtful: bool,
-    /// All of that in a sentence.
-    pub message: String,
 }
+
+/// Of what a strainer keeps, a thing that keeps less than this part of it is left out of a lesson: the
+/// error of a measuring jug is larger.
+const SHARE_TO_LEARN: f64 = 0.05;
 
 /// Which figure.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -81,12 +96,18 @@ pub fn learn<'a>(
         Action::Strain { through, .. } => {
             let sieve = drink.vessel(through).ok_or_else(nothing)?;
             let kept = trace.after(index, sieve).ok_or_else(nothing)?;
-            let most = kept
-                .pieces
-                .iter()
-                .max_by(|a, b| a.put_in.0.total_cmp(&b.put_in.0))
-                .ok_or_else(|| fault("step", "Only pieces that stay in the strainer teach what they keep; here is only pulp."))?;
-            let it = &cupboard.ingredients()[most.ingredient];
+            let mut holds: BTreeMap<usize, f64> = BTreeMap::new();
+            for piece in &kept.pieces {
+                let each = cupboard.ingredients()[piece.ingredient].hold.drained.value;
+                *holds.entry(piece.ingredient).or_default() += piece.put_in.0 * each;
+            }
+            let all: f64 = holds.values().sum();
+            if all <= 0.0 {
+                return Err(fault(
+                    "step",
+                    "Only pieces that stay in the strainer teach what they keep; here is only pulp.",
+                ));
+            }
             let miss = |log: f64| {
                 // What was boiled down before was boiled down to the line that was reckoned.
                 let nudges =
@@ -96,16 +117,24 @@ pub fn learn<'a>(
             let factor = factor_within(5.0, miss)?.ok_or_else(|| {
                 fault("measured", "No amount that the solids could keep explains that. Was something added, or did it boil away?")
             })?;
-            let from = it.hold.drained.value;
-            Ok(Lesson::of(
-                expected_ml,
-                measured.0,
-                Taught::Keeps(it.id.clone()),
-                from,
-                from * factor,
-                &format!("{} keeps so many grams for each gram", it.name),
-                (it.hold.drained.low, it.hold.drained.high),
-            ))
+            let figures = holds
+                .iter()
+                .filter(|(_, held)| **held > SHARE_TO_LEARN * all)
+                .map(|(ingredient, _)| {
+                    let it = &cupboard.ingredients()[*ingredient];
+                    let hold = &it.hold.drained;
+                    Figure {
+                        learned: Learned {
+                            figure: Taught::Keeps(it.id.clone()),
+                            from: hold.value,
+                            to: hold.value * factor,
+                        },
+                        what: format!("{} keeps so many grams for each gram", it.name),
+                        usual: (hold.low, hold.high),
+                    }
+                })
+                .collect();
+            Ok(Lesson::of(expected_ml, measured.0, figures))
         }
         Action::Boil { .. } | Action::Heat { .. } => {
             let now = cupboard.kitchen().boil_off.unwrap_or(1.0);
@@ -119,15 +148,12 @@ pub fn learn<'a>(
                     "No speed of boiling explains that. Was the lid on, or the time another?",
                 )
             })?;
-            Ok(Lesson::of(
-                expected_ml,
-                measured.0,
-                Taught::BoilOff,
-                now,
-                now * factor,
-                "Your pots lose water so many times as fast as the tables say",
-                (0.5, 1.7),
-            ))
+            let figure = Figure {
+                learned: Learned { figure: Taught::BoilOff, from: now, to: now * factor },
+                what: "Your pots lose water so many times as fast as the tables say".into(),
+                usual: (0.5, 1.7),
+            };
+            Ok(Lesson::of(expected_ml, measured.0, vec![figure]))
         }
         _ => Err(nothing()),
     }
@@ -141,28 +167,27 @@ fn factor_within(
     Ok(try_find(-most.ln(), most.ln(), 1e-7, miss)?.map(f64::exp))
 }
 
+/// A figure that would change, with what is to be said of it.
+struct Figure {
+    learned: Learned,
+    what: String,
+    /// Between which values the tables have it.
+    usual: (f64, f64),
+}
+
 impl Lesson {
-    fn of(
-        expected_ml: f64,
-        measured_ml: f64,
-        taught: Taught,
-        from: f64,
-        to: f64,
-        what: &str,
-        usual: (f64, f64),
-    ) -> Self {
-        let doubtful = to < usual.0 * 0.6 || to > usual.1 * 1.6;
-        let look = if doubtful { " That is far from usual: measure once more." } else { "" };
-        Self {
-            expected_ml,
-            message: format!(
-                "Reckoned with {expected_ml:.0} ml, measured {measured_ml:.0} ml. {what}: {to:.2} \
-                 instead of {from:.2}.{look}"
-            ),
-            taught,
-            from,
-            to,
-            doubtful,
+    fn of(expected_ml: f64, measured_ml: f64, figures: Vec<Figure>) -> Self {
+        let far = |f: &Figure| f.learned.to < f.usual.0 * 0.6 || f.learned.to > f.usual.1 * 1.6;
+        let doubtful = figures.iter().any(far);
+        let mut message =
+            format!("Reckoned with {expected_ml:.0} ml, measured {measured_ml:.0} ml.");
+        for Figure { what, learned, .. } in &figures {
+            message += &format!(" {what}: {:.2} instead of {:.2}.", learned.to, learned.from);
         }
+        if doubtful {
+            message += " That is far from usual: measure once more.";
+        }
+        let learned = figures.into_iter().map(|f| f.learned).collect();
+        Self { expected_ml, learned, doubtful, message }
     }
 }

@@ -4,6 +4,6 @@ mod measured;
 mod steeping;
 mod syrup;
 
-pub use measured::{Lesson, Taught, learn};
+pub use measured::{Learned, Lesson, Taught, learn};
 pub use steeping::{Steeping, SteepingPoint, steeping};
 pub use syrup::{Dilution, Proportion, Syrup, SyrupAsked, syrup};

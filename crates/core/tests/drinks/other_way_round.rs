@@ -8,8 +8,8 @@ use keen_core::chance::spread;
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Action, Drink, Portion, Press, RestingPlace};
 use keen_core::quantity::{Amount, Millilitres};
-use keen_core::study::{Proportion, SyrupAsked, Taught, learn, steeping, syrup};
-use keen_core::trace::Trace;
+use keen_core::study::{Lesson, Proportion, SyrupAsked, Taught, learn, steeping, syrup};
+use keen_core::trace::{MEASURED_AT, Trace};
 use proptest::prelude::*;
 use rand::SeedableRng;
 use rand::rngs::StdRng;
@@ -270,20 +270,46 @@ fn steeping_tells_when_more_time_brings_nothing() {
     assert_eq!(steeping(&hibiscus(), cupboard, "s5"), Ok(None));
 }
 
+/// What runs through the strainer in a kitchen that took the lesson over, ml.
+fn strained_having_learned(drink: &Drink, lesson: &Lesson) -> f64 {
+    let mut kitchen = keen_core::cupboard::Kitchen::default();
+    for learned in &lesson.learned {
+        let Taught::Keeps(id) = &learned.figure else { panic!("{lesson:?}") };
+        kitchen.figures.entry(id.clone()).or_default().keeps = Some(learned.to);
+    }
+    strained(drink, &Cupboard::of(&kitchen))
+}
+
+fn strained(drink: &Drink, cupboard: &Cupboard) -> f64 {
+    let at = drink.steps.iter().position(|s| s.id == "s4").unwrap();
+    let pitcher = drink.vessel("pitcher").unwrap();
+    Trace::run(drink, cupboard).after(at, pitcher).unwrap().liquid.volume(MEASURED_AT).0
+}
+
+#[test]
+fn a_measured_volume_is_shared_among_what_is_in_the_strainer() {
+    let cupboard = Cupboard::builtin();
+    let mut drink = hibiscus();
+    let mut ginger = drink.steps[2].clone();
+    (ginger.id, ginger.action) = ("ginger".into(), add("pot", "ginger_root", "60 g"));
+    drink.steps.insert(3, ginger);
+    let expected = strained(&drink, cupboard);
+    let lesson = learn(&drink, cupboard, "s4", Millilitres(expected - 25.0)).unwrap();
+    let times: Vec<f64> = lesson.learned.iter().map(|l| l.to / l.from).collect();
+    assert_eq!(times.len(), 2, "{lesson:?}");
+    assert!((times[0] - times[1]).abs() < 1e-9 && times[0] > 1.02, "{lesson:?}");
+    let then = strained_having_learned(&drink, &lesson);
+    assert!((then - expected + 25.0).abs() < 4.0, "{then} after {expected}, {lesson:?}");
+}
+
 #[test]
 fn a_measured_volume_teaches_what_the_calyces_keep() {
     let cupboard = Cupboard::builtin();
     let drink = hibiscus();
     let lesson = learn(&drink, cupboard, "s4", Millilitres(860.0)).unwrap();
-    let Taught::Keeps(id) = &lesson.taught else { panic!("{lesson:?}") };
-    assert_eq!(id, "hibiscus_dried");
-    let mut kitchen = keen_core::cupboard::Kitchen::default();
-    kitchen.figures.entry(id.clone()).or_default().keeps = Some(lesson.to);
-    let own = Cupboard::of(&kitchen);
-    let trace = Trace::run(&drink, &own);
-    let pitcher = drink.vessel("pitcher").unwrap();
-    let strained = trace.after(4, pitcher).unwrap().liquid.volume(keen_core::trace::MEASURED_AT).0;
-    assert!((strained - 860.0).abs() < 8.0, "{strained}");
+    assert_eq!(lesson.learned.len(), 1, "{lesson:?}");
+    assert_eq!(lesson.learned[0].figure, Taught::Keeps("hibiscus_dried".into()));
+    assert!((strained_having_learned(&drink, &lesson) - 860.0).abs() < 8.0, "{lesson:?}");
     assert_eq!(learn(&drink, cupboard, "s4", Millilitres(5000.0)).unwrap_err().field, "measured");
     assert_eq!(learn(&drink, cupboard, "s5", Millilitres(800.0)).unwrap_err().field, "step");
 }

@@ -1,6 +1,7 @@
 import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink } from "../../api/client";
 import { useKitchen } from "../../api/queries";
+import { price } from "../../ui/format";
 import { useSettled } from "../../ui/useSettled";
 
 /** Nobody waits for the cost during a drag. */
@@ -25,7 +26,7 @@ export function useCost(drink: Drink): string | undefined {
   );
   const of = data?.list.drinks[0];
   if (of?.cost == null) return undefined;
-  const money = (amount: number) => `${kitchen.currency ?? ""}${amount.toFixed(2)}`;
+  const money = (amount: number) => price(amount, kitchen.currency);
   return of.per_glass != null && of.glasses > 1
     ? `costs ${money(of.cost)}, ${money(of.per_glass)} a glass`
     : `costs ${money(of.cost)}`;

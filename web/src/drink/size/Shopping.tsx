@@ -9,7 +9,7 @@ import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink, type Schemas, type Settings } from "../../api/client";
 import { useKitchen, useSettings, useShelf } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
-import { weight } from "../../ui/format";
+import { price, weight } from "../../ui/format";
 import { FruitReading } from "./FruitReading";
 import look from "./Size.module.css";
 
@@ -204,7 +204,7 @@ export function Shopping({ id, drink }: { id: string; drink: Drink }) {
 }
 
 function Cost({ list, sign }: { list: Schemas["ShoppingList"]; sign: string }) {
-  const money = (value: number) => `${value.toFixed(2)}${sign ? ` ${sign}` : ""}`;
+  const money = (value: number) => price(value, sign);
   return (
     <Box
       component="section"
@@ -283,9 +283,7 @@ function Line({ item, sign, ticked, onTick }: LineProps) {
       </Box>
       <Box sx={{ textAlign: "right", pt: 0.5 }}>
         {item.cost != null && item.cost > 0 && (
-          <Box sx={{ fontWeight: 600 }}>
-            {item.cost.toFixed(2)} {sign}
-          </Box>
+          <Box sx={{ fontWeight: 600 }}>{price(item.cost, sign)}</Box>
         )}
         <Button
           className="no-print"

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { answer, api, type Drink, type Lesson } from "../../api/client";
+import { answer, api, type Drink, type Kitchen, type Lesson } from "../../api/client";
 import { useKitchen } from "../../api/queries";
 import { colour } from "../../app/theme";
 
@@ -26,20 +26,24 @@ export function MeasuredVolume(props: { drink: Drink; step: string }) {
   };
   const keep = async () => {
     if (!lesson) return;
-    const taught = lesson.taught;
-    const to = Math.round(lesson.to * 100) / 100;
+    const many = lesson.learned.length > 1;
     const wrong = await change((k) =>
-      taught === "boil_off"
-        ? { ...k, boil_off: to }
-        : {
-            ...k,
-            figures: {
-              ...k.figures,
-              [taught.keeps]: { ...k.figures?.[taught.keeps], keeps: to },
-            },
-          },
+      lesson.learned.reduce((own: Kitchen, { figure, to }) => {
+        const rounded = Math.round(to * 100) / 100;
+        if (figure === "boil_off") return { ...own, boil_off: rounded };
+        const known = own.figures?.[figure.keeps];
+        return {
+          ...own,
+          figures: { ...own.figures, [figure.keeps]: { ...known, keeps: rounded } },
+        };
+      }, k),
     );
-    setSaid(wrong ?? "Kept as your own figure. You find it in the cupboard.");
+    setSaid(
+      wrong ??
+        (many
+          ? "Kept as your own figures. You find them in the cupboard."
+          : "Kept as your own figure. You find it in the cupboard."),
+    );
     setLesson(undefined);
   };
   return (
@@ -68,7 +72,7 @@ export function MeasuredVolume(props: { drink: Drink; step: string }) {
         <Box sx={{ mt: 1, fontSize: 14 }}>
           {lesson.message}
           <Button variant="contained" onClick={() => void keep()} sx={{ mt: 1, display: "block" }}>
-            Use my figure from now on
+            {lesson.learned.length > 1 ? "Use my figures from now on" : "Use my figure from now on"}
           </Button>
         </Box>
       )}
