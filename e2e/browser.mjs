@@ -1,4 +1,9 @@
 // Starts headless Chromium for the journeys and the pictures.
+import { spawn } from "node:child_process";
+import { mkdtemp, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { createInterface } from "node:readline";
 import { chromium } from "playwright-core";
 
 export const desk = { width: 1280, height: 800 };
@@ -28,4 +33,26 @@ export async function open(browser, address, options = {}) {
     ...options,
   });
   return context.newPage();
+}
+
+/** The demo, on a shelf that nobody else has; `close` ends it and takes the shelf away. */
+export async function serveDemo(binary) {
+  const folder = await mkdtemp(join(tmpdir(), "keen-pitcher-"));
+  const server = spawn(binary, ["demo", "--port", "0", "--data", folder], {
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+  const ended = new Promise((done) => server.once("exit", done));
+  const lines = createInterface({ input: server.stdout });
+  const first = await Promise.race([
+    new Promise((said) => lines.once("line", said)),
+    ended.then((code) => Promise.reject(new Error(`the server ended with ${code}`))),
+  ]);
+  return {
+    address: first.split(" ").at(-1),
+    async close() {
+      server.kill();
+      await ended;
+      await rm(folder, { recursive: true });
+    },
+  };
 }

@@ -1,11 +1,12 @@
 // What a maker does with the application, from start to end, in Chromium.
-//   node journeys.mjs ADDRESS [PART OF A JOURNEY'S NAME]
+//   node journeys.mjs PROGRAM [PART OF A JOURNEY'S NAME]
+// Each journey has a server and a shelf of its own, so that none rests on what another left.
 import AxeBuilder from "@axe-core/playwright";
 import assert from "node:assert/strict";
 import { readFile } from "node:fs/promises";
-import { launch, open, phone } from "./browser.mjs";
+import { launch, open, phone, serveDemo } from "./browser.mjs";
 
-const address = process.argv[2];
+const program = process.argv[2];
 const browser = await launch();
 
 const figure = (page, name) => page.locator(`[data-figure="${name}"]`);
@@ -644,8 +645,8 @@ const journeys = {
     await panel.getByRole("textbox", { name: "Measured after this" }).fill("570 ml");
     await panel.getByRole("button", { name: "Learn" }).click();
     await panel.getByText(/Ginger root keeps so many grams for each gram/).waitFor();
-    await panel.getByRole("button", { name: "Use my figure from now on" }).click();
-    await panel.getByText("Kept as your own figure.").waitFor();
+    await panel.getByRole("button", { name: "Use my figures from now on" }).click();
+    await panel.getByText("Kept as your own figures.").waitFor();
 
     await page.getByRole("button", { name: "Compare with another way" }).click();
     await page.getByRole("combobox", { name: "Compare with" }).click();
@@ -859,7 +860,8 @@ const journeys = {
 let failed = 0;
 const only = process.argv[3] ?? "";
 for (const [name, journey] of Object.entries(journeys).filter(([name]) => name.includes(only))) {
-  const page = await open(browser, address);
+  const demo = await serveDemo(program);
+  const page = await open(browser, demo.address);
   const troubles = [];
   page.on("pageerror", (error) => troubles.push(error.message));
   page.on("console", (message) => {
@@ -880,6 +882,7 @@ for (const [name, journey] of Object.entries(journeys).filter(([name]) => name.i
     console.log(`FAILED  ${name}\n${error.stack}\n${troubles.join("\n")}`);
   }
   await page.context().close();
+  await demo.close();
 }
 await browser.close();
 process.exit(failed ? 1 : 0);

@@ -22,7 +22,8 @@ export function onDrinkChanged(listener: Listener): () => void {
   return () => void listeners.delete(listener);
 }
 
-function apply(client: QueryClient, change: Change) {
+/** What follows from a change that was heard of: what hangs on it is asked again. */
+export function apply(client: QueryClient, change: Change) {
   if (change.by === windowId) return;
   const all = change.of === "everything";
   if (all || change.of === "drink") {

@@ -1,6 +1,6 @@
 use std::process::Command;
 
-use crate::support::{Application, root};
+use crate::support::root;
 
 /// The screens, driven in Chromium by `e2e/journeys.mjs`.
 #[test]
@@ -10,10 +10,9 @@ fn journeys_through_the_screens() {
         folder.join("node_modules").exists(),
         "the browser's driver is not installed: run `cargo xtask test`"
     );
-    let app = Application::start("demo");
     let status = Command::new("node")
         .arg("journeys.mjs")
-        .arg(&app.address)
+        .arg(env!("CARGO_BIN_EXE_keen-pitcher"))
         .current_dir(folder)
         .status()
         .expect("Node.js starts");

@@ -32,8 +32,10 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
   const frame = report.frames.find((f) => f.step === id);
   const index = drink.steps.indexOf(step);
 
-  const move = async (by: -1 | 1) =>
-    setRefused(await reorder(editor, drink, report, id, index + by));
+  const move = async (by: -1 | 1) => {
+    const why = await reorder(editor, drink, report, id, index + by);
+    setRefused(why && `Not in that order. ${why}`);
+  };
   const draws =
     "infuse" in step.do || "boil" in step.do || "heat" in step.do || "macerate" in step.do;
   const teaches = "strain" in step.do || "boil" in step.do || "heat" in step.do;
@@ -115,7 +117,7 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
       </Box>
       {refused && (
         <Box role="alert" sx={{ color: colour("stop"), fontSize: 14 }}>
-          That can’t be. {refused}
+          {refused}
         </Box>
       )}
     </Box>
