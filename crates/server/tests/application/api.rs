@@ -221,7 +221,8 @@ fn steeping_measuring_and_syrup_are_answered() {
     assert!(steep["enough_after"].as_f64().unwrap() > 3.0);
     let measured = json!({ "drink": drink, "step": step("strain"), "volume": "0.95 l" });
     let lesson = app.post("/api/compute/measured", &measured).json();
-    assert_eq!(lesson["taught"]["keeps"], "hibiscus_dried");
+    assert_eq!(lesson["learned"].as_array().unwrap().len(), 1, "{lesson}");
+    assert_eq!(lesson["learned"][0]["figure"]["keeps"], "hibiscus_dried");
     let wrong = json!({ "drink": drink, "step": step("strain"), "volume": "3 limes" });
     assert_eq!(
         app.post("/api/compute/measured", &wrong).problem(422)["errors"][0]["field"],
