@@ -6,7 +6,7 @@ import { useNavigate } from "react-router";
 import type { Drink, Start } from "../api/client";
 import { useShelfActions, useStartingPoints } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
-import { roughly, span } from "../ui/format";
+import { effort, keepsFor } from "../ui/format";
 import { Standing } from "./Standing";
 
 /** Begins a drink from a starting point or from a file. */
@@ -111,11 +111,9 @@ export default function NewDrink({ onClose }: { onClose: () => void }) {
 export function Begin({ start, onBegin }: { start: Start; onBegin: () => void }) {
   const { makes } = start;
   const takes = [
-    makes.minutes > 0 && `${span(makes.hands_on_minutes)} of work`,
-    makes.minutes > 0 && `ready in ${roughly(makes.minutes)}`,
-    makes.keeps_days != null &&
-      `keeps ${makes.keeps_days === 1 ? "a day" : `${makes.keeps_days} days`}`,
-  ].filter(Boolean);
+    ...(makes.minutes > 0 ? effort(makes) : []),
+    ...(makes.keeps_days != null ? [keepsFor(makes.keeps_days)] : []),
+  ];
   return (
     <Button
       fullWidth

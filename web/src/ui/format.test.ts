@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { inWords } from "./amountWords";
-import { price, roughly, span, volume, weight, when } from "./format";
+import { effort, keepsFor, price, roughly, span, volume, weight, when } from "./format";
 
 describe("figures as they are written", () => {
   it("changes the unit where a cook does, and never says 1000 ml", () => {
@@ -33,6 +33,14 @@ describe("figures as they are written", () => {
       "6 h",
       "10 h",
     ]);
+  });
+
+  it("says what a drink takes and how long it is good", () => {
+    expect(effort({ hands_on_minutes: 15, minutes: 361 })).toEqual([
+      "15 min of work",
+      "ready in 6 h",
+    ]);
+    expect([keepsFor(1), keepsFor(5)]).toEqual(["keeps a day", "keeps 5 days"]);
   });
 
   it("says a price with its sign, if there is one", () => {

@@ -52,3 +52,13 @@ export function roughly(minutes: number): string {
 export function price(value: number, sign: string | undefined): string {
   return `${value.toFixed(2)} ${sign ?? ""}`.trim();
 }
+
+/** What a drink takes of the day: "15 min of work", "ready in 6 h". */
+export function effort(of: { hands_on_minutes: number; minutes: number }): string[] {
+  return [`${span(of.hands_on_minutes)} of work`, `ready in ${roughly(of.minutes)}`];
+}
+
+/** How long it is good: "keeps a day", "keeps 5 days". */
+export function keepsFor(days: number): string {
+  return `keeps ${days === 1 ? "a day" : `${days} days`}`;
+}

@@ -3,7 +3,7 @@ import TextField from "@mui/material/TextField";
 import { memo } from "react";
 import type { BalanceMapData, Drink, DrinkReport, Profile, Spread } from "../../api/client";
 import { Figure } from "../../ui/Figure";
-import { roughly, span, volumeParts } from "../../ui/format";
+import { effort, keepsFor, volumeParts } from "../../ui/format";
 import type { Editor } from "../editing/editor";
 import look from "./Balance.module.css";
 
@@ -132,12 +132,7 @@ interface TakesProps {
 export const Takes = memo(function Takes({ report, cost }: TakesProps) {
   const { keeping, profile } = report;
   if (!profile) return null;
-  const words = [
-    `${span(report.hands_on_minutes)} of work`,
-    `ready in ${roughly(report.minutes)}`,
-    keeping && `keeps ${keeping.days === 1 ? "a day" : `${keeping.days} days`} cold`,
-    cost,
-  ];
+  const words = [...effort(report), keeping && `${keepsFor(keeping.days)} cold`, cost];
   return (
     <p className={look.takes} data-figure="takes">
       {words.filter(Boolean).join(" · ")}

@@ -1,5 +1,5 @@
 import type { Drink, DrinkReport } from "../../api/client";
-import { roughly, span } from "../../ui/format";
+import { effort, span } from "../../ui/format";
 import look from "./Steps.module.css";
 
 /** The recipe as it is printed: what goes in, and what to do. */
@@ -33,9 +33,7 @@ export function OnPaper({ drink, report }: { drink: Drink; report: DrinkReport }
           </li>
         ))}
       </ol>
-      <p>
-        {span(report.hands_on_minutes)} of work, ready in {roughly(report.minutes)}.
-      </p>
+      <p>{effort(report).join(", ")}.</p>
     </article>
   );
 }
