@@ -106,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/next-steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What can be done next with a vessel, and how each step usually begins. */
+        post: operations["next_steps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/reading": {
         parameters: {
             query?: never;
@@ -287,6 +304,23 @@ export interface paths {
         put?: never;
         /** Which of the kitchen's vessels a drink fits into. */
         post: operations["vessels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/weighing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a measure that was filled and weighed says of an ingredient's density. */
+        post: operations["weighing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -835,6 +869,14 @@ export interface components {
          * @example 2 tbsp + 1 tsp
          */
         Amount: string;
+        /** @description A drink, a position among its steps, and a vessel. */
+        AskNext: {
+            /** @description The position that the new step gets: 0 is before the first. */
+            at: number;
+            drink: components["schemas"]["Drink"];
+            /** @description The vessel's id. */
+            vessel: string;
+        };
         /** @description A drink, the sizes that it should be shown at, and the units. */
         AskSheet: {
             drink: components["schemas"]["Drink"];
@@ -914,6 +956,13 @@ export interface components {
              * @description Ratio up to which it counts; none for the last.
              */
             ratio_to?: number | null;
+        };
+        /** @description A step that makes sense next, as one usually begins with it. */
+        Beginning: {
+            /** @description What is done. */
+            action: components["schemas"]["Action"];
+            /** @description Vessels that it needs and the drink hasn't got. */
+            vessels: components["schemas"]["Vessel"][];
         };
         /** @description A drink in the bin. */
         BinEntry: {
@@ -1865,6 +1914,13 @@ export interface components {
             name: string;
             /** @description The size. */
             size: components["schemas"]["Size"];
+        };
+        /** @description What can be done next. */
+        NextSteps: {
+            /** @description Steps on the vessel that was asked about. */
+            steps: components["schemas"]["Beginning"][];
+            /** @description One more vessel of each kind, by the name that it would have. */
+            vessels: components["schemas"]["Vessel"][];
         };
         /** @description Something that the cook should know about a step. */
         Notice: {
@@ -3311,6 +3367,24 @@ export interface components {
          * @enum {string}
          */
         WayKind: "as_written" | "weight" | "volume" | "cups" | "pieces";
+        /** @description A measure that was filled as usual, and what it weighed. */
+        Weighing: {
+            /**
+             * Format: double
+             * @description What was in it, g.
+             */
+            grams: number;
+            /** @description The measure: "1 cup", "3 tbsp". */
+            measure: components["schemas"]["Amount"];
+        };
+        /** @description What a weighed measure teaches. */
+        WeighingAnswer: {
+            /**
+             * Format: double
+             * @description What a millilitre of it weighs as it fills a measure, g.
+             */
+            density: number;
+        };
         /** @description A drink. */
         Whole: {
             drink: components["schemas"]["Drink"];
@@ -3565,6 +3639,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    next_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskNext"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextSteps"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -4016,6 +4131,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VesselPlan"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    weighing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Weighing"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighingAnswer"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */

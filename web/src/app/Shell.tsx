@@ -133,7 +133,7 @@ export function Shell() {
           })}
         </Box>
         <Box sx={{ flex: 1 }} />
-        <Box aria-live="polite" sx={{ color: colour("muted"), fontSize: 14, whiteSpace: "nowrap" }}>
+        <Box sx={{ color: colour("muted"), fontSize: 14, whiteSpace: "nowrap" }}>
           <Box
             component="span"
             sx={{ display: { xs: saveWord === "saved" ? "none" : "inline", sm: "inline" } }}

@@ -3,10 +3,16 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { Ingredient } from "../api/client";
+import { answer, api, type Ingredient } from "../api/client";
 import { colour } from "../app/theme";
 
-const measures = { "US cup": 236.588, "metric cup": 250, tablespoon: 14.787, teaspoon: 4.929 };
+/** What is usually filled and weighed, and how the core reads it. */
+const measures = {
+  "US cup": "1 cup",
+  "metric cup": "250 ml",
+  tablespoon: "1 tbsp",
+  teaspoon: "1 tsp",
+};
 
 /** What a measure of it weighs here: fill it as you do, weigh it. */
 export function WeighCup(props: {
@@ -24,8 +30,17 @@ export function WeighCup(props: {
         event.preventDefault();
         const weight = Number(grams.replace(",", "."));
         if (!(weight > 0)) return setSaid(`“${grams}” isn't a weight. Write it like 190.`);
-        const wrong = await props.onWeighed(weight / measures[measure]);
-        setSaid(wrong ?? `Kept: a ${measure} of yours is ${weight} g.`);
+        try {
+          const { density } = await answer(
+            api.POST("/api/compute/weighing", {
+              body: { measure: measures[measure], grams: weight },
+            }),
+          );
+          const wrong = await props.onWeighed(density);
+          setSaid(wrong ?? `Kept: a ${measure} of yours is ${weight} g.`);
+        } catch (error) {
+          setSaid((error as Error).message);
+        }
       }}
       sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center", mt: 1 }}
     >

@@ -17,6 +17,8 @@ import { createEditor, type Editor } from "./editing/editor";
 import type { Saving } from "./editing/saving";
 import { useSaveWord } from "./saveWord";
 import { Servings } from "./Servings";
+import { readAloud } from "../ui/format";
+import { Spoken } from "../ui/Spoken";
 
 export default function DrinkPage() {
   const { id = "", view } = useParams();
@@ -127,6 +129,11 @@ function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
   const View = view === "steps" ? Steps : view === "size" ? Size : Balance;
   return (
     <>
+      <Spoken
+        text={
+          report.profile ? readAloud(report.profile, report.map.point?.band) : "Nothing in it yet."
+        }
+      />
       <Guarded key={view} name="this view">
         <Suspense>
           <View editor={editor} drink={drink} report={report} />

@@ -8,6 +8,7 @@ import { useIngredients } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { Figure } from "../ui/Figure";
 import { span, volumeParts, weight } from "../ui/format";
+import { Trouble } from "../ui/Trouble";
 
 /** Everything about a syrup of sugar and water, at once. */
 export default function SyrupDesk() {
@@ -32,7 +33,7 @@ export default function SyrupDesk() {
     pot_mm: number(form.pot),
     back_to: form.back.trim() || null,
   };
-  const { data, error } = useQuestion(["syrup", asked], (signal) =>
+  const { data, error, again } = useQuestion(["syrup", asked], (signal) =>
     answer(api.POST("/api/compute/syrup", { body: asked, signal })),
   );
   const sugars = all
@@ -102,11 +103,7 @@ export default function SyrupDesk() {
           {text("reduce", "Boil down to, °Bx", "not at all")}
           {text("pot", "Pot, mm across")}
           {text("back", "Bring back to", "500 ml")}
-          {error && (
-            <Box role="alert" sx={{ color: colour("stop") }}>
-              {error.message}
-            </Box>
-          )}
+          <Trouble error={error} again={again} />
         </Box>
         {data && <Result syrup={data} />}
       </Box>

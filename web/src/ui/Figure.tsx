@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import look from "./Figure.module.css";
 
-interface FigureProps {
+export interface FigureProps {
   value: ReactNode;
   unit?: string;
   /** What it is a figure of. */
@@ -9,7 +9,7 @@ interface FigureProps {
   /** What it rests on, where that is no table. */
   rests?: "table" | "estimate" | "measured";
   /** Where it mostly lies, if that is known: "8.6 to 10.1". */
-  range?: string;
+  range?: string | undefined;
   name: string;
 }
 

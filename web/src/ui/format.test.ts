@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { inWords } from "./amountWords";
-import { effort, keepsFor, price, roughly, span, volume, weight, when } from "./format";
+import { effort, keepsFor, price, readAloud, roughly, span, volume, weight, when } from "./format";
 
 describe("figures as they are written", () => {
   it("changes the unit where a cook does, and never says 1000 ml", () => {
@@ -68,5 +68,15 @@ describe("an amount under the finger", () => {
     expect(inWords(0.25, "lemon")).toBe("1/4 lemon");
     expect(inWords(1.5, "l")).toBe("1.5 l");
     expect(inWords(4, "")).toBe("4");
+  });
+});
+
+describe("a drink that is read aloud", () => {
+  it("is told by its taste, and by no more than is known", () => {
+    const profile = { sweetness_percent: 9.84, acidity_percent: 0.612, ratio: 16.08 };
+    expect(readAloud(profile, "bright")).toBe(
+      "9.8 g sweetness and 0.61 % acid, ratio 16.1, bright.",
+    );
+    expect(readAloud({ ...profile, ratio: null })).toBe("9.8 g sweetness and 0.61 % acid.");
   });
 });

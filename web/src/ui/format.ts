@@ -1,3 +1,5 @@
+import type { Profile } from "../api/client";
+
 /** Figures as they are written on the screen. No drink is computed here. */
 
 /** A volume: "250 ml", "1.94 l". */
@@ -61,4 +63,15 @@ export function effort(of: { hands_on_minutes: number; minutes: number }): strin
 /** How long it is good: "keeps a day", "keeps 5 days". */
 export function keepsFor(days: number): string {
   return `keeps ${days === 1 ? "a day" : `${days} days`}`;
+}
+
+/** The figures that tell most of a drink, to be read aloud. */
+export function readAloud(
+  profile: Pick<Profile, "sweetness_percent" | "acidity_percent"> & { ratio?: number | null },
+  band?: string | null,
+): string {
+  const { sweetness_percent, acidity_percent, ratio } = profile;
+  const taste = `${sweetness_percent.toFixed(1)} g sweetness and ${acidity_percent.toFixed(2)} % acid`;
+  const told = [taste, ratio != null && `ratio ${ratio.toFixed(1)}`, band].filter(Boolean);
+  return `${told.join(", ")}.`;
 }

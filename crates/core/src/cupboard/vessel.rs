@@ -82,6 +82,22 @@ pub struct Strainer {
 }
 
 impl VesselKind {
+    /// Every kind, in the order in which a kitchen uses them.
+    pub const ALL: [Self; 12] = [
+        Self::Pot,
+        Self::Bowl,
+        Self::Jug,
+        Self::Blender,
+        Self::Colander,
+        Self::Sieve,
+        Self::FineSieve,
+        Self::Cloth,
+        Self::Bag,
+        Self::Pitcher,
+        Self::Bottle,
+        Self::Glass,
+    ];
+
     /// The strainer's figures, for strainers.
     ///
     /// Estimates: what passes is judged by mesh (colander 5 mm, sieve 1.5 mm, fine sieve 0.5 mm,

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use crate::balance::{Asked, BalanceMap, Pitcher, Profile, correct};
+use crate::balance::{BalanceMap, Inside, Profile, corrected};
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, CoolingPlace, Drink, RestingPlace, Step};
 use crate::quantity::{Amount, Measure};
@@ -142,7 +142,7 @@ pub fn card<'a>(drink: &Drink, worktop: impl Into<Worktop<'a>>) -> Result<Option
         parts,
         jug,
         standing,
-        tastes: tastes(drink, cupboard, &profile),
+        tastes: tastes(drink, worktop, outcome, &profile)?,
         with_spirit,
     }))
 }
@@ -323,13 +323,21 @@ fn in_parts(
     )
 }
 
-/// What brings a glass of the base to the middle of each band.
-fn tastes(drink: &Drink, cupboard: &Cupboard, profile: &Profile) -> Vec<ForTaste> {
+/// What brings a glass of it to the middle of each band.
+fn tastes(
+    drink: &Drink,
+    worktop: Worktop<'_>,
+    outcome: &Outcome,
+    profile: &Profile,
+) -> Result<Vec<ForTaste>, Stopped> {
     let map = BalanceMap::of(drink.family, Some(profile));
-    let Some(point) = &map.point else { return Vec::new() };
+    let Some(point) = &map.point else { return Ok(Vec::new()) };
     if point.thinned_with.is_some() {
-        return Vec::new();
+        return Ok(Vec::new());
     }
+    // There is always room for a spoon: the first sip is taken.
+    let capacity = outcome.contents.level() * 1.5;
+    let glass = Inside { contents: outcome.contents.clone(), capacity, kin: None };
     map.bands
         .iter()
         .map(|band| {
@@ -342,25 +350,14 @@ fn tastes(drink: &Drink, cupboard: &Cupboard, profile: &Profile) -> Vec<ForTaste
             } else {
                 (profile.acidity_percent * wanted, profile.acidity_percent, "simple_syrup_1_1")
             };
-            let asked = Asked {
-                pitcher: Pitcher::Read {
-                    volume: Amount::millilitres(profile.glass_ml.max(10.0)),
-                    capacity: Amount::millilitres(profile.glass_ml.max(10.0) * 1.5),
-                    brix: Some(profile.sweetness_percent + profile.acidity_percent),
-                    acidity: Some(profile.acidity_percent),
-                    ph: None,
-                },
-                sweetness: Some(sweetness.min(70.0)),
-                acidity: Some(acidity.min(10.0)),
-                words: Vec::new(),
-                at_hand: vec![with.to_owned()],
-            };
-            let way = correct(cupboard, &asked).ok().and_then(|c| c.ways.into_iter().next());
+            let at_hand = [with.to_owned()];
+            let found = corrected(worktop, &glass, &at_hand, (sweetness, acidity), false);
+            let way = found?.ways.into_iter().next();
             let add = way.and_then(|way| {
                 let a = way.additions.into_iter().next()?;
                 Some(format!("{} {}", a.amount, a.name.to_lowercase()))
             });
-            ForTaste { taste: band.name.clone(), add: if here { None } else { add } }
+            Ok(ForTaste { taste: band.name.clone(), add: if here { None } else { add } })
         })
         .collect()
 }

@@ -12,7 +12,7 @@ use keen_core::report::{DrinkReport, Glance};
 use keen_core::scale::{self, NamedSize, Size, SizeSheet, Units, VesselPlan};
 use keen_core::serving::{self, Card, Facts};
 use keen_core::shop::{self, Shopping, ShoppingList};
-use keen_core::study::{self, Lesson, Steeping, Syrup, SyrupAsked};
+use keen_core::study::{self, Lesson, NextSteps, Steeping, Syrup, SyrupAsked};
 use keen_core::work::{Work, Worktop};
 use rand::SeedableRng;
 use serde::de::DeserializeOwned;
@@ -138,6 +138,17 @@ pub(crate) struct OfStep {
     drink: Drink,
     /// The step's id.
     step: String,
+}
+
+/// A drink, a position among its steps, and a vessel.
+#[derive(Debug, Deserialize, ToSchema)]
+#[allow(dead_code, reason = "describes the body, which is read field by field")]
+pub(crate) struct AskNext {
+    drink: Drink,
+    /// The position that the new step gets: 0 is before the first.
+    at: usize,
+    /// The vessel's id.
+    vessel: String,
 }
 
 /// A drink, one of its steps, and the volume that was measured after it.
@@ -306,6 +317,31 @@ pub(super) async fn steeping(
         Ok(study::steeping(drink, worktop, &step)?)
     };
     state.ask_of_drink(asker, &body, steeped).await
+}
+
+/// What can be done next with a vessel, and how each step usually begins.
+#[utoipa::path(tag = "compute", request_body = AskNext, responses(
+    (status = 200, body = NextSteps)))]
+#[post("/api/compute/next-steps")]
+pub(super) async fn next_steps(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<NextSteps>, Problem> {
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Rest {
+        at: usize,
+        vessel: String,
+    }
+    let offered = |drink: &Drink, worktop: Worktop<'_>, Rest { at, vessel }: Rest| {
+        let found = study::next_steps(drink, &worktop, at, &vessel);
+        found.ok_or_else(|| {
+            let message = format!("This drink has no vessel “{vessel}”.");
+            FieldError { field: "vessel".into(), message }.into()
+        })
+    };
+    state.ask_of_drink(asker, &body, offered).await
 }
 
 /// What a volume measured after a step teaches.
@@ -488,6 +524,40 @@ pub(super) async fn glass(
         })
     };
     state.ask_of_drink(asker, &body, served).await
+}
+
+/// A measure that was filled as usual, and what it weighed.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct Weighing {
+    /// The measure: "1 cup", "3 tbsp".
+    measure: Amount,
+    /// What was in it, g.
+    grams: f64,
+}
+
+/// What a weighed measure teaches.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct WeighingAnswer {
+    /// What a millilitre of it weighs as it fills a measure, g.
+    density: f64,
+}
+
+/// What a measure that was filled and weighed says of an ingredient's density.
+#[utoipa::path(tag = "compute", request_body = Weighing, responses(
+    (status = 200, body = WeighingAnswer)))]
+#[post("/api/compute/weighing")]
+pub(super) async fn weighing(body: Body) -> Result<web::Json<WeighingAnswer>, Problem> {
+    let Weighing { measure, grams } = body.json()?;
+    let ml = measure.as_millilitres().filter(|ml| *ml > 0.0).ok_or_else(|| FieldError {
+        field: "measure".into(),
+        message: format!("“{measure}” is no volume. Say it in cups, spoons or ml."),
+    })?;
+    if !(grams > 0.0 && grams <= 100_000.0) {
+        let message = format!("{grams} g won't do; more than 0 and at most 100 kg will.");
+        return Err(FieldError { field: "grams".into(), message }.into());
+    }
+    Ok(web::Json(WeighingAnswer { density: grams / ml }))
 }
 
 /// What a reading of fruit would change, before it is kept.

@@ -47,6 +47,8 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(compute::spread)
         .service(compute::steeping)
         .service(compute::measured)
+        .service(compute::weighing)
+        .service(compute::next_steps)
         .service(compute::syrup)
         .service(compute::sheet)
         .service(compute::vessels)

@@ -2,7 +2,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { memo } from "react";
 import type { BalanceMapData, Drink, DrinkReport, Profile, Spread } from "../../api/client";
-import { Figure } from "../../ui/Figure";
+import { Figure, type FigureProps } from "../../ui/Figure";
 import { effort, keepsFor, volumeParts } from "../../ui/format";
 import type { Editor } from "../editing/editor";
 import look from "./Balance.module.css";
@@ -53,74 +53,83 @@ export const Figures = memo(function Figures({ profile, rests, spread }: Figures
   if (!profile) {
     return <div className={look.words}>The figures appear with the first ingredient.</div>;
   }
-  const total = volumeParts(profile.volume_ml);
-  const portion = profile.served ? "a glass" : "in 100 ml";
   return (
     <div className={look.grid}>
-      <Figure
-        name="sweetness"
-        value={profile.sweetness_percent.toFixed(1)}
-        unit="g in 100 g"
-        label="sweetness"
-        rests={rests.sweetness}
-        range={told(spread?.sweetness, 1)}
-      />
-      <Figure
-        name="acidity"
-        value={profile.acidity_percent.toFixed(2)}
-        unit="%"
-        label="acidity"
-        rests={rests.acidity}
-        range={told(spread?.acidity, 2)}
-      />
-      <Figure
-        name="brix"
-        value={profile.brix.toFixed(1)}
-        unit="°Bx"
-        label="dissolved"
-        rests={rests.sweetness}
-        range={told(spread?.brix, 1)}
-      />
-      <Figure
-        name="ph"
-        value={profile.ph?.toFixed(1) ?? "–"}
-        unit="pH"
-        label="± 0.1"
-        rests={rests.acidity}
-      />
-      <Figure
-        name="volume"
-        value={total.figure}
-        unit={total.unit}
-        label={profile.served ? "served" : "in all"}
-        rests={rests.volume}
-      />
-      {profile.fizz_volumes >= 0.1 && (
-        <Figure
-          name="fizz"
-          value={profile.fizz_volumes.toFixed(1)}
-          unit="vol"
-          label="fizz"
-          rests="estimate"
-        />
-      )}
-      {profile.alcohol_percent >= 0.05 && (
-        <Figure
-          name="alcohol"
-          value={profile.alcohol_percent.toFixed(1)}
-          unit="% vol"
-          label="alcohol"
-        />
-      )}
-      <Figure
-        name="glass-sugar"
-        value={profile.glass_sugar_g.toFixed(0)}
-        unit="g"
-        label={`sugar ${portion}`}
-      />
+      {cells(profile, rests, spread).map((cell) => (
+        <Figure key={cell.name} {...cell} />
+      ))}
     </div>
   );
 });
+
+/** The figures, in the order in which a maker asks for them. */
+function cells(
+  profile: Profile,
+  rests: DrinkReport["rests_on"],
+  spread: Spread | undefined,
+): FigureProps[] {
+  const total = volumeParts(profile.volume_ml);
+  const all: (FigureProps | false)[] = [
+    {
+      name: "sweetness",
+      value: profile.sweetness_percent.toFixed(1),
+      unit: "g in 100 g",
+      label: "sweetness",
+      rests: rests.sweetness,
+      range: told(spread?.sweetness, 1),
+    },
+    {
+      name: "acidity",
+      value: profile.acidity_percent.toFixed(2),
+      unit: "%",
+      label: "acidity",
+      rests: rests.acidity,
+      range: told(spread?.acidity, 2),
+    },
+    {
+      name: "brix",
+      value: profile.brix.toFixed(1),
+      unit: "°Bx",
+      label: "dissolved",
+      rests: rests.sweetness,
+      range: told(spread?.brix, 1),
+    },
+    {
+      name: "ph",
+      value: profile.ph?.toFixed(1) ?? "–",
+      unit: "pH",
+      label: "± 0.1",
+      rests: rests.acidity,
+    },
+    {
+      name: "volume",
+      value: total.figure,
+      unit: total.unit,
+      label: profile.served ? "served" : "in all",
+      rests: rests.volume,
+    },
+    profile.fizz_volumes >= 0.1 && {
+      name: "fizz",
+      value: profile.fizz_volumes.toFixed(1),
+      unit: "vol",
+      label: "fizz",
+      rests: "estimate",
+    },
+    profile.alcohol_percent >= 0.05 && {
+      name: "alcohol",
+      value: profile.alcohol_percent.toFixed(1),
+      unit: "% vol",
+      label: "alcohol",
+    },
+    {
+      name: "glass-sugar",
+      value: profile.glass_sugar_g.toFixed(0),
+      unit: "g",
+      label: `sugar ${profile.served ? "a glass" : "in 100 ml"}`,
+    },
+  ];
+  return all.filter((cell) => cell !== false);
+}
 
 interface TakesProps {
   report: DrinkReport;

@@ -4,14 +4,17 @@ import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink, type Schemas } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
 import { volume } from "../../ui/format";
+import { Trouble } from "../../ui/Trouble";
 import look from "./Size.module.css";
 
 /** The serving card, and what stands on a label. */
 export function Glass({ drink }: { drink: Drink }) {
-  const { data } = useQuestion(["glass", drink.steps, drink.vessels, drink.family], (signal) =>
-    answer(api.POST("/api/compute/glass", { body: { drink }, headers: asking("glass"), signal })),
+  const { data, error, again } = useQuestion(
+    ["glass", drink.steps, drink.vessels, drink.family],
+    (signal) =>
+      answer(api.POST("/api/compute/glass", { body: { drink }, headers: asking("glass"), signal })),
   );
-  if (!data) return null;
+  if (!data) return <Trouble error={error} again={again} />;
   return (
     <Box
       sx={{

@@ -12,6 +12,7 @@ import { serving, setLaw } from "../changes";
 import type { Editor } from "../editing/editor";
 import { Rounding } from "./Rounding";
 import look from "./Size.module.css";
+import { Trouble } from "../../ui/Trouble";
 
 type Law = Schemas["Law"];
 type Row = Schemas["SheetRow"];
@@ -42,7 +43,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
     },
     { name: "party", size: { glasses: { glasses: many, size: glass } } },
   ];
-  const { data, error } = useQuestion(
+  const { data, error, again } = useQuestion(
     ["sheet", drink.steps, drink.vessels, glass, many, settings.units],
     (signal) =>
       answer(
@@ -80,11 +81,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
           Print
         </Button>
       </Box>
-      {error && (
-        <Box role="alert" sx={{ color: colour("stop"), mb: 1 }}>
-          {error.message}
-        </Box>
-      )}
+      <Trouble error={error} again={again} />
       {data && (
         <>
           {/* On a phone there is room for one size beside the names. */}

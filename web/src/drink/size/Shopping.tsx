@@ -12,6 +12,7 @@ import { colour, displayFont } from "../../app/theme";
 import { price, weight } from "../../ui/format";
 import { FruitReading } from "./FruitReading";
 import look from "./Size.module.css";
+import { Trouble } from "../../ui/Trouble";
 
 type Item = Schemas["Item"];
 
@@ -45,7 +46,7 @@ export function Shopping({ id, drink }: { id: string; drink: Drink }) {
   const [chance, setChance] = useState("0.9");
   const [tool, setTool] = useState<"reamer" | "press">("reamer");
   const [said, setSaid] = useState("");
-  const { data, error } = useQuestion(
+  const { data, error, again } = useQuestion(
     ["shopping", drink, others, chance, tool, settings.units, kitchen],
     async (signal) => {
       const more = await Promise.all(
@@ -98,11 +99,7 @@ export function Shopping({ id, drink }: { id: string; drink: Drink }) {
       }}
     >
       <Box component="section" aria-label="Shopping list" sx={{ minWidth: 0 }}>
-        {error && (
-          <Box role="alert" sx={{ color: colour("stop") }}>
-            {error.message}
-          </Box>
-        )}
+        <Trouble error={error} again={again} />
         {shown.map((aisle) => (
           <Box key={aisle} component="section" aria-label={aisles[aisle]} sx={{ mb: 2 }}>
             <Box component="h2" sx={{ ...displayFont, fontSize: 17, fontWeight: 700, m: 0 }}>

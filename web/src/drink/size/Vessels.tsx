@@ -7,6 +7,7 @@ import { useKitchen } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
 import { volume } from "../../ui/format";
 import { VesselDrawing } from "../../ui/vessel";
+import { Trouble } from "../../ui/Trouble";
 import { setVessel } from "../changes";
 import type { Editor } from "../editing/editor";
 
@@ -16,12 +17,14 @@ type Fit = Schemas["Fit"];
 export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkReport }) {
   const { editor, drink, report } = props;
   const { kitchen } = useKitchen();
-  const { data } = useQuestion(["vessels", drink.steps, drink.vessels, kitchen.vessels], (signal) =>
-    answer(
-      api.POST("/api/compute/vessels", { body: { drink }, headers: asking("vessels"), signal }),
-    ),
+  const { data, error, again } = useQuestion(
+    ["vessels", drink.steps, drink.vessels, kitchen.vessels],
+    (signal) =>
+      answer(
+        api.POST("/api/compute/vessels", { body: { drink }, headers: asking("vessels"), signal }),
+      ),
   );
-  if (!data) return null;
+  if (!data) return <Trouble error={error} again={again} />;
   const none = (kitchen.vessels ?? []).length === 0;
   /** Puts the kitchen's vessels in the place of the drink's. */
   const takeThem = () =>

@@ -3,20 +3,14 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { Drink, DrinkReport, StateReport, VesselKind } from "../../api/client";
+import { useQuestion } from "../../api/ask";
+import { answer, api, asking, type Drink, type DrinkReport } from "../../api/client";
 import { colour } from "../../app/theme";
 import { AddIngredient } from "../balance/AddIngredient";
 import { insertStep } from "../changes";
 import type { Editor } from "../editing/editor";
-import {
-  type ActionName,
-  actions,
-  begin,
-  isStrainer,
-  laneOf,
-  newVessel,
-  vesselKinds,
-} from "./actions";
+import { type ActionName, actions, isStrainer, laneOf, nameOf, vesselKinds } from "./actions";
+import { Trouble } from "../../ui/Trouble";
 
 interface AddStepProps {
   editor: Editor;
@@ -45,7 +39,22 @@ export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps)
   const vessel =
     drink.vessels.find((v) => v.id === picked) ??
     (usual && !isStrainer(usual) ? usual : drink.vessels.find((v) => !isStrainer(v)));
-  const state = vessel && stateAt(report, drink, at, vessel.id);
+  const {
+    data: next,
+    error,
+    again,
+  } = useQuestion(
+    ["next steps", drink.vessels, drink.steps.slice(0, at), vessel?.id],
+    (signal) =>
+      answer(
+        api.POST("/api/compute/next-steps", {
+          body: { drink, at, vessel: vessel?.id ?? "" },
+          headers: asking("next steps"),
+          signal,
+        }),
+      ),
+    vessel !== undefined,
+  );
 
   // From here on the new step says which vessel comes next.
   const added = (id: string) => {
@@ -63,7 +72,7 @@ export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps)
   };
   const offered = groups.map(([group, names]) => {
     const fits = names.flatMap((name) => {
-      const beginning = vessel && begin(name, drink, vessel, state);
+      const beginning = next?.steps.find((step) => nameOf(step.action) === name);
       return beginning ? [{ name, beginning }] : [];
     });
     return { group, fits };
@@ -100,7 +109,8 @@ export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps)
           value=""
           label="Another vessel"
           onChange={(event) => {
-            const made = newVessel(drink, event.target.value as VesselKind);
+            const made = next?.vessels.find((v) => v.kind === event.target.value);
+            if (!made) return;
             editor.edit((d) => ({ ...d, vessels: [...d.vessels, made] }));
             setPicked(made.id);
           }}
@@ -113,6 +123,7 @@ export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps)
           ))}
         </TextField>
       </Box>
+      <Trouble error={error} again={again} />
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, rowGap: 1, mt: 1 }}>
         {offered.map(({ group, fits }) => {
           const puts = group === "Put in" && vessel && !isStrainer(vessel);
@@ -156,18 +167,4 @@ export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps)
       </Box>
     </Box>
   );
-}
-
-/** What a vessel holds before the step at a position. */
-function stateAt(
-  report: DrinkReport,
-  drink: Drink,
-  at: number,
-  vessel: string,
-): StateReport | undefined {
-  const before = new Set(drink.steps.slice(0, at).map((step) => step.id));
-  return report.frames
-    .filter((frame) => before.has(frame.step))
-    .flatMap((frame) => frame.states)
-    .findLast((state) => state.vessel === vessel);
 }

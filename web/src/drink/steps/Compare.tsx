@@ -10,6 +10,7 @@ import { useShelf, useStartingPoints } from "../../api/queries";
 import { colour } from "../../app/theme";
 import { TitledDialog } from "../../app/TitledDialog";
 import { span, volume } from "../../ui/format";
+import { Trouble } from "../../ui/Trouble";
 
 /** Two ways of making a drink, side by side, at the same size. */
 export function Compare(props: { drink: Drink; report: DrinkReport; onClose: () => void }) {
@@ -18,7 +19,11 @@ export function Compare(props: { drink: Drink; report: DrinkReport; onClose: () 
   const { data: shelf } = useShelf("");
   const [other, setOther] = useState("");
   const ml = report.profile?.volume_ml ?? 0;
-  const { data: found, error } = useQuestion(
+  const {
+    data: found,
+    error,
+    again,
+  } = useQuestion(
     ["compare", other, ml],
     async (signal) => {
       const start = starts.find((s) => `start:${s.id}` === other);
@@ -61,11 +66,7 @@ export function Compare(props: { drink: Drink; report: DrinkReport; onClose: () 
           </MenuItem>
         ))}
       </TextField>
-      {error && (
-        <Box role="alert" sx={{ color: colour("stop") }}>
-          {error.message}
-        </Box>
-      )}
+      <Trouble error={error} again={again} />
       {found && <Table left={{ name: drink.name, report }} right={found} />}
       <Button onClick={onClose} sx={{ justifySelf: "end" }}>
         Close

@@ -4,6 +4,7 @@ import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink, type Steeping as Curve } from "../../api/client";
 import { colour } from "../../app/theme";
 import { span } from "../../ui/format";
+import { Trouble } from "../../ui/Trouble";
 import { useSize } from "../../ui/useSize";
 
 const HEIGHT = 108;
@@ -11,7 +12,7 @@ const BOTTOM = 20;
 
 /** What is drawn by when, and when more time brings nothing, or bitterness. */
 export function Steeping({ drink, step }: { drink: Drink; step: string }) {
-  const { data } = useQuestion(["steeping", drink.steps, step], (signal) =>
+  const { data, error, again } = useQuestion(["steeping", drink.steps, step], (signal) =>
     answer(
       api.POST("/api/compute/steeping", {
         body: { drink, step },
@@ -20,7 +21,7 @@ export function Steeping({ drink, step }: { drink: Drink; step: string }) {
       }),
     ),
   );
-  if (!data) return null;
+  if (!data) return <Trouble error={error} again={again} />;
   const words = [
     data.enough_after != null
       ? `After ${span(data.enough_after)} nearly everything is drawn; longer brings little.`

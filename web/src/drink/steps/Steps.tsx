@@ -1,4 +1,5 @@
 import {
+  type Announcements,
   DndContext,
   KeyboardSensor,
   PointerSensor,
@@ -93,7 +94,7 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
         {small ? (
           <List {...view} panel={panel} />
         ) : (
-          <Sorting drink={drink} onMove={move}>
+          <Sorting drink={drink} report={report} onMove={move}>
             <Lanes {...view} />
           </Sorting>
         )}
@@ -137,10 +138,11 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
 /** Lets steps be dragged to another place in the order, by mouse, finger or keys. */
 function Sorting(props: {
   drink: Drink;
+  report: DrinkReport;
   onMove: (step: string, to: number) => Promise<void>;
   children: React.ReactNode;
 }) {
-  const { drink, onMove, children } = props;
+  const { drink, report, onMove, children } = props;
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 8 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -149,6 +151,7 @@ function Sorting(props: {
     <DndContext
       sensors={sensors}
       collisionDetection={closestCenter}
+      accessibility={{ announcements: spokenMoves(drink, report) }}
       onDragEnd={({ active, over }) => {
         const to = drink.steps.findIndex((step) => step.id === over?.id);
         if (over && active.id !== over.id && to >= 0) void onMove(String(active.id), to);
@@ -162,6 +165,23 @@ function Sorting(props: {
       </SortableContext>
     </DndContext>
   );
+}
+
+/** What is said while a step is moved, to those who listen: by what it does, not by its id. */
+function spokenMoves(drink: Drink, report: DrinkReport): Announcements {
+  const named = (id: string | number) => {
+    const sentence = report.frames.find((frame) => frame.step === id)?.sentence;
+    return sentence ? `“${sentence}”` : "the step";
+  };
+  const place = (id: string | number) =>
+    `place ${drink.steps.findIndex((step) => step.id === id) + 1} of ${drink.steps.length}`;
+  return {
+    onDragStart: ({ active }) => `You hold ${named(active.id)}.`,
+    onDragOver: ({ over }) => (over ? `Now at ${place(over.id)}.` : "Not over a place."),
+    onDragEnd: ({ active, over }) =>
+      over ? `Put ${named(active.id)} at ${place(over.id)}.` : `${named(active.id)} stays.`,
+    onDragCancel: ({ active }) => `${named(active.id)} stays where it was.`,
+  };
 }
 
 interface ViewProps {

@@ -12,8 +12,9 @@ use super::NOTICED;
 use crate::fault::FieldError;
 use crate::quantity::{Amount, Minutes};
 use crate::trace::{Contents, MEASURED_AT};
-use crate::work::Worktop;
+use crate::work::{Stopped, Worktop};
 
+pub(crate) use pitcher::Inside;
 use pitcher::what_is_in;
 use remedy::{sets, work_out};
 
@@ -82,7 +83,6 @@ pub fn correct<'a>(
     asked: &Asked,
 ) -> Result<Correction, FieldError> {
     let worktop = worktop.into();
-    let cupboard = worktop.cupboard();
     for (field, many, most) in
         [("at_hand", asked.at_hand.len(), MOST_AT_HAND), ("words", asked.words.len(), MOST_WORDS)]
     {
@@ -90,9 +90,6 @@ pub fn correct<'a>(
             return Err(fault(field, format!("{most} will do; that is {many}.")));
         }
     }
-    let (contents, capacity, kin) = what_is_in(worktop, &asked.pitcher)?;
-    let volume = contents.level_at(MEASURED_AT);
-    let (now_s, now_a) = taste_of(&contents);
     for (field, value, most) in
         [("sweetness", asked.sweetness, 70.0), ("acidity", asked.acidity, 10.0)]
     {
@@ -100,28 +97,47 @@ pub fn correct<'a>(
             return Err(fault(field, format!("That won't do; 0 to {most} g in 100 g will.")));
         }
     }
+    let at_hand = &asked.at_hand;
+    let inside = what_is_in(worktop, &asked.pitcher)?;
+    let (now_s, now_a) = taste_of(&inside.contents);
     let (by_words_s, by_words_a) = felt(&asked.words);
     let wanted_s = asked.sweetness.unwrap_or(now_s) * by_words_s;
     let wanted_a = asked.acidity.unwrap_or(now_a) * by_words_a;
+    let tasted = !asked.words.is_empty();
+    Ok(corrected(worktop, &inside, at_hand, (wanted_s, wanted_a), tasted)?)
+}
+
+/// What brings that which is in a vessel to a sweetness and an acidity, g in 100 g. Less than anyone
+/// tastes is left alone, unless it was `tasted`: who says in words that something is wrong has tasted it.
+pub(crate) fn corrected(
+    worktop: Worktop<'_>,
+    inside: &Inside,
+    at_hand: &[String],
+    (wanted_s, wanted_a): (f64, f64),
+    tasted: bool,
+) -> Result<Correction, Stopped> {
+    let Inside { contents, capacity, kin } = inside;
+    let cupboard = worktop.cupboard();
+    let volume = contents.level_at(MEASURED_AT);
+    let (now_s, now_a) = taste_of(contents);
 
     // As ratios, so that a step down is noticed as well as the step up that undoes it.
     let noticed = |now: f64, wanted: f64, floor: f64, part: f64| {
         let (now, wanted) = (now.max(floor), wanted.max(floor));
         (wanted / now).max(now / wanted) >= 1.0 + part * 0.999
     };
-    // Who says in words that something is wrong has tasted it.
-    let tasted = !asked.words.is_empty()
+    let tasted = tasted
         || noticed(now_s, wanted_s, 1.0, NOTICED.0)
         || noticed(now_a, wanted_a, 0.08, NOTICED.1);
-    let mut leave_it = still_changing(&contents);
+    let mut leave_it = still_changing(contents);
     if !tasted {
         leave_it =
             Some("That is less than anyone would taste. Leave it, or serve it colder.".into());
     }
     let mut ways = Vec::new();
     if tasted {
-        for set in sets(cupboard, &asked.at_hand, &kin) {
-            if let Some(way) = work_out(worktop, &contents, &set, (wanted_s, wanted_a), capacity)?
+        for set in sets(cupboard, at_hand, kin) {
+            if let Some(way) = work_out(worktop, contents, &set, (wanted_s, wanted_a), *capacity)?
                 && !way.additions.is_empty()
             {
                 let same = |other: &Remedy| {

@@ -9,11 +9,18 @@ use crate::root;
 use crate::trace::{Contents, MEASURED_AT};
 use crate::work::Worktop;
 
-/// What is in the pitcher, what it holds, and the juice that the drink is made of.
-pub(super) fn what_is_in(
-    worktop: Worktop<'_>,
-    pitcher: &Pitcher,
-) -> Result<(Contents, Millilitres, Option<String>), FieldError> {
+/// A vessel whose taste is to be set right.
+pub(crate) struct Inside {
+    /// What is in it.
+    pub(crate) contents: Contents,
+    /// What it holds to the brim.
+    pub(crate) capacity: Millilitres,
+    /// The juice that the drink is made of, by its ingredient's id.
+    pub(crate) kin: Option<String>,
+}
+
+/// What is in the pitcher.
+pub(super) fn what_is_in(worktop: Worktop<'_>, pitcher: &Pitcher) -> Result<Inside, FieldError> {
     match pitcher {
         Pitcher::Traced { drink, vessel, step } => {
             let index = drink.vessel(vessel).ok_or_else(|| {
@@ -36,7 +43,7 @@ pub(super) fn what_is_in(
                 .map(|l| &worktop.ingredients()[l.ingredient])
                 .find(|it| it.kind == Kind::Juice && it.per_gram.titratable_acid() > 0.02)
                 .map(|it| it.id.clone());
-            Ok((contents, drink.vessels[index].capacity(), kin))
+            Ok(Inside { contents, capacity: drink.vessels[index].capacity(), kin })
         }
         Pitcher::Read { volume, capacity, brix, acidity, ph } => {
             let read = |name: &str, amount: &Amount| {
@@ -70,7 +77,7 @@ pub(super) fn what_is_in(
             let acid = acidity.or_else(|| ph.map(acid_at)).unwrap_or(0.5);
             let liquid = mixed(volume_ml, brix.unwrap_or(10.0).max(acid), acid);
             let contents = Contents { liquid, temperature: Celsius(20.0), ..Contents::default() };
-            Ok((contents, Millilitres(capacity_ml), None))
+            Ok(Inside { contents, capacity: Millilitres(capacity_ml), kin: None })
         }
     }
 }
