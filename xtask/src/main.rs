@@ -61,10 +61,10 @@ fn main() -> Result<()> {
 
 fn demo(port: u16, data: Option<String>, debug: bool) -> Result<()> {
     setup::front_end()?;
-    let profile = if debug { "dev" } else { "release" };
+    let profile = if debug { "dev" } else { "demo" };
     say("building the application: some minutes the first time, then it is served");
     run("cargo", &["build", "--package", "keen-pitcher", "--profile", profile])?;
-    let binary = format!("target/{}/keen-pitcher", if debug { "debug" } else { "release" });
+    let binary = format!("target/{}/keen-pitcher", if debug { "debug" } else { "demo" });
     let port = port.to_string();
     let mut args = vec!["demo", "--port", &port];
     if let Some(data) = &data {

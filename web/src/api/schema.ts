@@ -807,6 +807,8 @@ export interface components {
         } | {
             /** @description Let cool. */
             cool: {
+                /** @description Covered, so that no steam leaves. */
+                covered?: boolean;
                 /** @description Where. */
                 place?: components["schemas"]["CoolingPlace"];
                 /**
@@ -1055,7 +1057,7 @@ export interface components {
          * @description What a drink is to the things that grow in it.
          * @enum {string}
          */
-        Class: "dairy" | "blended_fruit" | "fresh_juice" | "infusion" | "sweet_infusion" | "thin_syrup" | "syrup" | "rich_syrup" | "spirit";
+        Class: "dairy" | "plant_milk" | "blended_fruit" | "fresh_juice" | "infusion" | "sweet_infusion" | "thin_syrup" | "syrup" | "rich_syrup" | "spirit";
         /** @description Ellipses on the map. The axes are unit vectors times the standard deviation along them. */
         Cloud: {
             /**
@@ -1522,6 +1524,7 @@ export interface components {
             /** @description What it does in a drink: others of the same role can be put in its place. */
             role: components["schemas"]["Role"];
             sources: components["schemas"]["FigureSource"][];
+            strained?: components["schemas"]["StrainedView"] | null;
             /**
              * Format: double
              * @description Sugars, g in 100 g.
@@ -1968,6 +1971,18 @@ export interface components {
              * @default null
              */
             keeps?: number | null;
+            /**
+             * Format: double
+             * @description Liquid that the pulp of a gram keeps when it was blended and is drained, g.
+             * @default null
+             */
+            keeps_blended?: number | null;
+            /**
+             * Format: double
+             * @description The same of what was cooked or frozen, if that was measured by itself.
+             * @default null
+             */
+            keeps_cooked?: number | null;
             /**
              * Format: double
              * @description Sugars, g in 100 g.
@@ -2899,7 +2914,7 @@ export interface components {
             aroma: number;
             /**
              * Format: double
-             * @description Bitterness in own units in a litre; 1 is just noticed.
+             * @description Bitterness in own units in a litre; 1.2 is just noticed.
              */
             bitterness: number;
             /**
@@ -2922,6 +2937,22 @@ export interface components {
             law?: components["schemas"]["Law"] | null;
             /** @description How, in the maker's words: "torn", "rubbed into the zest". */
             note?: string;
+        };
+        /** @description Liquid that a gram keeps in a strainer, g: drained, and its shares when pressed and wrung. */
+        StrainedView: {
+            /** @description The pulp of what was blended. */
+            blended: components["schemas"]["Estimated"];
+            cooked?: components["schemas"]["Estimated"] | null;
+            /**
+             * Format: double
+             * @description Pressed with a spoon it keeps so much of that, 0 to 1.
+             */
+            pressed: number;
+            /**
+             * Format: double
+             * @description Wrung out.
+             */
+            wrung: number;
         };
         /** @description A pouring from one vessel to another. */
         Stream: {

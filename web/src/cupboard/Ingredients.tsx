@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { Ingredient, Kitchen } from "../api/client";
+import type { Ingredient, Kitchen, Schemas } from "../api/client";
 import { findIngredients, useIngredients, useKitchen } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { NewIngredient } from "./NewIngredient";
@@ -85,11 +85,13 @@ export function Ingredients() {
   );
 }
 
+const percent = (share: number) => `${Math.round(share * 100)} %`;
+
 function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
   const { kitchen, change } = useKitchen();
   const [wrong, setWrong] = useState<string | undefined>();
   const own = kitchen.figures?.[it.id] ?? {};
-  type Key = "density" | "sugar" | "acid" | "keeps" | "drawing_minutes";
+  type Key = keyof Schemas["OwnFigures"];
   const set = (key: Key) => (value: number | undefined) => {
     return change((k) => {
       const figures = { ...k.figures };
@@ -163,13 +165,35 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
         )}
         {it.keeps && (
           <OwnField
-            label="keeps when drained"
+            label={it.strained?.cooked ? "keeps raw, drained" : "keeps when drained"}
             unit="g for each gram"
             value={it.keeps.value}
             own={own.keeps}
             rests={range(it.keeps)}
             places={2}
             onSet={set("keeps")}
+          />
+        )}
+        {it.strained?.cooked && (
+          <OwnField
+            label="keeps cooked or thawed"
+            unit="g for each gram"
+            value={it.strained.cooked.value}
+            own={own.keeps_cooked}
+            rests={range(it.strained.cooked)}
+            places={2}
+            onSet={set("keeps_cooked")}
+          />
+        )}
+        {it.strained && (
+          <OwnField
+            label="keeps blended, drained"
+            unit="g for each gram"
+            value={it.strained.blended.value}
+            own={own.keeps_blended}
+            rests={range(it.strained.blended)}
+            places={2}
+            onSet={set("keeps_blended")}
           />
         )}
         {it.drawing_minutes && (
@@ -184,6 +208,12 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
           />
         )}
       </div>
+      {it.strained && (
+        <Box sx={{ fontSize: 13.5, color: colour("muted"), mt: 1 }}>
+          Pressed with a spoon, pieces keep {percent(it.strained.pressed)} of that; wrung out,{" "}
+          {percent(it.strained.wrung)}.
+        </Box>
+      )}
       {it.density != null && <WeighCup it={it} onWeighed={set("density")} />}
       <Box component="h3" sx={{ fontSize: 15, m: 0, mt: 2, mb: 0.5 }}>
         Where the figures come from

@@ -81,7 +81,8 @@ pub fn swap<'a>(
         .outcome()
         .and_then(Profile::of)
         .ok_or_else(|| fault("drink", "Nothing is left to drink.".into()))?;
-    let keeps = (Keeping::of(drink, &trace), Keeping::of(&solution.rounded, &run));
+    let keeps =
+        (Keeping::of(drink, cupboard, &trace), Keeping::of(&solution.rounded, cupboard, &run));
     let changes = changes(old, new, &before, &after, keeps);
     Ok(Swapped { solution, changes, before, after })
 }

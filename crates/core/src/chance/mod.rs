@@ -9,7 +9,7 @@ use rand_distr::{Distribution, StandardNormal};
 use serde::Serialize;
 
 use crate::balance::{BalanceMap, Profile, Spot, Taste};
-use crate::cupboard::{Evidence, Ingredient, Kind};
+use crate::cupboard::{Care, Evidence, Ingredient, Kind};
 use crate::drink::Drink;
 use crate::quantity::Measure;
 use crate::trace::{Luck, Nudges, Prepared};
@@ -71,7 +71,7 @@ fn lot(it: &Ingredient) -> (f64, f64) {
         Kind::Fruit | Kind::Vegetable => (0.15, 0.14),
         Kind::Flower | Kind::Herb => (0.22, 0.2),
         Kind::Root | Kind::Stem | Kind::Zest | Kind::Peel => (0.15, 0.15),
-        Kind::Syrup if it.id == "honey" => (0.15, 0.03),
+        Kind::Syrup if it.care == Some(Care::Honey) => (0.15, 0.03),
         _ => (0.0, 0.0),
     };
     // What was measured here varies less than what was looked up.
@@ -112,7 +112,7 @@ fn uncertain(prepared: &Prepared<'_>) -> Vec<Uncertain> {
                 .fold(0.0, f64::max)
         });
         let pieces = it.form == crate::cupboard::Form::Pieces;
-        let drawing = if pieces { it.extraction.tau_hot.log_spread() } else { 0.0 };
+        let drawing = if pieces { it.texture.minutes.log_spread() } else { 0.0 };
         if yields + acid + sugar + drawing > 0.0 && !all.iter().any(|u| u.ingredient == index) {
             all.push(Uncertain { ingredient: index, yields, acid, sugar, drawing });
         }

@@ -70,6 +70,8 @@ pub enum Component {
     BoundBitterness,
     /// Heat of ginger and pepper, in own units: 5 in a litre is just noticed.
     Pungency,
+    /// Liquid that suspended pulp keeps in a strainer, drained, g.
+    PulpHold,
 }
 
 impl Component {
@@ -77,7 +79,7 @@ impl Component {
     pub const COUNT: usize = Self::ALL.len();
 
     /// All, in the order of their discriminants.
-    pub const ALL: [Self; 32] = [
+    pub const ALL: [Self; 33] = [
         Self::Water,
         Self::Sucrose,
         Self::Glucose,
@@ -110,6 +112,7 @@ impl Component {
         Self::Bitterness,
         Self::BoundBitterness,
         Self::Pungency,
+        Self::PulpHold,
     ];
 
     /// The sugars, as a label counts them.

@@ -27,6 +27,7 @@ pub use component::Component;
 pub(crate) use density::ETHANOL_DENSITY;
 pub use density::{sucrose_density, water_density_ratio};
 pub use mixture::Mixture;
+pub(crate) use solution::along;
 pub use solution::{
     boiling_point_elevation, carbonation_kept, freezing_point, inversion_rate, sucrose_solubility,
     water_activity,

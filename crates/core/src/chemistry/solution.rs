@@ -45,21 +45,64 @@ pub fn water_activity(mixture: &Mixture) -> f64 {
     water / all * (-pull * pull).exp()
 }
 
-/// By how many °C it boils higher than water (Clausius–Clapeyron at 100 °C).
+/// By how many °C it boils higher than water: sugar raises it (Clausius–Clapeyron at 100 °C), alcohol
+/// brings it down.
 #[must_use]
 pub fn boiling_point_elevation(mixture: &Mixture) -> f64 {
     let boiling = Celsius(100.0).kelvin();
-    -GAS_CONSTANT * boiling * boiling / VAPORISATION * water_activity(mixture).ln()
+    let by_sugar = -GAS_CONSTANT * boiling * boiling / VAPORISATION * water_activity(mixture).ln();
+    by_sugar - ethanol_depression(mixture)
 }
 
-/// Where ice begins to form in it, °C (Clausius–Clapeyron on the melting of ice, 6010 J/mol).
+/// By how many °C alcohol brings the boiling point down, from the weight of ethanol in ethanol and water
+/// (CRC handbook, at one atmosphere).
+fn ethanol_depression(mixture: &Mixture) -> f64 {
+    const BOILS: [(f64, f64); 8] = [
+        (0.0, 100.0),
+        (0.05, 94.8),
+        (0.1, 91.5),
+        (0.2, 87.1),
+        (0.3, 84.5),
+        (0.5, 81.7),
+        (0.8, 79.1),
+        (1.0, 78.3),
+    ];
+    100.0 - along(&BOILS, ethanol_share(mixture))
+}
+
+/// A value between the points of a table; its ends beyond them.
+pub(crate) fn along(points: &[(f64, f64)], x: f64) -> f64 {
+    let last = points.len() - 1;
+    match points.iter().position(|(at, _)| x < *at) {
+        Some(0) => points[0].1,
+        None => points[last].1,
+        Some(i) => {
+            let ((x0, y0), (x1, y1)) = (points[i - 1], points[i]);
+            y0 + (x - x0) / (x1 - x0) * (y1 - y0)
+        }
+    }
+}
+
+/// Where ice begins to form in it, °C (Clausius–Clapeyron on the melting of ice, 6010 J/mol, for what is
+/// dissolved; for ethanol the tables of the CRC handbook).
 ///
 /// For drinks and syrups up to about 60 % solids; beyond, freezers do not make it hard.
 #[must_use]
 pub fn freezing_point(mixture: &Mixture) -> f64 {
     const MELTING_J_PER_MOL: f64 = 6010.0;
     let melts = Celsius(0.0).kelvin();
-    GAS_CONSTANT * melts * melts / MELTING_J_PER_MOL * water_activity(mixture).ln()
+    let by_sugar = GAS_CONSTANT * melts * melts / MELTING_J_PER_MOL * water_activity(mixture).ln();
+    by_sugar + along(&FREEZES, ethanol_share(mixture))
+}
+
+/// Where ethanol and water freeze, by the weight of ethanol (CRC handbook).
+const FREEZES: [(f64, f64); 7] =
+    [(0.0, 0.0), (0.05, -2.1), (0.1, -4.5), (0.2, -10.9), (0.3, -20.5), (0.4, -29.4), (0.6, -45.0)];
+
+/// Ethanol as a share of ethanol and water, by weight.
+fn ethanol_share(mixture: &Mixture) -> f64 {
+    let ethanol = mixture[Component::Ethanol];
+    if ethanol > 0.0 { ethanol / (ethanol + mixture[Component::Water]) } else { 0.0 }
 }
 
 /// The share of sucrose that splits into glucose and fructose in a minute at that temperature and pH.

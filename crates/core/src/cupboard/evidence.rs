@@ -13,6 +13,13 @@ pub enum Evidence {
     Measured,
 }
 
+impl Evidence {
+    /// What a source in the table's short marks amounts to.
+    pub(super) fn of_source(source: &str) -> Self {
+        if source.contains("EST") { Self::Estimate } else { Self::Table }
+    }
+}
+
 /// A figure that nobody has published, with the range in which it lies four times out of five.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -69,7 +76,7 @@ pub(super) fn split_sources(text: &str) -> Vec<FigureSource> {
         let (left, right) = part.split_once(": ").unwrap_or(("", part));
         let source_first = ["USDA", "IFCT"].iter().any(|table| left.starts_with(table));
         let (of, source) = if source_first { (right, left) } else { (left, right) };
-        let evidence = if source.contains("EST") { Evidence::Estimate } else { Evidence::Table };
+        let evidence = Evidence::of_source(source);
         match found.last_mut() {
             // "acids: citric …; malic …": more of the same figure.
             Some(last) if of.is_empty() => {
@@ -87,7 +94,7 @@ pub(super) fn split_sources(text: &str) -> Vec<FigureSource> {
 }
 
 /// The tables' short marks, as a cook can read them.
-fn in_words(source: &str) -> String {
+pub(super) fn in_words(source: &str) -> String {
     source
         .replace("RECref", "share of refuse recalled")
         .replace("REC", "recalled")

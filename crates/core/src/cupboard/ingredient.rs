@@ -1,7 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use super::Press;
-use super::{Estimated, Evidence, FigureSource, Flavour};
+use super::{Evidence, FigureSource, Flavour, Texture};
 use crate::chemistry::Mixture;
 
 /// One thing that can go into a drink.
@@ -19,12 +18,28 @@ pub struct Ingredient {
     pub form: Form,
     /// What one gram of it is made of.
     pub per_gram: Mixture,
+    /// Where the literature has its pH.
+    pub ph: Option<PhRange>,
+    /// Where it has that of an infusion or a syrup of it.
+    pub infusion_ph: Option<PhRange>,
     /// What measures of it weigh.
     pub measures: Measures,
-    /// How fast and how far pieces give up what they hold.
-    pub extraction: Extraction,
-    /// What pieces keep when they are strained.
-    pub hold: Hold,
+    /// What part of a fruit it is.
+    pub part: Part,
+    /// What else is special about it.
+    pub traits: Vec<Trait>,
+    /// What to be careful about.
+    pub care: Option<Care>,
+    /// What not everybody may have.
+    pub allergens: Vec<Allergen>,
+    /// How many pieces are usual in a pitcher, for what is counted out.
+    pub usual_pieces: Option<f64>,
+    /// For a juice the id of what squeezing leaves.
+    pub halves: Option<String>,
+    /// How it is bought, where that isn't as its kind is.
+    pub pack: Option<Pack>,
+    /// How pieces of it draw, break and keep.
+    pub texture: Texture,
     /// Smell, bitterness and heat.
     pub flavour: Flavour,
     /// What most of its figures rest on.
@@ -33,6 +48,103 @@ pub struct Ingredient {
     pub sources: Vec<FigureSource>,
     /// What else to know.
     pub notes: String,
+}
+
+/// How something is bought.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Pack {
+    /// What is in it, g.
+    pub grams: f64,
+    /// "tin", "jar"; nothing for what is weighed in the shop.
+    pub noun: String,
+    /// What stands on it: "400 ml".
+    pub holds: String,
+}
+
+/// A range of pH.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct PhRange {
+    /// Seldom less.
+    pub low: f64,
+    /// Seldom more.
+    pub high: f64,
+}
+
+/// What part of the whole piece an ingredient is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Part {
+    /// What is eaten of it.
+    #[default]
+    Flesh,
+    /// What runs out when it is squeezed or pressed.
+    Juice,
+    /// The coloured skin, grated.
+    Zest,
+    /// The skin in strips.
+    Peel,
+    /// What squeezing leaves.
+    Squeezed,
+    /// All of it, with its skin.
+    Whole,
+}
+
+/// Something special about an ingredient.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Trait {
+    /// It comes out of the freezer.
+    Frozen,
+    /// It swells, and needs stirring meanwhile.
+    Swells,
+    /// It is measured by the drop.
+    ByDrop,
+    /// It has its skin or pith, which turns bitter.
+    Pith,
+    /// It is there and costs nothing: water.
+    Tap,
+    /// It is counted, and may be broken: a stick, a pod.
+    Breaks,
+}
+
+/// What to be careful about with an ingredient.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Care {
+    /// Not for children under one year.
+    Honey,
+    /// Strong enough to hurt.
+    EssentialOil,
+    /// Acts on blood pressure.
+    Hibiscus,
+    /// Doesn't go with every medicine.
+    Medicines,
+}
+
+/// Something that not everybody may have.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[allow(missing_docs, reason = "each is the plain word")]
+pub enum Allergen {
+    Milk,
+    Almonds,
+    Coconut,
+    Gluten,
+    Sulphites,
+}
+
+impl Allergen {
+    /// Its name in a sentence.
+    #[must_use]
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Milk => "milk",
+            Self::Almonds => "almonds",
+            Self::Coconut => "coconut",
+            Self::Gluten => "gluten",
+            Self::Sulphites => "sulphites",
+        }
+    }
 }
 
 /// What sort of thing an ingredient is.
@@ -103,6 +215,19 @@ pub enum Role {
 }
 
 impl Ingredient {
+    /// Whether that is special about it.
+    #[must_use]
+    pub fn is(&self, what: Trait) -> bool {
+        self.traits.contains(&what)
+    }
+
+    /// Whether its acid is from a table or was measured, and comes in all at once: what pieces give up is
+    /// an estimate.
+    #[must_use]
+    pub fn acid_is_known(&self) -> bool {
+        self.evidence != Evidence::Estimate && self.form != Form::Pieces
+    }
+
     /// What it does. From 40 g of sweetness in 100 g on it is there to sweeten, from 0.7 g of acid on to
     /// sharpen: apple juice has half as much, orange juice a little more.
     #[must_use]
@@ -149,82 +274,4 @@ pub struct Measures {
     pub tablespoon: Option<f64>,
     /// Grams in a teaspoon.
     pub teaspoon: Option<f64>,
-}
-
-/// How fast and how far pieces give up what they hold.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Extraction {
-    /// Minutes at 95 °C until 63 % of what can be drawn has been.
-    pub tau_hot: Estimated,
-    /// The share that comes out at all when cold (5 °C).
-    pub cold: Estimated,
-    /// The share that comes out at all when boiling.
-    pub hot: Estimated,
-}
-
-/// Liquid kept by pieces when they are strained, grams for each gram put in.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Hold {
-    /// Left to drain in a sieve.
-    pub drained: Estimated,
-    /// Pressed with a spoon, over what is kept when drained.
-    pub pressed_share: f64,
-    /// Wrung out, over what is kept when drained.
-    pub wrung_share: f64,
-}
-
-impl Extraction {
-    /// Estimates by what sort of thing it is, from kitchen practice: 80 % of cases within half to
-    /// double. Dried calyces give up their acid within minutes when hot (literature 3–7 min); cut
-    /// fruit only as its cells break; whole spices slowly.
-    pub(super) fn of(kind: Kind) -> Self {
-        let (tau, cold, hot) = match kind {
-            Kind::Flower => (4.0, 0.77, 0.93),
-            Kind::Herb => (5.0, 0.5, 0.8),
-            Kind::Zest => (8.0, 0.5, 0.85),
-            Kind::Peel => (14.0, 0.5, 0.9),
-            Kind::Spice | Kind::Seed => (15.0, 0.3, 0.7),
-            Kind::Root | Kind::Stem => (18.0, 0.4, 0.85),
-            Kind::Grain | Kind::Nut => (40.0, 0.1, 0.4),
-            _ => (12.0, 0.6, 0.95),
-        };
-        let share = |value: f64| Estimated::within(value, value * 0.85, (value * 1.12).min(1.0));
-        Self {
-            tau_hot: Estimated::within(tau, tau * 0.5, tau * 2.0),
-            cold: share(cold),
-            hot: share(hot),
-        }
-    }
-}
-
-impl Hold {
-    /// Estimates of what pieces keep when strained, for each gram put in: dried calyces 6 (4.5–8),
-    /// seeds that swell 12 (8–25), whole spices 1.2 (0.8–2), leaves 1.0, other pieces about their own
-    /// weight.
-    pub(super) fn of(kind: Kind, dry: bool) -> Self {
-        let (drained, low, high, pressed_share, wrung_share) = match kind {
-            Kind::Flower if dry => (6.0, 4.5, 8.0, 0.5, 0.37),
-            Kind::Seed => (12.0, 8.0, 25.0, 0.92, 0.83),
-            Kind::Grain | Kind::Nut => (1.6, 1.2, 2.2, 0.88, 0.75),
-            Kind::Spice => (1.2, 0.8, 2.0, 0.83, 0.67),
-            Kind::Herb | Kind::Flower => (1.0, 0.5, 1.5, 0.7, 0.6),
-            _ => (0.95, 0.8, 1.1, 0.74, 0.58),
-        };
-        Self { drained: Estimated::within(drained, low, high), pressed_share, wrung_share }
-    }
-
-    /// Grams kept for each gram put in. Fruit that has given up its juice has collapsed and keeps
-    /// 0.4 (0.25–0.5, as berries do in a jelly bag), so what it keeps falls with the share `drawn`.
-    pub(crate) fn when(&self, press: Press, drawn: f64, kind: Kind) -> f64 {
-        let collapsed = match kind {
-            Kind::Fruit | Kind::Vegetable => 1.0 - 0.58 * drawn,
-            _ => 1.0,
-        };
-        let pressing = match press {
-            Press::Drained => 1.0,
-            Press::Pressed => self.pressed_share,
-            Press::Wrung => self.wrung_share,
-        };
-        self.drained.value * collapsed * pressing
-    }
 }

@@ -19,17 +19,22 @@ mod ingredient;
 mod own;
 mod produce;
 mod tables;
+mod texture;
 mod vessel;
 mod weigh;
 mod yields;
 
 pub use evidence::{Estimated, Evidence, FigureSource};
 pub use flavour::Flavour;
-pub use ingredient::{Extraction, Form, Hold, Ingredient, Kind, Measures, Role};
+pub(crate) use flavour::{BITTER_BLENDING, NOTICED_BITTERNESS};
+pub use ingredient::{
+    Allergen, Care, Form, Ingredient, Kind, Measures, Pack, Part, PhRange, Role, Trait,
+};
 pub use own::{
     Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce, OwnVessel, Reading,
 };
 pub use produce::{Produce, Size};
+pub use texture::{SugarDraw, Texture, TextureKind};
 pub(crate) use vessel::SOUR_FOR_METAL;
 pub use vessel::{Material, Press, Strainer, VesselKind};
 pub(crate) use weigh::MAX_LINE;
@@ -80,6 +85,17 @@ impl Cupboard {
         let (produce, size) = key.split_once('/')?;
         let produce = self.produce.iter().find(|p| p.id == produce)?;
         Some((produce, produce.sizes.iter().find(|s| s.name == size)?))
+    }
+
+    /// Flavour and texture as of something of that sort of which no more is known: those of the first of
+    /// its kind in the tables that is like it.
+    fn alike(&self, kind: Kind, dry: bool) -> (Flavour, Texture) {
+        let texture = TextureKind::usual(kind, dry);
+        let of_kind = || self.ingredients.iter().filter(|it| it.kind == kind);
+        let like = self.ingredients.iter().find(|it| it.texture.kind == texture);
+        let tastes = of_kind().find(|it| it.texture.kind == texture).or(of_kind().next());
+        let (like, tastes) = (like.unwrap_or(&self.ingredients[0]), tastes.or(like));
+        (tastes.unwrap_or(like).flavour, like.texture)
     }
 
     /// All ingredients in the order of the tables.

@@ -1,6 +1,6 @@
 //! From what was said to what it weighs, and back into each way of saying it.
 
-use super::{Cupboard, Form, Ingredient, Kind, Produce, Size};
+use super::{Cupboard, Form, Ingredient, Kind, Part, Produce, Size, Trait};
 use crate::quantity::{Amount, Dimension, Grams, Measure, Millilitres};
 
 /// What an amount of an ingredient comes to.
@@ -127,7 +127,7 @@ impl Cupboard {
     /// What is left of the fruit when its juice has been squeezed, where that can be kept.
     #[must_use]
     pub fn halves_of(&self, juice: &Ingredient) -> Option<&Ingredient> {
-        self.ingredient(&juice.id.replace("_juice", "_halves")).filter(|it| it.id != juice.id)
+        self.ingredient(juice.halves.as_deref()?)
     }
 
     /// An amount to begin with when it is put into a pitcher of two litres.
@@ -155,17 +155,8 @@ impl Cupboard {
             Kind::Herb => by_weight(10.0),
             Kind::Flower => by_weight(20.0),
             // Whole spices are counted: five grams of cloves would be fifty.
-            Kind::Spice => {
-                let count = match it.id.as_str() {
-                    "allspice_berry" => 8.0,
-                    "black_pepper" => 10.0,
-                    "clove" | "cardamom_green" => 4.0,
-                    "bay_leaf" | "star_anise" => 2.0,
-                    _ => 1.0,
-                };
-                pieces(count).unwrap_or_else(|| by_weight(5.0))
-            }
-            Kind::Flavouring if it.id == "lemon_oil" => Amount::of(3.0, Measure::Drop),
+            Kind::Spice => pieces(it.usual_pieces.unwrap_or(1.0)).unwrap_or_else(|| by_weight(1.0)),
+            Kind::Flavouring if it.is(Trait::ByDrop) => Amount::of(3.0, Measure::Drop),
             Kind::Peel => by_weight(20.0),
             Kind::Zest | Kind::Seed => by_weight(5.0),
             Kind::Grain | Kind::Nut => by_weight(100.0),
@@ -206,13 +197,14 @@ impl Produce {
 
 /// Grams of the ingredient that one piece gives.
 fn grams_from_piece(ingredient: &Ingredient, size: &Size) -> Grams {
-    match (ingredient.kind, ingredient.form) {
-        (Kind::Zest, _) => size.zest.unwrap_or(Grams(1.0)),
-        (Kind::Peel, _) if ingredient.id.ends_with("_halves") => {
+    match (ingredient.part, ingredient.form) {
+        (Part::Zest, _) => size.zest.unwrap_or(Grams(1.0)),
+        (Part::Squeezed, _) => {
             let juice = size.juice.map_or(0.0, |ml| ml.0 * 1.03);
             Grams((size.whole.0 - juice).max(1.0))
         }
-        (Kind::Peel, _) => size.peel.unwrap_or(Grams(5.0)),
+        (Part::Peel, _) => size.peel.unwrap_or(Grams(5.0)),
+        (Part::Whole, _) => size.whole,
         (_, Form::Liquid) => match (size.juice, size.press_fraction) {
             (Some(juice), _) => Grams(juice.0 * ingredient.measures.density.unwrap_or(1.0)),
             (None, Some(fraction)) => size.whole * fraction,
@@ -308,7 +300,10 @@ mod tests {
         assert!((grams("bay_leaf", "3 bay leaves") - 0.6).abs() < 0.01);
         assert!((grams("bay_leaf", "3 fresh leaves") - 1.5).abs() < 0.01);
         assert!((grams("strawberry", "a strawberry") - 12.22).abs() < 0.01);
-        assert!((grams("lime_whole", "half a lime") - 29.4).abs() < 0.01);
+        assert!((grams("lime_whole", "half a lime") - 35.0).abs() < 0.01);
+        assert!((grams("lemon_slices", "4 slices") - 36.0).abs() < 0.01);
+        assert!((grams("ginger_root", "an inch of ginger") - 13.0 * 0.91).abs() < 0.01);
+        assert!((grams("mint", "a handful") - 8.0).abs() < 0.01);
         assert!((grams("ice", "4 cubes") - 84.0).abs() < 0.01);
     }
 

@@ -355,7 +355,7 @@ impl Checker<'_> {
                 self.pourable(format!("{at}.lengthen.ingredient"), ingredient, cupboard);
                 self.range(format!("{at}.lengthen.parts"), *parts, 0.01, 100.0, "parts");
             }
-            Action::Cool { vessel, to_c, place } => {
+            Action::Cool { vessel, to_c, place, .. } => {
                 self.holder(format!("{at}.cool.vessel"), vessel);
                 let least = if *place == CoolingPlace::Freezer { -18.0 } else { 0.0 };
                 self.range(format!("{at}.cool.to_c"), *to_c, least, 95.0, "°C");

@@ -258,6 +258,9 @@ pub enum Action {
         /// Where.
         #[serde(default)]
         place: CoolingPlace,
+        /// Covered, so that no steam leaves.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        covered: bool,
     },
     /// Pour into glasses.
     Serve {

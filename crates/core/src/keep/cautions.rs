@@ -1,7 +1,7 @@
 use serde::Serialize;
 
 use crate::chemistry::Component;
-use crate::cupboard::{Cupboard, Ingredient, Kind, VesselKind};
+use crate::cupboard::{Care, Cupboard, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Dressing, Drink, Preparation};
 use crate::trace::Trace;
 
@@ -45,11 +45,12 @@ use CautionKind as C;
 #[must_use]
 pub fn cautions(drink: &Drink, cupboard: &Cupboard, trace: &Trace) -> Vec<Vec<Caution>> {
     let mut seen: Vec<(CautionKind, String)> = Vec::new();
+    let percent = trace.outcome().map_or(0.0, |o| o.contents.liquid.alcohol_percent());
     let mut all = Vec::with_capacity(drink.steps.len());
     for (i, step) in drink.steps.iter().enumerate() {
         let mut here = Vec::new();
         if let Some(it) = step.action.ingredient().and_then(|id| cupboard.ingredient(id)) {
-            of_ingredient(it, &step.action, &mut here);
+            of_ingredient(it, &step.action, percent, &mut here);
         }
         of_handling(drink, trace, i, &mut here);
         here.retain(|caution: &Caution| {
@@ -72,7 +73,8 @@ fn say(here: &mut Vec<Caution>, kind: CautionKind, adult: bool, message: impl In
     here.push(Caution { kind, message: message.into(), adult });
 }
 
-fn of_ingredient(it: &Ingredient, action: &Action, here: &mut Vec<Caution>) {
+/// What to mind with an ingredient; the drink ends at so many % vol.
+fn of_ingredient(it: &Ingredient, action: &Action, percent: f64, here: &mut Vec<Caution>) {
     let name = it.name.to_lowercase();
     let washed = matches!(action, Action::Prepare { how: Preparation::Wash, .. });
     let fresh = matches!(
@@ -115,26 +117,26 @@ fn of_ingredient(it: &Ingredient, action: &Action, here: &mut Vec<Caution>) {
             ),
         );
     }
-    match it.id.as_str() {
-        "honey" => say(
+    match it.care {
+        Some(Care::Honey) => say(
             here,
             C::Honey,
             false,
             "Not for children under one year: honey can carry spores that they can't yet deal with.",
         ),
-        "lemon_oil" => say(
+        Some(Care::EssentialOil) => say(
             here,
             C::EssentialOil,
             false,
             "Food-grade only, and by the drop: essential oils are strong enough to hurt undiluted.",
         ),
-        "hibiscus_dried" | "roselle_fresh" => say(
+        Some(Care::Hibiscus) => say(
             here,
             C::Herbs,
             false,
             "Large amounts of hibiscus can act on blood pressure and on medicines. In pregnancy, or with medicines, ask a professional.",
         ),
-        "anise_seed" | "fennel_seed" | "star_anise" | "chamomile" => say(
+        Some(Care::Medicines) => say(
             here,
             C::Herbs,
             false,
@@ -142,23 +144,24 @@ fn of_ingredient(it: &Ingredient, action: &Action, here: &mut Vec<Caution>) {
                 "Large amounts of {name} don't go with every medicine, nor with pregnancy: ask a professional."
             ),
         ),
-        _ => {}
+        None => {}
     }
-    match it.kind {
-        Kind::Dairy if it.id == "coconut_milk" => {
-            say(here, C::Allergens, false, "Has coconut in it.")
-        }
-        Kind::Dairy => say(here, C::Allergens, false, "Has milk in it."),
-        Kind::Nut => say(here, C::Allergens, false, format!("Has nuts in it ({name}).")),
-        _ => {}
+    for allergen in &it.allergens {
+        say(here, C::Allergens, false, format!("Has {} in it.", allergen.name()));
     }
     if it.per_gram[Component::Ethanol] > 0.05 {
-        say(
-            here,
-            C::Alcohol,
-            true,
-            "Has alcohol in it. Mark it, and keep it apart from the children's jug.",
-        );
+        let (adult, message) = if percent >= 0.5 {
+            (
+                true,
+                "Has alcohol in it. Mark it, and keep it apart from the children's jug.".to_owned(),
+            )
+        } else {
+            (
+                false,
+                format!("With a trace of alcohol, from {name}: {percent:.1} % vol in the drink."),
+            )
+        };
+        say(here, C::Alcohol, adult, message);
     }
 }
 

@@ -1,8 +1,9 @@
 use serde::Serialize;
 
 use crate::chemistry::Component;
+use crate::cupboard::{Allergen, Cupboard, Ingredient, Kind};
 use crate::drink::{Action, Drink, Family};
-use crate::trace::{Contents, Trace};
+use crate::trace::{Contents, TOO_LONG_WARM, Trace};
 
 /// How long a drink keeps in the refrigerator at 4 °C, on the careful side.
 ///
@@ -29,6 +30,7 @@ pub struct Keeping {
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum Class {
     Dairy,
+    PlantMilk,
     BlendedFruit,
     FreshJuice,
     Infusion,
@@ -43,6 +45,7 @@ impl Class {
     fn days(self) -> (f64, &'static str) {
         match self {
             Self::Dairy => (2.0, "Milk spoils first."),
+            Self::PlantMilk => (2.0, "Plant milk spoils almost as fast as milk."),
             Self::BlendedFruit => (2.0, "Blended fruit keeps two days."),
             Self::FreshJuice => (3.0, "Fresh juice keeps three days."),
             Self::Infusion => (3.0, "An infusion without sugar keeps three days."),
@@ -59,7 +62,7 @@ impl Keeping {
     /// Reads it off a trace: of what stands in the vessel that it is served from, before ice and soda.
     /// `None` while there is nothing to keep.
     #[must_use]
-    pub fn of(drink: &Drink, trace: &Trace) -> Option<Self> {
+    pub fn of(drink: &Drink, cupboard: &Cupboard, trace: &Trace) -> Option<Self> {
         let outcome = trace.outcome()?;
         let serving = drink.steps.iter().position(|s| matches!(s.action, Action::Serve { .. }));
         let kept = outcome
@@ -67,23 +70,41 @@ impl Keeping {
             .zip(serving)
             .and_then(|(from, step)| trace.after(step.checked_sub(1)?, from))
             .unwrap_or(&outcome.contents);
-        Self::of_contents(kept, drink.family)
+        let brought_by = |line: usize| {
+            let id = drink.steps.get(line)?.action.brings()?.ingredient;
+            cupboard.ingredient(id)
+        };
+        let acid_is_known =
+            kept.acid_is_from(|line| brought_by(line).is_some_and(Ingredient::acid_is_known));
+        let plant_milk = kept.origins.iter().filter_map(|o| brought_by(o.line)).any(|it| {
+            matches!(it.kind, Kind::Nut | Kind::Grain | Kind::Dairy)
+                && !it.allergens.contains(&Allergen::Milk)
+        });
+        Self::of_contents(kept, drink.family, plant_milk, acid_is_known)
     }
 
-    fn of_contents(kept: &Contents, family: Family) -> Option<Self> {
+    fn of_contents(
+        kept: &Contents,
+        family: Family,
+        plant_milk: bool,
+        acid_is_known: bool,
+    ) -> Option<Self> {
         let liquid = &kept.liquid;
         let mass = liquid.mass().0;
-        if mass <= 1e-6 {
+        if mass <= 1e-6 || kept.past.dried {
             return None;
         }
         let percent = |c: Component| 100.0 * liquid[c] / mass;
         let brix = liquid.soluble_solids();
         let alcohol = liquid.alcohol_percent();
         let pulp = percent(Component::Insoluble);
-        let class = if alcohol >= 20.0 {
-            Class::Spirit
-        } else if percent(Component::Lactose) > 0.1 || percent(Component::Protein) > 1.2 {
+        // Milk comes first, whatever else is in it.
+        let class = if percent(Component::Lactose) > 0.1 {
             Class::Dairy
+        } else if plant_milk && percent(Component::Protein) > 0.2 {
+            Class::PlantMilk
+        } else if alcohol >= 20.0 {
+            Class::Spirit
         } else if brix >= 65.0 {
             Class::RichSyrup
         } else if brix >= 50.0 {
@@ -105,8 +126,10 @@ impl Keeping {
             days *= factor;
             reasons.push(reason.to_owned());
         };
-        if liquid.ph().is_some_and(|ph| ph > 4.2) && class != Class::Spirit && brix < 65.0 {
-            times(0.6, "There is too little acid to hold anything back (pH over 4.2).");
+        // A pH that rests on an estimate may well be half a unit higher.
+        let ph = liquid.ph().map(|ph| if acid_is_known { ph } else { ph + 0.5 });
+        if ph.is_some_and(|ph| ph > 4.2) && class != Class::Spirit && brix < 65.0 {
+            times(0.6, "There is too little acid to count on (pH over 4.2).");
         }
         if pulp > 0.25 && class != Class::BlendedFruit {
             times(0.6, "Pulp shortens it; straining finer would help.");
@@ -114,12 +137,13 @@ impl Keeping {
         if kept.past.raw && matches!(class, Class::ThinSyrup | Class::Syrup | Class::RichSyrup) {
             times(0.6, "Fresh juice or fruit went in and wasn't heated.");
         }
-        if kept.past.warm.0 > 120.0 {
+        if kept.past.warm > TOO_LONG_WARM {
             times(0.5, "It stood warm for more than two hours.");
         }
         if !kept.past.raw
             && matches!(class, Class::FreshJuice | Class::Infusion | Class::SweetInfusion)
-            && liquid.ph().is_some_and(|ph| ph < 4.0)
+            && acid_is_known
+            && ph.is_some_and(|ph| ph < 4.0)
         {
             times(1.4, "It was heated, and is sour enough.");
         }

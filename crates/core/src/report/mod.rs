@@ -157,11 +157,11 @@ impl DrinkReport {
             streams,
             lines,
             rests_on: RestsOn::of(drink, trace, cupboard),
-            keeping: Keeping::of(drink, trace),
+            keeping: Keeping::of(drink, cupboard, trace),
             map,
             profile,
-            minutes: trace.frames.iter().map(|f| f.minutes.0).sum(),
-            hands_on_minutes: trace.frames.iter().map(|f| f.hands_on.0).sum(),
+            minutes: trace.minutes.0,
+            hands_on_minutes: trace.hands_on().0,
         }
     }
 }

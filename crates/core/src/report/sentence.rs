@@ -180,17 +180,18 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
                 if drink.glasses_in(vessel) > 1 { "each glass".to_owned() } else { the(vessel) };
             format!("Top up {each} with {} to {}.", name(ingredient), to.rounded())
         }
-        Action::Cool { vessel, to_c, place: CoolingPlace::Freezer } if *to_c < 0.0 => {
+        Action::Cool { vessel, to_c, place: CoolingPlace::Freezer, .. } if *to_c < 0.0 => {
             format!("Freeze {} hard at {to_c} °C.", the(vessel))
         }
-        Action::Cool { vessel, to_c, place } => {
+        Action::Cool { vessel, to_c, place, covered } => {
             let place = match place {
                 CoolingPlace::Worktop => " on the worktop",
                 CoolingPlace::WaterBath => " in cold water",
                 CoolingPlace::Refrigerator => " in the refrigerator",
                 CoolingPlace::Freezer => " in the freezer",
             };
-            format!("Cool {} to {to_c} °C{place}.", the(vessel))
+            let lid = if *covered { ", covered" } else { "" };
+            format!("Cool {} to {to_c} °C{place}{lid}.", the(vessel))
         }
         Action::Serve { from, glasses, size, .. } => {
             let glasses =

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::cupboard::{Cupboard, Form, Ingredient, Kind, MeasuringSet};
+use crate::cupboard::{Cupboard, Form, Ingredient, Kind, MeasuringSet, Trait};
 use crate::quantity::{Amount, Dimension, Grams, Measure, Term};
 
 /// In which units amounts are said.
@@ -154,7 +154,7 @@ fn in_fruit(
 /// What is counted and not cut up: ice cubes, cloves, leaves, flower heads.
 fn whole_only(it: &Ingredient) -> bool {
     matches!(it.kind, Kind::Ice | Kind::Herb | Kind::Flower)
-        || (it.kind == Kind::Spice && !matches!(it.id.as_str(), "vanilla_bean" | "cinnamon_stick"))
+        || (it.kind == Kind::Spice && !it.is(Trait::Breaks))
 }
 
 fn on_scale(grams: Grams, set: &MeasuringSet) -> Option<Amount> {

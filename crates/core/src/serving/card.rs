@@ -185,7 +185,12 @@ fn cooled(drink: &Drink, serving: usize, glass: &str, cooling: Cooling) -> Optio
         at += 1;
     };
     if cooling != Cooling::WarmOverIce {
-        add(Action::Cool { vessel: from.clone(), to_c: 5.0, place: CoolingPlace::Refrigerator });
+        add(Action::Cool {
+            vessel: from.clone(),
+            to_c: 5.0,
+            place: CoolingPlace::Refrigerator,
+            covered: false,
+        });
     }
     let cubes = match cooling {
         Cooling::ChilledWithIce => 3.0,
@@ -230,7 +235,12 @@ fn own_ice(served: &mut Drink, from: &str, glass: &str, at: usize) -> Option<()>
             into: id.clone(),
             portion: crate::drink::Portion::Volume(volume),
         },
-        Action::Cool { vessel: id.clone(), to_c: -18.0, place: CoolingPlace::Freezer },
+        Action::Cool {
+            vessel: id.clone(),
+            to_c: -18.0,
+            place: CoolingPlace::Freezer,
+            covered: false,
+        },
         Action::Pour { from: id, into: glass.to_owned(), portion: crate::drink::Portion::All },
     ];
     for (i, action) in steps.into_iter().enumerate() {

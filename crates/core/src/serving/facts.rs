@@ -61,17 +61,10 @@ pub fn facts(drink: &Drink, cupboard: &Cupboard) -> Option<Facts> {
             Some((_, grams)) => *grams += line.grams.0,
             None => by_weight.push((name, line.grams.0)),
         }
-        let allergen = match (it.id.as_str(), it.kind) {
-            ("coconut_milk", _) => Some("coconut".to_owned()),
-            (_, Kind::Dairy) => Some("milk".to_owned()),
-            (_, Kind::Nut) => Some(it.name.to_lowercase()),
-            ("red_wine_vinegar" | "ginger_wine_red", _) => Some("sulphites".to_owned()),
-            _ => None,
-        };
-        if let Some(allergen) = allergen.filter(|a| !allergens.contains(a)) {
-            allergens.push(allergen);
-        }
+        allergens.extend(it.allergens.iter().map(|a| a.name().to_owned()));
     }
+    allergens.sort();
+    allergens.dedup();
     by_weight.sort_by(|a, b| b.1.total_cmp(&a.1));
     let grams = |c: Component| liquid[c] * portion;
     Some(Facts {

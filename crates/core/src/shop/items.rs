@@ -1,9 +1,9 @@
 //! A need as what one buys: fruit by count with the chance that it suffices, the rest in packs.
 
 use super::needs::{FruitNeed, Need, Parts};
-use super::packs::{Pack, aisle_of, pack_of};
+use super::packs::{aisle_of, pack_of, packs_in_words};
 use super::{Aisle, Chance, Item, Shopping, Tool};
-use crate::cupboard::{Cupboard, Ingredient, Kind, Produce, Size, Yield};
+use crate::cupboard::{Cupboard, Ingredient, Kind, Pack, Produce, Size, Yield};
 use crate::quantity::{Grams, Millilitres};
 use crate::scale::measure;
 
@@ -194,7 +194,7 @@ pub(super) fn other_item(
         } else if packs == 0.0 {
             "there is enough".into()
         } else {
-            usual.said(packs, larder.pack)
+            packs_in_words(&usual, packs, larder.pack)
         },
         count: packs,
         weight_g: packs * pack,

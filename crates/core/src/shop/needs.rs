@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use crate::cupboard::{Cupboard, Form, Ingredient, Kind, Produce, Size};
+use crate::cupboard::{Cupboard, Form, Ingredient, Kind, Part, Produce, Size, Trait};
 use crate::drink::{Action, Drink};
 use crate::quantity::{Grams, Measure, Millilitres};
 use crate::trace::Trace;
@@ -60,7 +60,7 @@ impl Needs {
         for line in trace.lines.iter().filter(|l| !l.left_over) {
             let it = &cupboard.ingredients()[line.ingredient];
             let action = &drink.steps[line.step].action;
-            if it.id == "water" {
+            if it.is(Trait::Tap) {
                 continue;
             }
             match from_fruit(cupboard, it, action) {
@@ -93,13 +93,14 @@ impl Needs {
         let need = self.fruit.entry(format!("{}/{}", produce.id, size.name)).or_default();
         remember(&mut need.drinks, &drink.name);
         for parts in [&mut need.all, need.by_drink.entry(nth).or_default()] {
-            match it.kind {
-                Kind::Juice => parts.juice += it.fills(grams).unwrap_or(Millilitres(grams.0)).0,
-                Kind::Zest => parts.zest += grams.0,
-                Kind::Peel => parts.peel += grams.0,
-                _ => {
+            match it.part {
+                Part::Juice => parts.juice += it.fills(grams).unwrap_or(Millilitres(grams.0)).0,
+                Part::Zest => parts.zest += grams.0,
+                Part::Peel | Part::Squeezed => parts.peel += grams.0,
+                part => {
+                    let used = if part == Part::Whole { 1.0 } else { size.edible };
                     parts.flesh_grams += grams.0;
-                    parts.flesh_pieces += grams.0 / (size.whole.0 * size.edible);
+                    parts.flesh_pieces += grams.0 / (size.whole.0 * used);
                 }
             }
         }
@@ -122,7 +123,7 @@ pub(super) fn from_fruit<'a>(
     let counted = match it.kind {
         Kind::Juice => squeezed,
         Kind::Zest | Kind::Peel => true,
-        Kind::Fruit | Kind::Vegetable => it.form == Form::Pieces && !it.id.ends_with("_frozen"),
+        Kind::Fruit | Kind::Vegetable => it.form == Form::Pieces && !it.is(Trait::Frozen),
         _ => false,
     };
     if !counted {

@@ -2,7 +2,7 @@ use std::collections::BTreeMap;
 
 use serde::Serialize;
 
-use crate::drink::{Action, Drink, FieldError};
+use crate::drink::{Action, Drink, FieldError, Press};
 use crate::quantity::Millilitres;
 use crate::root::try_find;
 use crate::trace::{MEASURED_AT, Nudges, Prepared, Trace};
@@ -96,12 +96,14 @@ pub fn learn<'a>(
         Action::Strain { through, .. } => {
             let sieve = drink.vessel(through).ok_or_else(nothing)?;
             let kept = trace.after(index, sieve).ok_or_else(nothing)?;
-            let mut holds: BTreeMap<usize, f64> = BTreeMap::new();
+            // What each keeps in all, a gram of it, and where that usually lies.
+            let mut holds: BTreeMap<usize, (f64, f64, (f64, f64))> = BTreeMap::new();
             for piece in &kept.pieces {
-                let each = cupboard.ingredients()[piece.ingredient].hold.drained.value;
-                *holds.entry(piece.ingredient).or_default() += piece.put_in.0 * each;
+                let (each, low, high) = piece.held_each(Press::Drained);
+                let held = holds.entry(piece.ingredient).or_insert((0.0, each, (low, high)));
+                held.0 += piece.put_in.0 * each;
             }
-            let all: f64 = holds.values().sum();
+            let all: f64 = holds.values().map(|(held, ..)| held).sum();
             if all <= 0.0 {
                 return Err(fault(
                     "step",
@@ -119,18 +121,17 @@ pub fn learn<'a>(
             })?;
             let figures = holds
                 .iter()
-                .filter(|(_, held)| **held > SHARE_TO_LEARN * all)
-                .map(|(ingredient, _)| {
+                .filter(|(_, (held, ..))| *held > SHARE_TO_LEARN * all)
+                .map(|(ingredient, (_, each, usual))| {
                     let it = &cupboard.ingredients()[*ingredient];
-                    let hold = &it.hold.drained;
                     Figure {
                         learned: Learned {
                             figure: Taught::Keeps(it.id.clone()),
-                            from: hold.value,
-                            to: hold.value * factor,
+                            from: *each,
+                            to: each * factor,
                         },
                         what: format!("{} keeps so many grams for each gram", it.name),
-                        usual: (hold.low, hold.high),
+                        usual: *usual,
                     }
                 })
                 .collect();

@@ -253,7 +253,7 @@ impl Bench<'_> {
 
     fn cool(&self) -> Option<Beginning> {
         let place = CoolingPlace::Refrigerator;
-        let action = Action::Cool { vessel: self.id(), to_c: 7.0, place };
+        let action = Action::Cool { vessel: self.id(), to_c: 7.0, place, covered: false };
         self.here(self.holds_anything(), action)
     }
 

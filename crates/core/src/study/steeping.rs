@@ -1,6 +1,7 @@
 use serde::Serialize;
 
 use crate::chemistry::Component;
+use crate::cupboard::NOTICED_BITTERNESS;
 use crate::drink::{Action, Drink};
 use crate::trace::{Contents, MEASURED_AT};
 use crate::work::{Stopped, Worktop};
@@ -31,12 +32,10 @@ pub struct SteepingPoint {
     pub acidity: f64,
     /// Aroma in own units in a litre.
     pub aroma: f64,
-    /// Bitterness in own units in a litre; 1 is just noticed.
+    /// Bitterness in own units in a litre; 1.2 is just noticed.
     pub bitterness: f64,
 }
 
-/// Bitterness that is noticed, in own units in a litre.
-const NOTICED: f64 = 1.0;
 const POINTS: u32 = 24;
 
 /// Runs a step that takes time with less and more of it. `None` where the step isn't one in which
@@ -76,8 +75,11 @@ pub fn steeping<'a>(
         .flatten()
         .map(|p| p.minutes)
         .filter(|m| *m < longest * 0.8);
-    let bitter_after =
-        points.iter().find(|p| p.bitterness >= NOTICED).map(|p| p.minutes).filter(|m| *m > 0.0);
+    let bitter_after = points
+        .iter()
+        .find(|p| p.bitterness >= NOTICED_BITTERNESS)
+        .map(|p| p.minutes)
+        .filter(|m| *m > 0.0);
     Ok(Some(Steeping { minutes, enough_after, bitter_after, points }))
 }
 

@@ -205,7 +205,12 @@ fn making(asked: &SyrupAsked, sugar: Grams, water: Grams) -> Drink {
         let to = Reduction::Brix(brix);
         actions.push(Action::Reduce { vessel: "pot".into(), to, how: Vigour::Boil });
     }
-    actions.push(Action::Cool { vessel: "pot".into(), to_c: 22.0, place: CoolingPlace::WaterBath });
+    actions.push(Action::Cool {
+        vessel: "pot".into(),
+        to_c: 22.0,
+        place: CoolingPlace::WaterBath,
+        covered: true,
+    });
     Drink {
         name: "Syrup".into(),
         family: Family::Syrup,

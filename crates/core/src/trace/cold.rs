@@ -1,5 +1,6 @@
 //! What is cooled, chilled and frozen.
 
+use super::clock::Place;
 use super::engine::{Engine, Spent};
 use super::heat::{MELTING, Surrounding};
 use super::notice::NoticeKind as Kind;
@@ -8,7 +9,13 @@ use crate::drink::CoolingPlace;
 use crate::quantity::{Celsius, Minutes};
 
 impl Engine<'_> {
-    pub(super) fn cool(&mut self, vessel: usize, to: Celsius, place: CoolingPlace) -> Spent {
+    pub(super) fn cool(
+        &mut self,
+        vessel: usize,
+        to: Celsius,
+        place: CoolingPlace,
+        lid: bool,
+    ) -> Spent {
         if self.is_empty(vessel, "cool") {
             return Spent::by_hand(0.0);
         }
@@ -16,7 +23,7 @@ impl Engine<'_> {
         if place == CoolingPlace::Freezer && to < freezes {
             return self.freeze(vessel, to, freezes);
         }
-        let (minutes, reached) = self.cool_to(vessel, to, place.into());
+        let (minutes, reached) = self.cool_to(vessel, to, place.into(), lid);
         if reached.0 > to.0 + 0.6 {
             self.notice(
                 Kind::StaysWarmer,
@@ -26,11 +33,17 @@ impl Engine<'_> {
                 ),
             );
         }
-        Spent::waiting(minutes)
+        Spent::waiting(minutes).standing(Place { surrounding: place.into(), lid })
     }
 
     /// Newton's curve never quite arrives: within half a degree counts as there.
-    fn cool_to(&mut self, vessel: usize, to: Celsius, place: Surrounding) -> (Minutes, Celsius) {
+    fn cool_to(
+        &mut self,
+        vessel: usize,
+        to: Celsius,
+        place: Surrounding,
+        lid: bool,
+    ) -> (Minutes, Celsius) {
         let shape = self.vessel(vessel);
         let contents = &mut self.vessels[vessel];
         let start = contents.temperature;
@@ -38,32 +51,33 @@ impl Engine<'_> {
         if start <= to {
             return (Minutes(0.0), to);
         }
-        let tau = place.time_constant(shape, contents.heat_capacity(), contents.level().0);
+        let tau = place.tau(shape, contents.heat_capacity(), contents.level().0, lid);
         let minutes = if start > reached {
             let end = place.temperature.0;
             Minutes(tau * ((start.0 - end) / (reached.0 - end)).ln())
         } else {
             Minutes(0.0)
         };
-        let gone = contents.stand(shape, place, minutes, false);
+        let gone = contents.stand(shape, place, minutes, lid);
         self.goes_off(vessel, &gone);
         (minutes, reached)
     }
 
     fn freeze(&mut self, vessel: usize, to: Celsius, freezes: Celsius) -> Spent {
         let place = Surrounding::from(CoolingPlace::Freezer);
-        let (minutes, _) = self.cool_to(vessel, freezes, place);
+        let (minutes, _) = self.cool_to(vessel, freezes, place, true);
         let shape = self.vessel(vessel);
         let contents = &mut self.vessels[vessel];
         let water = contents.liquid[Component::Water]
             + contents.pieces.iter().map(|p| p.inside[Component::Water]).sum::<f64>();
         // Heat of freezing through the same wall, and as long again to get hard.
-        let tau = place.time_constant(shape, contents.heat_capacity(), contents.level().0);
+        let tau = place.tau(shape, contents.heat_capacity(), contents.level().0, false);
         let freezing = water * MELTING
             / contents.heat_capacity().max(1e-9)
             / (freezes.0 - place.temperature.0).max(1.0);
         let brix = contents.liquid.soluble_solids();
-        contents.freeze(to);
+        let gone = contents.freeze(to);
+        self.goes_off(vessel, &gone);
         if brix > 35.0 {
             self.notice(
                 Kind::StaysSoft,
@@ -72,6 +86,7 @@ impl Engine<'_> {
                 ),
             );
         }
-        Spent::waiting(minutes + Minutes(tau * freezing * 1.3))
+        let minutes = minutes + Minutes(tau * freezing * 1.3);
+        Spent::waiting(minutes).standing(Place { surrounding: place, lid: true })
     }
 }

@@ -1,9 +1,9 @@
 //! What is in a vessel, and the moves that change it.
 
-use super::heat::{ROOM, heat_capacity};
+use super::heat::{FREEZER, ROOM, heat_capacity};
 use super::piece::Piece;
 use crate::chemistry::{Component, Mixture};
-use crate::cupboard::{Form, Ingredient, Kind, VesselKind};
+use crate::cupboard::{Form, Ingredient, Kind, Trait, VesselKind};
 use crate::quantity::{Celsius, Grams, Millilitres, Minutes};
 
 /// Density of crystals and of ice, g/ml.
@@ -40,11 +40,17 @@ pub struct Contents {
 /// What matters for how long a drink keeps.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
 pub struct Past {
-    /// Time that it has spent wet between 8 and 60 °C, where things grow.
+    /// Time that it has spent where things grow, as minutes at room temperature.
     pub warm: Minutes,
     /// Whether fruit, leaves, juice or milk have come in and not been heated to 72 °C since.
     pub raw: bool,
+    /// Whether it has boiled dry: what is left in the pot is nothing to drink.
+    pub dried: bool,
 }
+
+/// So long may something perishable stand where things grow; after it, they have. Food-safety advice
+/// for kitchens.
+pub const TOO_LONG_WARM: Minutes = Minutes(120.0);
 
 /// Something solid that joins the liquid when it dissolves or melts.
 #[derive(Debug, Clone, PartialEq)]
@@ -149,6 +155,20 @@ pub(super) fn split(deposits: &mut Vec<Deposit>, share: f64) -> Vec<Deposit> {
 }
 
 impl Contents {
+    /// Whether most of its acid (nine tenths) came with lines of which `known` holds.
+    #[must_use]
+    pub fn acid_is_from(&self, known: impl Fn(usize) -> bool) -> bool {
+        let all: f64 = self.origins.iter().map(|o| o.acid.0).sum();
+        let sure: f64 = self.origins.iter().filter(|o| known(o.line)).map(|o| o.acid.0).sum();
+        sure >= 0.9 * all
+    }
+
+    /// Whether so much sugar or alcohol is in it that next to nothing grows.
+    #[must_use]
+    pub fn keeps_itself(&self) -> bool {
+        self.liquid.soluble_solids() >= 50.0 || self.liquid.alcohol_percent() >= 15.0
+    }
+
     /// Everything in the vessel.
     #[must_use]
     pub fn mass(&self) -> Grams {
@@ -233,10 +253,12 @@ impl Contents {
         let mut lost = Mixture::EMPTY;
         lost[Component::CarbonDioxide] = mixture[Component::CarbonDioxide] * OPENING_LOSS;
         mixture[Component::CarbonDioxide] -= lost[Component::CarbonDioxide];
-        let (capacity, at) = match (it.form, it.kind) {
-            (Form::Ice, _) => (heat_capacity(&mixture) * ICE_HEAT_SHARE, Celsius(0.0)),
+        let (capacity, at) = match it.kind {
+            _ if it.form == Form::Ice || it.is(Trait::Frozen) => {
+                (heat_capacity(&mixture) * ICE_HEAT_SHARE, FREEZER)
+            }
             // Soda and milk come out of the refrigerator.
-            (_, Kind::Soda | Kind::Dairy) => (heat_capacity(&mixture), KEPT_COLD),
+            Kind::Soda | Kind::Dairy => (heat_capacity(&mixture), KEPT_COLD),
             _ => (heat_capacity(&mixture), ROOM),
         };
         self.take_heat_of(capacity, at);
@@ -268,6 +290,7 @@ impl Contents {
         }
         self.past.warm = self.past.warm.max(other.past.warm);
         self.past.raw |= other.past.raw;
+        self.past.dried |= other.past.dried;
         self.settle();
     }
 
@@ -363,19 +386,12 @@ impl Contents {
         if sugars > 0.0 { split / sugars } else { 0.0 }
     }
 
-    /// Lies under sugar: it draws juice out of fruit and oil out of peel. `rubbed` is the work of a
-    /// hand, minutes that do what hours do otherwise.
-    pub(super) fn macerate(&mut self, minutes: Minutes, rubbed: bool) {
-        let sugar: f64 = self.crystals.iter().map(|d| d.mixture.sugars().0).sum::<f64>()
-            + self.liquid.sugars().0;
-        let fruit: f64 = self.pieces.iter().map(|p| p.put_in.0).sum();
-        if fruit <= 0.0 || sugar <= 0.0 {
-            return;
-        }
-        let pull = (sugar / fruit / 0.4).min(1.0);
+    /// Is rubbed with sugar by hand for so long.
+    pub(super) fn rub(&mut self, minutes: Minutes) {
+        let bath = self.bath();
         let mut pieces = std::mem::take(&mut self.pieces);
         for piece in &mut pieces {
-            let out = piece.weep(minutes, rubbed, pull, self.temperature);
+            let out = piece.rub(minutes, bath);
             self.credit(piece.line, &out);
             self.liquid += out;
         }
@@ -383,15 +399,30 @@ impl Contents {
         self.settle();
     }
 
-    /// Breaks all pieces and ice up: their juice joins the liquid, cell walls float in it.
+    /// Breaks all pieces and ice up: their juice joins the liquid, cell walls float in it, and what is
+    /// frozen in them is ice now.
     pub(super) fn blend(&mut self, seconds: f64) {
         for piece in std::mem::take(&mut self.pieces) {
             let line = piece.line;
-            let mixture = piece.crush(seconds);
+            let (mixture, ice) = piece.crush(seconds);
             self.credit(line, &mixture);
             self.liquid += mixture;
+            if ice.mass().0 > TRACE_OF {
+                self.lay_ice(Deposit::of(line, ice));
+            }
         }
         self.settle();
+    }
+
+    /// Water that may boil away before what is left is no liquid any more but sugar that burns: it then
+    /// has 0.13 g for each gram of solids, is of 88 °Bx and boils at about 125 °C. What pieces hold counts:
+    /// it comes out before the pot is dry.
+    pub(super) fn water_to_spare(&self) -> f64 {
+        const KEPT: f64 = 0.13;
+        let mut all = self.liquid;
+        self.pieces.iter().for_each(|p| all += &p.inside);
+        self.crystals.iter().for_each(|d| all += &d.mixture);
+        (all[Component::Water] - KEPT * all.soluble_solids_mass().0).max(0.0)
     }
 
     /// Lets so much water go as steam, as [`steam_off`] does.

@@ -1,11 +1,12 @@
+use super::clock::{Clocks, Place};
 use super::contents::Contents;
 use super::frames::{Frame, Landing, Line, Outcome, Touched, Trace};
 use super::heat::MEASURED_AT;
 use super::notice::{Notice, NoticeKind as Kind};
 use super::nudge::{Luck, Nudges};
 use crate::chemistry::Mixture;
-use crate::cupboard::{Cupboard, Form, Ingredient, MAX_LINE, Weighed};
-use crate::drink::{Action, Drink, Vessel};
+use crate::cupboard::{Cupboard, Form, Ingredient, MAX_LINE, VesselKind, Weighed};
+use crate::drink::{Action, Drink, Step, Vessel};
 use crate::quantity::{Amount, Celsius, Grams, Millilitres, Millimetres, Minutes};
 
 /// A drink with its amounts weighed, ready to be run again and again.
@@ -14,6 +15,8 @@ pub struct Prepared<'a> {
     pub(super) drink: &'a Drink,
     pub(super) cupboard: &'a Cupboard,
     weights: Vec<Weight>,
+    /// The vessels of each step, in the order in which things flow.
+    paths: Vec<Vec<usize>>,
 }
 
 /// What a step's ingredient and amount come to.
@@ -27,6 +30,8 @@ pub(super) struct Engine<'a> {
     pub(super) drink: &'a Drink,
     pub(super) cupboard: &'a Cupboard,
     weights: &'a [Weight],
+    paths: &'a [Vec<usize>],
+    clocks: Clocks,
     nudges: Nudges<'a>,
     /// The step that is being done.
     at: usize,
@@ -47,6 +52,13 @@ pub(super) struct Engine<'a> {
     pub(super) work: u64,
 }
 
+/// A step that has been done.
+struct Done {
+    spent: Spent,
+    /// The vessels that it changed, the main one last.
+    touched: Vec<usize>,
+}
+
 /// How the drink was served.
 pub(super) struct Served {
     pub(super) glass: usize,
@@ -61,20 +73,27 @@ pub(super) struct Served {
 pub(super) struct Spent {
     pub(super) minutes: Minutes,
     pub(super) hands_on: Minutes,
+    /// Where its vessels stand afterwards, if not open on the worktop.
+    pub(super) place: Option<Place>,
 }
 
 impl Spent {
     pub(super) fn by_hand(minutes: f64) -> Self {
-        Self { minutes: Minutes(minutes), hands_on: Minutes(minutes) }
+        Self { minutes: Minutes(minutes), hands_on: Minutes(minutes), place: None }
     }
 
     pub(super) fn waiting(minutes: Minutes) -> Self {
-        Self { minutes, hands_on: minutes.min(Minutes(1.0)) }
+        Self { minutes, hands_on: minutes.min(Minutes(1.0)), place: None }
+    }
+
+    pub(super) fn standing(self, place: Place) -> Self {
+        Self { place: Some(place), ..self }
     }
 
     /// On the ring: someone stirs now and then, a fifth of the time. Estimate.
     pub(super) fn at_the_stove(minutes: Minutes) -> Self {
-        Self { minutes, hands_on: (minutes * 0.2).max(Minutes(1.0)).min(minutes) }
+        let hands_on = (minutes * 0.2).max(Minutes(1.0)).min(minutes);
+        Self { minutes, hands_on, place: None }
     }
 }
 
@@ -96,7 +115,11 @@ impl<'a> Prepared<'a> {
                 Weight { ingredient, weighed }
             })
             .collect();
-        Self { drink, cupboard, weights }
+        let path = |step: &Step| {
+            step.action.path().into_iter().filter_map(|id| drink.vessel(id)).collect()
+        };
+        let paths = drink.steps.iter().map(path).collect();
+        Self { drink, cupboard, weights, paths }
     }
 
     /// The drink.
@@ -128,7 +151,14 @@ impl<'a> Prepared<'a> {
             })
             .collect();
         let outcome = engine.outcome();
-        Trace { frames, lines: engine.lines, many: engine.many, outcome, work: engine.work }
+        Trace {
+            frames,
+            lines: engine.lines,
+            many: engine.many,
+            outcome,
+            minutes: engine.clocks.whole(),
+            work: engine.work,
+        }
     }
 
     /// Runs it from vessels that hold something already, for its end alone. It is the same run; only
@@ -147,6 +177,8 @@ impl<'a> Prepared<'a> {
             drink: self.drink,
             cupboard: self.cupboard,
             weights: &self.weights,
+            paths: &self.paths,
+            clocks: Clocks::new(self.drink.vessels.len()),
             nudges,
             at: 0,
             vessels: vec![Contents::default(); self.drink.vessels.len()],
@@ -183,10 +215,14 @@ impl Trace {
 }
 
 impl<'a> Engine<'a> {
-    /// Does a step. Returns the time it took and the vessels it changed, the main one last.
-    fn step(&mut self, step: usize) -> (Spent, Vec<usize>) {
+    /// Does a step, when its vessels and the cook are free for it.
+    fn step(&mut self, step: usize) -> Done {
         self.at = step;
-        let drink = self.drink;
+        let (drink, path) = (self.drink, &self.paths[step]);
+        let begins = self.clocks.begin(path);
+        for vessel in path {
+            self.stand_aside(*vessel, begins);
+        }
         let (spent, touched) =
             self.act(step, &drink.steps[step].action).unwrap_or((Spent::by_hand(0.0), Vec::new()));
         for vessel in &touched {
@@ -197,10 +233,23 @@ impl<'a> Engine<'a> {
         }
         self.work += 4;
         self.worked_on.extend(&touched);
-        (spent, touched)
+        self.clocks.done(step, path, begins, &spent);
+        Done { spent, touched }
     }
 
-    fn frame(&mut self, step: usize, (spent, touched): (Spent, Vec<usize>)) -> Frame {
+    /// Lets a vessel stand where it is until a step begins on it.
+    fn stand_aside(&mut self, vessel: usize, begins: Minutes) {
+        let (minutes, place) = self.clocks.stood(vessel, begins);
+        if minutes.0 <= 0.0 || self.vessels[vessel].is_empty() {
+            return;
+        }
+        let it = self.vessel(vessel);
+        let lid = place.lid || it.kind == VesselKind::Bottle;
+        let gone = self.vessels[vessel].stand(it, place.surrounding, minutes, lid);
+        self.goes_off(vessel, &gone);
+    }
+
+    fn frame(&mut self, step: usize, Done { spent, touched }: Done) -> Frame {
         Frame {
             step,
             touched: touched
@@ -276,8 +325,9 @@ impl<'a> Engine<'a> {
         match action {
             Action::Add { into, portions, .. } => {
                 let vessel = find(into)?;
-                self.add(step, vessel)?;
-                Some((Spent::by_hand(0.5 + 0.5 * f64::from((*portions).max(1))), vec![vessel]))
+                let pared = self.add(step, vessel)?;
+                let portions = 0.5 * f64::from((*portions).max(1));
+                Some((Spent::by_hand(0.5 + portions + pared), vec![vessel]))
             }
             Action::Squeeze { into, halves_into, .. } => {
                 let vessel = find(into)?;
@@ -311,8 +361,8 @@ impl<'a> Engine<'a> {
             }
             Action::Infuse { vessel, minutes, place, covered } => {
                 let vessel = find(vessel)?;
-                let minutes = Minutes(*minutes);
-                Some((self.infuse(vessel, minutes, (*place).into(), *covered), vec![vessel]))
+                let place = Place { surrounding: (*place).into(), lid: *covered };
+                Some((self.infuse(vessel, Minutes(*minutes), place), vec![vessel]))
             }
             Action::Lift { from, into, .. } => {
                 let (from, into) = (find(from)?, find(into)?);
@@ -352,10 +402,9 @@ impl<'a> Engine<'a> {
                 self.lengthen(step, vessel, *parts)?;
                 Some((Spent::by_hand(0.25 * self.many[vessel]), vec![vessel]))
             }
-            Action::Cool { vessel, to_c, place } => {
+            Action::Cool { vessel, to_c, place, covered } => {
                 let vessel = find(vessel)?;
-                let to = crate::quantity::Celsius(*to_c);
-                Some((self.cool(vessel, to, *place), vec![vessel]))
+                Some((self.cool(vessel, Celsius(*to_c), *place, *covered), vec![vessel]))
             }
             Action::Bottle { from, bottle, headspace } => {
                 let (from, bottle) = (find(from)?, find(bottle)?);

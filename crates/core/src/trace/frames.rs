@@ -16,6 +16,9 @@ pub struct Trace {
     /// How many alike each vessel of the drink stands for: glasses, bottles.
     pub many: Vec<f64>,
     pub(super) outcome: Option<Outcome>,
+    /// How long all of it takes: the longest chain of steps that must follow one another, and no less
+    /// than the work by hand.
+    pub minutes: Minutes,
     /// What it took to run it, in the units of [`Work`](crate::work::Work).
     pub(crate) work: u64,
 }
@@ -96,6 +99,12 @@ pub struct Outcome {
 }
 
 impl Trace {
+    /// How much of its time is work by hand.
+    #[must_use]
+    pub fn hands_on(&self) -> Minutes {
+        self.frames.iter().fold(Minutes(0.0), |sum, f| sum + f.hands_on)
+    }
+
     /// How many glasses or bottles a vessel of the drink stands for; 1 for one that isn't there.
     #[must_use]
     pub fn many_of(&self, drink: &Drink, vessel: &str) -> f64 {

@@ -1,8 +1,9 @@
 //! Heat: what warming and cooling take, and how fast water leaves.
 
-use crate::chemistry::{Component, Mixture};
+use crate::chemistry::{Component, Mixture, along, boiling_point_elevation, water_activity};
+use crate::cupboard::VesselKind;
 use crate::drink::{CoolingPlace, RestingPlace, Vessel};
-use crate::quantity::{Celsius, Grams, Minutes};
+use crate::quantity::{Celsius, Minutes};
 
 /// The kitchen and everything that comes out of its cupboards.
 pub(super) const ROOM: Celsius = Celsius(21.0);
@@ -11,7 +12,7 @@ pub const MEASURED_AT: Celsius = Celsius(20.0);
 /// Inside of a refrigerator.
 const REFRIGERATOR: Celsius = Celsius(4.0);
 /// Inside of a freezer.
-const FREEZER: Celsius = Celsius(-18.0);
+pub(super) const FREEZER: Celsius = Celsius(-18.0);
 /// Cold tap water that is changed now and then.
 const COLD_WATER: Celsius = Celsius(14.0);
 /// Heat that melts a gram of ice, J.
@@ -54,38 +55,108 @@ pub(super) fn aroma_loss(t: Celsius, lid: bool) -> f64 {
     open * if lid { 0.15 } else { 1.0 }
 }
 
-/// Water that leaves an open surface each minute, from what boils as water of temperature `t` does;
-/// `rate` is how much faster or slower this kitchen's pots do it.
-///
-/// Estimates for a pot in a still kitchen, g/(cm² h): 0.6 at 70 °C, 1.1 at 80, 1.6 at 88, 2.8 at a
-/// lively simmer, 4 at the boil, and never more than the ring can boil away. A closed lid lets 7 %
-/// of it out.
-pub(super) fn evaporation(vessel: &Vessel, t: Celsius, lid: bool, rate_here: f64) -> Grams {
-    const RATE: [(f64, f64); 7] = [
-        (20.0, 0.02),
-        (50.0, 0.2),
-        (70.0, 0.6),
-        (80.0, 1.1),
-        (88.0, 1.6),
-        (96.5, 2.8),
-        (100.0, 4.0),
-    ];
-    let rate = interpolate(&RATE, t.0);
-    let open = rate * rate_here * vessel.opening_mm2() / 100.0 / 60.0;
-    let most = RING_WATTS * 60.0 / VAPORISATION;
-    Grams(open.min(most) * if lid { 0.07 } else { 1.0 })
+/// The share of its gas that an open vessel loses in a minute, as a rate: 8 % in ten minutes when cold
+/// (estimate 5–15), twice as fast for each 10 °C more; a closed one keeps it while it is cool.
+pub(super) fn gas_loss(t: Celsius, lid: bool) -> f64 {
+    if lid && t.0 < 30.0 { 0.0 } else { 0.0083 * 2f64.powf((t.0 - 5.0) / 10.0) }
 }
 
-fn interpolate(points: &[(f64, f64)], x: f64) -> f64 {
-    let last = points.len() - 1;
-    match points.iter().position(|(at, _)| x < *at) {
-        Some(0) => points[0].1,
-        None => points[last].1,
-        Some(i) => {
-            let ((x0, y0), (x1, y1)) = (points[i - 1], points[i]);
-            y0 + (x - x0) / (x1 - x0) * (y1 - y0)
+/// How much faster than a minute at 95 °C cells of fruit break at `t`: ten times as fast for each 20 °C,
+/// so that a day on the worktop does next to nothing. Estimate.
+pub(super) fn cell_breaking(t: Celsius) -> f64 {
+    10f64.powf((t.0 - 95.0) / 20.0)
+}
+
+/// The hottest that anything is let get, °C: there sugar is caramel and no longer a syrup, and the law for
+/// its boiling point has ended long before.
+const HOTTEST: f64 = 125.0;
+
+/// Where it boils.
+pub(super) fn boiling_point(liquid: &Mixture) -> Celsius {
+    Celsius((100.0 + boiling_point_elevation(liquid)).min(HOTTEST))
+}
+
+/// How water leaves a vessel while time passes.
+pub(super) struct Steaming {
+    opening_cm2: f64,
+    /// On the ring, with so much more or less than usual in this kitchen; else it stands still.
+    heated: Option<f64>,
+    /// Where it is kept near its own boil, how far under it: that rises as water goes.
+    under_boil: Option<f64>,
+}
+
+impl Steaming {
+    /// From a pot on the ring.
+    pub(super) fn heated(pot: &Vessel, here: f64) -> Self {
+        Self { opening_cm2: pot.opening_mm2() / 100.0, heated: Some(here), under_boil: None }
+    }
+
+    /// From a pot that is kept so far under its boil.
+    pub(super) fn boiling(pot: &Vessel, here: f64, under: f64) -> Self {
+        Self { under_boil: Some(under), ..Self::heated(pot, here) }
+    }
+
+    /// Where it boils, for what is kept there: that rises as water goes and sugar comes in.
+    pub(super) fn boils_at(&self, liquid: &Mixture) -> Option<Celsius> {
+        self.under_boil.map(|under| Celsius(boiling_point(liquid).0 - under))
+    }
+
+    /// From a vessel that stands. A bottle's neck lets nothing worth a word out.
+    pub(super) fn still(vessel: &Vessel) -> Self {
+        let open = if vessel.kind == VesselKind::Bottle { 0.0 } else { 1.0 };
+        let opening_cm2 = open * vessel.opening_mm2() / 100.0;
+        Self { opening_cm2, heated: None, under_boil: None }
+    }
+
+    /// From nowhere.
+    pub(super) fn none() -> Self {
+        Self { opening_cm2: 0.0, heated: None, under_boil: None }
+    }
+
+    /// Grams of water that leave each minute at `t`: as from water that is as far from its boil, and
+    /// less from a syrup, whose water is held (0.85 at 65 °Bx, as its water activity). A closed lid lets
+    /// 7 % of it out from a ring, and nothing to speak of from what stands: it drips back.
+    ///
+    /// Estimates for a pot on the ring in a still kitchen, g/(cm² h): 0.6 at 70 °C, 1.1 at 80, 1.6 at
+    /// 88, 2.8 at a lively simmer, 4 at the boil, and never more than the ring can boil away. What
+    /// stands without heat loses less: 0.006 for each kPa of vapour over it (two litres lose 80 to 130 g
+    /// in two hours, 4 to 6 % from the boil to room temperature).
+    pub(super) fn rate(&self, liquid: &Mixture, t: Celsius, lid: bool) -> f64 {
+        const RATE: [(f64, f64); 7] = [
+            (20.0, 0.02),
+            (50.0, 0.2),
+            (70.0, 0.6),
+            (80.0, 1.1),
+            (88.0, 1.6),
+            (96.5, 2.8),
+            (100.0, 4.0),
+        ];
+        const STILL: f64 = 0.006;
+        if self.opening_cm2 <= 0.0 || t.0 < ROOM.0 + 2.0 {
+            return 0.0;
+        }
+        let activity = water_activity(liquid);
+        match self.heated {
+            Some(here) => {
+                let as_water = self
+                    .under_boil
+                    .map_or_else(|| t.0 - boiling_point_elevation(liquid), |under| 100.0 - under);
+                let open = along(&RATE, as_water) * here * self.opening_cm2 / 60.0;
+                let most = RING_WATTS * 60.0 / VAPORISATION;
+                open.min(most) * activity * if lid { 0.07 } else { 1.0 }
+            }
+            None if lid => 0.0,
+            None => {
+                let over_air = vapour_kpa(t) * activity - 0.5 * vapour_kpa(ROOM);
+                STILL * over_air.max(0.0) * self.opening_cm2 / 60.0
+            }
         }
     }
+}
+
+/// Pressure of water's vapour, kPa (Magnus, to 1 % between 0 and 100 °C).
+fn vapour_kpa(t: Celsius) -> f64 {
+    0.6112 * (17.62 * t.0 / (243.12 + t.0)).exp()
 }
 
 /// A surrounding that draws heat off: its temperature, and W/(m² K) over the vessel's outside.
@@ -118,9 +189,14 @@ impl From<CoolingPlace> for Surrounding {
 }
 
 impl Surrounding {
+    /// The same under a lid, where it lasts a third longer. Estimate.
+    pub(super) fn tau(&self, vessel: &Vessel, capacity: f64, volume_ml: f64, lid: bool) -> f64 {
+        self.time_constant(vessel, capacity, volume_ml) * if lid { 1.35 } else { 1.0 }
+    }
+
     /// Minutes until the difference in temperature has fallen to 37 %: Newton's law over the wetted
     /// wall, the bottom and the surface.
-    pub(super) fn time_constant(&self, vessel: &Vessel, capacity: f64, volume_ml: f64) -> f64 {
+    fn time_constant(&self, vessel: &Vessel, capacity: f64, volume_ml: f64) -> f64 {
         let opening = vessel.opening_mm2();
         let depth = volume_ml * 1000.0 / opening;
         let area_m2 = (2.0 * opening + std::f64::consts::PI * vessel.diameter().0 * depth) * 1e-6;

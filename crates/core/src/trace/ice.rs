@@ -6,7 +6,7 @@
 
 use super::contents::{Contents, Deposit, TRACE_OF, split};
 use super::heat::MELTING;
-use crate::chemistry::Component;
+use crate::chemistry::{Component, Mixture};
 use crate::quantity::Celsius;
 
 impl Contents {
@@ -55,8 +55,11 @@ impl Contents {
         }
     }
 
-    /// Freezes hard: the liquid becomes ice of the same drink, pieces freeze through.
-    pub(super) fn freeze(&mut self, to: Celsius) {
+    /// Freezes hard: the liquid becomes ice of the same drink, pieces freeze through. Its gas doesn't stay
+    /// in ice, and is returned.
+    pub(super) fn freeze(&mut self, to: Celsius) -> Mixture {
+        let mut gone = Mixture::EMPTY;
+        gone[Component::CarbonDioxide] = self.liquid.take_component(Component::CarbonDioxide);
         if self.liquid.mass().0 > TRACE_OF {
             let frozen = Deposit {
                 mixture: self.liquid.take_all(),
@@ -69,5 +72,6 @@ impl Contents {
             self.lay(piece);
         }
         self.temperature = to;
+        gone
     }
 }

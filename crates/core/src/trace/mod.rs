@@ -33,6 +33,7 @@
 //! time pass, come to rest), each of which keeps every gram; so a new action is a new order of moves
 //! and no new arithmetic.
 
+mod clock;
 mod cold;
 mod contents;
 mod dissolving;
@@ -51,7 +52,7 @@ mod stove;
 mod straining;
 mod watch;
 
-pub use contents::{Contents, Deposit, Origin, Past};
+pub use contents::{Contents, Deposit, Origin, Past, TOO_LONG_WARM};
 pub use engine::Prepared;
 pub(crate) use frames::Landing;
 pub use frames::{Frame, Line, Outcome, Touched, Trace};

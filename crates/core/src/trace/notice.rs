@@ -1,5 +1,7 @@
 use serde::Serialize;
 
+use crate::quantity::Minutes;
+
 /// Something that the cook should know about a step.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -84,6 +86,12 @@ pub enum Severity {
     Notice,
     /// It won't work as written.
     Stop,
+}
+
+/// "a minute", "12 minutes".
+pub(super) fn say_minutes(minutes: Minutes) -> String {
+    let whole = minutes.0.round();
+    if whole <= 1.0 { "a minute".to_owned() } else { format!("{whole:.0} minutes") }
 }
 
 impl Notice {

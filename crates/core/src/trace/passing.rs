@@ -1,96 +1,208 @@
-//! What time does to what is in a vessel: pieces draw, aroma and gas go off, sugar splits in hot acid, and
-//! whatever is perishable grows older.
+//! What time does to what is in a vessel: pieces draw and break, sugar pulls juice out of fruit, water leaves
+//! as steam, aroma and gas go off, sugar splits in hot acid, and whatever is perishable grows older.
 //!
 //! Every step that takes time is one call of [`Contents::pass`] with the way that the temperature takes
-//! meanwhile: level on the ring, along Newton's curve in a surrounding.
+//! meanwhile: level on the ring, along Newton's curve in a surrounding. All that happens goes at rates that
+//! hang on the state alone, so that an hour is the same as twice half an hour.
 
 use super::contents::{Contents, Origin};
-use super::heat::{MELTING, Surrounding, aroma_loss, drawing_speed};
-use crate::chemistry::{Component, Mixture, carbonation_kept, inversion_rate};
+use super::heat::{MELTING, Steaming, Surrounding, aroma_loss, gas_loss};
+use super::piece::{Bath, Moment};
+use crate::chemistry::{Component, Mixture, inversion_rate};
 use crate::drink::Vessel;
-use crate::quantity::{Celsius, Minutes};
+use crate::quantity::{Celsius, Grams, Minutes};
 
 /// Into how many parts a span of time is cut where the temperature changes.
 const PARTS: usize = 16;
 
-/// Under this little grows, °C.
-const GROWS_FROM: f64 = 8.0;
+/// Nothing grows below this, °C, nor above the other; from the third on things grow in earnest.
+const GROWS: (f64, f64) = (5.0, 60.0);
+const GROWS_WELL: f64 = 20.0;
 
 /// Hot enough to make raw things safe for a while.
 const PASTEURISED: f64 = 72.0;
 
+/// Minutes at 95 °C until pulp that floats in it has given up 63 % of its bitterness. Estimate.
+const PULP_BITTERS: f64 = 25.0;
+
+/// In how many turns what is drawn is mixed in.
+const TURNS: usize = 4;
+
+/// Rates times the time that they went on.
+#[derive(Default)]
+struct Rates {
+    bitter: f64,
+    aroma: f64,
+    gas: f64,
+    /// Of sucrose, for each mole of hydrogen ions in a litre.
+    inverts: f64,
+}
+
+impl Rates {
+    fn add(&mut self, length: f64, t: Celsius, lid: bool, moment: &Moment) {
+        // Bitterness hangs twice as much on the heat: it stays in rind that lies in the cold.
+        self.bitter += moment.hot * moment.hot / length.max(1e-12);
+        self.aroma += aroma_loss(t, lid) * length;
+        self.gas += gas_loss(t, lid) * length;
+    }
+}
+
+/// What a time has done.
+#[derive(Debug, Default)]
+pub(super) struct Passed {
+    /// What went off into the air.
+    pub(super) gone: Mixture,
+    /// When it had boiled dry, if it did: there the time ends.
+    pub(super) dry_after: Option<Minutes>,
+}
+
+/// How much a minute at `t` counts for what grows: one between 20 and 50 °C counts full; in the cold it
+/// is the square of the distance from where nothing grows (Ratkowsky's law), and over 50 °C less and less.
+fn growing(t: Celsius) -> f64 {
+    let cold = ((t.0 - GROWS.0) / (GROWS_WELL - GROWS.0)).clamp(0.0, 1.0).powi(2);
+    cold * ((GROWS.1 - t.0) / 10.0).clamp(0.0, 1.0)
+}
+
 impl Contents {
-    /// Lets a time pass while the temperature runs from one value towards another: pieces draw,
-    /// pulp gives up bitterness, aroma and gas go off, sugar splits in hot acid. Returns what went off.
+    /// Lets a time pass while the temperature runs along `temperature_at` (by the minute) and water
+    /// leaves as `steaming` says.
     pub(super) fn pass(
         &mut self,
         minutes: Minutes,
         lid: bool,
+        steaming: &Steaming,
         temperature_at: impl Fn(f64) -> Celsius,
-    ) -> Mixture {
-        let mut gone = Mixture::EMPTY;
-        if minutes.0 <= 0.0 || self.liquid[Component::Water] < 1e-6 {
-            return gone;
+    ) -> Passed {
+        let mut passed = Passed::default();
+        if minutes.0 <= 0.0 || self.is_empty() {
+            return passed;
         }
-        let mut parts = [(0.0, Celsius(0.0)); PARTS];
-        let (mut hot_minutes, mut warmth, mut off, mut hottest) = (0.0, 0.0, 0.0, f64::MIN);
-        for (i, part) in parts.iter_mut().enumerate() {
-            // Short parts at first, where a cooling pot changes most.
-            let [from, to] = [i, i + 1].map(|n| (n as f64 / PARTS as f64).powi(2) * minutes.0);
-            let (length, t) = (to - from, temperature_at((from + to) / 2.0));
-            *part = (drawing_speed(t) * length, t);
-            hot_minutes += part.0;
-            warmth += t.0 * length / minutes.0;
-            off += aroma_loss(t, lid) * length;
-            hottest = hottest.max(t.0);
-            if (GROWS_FROM..60.0).contains(&t.0) {
-                self.past.warm += Minutes(length);
+        let (first, last) = (temperature_at(0.0), temperature_at(minutes.0));
+        let level = first == last;
+        // Level, parts are alike; else they are short at first, where a cooling pot changes most.
+        let until = |part: usize| {
+            let share = part as f64 / PARTS as f64;
+            minutes.0 * if level { share } else { share * share }
+        };
+        // What is drawn goes off and sours the rest, and hot syrup that splits holds its water better: they
+        // take turns. Where it is cool and nothing lies in it, once is enough.
+        let turns = match self.bath() {
+            _ if self.pieces.is_empty() && first.max(last).0 < 40.0 => 1,
+            bath if bath.covers() => TURNS,
+            // Fruit in its own juice, of which there is none at first.
+            _ => PARTS,
+        };
+        for turn in 0..turns {
+            let each = PARTS / turns;
+            let mut moments = [Moment::default(); PARTS];
+            let moments = &mut moments[..each];
+            let kept = self.liquid[Component::Water] - self.water_to_spare();
+            let boils_at = steaming.boils_at(&self.liquid);
+            let mut rates = Rates::default();
+            for (i, moment) in moments.iter_mut().enumerate() {
+                let [from, to] = [0, 1].map(|n| until(turn * each + i + n));
+                let along = || temperature_at((from + to) / 2.0);
+                let (length, t) = (to - from, boils_at.unwrap_or_else(along));
+                *moment = Moment::new(length, t);
+                rates.add(length, t, lid, moment);
+                if t.0 > 40.0 {
+                    // It hangs so much on the heat that two points a part are needed (Gauss).
+                    let off = (to - from) / 12f64.sqrt();
+                    let at = |sign: f64| temperature_at((from + to) / 2.0 + sign * off);
+                    let [early, late] =
+                        [-1.0, 1.0].map(|sign| boils_at.unwrap_or_else(|| at(sign)));
+                    let rate = inversion_rate(early, 0.0) + inversion_rate(late, 0.0);
+                    rates.inverts += rate / 2.0 * length;
+                }
+                self.past.warm += Minutes(growing(t) * length);
+                self.past.raw &= t.0 < PASTEURISED;
+                let steam = steaming.rate(&self.liquid, t, lid) * length;
+                if passed.dry_after.is_none() && self.steam(&mut passed.gone, steam, kept) {
+                    passed.dry_after = Some(Minutes(to));
+                }
+            }
+            self.draw_all(moments, rates.bitter);
+            self.temperature = moments.last().map_or(self.temperature, |m| m.t);
+            self.dissolve();
+            self.change(&rates, &mut passed.gone);
+            if passed.dry_after.is_some() {
+                break;
             }
         }
-        self.past.raw &= hottest < PASTEURISED;
+        passed
+    }
+
+    /// What goes off, turns bitter and splits at those rates.
+    fn change(&mut self, rates: &Rates, gone: &mut Mixture) {
+        self.lose(Component::Aroma, rates.aroma, gone);
+        self.lose(Component::CarbonDioxide, rates.gas, gone);
+        // Pulp of whole citrus goes on giving up bitterness.
+        let bound = &mut self.liquid[Component::BoundBitterness];
+        let freed = *bound * (1.0 - (-rates.bitter / PULP_BITTERS).exp());
+        *bound -= freed;
+        self.liquid[Component::Bitterness] += freed;
+        if rates.inverts > 0.0
+            && self.liquid[Component::Sucrose] > 0.0
+            && let Some(ph) = self.liquid.ph()
+        {
+            self.invert(rates.inverts * 10f64.powf(-ph));
+        }
+    }
+
+    /// All pieces give up what they do in that time.
+    fn draw_all(&mut self, moments: &[Moment], bitter: f64) {
+        if self.pieces.is_empty() {
+            return;
+        }
+        let bath = self.bath();
         let mut pieces = std::mem::take(&mut self.pieces);
         for piece in &mut pieces {
-            let out = piece.draw(&parts);
+            let out = piece.pass(moments, bitter, bath);
             self.credit(piece.line, &out);
             self.liquid += out;
         }
         self.pieces = pieces;
-        // Pulp of whole citrus goes on giving up bitterness.
-        let bound = &mut self.liquid[Component::BoundBitterness];
-        let freed = *bound * (1.0 - (-hot_minutes / 25.0).exp());
-        *bound -= freed;
-        self.liquid[Component::Bitterness] += freed;
-
-        let aroma = self.liquid[Component::Aroma] * (1.0 - (-off).exp());
-        self.liquid[Component::Aroma] -= aroma;
-        gone[Component::Aroma] = aroma;
-        gone[Component::CarbonDioxide] = self.let_gas_off(minutes, Celsius(hottest), lid);
-        if self.liquid[Component::Sucrose] > 0.0 && hottest > 40.0 {
-            self.invert(minutes, Celsius(warmth));
-        }
-        gone
     }
 
-    /// Gas that leaves an open vessel: 8 % in ten minutes when cold (estimate 5–15), and whatever the
-    /// liquid can't keep when warm.
-    pub(super) fn let_gas_off(&mut self, minutes: Minutes, t: Celsius, lid: bool) -> f64 {
-        let there = self.liquid[Component::CarbonDioxide];
-        if there <= 0.0 || (lid && t.0 < 30.0) {
-            return 0.0;
-        }
-        let calm = (-minutes.0 * 0.0083).exp();
-        let kept = carbonation_kept(t, self.liquid.soluble_solids()) / 1.42;
-        let left = if t.0 >= 60.0 { 0.0 } else { there * calm * kept.min(1.0) };
-        self.liquid[Component::CarbonDioxide] = left;
-        there - left
+    /// What pieces lie in. Neither figure changes while they give up what they hold.
+    pub(super) fn bath(&self) -> Bath {
+        let put_in: f64 = self.pieces.iter().map(|p| p.put_in.0).sum();
+        let of_pieces = |line| self.pieces.iter().any(|p| p.line == line);
+        let poured: f64 =
+            self.origins.iter().filter(|o| !of_pieces(o.line)).map(|o| o.water.0).sum();
+        let inside = |read: fn(&Mixture) -> f64| -> f64 {
+            self.pieces.iter().map(|p| read(&p.inside)).sum::<f64>()
+                + self.crystals.iter().map(|d| read(&d.mixture)).sum::<f64>()
+                + read(&self.liquid)
+        };
+        let (sugar, water) = (inside(|m| m.sugars().0), inside(|m| m[Component::Water]));
+        Bath::new(poured / put_in.max(1e-9), sugar / (sugar + water).max(1e-9))
     }
 
-    pub(super) fn invert(&mut self, minutes: Minutes, t: Celsius) {
-        let Some(ph) = self.liquid.ph() else { return };
+    /// Loses so much of something to the air, as a rate times a time.
+    fn lose(&mut self, what: Component, by: f64, gone: &mut Mixture) {
+        let off = self.liquid[what] * (1.0 - (-by).exp());
+        self.liquid[what] -= off;
+        gone[what] += off;
+    }
+
+    /// Lets steam go, down to the water that is `kept`. Returns whether it has boiled dry: a pot is taken
+    /// off before sugar burns.
+    fn steam(&mut self, gone: &mut Mixture, steam: f64, kept: f64) -> bool {
+        if steam <= 0.0 {
+            return false;
+        }
+        let there = self.liquid[Component::Water];
+        let most = (there - kept).max(0.0);
+        *gone += self.steam_off(Grams(steam.min(most).min(there)));
+        steam > most
+    }
+
+    /// Splits sugar; `by` is a rate times a time.
+    fn invert(&mut self, by: f64) {
         // A gram of sucrose takes up 18/342 g of water when it splits.
         const TAKEN_UP: f64 = 18.015 / 342.3;
-        let share = 1.0 - (-inversion_rate(t, ph) * minutes.0).exp();
-        let split = (self.liquid[Component::Sucrose] * share)
+        let split = (self.liquid[Component::Sucrose] * (1.0 - (-by).exp()))
             .min(self.liquid[Component::Water] * 0.9 / TAKEN_UP);
         self.liquid[Component::Sucrose] -= split;
         self.liquid[Component::Water] -= split * TAKEN_UP;
@@ -122,10 +234,9 @@ impl Contents {
         minutes: Minutes,
         lid: bool,
     ) -> Mixture {
-        let tau = surrounding.time_constant(vessel, self.heat_capacity(), self.level().0)
-            * if lid { 1.35 } else { 1.0 };
+        let tau = surrounding.tau(vessel, self.heat_capacity(), self.level().0, lid);
         let end = surrounding.temperature.0;
-        let warm = self.past.warm;
+        let air = Steaming::still(vessel);
         let mut gone = Mixture::EMPTY;
         let mut minutes = minutes;
         let ice = self.frozen_water();
@@ -133,30 +244,24 @@ impl Contents {
             // As long as there is ice, what warmth comes in melts it.
             let a_minute = self.heat_capacity() * (end - self.temperature.0.max(0.0)) / tau;
             let melting = Minutes((ice * MELTING / a_minute).min(minutes.0));
-            gone += self.pass(melting, lid, |_| Celsius(0.0));
+            gone += self.pass(melting, lid, &air, |_| Celsius(0.0)).gone;
             self.melt_with(a_minute * melting.0);
             minutes = minutes - melting;
         }
         let start = self.temperature.0;
         let at = move |t: f64| Celsius(end + (start - end) * (-t / tau).exp());
-        gone += self.pass(minutes, lid, at);
-        if end < GROWS_FROM {
-            // In the refrigerator it is on its way to the cold.
-            self.past.warm = warm;
-        }
+        gone += self.pass(minutes, lid, &air, at).gone;
         self.temperature = at(minutes.0);
         self.settle();
         gone
     }
-}
 
-impl Contents {
     /// As it will be when it has stood for a time at the temperature that it has.
     #[must_use]
     pub fn after_standing(&self, minutes: Minutes) -> Self {
         let mut later = self.clone();
         let there = later.temperature;
-        later.pass(minutes, true, |_| there);
+        later.pass(minutes, true, &Steaming::none(), |_| there);
         later
     }
 }

@@ -1,7 +1,14 @@
-use super::heat::heat_capacity;
+//! Pieces that lie in a vessel, and what they give up.
+//!
+//! A piece gives up what it holds in three ways. What lies in a liquid is **drawn**: matter wanders out, and
+//! water with it, until inside and outside are alike. What has broken cells **runs out**, with or without a
+//! liquid around it, until the pulp holds no more: heat breaks cells, frost does, sugar does. And **sugar**
+//! pulls juice out of what is whole. What a strainer then keeps hangs on the cells: see
+//! [`Texture`](crate::cupboard::Texture).
+
+use super::heat::{cell_breaking, drawing_speed, heat_capacity};
 use crate::chemistry::{Component, Mixture};
-use crate::cupboard::{Extraction, Flavour, Hold, Ingredient, Kind};
-use crate::drink::Press;
+use crate::cupboard::{BITTER_BLENDING, Flavour, Form, Ingredient, Press, Texture, Trait};
 use crate::quantity::{Celsius, Grams, Minutes};
 
 /// Pieces of one ingredient that lie in a liquid.
@@ -15,39 +22,88 @@ pub struct Piece {
     pub put_in: Grams,
     /// What is still in the pieces, cell walls included.
     pub inside: Mixture,
-    /// The share of what can be exchanged with a liquid that has been drawn.
+    /// The share of what can be exchanged with a liquid that has come out.
     pub drawn: f64,
+    /// The share of its cells that is broken, 0 to 1.
+    pub broken: f64,
     /// Water in them that is frozen.
     pub frozen: Grams,
-    /// Whether they have been frozen: ice breaks cells, and they weep more.
-    pub was_frozen: bool,
-    kind: Kind,
-    extraction: Extraction,
-    hold: Hold,
+    texture: Texture,
     flavour: Flavour,
 }
 
-/// How much further pieces that were frozen give up what they hold, as a share of what was left.
-/// Estimate 0.3–0.6: thawed strawberries and melons run out by themselves.
-const BROKEN_CELLS: f64 = 0.45;
-/// And how much faster. Estimate.
-const BROKEN_FASTER: f64 = 2.0;
+/// A short part of a span of time.
+#[derive(Debug, Clone, Copy, Default)]
+pub(super) struct Moment {
+    pub(super) minutes: f64,
+    pub(super) t: Celsius,
+    /// So many minutes as at 95 °C, for what is drawn.
+    pub(super) hot: f64,
+    /// The same for what breaks cells.
+    pub(super) breaks: f64,
+}
+
+impl Moment {
+    pub(super) fn new(minutes: f64, t: Celsius) -> Self {
+        let (hot, breaks) = (drawing_speed(t) * minutes, cell_breaking(t) * minutes);
+        Self { minutes, t, hot, breaks }
+    }
+}
+
+/// What pieces lie in.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Bath {
+    /// How far they lie in a liquid that isn't their own juice, 0 to 1.
+    covered: f64,
+    /// How much of its full pull sugar has on them, 0 to 1.
+    pull: f64,
+}
+
+impl Bath {
+    pub(super) fn covers(&self) -> bool {
+        self.covered >= 1.0
+    }
+
+    /// `poured` is the water that didn't come from the pieces, for each gram of them; half their weight
+    /// of it covers them. `sugar` is the sugar of all that is in the vessel as a share of it and water:
+    /// fruit under four tenths of its weight of sugar has the full pull, a drink has none. Estimates.
+    pub(super) fn new(poured: f64, sugar: f64) -> Self {
+        Self {
+            covered: (poured / 0.5).clamp(0.0, 1.0),
+            pull: ((sugar - 0.12) / 0.2).clamp(0.0, 1.0),
+        }
+    }
+}
+
+/// The share of its cells that frost breaks. Estimate: thawed strawberries and melons run out by
+/// themselves, and a little less than cooked ones.
+const BROKEN_BY_FROST: f64 = 0.8;
+/// What pressing with a spoon or wringing breaks of the cells that are whole. Estimate.
+const BROKEN_BY_PRESSING: f64 = 0.3;
+/// Of what whole cells keep back, broken ones give up so much more when they lie in a liquid. Estimate.
+const BROKEN_GIVE_MORE: f64 = 0.6;
+/// What doesn't come out of a piece with its juice.
+const STAYS: [Component; 3] =
+    [Component::Insoluble, Component::BoundBitterness, Component::PulpHold];
 
 impl Piece {
     pub(super) fn new(line: usize, ingredient: usize, it: &Ingredient, mixture: Mixture) -> Self {
-        Self {
+        debug_assert_eq!(it.form, Form::Pieces);
+        let mut piece = Self {
             line,
             ingredient,
             put_in: mixture.mass(),
             inside: mixture,
             drawn: 0.0,
+            broken: 0.0,
             frozen: Grams(0.0),
-            was_frozen: it.id.ends_with("_frozen"),
-            kind: it.kind,
-            extraction: it.extraction,
-            hold: it.hold,
+            texture: it.texture,
             flavour: it.flavour,
+        };
+        if it.is(Trait::Frozen) {
+            piece.freeze();
         }
+        piece
     }
 
     pub(super) fn heat_capacity(&self) -> f64 {
@@ -57,9 +113,9 @@ impl Piece {
     /// Whether two lots are so alike that they can lie in one heap: of the same line and ingredient,
     /// and drawing as fast.
     pub(super) fn is_like(&self, other: &Self) -> bool {
-        (self.line, self.ingredient, self.was_frozen)
-            == (other.line, other.ingredient, other.was_frozen)
-            && self.extraction == other.extraction
+        (self.line, self.ingredient) == (other.line, other.ingredient)
+            && self.texture == other.texture
+            && (self.broken - other.broken).abs() < 0.1
     }
 
     /// Lays a lot that is alike to it. What has been drawn is then that of the whole heap: of so much
@@ -67,7 +123,9 @@ impl Piece {
     pub(super) fn join(&mut self, other: &Self) {
         let all = self.put_in.0 + other.put_in.0;
         if all > 0.0 {
-            self.drawn = (self.drawn * self.put_in.0 + other.drawn * other.put_in.0) / all;
+            let mean = |mine: f64, its: f64| (mine * self.put_in.0 + its * other.put_in.0) / all;
+            self.drawn = mean(self.drawn, other.drawn);
+            self.broken = mean(self.broken, other.broken);
         }
         self.put_in += other.put_in;
         self.inside += &other.inside;
@@ -89,40 +147,46 @@ impl Piece {
 
     pub(super) fn freeze(&mut self) {
         self.frozen = Grams(self.inside[Component::Water]);
-        self.was_frozen = true;
+        self.broken = self.broken.max(BROKEN_BY_FROST);
     }
 
     /// Changes how fast and how far it draws, where its figures are uncertain.
     pub(super) fn with_luck(mut self, speed: f64) -> Self {
-        self.extraction.tau_hot.value /= speed;
+        self.texture.minutes.value /= speed;
         self
     }
 
-    /// The share that comes out at all at that temperature.
-    fn reach(&self, t: Celsius) -> f64 {
-        let (cold, hot) = (self.extraction.cold.value, self.extraction.hot.value);
+    /// The share that comes out at all in a liquid of that temperature.
+    fn reach(&self, t: Celsius, broken: f64) -> f64 {
+        let (cold, hot) = (self.texture.cold.value, self.texture.hot.value);
         let reach = cold + (hot - cold) * ((t.0 - 5.0) / 95.0).clamp(0.0, 1.0);
-        if self.was_frozen { reach + (1.0 - reach) * BROKEN_CELLS } else { reach }
+        reach + (1.0 - reach) * broken * BROKEN_GIVE_MORE
     }
 
-    /// What comes out in a span of time, given as parts: so many minutes as at 95 °C, and how warm it
-    /// really was. It follows 1 − exp(−∫k dt) of what can be drawn; drawn matter takes the water of the
-    /// pieces along, so that in the end pieces and liquid are alike. Bitterness comes at a speed of its
-    /// own.
-    pub(super) fn draw(&mut self, parts: &[(f64, Celsius)]) -> Mixture {
+    /// What comes out in a span of time. Drawing follows 1 − exp(−∫k dt) of what can be drawn; drawn
+    /// matter takes the water of the pieces along, so that in the end pieces and liquid are alike.
+    /// Bitterness comes at a speed of its own, `bitter` minutes as at 95 °C.
+    pub(super) fn pass(&mut self, moments: &[Moment], bitter: f64, bath: Bath) -> Mixture {
         let thawed = 1.0 - self.frozen.0 / self.inside[Component::Water].max(1e-9);
-        let faster = if self.was_frozen { BROKEN_FASTER } else { 1.0 };
-        let speed = thawed.clamp(0.0, 1.0) * faster / self.extraction.tau_hot.value;
-        let mut drawn = self.drawn;
-        for (hot_minutes, t) in parts {
-            let reach = self.reach(*t);
-            if drawn < reach {
-                drawn = reach - (reach - drawn) * (-hot_minutes * speed).exp();
+        let thawed = thawed.clamp(0.0, 1.0);
+        let (mut drawn, mut broken) = (self.drawn, self.broken);
+        let mut under_sugar = 0.0;
+        for moment in moments {
+            if let Some(cooked) = self.texture.cooked_minutes {
+                broken = 1.0 - (1.0 - broken) * (-moment.breaks / cooked).exp();
             }
+            let reach = self.reach(moment.t, broken) * bath.covered;
+            if drawn < reach {
+                let speed = thawed * (1.0 + broken) / self.texture.minutes.value;
+                drawn = reach - (reach - drawn) * (-moment.hot * speed).exp();
+            }
+            under_sugar += moment.minutes / 60.0 * 2f64.powf((moment.t.0 - 5.0) / 16.0);
         }
+        self.broken = broken;
         let mut out = self.release(drawn);
-        let hot: f64 = parts.iter().map(|(hot, _)| hot).sum();
-        self.free_bitterness(1.0 - (-hot / self.flavour.bitter_minutes).exp(), &mut out);
+        out += self.pulled(bath, under_sugar * thawed);
+        out += self.run_out(Press::Drained, thawed);
+        self.free_bitterness(1.0 - (-bitter / self.flavour.bitter_minutes).exp(), &mut out);
         out
     }
 
@@ -138,58 +202,99 @@ impl Piece {
         if left_before <= 0.0 || to <= self.drawn {
             return Mixture::EMPTY;
         }
-        let insoluble = self.inside.take_component(Component::Insoluble);
-        let bound = self.inside.take_component(Component::BoundBitterness);
+        let stays = STAYS.map(|c| self.inside.take_component(c));
         let out = self.inside.take(((to - self.drawn) / left_before).clamp(0.0, 1.0));
-        self.inside[Component::Insoluble] = insoluble;
-        self.inside[Component::BoundBitterness] = bound;
+        for (component, amount) in STAYS.into_iter().zip(stays) {
+            self.inside[component] = amount;
+        }
         self.drawn = to;
         out
     }
 
-    /// What sugar draws out of it. Sliced fruit under half its weight of sugar gives 0.35 g a gram in
-    /// 4 hours and 0.5 in 24 in the refrigerator (0.25–0.6); peel 0.25 g, and 40 % of its oil in 4
-    /// hours (20–60), 70 % of that when muddled for three quarters of an hour or rubbed for some
-    /// minutes. At room temperature twice as fast. All estimates.
-    pub(super) fn weep(
-        &mut self,
-        minutes: Minutes,
-        rubbed: bool,
-        pull: f64,
-        t: Celsius,
-    ) -> Mixture {
-        let (most, hours, oil) = match self.kind {
-            Kind::Fruit | Kind::Vegetable => (0.58, 4.3, 0.5),
-            Kind::Zest | Kind::Peel => (0.3, 3.0, 0.55),
-            Kind::Herb | Kind::Flower => (0.25, 4.0, 0.5),
-            _ => (0.1, 8.0, 0.2),
-        };
-        if self.inside[Component::Water] < 0.2 * self.put_in.0 && self.drawn < 0.05 {
-            // Dry things have nothing that sugar could draw.
+    /// Its own juice.
+    fn juice(&self) -> f64 {
+        self.inside.mass().0 - self.inside[Component::Insoluble]
+    }
+
+    /// What runs out of broken cells by itself, or when they are pressed: whole ones keep all that they
+    /// came with, broken ones what the pulp holds.
+    fn run_out(&mut self, press: Press, thawed: f64) -> Mixture {
+        if self.broken <= 0.0 || thawed <= 0.0 {
             return Mixture::EMPTY;
         }
-        let speed = 2f64.powf((t.0 - 5.0) / 16.0) * if rubbed { 40.0 } else { 1.0 };
-        let waited = 1.0 - (-minutes.0 / 60.0 * speed / hours).exp();
-        let most = if self.was_frozen { most + (1.0 - most) * BROKEN_CELLS } else { most };
-        let mut out = self.release(most * pull * waited);
-        let smell = self.inside[Component::Aroma]
-            * if rubbed { 0.7 * (1.0 - (-minutes.0 / 3.0).exp()) } else { oil * waited };
-        self.inside[Component::Aroma] -= smell;
-        out[Component::Aroma] += smell;
+        let juice = self.juice();
+        let whole = self.put_in.0 - self.inside[Component::Insoluble];
+        let pulp = self.put_in.0 * self.texture.held(1.0, press);
+        let keeps = whole + (pulp - whole).min(0.0) * self.broken;
+        let free = (juice - keeps) * thawed;
+        if free <= 0.0 || juice <= 0.0 {
+            return Mixture::EMPTY;
+        }
+        self.release(self.drawn + (1.0 - self.drawn) * (free / juice).min(1.0))
+    }
+
+    /// What pressing in a strainer gets out of it, over what it keeps.
+    pub(super) fn press(&mut self, press: Press) -> Mixture {
+        let thawed = 1.0 - self.frozen.0 / self.inside[Component::Water].max(1e-9);
+        if press != Press::Drained && self.texture.cooked_minutes.is_some() {
+            self.broken += (1.0 - self.broken) * BROKEN_BY_PRESSING;
+        }
+        self.run_out(press, thawed.clamp(0.0, 1.0))
+    }
+
+    /// What sugar pulls out of it in so many hours as in the refrigerator.
+    fn pulled(&mut self, bath: Bath, hours: f64) -> Mixture {
+        let Some(sugar) = self.texture.under_sugar.filter(|_| bath.pull > 0.0) else {
+            return Mixture::EMPTY;
+        };
+        let waited = 1.0 - (-hours / sugar.hours).exp();
+        // Broken cells hold nothing back.
+        let most = (sugar.most + (1.0 - sugar.most) * self.broken * BROKEN_GIVE_MORE) * bath.pull;
+        let mut out = self.release(self.drawn + (most - self.drawn).max(0.0) * waited);
+        self.free_oil(sugar.oil * bath.pull, waited, &mut out);
         out
     }
 
-    /// All of it, beaten small: juice and cell walls, and bitterness as long as the blade runs.
-    pub(super) fn crush(mut self, seconds: f64) -> Mixture {
-        let mut out = self.release(1.0);
-        self.free_bitterness(1.0 - (-seconds / self.flavour.bitter_blending).exp(), &mut out);
-        out += self.inside.take_all();
+    /// Oil that leaves peel and leaf for sugar: of all that came in, at most `share`.
+    fn free_oil(&mut self, share: f64, waited: f64, out: &mut Mixture) {
+        let stays = self.put_in.0 * self.flavour.aroma * (1.0 - share);
+        let off = (self.inside[Component::Aroma] - stays).max(0.0) * waited;
+        self.inside[Component::Aroma] -= off;
+        out[Component::Aroma] += off;
+    }
+
+    /// What a hand rubs out of it with sugar: minutes do what hours do otherwise. Estimate: 70 % of the
+    /// oil within some minutes.
+    pub(super) fn rub(&mut self, minutes: Minutes, bath: Bath) -> Mixture {
+        let mut out = self.pulled(bath, minutes.0 / 60.0 * 80.0);
+        self.free_oil(0.7, 1.0 - (-minutes.0 / 3.0).exp(), &mut out);
         out
+    }
+
+    /// All of it, beaten small: juice and cell walls, and bitterness as long as the blade runs. What is
+    /// frozen in it is returned beside it, and is not yet juice.
+    pub(super) fn crush(mut self, seconds: f64) -> (Mixture, Mixture) {
+        let mut ice = Mixture::EMPTY;
+        ice[Component::Water] = self.frozen.0.min(self.inside[Component::Water]);
+        self.inside[Component::Water] -= ice[Component::Water];
+        let mut out = Mixture::EMPTY;
+        self.free_bitterness(1.0 - (-seconds / BITTER_BLENDING).exp(), &mut out);
+        out += self.inside.take_all();
+        (out, ice)
+    }
+
+    /// Liquid that a gram that was put in keeps when strained, g, with the range of that figure.
+    pub(crate) fn held_each(&self, press: Press) -> (f64, f64, f64) {
+        // Fruit that has given its juice up has collapsed, by what means ever.
+        let collapsed = if self.texture.cooked_minutes.is_some() { self.drawn } else { 0.0 };
+        let broken = self.broken.max(collapsed);
+        let figure = if broken > 0.5 { self.texture.held_broken } else { self.texture.held_raw };
+        (self.texture.held(broken, press), figure.low, figure.high)
     }
 
     /// Liquid that it keeps when strained, beside its own juice, g.
     pub(super) fn keeps(&self, press: Press, luck: f64) -> f64 {
-        let each = self.hold.when(press, self.drawn, self.kind);
+        let (each, _, _) = self.held_each(press);
         (self.put_in.0 * each * luck - self.inside[Component::Water]).max(0.0)
     }
 }

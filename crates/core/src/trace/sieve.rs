@@ -44,7 +44,7 @@ impl Engine<'_> {
         self.receive(into, run);
         // Three minutes to drain; pressing and wringing are work. Estimate.
         match press {
-            Press::Drained => Spent { minutes: Minutes(4.0), hands_on: Minutes(1.0) },
+            Press::Drained => Spent { hands_on: Minutes(1.0), ..Spent::by_hand(4.0) },
             Press::Pressed => Spent::by_hand(3.0),
             Press::Wrung => Spent::by_hand(4.0),
         }

@@ -1,7 +1,7 @@
 //! What stands and draws, is rubbed, lifted out or blended.
 
+use super::clock::Place;
 use super::engine::{Engine, Spent};
-use super::heat::Surrounding;
 use super::notice::NoticeKind as Kind;
 use crate::drink::{Maceration, Preparation, RestingPlace};
 use crate::quantity::{Celsius, Minutes};
@@ -22,17 +22,11 @@ impl Engine<'_> {
         }
     }
 
-    pub(super) fn infuse(
-        &mut self,
-        vessel: usize,
-        minutes: Minutes,
-        place: Surrounding,
-        lid: bool,
-    ) -> Spent {
+    pub(super) fn infuse(&mut self, vessel: usize, minutes: Minutes, place: Place) -> Spent {
         let shape = self.vessel(vessel);
-        let gone = self.vessels[vessel].stand(shape, place, minutes, lid);
+        let gone = self.vessels[vessel].stand(shape, place.surrounding, minutes, place.lid);
         self.goes_off(vessel, &gone);
-        Spent::waiting(minutes)
+        Spent::waiting(minutes).standing(place)
     }
 
     pub(super) fn macerate(
@@ -45,14 +39,15 @@ impl Engine<'_> {
         if self.is_empty(vessel, "leave under sugar") {
             return Spent::by_hand(0.0);
         }
-        let rubbed = how == Maceration::Rubbed;
-        let shape = self.vessel(vessel);
-        if !rubbed {
-            let gone = self.vessels[vessel].stand(shape, place.into(), minutes, true);
-            self.goes_off(vessel, &gone);
+        match how {
+            Maceration::Rubbed => {
+                self.vessels[vessel].rub(minutes);
+                Spent::by_hand(minutes.0)
+            }
+            Maceration::Left => {
+                self.infuse(vessel, minutes, Place { surrounding: place.into(), lid: true })
+            }
         }
-        self.vessels[vessel].macerate(minutes, rubbed);
-        if rubbed { Spent::by_hand(minutes.0) } else { Spent::waiting(minutes) }
     }
 
     pub(super) fn lift(&mut self, from: usize, ingredient: usize, into: usize) -> Spent {

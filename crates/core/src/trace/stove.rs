@@ -1,10 +1,11 @@
 //! On the ring, and in the microwave.
 
+use super::clock::Place;
 use super::contents::{Contents, steam_off};
 use super::engine::{Engine, Spent};
-use super::heat::{MEASURED_AT, MICROWAVE_WATTS, evaporation, heating_time, time_for};
-use super::notice::{NoticeKind as Kind, say_ml};
-use crate::chemistry::{Component, Mixture, boiling_point_elevation};
+use super::heat::{MEASURED_AT, MICROWAVE_WATTS, Steaming, boiling_point, heating_time, time_for};
+use super::notice::{NoticeKind as Kind, say_minutes, say_ml};
+use crate::chemistry::{Component, Mixture};
 use crate::drink::{Dissolving, Reduction, Vessel, Vigour};
 use crate::quantity::{Celsius, Grams, Millimetres, Minutes};
 use crate::root;
@@ -18,70 +19,73 @@ fn under_the_boil(how: Vigour) -> f64 {
     }
 }
 
-/// The hottest that anything is let get: there sugar is caramel and no longer a syrup, and the law for
-/// its boiling point has ended long before.
-const HOTTEST: f64 = 125.0;
-
-/// Where it boils.
-fn boiling_point(liquid: &Mixture) -> Celsius {
-    Celsius((100.0 + boiling_point_elevation(liquid)).min(HOTTEST))
-}
-
-/// Water that leaves each minute while it stands at `t`: as from water that is as far from its boil,
-/// and less from a syrup, whose water is held (0.85 at 65 °Bx, as its water activity).
-fn steam_rate(pot: &Vessel, liquid: &Mixture, t: Celsius, lid: bool, here: f64) -> Grams {
-    let elevation = boiling_point_elevation(liquid);
-    let activity = crate::chemistry::water_activity(liquid);
-    evaporation(pot, Celsius(t.0 - elevation), lid, here) * activity
-}
-
 impl Engine<'_> {
     fn boil_off(&self) -> f64 {
         self.boil_off_nudge().or(self.cupboard.kitchen().boil_off).unwrap_or(1.0)
     }
 
-    /// Warms it to `target`, drawing on the way. Returns the time that it takes and its steam.
-    fn warm(&mut self, vessel: usize, target: Celsius, lid: bool) -> (Minutes, Grams) {
-        let (pot, here) = (self.vessel(vessel), self.boil_off());
+    /// Warms it to `target`, drawing and steaming on the way. Returns the time that it takes.
+    fn warm(&mut self, vessel: usize, target: Celsius, lid: bool) -> Minutes {
+        let steaming = Steaming::heated(self.vessel(vessel), self.boil_off());
         let contents = &mut self.vessels[vessel];
         let start = contents.temperature;
         let up = heating_time(contents.heat_capacity(), target.0 - start.0);
-        let gone = contents
-            .pass(up, lid, |t| Celsius(start.0 + (target.0 - start.0) * t / up.0.max(1e-9)));
+        let passed = contents.pass(up, lid, &steaming, |t| {
+            Celsius(start.0 + (target.0 - start.0) * t / up.0.max(1e-9))
+        });
         contents.temperature = target.max(start);
         contents.settle();
-        let halfway = Celsius((start.0 + contents.temperature.0) / 2.0);
-        let steam = evaporation(pot, halfway, lid, here) * up.0;
-        self.goes_off(vessel, &gone);
-        (up, steam)
+        self.goes_off(vessel, &passed.gone);
+        up
     }
 
-    /// Keeps it at its temperature for a time. Returns the steam.
-    fn keep_hot(&mut self, vessel: usize, hold: Minutes, lid: bool) -> Grams {
+    /// Brings it to the boil. What dissolves and runs out on the way moves that up: fruit under sugar has no
+    /// liquid at first, and boils as a syrup.
+    fn bring_to_boil(&mut self, vessel: usize, how: Vigour, lid: bool) -> Minutes {
+        let mut up = Minutes(0.0);
+        for _ in 0..4 {
+            let boils = boiling_point(&self.vessels[vessel].liquid);
+            let target = Celsius(boils.0 - under_the_boil(how));
+            if target.0 < self.vessels[vessel].temperature.0 + 0.2 {
+                break;
+            }
+            up += self.warm(vessel, target, lid);
+        }
+        up
+    }
+
+    /// Keeps it at its temperature for a time. Returns how long: it ends when the pot has boiled dry.
+    fn keep_hot(
+        &mut self,
+        vessel: usize,
+        hold: Minutes,
+        lid: bool,
+        under_boil: Option<f64>,
+    ) -> Minutes {
         let (pot, here) = (self.vessel(vessel), self.boil_off());
+        let steaming = match under_boil {
+            Some(under) => Steaming::boiling(pot, here, under),
+            None => Steaming::heated(pot, here),
+        };
         let contents = &mut self.vessels[vessel];
         let there = contents.temperature;
-        let gone = contents.pass(hold, lid, |_| there);
-        let steam = steam_rate(pot, &contents.liquid, there, lid, here) * hold.0;
-        self.goes_off(vessel, &gone);
-        steam
-    }
-
-    /// Lets steam go, as far as there is water: a pot is taken off before the last spoonful has gone.
-    fn let_steam_off(&mut self, vessel: usize, steam: Grams) {
-        let contents = &mut self.vessels[vessel];
-        let water = contents.liquid[Component::Water];
-        let most = water * 0.97;
-        let gone = contents.steam_off(Grams(steam.0.min(most)));
+        let passed = contents.pass(hold, lid, &steaming, |_| there);
         contents.settle();
-        self.goes_off(vessel, &gone);
-        if steam.0 > most && water > 0.0 {
-            let the = self.subject(vessel);
-            self.notice(
-                Kind::BoilsDry,
-                format!("{the} boils dry. Use a lid, a lower heat or less time."),
-            );
-        }
+        // It boils hotter as water goes.
+        let boils = steaming.boils_at(&contents.liquid).filter(|_| hold.0 > 0.0);
+        contents.temperature = contents.temperature.max(boils.unwrap_or(there));
+        self.goes_off(vessel, &passed.gone);
+        let Some(after) = passed.dry_after else { return hold };
+        self.vessels[vessel].past.dried = true;
+        let the = self.subject(vessel);
+        self.notice(
+            Kind::BoilsDry,
+            format!(
+                "{the} boils dry after {} and is taken off. Use a lid, a lower heat or less time.",
+                say_minutes(after)
+            ),
+        );
+        after
     }
 
     pub(super) fn heat(&mut self, vessel: usize, to: Celsius, hold: Minutes, lid: bool) -> Spent {
@@ -89,31 +93,26 @@ impl Engine<'_> {
             return Spent::by_hand(0.0);
         }
         let boils = boiling_point(&self.vessels[vessel].liquid);
-        let (up, steam) = self.warm(vessel, to.min(boils), lid);
-        let steam = steam + self.keep_hot(vessel, hold, lid);
-        self.let_steam_off(vessel, steam);
-        if to.0 > boils.0 + 0.5 {
+        let up = self.warm(vessel, to.min(boils), lid);
+        let under = (to >= boils).then_some(0.0);
+        let hold = self.keep_hot(vessel, hold, lid, under);
+        // To be told to heat to 100 °C is to be told to bring it to the boil.
+        if to.0 > boils.0 + 0.5 && (to.0 - 100.0).abs() > 0.5 {
             self.notice(
                 Kind::BoilsFirst,
                 format!("It boils at {:.1} °C and gets no hotter.", boils.0),
             );
         }
-        Spent::at_the_stove(up + hold)
+        Spent::at_the_stove(up + hold).standing(Place::worktop(lid))
     }
 
     pub(super) fn boil(&mut self, vessel: usize, hold: Minutes, how: Vigour, lid: bool) -> Spent {
         if self.is_empty(vessel, "boil") {
             return Spent::by_hand(0.0);
         }
-        let boils = boiling_point(&self.vessels[vessel].liquid);
-        let (up, steam) = self.warm(vessel, Celsius(boils.0 - under_the_boil(how)), lid);
-        let steam = steam + self.keep_hot(vessel, hold, lid);
-        self.let_steam_off(vessel, steam);
-        // It boils hotter as water goes.
-        let hotter = Celsius(boiling_point(&self.vessels[vessel].liquid).0 - under_the_boil(how));
-        let contents = &mut self.vessels[vessel];
-        contents.temperature = contents.temperature.max(hotter);
-        Spent::at_the_stove(up + hold)
+        let up = self.bring_to_boil(vessel, how, lid);
+        let hold = self.keep_hot(vessel, hold, lid, Some(under_the_boil(how)));
+        Spent::at_the_stove(up + hold).standing(Place::worktop(lid))
     }
 
     /// Boils it down. What is drawn meanwhile changes how far there is to go, so the time is found
@@ -129,10 +128,10 @@ impl Engine<'_> {
             return Spent::by_hand(0.0);
         }
         let (pot, here) = (self.vessel(vessel), self.boil_off());
-        let boils = boiling_point(&self.vessels[vessel].liquid);
-        let (up, steam) = self.warm(vessel, Celsius(boils.0 - under_the_boil(how)), false);
-        self.let_steam_off(vessel, steam);
+        let up = self.bring_to_boil(vessel, how, false);
 
+        // The steam is let off at the end, all at once: it is what the time was found from.
+        let no_steam = Steaming::none();
         let mut tried = self.vessels[vessel].clone();
         let mut hold = Minutes(0.0);
         for _ in 0..4 {
@@ -142,44 +141,54 @@ impl Engine<'_> {
             hold = time_to_lose(pot, &tried.liquid, excess, how, here);
             tried = self.vessels[vessel].clone();
             let there = tried.temperature;
-            tried.pass(hold, false, |_| there);
+            tried.pass(hold, false, &no_steam, |_| there);
         }
         let contents = &mut self.vessels[vessel];
         let there = contents.temperature;
-        let gone = contents.pass(hold, false, |_| there);
-        self.goes_off(vessel, &gone);
+        let passed = contents.pass(hold, false, &no_steam, |_| there);
+        self.goes_off(vessel, &passed.gone);
         let excess = self.to_boil_away(step, &self.vessels[vessel], to);
-        if excess.0 <= 0.0 && up.0 + hold.0 < up.0 + 0.01 {
+        if excess.0 <= 0.0 && hold.0 < 0.01 {
             self.notice(
                 Kind::BoiledDownAlready,
                 "It is as far down as that already; nothing is boiled away.".into(),
             );
         }
-        let water = self.vessels[vessel].liquid[Component::Water];
-        if let Reduction::Volume(_) = to
-            && excess.0 > 0.95 * water
-        {
-            let left = self.vessels[vessel].liquid.volume(MEASURED_AT).0 - 0.9 * water;
-            self.notice(
-                Kind::TooThick,
-                format!(
-                    "There is too much sugar in it for that: it turns to caramel at about {}.",
-                    say_ml(left)
-                ),
-            );
-        }
-        let gone = self.vessels[vessel].steam_off(Grams(excess.0.min(0.9 * water).max(0.0)));
+        let most = self.vessels[vessel].water_to_spare();
+        let reached = excess.0 < most - 1e-6;
+        let gone = self.vessels[vessel].steam_off(Grams(excess.0.min(most)));
         self.goes_off(vessel, &gone);
         let contents = &mut self.vessels[vessel];
         contents.settle();
         contents.temperature = Celsius(boiling_point(&contents.liquid).0 - under_the_boil(how));
         self.water_line = Some(Millimetres(contents.level().0 * 1000.0 / pot.opening_mm2()));
+        if !reached && excess.0 > 0.0 {
+            self.out_of_reach(vessel);
+        }
         Spent::at_the_stove(up + hold)
     }
 
-    /// Water that has to go until it is as far down as it should be; nothing if it is already.
+    /// Says of what is boiled down that it doesn't get that far.
+    fn out_of_reach(&mut self, vessel: usize) {
+        let left = self.vessels[vessel].liquid;
+        let message = if left.soluble_solids_mass().0 > 0.02 * left.mass().0 {
+            format!(
+                "It doesn't get that far: from {} on, at {:.0} °Bx, it is no syrup any more but turns to \
+                 caramel.",
+                say_ml(left.volume(MEASURED_AT).0),
+                left.soluble_solids()
+            )
+        } else {
+            self.vessels[vessel].past.dried = true;
+            "It doesn't get that far: there is nothing dissolved in it, and it boils dry first."
+                .into()
+        };
+        self.notice(Kind::TooThick, message);
+    }
+
+    /// Water that has to go until it is as far down as it should be; nothing if it is already, and all
+    /// that there is to spare if it never gets there.
     fn to_boil_away(&self, step: usize, contents: &Contents, to: &Reduction) -> Grams {
-        let water = contents.liquid[Component::Water];
         let held = contents.held_by_pieces(self.hold_luck()).0;
         let miss = |gone: f64| {
             let mut left = contents.liquid;
@@ -196,7 +205,7 @@ impl Engine<'_> {
                 Reduction::BoilingAt(t) => t - boiling_point(&left).0,
             }
         };
-        let most = water * 0.97;
+        let most = contents.water_to_spare();
         if miss(0.0) <= 0.0 {
             return Grams(0.0);
         }
@@ -216,15 +225,18 @@ impl Engine<'_> {
                 let start = contents.temperature;
                 let to = start.max(Celsius(70.0));
                 let up = time_for(MICROWAVE_WATTS, contents.heat_capacity(), to.0 - start.0);
-                let gone = contents
-                    .pass(up, false, |t| Celsius(start.0 + (to.0 - start.0) * t / up.0.max(1e-9)));
+                let passed = contents.pass(up, false, &Steaming::none(), |t| {
+                    Celsius(start.0 + (to.0 - start.0) * t / up.0.max(1e-9))
+                });
                 contents.temperature = to;
                 contents.settle();
-                self.goes_off(vessel, &gone);
-                Spent { minutes: up + Minutes(1.0), hands_on: Minutes(1.5).min(up + Minutes(1.0)) }
+                self.goes_off(vessel, &passed.gone);
+                let minutes = up + Minutes(1.0);
+                Spent { minutes, hands_on: Minutes(1.5).min(minutes), place: None }
             }
             Dissolving::Stirred => {
                 let contents = &mut self.vessels[vessel];
+                let lay = contents.undissolved();
                 contents.settle();
                 let t = contents.temperature.0;
                 let gas = contents.liquid[Component::CarbonDioxide];
@@ -235,23 +247,33 @@ impl Engine<'_> {
                 if gas > 0.5 {
                     self.notice(Kind::LosesFizz, "Stirring drives half of the fizz out.".into());
                 }
-                // Two minutes at room temperature, twice that in the cold, half when hot. Estimate.
-                Spent::by_hand((2.0 * 2f64.powf((20.0 - t) / 15.0)).clamp(0.5, 6.0))
+                Spent::by_hand(stirring(lay, t, self.vessels[vessel].level().0))
             }
         }
     }
 }
 
+/// How long one stirs, minutes. What lies at the bottom takes two minutes at room temperature, twice
+/// that in the cold and half when hot; with nothing to dissolve it is 20 s for a glass and up to a minute
+/// for a pot. Estimates.
+fn stirring(lay: Grams, t: f64, level_ml: f64) -> f64 {
+    if lay.0 > 1.0 {
+        return (2.0 * 2f64.powf((20.0 - t) / 15.0)).clamp(0.5, 6.0);
+    }
+    if level_ml < 600.0 { 0.33 } else { 1.0 }
+}
+
 /// How long so much water takes to leave; slower towards the end, as the syrup holds what is left.
 fn time_to_lose(pot: &Vessel, liquid: &Mixture, water: Grams, how: Vigour, here: f64) -> Minutes {
     const PARTS: u32 = 12;
+    let steaming = Steaming::boiling(pot, here, under_the_boil(how));
     let part = water * (1.0 / f64::from(PARTS));
     let mut left = *liquid;
     let mut minutes = 0.0;
     for _ in 0..PARTS {
         let t = Celsius(boiling_point(&left).0 - under_the_boil(how));
-        let rate = steam_rate(pot, &left, t, false, here);
-        minutes += if rate.0 > 0.0 { part.0 / rate.0 } else { 0.0 };
+        let rate = steaming.rate(&left, t, false);
+        minutes += if rate > 0.0 { part.0 / rate } else { 0.0 };
         steam_off(&mut left, part);
     }
     Minutes(minutes.max(0.0))

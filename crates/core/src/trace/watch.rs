@@ -1,11 +1,12 @@
 //! What a cook should know of a vessel after a step: whether it runs over, whether sugar lies undissolved,
 //! whether it turns bitter, curdles, or has stood warm for too long.
 
+use super::contents::{Contents, Origin, TOO_LONG_WARM};
 use super::engine::Engine;
 use super::heat::{MEASURED_AT, ROOM};
 use super::notice::{NoticeKind as Kind, say_grams, say_ml};
 use crate::chemistry::Component;
-use crate::cupboard::{SOUR_FOR_METAL, VesselKind};
+use crate::cupboard::{Ingredient, NOTICED_BITTERNESS, SOUR_FOR_METAL, VesselKind};
 
 impl Engine<'_> {
     /// Looks at a vessel after a step and says what is amiss with it.
@@ -94,26 +95,17 @@ impl Engine<'_> {
         }
         let contents = &self.vessels[vessel];
         let bitter = contents.liquid[Component::Bitterness] / litres;
-        // Said where it comes from, while something can still be done about it.
-        let from = contents
-            .pieces
-            .iter()
-            .map(|p| &self.cupboard.ingredients()[p.ingredient])
-            .find(|it| it.flavour.bitterness > 0.0)
-            .map(|it| it.name.to_lowercase())
-            .or((contents.liquid[Component::BoundBitterness] > 0.1)
-                .then(|| "the pulp of whole citrus".to_owned()));
-        if bitter > 1.2
+        if bitter > NOTICED_BITTERNESS
             && contents.liquid.soluble_solids() < 45.0
-            && let Some(from) = from
+            && let Some(from) = self.bitter_from(contents)
         {
-            let strong = if bitter > 2.5 { "clearly" } else { "just" };
+            let strong = if bitter > 2.0 * NOTICED_BITTERNESS { "clearly" } else { "just" };
             self.notice_once(
                 vessel,
                 Kind::Bitter,
                 format!(
                     "By now it tastes {strong} bitter (estimated). It comes from {from}; give it less \
-                     time or heat."
+                     of that, less time or less heat."
                 ),
             );
         }
@@ -129,10 +121,9 @@ impl Engine<'_> {
         }
         let contents = &self.vessels[vessel];
         let perishable = contents.past.raw || !contents.pieces.is_empty();
-        let keeps_itself = contents.liquid.soluble_solids() > 50.0
-            || contents.liquid[Component::Ethanol] > 0.12 * mass;
-        if contents.past.warm.0 > 150.0 && perishable && !keeps_itself {
-            let hours = contents.past.warm.0 / 60.0;
+        let warm = contents.past.warm;
+        if warm > TOO_LONG_WARM && perishable && !self.holds_back(contents) {
+            let hours = warm.0 / 60.0;
             self.notice_once(
                 vessel,
                 Kind::LeftWarm,
@@ -142,5 +133,45 @@ impl Engine<'_> {
                 ),
             );
         }
+    }
+
+    /// What the bitterness of a vessel comes from: what lies in it, or what was poured in.
+    fn bitter_from(&self, contents: &Contents) -> Option<String> {
+        let name = |it: &Ingredient| it.name.to_lowercase();
+        let ingredients = self.cupboard.ingredients();
+        let lies = contents
+            .pieces
+            .iter()
+            .map(|p| (&ingredients[p.ingredient], p.put_in.0))
+            .filter(|(it, _)| it.flavour.bitterness > 0.0)
+            .max_by(|a, b| {
+                (a.0.flavour.bitterness * a.1).total_cmp(&(b.0.flavour.bitterness * b.1))
+            });
+        if let Some((it, _)) = lies {
+            return Some(name(it));
+        }
+        if contents.liquid[Component::BoundBitterness] > 0.1 {
+            return Some("the pulp of whole citrus".to_owned());
+        }
+        let poured = |o: &Origin| {
+            let (_, it) = self.ingredient_of(o.line)?;
+            (it.flavour.bitterness > 0.0).then_some(it)
+        };
+        let poured = contents.origins.iter().filter_map(poured);
+        poured.max_by(|a, b| a.flavour.bitterness.total_cmp(&b.flavour.bitterness)).map(name)
+    }
+
+    /// Whether nothing grows in it: by sugar or alcohol, or because it is a sour syrup that was boiled.
+    /// Sour counts only where its acid is known, and is none that was drawn or estimated.
+    fn holds_back(&self, contents: &Contents) -> bool {
+        let sour_syrup = || {
+            !contents.past.raw
+                && contents.liquid.soluble_solids() > 30.0
+                && contents.liquid.ph().is_some_and(|ph| ph < 3.3)
+                && contents.acid_is_from(|line| {
+                    self.ingredient_of(line).is_some_and(|(_, it)| it.acid_is_known())
+                })
+        };
+        contents.keeps_itself() || sour_syrup()
     }
 }

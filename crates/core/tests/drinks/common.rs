@@ -94,7 +94,7 @@ pub fn stand(vessel: &str, minutes: f64, place: RestingPlace) -> Action {
 }
 
 pub fn chill(vessel: &str, to_c: f64) -> Action {
-    Action::Cool { vessel: vessel.into(), to_c, place: CoolingPlace::Refrigerator }
+    Action::Cool { vessel: vessel.into(), to_c, place: CoolingPlace::Refrigerator, covered: false }
 }
 
 pub fn pour(from: &str, into: &str, portion: Portion) -> Action {
@@ -163,10 +163,10 @@ fn action() -> impl Strategy<Value = Action> {
                 vessel, ingredient: ingredient.into(), to: Amount::millilitres(ml),
             }),
         1 => (holder(), 0.0f64..90.0).prop_map(|(vessel, to_c)| Action::Cool {
-            vessel, to_c, place: CoolingPlace::WaterBath,
+            vessel, to_c, place: CoolingPlace::WaterBath, covered: false,
         }),
         1 => holder().prop_map(|vessel| Action::Cool {
-            vessel, to_c: -18.0, place: CoolingPlace::Freezer,
+            vessel, to_c: -18.0, place: CoolingPlace::Freezer, covered: false,
         }),
         1 => (two_holders(), 0.05f64..20.0).prop_map(|((bowl, into), lemons)| Action::Squeeze {
             into,

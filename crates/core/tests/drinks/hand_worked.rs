@@ -52,8 +52,8 @@ fn lemonade() {
 }
 
 /// 700 g melon and 500 g water blended: 54.3 g sugar in 1200 g, of which the blender keeps 15 g and
-/// 1 %. The mesh holds back three quarters of the 3.5 g of cell walls, which keep 5.5 g a gram, and
-/// a film of 4 g.
+/// 1 %. The mesh holds back three quarters of the 3.5 g of cell walls and of the pulp, of which a gram
+/// of melon keeps 0.14 g, pressed 60 % of that, and a film of 4 g.
 #[test]
 fn fruit_water() {
     let drink = drink(vec![
@@ -65,7 +65,8 @@ fn fruit_water() {
     let trace = run(&drink);
     let poured = 1200.0 - 15.0 - 12.0;
     let cell_walls = 3.5 * poured / 1200.0;
-    let kept = 0.75 * cell_walls * (1.0 + 5.5) + 4.0;
+    let pulp = 0.14 * 700.0 * poured / 1200.0;
+    let kept = 0.75 * (cell_walls + 0.6 * pulp) + 4.0;
     let pitcher = last(&drink, &trace, "pitcher");
     near(pitcher.liquid.mass().0, poured - kept, 0.002, "yield");
     let sugar = 7.0 * (4.35 + 1.54 + 1.87 + 0.1);
@@ -94,8 +95,10 @@ fn hot_infusion() {
     near(pitcher.liquid.titratable_acidity_g_per_l(), 5.7, 0.06, "acidity");
     let ph = pitcher.liquid.ph().unwrap();
     assert!((2.3..2.7).contains(&ph), "pH {ph}");
-    // 1000 + about 18 g drawn, less 40 x 6 = 240 held, a film of 4 on the sieve and 5 in the pot.
-    near(pitcher.liquid.mass().0, 1000.0 + 18.0 - 240.0 - 9.0, 0.02, "yield");
+    // 1000 + about 18 g drawn, less 40 x 6 = 240 held, a film of 4 on the sieve and 5 in the pot. From
+    // 268 cm² some 0.4 g/(cm² h) steam off in the 12 minutes that it cools from 95 to 86 °C.
+    let steam = 268.0 * 0.4 * 0.2;
+    near(pitcher.liquid.mass().0, 1000.0 + 18.0 - 240.0 - 9.0 - steam, 0.01, "yield");
 }
 
 /// The same in the refrigerator needs the night, and draws less.
@@ -105,7 +108,12 @@ fn cold_infusion_takes_hours() {
         let drink = drink(vec![
             add("jug", "water", "1000 g"),
             add("jug", "hibiscus_dried", "40 g"),
-            Action::Cool { vessel: "jug".into(), to_c: 5.0, place: CoolingPlace::Refrigerator },
+            Action::Cool {
+                vessel: "jug".into(),
+                to_c: 5.0,
+                place: CoolingPlace::Refrigerator,
+                covered: false,
+            },
             Action::Infuse {
                 vessel: "jug".into(),
                 minutes,
@@ -121,7 +129,8 @@ fn cold_infusion_takes_hours() {
 }
 
 /// 500 g sugar and 500 g water, boiled for 20 minutes in a pot of 20 cm: 4 g/(cm² h) would be
-/// 419 g in that time; a ring of 1 kW boils away 1.6 kg an hour at most, 532 g in 20 minutes.
+/// 419 g of water in that time; a syrup of 50 to 80 % holds a tenth to a quarter of it back. On the way
+/// up, 3.4 minutes, it loses some 9 g.
 #[test]
 fn syrup_boiled_down() {
     let mut drink = drink(vec![
@@ -133,9 +142,11 @@ fn syrup_boiled_down() {
     let trace = run(&drink);
     let pot = last(&drink, &trace, "pot");
     assert_eq!(kinds(&trace), [NoticeKind::BoilsFirst]);
-    near(trace.frames[2].gone[Component::Water], 419.0, 0.06, "steam");
+    near(trace.frames[2].gone[Component::Water], 0.86 * 419.0 + 9.0, 0.05, "steam");
     near(pot.liquid.sugars().0 + pot.undissolved().0, 499.0, 0.001, "sugar stays");
-    near(pot.temperature.0, 101.9, 0.01, "it boils as a syrup of 50 %");
+    // 499 g in 630: a syrup of 79 % boils ten degrees higher than water.
+    near(pot.liquid.soluble_solids(), 79.0, 0.03, "what is left");
+    near(pot.temperature.0, 110.5, 0.01, "it boils as that");
 }
 
 /// Milk, lime and sugar: 200 g condensed milk brings 85.8 g sucrose and 22.2 g lactose, which is
@@ -150,15 +161,15 @@ fn sweet_milk_is_less_sweet_than_its_sugar() {
     near(liquid.sucrose_equivalent().0, 91.35, 0.002, "sweetness");
 }
 
-/// 1 kg of water at 21 °C and 200 g ice: 66.8 kJ melt the ice, 87.8 kJ are there above 0 °C; the
-/// rest warms 1200 g to 4.2 °C.
+/// 1 kg of water at 21 °C and 200 g ice at -18 °C: 7.5 kJ warm the ice to 0 °C and 66.8 kJ melt it,
+/// 87.8 kJ are there above 0 °C; the rest warms 1200 g to 2.7 °C.
 #[test]
 fn ice_melts_by_its_heat() {
     let drink = drink(vec![add("pitcher", "water", "1001 g"), add("pitcher", "ice", "200 g")]);
     let trace = run(&drink);
     let pitcher = last(&drink, &trace, "pitcher");
     assert_eq!(pitcher.ice_mass().0, 0.0);
-    near(pitcher.temperature.0, 4.2, 0.02, "temperature");
+    near(pitcher.temperature.0, 2.7, 0.02, "temperature");
 }
 
 #[test]
@@ -167,8 +178,8 @@ fn much_ice_stays_and_stands_at_nought() {
     let trace = run(&drink);
     let pitcher = last(&drink, &trace, "pitcher");
     assert_eq!(pitcher.temperature.0, 0.0);
-    // 500 g x 4.18 x 21 °C / 334 J/g.
-    near(500.0 - pitcher.ice_mass().0, 131.3, 0.01, "melted");
+    // (500 g x 4.18 x 21 °C - 500 g x 2.09 x 18 °C) / 334 J/g.
+    near(500.0 - pitcher.ice_mass().0, 75.1, 0.01, "melted");
 }
 
 #[test]
@@ -299,15 +310,15 @@ fn lemonade_of_rubbed_zest() {
     ]);
     let trace = run(&drink);
     let profile = Profile::of(trace.outcome().unwrap()).unwrap();
-    // Of a syrup of 29 % the bowl keeps 3 g and the sieve a film of 4 g; the zest hardly more than its
-    // own juice. That is 2 g of sugar; 260 g juice bring 6.6 g: 190 - 2 + 6.6 = 194.6 g.
-    near(profile.sugar_g_per_l * profile.volume_ml / 1000.0, 194.6, 0.01, "sugar");
+    // Of a syrup of 29 % the bowl keeps 3 g and the sieve a film of 4 g, and the zest some 6 g in the
+    // place of what it gave up. That is 4 g of sugar; 260 g juice bring 6.6 g: 190 - 4 + 6.6 = 192.6 g.
+    near(profile.sugar_g_per_l * profile.volume_ml / 1000.0, 192.6, 0.01, "sugar");
     // 260 g juice: 12.25 g by titration; the zest a little.
     near(profile.acidity_g_per_l * profile.volume_ml / 1000.0, 12.25, 0.02, "acid");
     near(profile.volume_ml, 2000.0, 0.001, "volume");
 }
 
-/// 5 g of sugar in every 2 of peel: peel weeps a quarter to a third of its weight in some hours.
+/// As much sugar as peel: half of what the peel holds has gone into it overnight, and liquefied most.
 #[test]
 fn peels_under_sugar_make_a_syrup() {
     let after = |minutes: f64| {
@@ -327,9 +338,9 @@ fn peels_under_sugar_make_a_syrup() {
         (from_peel, bowl.undissolved().0, bowl.liquid[Component::Aroma])
     };
     let (drawn, undissolved, aroma) = after(720.0);
-    // By the table 0.25 g a gram (0.15–0.4), and 40 % (20–60) of the sugar undissolved at 12 hours.
-    near(drawn, 25.0, 0.15, "drawn");
-    assert!((20.0..60.0).contains(&undissolved), "{undissolved} g undissolved");
+    // Half of 91 g; the 40 g of water in it take 80 g of sugar at room temperature.
+    near(drawn, 45.0, 0.05, "drawn");
+    near(undissolved, 20.0, 0.2, "undissolved");
     // Flat after some twelve hours, three quarters of it in four.
     let (_, _, four_hours) = after(240.0);
     assert!(four_hours > 0.75 * aroma && after(1440.0).2 < 1.1 * aroma, "{four_hours} of {aroma}");
@@ -343,7 +354,6 @@ fn strawberries_under_sugar_weep() {
         let drink = drink(vec![
             add("bowl", "strawberry", "400 g"),
             add("bowl", "white_sugar", "160 g"),
-            chill("bowl", 5.0),
             Action::Macerate {
                 vessel: "bowl".into(),
                 minutes,
@@ -436,7 +446,7 @@ fn a_second_water_wins_back_what_the_pulp_holds() {
     let after = trace.after(4, sieve).unwrap();
     let held = before.liquid.mass().0 - before.liquid[Component::Insoluble];
     let left = after.liquid.sugars().0 / before.liquid.sugars().0;
-    near(left, held / (held + 70.0), 0.02, "left behind");
+    near(left, held / (held + 70.0), 0.03, "left behind");
     // A fortieth of the fines still slips through.
     near(after.liquid.mass().0, before.liquid.mass().0, 0.03, "what it holds");
 }
@@ -455,13 +465,15 @@ fn cooked_fruit_gives_up_its_juice() {
     let cupboard = Cupboard::builtin();
     let cherry = cupboard.ingredient("sour_cherry").unwrap().per_gram.share(500.0);
     let pitcher = last(&drink, &trace, "pitcher");
-    // At a simmer 95 % can be drawn with 12 min to 63 %: 77 % of what there is after 20 min and the
-    // way up. Of the liquid the cherries keep 500 x (0.95 - 0.55 x 0.8) x 0.74 = 190 g of 900.
-    let drawn = cherry.sugars().0 * 0.80 + 100.0;
+    // At a simmer the cells break within some minutes, and then it is drawn twice as fast: 14 min to
+    // 63 %, 7 when they are broken, and 95 % after 20 min and the way up.
+    let drawn = cherry.sugars().0 * 0.95 + 100.0;
     let pot = trace.after(3, 0).unwrap();
     near(pot.liquid.sugars().0, drawn, 0.02, "sugar in the pot");
     let kept = pot.liquid.mass().0 - pitcher.liquid.mass().0;
-    assert!((60.0..200.0).contains(&kept), "{kept} g stay behind");
+    // Pressed, a fifth to a third of the cherries' weight stays behind, with its 5 g of cell walls.
+    let pulp = kept + pot.pieces[0].inside.mass().0;
+    assert!((0.2..0.33).contains(&(pulp / 500.0)), "{pulp} g stay behind");
     near(pitcher.liquid.soluble_solids(), pot.liquid.soluble_solids(), 0.001, "of one composition");
 }
 
@@ -478,8 +490,8 @@ fn whole_limes_turn_bitter_with_the_seconds() {
         let held = last(&drink, &trace, "blender");
         (held.liquid[Component::Bitterness], kinds(&trace))
     };
-    // 10 units in all; 1 - exp(-10/90) of them.
-    near(bitter(10.0).0, 10.0 * 0.1052, 0.01, "ten seconds");
+    // 7 units in all; 1 - exp(-10/90) of them.
+    near(bitter(10.0).0, 7.0 * 0.1052, 0.01, "ten seconds");
     assert_eq!(bitter(10.0).1, []);
     assert!(bitter(60.0).1.contains(&NoticeKind::Bitter));
 }
@@ -501,8 +513,9 @@ fn soda_by_parts_in_the_glass() {
     let outcome = trace.outcome().unwrap();
     let profile = Profile::of(outcome).unwrap();
     let melted = 42.0 - outcome.contents.ice_mass().0;
-    // Soda at 6 °C, 110 g x 4.18 x 6, and the base at 5 °C melt what they can.
-    near(melted, (110.0 * 4.18 * 6.0 + 112.0 * 3.9 * 5.0) / 334.0, 0.06, "melted");
+    // Soda at 6 °C, 110 g x 4.18 x 6, and the base at 5 °C warm the ice from -18 °C and melt what they can.
+    let heat = 110.0 * 4.18 * 6.0 + 112.0 * 3.9 * 5.0 - 42.0 * 2.09 * 18.0;
+    near(melted, heat / 334.0, 0.06, "melted");
     near(profile.glass_ml, 220.0 + melted, 0.02, "glass");
     near(profile.fizz_volumes, 3.7 * 0.75 * 110.0 / profile.glass_ml, 0.03, "fizz");
     // Ice and soda are counted for all six glasses.
@@ -518,7 +531,12 @@ fn cubes_of_the_drink_do_not_water_it() {
         add("jug", "white_sugar", "40 g"),
         add("jug", "water", "400 g"),
         pour("jug", "bowl", Portion::Share(0.25)),
-        Action::Cool { vessel: "bowl".into(), to_c: -18.0, place: CoolingPlace::Freezer },
+        Action::Cool {
+            vessel: "bowl".into(),
+            to_c: -18.0,
+            place: CoolingPlace::Freezer,
+            covered: false,
+        },
         pour("bowl", "jug", Portion::All),
     ]);
     let trace = run(&drink);
@@ -535,7 +553,12 @@ fn frozen_fruit_gives_more() {
         let mut actions = vec![add("bowl", "strawberry", "300 g")];
         if freeze {
             let place = CoolingPlace::Freezer;
-            actions.push(Action::Cool { vessel: "bowl".into(), to_c: -18.0, place });
+            actions.push(Action::Cool {
+                vessel: "bowl".into(),
+                to_c: -18.0,
+                place,
+                covered: false,
+            });
         }
         actions.push(add("bowl", "water", "600 g"));
         actions.push(stand("bowl", 480.0, RestingPlace::Worktop));
@@ -660,7 +683,12 @@ fn the_bench_warns_where_makers_trip() {
     assert_eq!(said(left), [NoticeKind::LeftWarm]);
     let frozen = vec![
         add("jug", "simple_syrup_2_1", "300 g"),
-        Action::Cool { vessel: "jug".into(), to_c: -18.0, place: CoolingPlace::Freezer },
+        Action::Cool {
+            vessel: "jug".into(),
+            to_c: -18.0,
+            place: CoolingPlace::Freezer,
+            covered: false,
+        },
     ];
     assert_eq!(said(frozen), [NoticeKind::StaysSoft]);
 }
@@ -686,7 +714,7 @@ fn acid_keeps_a_syrup_from_crystallising() {
 fn keeping_times_are_careful_and_give_their_reasons() {
     let keeping = |actions: Vec<Action>| {
         let drink = drink(actions);
-        Keeping::of(&drink, &run(&drink)).unwrap()
+        Keeping::of(&drink, Cupboard::builtin(), &run(&drink)).unwrap()
     };
     let lemonade = vec![
         squeeze("jug", "lemon_juice", "4 lemons"),

@@ -9,3 +9,4 @@ mod other_way_round;
 mod party;
 mod promises;
 mod properties;
+mod time;

@@ -215,7 +215,7 @@ proptest! {
 #[test]
 fn a_party_is_fitted_into_a_small_kitchen() {
     let own = kitchen(&[
-        ("big pot", VesselKind::Pot, "8 l", 1),
+        ("big pot", VesselKind::Pot, "9 l", 1),
         ("glass jug", VesselKind::Jug, "2.3 l", 1),
         ("pitcher", VesselKind::Pitcher, "2.5 l", 4),
     ]);

@@ -64,7 +64,7 @@ proptest! {
     #[test]
     fn keeping_is_days_not_years_and_says_why(drink in any_drink()) {
         let trace = Trace::run(&drink, Cupboard::builtin());
-        if let Some(keeping) = Keeping::of(&drink, &trace) {
+        if let Some(keeping) = Keeping::of(&drink, Cupboard::builtin(), &trace) {
             prop_assert!((1..=120).contains(&keeping.days));
             prop_assert!(keeping.reasons.len() >= 2);
             for reason in &keeping.reasons {

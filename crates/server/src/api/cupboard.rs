@@ -47,6 +47,8 @@ pub(crate) struct IngredientView {
     density: Option<f64>,
     /// Liquid kept when drained, for each gram; for what lies in a liquid.
     keeps: Option<Estimated>,
+    /// What stays in a strainer; for what lies in a liquid.
+    strained: Option<StrainedView>,
     /// Minutes at 95 °C until 63 % has been drawn; for what lies in a liquid.
     drawing_minutes: Option<Estimated>,
     /// What can be drawn when boiling, 0 to 1; for what lies in a liquid.
@@ -60,6 +62,20 @@ pub(crate) struct IngredientView {
     role: Role,
     /// Whether it was taken off and stays only because a drink needs it.
     kept_for_drinks: bool,
+}
+
+/// Liquid that a gram keeps in a strainer, g: drained, and its shares when pressed and wrung.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct StrainedView {
+    /// When its cells are broken: cooked, thawed, or collapsed under sugar. None where that makes no
+    /// difference.
+    cooked: Option<Estimated>,
+    /// The pulp of what was blended.
+    blended: Estimated,
+    /// Pressed with a spoon it keeps so much of that, 0 to 1.
+    pressed: f64,
+    /// Wrung out.
+    wrung: f64,
 }
 
 /// Something that is bought by the piece.
@@ -134,9 +150,15 @@ fn view(cupboard: &Cupboard, it: &Ingredient) -> IngredientView {
         kcal: 100.0 * per_gram.energy_kcal(),
         ph: per_gram.ph().filter(|_| per_gram[Component::Water] > 0.3),
         density: it.measures.density,
-        keeps: lies.then_some(it.hold.drained),
-        drawing_minutes: lies.then_some(it.extraction.tau_hot),
-        drawn_hot: lies.then_some(it.extraction.hot),
+        keeps: lies.then_some(it.texture.held_raw),
+        strained: lies.then(|| StrainedView {
+            cooked: it.texture.cooked_minutes.map(|_| it.texture.held_broken),
+            blended: it.texture.pulp,
+            pressed: it.texture.pressed_share,
+            wrung: it.texture.wrung_share,
+        }),
+        drawing_minutes: lies.then_some(it.texture.minutes),
+        drawn_hot: lies.then_some(it.texture.hot),
         evidence: it.evidence,
         sources: it.sources.clone(),
         notes: it.notes.clone(),

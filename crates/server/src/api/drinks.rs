@@ -169,9 +169,9 @@ pub(super) fn summarise(drink: &Drink, cupboard: &Cupboard) -> Summary {
         colour: profile.map(|p| p.colour),
         stands_in: vessel.map_or(VesselKind::Pitcher, |v| drink.vessels[v].kind),
         fill: fill.unwrap_or(0.0),
-        minutes: trace.frames.iter().map(|f| f.minutes.0).sum(),
-        hands_on_minutes: trace.frames.iter().map(|f| f.hands_on.0).sum(),
-        keeps_days: Keeping::of(drink, &trace).map(|k| k.days),
+        minutes: trace.minutes.0,
+        hands_on_minutes: trace.hands_on().0,
+        keeps_days: Keeping::of(drink, cupboard, &trace).map(|k| k.days),
         kit: kit(drink),
     }
 }

@@ -3,8 +3,8 @@
 use super::{Kitchen, OwnFigures, OwnIngredient};
 use crate::chemistry::{Component, ETHANOL_DENSITY, Mixture};
 use crate::cupboard::{
-    Cupboard, Estimated, Evidence, Extraction, FigureSource, Flavour, Form, Hold, Ingredient, Kind,
-    Measures, Produce, Yield,
+    Cupboard, Estimated, Evidence, FigureSource, Form, Ingredient, Kind, Measures, Part, Produce,
+    Yield,
 };
 use crate::quantity::{Grams, Millilitres};
 
@@ -114,10 +114,19 @@ impl OwnFigures {
             it.per_gram = it.per_gram.share(mass / it.per_gram.mass().0);
         }
         if let Some(keeps) = self.keeps {
-            it.hold.drained = Estimated::measured(keeps);
+            // Weighed as it was strained, and so much for each gram, whole or broken.
+            it.texture.held_raw = Estimated::measured(keeps);
+            it.texture.held_broken = Estimated::measured(keeps);
+        }
+        if let Some(keeps) = self.keeps_cooked {
+            it.texture.held_broken = Estimated::measured(keeps);
+        }
+        if let Some(keeps) = self.keeps_blended {
+            it.texture.pulp = Estimated::measured(keeps);
+            it.per_gram[Component::PulpHold] = keeps;
         }
         if let Some(minutes) = self.drawing_minutes {
-            it.extraction.tau_hot = Estimated::measured(minutes);
+            it.texture.minutes = Estimated::measured(minutes);
         }
         if *self != Self::default() {
             it.evidence = Evidence::Measured;
@@ -160,8 +169,10 @@ fn own_ingredient(own: &OwnIngredient) -> Ingredient {
     for _ in 0..3 {
         per_gram = of_density(per_gram.density_at_20());
     }
-    let flavour = Flavour::of(&own.id, own.kind);
-    flavour.book(&mut per_gram, own.form == Form::Pieces);
+    let (flavour, texture) = Cupboard::builtin().alike(own.kind, per_gram[Component::Water] < 0.2);
+    let in_pieces = own.form == Form::Pieces;
+    flavour.book(&mut per_gram, in_pieces);
+    texture.book(&mut per_gram, in_pieces);
     let usual = match own.form {
         Form::Liquid => Some(per_gram.density_at_20()),
         Form::Crystals => Some(0.85),
@@ -173,8 +184,16 @@ fn own_ingredient(own: &OwnIngredient) -> Ingredient {
         aliases: Vec::new(),
         kind: own.kind,
         form: own.form,
-        extraction: Extraction::of(own.kind),
-        hold: Hold::of(own.kind, per_gram[Component::Water] < 0.2),
+        part: Part::default(),
+        traits: Vec::new(),
+        care: None,
+        allergens: Vec::new(),
+        usual_pieces: None,
+        halves: None,
+        pack: None,
+        ph: None,
+        infusion_ph: None,
+        texture,
         flavour,
         measures: Measures { density: own.density.or(usual), tablespoon: None, teaspoon: None },
         per_gram,
@@ -210,7 +229,7 @@ mod tests {
         assert!((lemon.per_gram.mass().0 - 1.0).abs() < 1e-4);
         assert_eq!(lemon.evidence, Evidence::Measured);
         let cupboard = with("hibiscus_dried", OwnFigures { keeps: Some(7.2), ..<_>::default() });
-        assert_eq!(cupboard.ingredient("hibiscus_dried").unwrap().hold.drained.value, 7.2);
+        assert_eq!(cupboard.ingredient("hibiscus_dried").unwrap().texture.held_raw.value, 7.2);
     }
 
     #[test]

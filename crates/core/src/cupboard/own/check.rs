@@ -41,6 +41,8 @@ impl Kitchen {
                 ("sugar", own.sugar, 0.0, 100.0, "g in 100 g"),
                 ("acid", own.acid, 0.0, 100.0, "g in 100 g"),
                 ("keeps", own.keeps, 0.0, 40.0, "g for each gram"),
+                ("keeps_cooked", own.keeps_cooked, 0.0, 40.0, "g for each gram"),
+                ("keeps_blended", own.keeps_blended, 0.0, 40.0, "g for each gram"),
                 ("drawing_minutes", own.drawing_minutes, 0.1, 1440.0, "minutes"),
             ] {
                 if !within(value, from, to) {

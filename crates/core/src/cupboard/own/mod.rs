@@ -57,6 +57,12 @@ pub struct OwnFigures {
     /// Liquid kept when drained, g for each gram put in.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub keeps: Option<f64>,
+    /// The same of what was cooked or frozen, if that was measured by itself.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub keeps_cooked: Option<f64>,
+    /// Liquid that the pulp of a gram keeps when it was blended and is drained, g.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub keeps_blended: Option<f64>,
     /// Minutes at 95 °C until 63 % has been drawn.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub drawing_minutes: Option<f64>,
