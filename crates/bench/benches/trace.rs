@@ -54,12 +54,7 @@ fn thirty_lines(drink: &Drink) -> Drink {
     let mut long = drink.clone();
     let more = ["clove", "honey", "citric_acid", "mint", "orange_juice", "white_sugar"];
     for i in 0..25 {
-        let action = Action::Add {
-            into: "bowl".into(),
-            ingredient: more[i % more.len()].into(),
-            amount: Amount::grams(1.0 + i as f64),
-            portions: 1,
-        };
+        let action = Action::add("bowl", more[i % more.len()], Amount::grams(1.0 + i as f64));
         long.steps.insert(2, Step::new(format!("more{i}"), action));
     }
     long

@@ -180,6 +180,47 @@ mod tests {
     use keen_core::report::DrinkReport;
     use keen_core::trace::Severity;
 
+    /// Every sentence that the starting points and kept drinks make, as a cook would read it.
+    #[test]
+    fn every_sentence_reads_as_a_cook_would_say_it() {
+        let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/tests/drink-1");
+        let kept = std::fs::read_dir(folder).unwrap().map(|file| {
+            let text = std::fs::read_to_string(file.unwrap().path()).unwrap();
+            read_drink(text.as_bytes(), Cupboard::builtin()).unwrap()
+        });
+        let drinks = starting_points().into_iter().map(|start| start.drink).chain(kept);
+        let mut read = 0;
+        for drink in drinks {
+            let report = DrinkReport::of(&drink, Cupboard::builtin());
+            for frame in &report.frames {
+                let more = frame.notices.iter().map(|n| &n.message).chain(&frame.left_over);
+                for text in [&frame.sentence].into_iter().chain(more) {
+                    for slip in ["for 0 ", "  ", " ,", "..", "NaN", " 1 minutes", " 1 hours"] {
+                        assert!(!text.contains(slip), "{}: {text}", drink.name);
+                    }
+                    let words: Vec<&str> = text.split(' ').collect();
+                    let told_apart = |w: &[&str]| w[0] != "the" || w[1] != w[w.len() - 1];
+                    let pours = words.windows(5).filter(|w| w[2] == "into" && w[3] == "the");
+                    assert!(
+                        pours
+                            .map(|w| [w[0], w[1], w[4].trim_end_matches('.')])
+                            .all(|w| told_apart(&w)),
+                        "{}: {text}",
+                        drink.name
+                    );
+                    read += 1;
+                }
+                // Peel and zest are taken off the fruit, and no fruit is put in for them.
+                let peel = frame.sentence.starts_with("Put")
+                    && frame.sentence.contains("lemons")
+                    && !frame.sentence.contains(" of ")
+                    && !frame.sentence.contains("slices");
+                assert!(!peel, "{}: {}", drink.name, frame.sentence);
+            }
+        }
+        assert!(read > 250, "{read}");
+    }
+
     #[test]
     fn each_runs_without_a_complaint_and_tastes_of_its_family() {
         for start in starting_points() {

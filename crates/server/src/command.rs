@@ -100,6 +100,7 @@ fn table(drink: &Drink, report: &DrinkReport) -> String {
 
 fn minutes(minutes: f64) -> String {
     match minutes.round() as u64 {
+        _ if minutes > 0.0 && minutes < 0.75 => format!("{:.0} s", (minutes * 6.0).ceil() * 10.0),
         m if m < 120 => format!("{m} min"),
         m => format!("{} h {} min", m / 60, m % 60),
     }

@@ -575,6 +575,8 @@ export interface components {
             add: {
                 /** @description How much of it. */
                 amount: components["schemas"]["Amount"];
+                /** @description How it is cut. */
+                cut?: components["schemas"]["Cut"];
                 /** @description The ingredient's id. */
                 ingredient: string;
                 /** @description The vessel. */
@@ -584,6 +586,8 @@ export interface components {
                  * @description In how many portions, tasting in between; all at once if left out.
                  */
                 portions?: number;
+                /** @description How warm it comes. */
+                warmth?: components["schemas"]["Warmth"];
             };
         } | {
             /** @description Squeeze fruit: its juice goes into the vessel; what is left may be kept for later. */
@@ -634,6 +638,20 @@ export interface components {
                 vessel: string;
             };
         } | {
+            /** @description Stir. */
+            stir: {
+                /** @description For how long. */
+                until?: components["schemas"]["Stirring"];
+                /** @description The vessel. */
+                vessel: string;
+            };
+        } | {
+            /** @description Mark how high what is in a pot stands, to boil it down to that line later. */
+            mark: {
+                /** @description The vessel. */
+                vessel: string;
+            };
+        } | {
             /** @description Bring to the boil and keep it simmering or boiling. */
             boil: {
                 /** @description How hard. */
@@ -679,8 +697,12 @@ export interface components {
                 into: string;
                 /** @description What is done with what stays behind. */
                 press?: components["schemas"]["Press"];
+                /** @description The strainer that it then runs through, which it washes as well. */
+                through?: string | null;
                 /** @description The strainer or vessel. */
                 vessel: string;
+                /** @description How warm it comes. */
+                warmth?: components["schemas"]["Warmth"];
             };
         } | {
             /** @description Just enough liquid to cover what lies in the vessel. */
@@ -694,6 +716,8 @@ export interface components {
                 ingredient: string;
                 /** @description The vessel. */
                 vessel: string;
+                /** @description How warm it comes. */
+                warmth?: components["schemas"]["Warmth"];
             };
         } | {
             /** @description So many parts of something to one part of what is in the vessel, by volume. */
@@ -707,6 +731,8 @@ export interface components {
                 parts: number;
                 /** @description The vessel. */
                 vessel: string;
+                /** @description How warm it comes. */
+                warmth?: components["schemas"]["Warmth"];
             };
         } | {
             /** @description Fill into bottles. */
@@ -721,6 +747,7 @@ export interface components {
         } | {
             /** @description Put something on the glass that isn't stirred in. */
             dress: {
+                amount?: components["schemas"]["Amount"] | null;
                 /** @description The vessel that stands for every glass. */
                 glass: string;
                 /** @description On the rim or as a garnish. */
@@ -743,6 +770,8 @@ export interface components {
                  * @description The temperature to reach, °C.
                  */
                 to_c: number;
+                /** @description No further than until it is clear: all sugar is dissolved. */
+                until_clear?: boolean;
                 /** @description The vessel. */
                 vessel: string;
             };
@@ -803,6 +832,8 @@ export interface components {
                 to: components["schemas"]["Amount"];
                 /** @description The vessel. */
                 vessel: string;
+                /** @description How warm it comes. */
+                warmth?: components["schemas"]["Warmth"];
             };
         } | {
             /** @description Let cool. */
@@ -864,11 +895,12 @@ export interface components {
          */
         Aisle: "fruit" | "herbs" | "sugar" | "spices" | "dairy" | "bottles" | "frozen" | "other";
         /**
-         * @description An amount in kitchen language: a number, a measure, and more of the same after “+”.
+         * @description An amount in kitchen language: a number or a range, a measure, and more of the same after “+”.
          * @example 1 1/2 cups
          * @example 3 limes
          * @example 220 g
          * @example 2 tbsp + 1 tsp
+         * @example 1 to 3 tbsp
          */
         Amount: string;
         /** @description A drink, a position among its steps, and a vessel. */
@@ -1136,6 +1168,11 @@ export interface components {
             /** @description Ways to put it right, the smallest addition first. */
             ways: components["schemas"]["Remedy"][];
         };
+        /**
+         * @description How something is cut before it is put in.
+         * @enum {string}
+         */
+        Cut: "usual" | "whole" | "sliced" | "chopped" | "grated" | "bruised";
         /** @description A drink that can't be read. */
         DamagedEntry: {
             changed_at: string;
@@ -1193,6 +1230,7 @@ export interface components {
             name: string;
             /** @description Anything that the maker wants to remember of it. */
             note?: string;
+            part?: components["schemas"]["Amount"] | null;
             /** @description What is done, in order. */
             steps: components["schemas"]["Step"][];
             /** @description What it is made in. */
@@ -2397,7 +2435,7 @@ export interface components {
              * @description Until it boils at so many °C.
              */
             boiling_at: number;
-        };
+        } | "mark";
         /** @description One way to put it right. */
         Remedy: {
             /**
@@ -2938,6 +2976,11 @@ export interface components {
             /** @description How, in the maker's words: "torn", "rubbed into the zest". */
             note?: string;
         };
+        /**
+         * @description For how long something is stirred.
+         * @enum {string}
+         */
+        Stirring: "mixed" | "clear" | "calm";
         /** @description Liquid that a gram keeps in a strainer, g: drained, and its shares when pressed and wrung. */
         StrainedView: {
             /** @description The pulp of what was blended. */
@@ -3279,6 +3322,12 @@ export interface components {
         Vessel: {
             capacity?: components["schemas"]["Amount"] | null;
             /**
+             * Format: int32
+             * @description How many alike there are of a glass that nothing is poured into from a pitcher: the drink is made in
+             *     it. One if left out.
+             */
+            count?: number | null;
+            /**
              * Format: double
              * @description Inside diameter; that of a usual one of its capacity if left out.
              */
@@ -3374,6 +3423,11 @@ export interface components {
          * @enum {string}
          */
         Vigour: "gentle" | "simmer" | "boil";
+        /**
+         * @description How warm something comes that is put in.
+         * @enum {string}
+         */
+        Warmth: "usual" | "boiling" | "hot" | "tap" | "chilled" | "frozen";
         /** @description One way of saying an amount, with what is needed to change it by hand. */
         Way: {
             /** @description Which way. */

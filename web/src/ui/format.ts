@@ -22,6 +22,7 @@ export function weight(g: number): string {
 /** A time span: "40 min", "4 h 20 min". */
 export function span(minutes: number): string {
   const whole = Math.round(minutes);
+  if (minutes > 0 && minutes < 0.75) return `${Math.ceil(minutes * 6) * 10} s`;
   if (whole < 90) return `${whole} min`;
   const rest = whole % 60;
   return rest === 0 ? `${whole / 60} h` : `${Math.floor(whole / 60)} h ${rest} min`;

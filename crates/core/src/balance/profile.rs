@@ -138,7 +138,7 @@ impl Profile {
             bitterness_per_l: liquid[Component::Bitterness] / litres,
             pungency_per_l: liquid[Component::Pungency] / litres,
             temperature_c: outcome.contents.temperature.0,
-            colour: liquid.colour().to_string(),
+            colour: outcome.contents.colour().to_string(),
         })
     }
 }

@@ -287,6 +287,10 @@ fn unknown(
     let cheap = it.is_some_and(|it| matches!(it.kind, Kind::Water | Kind::Soda | Kind::Ice));
     let mut unknown =
         Unknown { start: 1.0, least: LEAST, most: MOST, weight: if cheap { 0.2 } else { 1.0 } };
+    // "1 to 3 tbsp" says itself how far one may go.
+    if let Some((least, most)) = action.amount().and_then(Amount::spread) {
+        (unknown.least, unknown.most) = (least, most);
+    }
     for (i, bound) in bounds.iter().enumerate().filter(|(_, b)| b.step == drink.steps[step].id) {
         let factor = |name: &str, said: &Amount| {
             times(cupboard, action, said).ok_or_else(|| {

@@ -124,7 +124,7 @@ fn put_in_place(
     *action = if matches!(action, Action::Squeeze { .. }) && cupboard.can_be_squeezed(new) {
         Action::Squeeze { into, ingredient: new.id.clone(), amount, halves_into: None }
     } else {
-        Action::Add { into, ingredient: new.id.clone(), amount, portions: 1 }
+        Action::add(into, new.id.clone(), amount)
     };
     Some(())
 }

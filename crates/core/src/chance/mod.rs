@@ -79,6 +79,11 @@ fn lot(it: &Ingredient) -> (f64, f64) {
     (acid * known, sugar * known)
 }
 
+/// The share of a normal scatter that lies below `z`, 0 to 1.
+fn even(z: f64) -> f64 {
+    statrs::function::erf::erf(z / std::f64::consts::SQRT_2) / 2.0 + 0.5
+}
+
 /// How one ingredient of a drink may turn out.
 struct Uncertain {
     ingredient: usize,
@@ -155,6 +160,14 @@ pub fn spread<'a>(
         .is_some_and(|p| p.thinned_with.is_some());
     // What pulp and leaves keep is known to within a quarter.
     const HOLD: f64 = 0.2;
+    // Amounts that were said as a range: what the maker will take is anywhere in it.
+    let ranges: Vec<(usize, (f64, f64))> = drink
+        .steps
+        .iter()
+        .enumerate()
+        .filter_map(|(i, step)| Some((i, step.action.amount()?.spread()?)))
+        .collect();
+    let mut amounts = vec![1.0; if ranges.is_empty() { 0 } else { drink.steps.len() }];
     let mut tastes: Vec<Taste> = Vec::with_capacity(runs as usize);
     let mut luck: Vec<Luck> = Vec::with_capacity(uncertain.len());
     let mut normal = |sd: f64| -> f64 {
@@ -172,7 +185,12 @@ pub fn spread<'a>(
             drawing: normal(u.drawing).exp(),
         }));
         let hold = normal(HOLD).exp();
-        let nudges = Nudges { luck: &luck, hold: Some(hold), ..Nudges::default() };
+        for (step, (low, high)) in &ranges {
+            // Evenly between its ends.
+            amounts[*step] = low + (high - low) * even(normal(1.0));
+        }
+        let nudges =
+            Nudges { luck: &luck, amounts: &amounts, hold: Some(hold), ..Nudges::default() };
         tastes.extend(worktop.land(&prepared, nudges)?.outcome.as_ref().and_then(Taste::of));
     }
     if tastes.is_empty() {

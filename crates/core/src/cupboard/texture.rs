@@ -79,6 +79,20 @@ pub enum TextureKind {
 }
 
 impl TextureKind {
+    /// Whether it is usually cut before it is put in: roots, peel and stems. Fruit is as well.
+    #[must_use]
+    pub fn is_sliced(self) -> bool {
+        matches!(
+            self,
+            Self::Root
+                | Self::Stem
+                | Self::Peel
+                | Self::FirmPeel
+                | Self::Zest
+                | Self::SqueezedHalves
+        )
+    }
+
     /// That of a sort of thing of which no more is known.
     pub(super) fn usual(kind: Kind, dry: bool) -> Self {
         match kind {

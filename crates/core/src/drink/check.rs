@@ -34,6 +34,7 @@ impl Drink {
     pub fn check(&self, cupboard: &Cupboard) -> Vec<FieldError> {
         let mut checker = Checker { drink: self, errors: Vec::new() };
         checker.names();
+        checker.part();
         checker.vessels();
         checker.steps(cupboard);
         checker.errors
@@ -43,6 +44,13 @@ impl Drink {
 impl Checker<'_> {
     fn fault(&mut self, field: impl Into<String>, message: impl Into<String>) {
         self.errors.push(FieldError { field: field.into(), message: message.into() });
+    }
+
+    /// What one part is: something between a spoon and a bucket.
+    fn part(&mut self) {
+        if let Some(part) = &self.drink.part {
+            self.volume("part".into(), part, 1.0, 20_000.0);
+        }
     }
 
     fn names(&mut self) {
@@ -99,6 +107,20 @@ impl Checker<'_> {
             if let Some(capacity) = &vessel.capacity {
                 self.volume(format!("{at}.capacity"), capacity, 10.0, 200_000.0);
             }
+            if let Some(count) = vessel.count {
+                let field = format!("{at}.count");
+                if vessel.kind != VesselKind::Glass {
+                    self.fault(
+                        field,
+                        "Only glasses are counted; other vessels are named one by one.",
+                    );
+                } else if count == 0 || count > limits::GLASSES {
+                    self.fault(
+                        field,
+                        format!("{count} glasses won't do; 1 to {} will.", limits::GLASSES),
+                    );
+                }
+            }
             if let Some(diameter) = vessel.diameter_mm {
                 self.range(format!("{at}.diameter_mm"), diameter, 20.0, 1000.0, "mm");
             }
@@ -134,6 +156,23 @@ impl Checker<'_> {
         }
     }
 
+    fn strainer(&mut self, field: String, id: &str) {
+        if let Some(found) = self.find(field.clone(), id)
+            && found.kind.strainer().is_none()
+        {
+            let name = found.kind.name().to_lowercase();
+            self.fault(field, format!("A {name} strains nothing; use a sieve, cloth or bag."));
+        }
+    }
+
+    /// A line that was marked on a vessel before that step.
+    fn marked(&mut self, field: String, id: &str, place: usize) {
+        let marks = |action: &Action| matches!(action, Action::Mark { vessel } if vessel == id);
+        if !self.drink.steps[..place].iter().any(|s| marks(&s.action)) {
+            self.fault(field, "No line has been marked on this pot before. Mark it first.");
+        }
+    }
+
     fn steps(&mut self, cupboard: &Cupboard) {
         let drink = self.drink;
         if drink.steps.len() > limits::STEPS {
@@ -145,7 +184,7 @@ impl Checker<'_> {
             return self.fault("steps", message);
         }
         let mut seen = HashSet::new();
-        let mut served = false;
+        let mut served = HashSet::new();
         for (i, step) in drink.steps.iter().enumerate() {
             let at = format!("steps[{i}]");
             self.text(&format!("{at}.note"), &step.note, limits::NOTE);
@@ -155,13 +194,16 @@ impl Checker<'_> {
             if !step.id.is_empty() && !seen.insert(&step.id) {
                 self.fault(format!("{at}.id"), format!("Two steps have the id “{}”.", step.id));
             }
-            if matches!(step.action, Action::Serve { .. }) && std::mem::replace(&mut served, true) {
-                self.fault(format!("{at}.do.serve"), "A drink is served once.");
+            if let Action::Serve { glass, .. } = &step.action
+                && !served.insert(glass)
+            {
+                let message = "It is poured into these glasses already. Take other glasses for another round.";
+                self.fault(format!("{at}.do.serve.glass"), message);
             }
             if let Some(Law::Spice(power)) = step.law {
                 self.range(format!("{at}.law.spice"), power, 0.3, 1.2, "as a power");
             }
-            self.action(&format!("{at}.do"), &step.action, cupboard);
+            self.action(&format!("{at}.do"), i, &step.action, cupboard);
         }
     }
 
@@ -199,9 +241,9 @@ impl Checker<'_> {
         }
     }
 
-    fn action(&mut self, at: &str, action: &Action, cupboard: &Cupboard) {
+    fn action(&mut self, at: &str, place: usize, action: &Action, cupboard: &Cupboard) {
         match action {
-            Action::Add { into, ingredient, amount, portions } => {
+            Action::Add { into, ingredient, amount, portions, .. } => {
                 self.holder(format!("{at}.add.into"), into);
                 self.ingredient(format!("{at}.add.ingredient"), ingredient, cupboard);
                 self.line(format!("{at}.add.amount"), ingredient, amount, cupboard);
@@ -260,6 +302,8 @@ impl Checker<'_> {
                     }
                 }
             }
+            Action::Stir { vessel, .. } => self.holder(format!("{at}.stir.vessel"), vessel),
+            Action::Mark { vessel } => self.holder(format!("{at}.mark.vessel"), vessel),
             Action::Heat { vessel, to_c, minutes, .. } => {
                 self.pot(format!("{at}.heat.vessel"), vessel);
                 self.range(format!("{at}.heat.to_c"), *to_c, 0.0, 130.0, "°C");
@@ -281,6 +325,7 @@ impl Checker<'_> {
                     Reduction::BoilingAt(t) => {
                         self.range(format!("{at}.reduce.to.boiling_at"), *t, 100.1, 112.0, "°C");
                     }
+                    Reduction::Mark => self.marked(format!("{at}.reduce.to"), vessel, place),
                 }
             }
             Action::Infuse { vessel, minutes, .. } => {
@@ -301,20 +346,14 @@ impl Checker<'_> {
             Action::Strain { from, through, into, .. } => {
                 self.holder(format!("{at}.strain.from"), from);
                 self.holder(format!("{at}.strain.into"), into);
-                let field = format!("{at}.strain.through");
-                if let Some(found) = self.find(field.clone(), through)
-                    && found.kind.strainer().is_none()
-                {
-                    let name = found.kind.name().to_lowercase();
-                    self.fault(
-                        field,
-                        format!("A {name} strains nothing; use a sieve, cloth or bag."),
-                    );
-                }
+                self.strainer(format!("{at}.strain.through"), through);
                 self.apart(format!("{at}.strain.into"), from, into);
             }
-            Action::Rinse { vessel, ingredient, amount, into, .. } => {
+            Action::Rinse { vessel, ingredient, amount, through, into, .. } => {
                 self.find(format!("{at}.rinse.vessel"), vessel);
+                if let Some(through) = through {
+                    self.strainer(format!("{at}.rinse.through"), through);
+                }
                 self.pourable(format!("{at}.rinse.ingredient"), ingredient, cupboard);
                 self.line(format!("{at}.rinse.amount"), ingredient, amount, cupboard);
                 self.holder(format!("{at}.rinse.into"), into);
@@ -340,17 +379,17 @@ impl Checker<'_> {
                     }
                 }
             }
-            Action::TopUp { vessel, ingredient, to } => {
+            Action::TopUp { vessel, ingredient, to, .. } => {
                 self.holder(format!("{at}.top_up.vessel"), vessel);
                 self.pourable(format!("{at}.top_up.ingredient"), ingredient, cupboard);
                 self.volume(format!("{at}.top_up.to"), to, 1.0, 200_000.0);
             }
-            Action::Cover { vessel, ingredient, above_mm } => {
+            Action::Cover { vessel, ingredient, above_mm, .. } => {
                 self.holder(format!("{at}.cover.vessel"), vessel);
                 self.pourable(format!("{at}.cover.ingredient"), ingredient, cupboard);
                 self.range(format!("{at}.cover.above_mm"), *above_mm, 0.0, 200.0, "mm");
             }
-            Action::Lengthen { vessel, ingredient, parts } => {
+            Action::Lengthen { vessel, ingredient, parts, .. } => {
                 self.holder(format!("{at}.lengthen.vessel"), vessel);
                 self.pourable(format!("{at}.lengthen.ingredient"), ingredient, cupboard);
                 self.range(format!("{at}.lengthen.parts"), *parts, 0.01, 100.0, "parts");
@@ -387,9 +426,12 @@ impl Checker<'_> {
                 }
                 self.volume(format!("{at}.serve.size"), size, 5.0, 5_000.0);
             }
-            Action::Dress { glass, ingredient, .. } => {
+            Action::Dress { glass, ingredient, amount, .. } => {
                 self.glass(format!("{at}.dress.glass"), glass);
                 self.ingredient(format!("{at}.dress.ingredient"), ingredient, cupboard);
+                if let Some(amount) = amount {
+                    self.line(format!("{at}.dress.amount"), ingredient, amount, cupboard);
+                }
             }
         }
     }

@@ -12,9 +12,11 @@ pub use crate::cupboard::Press;
 pub use crate::fault::FieldError;
 pub use check::limits;
 pub use step::{
-    Action, Brought, CoolingPlace, Dissolving, Dressing, Law, Maceration, Portion, Preparation,
-    Reduction, RestingPlace, Step, Vigour,
+    Action, Brought, CoolingPlace, Cut, Dissolving, Dressing, Law, Maceration, Portion,
+    Preparation, Reduction, RestingPlace, Step, Stirring, Vigour, Warmth,
 };
+
+use std::borrow::Cow;
 
 use serde::{Deserialize, Serialize};
 
@@ -33,6 +35,9 @@ pub struct Drink {
     /// Anything that the maker wants to remember of it.
     #[serde(default)]
     pub note: String,
+    /// What one part is, for a drink that is written in parts.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub part: Option<Amount>,
     /// What it is made in.
     pub vessels: Vec<Vessel>,
     /// What is done, in order.
@@ -74,25 +79,34 @@ pub struct Vessel {
     /// Inside diameter; that of a usual one of its capacity if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub diameter_mm: Option<f64>,
+    /// How many alike there are of a glass that nothing is poured into from a pitcher: the drink is made in
+    /// it. One if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub count: Option<u32>,
     /// What it is made of; something that acid leaves alone if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub material: Option<Material>,
 }
 
 impl Vessel {
+    /// A usual one of its kind.
+    #[must_use]
+    pub fn new(id: impl Into<String>, kind: VesselKind) -> Self {
+        Self {
+            id: id.into(),
+            kind,
+            name: None,
+            capacity: None,
+            diameter_mm: None,
+            count: None,
+            material: None,
+        }
+    }
+
     /// What it is called.
     #[must_use]
     pub fn label(&self) -> &str {
         self.name.as_deref().unwrap_or(self.kind.name())
-    }
-
-    /// Its name as it stands inside a sentence: "the jug".
-    #[must_use]
-    pub fn in_sentence(&self) -> String {
-        match &self.name {
-            Some(name) => format!("“{name}”"),
-            None => format!("the {}", self.kind.name().to_lowercase()),
-        }
     }
 
     /// What it holds to the brim.
@@ -130,6 +144,21 @@ impl Drink {
         self.vessels.iter().position(|v| v.id == id)
     }
 
+    /// A vessel as it stands inside a sentence: "the jug", "the second bowl" where there are several.
+    #[must_use]
+    pub fn in_sentence(&self, vessel: usize) -> String {
+        const NTH: [&str; 6] = ["first ", "second ", "third ", "fourth ", "fifth ", "sixth "];
+        let it = &self.vessels[vessel];
+        if let Some(name) = &it.name {
+            return format!("“{name}”");
+        }
+        let alike = |v: &Vessel| v.kind == it.kind && v.name.is_none();
+        let many = self.vessels.iter().filter(|v| alike(v)).count();
+        let before = self.vessels[..vessel].iter().filter(|v| alike(v)).count();
+        let nth = if many > 1 { NTH.get(before).copied().unwrap_or("last ") } else { "" };
+        format!("the {nth}{}", it.kind.name().to_lowercase())
+    }
+
     /// The glasses that a vessel stands for; 1 for any other vessel.
     #[must_use]
     pub fn glasses_in(&self, vessel: &str) -> u32 {
@@ -139,7 +168,17 @@ impl Drink {
                 Action::Serve { glass, glasses, .. } if glass == vessel => Some(*glasses),
                 _ => None,
             })
+            .or_else(|| self.vessels[self.vessel(vessel)?].count)
             .unwrap_or(1)
+    }
+
+    /// An amount with its parts said in millilitres.
+    #[must_use]
+    pub fn without_parts<'a>(&self, amount: &'a Amount) -> Cow<'a, Amount> {
+        match self.part.as_ref().and_then(Amount::as_millilitres) {
+            Some(ml) if amount.has_parts() => Cow::Owned(amount.in_parts_of(Millilitres(ml))),
+            _ => Cow::Borrowed(amount),
+        }
     }
 
     /// Gives every step without an id one that no other step has.

@@ -52,6 +52,12 @@ pub enum Action {
         ingredient: String,
         /// How much of it.
         amount: Amount,
+        /// How warm it comes.
+        #[serde(default, skip_serializing_if = "Warmth::is_usual")]
+        warmth: Warmth,
+        /// How it is cut.
+        #[serde(default, skip_serializing_if = "Cut::is_usual")]
+        cut: Cut,
         /// In how many portions, tasting in between; all at once if left out.
         #[serde(default = "once", skip_serializing_if = "is_once")]
         portions: u32,
@@ -99,6 +105,19 @@ pub enum Action {
         #[serde(default)]
         how: Dissolving,
     },
+    /// Stir.
+    Stir {
+        /// The vessel.
+        vessel: String,
+        /// For how long.
+        #[serde(default)]
+        until: Stirring,
+    },
+    /// Mark how high what is in a pot stands, to boil it down to that line later.
+    Mark {
+        /// The vessel.
+        vessel: String,
+    },
     /// Bring to the boil and keep it simmering or boiling.
     Boil {
         /// The vessel.
@@ -139,6 +158,12 @@ pub enum Action {
         ingredient: String,
         /// How much of it.
         amount: Amount,
+        /// How warm it comes.
+        #[serde(default, skip_serializing_if = "Warmth::is_usual")]
+        warmth: Warmth,
+        /// The strainer that it then runs through, which it washes as well.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        through: Option<String>,
         /// The vessel it runs into.
         into: String,
         /// What is done with what stays behind.
@@ -151,6 +176,9 @@ pub enum Action {
         vessel: String,
         /// What with.
         ingredient: String,
+        /// How warm it comes.
+        #[serde(default, skip_serializing_if = "Warmth::is_usual")]
+        warmth: Warmth,
         /// How far above it, mm.
         #[serde(default = "a_finger")]
         above_mm: f64,
@@ -161,6 +189,9 @@ pub enum Action {
         vessel: String,
         /// What with: soda, water.
         ingredient: String,
+        /// How warm it comes.
+        #[serde(default, skip_serializing_if = "Warmth::is_usual")]
+        warmth: Warmth,
         /// Parts of it to one part.
         parts: f64,
     },
@@ -183,6 +214,9 @@ pub enum Action {
         /// On the rim or as a garnish.
         #[serde(default)]
         how: Dressing,
+        /// How much on each; what is usual if left out.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        amount: Option<Amount>,
     },
     /// Heat on a ring, stirring, and perhaps keep it there.
     Heat {
@@ -196,6 +230,9 @@ pub enum Action {
         /// With the lid on.
         #[serde(default)]
         lid: bool,
+        /// No further than until it is clear: all sugar is dissolved.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        until_clear: bool,
     },
     /// Let stand, so that what lies in the liquid is drawn.
     Infuse {
@@ -246,6 +283,9 @@ pub enum Action {
         vessel: String,
         /// What with: water, soda, juice, ice.
         ingredient: String,
+        /// How warm it comes.
+        #[serde(default, skip_serializing_if = "Warmth::is_usual")]
+        warmth: Warmth,
         /// The volume to reach.
         to: Amount,
     },
@@ -273,6 +313,72 @@ pub enum Action {
         /// How much in each.
         size: Amount,
     },
+}
+
+/// How warm something comes that is put in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Warmth {
+    /// As it is kept: from the cupboard, soda and milk from the refrigerator, ice from the freezer.
+    #[default]
+    Usual,
+    /// Boiling, from a kettle.
+    Boiling,
+    /// Hot, about 70 °C.
+    Hot,
+    /// Cold from the tap.
+    Tap,
+    /// From the refrigerator.
+    Chilled,
+    /// From the freezer.
+    Frozen,
+}
+
+impl Warmth {
+    fn is_usual(&self) -> bool {
+        *self == Self::Usual
+    }
+}
+
+/// How something is cut before it is put in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Cut {
+    /// As is usual for it: fruit and roots sliced, leaves and spices whole.
+    #[default]
+    Usual,
+    /// Not at all.
+    Whole,
+    /// In slices.
+    Sliced,
+    /// In small pieces.
+    Chopped,
+    /// Grated or ground.
+    Grated,
+    /// Crushed or bruised.
+    Bruised,
+}
+
+impl Cut {
+    fn is_usual(&self) -> bool {
+        *self == Self::Usual
+    }
+}
+
+/// For how long something is stirred.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Stirring {
+    /// Until it is mixed.
+    #[default]
+    Mixed,
+    /// Until it is clear: nothing is left to dissolve.
+    Clear,
+    /// Until the bubbling stops: its gas has gone.
+    Calm,
 }
 
 /// Where something stands while it draws.
@@ -372,6 +478,8 @@ pub enum Reduction {
     Brix(f64),
     /// Until it boils at so many °C.
     BoilingAt(f64),
+    /// Down to the line that was marked.
+    Mark,
 }
 
 /// How a glass is dressed.
@@ -429,6 +537,19 @@ impl Step {
 }
 
 impl Action {
+    /// Puts an ingredient into a vessel, as is usual for it.
+    #[must_use]
+    pub fn add(into: impl Into<String>, ingredient: impl Into<String>, amount: Amount) -> Self {
+        Self::Add {
+            into: into.into(),
+            ingredient: ingredient.into(),
+            amount,
+            warmth: Warmth::Usual,
+            cut: Cut::Usual,
+            portions: 1,
+        }
+    }
+
     /// The ingredient that it brings into the drink, and the amount that is said of it.
     #[must_use]
     pub fn brings(&self) -> Option<Brought<'_>> {
@@ -475,6 +596,19 @@ impl Action {
         }
     }
 
+    /// How warm what it brings comes.
+    #[must_use]
+    pub fn warmth(&self) -> Warmth {
+        match self {
+            Self::Add { warmth, .. }
+            | Self::Rinse { warmth, .. }
+            | Self::TopUp { warmth, .. }
+            | Self::Cover { warmth, .. }
+            | Self::Lengthen { warmth, .. } => *warmth,
+            _ => Warmth::Usual,
+        }
+    }
+
     /// The vessels that it leads through, in the order in which things flow.
     #[must_use]
     pub fn path(&self) -> Vec<&str> {
@@ -486,6 +620,8 @@ impl Action {
             Self::Prepare { .. } => Vec::new(),
             Self::Macerate { vessel, .. }
             | Self::Dissolve { vessel, .. }
+            | Self::Stir { vessel, .. }
+            | Self::Mark { vessel }
             | Self::Heat { vessel, .. }
             | Self::Boil { vessel, .. }
             | Self::Reduce { vessel, .. }
@@ -496,7 +632,9 @@ impl Action {
             | Self::Lengthen { vessel, .. }
             | Self::Cool { vessel, .. } => vec![vessel],
             Self::Lift { from, into, .. } | Self::Pour { from, into, .. } => vec![from, into],
-            Self::Rinse { vessel, into, .. } => vec![vessel, into],
+            Self::Rinse { vessel, through, into, .. } => {
+                [vessel].into_iter().chain(through).chain([into]).map(String::as_str).collect()
+            }
             Self::Strain { from, through, into, .. } => vec![from, through, into],
             Self::Bottle { from, bottle, .. } => vec![from, bottle],
             Self::Serve { from, glass, .. } => vec![from, glass],

@@ -3,7 +3,7 @@ use serde::Serialize;
 use crate::chemistry::Component;
 use crate::cupboard::{Allergen, Cupboard, Ingredient, Kind};
 use crate::drink::{Action, Drink, Family};
-use crate::trace::{Contents, TOO_LONG_WARM, Trace};
+use crate::trace::{Contents, Trace};
 
 /// How long a drink keeps in the refrigerator at 4 °C, on the careful side.
 ///
@@ -137,8 +137,8 @@ impl Keeping {
         if kept.past.raw && matches!(class, Class::ThinSyrup | Class::Syrup | Class::RichSyrup) {
             times(0.6, "Fresh juice or fruit went in and wasn't heated.");
         }
-        if kept.past.warm > TOO_LONG_WARM {
-            times(0.5, "It stood warm for more than two hours.");
+        if kept.stood_too_long() {
+            times(0.5, "It stood warm for too long.");
         }
         if !kept.past.raw
             && matches!(class, Class::FreshJuice | Class::Infusion | Class::SweetInfusion)

@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 
 use super::measure::{Dimension, Measure};
 use super::number::{as_written, format_number, take_number, tidy};
+use super::units::Millilitres;
 
 /// The longest text that is read as an amount.
 const MAX_TEXT: usize = 80;
@@ -17,11 +18,15 @@ const MIN_VALUE: f64 = 0.001;
 
 /// What was said of how much: one or more terms such as `2 tbsp + 1 tsp`.
 ///
+/// A range ("1 to 3 tbsp") counts as its middle; its ends say how far a maker may go.
+///
 /// It is kept as it was said, so that a cook finds "3 limes" again and not 81 ml.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(try_from = "String", into = "String")]
 pub struct Amount {
     terms: Vec<Term>,
+    /// The ends of "1 to 3 tbsp", in the measure of the only term, whose value is then the middle.
+    range: Option<(f64, f64)>,
 }
 
 /// A value and its measure.
@@ -69,7 +74,7 @@ impl Amount {
     /// An amount of one term.
     #[must_use]
     pub fn of(value: f64, measure: Measure) -> Self {
-        Self { terms: vec![Term { value: tidy(value), measure }] }
+        Self { terms: vec![Term { value: tidy(value), measure }], range: None }
     }
 
     /// So many grams.
@@ -87,7 +92,30 @@ impl Amount {
     /// Builds from terms; `None` if there are none.
     #[must_use]
     pub fn from_terms(terms: Vec<Term>) -> Option<Self> {
-        (!terms.is_empty()).then_some(Self { terms })
+        (!terms.is_empty()).then_some(Self { terms, range: None })
+    }
+
+    /// For "1 to 3 tbsp" how many times the middle its ends are: 0.5 and 1.5.
+    #[must_use]
+    pub fn spread(&self) -> Option<(f64, f64)> {
+        let middle = self.terms[0].value;
+        self.range.map(|(low, high)| (low / middle, high / middle))
+    }
+
+    /// Whether it is said in parts of a drink.
+    #[must_use]
+    pub fn has_parts(&self) -> bool {
+        self.terms.iter().any(|t| t.measure == Measure::Part)
+    }
+
+    /// With its parts said in millilitres.
+    #[must_use]
+    pub fn in_parts_of(&self, part: Millilitres) -> Self {
+        let term = |t: &Term| match t.measure {
+            Measure::Part => Term { value: t.value * part.0, measure: Measure::Millilitre },
+            _ => t.clone(),
+        };
+        Self { terms: self.terms.iter().map(term).collect(), range: None }
     }
 
     /// The terms in the order they were said.
@@ -108,7 +136,20 @@ impl Amount {
             .map(|t| Term { value: (t.value * factor).max(MIN_VALUE), measure: t.measure.clone() })
             .collect();
         let settled = terms.into_iter().flat_map(settle);
-        Self { terms: settled.map(|t| Term { value: tidy(t.value), ..t }).collect() }
+        let terms: Vec<Term> = settled.map(|t| Term { value: tidy(t.value), ..t }).collect();
+        let range = self
+            .spread()
+            .filter(|_| terms.len() == 1)
+            .map(|(low, high)| (tidy(terms[0].value * low), tidy(terms[0].value * high)));
+        Self { terms, range }.with_middle()
+    }
+
+    /// The middle that is read again when the ends have been written.
+    fn with_middle(mut self) -> Self {
+        if let Some((low, high)) = self.range {
+            self.terms[0].value = middle(low, high);
+        }
+        self
     }
 
     /// Whether every term is a cup or a spoon, so that they can be changed for one another.
@@ -178,9 +219,20 @@ impl FromStr for Amount {
             return Err(AmountError::Empty);
         }
         let mut terms = Vec::new();
+        let mut range = None;
         for part in text.replace(" and ", "+").replace(" plus ", "+").split('+') {
             let part = part.trim();
-            let (value, words) = take_number(part)?;
+            let (mut value, mut words) = take_number(part)?;
+            if let Some(rest) = words.strip_prefix("dozen") {
+                (value, words) = (value * 12.0, rest.trim_start());
+            }
+            if let Some((high, rest)) = take_end(words)? {
+                if high <= value {
+                    return Err(AmountError::Unreadable(part.to_owned()));
+                }
+                let ends = (as_written(value), as_written(high));
+                (value, words, range) = (middle(ends.0, ends.1), rest, Some(ends));
+            }
             if value <= 0.0 {
                 return Err(AmountError::Zero(part.to_owned()));
             }
@@ -198,11 +250,24 @@ impl FromStr for Amount {
                 return Err(AmountError::TooMuch(part.to_owned()));
             }
             // As it will be written back, so that reading it again changes nothing.
-            let value = as_written(value);
+            let value = if range.is_some() { value } else { as_written(value) };
             terms.push(Term { value, measure });
         }
-        Ok(Self { terms })
+        if range.is_some() && terms.len() > 1 {
+            return Err(AmountError::Unreadable(text.to_owned()));
+        }
+        Ok(Self { terms, range })
     }
+}
+
+fn middle(low: f64, high: f64) -> f64 {
+    as_written((low + high) / 2.0)
+}
+
+/// The upper end of a range, where one follows: "to 3 tbsp", "- 3 tbsp".
+fn take_end(words: &str) -> Result<Option<(f64, &str)>, AmountError> {
+    let rest = ["to ", "–", "-"].iter().find_map(|sign| words.strip_prefix(sign));
+    rest.map(|rest| take_number(rest.trim_start())).transpose()
 }
 
 impl TryFrom<String> for Amount {
@@ -221,6 +286,13 @@ impl From<Amount> for String {
 /// Writes the amount so that reading it again gives the same amount.
 impl fmt::Display for Amount {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        if let (Some((low, high)), [Term { measure, .. }]) = (self.range, self.terms.as_slice()) {
+            let [low, high] =
+                [low, high].map(|v| (v, format_number(v, measure.spoken_in_fractions())));
+            let name = measure.name(high.0);
+            let gap = if name.is_empty() { "" } else { " " };
+            return write!(f, "{} to {}{gap}{name}", low.1, high.1);
+        }
         for (i, term) in self.terms.iter().enumerate() {
             if i > 0 {
                 f.write_str(" + ")?;
@@ -246,11 +318,11 @@ impl utoipa::PartialSchema for Amount {
         ObjectBuilder::new()
             .schema_type(Type::String)
             .description(Some(
-                "An amount in kitchen language: a number, a measure, and more of the same after “+”.",
+                "An amount in kitchen language: a number or a range, a measure, and more of the same after “+”.",
             ))
             .min_length(Some(1))
             .max_length(Some(MAX_TEXT))
-            .examples(["1 1/2 cups", "3 limes", "220 g", "2 tbsp + 1 tsp"])
+            .examples(["1 1/2 cups", "3 limes", "220 g", "2 tbsp + 1 tsp", "1 to 3 tbsp"])
             .into()
     }
 }

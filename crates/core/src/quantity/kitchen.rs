@@ -23,6 +23,7 @@ fn resolution(value: f64, measure: &Measure) -> f64 {
         Measure::Teaspoon | Measure::Cup | Measure::MetricCup | Measure::Tablespoon => 0.25,
         Measure::FluidOunce => 0.5,
         Measure::Pinch | Measure::Dash | Measure::Drop => 1.0,
+        Measure::Pint | Measure::Quart | Measure::Gallon | Measure::Part => 0.25,
         Measure::Piece(_) if value < 3.0 => 0.25,
         Measure::Piece(_) if value < 10.0 => 0.5,
         Measure::Piece(_) => 1.0,
@@ -58,6 +59,7 @@ pub fn kitchen_step(value: f64, measure: &Measure) -> f64 {
         },
         (Measure::Kilogram | Measure::Litre, _) => 0.05,
         (Measure::Teaspoon | Measure::Cup | Measure::MetricCup, _) => 0.25,
+        (Measure::Pint | Measure::Quart | Measure::Gallon | Measure::Part, _) => 0.25,
         (Measure::Tablespoon | Measure::FluidOunce, _) => 0.5,
         (Measure::Piece(_), _) => {
             if value < 2.0 {
@@ -126,6 +128,9 @@ impl Amount {
     /// The nearest amount that kitchen tools can measure, never nothing.
     #[must_use]
     pub fn rounded(&self) -> Self {
+        if self.spread().is_some() {
+            return self.clone();
+        }
         if self.spoons_only() {
             return spell_in_spoons(self.total());
         }

@@ -43,6 +43,14 @@ pub enum Measure {
     Cup,
     /// Metric cup, 250 ml.
     MetricCup,
+    /// US pint, 473.176 ml.
+    Pint,
+    /// US quart, 946.353 ml.
+    Quart,
+    /// US gallon, 3785.41 ml.
+    Gallon,
+    /// One of the parts that a drink is written in; 30 ml where the drink doesn't say.
+    Part,
     /// Between two fingers: 1/16 tsp, the size of the smallest spoon of common sets.
     Pinch,
     /// A shake of a bottle: 1/8 tsp.
@@ -76,6 +84,10 @@ impl Measure {
             "fl oz" | "fl. oz" | "floz" | "fluid ounce" | "fluid ounces" => Self::FluidOunce,
             "cup" | "cups" | "us cup" | "us cups" => Self::Cup,
             "metric cup" | "metric cups" => Self::MetricCup,
+            "pint" | "pints" | "pt" => Self::Pint,
+            "quart" | "quarts" | "qt" => Self::Quart,
+            "gallon" | "gallons" | "gal" => Self::Gallon,
+            "part" | "parts" => Self::Part,
             "pinch" | "pinches" => Self::Pinch,
             "dash" | "dashes" => Self::Dash,
             "drop" | "drops" => Self::Drop,
@@ -111,6 +123,10 @@ impl Measure {
             Self::FluidOunce => US_CUP_ML / 8.0,
             Self::Cup => US_CUP_ML,
             Self::MetricCup => 250.0,
+            Self::Pint => US_CUP_ML * 2.0,
+            Self::Quart => US_CUP_ML * 4.0,
+            Self::Gallon => US_CUP_ML * 16.0,
+            Self::Part => 30.0,
             Self::Pinch => US_CUP_ML / 48.0 / 16.0,
             Self::Dash => US_CUP_ML / 48.0 / 8.0,
             Self::Drop => 0.05,
@@ -126,6 +142,10 @@ impl Measure {
                 | Self::Tablespoon
                 | Self::Cup
                 | Self::MetricCup
+                | Self::Pint
+                | Self::Quart
+                | Self::Gallon
+                | Self::Part
                 | Self::FluidOunce
                 | Self::Pinch
                 | Self::Dash
@@ -155,6 +175,14 @@ impl Measure {
             Self::Cup => "cup",
             Self::MetricCup if many => "metric cups",
             Self::MetricCup => "metric cup",
+            Self::Pint if many => "pints",
+            Self::Pint => "pint",
+            Self::Quart if many => "quarts",
+            Self::Quart => "quart",
+            Self::Gallon if many => "gallons",
+            Self::Gallon => "gallon",
+            Self::Part if many => "parts",
+            Self::Part => "part",
             Self::Pinch if many => "pinches",
             Self::Pinch => "pinch",
             Self::Dash if many => "dashes",

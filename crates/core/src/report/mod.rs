@@ -176,7 +176,7 @@ fn streams(drink: &Drink, trace: &Trace) -> Vec<Stream> {
         let stream = Stream {
             from: from.to_owned(),
             into: into.to_owned(),
-            colour: contents.liquid.colour().to_string(),
+            colour: contents.colour().to_string(),
         };
         match streams.iter_mut().find(|s| s.from == from && s.into == into) {
             Some(known) => *known = stream,

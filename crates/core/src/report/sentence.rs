@@ -1,10 +1,10 @@
 //! A step in words.
 
 use crate::chemistry::Component;
-use crate::cupboard::{Cupboard, Ingredient, Kind};
+use crate::cupboard::{Cupboard, Ingredient, Kind, Part};
 use crate::drink::{
-    Action, CoolingPlace, Dissolving, Dressing, Drink, Maceration, Portion, Preparation, Press,
-    Reduction, RestingPlace, Step, Vigour,
+    Action, CoolingPlace, Cut, Dissolving, Dressing, Drink, Maceration, Portion, Preparation,
+    Press, Reduction, RestingPlace, Step, Stirring, Vigour, Warmth,
 };
 use crate::quantity::{Amount, Measure, Millilitres, Term, format_number};
 use crate::trace::Trace;
@@ -18,21 +18,23 @@ pub(super) fn of(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
 }
 
 fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
-    let the = |id: &str| {
-        drink.vessel(id).map_or_else(|| format!("“{id}”"), |v| drink.vessels[v].in_sentence())
-    };
+    let the =
+        |id: &str| drink.vessel(id).map_or_else(|| format!("“{id}”"), |v| drink.in_sentence(v));
     let name = |id: &str| {
         cupboard.ingredient(id).map_or_else(|| id.to_owned(), |it| lower_first(&it.name))
     };
     match &step.action {
-        Action::Add { into, ingredient, amount, portions } => {
+        Action::Add { into, ingredient, amount, warmth, cut, portions } => {
             let tasting = if *portions > 1 {
                 format!(", in {portions} portions, tasting in between")
             } else {
                 String::new()
             };
             let into = if drink.glasses_in(into) > 1 { "each glass".to_owned() } else { the(into) };
-            format!("Put {} into {into}{tasting}.", what(cupboard, ingredient, amount))
+            let cut = cut_as(*cut);
+            let what = what(cupboard, ingredient, amount);
+            let what = coming(*warmth, what, &name(ingredient));
+            format!("Put {what}{cut} into {into}{tasting}.")
         }
         Action::Squeeze { into, ingredient, amount, halves_into } => {
             let juice = what(cupboard, ingredient, amount);
@@ -87,6 +89,9 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
                 Vigour::Boil => "Boil {}",
             };
             let lid = if *lid { "with the lid on" } else { "with the lid off" };
+            if *minutes < 0.5 {
+                return format!("Bring {} to the boil, {lid}.", the(vessel));
+            }
             format!("{} for {}, {lid}.", how.replace("{}", &the(vessel)), say_minutes(*minutes))
         }
         Action::Reduce { vessel, to, .. } => {
@@ -94,14 +99,21 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
                 Reduction::Volume(volume) => format!("{} are left", volume.rounded()),
                 Reduction::Brix(brix) => format!("it reads {brix} °Bx"),
                 Reduction::BoilingAt(t) => format!("it boils at {t} °C"),
+                Reduction::Mark => {
+                    return format!(
+                        "Boil {} back down to the mark, with the lid off.",
+                        the(vessel)
+                    );
+                }
             };
             format!("Boil {} down until {to}, with the lid off.", the(vessel))
         }
         Action::Lift { from, ingredient, into } => {
             format!("Lift the {} out of {} into {}.", name(ingredient), the(from), the(into))
         }
-        Action::Rinse { vessel, ingredient, amount, into, press } => {
+        Action::Rinse { vessel, ingredient, amount, warmth, through, into, press } => {
             let water = what(cupboard, ingredient, amount);
+            let water = coming(*warmth, water, &name(ingredient));
             let strains =
                 drink.vessel(vessel).is_some_and(|v| drink.vessels[v].kind.strainer().is_some());
             if strains {
@@ -112,18 +124,26 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
                     pressing(*press)
                 )
             } else {
-                format!("Rinse {} with {water} and pour that into {}.", the(vessel), the(into))
+                let through = through.as_ref().map_or_else(String::new, |sieve| {
+                    format!(" through what is in {}{}", the(sieve), pressing(*press))
+                });
+                format!(
+                    "Rinse {} with {water} and pour that{through} into {}.",
+                    the(vessel),
+                    the(into)
+                )
             }
         }
-        Action::Cover { vessel, ingredient, above_mm } => {
+        Action::Cover { vessel, ingredient, above_mm, warmth } => {
             let above = if *above_mm < 1.0 {
                 String::new()
             } else {
                 format!(", {above_mm:.0} mm above it")
             };
-            format!("Just cover what is in {} with {}{above}.", the(vessel), name(ingredient))
+            let with = coming(*warmth, name(ingredient), &name(ingredient));
+            format!("Just cover what is in {} with {with}{above}.", the(vessel))
         }
-        Action::Lengthen { vessel, ingredient, parts } => {
+        Action::Lengthen { vessel, ingredient, parts, warmth } => {
             let parts = format_number(*parts, true);
             let of = if drink.glasses_in(vessel) > 1 {
                 "what is in each glass".to_owned()
@@ -131,7 +151,8 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
                 format!("what is in {}", the(vessel))
             };
             let noun = if parts == "1" { "part" } else { "parts" };
-            format!("To 1 part of {of} pour {parts} {noun} of {}.", name(ingredient))
+            let with = coming(*warmth, name(ingredient), &name(ingredient));
+            format!("To 1 part of {of} pour {parts} {noun} of {with}.")
         }
         Action::Bottle { from, bottle, headspace } => {
             format!(
@@ -141,22 +162,47 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
                 headspace.rounded()
             )
         }
-        Action::Dress { ingredient, how, .. } => match how {
-            Dressing::Garnish => format!("Garnish each glass with {}.", name(ingredient)),
-            Dressing::Rim => format!("Rim each glass with {}.", name(ingredient)),
+        Action::Dress { glass, ingredient, how, amount } => {
+            let each = if drink.glasses_in(glass) > 1 { "each glass" } else { "the glass" };
+            match (how, amount) {
+                (Dressing::Garnish, Some(amount)) => {
+                    format!("Garnish {each} with {}.", what(cupboard, ingredient, amount))
+                }
+                (Dressing::Garnish, None) => {
+                    format!("Garnish {each} with {}.", garnish(cupboard, ingredient))
+                }
+                (Dressing::Rim, Some(amount)) => {
+                    format!("Rim {each} with {}.", what(cupboard, ingredient, amount))
+                }
+                (Dressing::Rim, None) => format!("Rim {each} with {}.", name(ingredient)),
+            }
+        }
+        Action::Stir { vessel, until } => match until {
+            Stirring::Mixed => format!("Stir {}.", the(vessel)),
+            Stirring::Clear => format!("Stir {} until it is clear.", the(vessel)),
+            Stirring::Calm => format!("Stir {} until the bubbling stops.", the(vessel)),
         },
-        Action::Heat { vessel, to_c, minutes, lid } => {
-            let hold = if *minutes > 0.0 {
+        Action::Mark { vessel } => {
+            format!("Mark on {} how high it stands.", the(vessel))
+        }
+        Action::Heat { vessel, to_c, minutes, lid, until_clear } => {
+            let how = if *lid { "with the lid on" } else { "stirring" };
+            if *until_clear {
+                return format!("Heat {} until it is clear, {how}.", the(vessel));
+            }
+            let hold = if *minutes >= 0.5 {
                 format!(" and keep it there for {}", say_minutes(*minutes))
             } else {
                 String::new()
             };
-            let how = if *lid { "with the lid on" } else { "stirring" };
             format!("Heat {} to {to_c} °C{hold}, {how}.", the(vessel))
         }
         Action::Infuse { vessel, minutes, place, covered } => {
             let covered = if *covered { ", covered," } else { "" };
             let time = say_minutes(*minutes);
+            if *minutes < 0.5 {
+                return format!("Let {} stand a moment.", the(vessel));
+            }
             format!("Let {} stand{}{covered} for {time}.", the(vessel), standing(*place))
         }
         Action::Blend { vessel, seconds } => {
@@ -175,10 +221,11 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
                 format!("Pour {} from {} into {}.", volume.rounded(), the(from), the(into))
             }
         },
-        Action::TopUp { vessel, ingredient, to } => {
+        Action::TopUp { vessel, ingredient, to, warmth } => {
             let each =
                 if drink.glasses_in(vessel) > 1 { "each glass".to_owned() } else { the(vessel) };
-            format!("Top up {each} with {} to {}.", name(ingredient), to.rounded())
+            let with = coming(*warmth, name(ingredient), &name(ingredient));
+            format!("Top up {each} with {with} to {}.", to.rounded())
         }
         Action::Cool { vessel, to_c, place: CoolingPlace::Freezer, .. } if *to_c < 0.0 => {
             format!("Freeze {} hard at {to_c} °C.", the(vessel))
@@ -191,7 +238,12 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
                 CoolingPlace::Freezer => " in the freezer",
             };
             let lid = if *covered { ", covered" } else { "" };
-            format!("Cool {} to {to_c} °C{place}{lid}.", the(vessel))
+            // A hand bears about 45 °C.
+            let until = match *to_c {
+                t if (44.0..=46.0).contains(&t) => " until it can be touched".to_owned(),
+                t => format!(" to {t} °C"),
+            };
+            format!("Cool {}{until}{place}{lid}.", the(vessel))
         }
         Action::Serve { from, glasses, size, .. } => {
             let glasses =
@@ -201,10 +253,71 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
     }
 }
 
-/// The fruit that a juice, zest or peel comes from: that is what is washed and peeled.
+/// Something by how warm it comes: "boiling water", "500 ml boiling water".
+fn coming(warmth: Warmth, said: String, name: &str) -> String {
+    let word = match warmth {
+        Warmth::Usual => return said,
+        Warmth::Boiling => "boiling",
+        Warmth::Hot => "hot",
+        Warmth::Tap => "cold",
+        Warmth::Chilled => "chilled",
+        Warmth::Frozen => "frozen",
+    };
+    match said.rsplit_once(name) {
+        Some((before, after)) => format!("{before}{word} {name}{after}"),
+        None => format!("{word} {said}"),
+    }
+}
+
+fn cut_as(cut: Cut) -> &'static str {
+    match cut {
+        Cut::Usual => "",
+        Cut::Whole => ", whole,",
+        Cut::Sliced => ", sliced,",
+        Cut::Chopped => ", chopped,",
+        Cut::Grated => ", grated,",
+        Cut::Bruised => ", bruised,",
+    }
+}
+
+/// What is usually hung on a glass: a sprig, a slice.
+fn garnish(cupboard: &Cupboard, id: &str) -> String {
+    let Some(it) = cupboard.ingredient(id) else { return id.to_owned() };
+    let name = lower_first(&it.name);
+    let of_piece = |part: &str| {
+        let produce = cupboard.produce_of(it).find(|p| p.sizes.iter().any(|s| s.name == part))?;
+        Some(format!("a {part} of {}", produce.name.to_lowercase()))
+    };
+    match it.kind {
+        Kind::Herb => of_piece("sprig").unwrap_or_else(|| format!("a sprig of {name}")),
+        Kind::Flower => of_piece("head").unwrap_or_else(|| format!("a flower of {name}")),
+        Kind::Peel => format!("a strip of {name}"),
+        Kind::Zest => format!("some {name}"),
+        Kind::Fruit | Kind::Vegetable => match cupboard.produce_of(it).next() {
+            // What is larger than a mouthful is sliced.
+            Some(produce) if produce.usual().whole.0 > 25.0 => {
+                format!("a slice of {}", produce.name.to_lowercase())
+            }
+            Some(produce) => with_article(&produce.name.to_lowercase()),
+            None => format!("some {name}"),
+        },
+        Kind::Spice => match cupboard.produce_of(it).next() {
+            Some(produce) => with_article(&produce.noun(1.0).to_lowercase()),
+            None => format!("a pinch of {name}"),
+        },
+        _ => name,
+    }
+}
+
+fn with_article(noun: &str) -> String {
+    let vowel = noun.starts_with(['a', 'e', 'i', 'o', 'u']);
+    format!("{} {noun}", if vowel { "an" } else { "a" })
+}
+
+/// The fruit that a juice, zest or peel comes from, or that goes in whole: that is what is washed and peeled.
 fn whole(cupboard: &Cupboard, id: &str) -> Option<String> {
     let it = cupboard.ingredient(id)?;
-    if !matches!(it.kind, Kind::Juice | Kind::Zest | Kind::Peel) {
+    if it.part == Part::Flesh {
         return None;
     }
     Some(cupboard.produce_of(it).next()?.plural.clone())
@@ -271,7 +384,8 @@ pub(super) fn left_over(
             let grams = cupboard.weigh(zest, &count).ok()?.grams.0;
             (grams >= 1.0).then(|| {
                 format!(
-                    "The fruit also has about {grams:.0} g of {} on it: grate it off first, if you                      want it. The halves can be kept for a pot.",
+                    "The fruit also has about {grams:.0} g of {} on it: grate it off first, if you \
+                     want it. The halves can be kept for a pot.",
                     lower_first(&zest.name)
                 )
             })
@@ -295,6 +409,23 @@ pub(super) fn left_over(
                 format!("{wet} stay behind{tail}.")
             })
         }
+        Action::Prepare { ingredient, how: Preparation::Peel | Preparation::Chop, .. } => {
+            // What paring takes off, of the fruit that is used whole or for its flesh.
+            let it = cupboard.ingredient(ingredient).filter(|it| it.part == Part::Flesh)?;
+            let size = cupboard.produce_of(it).next()?.usual();
+            let used: f64 = trace
+                .lines
+                .iter()
+                .filter(|l| cupboard.ingredients()[l.ingredient].id == it.id)
+                .map(|l| l.grams.0)
+                .sum();
+            let off = used / size.edible - used;
+            (off > 0.05 * used && off >= 5.0).then(|| {
+                format!(
+                    "About {off:.0} g of peel, stones and ends come off; {used:.0} g are used.",
+                )
+            })
+        }
         _ => None,
     }
 }
@@ -311,9 +442,11 @@ fn what(cupboard: &Cupboard, id: &str, amount: &Amount) -> String {
         return format!("{said} {}", it.name);
     };
     let pieces = if words.is_empty() { format!("{said} {}", produce.noun(*value)) } else { said };
-    match it.kind {
-        Kind::Zest => format!("the zest of {pieces}"),
-        Kind::Juice => format!("the juice of {pieces}"),
+    match it.part {
+        Part::Zest => format!("the zest of {pieces}"),
+        Part::Peel => format!("the peel of {pieces}"),
+        Part::Squeezed => format!("the squeezed halves of {pieces}"),
+        Part::Juice => format!("the juice of {pieces}"),
         _ => {
             let name = produce.name.to_lowercase();
             let (front, last) = name.rsplit_once(' ').unwrap_or(("", &name));

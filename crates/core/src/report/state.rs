@@ -162,7 +162,7 @@ impl StateReport {
             aroma_per_l: per_litre(Component::Aroma),
             bitterness_per_l: per_litre(Component::Bitterness),
             temperature_c: contents.temperature.0,
-            colour: liquid.colour().to_string(),
+            colour: contents.colour().to_string(),
             pieces: contents
                 .pieces
                 .iter()

@@ -64,7 +64,8 @@ pub(super) fn joins_in_glass(drink: &Drink, action: &Action) -> bool {
     let serves_in = |id: &str| {
         drink.steps.iter().any(|s| matches!(&s.action, Action::Serve { glass, .. } if glass == id))
     };
-    action.brings().is_some() && action.path().last().is_some_and(|id| serves_in(id))
+    let made_in = |id: &str| drink.vessel(id).is_some_and(|v| drink.vessels[v].count.is_some());
+    action.brings().is_some() && action.path().last().is_some_and(|id| serves_in(id) || made_in(id))
 }
 
 /// Whether a step puts something into every bottle that has been filled.

@@ -74,15 +74,20 @@ pub fn resize<'a>(
                     format!("{factor} times won't do; 0.001 to 2000 times will."),
                 ));
             }
+            if let Some(glass) = made_in(drink, worktop)? {
+                return Ok(glass.in_glasses(drink, f64::from(glass.count) * factor, 1.0));
+            }
             let mut scaled = scaled(drink, cupboard, *factor, 1.0);
-            if let Some((glasses, _)) = served_in(&mut scaled) {
-                let many = (f64::from(*glasses) * factor).round();
-                *glasses = many.clamp(1.0, f64::from(limits::GLASSES)) as u32;
+            for (glasses, _) in rounds(&mut scaled) {
+                *glasses = whole_glasses(f64::from(*glasses) * factor);
             }
             Ok(scaled)
         }
         Size::Volume(volume) => {
             let wanted = volume_of("size.volume", volume, 5.0, 500_000.0)?;
+            if let Some(glass) = made_in(drink, worktop)? {
+                return Ok(glass.in_glasses(drink, wanted / glass.each, 1.0));
+            }
             let Some((each, glass)) = glass_of(drink, worktop)? else {
                 return to_volume(drink, worktop, wanted, "size.volume");
             };
@@ -104,6 +109,9 @@ pub fn resize<'a>(
                 ));
             }
             let wanted = volume_of("size.glasses.size", size, 5.0, 5000.0)?;
+            if let Some(glass) = made_in(drink, worktop)? {
+                return Ok(glass.in_glasses(drink, f64::from(*glasses), wanted / glass.each));
+            }
             let (each, glass) = glass_of(drink, worktop)?.unwrap_or((wanted, wanted));
             // What is poured from the pitcher is the glass, unless something joins it there.
             let alone = (glass / each - 1.0).abs() < 0.02;
@@ -111,7 +119,7 @@ pub fn resize<'a>(
             let base = each * even * f64::from(*glasses);
             let mut sized = to_volume(drink, worktop, base, "size.glasses")?;
             serve_as(&mut sized, *glasses, even);
-            if alone && let Some((_, volume)) = served_in(&mut sized) {
+            if alone && let Some((_, volume)) = rounds(&mut sized).next() {
                 *volume = size.clone();
             }
             Ok(sized)
@@ -138,11 +146,16 @@ fn as_much_as(
         .brings()
         .and_then(|b| Some((cupboard.ingredient(b.ingredient)?, b.amount.filter(|_| !b.line)?)))
         .ok_or_else(|| fault(field, "That step has no amount to go by.".into()))?;
-    let weigh = |amount: &Amount| cupboard.weigh(written.0, amount).map(|w| w.grams.0);
+    let weigh = |amount: &Amount| {
+        cupboard.weigh(written.0, &drink.without_parts(amount)).map(|w| w.grams.0)
+    };
     let there = weigh(amount).map_err(|unknown| fault(field, unknown.to_string()))?;
     let wanted = there / weigh(written.1).unwrap_or(f64::NAN);
     if !(FACTORS.0..=FACTORS.1).contains(&wanted) {
         return Err(fault(field, format!("{amount} can't be compared with {}.", written.1)));
+    }
+    if let Some(glass) = made_in(drink, worktop)? {
+        return Ok(glass.in_glasses(drink, f64::from(glass.count) * wanted, 1.0));
     }
     let LawOf { law, .. } = LawOf::step(drink, cupboard, step);
     if (times(law, 2.0, 1.0) - 1.0).abs() < 1e-9 {
@@ -154,12 +167,53 @@ fn as_much_as(
     let mut sized = scaled(drink, cupboard, factor, 1.0);
     // As many whole glasses as there then are.
     let ready = worktop.trace(&sized)?.outcome().map_or(0.0, |o| o.ready.0);
-    if let Some((glasses, each)) = served_in(&mut sized)
+    if let Some((glasses, each)) = rounds(&mut sized).next()
         && let Some(ml) = each.as_millilitres()
     {
-        *glasses = ((ready / ml + 0.05).floor().max(1.0) as u32).min(limits::GLASSES);
+        *glasses = whole_glasses((ready / ml + 0.05).floor());
     }
     Ok(sized)
+}
+
+/// Glasses that a drink is made in, one by one, with no pitcher to pour from.
+struct MadeIn {
+    vessel: usize,
+    count: u32,
+    /// What is in one.
+    each: Millilitres,
+}
+
+/// The glasses that a drink is made in; none if it is poured from something.
+fn made_in(drink: &Drink, worktop: Worktop<'_>) -> Result<Option<MadeIn>, Stopped> {
+    if drink.steps.iter().any(|s| matches!(s.action, Action::Serve { .. })) {
+        return Ok(None);
+    }
+    let trace = worktop.trace(drink)?;
+    Ok(trace.outcome().and_then(|o| {
+        let count = drink.vessels[o.vessel].count?;
+        Some(MadeIn { vessel: o.vessel, count, each: o.size? })
+    }))
+}
+
+impl MadeIn {
+    /// The drink in so many glasses, each `even` times as large.
+    fn in_glasses(&self, drink: &Drink, glasses: f64, even: f64) -> Drink {
+        let mut sized = drink.clone();
+        sized.vessels[self.vessel].count = Some(whole_glasses(glasses));
+        for step in &mut sized.steps {
+            // Nobody sees two hundredths in a glass.
+            if (even - 1.0).abs() > 0.02
+                && let Some(amount) = step.action.amount_mut()
+            {
+                *amount = amount.scaled(even);
+            }
+        }
+        sized
+    }
+}
+
+fn whole_glasses(many: f64) -> u32 {
+    many.round().clamp(1.0, f64::from(limits::GLASSES)) as u32
 }
 
 /// What is poured into a glass, and what then is in it with all that joins it there.
@@ -185,8 +239,9 @@ fn serve_as(drink: &mut Drink, glasses: u32, even: f64) {
             *amount = amount.scaled(even);
         }
     }
-    if let Some((count, size)) = served_in(drink) {
-        *count = glasses;
+    let before: u32 = rounds(drink).map(|(count, _)| *count).sum();
+    for (count, size) in rounds(drink) {
+        *count = whole_glasses(f64::from(*count) / f64::from(before) * f64::from(glasses));
         *size = size.scaled(even);
     }
 }
@@ -205,9 +260,9 @@ fn volume_of(field: &str, amount: &Amount, from: f64, to: f64) -> Result<Millili
     }
 }
 
-/// The glasses and their size in the step that serves, if there is one.
-fn served_in(drink: &mut Drink) -> Option<(&mut u32, &mut Amount)> {
-    drink.steps.iter_mut().find_map(|step| match &mut step.action {
+/// The glasses and their size in each step that serves.
+fn rounds(drink: &mut Drink) -> impl Iterator<Item = (&mut u32, &mut Amount)> {
+    drink.steps.iter_mut().filter_map(|step| match &mut step.action {
         Action::Serve { glasses, size, .. } => Some((glasses, size)),
         _ => None,
     })
@@ -216,8 +271,15 @@ fn served_in(drink: &mut Drink) -> Option<(&mut u32, &mut Amount)> {
 /// Every amount and every line to fill to by its law, `factor` times where that is straight.
 fn scaled(drink: &Drink, cupboard: &Cupboard, factor: f64, in_glass: f64) -> Drink {
     let mut sized = drink.clone();
+    let in_parts = drink.steps.iter().any(|s| s.action.amount().is_some_and(Amount::has_parts));
+    if in_parts {
+        // Two parts stay two parts: what a part is grows.
+        let part = drink.part.clone().unwrap_or_else(|| Amount::millilitres(30.0));
+        sized.part = Some(part.scaled(factor));
+    }
     for (step, by) in sized.steps.iter_mut().zip(factors(drink, cupboard, factor, in_glass)) {
         if let Some(amount) = step.action.amount_mut() {
+            let by = if amount.has_parts() { by / factor } else { by };
             *amount = amount.scaled(by);
         }
     }

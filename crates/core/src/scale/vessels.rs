@@ -386,12 +386,7 @@ fn keep_back(drink: &Drink, own: &[OwnVessel], trace: &Trace) -> Option<KeptBack
     if let Some(amount) = changed.steps[water_at].action.amount_mut() {
         *amount = Amount::millilitres((water - back).max(1.0)).rounded();
     }
-    let add = Action::Add {
-        into: out.1.clone(),
-        ingredient: "water".into(),
-        amount: Amount::millilitres(back).rounded(),
-        portions: 1,
-    };
+    let add = Action::add(out.1.clone(), "water", Amount::millilitres(back).rounded());
     changed.steps.insert(out.0 + 1, crate::drink::Step::new(String::new(), add));
     changed.name_steps();
     Some(KeptBack { drink: changed, into: out.1, ml: back })
@@ -405,7 +400,7 @@ fn said(
     (fewer, batches): (u32, u32),
     (was, is): (Taste, Taste),
 ) -> String {
-    let into = drink.vessel(into).map_or_else(String::new, |v| drink.vessels[v].in_sentence());
+    let into = drink.vessel(into).map_or_else(String::new, |v| drink.in_sentence(v));
     let mut changes = Vec::new();
     for (what, was, is, places, least) in [
         ("sweetness", was.sweetness_percent, is.sweetness_percent, 1, 0.1),

@@ -2,7 +2,8 @@ use serde::{Deserialize, Serialize};
 
 use crate::balance::{BalanceMap, Inside, Profile, corrected};
 use crate::cupboard::Cupboard;
-use crate::drink::{Action, CoolingPlace, Drink, RestingPlace, Step};
+use crate::cupboard::VesselKind;
+use crate::drink::{Action, CoolingPlace, Drink, RestingPlace, Step, Vessel};
 use crate::quantity::{Amount, Measure};
 use crate::trace::{Nudges, Outcome, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
@@ -198,12 +199,11 @@ fn cooled(drink: &Drink, serving: usize, glass: &str, cooling: Cooling) -> Optio
         _ => 0.0,
     };
     if cubes > 0.0 {
-        add(Action::Add {
-            into: glass.to_owned(),
-            ingredient: "ice".into(),
-            amount: Amount::of(cubes, Measure::Piece("cubes".into())),
-            portions: 1,
-        });
+        add(Action::add(
+            glass.to_owned(),
+            "ice",
+            Amount::of(cubes, Measure::Piece("cubes".into())),
+        ));
     }
     if cooling == Cooling::OwnIce {
         own_ice(&mut served, &from, glass, at)?;
@@ -220,13 +220,10 @@ fn own_ice(served: &mut Drink, from: &str, glass: &str, at: usize) -> Option<()>
     while served.vessel(&id).is_some() {
         id.push('_');
     }
-    served.vessels.push(crate::drink::Vessel {
-        id: id.clone(),
-        kind: crate::cupboard::VesselKind::Bowl,
+    served.vessels.push(Vessel {
         name: Some("Ice cube tray".into()),
         capacity: Some(Amount::millilitres((CUBES_G * glasses * 1.2).max(50.0))),
-        diameter_mm: None,
-        material: None,
+        ..Vessel::new(id.clone(), VesselKind::Bowl)
     });
     let volume = Amount::millilitres(CUBES_G * glasses);
     let steps = [
@@ -381,12 +378,7 @@ fn with_spirit(
     let mut strong = drink.clone();
     strong.steps.push(Step::new(
         String::new(),
-        Action::Add {
-            into: glass.to_owned(),
-            ingredient: "spirit_40abv".into(),
-            amount: Amount::millilitres(SPIRIT_ML),
-            portions: 1,
-        },
+        Action::add(glass.to_owned(), "spirit_40abv", Amount::millilitres(SPIRIT_ML)),
     ));
     let prepared = Prepared::new(&strong, worktop.cupboard());
     let landing = worktop.land(&prepared, Nudges::default())?;

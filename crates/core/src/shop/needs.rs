@@ -69,14 +69,16 @@ impl Needs {
             }
         }
         for step in &drink.steps {
-            let Action::Dress { glass, ingredient, .. } = &step.action else { continue };
+            let Action::Dress { glass, ingredient, amount, .. } = &step.action else { continue };
             let Some(it) = cupboard.ingredient(ingredient) else { continue };
+            let said = amount.as_ref().and_then(|amount| cupboard.weigh(it, amount).ok());
             // A leaf or a slice for each glass, a spoon of sugar for the rims of a dozen.
-            let each = match it.kind {
+            let usual = match it.kind {
                 Kind::Herb | Kind::Flower => 0.5,
                 Kind::Fruit | Kind::Zest | Kind::Peel => 8.0,
                 _ => 1.5,
             };
+            let each = said.map_or(usual, |weighed| weighed.grams.0);
             let grams = each * f64::from(drink.glasses_in(glass));
             self.other.entry(it.id.clone()).or_default().more(whose, grams);
         }

@@ -3,7 +3,7 @@ use serde::Serialize;
 use crate::cupboard::{Cupboard, VesselKind};
 use crate::drink::{
     Action, CoolingPlace, Dissolving, Dressing, Drink, Maceration, Portion, Press, Reduction,
-    RestingPlace, Vessel, Vigour,
+    RestingPlace, Step, Stirring, Vessel, Vigour, Warmth,
 };
 use crate::quantity::{Amount, Millilitres};
 use crate::trace::{Contents, Trace};
@@ -47,6 +47,7 @@ pub fn next_steps(
     let nothing = Contents::default();
     let bench = Bench {
         drink,
+        at: at.min(drink.steps.len()),
         cupboard,
         vessel: &drink.vessels[index],
         contents: trace.last(index).map_or(&nothing, |(_, contents)| contents),
@@ -67,12 +68,14 @@ fn another(drink: &Drink, added: &[Vessel], kind: VesselKind) -> Vessel {
         .unwrap_or(word);
     let alike = all().filter(|v| v.kind == kind).count();
     let name = (alike > 0).then(|| format!("{} {}", kind.name(), alike + 1));
-    Vessel { id, kind, name, capacity: None, diameter_mm: None, material: None }
+    Vessel { name, ..Vessel::new(id, kind) }
 }
 
 /// What stands on the worktop when the next step is chosen.
 struct Bench<'a> {
     drink: &'a Drink,
+    /// The position that the new step gets.
+    at: usize,
     cupboard: &'a Cupboard,
     vessel: &'a Vessel,
     contents: &'a Contents,
@@ -99,6 +102,8 @@ impl Bench<'_> {
             self.boil(),
             self.reduce(),
             self.dissolve(),
+            self.stir(),
+            self.mark(),
             self.infuse(),
             self.macerate(),
             self.lift(),
@@ -156,7 +161,13 @@ impl Bench<'_> {
 
     fn heat(&self) -> Option<Beginning> {
         let sensible = self.vessel.kind.can_be_heated() && self.holds_anything();
-        let action = Action::Heat { vessel: self.id(), to_c: 95.0, minutes: 0.0, lid: true };
+        let action = Action::Heat {
+            vessel: self.id(),
+            to_c: 95.0,
+            minutes: 0.0,
+            lid: true,
+            until_clear: false,
+        };
         self.here(sensible, action)
     }
 
@@ -169,6 +180,8 @@ impl Bench<'_> {
     fn reduce(&self) -> Option<Beginning> {
         let half = (self.contents.liquid_volume().0 / 100.0).round() * 50.0;
         let to = Reduction::Volume(Amount::millilitres(half.max(50.0)));
+        let marks = |step: &Step| matches!(&step.action, Action::Mark { vessel } if *vessel == self.vessel.id);
+        let to = if self.drink.steps[..self.at].iter().any(marks) { Reduction::Mark } else { to };
         let sensible = self.vessel.kind.can_be_heated() && self.holds_liquid();
         self.here(sensible, Action::Reduce { vessel: self.id(), to, how: Vigour::Boil })
     }
@@ -176,6 +189,15 @@ impl Bench<'_> {
     fn dissolve(&self) -> Option<Beginning> {
         let action = Action::Dissolve { vessel: self.id(), how: Dissolving::Stirred };
         self.here(self.holds_anything(), action)
+    }
+
+    fn stir(&self) -> Option<Beginning> {
+        self.here(self.holds_liquid(), Action::Stir { vessel: self.id(), until: Stirring::Mixed })
+    }
+
+    fn mark(&self) -> Option<Beginning> {
+        let sensible = self.vessel.kind.can_be_heated() && self.holds_liquid();
+        self.here(sensible, Action::Mark { vessel: self.id() })
     }
 
     fn macerate(&self) -> Option<Beginning> {
@@ -221,7 +243,15 @@ impl Bench<'_> {
         let (into, vessels) = self.next();
         let (ingredient, amount) = ("water".to_owned(), Amount::millilitres(150.0));
         let press = Press::Drained;
-        let action = Action::Rinse { vessel: self.id(), ingredient, amount, into, press };
+        let action = Action::Rinse {
+            vessel: self.id(),
+            ingredient,
+            amount,
+            into,
+            press,
+            warmth: Warmth::Usual,
+            through: None,
+        };
         Some(Beginning { action, vessels })
     }
 
@@ -236,18 +266,20 @@ impl Bench<'_> {
 
     fn top_up(&self, to: f64, with: &str) -> Option<Beginning> {
         let (ingredient, to) = (with.to_owned(), Amount::millilitres(to));
-        self.here(true, Action::TopUp { vessel: self.id(), ingredient, to })
+        self.here(true, Action::TopUp { vessel: self.id(), ingredient, to, warmth: Warmth::Usual })
     }
 
     fn cover(&self) -> Option<Beginning> {
         let ingredient = "water".to_owned();
-        let action = Action::Cover { vessel: self.id(), ingredient, above_mm: 15.0 };
+        let action =
+            Action::Cover { vessel: self.id(), ingredient, above_mm: 15.0, warmth: Warmth::Usual };
         self.here(self.has_pieces(), action)
     }
 
     fn lengthen(&self) -> Option<Beginning> {
         let ingredient = "club_soda".to_owned();
-        let action = Action::Lengthen { vessel: self.id(), ingredient, parts: 3.0 };
+        let action =
+            Action::Lengthen { vessel: self.id(), ingredient, parts: 3.0, warmth: Warmth::Usual };
         self.here(self.holds_anything(), action)
     }
 
@@ -280,6 +312,6 @@ impl Bench<'_> {
 
     fn dress(&self) -> Option<Beginning> {
         let (ingredient, how) = ("mint".to_owned(), Dressing::Garnish);
-        self.here(true, Action::Dress { glass: self.id(), ingredient, how })
+        self.here(true, Action::Dress { glass: self.id(), ingredient, how, amount: None })
     }
 }

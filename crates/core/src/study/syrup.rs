@@ -190,16 +190,18 @@ fn water_for(it: &Ingredient, sugar: Grams, proportion: Proportion) -> Option<Gr
 
 /// The drink whose making is the syrup's.
 fn making(asked: &SyrupAsked, sugar: Grams, water: Grams) -> Drink {
-    let add = |ingredient: &str, grams: Grams| Action::Add {
-        into: "pot".into(),
-        ingredient: ingredient.into(),
-        amount: Amount::grams(grams.0),
-        portions: 1,
-    };
+    let add =
+        |ingredient: &str, grams: Grams| Action::add("pot", ingredient, Amount::grams(grams.0));
     let mut actions = vec![
         add("water", water),
         add(&asked.sugar, sugar),
-        Action::Heat { vessel: "pot".into(), to_c: 90.0, minutes: 0.0, lid: true },
+        Action::Heat {
+            vessel: "pot".into(),
+            to_c: 90.0,
+            minutes: 0.0,
+            lid: true,
+            until_clear: false,
+        },
     ];
     if let Some(brix) = asked.reduce_to {
         let to = Reduction::Brix(brix);
@@ -215,13 +217,11 @@ fn making(asked: &SyrupAsked, sugar: Grams, water: Grams) -> Drink {
         name: "Syrup".into(),
         family: Family::Syrup,
         note: String::new(),
+        part: None,
         vessels: vec![Vessel {
-            id: "pot".into(),
-            kind: VesselKind::Pot,
-            name: None,
             capacity: Some(Amount::millilitres((sugar.0 + water.0) * 2.0 + 50.0)),
             diameter_mm: Some(asked.pot_mm),
-            material: None,
+            ..Vessel::new("pot", VesselKind::Pot)
         }],
         steps: actions
             .into_iter()

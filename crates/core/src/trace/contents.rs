@@ -1,9 +1,10 @@
 //! What is in a vessel, and the moves that change it.
 
-use super::heat::{FREEZER, ROOM, heat_capacity};
+use super::heat::{COLD_WATER, FREEZER, ROOM, heat_capacity};
 use super::piece::Piece;
-use crate::chemistry::{Component, Mixture};
+use crate::chemistry::{Component, Mixture, Rgb};
 use crate::cupboard::{Form, Ingredient, Kind, Trait, VesselKind};
+use crate::drink::{Cut, Warmth};
 use crate::quantity::{Celsius, Grams, Millilitres, Minutes};
 
 /// Density of crystals and of ice, g/ml.
@@ -48,9 +49,23 @@ pub struct Past {
     pub dried: bool,
 }
 
-/// So long may something perishable stand where things grow; after it, they have. Food-safety advice
-/// for kitchens.
-pub const TOO_LONG_WARM: Minutes = Minutes(120.0);
+/// So long may something raw stand where things grow, and so long what has been heated since: food-safety
+/// advice for kitchens gives two hours, and up to six for cooked food on its way into the cold.
+const TOO_LONG_WARM: (Minutes, Minutes) = (Minutes(120.0), Minutes(240.0));
+
+/// How something comes that is put in.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Coming {
+    pub(super) warmth: Warmth,
+    pub(super) cut: Cut,
+    /// How many times as fast as the tables say its pieces draw.
+    pub(super) drawing: f64,
+}
+
+impl Coming {
+    /// As is usual for it.
+    pub(super) const USUAL: Self = Self { warmth: Warmth::Usual, cut: Cut::Usual, drawing: 1.0 };
+}
 
 /// Something solid that joins the liquid when it dissolves or melts.
 #[derive(Debug, Clone, PartialEq)]
@@ -163,10 +178,19 @@ impl Contents {
         sure >= 0.9 * all
     }
 
-    /// Whether so much sugar or alcohol is in it that next to nothing grows.
+    /// Whether it has stood where things grow for longer than is good for it, if it is perishable.
+    #[must_use]
+    pub fn stood_too_long(&self) -> bool {
+        let (raw, heated) = TOO_LONG_WARM;
+        self.past.warm > if self.past.raw { raw } else { heated }
+    }
+
+    /// Whether so much sugar or alcohol is in it that next to nothing grows; sugar that lies there counts.
     #[must_use]
     pub fn keeps_itself(&self) -> bool {
-        self.liquid.soluble_solids() >= 50.0 || self.liquid.alcohol_percent() >= 15.0
+        let (dissolved, lies) = (self.liquid.soluble_solids_mass().0, self.undissolved().0);
+        let all = self.liquid.mass().0 - self.liquid[Component::Insoluble] + lies;
+        (all > 1e-9 && dissolved + lies >= 0.5 * all) || self.liquid.alcohol_percent() >= 15.0
     }
 
     /// Everything in the vessel.
@@ -210,6 +234,21 @@ impl Contents {
         Millilitres(self.pieces.iter().fold(0.0, |sum, p| sum + p.inside.volume(t).0))
     }
 
+    /// The colour that it shows. Crystals lie white in the liquid: what little has been drawn into a bowl of
+    /// sugar tints it and is no brown sauce.
+    #[must_use]
+    pub fn colour(&self) -> Rgb {
+        let crystals = self.undissolved().0;
+        if crystals <= 0.0 {
+            return self.liquid.colour();
+        }
+        let mut seen = self.liquid;
+        seen[Component::Water] += crystals;
+        // A tenth of a gram of fines in a millilitre lets nothing through.
+        seen[Component::Insoluble] += 0.1 * crystals;
+        seen.colour()
+    }
+
     /// Crystals that have not dissolved.
     #[must_use]
     pub fn undissolved(&self) -> Grams {
@@ -241,29 +280,34 @@ impl Contents {
     /// Puts so much of an ingredient in, which is made of `mixture`. Returns what is lost on the way:
     /// gas, when a fizzy drink is opened and poured.
     ///
-    /// `drawing` is how many times as fast as the tables say its pieces draw.
     pub(super) fn put(
         &mut self,
         line: usize,
         ingredient: usize,
         it: &Ingredient,
         mut mixture: Mixture,
-        drawing: f64,
+        coming: Coming,
     ) -> Mixture {
         let mut lost = Mixture::EMPTY;
         lost[Component::CarbonDioxide] = mixture[Component::CarbonDioxide] * OPENING_LOSS;
         mixture[Component::CarbonDioxide] -= lost[Component::CarbonDioxide];
-        let (capacity, at) = match it.kind {
-            _ if it.form == Form::Ice || it.is(Trait::Frozen) => {
-                (heat_capacity(&mixture) * ICE_HEAT_SHARE, FREEZER)
-            }
+        let frozen = coming.warmth == Warmth::Frozen
+            || (coming.warmth == Warmth::Usual && (it.form == Form::Ice || it.is(Trait::Frozen)));
+        let at = match coming.warmth {
+            _ if frozen => FREEZER,
+            Warmth::Boiling => Celsius(99.0),
+            Warmth::Hot => Celsius(70.0),
+            Warmth::Tap => COLD_WATER,
+            Warmth::Chilled => KEPT_COLD,
             // Soda and milk come out of the refrigerator.
-            Kind::Soda | Kind::Dairy => (heat_capacity(&mixture), KEPT_COLD),
-            _ => (heat_capacity(&mixture), ROOM),
+            _ if matches!(it.kind, Kind::Soda | Kind::Dairy) => KEPT_COLD,
+            _ => ROOM,
         };
-        self.take_heat_of(capacity, at);
+        let share = if frozen { ICE_HEAT_SHARE } else { 1.0 };
+        self.take_heat_of(heat_capacity(&mixture) * share, at);
         self.past.raw |= it.kind.is_raw();
         match it.form {
+            Form::Liquid if frozen => self.lay_ice(Deposit::of(line, mixture)),
             Form::Liquid => {
                 self.liquid += &mixture;
                 self.credit(line, &mixture);
@@ -271,7 +315,9 @@ impl Contents {
             Form::Crystals => self.lay_crystals(Deposit::of(line, mixture)),
             Form::Ice => self.lay_ice(Deposit::of(line, mixture)),
             Form::Pieces => {
-                self.lay(Piece::new(line, ingredient, it, mixture).with_luck(drawing));
+                let piece = Piece::new(line, ingredient, it, mixture).cut(coming.cut);
+                let piece = piece.with_luck(coming.drawing);
+                self.lay(if frozen { piece.frozen() } else { piece });
             }
         }
         self.settle();

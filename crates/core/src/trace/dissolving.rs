@@ -104,6 +104,11 @@ impl Contents {
 
     /// The temperature at which all its crystals would dissolve; `None` if not even boiling does it,
     /// or if they aren't sugar.
+    /// From what temperature on it is clear; as it is now if nothing lies in it.
+    pub(super) fn clear_at(&self) -> Option<Celsius> {
+        if self.undissolved().0 > 0.0 { self.dissolves_at() } else { Some(self.temperature) }
+    }
+
     pub(super) fn dissolves_at(&self) -> Option<Celsius> {
         let water = self.liquid[Component::Water];
         if self.crystals.iter().any(|d| Powder::of(&d.mixture) != Powder::Sugar) {

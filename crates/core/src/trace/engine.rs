@@ -1,12 +1,12 @@
 use super::clock::{Clocks, Place};
-use super::contents::Contents;
+use super::contents::{Coming, Contents};
 use super::frames::{Frame, Landing, Line, Outcome, Touched, Trace};
-use super::heat::MEASURED_AT;
+use super::heat::{MEASURED_AT, kettle_time};
 use super::notice::{Notice, NoticeKind as Kind};
 use super::nudge::{Luck, Nudges};
 use crate::chemistry::Mixture;
 use crate::cupboard::{Cupboard, Form, Ingredient, MAX_LINE, VesselKind, Weighed};
-use crate::drink::{Action, Drink, Step, Vessel};
+use crate::drink::{Action, Cut, Drink, Step, Vessel, Warmth};
 use crate::quantity::{Amount, Celsius, Grams, Millilitres, Millimetres, Minutes};
 
 /// A drink with its amounts weighed, ready to be run again and again.
@@ -34,7 +34,7 @@ pub(super) struct Engine<'a> {
     clocks: Clocks,
     nudges: Nudges<'a>,
     /// The step that is being done.
-    at: usize,
+    pub(super) at: usize,
     pub(super) vessels: Vec<Contents>,
     /// How many alike each vessel stands for.
     pub(super) many: Vec<f64>,
@@ -44,6 +44,8 @@ pub(super) struct Engine<'a> {
     told: Vec<(usize, Kind)>,
     pub(super) gone: Mixture,
     pub(super) water_line: Option<Millimetres>,
+    /// Lines that were marked on vessels.
+    pub(super) marks: Vec<(usize, Millilitres)>,
     pub(super) served: Option<Served>,
     /// The vessels that were worked on, in order.
     worked_on: Vec<usize>,
@@ -82,6 +84,11 @@ impl Spent {
         Self { minutes: Minutes(minutes), hands_on: Minutes(minutes), place: None }
     }
 
+    /// The kettle boils first, by itself.
+    fn after_the_kettle(self, boils: Minutes) -> Self {
+        Self { minutes: self.minutes + boils, ..self }
+    }
+
     pub(super) fn waiting(minutes: Minutes) -> Self {
         Self { minutes, hands_on: minutes.min(Minutes(1.0)), place: None }
     }
@@ -108,9 +115,9 @@ impl<'a> Prepared<'a> {
                 let id = step.action.ingredient();
                 let ingredient = id.and_then(|id| cupboard.position(id));
                 let weighed = ingredient.zip(step.action.brings()).and_then(|(index, brought)| {
-                    let amount = brought.amount.filter(|_| !brought.line)?;
+                    let amount = drink.without_parts(brought.amount.filter(|_| !brought.line)?);
                     let it = &cupboard.ingredients()[index];
-                    Some(cupboard.weigh(it, amount).map_err(|unknown| unknown.to_string()))
+                    Some(cupboard.weigh(it, &amount).map_err(|unknown| unknown.to_string()))
                 });
                 Weight { ingredient, weighed }
             })
@@ -193,6 +200,7 @@ impl<'a> Prepared<'a> {
             told: Vec::new(),
             gone: Mixture::EMPTY,
             water_line: None,
+            marks: Vec::new(),
             served: None,
             worked_on: Vec::with_capacity(self.drink.steps.len() + 1),
             only_end: false,
@@ -288,7 +296,7 @@ impl<'a> Engine<'a> {
 
     /// A vessel at the beginning of a sentence.
     pub(super) fn subject(&self, index: usize) -> String {
-        let text = self.vessel(index).in_sentence();
+        let text = self.drink.in_sentence(index);
         let mut letters = text.chars();
         letters.next().map_or_else(String::new, |c| c.to_uppercase().chain(letters).collect())
     }
@@ -327,7 +335,8 @@ impl<'a> Engine<'a> {
                 let vessel = find(into)?;
                 let pared = self.add(step, vessel)?;
                 let portions = 0.5 * f64::from((*portions).max(1));
-                Some((Spent::by_hand(0.5 + portions + pared), vec![vessel]))
+                let spent = Spent::by_hand(0.5 + portions + pared);
+                Some((spent.after_the_kettle(self.kettle(step)), vec![vessel]))
             }
             Action::Squeeze { into, halves_into, .. } => {
                 let vessel = find(into)?;
@@ -346,9 +355,19 @@ impl<'a> Engine<'a> {
                 let vessel = find(vessel)?;
                 Some((self.dissolve(vessel, *how), vec![vessel]))
             }
-            Action::Heat { vessel, to_c, minutes, lid } => {
+            Action::Stir { vessel, until } => {
                 let vessel = find(vessel)?;
-                let to = crate::quantity::Celsius(*to_c);
+                Some((self.stir(vessel, *until), vec![vessel]))
+            }
+            Action::Mark { vessel } => {
+                let vessel = find(vessel)?;
+                self.marks.push((vessel, self.vessels[vessel].level_at(MEASURED_AT)));
+                Some((Spent::by_hand(0.3), vec![vessel]))
+            }
+            Action::Heat { vessel, to_c, minutes, lid, until_clear } => {
+                let vessel = find(vessel)?;
+                let clear = self.vessels[vessel].clear_at().filter(|_| *until_clear);
+                let to = clear.map_or(Celsius(*to_c), |t| t.min(Celsius(*to_c)));
                 Some((self.heat(vessel, to, Minutes(*minutes), *lid), vec![vessel]))
             }
             Action::Boil { vessel, minutes, how, lid } => {
@@ -378,9 +397,11 @@ impl<'a> Engine<'a> {
                 let (from, through, into) = (find(from)?, find(through)?, find(into)?);
                 Some((self.strain(from, through, into, *press), vec![from, through, into]))
             }
-            Action::Rinse { vessel, into, press, .. } => {
+            Action::Rinse { vessel, through, into, press, .. } => {
                 let (vessel, into) = (find(vessel)?, find(into)?);
-                Some((self.rinse(step, vessel, into, *press)?, vec![vessel, into]))
+                let through = through.as_deref().and_then(find);
+                let spent = self.rinse(step, vessel, through, into, *press)?;
+                Some((spent, [vessel].into_iter().chain(through).chain([into]).collect()))
             }
             Action::Pour { from, into, portion } => {
                 let (from, into) = (find(from)?, find(into)?);
@@ -390,12 +411,14 @@ impl<'a> Engine<'a> {
             Action::TopUp { vessel, to, .. } => {
                 let vessel = find(vessel)?;
                 self.top_up(step, vessel, to)?;
-                Some((Spent::by_hand(0.5), vec![vessel]))
+                let spent = Spent::by_hand(0.5);
+                Some((spent.after_the_kettle(self.kettle(step)), vec![vessel]))
             }
             Action::Cover { vessel, above_mm, .. } => {
                 let vessel = find(vessel)?;
                 self.cover(step, vessel, Millimetres(*above_mm))?;
-                Some((Spent::by_hand(0.5), vec![vessel]))
+                let spent = Spent::by_hand(0.5);
+                Some((spent.after_the_kettle(self.kettle(step)), vec![vessel]))
             }
             Action::Lengthen { vessel, parts, .. } => {
                 let vessel = find(vessel)?;
@@ -429,7 +452,15 @@ impl<'a> Engine<'a> {
 
     /// A volume that a step speaks of.
     pub(super) fn said(&self, step: usize, amount: &Amount) -> Option<Millilitres> {
-        Some(Millilitres(amount.as_millilitres()?) * self.nudge(step))
+        Some(Millilitres(self.drink.without_parts(amount).as_millilitres()?) * self.nudge(step))
+    }
+
+    /// How long a kettle needs for what the step has just brought.
+    fn kettle(&self, step: usize) -> Minutes {
+        let boiling = self.drink.steps[step].action.warmth() == Warmth::Boiling;
+        let brought = self.lines.iter().rev().take_while(|l| l.step == step);
+        let grams: f64 = brought.map(|l| l.grams.0).sum();
+        if boiling { kettle_time(Grams(grams)) } else { Minutes(0.0) }
     }
 
     fn luck(&self, ingredient: usize) -> Option<&Luck> {
@@ -475,6 +506,14 @@ impl<'a> Engine<'a> {
         }
     }
 
+    /// How a step's ingredient comes.
+    pub(super) fn coming(&self, step: usize, ingredient: usize) -> Coming {
+        let action = &self.drink.steps[step].action;
+        let cut = if let Action::Add { cut, .. } = action { *cut } else { Cut::Usual };
+        let drawing = self.luck(ingredient).map_or(1.0, |l| l.drawing);
+        Coming { warmth: action.warmth(), cut, drawing }
+    }
+
     /// Puts so many grams into each of what a vessel stands for, and books the line.
     pub(super) fn put(
         &mut self,
@@ -490,12 +529,13 @@ impl<'a> Engine<'a> {
         let (liquid, t) = (before.liquid.mass().0, before.temperature);
         let brix = before.liquid.soluble_solids();
         let mixture = self.portion_of(ingredient, grams);
-        let drawing = self.luck(ingredient).map_or(1.0, |l| l.drawing);
-        let lost = self.vessels[vessel].put(step, ingredient, it, mixture, drawing);
+        let coming = self.coming(step, ingredient);
+        let lost = self.vessels[vessel].put(step, ingredient, it, mixture, coming);
         self.goes_off(vessel, &lost);
         self.book(step, vessel, ingredient, grams, pieces, false);
-        self.mind(it, grams, liquid, t, brix);
-        if it.form == Form::Ice && liquid > 1.0 && t.0 > 30.0 {
+        self.mind((step, vessel), it, grams, liquid, t, brix);
+        // Ice that brings a hot syrup to its volume is meant to melt.
+        if it.form == Form::Ice && liquid > 1.0 && t.0 > 30.0 && brix < 25.0 {
             self.mind_ice(vessel, t);
         }
     }
@@ -579,15 +619,18 @@ impl<'a> Engine<'a> {
             .filter(|v| !self.vessels[*v].is_empty())?;
         let contents = self.vessels[vessel].clone();
         let glasses = self.many[vessel];
-        let volume = contents.liquid.volume(MEASURED_AT) * glasses;
+        let each = contents.liquid.volume(MEASURED_AT);
+        let volume = each * glasses;
+        // A drink that is made in the glass is served as it stands.
+        let in_glass = self.drink.vessels[vessel].kind == VesselKind::Glass;
         Some(Outcome {
             vessel,
             glasses,
             volume,
-            size: None,
+            size: in_glass.then_some(each),
             from: None,
             ready: volume,
-            served: false,
+            served: in_glass,
             contents,
         })
     }

@@ -3,7 +3,7 @@
 use crate::chemistry::{Component, Mixture, along, boiling_point_elevation, water_activity};
 use crate::cupboard::VesselKind;
 use crate::drink::{CoolingPlace, RestingPlace, Vessel};
-use crate::quantity::{Celsius, Minutes};
+use crate::quantity::{Celsius, Grams, Minutes};
 
 /// The kitchen and everything that comes out of its cupboards.
 pub(super) const ROOM: Celsius = Celsius(21.0);
@@ -14,7 +14,7 @@ const REFRIGERATOR: Celsius = Celsius(4.0);
 /// Inside of a freezer.
 pub(super) const FREEZER: Celsius = Celsius(-18.0);
 /// Cold tap water that is changed now and then.
-const COLD_WATER: Celsius = Celsius(14.0);
+pub(super) const COLD_WATER: Celsius = Celsius(14.0);
 /// Heat that melts a gram of ice, J.
 pub(super) const MELTING: f64 = 334.0;
 /// Heat that boils away a gram of water, J.
@@ -42,6 +42,14 @@ pub(super) fn heating_time(capacity: f64, by: f64) -> Minutes {
 
 /// What a microwave brings into a jug: estimate, 450 W of 800.
 pub(super) const MICROWAVE_WATTS: f64 = 450.0;
+
+/// What a kettle brings into its water, of 2 kW.
+const KETTLE_WATTS: f64 = 1800.0;
+
+/// How long a kettle takes to boil so much water from the tap.
+pub(super) fn kettle_time(water: Grams) -> Minutes {
+    time_for(KETTLE_WATTS, water.0 * WATER_HEAT, 100.0 - COLD_WATER.0)
+}
 
 /// How long so many watts need for so many degrees.
 pub(super) fn time_for(watts: f64, capacity: f64, by: f64) -> Minutes {

@@ -2,7 +2,7 @@
 //!
 //! ```
 //! use keen_core::cupboard::Cupboard;
-//! use keen_core::drink::{Action, Drink, Family, Step, Vessel};
+//! use keen_core::drink::{Action, Cut, Drink, Family, Step, Vessel, Warmth};
 //! use keen_core::cupboard::VesselKind;
 //! use keen_core::trace::Trace;
 //!
@@ -10,15 +10,15 @@
 //!     name: "Sugar water".into(),
 //!     family: Family::Syrup,
 //!     note: String::new(),
-//!     vessels: vec![Vessel {
-//!         id: "jug".into(), kind: VesselKind::Jug, name: None, capacity: None, diameter_mm: None,
-//!         material: None,
-//!     }],
+//!     part: None,
+//!     vessels: vec![Vessel::new("jug", VesselKind::Jug)],
 //!     steps: [("water", "500 g"), ("white_sugar", "100 g")]
 //!         .map(|(ingredient, amount)| Step::new(String::new(), Action::Add {
 //!             into: "jug".into(),
 //!             ingredient: ingredient.into(),
 //!             amount: amount.parse().unwrap(),
+//!             warmth: Warmth::Usual,
+//!             cut: Cut::Usual,
 //!             portions: 1,
 //!         }))
 //!         .to_vec(),
@@ -52,7 +52,7 @@ mod stove;
 mod straining;
 mod watch;
 
-pub use contents::{Contents, Deposit, Origin, Past, TOO_LONG_WARM};
+pub use contents::{Contents, Deposit, Origin, Past};
 pub use engine::Prepared;
 pub(crate) use frames::Landing;
 pub use frames::{Frame, Line, Outcome, Touched, Trace};

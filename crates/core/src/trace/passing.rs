@@ -98,6 +98,7 @@ impl Contents {
             let moments = &mut moments[..each];
             let kept = self.liquid[Component::Water] - self.water_to_spare();
             let boils_at = steaming.boils_at(&self.liquid);
+            let keeps_itself = self.keeps_itself();
             let mut rates = Rates::default();
             for (i, moment) in moments.iter_mut().enumerate() {
                 let [from, to] = [0, 1].map(|n| until(turn * each + i + n));
@@ -114,7 +115,9 @@ impl Contents {
                     let rate = inversion_rate(early, 0.0) + inversion_rate(late, 0.0);
                     rates.inverts += rate / 2.0 * length;
                 }
-                self.past.warm += Minutes(growing(t) * length);
+                if !keeps_itself {
+                    self.past.warm += Minutes(growing(t) * length);
+                }
                 self.past.raw &= t.0 < PASTEURISED;
                 let steam = steaming.rate(&self.liquid, t, lid) * length;
                 if passed.dry_after.is_none() && self.steam(&mut passed.gone, steam, kept) {

@@ -8,7 +8,8 @@
 
 use super::heat::{cell_breaking, drawing_speed, heat_capacity};
 use crate::chemistry::{Component, Mixture};
-use crate::cupboard::{BITTER_BLENDING, Flavour, Form, Ingredient, Press, Texture, Trait};
+use crate::cupboard::{BITTER_BLENDING, Flavour, Form, Ingredient, Press, Texture};
+use crate::drink::Cut;
 use crate::quantity::{Celsius, Grams, Minutes};
 
 /// Pieces of one ingredient that lie in a liquid.
@@ -89,7 +90,7 @@ const STAYS: [Component; 3] =
 impl Piece {
     pub(super) fn new(line: usize, ingredient: usize, it: &Ingredient, mixture: Mixture) -> Self {
         debug_assert_eq!(it.form, Form::Pieces);
-        let mut piece = Self {
+        Self {
             line,
             ingredient,
             put_in: mixture.mass(),
@@ -99,11 +100,40 @@ impl Piece {
             frozen: Grams(0.0),
             texture: it.texture,
             flavour: it.flavour,
-        };
-        if it.is(Trait::Frozen) {
-            piece.freeze();
         }
-        piece
+    }
+
+    /// Cut otherwise than is usual for it: smaller pieces draw faster, and what is grated or crushed has
+    /// broken cells. Estimates, half to double.
+    pub(super) fn cut(mut self, how: Cut) -> Self {
+        let whole_is_usual =
+            self.texture.cooked_minutes.is_none() && !self.texture.kind.is_sliced();
+        let speed = |cut: Cut| match cut {
+            Cut::Usual => 1.0,
+            Cut::Whole if whole_is_usual => 1.0,
+            Cut::Whole => 0.35,
+            Cut::Sliced if whole_is_usual => 1.3,
+            Cut::Sliced => 1.0,
+            Cut::Chopped => 1.6,
+            Cut::Bruised => 1.5,
+            Cut::Grated => 3.0,
+        };
+        self.texture.minutes.value /= speed(how);
+        if self.texture.cooked_minutes.is_some() {
+            let broken = match how {
+                Cut::Chopped => 0.1,
+                Cut::Bruised => 0.3,
+                Cut::Grated => 0.5,
+                _ => 0.0,
+            };
+            self.broken = self.broken.max(broken);
+        }
+        self
+    }
+
+    pub(super) fn frozen(mut self) -> Self {
+        self.freeze();
+        self
     }
 
     pub(super) fn heat_capacity(&self) -> f64 {

@@ -1,12 +1,12 @@
 //! What is put in, poured, filled up and served.
 
-use super::contents::Contents;
+use super::contents::{Coming, Contents};
 use super::engine::{Engine, Served, Spent};
 use super::heat::{MEASURED_AT, ROOM};
 use super::notice::{NoticeKind as Kind, say_ml};
 use crate::chemistry::{Component, Mixture};
 use crate::cupboard::{Form, Ingredient, Kind as Sort, Part, Trait};
-use crate::drink::Portion;
+use crate::drink::{Action, Portion};
 use crate::quantity::Amount;
 use crate::quantity::{Celsius, Grams, Millilitres, Millimetres};
 
@@ -53,7 +53,7 @@ impl Engine<'_> {
         {
             let grams = self.left_of(it, halves, weighed.grams) * (1.0 / self.many[bowl]);
             let mixture = self.portion_of(index, grams);
-            self.vessels[bowl].put(step, index, halves, mixture, 1.0);
+            self.vessels[bowl].put(step, index, halves, mixture, Coming::USUAL);
             self.book(step, bowl, index, grams, None, true);
         }
         // About forty seconds a lemon, halving and pips included; estimate.
@@ -71,9 +71,20 @@ impl Engine<'_> {
         Grams(if from > 0.0 { grams.0 / from * left } else { 0.0 })
     }
 
+    /// Whether what is in a vessel goes on the ring again before anything else is done with it.
+    fn goes_on_the_ring(&self, step: usize, vessel: usize) -> bool {
+        let on_it = |action: &Action| {
+            action.path().first().is_some_and(|id| self.drink.vessel(id) == Some(vessel))
+        };
+        let after = self.drink.steps[step + 1..].iter().map(|s| &s.action);
+        let next = after.filter(|a| on_it(a)).find(|a| a.brings().is_none());
+        matches!(next, Some(Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. }))
+    }
+
     /// What to mind when an ingredient goes into so much liquid of that temperature.
     pub(super) fn mind(
         &mut self,
+        (step, vessel): (usize, usize),
         it: &Ingredient,
         grams: Grams,
         liquid: f64,
@@ -102,7 +113,12 @@ impl Engine<'_> {
                 ),
             );
         }
-        if matches!(it.kind, Sort::Zest | Sort::Herb) && t.0 > 95.0 && brix > 15.0 {
+        // After the boil it is put in on purpose.
+        if matches!(it.kind, Sort::Zest | Sort::Herb)
+            && t.0 > 95.0
+            && brix > 15.0
+            && self.goes_on_the_ring(step, vessel)
+        {
             self.notice(
                 Kind::ZestIntoBoiling,
                 format!(
@@ -207,7 +223,8 @@ impl Engine<'_> {
         let mut needed = Grams((line.0 - level.0) * density);
         for _ in 0..4 {
             let mut tried = self.vessels[vessel].clone();
-            tried.put(step, ingredient, it, self.portion_of(ingredient, needed), 1.0);
+            let portion = self.portion_of(ingredient, needed);
+            tried.put(step, ingredient, it, portion, self.coming(step, ingredient));
             let miss = line.0 - tried.level().0;
             if miss.abs() < 1e-3 {
                 break;
@@ -290,6 +307,7 @@ impl Engine<'_> {
         self.loses_gas(&mut poured);
         let each = poured.liquid.volume(MEASURED_AT) * (1.0 / glasses);
         self.receive(glass, poured);
-        self.served = Some(Served { glass, from, size, each, ready: there });
+        // The first round is what the drink is told by.
+        self.served.get_or_insert(Served { glass, from, size, each, ready: there });
     }
 }

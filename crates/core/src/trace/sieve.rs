@@ -1,13 +1,18 @@
 //! Through strainers, and a second water after.
 
+use super::contents::Contents;
 use super::engine::{Engine, Spent};
 use super::notice::{NoticeKind as Kind, say_grams};
+use crate::cupboard::Strainer;
 use crate::drink::Press;
 use crate::quantity::Minutes;
 
 /// The share of a rinsing water that mixes with what the solids hold; the rest runs past. Estimate
 /// (0.5–0.9): rinsing and pressing again wins back a half to two thirds.
 const MIXES: f64 = 0.7;
+
+/// What a mesh has held once, it mostly holds again: so much less passes. Estimate.
+const HELD_AGAIN: f64 = 0.1;
 
 impl Engine<'_> {
     pub(super) fn strain(
@@ -50,12 +55,30 @@ impl Engine<'_> {
         }
     }
 
+    /// Pours what rinsed one vessel over what stayed in a strainer, and lets it run on.
+    fn wash_through(
+        &mut self,
+        rinsing: Contents,
+        mut strainer: Strainer,
+        sieve: usize,
+        into: usize,
+        press: Press,
+    ) {
+        strainer.passes *= HELD_AGAIN;
+        let mut all = std::mem::take(&mut self.vessels[sieve]);
+        all.pour_in(rinsing);
+        let run = all.strain(strainer, press, self.hold_luck());
+        self.vessels[sieve] = all;
+        self.receive(into, run);
+    }
+
     /// Pours water over what stayed in a strainer and lets it run on, or swirls it round a vessel
     /// that was poured out.
     pub(super) fn rinse(
         &mut self,
         step: usize,
         vessel: usize,
+        through: Option<usize>,
         into: usize,
         press: Press,
     ) -> Option<Spent> {
@@ -66,8 +89,7 @@ impl Engine<'_> {
         let it = self.vessel(vessel);
         match it.kind.strainer() {
             Some(mut strainer) => {
-                // What the mesh has held once, it mostly holds again.
-                strainer.passes *= 0.1;
+                strainer.passes *= HELD_AGAIN;
                 // What doesn't mix runs past, straight on.
                 let past = weighed.grams * (1.0 - MIXES);
                 self.put(step, into, ingredient, past * (1.0 / self.many[into]), weighed.pieces);
@@ -80,7 +102,11 @@ impl Engine<'_> {
             None => {
                 self.put(step, vessel, ingredient, weighed.grams, weighed.pieces);
                 let out = self.vessels[vessel].pour_out(it.kind).times(self.many[vessel]);
-                self.receive(into, out);
+                let strainer = through.and_then(|t| self.vessel(t).kind.strainer().zip(Some(t)));
+                match strainer {
+                    Some((strainer, sieve)) => self.wash_through(out, strainer, sieve, into, press),
+                    None => self.receive(into, out),
+                }
             }
         }
         Some(Spent::by_hand(2.0))

@@ -6,7 +6,7 @@ use super::engine::{Engine, Spent};
 use super::heat::{MEASURED_AT, MICROWAVE_WATTS, Steaming, boiling_point, heating_time, time_for};
 use super::notice::{NoticeKind as Kind, say_minutes, say_ml};
 use crate::chemistry::{Component, Mixture};
-use crate::drink::{Dissolving, Reduction, Vessel, Vigour};
+use crate::drink::{Dissolving, Reduction, Stirring, Vessel, Vigour};
 use crate::quantity::{Celsius, Grams, Millimetres, Minutes};
 use crate::root;
 
@@ -135,7 +135,7 @@ impl Engine<'_> {
         let mut tried = self.vessels[vessel].clone();
         let mut hold = Minutes(0.0);
         for _ in 0..4 {
-            let excess = self.to_boil_away(step, &tried, to);
+            let excess = self.to_boil_away((step, vessel), &tried, to);
             // A search for the root, and a trial.
             self.work += if excess.0 > 0.0 { 200 + tried.parts() as u64 } else { 2 };
             hold = time_to_lose(pot, &tried.liquid, excess, how, here);
@@ -147,7 +147,7 @@ impl Engine<'_> {
         let there = contents.temperature;
         let passed = contents.pass(hold, false, &no_steam, |_| there);
         self.goes_off(vessel, &passed.gone);
-        let excess = self.to_boil_away(step, &self.vessels[vessel], to);
+        let excess = self.to_boil_away((step, vessel), &self.vessels[vessel], to);
         if excess.0 <= 0.0 && hold.0 < 0.01 {
             self.notice(
                 Kind::BoiledDownAlready,
@@ -162,7 +162,9 @@ impl Engine<'_> {
         contents.settle();
         contents.temperature = Celsius(boiling_point(&contents.liquid).0 - under_the_boil(how));
         self.water_line = Some(Millimetres(contents.level().0 * 1000.0 / pot.opening_mm2()));
-        if !reached && excess.0 > 0.0 {
+        // A gram that is left is no syrup.
+        let nothing_left = excess.0 > 0.0 && self.vessels[vessel].liquid.mass().0 < 1.0;
+        if nothing_left || (!reached && excess.0 > 0.0) {
             self.out_of_reach(vessel);
         }
         Spent::at_the_stove(up + hold)
@@ -188,7 +190,12 @@ impl Engine<'_> {
 
     /// Water that has to go until it is as far down as it should be; nothing if it is already, and all
     /// that there is to spare if it never gets there.
-    fn to_boil_away(&self, step: usize, contents: &Contents, to: &Reduction) -> Grams {
+    fn to_boil_away(
+        &self,
+        (step, vessel): (usize, usize),
+        contents: &Contents,
+        to: &Reduction,
+    ) -> Grams {
         let held = contents.held_by_pieces(self.hold_luck()).0;
         let miss = |gone: f64| {
             let mut left = contents.liquid;
@@ -203,6 +210,11 @@ impl Engine<'_> {
                 }
                 Reduction::Brix(brix) => brix - left.soluble_solids(),
                 Reduction::BoilingAt(t) => t - boiling_point(&left).0,
+                Reduction::Mark => {
+                    let line = self.marks.iter().rev().find(|(v, _)| *v == vessel);
+                    let lost = contents.liquid.volume(MEASURED_AT).0 - left.volume(MEASURED_AT).0;
+                    contents.level_at(MEASURED_AT).0 - lost - line.map_or(0.0, |(_, ml)| ml.0)
+                }
             }
         };
         let most = contents.water_to_spare();
@@ -234,24 +246,40 @@ impl Engine<'_> {
                 let minutes = up + Minutes(1.0);
                 Spent { minutes, hands_on: Minutes(1.5).min(minutes), place: None }
             }
-            Dissolving::Stirred => {
-                let contents = &mut self.vessels[vessel];
-                let lay = contents.undissolved();
-                contents.settle();
-                let t = contents.temperature.0;
-                let gas = contents.liquid[Component::CarbonDioxide];
-                contents.liquid[Component::CarbonDioxide] = gas * 0.5;
-                let mut gone = Mixture::EMPTY;
-                gone[Component::CarbonDioxide] = gas * 0.5;
-                self.goes_off(vessel, &gone);
-                if gas > 0.5 {
-                    self.notice(Kind::LosesFizz, "Stirring drives half of the fizz out.".into());
-                }
-                Spent::by_hand(stirring(lay, t, self.vessels[vessel].level().0))
-            }
+            Dissolving::Stirred => self.stir(vessel, Stirring::Clear),
         }
     }
+
+    pub(super) fn stir(&mut self, vessel: usize, until: Stirring) -> Spent {
+        if self.is_empty(vessel, "stir") {
+            return Spent::by_hand(0.0);
+        }
+        let contents = &mut self.vessels[vessel];
+        let lay = contents.undissolved();
+        contents.settle();
+        let t = contents.temperature.0;
+        let gas = contents.liquid[Component::CarbonDioxide];
+        let off = gas * if until == Stirring::Calm { 1.0 } else { STIRRED_OUT };
+        contents.liquid[Component::CarbonDioxide] -= off;
+        let mut gone = Mixture::EMPTY;
+        gone[Component::CarbonDioxide] = off;
+        self.goes_off(vessel, &gone);
+        if gas > 0.5 && until != Stirring::Calm {
+            self.notice(Kind::LosesFizz, "Stirring drives half of the fizz out.".into());
+        }
+        let minutes = match until {
+            Stirring::Calm => BUBBLES_MINUTES,
+            Stirring::Mixed => stirring(Grams(0.0), t, self.vessels[vessel].level().0),
+            Stirring::Clear => stirring(lay, t, self.vessels[vessel].level().0),
+        };
+        Spent::by_hand(minutes)
+    }
 }
+
+/// The share of its gas that stirring drives out. Estimate 0.3–0.7.
+const STIRRED_OUT: f64 = 0.5;
+/// Until baking soda in something sour has stopped foaming, stirred now and then. Estimate 1–4 min.
+const BUBBLES_MINUTES: f64 = 2.0;
 
 /// How long one stirs, minutes. What lies at the bottom takes two minutes at room temperature, twice
 /// that in the cold and half when hot; with nothing to dissolve it is 20 s for a glass and up to a minute

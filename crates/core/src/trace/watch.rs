@@ -1,12 +1,13 @@
 //! What a cook should know of a vessel after a step: whether it runs over, whether sugar lies undissolved,
 //! whether it turns bitter, curdles, or has stood warm for too long.
 
-use super::contents::{Contents, Origin, TOO_LONG_WARM};
+use super::contents::{Contents, Origin};
 use super::engine::Engine;
 use super::heat::{MEASURED_AT, ROOM};
 use super::notice::{NoticeKind as Kind, say_grams, say_ml};
 use crate::chemistry::Component;
 use crate::cupboard::{Ingredient, NOTICED_BITTERNESS, SOUR_FOR_METAL, VesselKind};
+use crate::drink::Action;
 
 impl Engine<'_> {
     /// Looks at a vessel after a step and says what is amiss with it.
@@ -49,13 +50,14 @@ impl Engine<'_> {
         let left = contents.undissolved().0;
         if left > 0.5 && contents.liquid[Component::Water] > 1.0 {
             // Fruit under sugar is meant to lie there; what it needs is time.
-            let waits =
-                contents.pieces.iter().map(|p| p.put_in.0).sum::<f64>() > contents.liquid.mass().0;
+            let waits = matches!(self.drink.steps[self.at].action, Action::Macerate { .. })
+                || contents.pieces.iter().map(|p| p.put_in.0).sum::<f64>()
+                    > contents.liquid.mass().0;
             let hot = contents
                 .dissolves_at()
                 .map_or_else(String::new, |t| format!(" at {:.0} °C, or", t.0));
             let message = format!(
-                "{} stays undissolved at {:.0} °C. All of it would dissolve{hot} with {} more \
+                "{} stay undissolved at {:.0} °C. All of it would dissolve{hot} with {} more \
                  water.",
                 say_grams(left),
                 contents.temperature.0,
@@ -122,14 +124,14 @@ impl Engine<'_> {
         let contents = &self.vessels[vessel];
         let perishable = contents.past.raw || !contents.pieces.is_empty();
         let warm = contents.past.warm;
-        if warm > TOO_LONG_WARM && perishable && !self.holds_back(contents) {
+        if contents.stood_too_long() && perishable && !self.holds_back(contents) {
             let hours = warm.0 / 60.0;
             self.notice_once(
                 vessel,
                 Kind::LeftWarm,
                 format!(
-                    "It has stood warm for {hours:.0} hours; after two, things grow in it. Let it \
-                     stand in the refrigerator instead."
+                    "It has stood warm for {hours:.0} hours, and things grow in it. Let it stand \
+                     in the refrigerator instead."
                 ),
             );
         }

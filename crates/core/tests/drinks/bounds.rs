@@ -5,7 +5,7 @@ use crate::common::{add, any_drink, boil, drink, pour, serve, stand};
 use keen_core::balance::{Aim, Asked, Bound, Pitcher, Target, Taste, correct, solve, swap};
 use keen_core::chance::{FEWEST_RUNS, spread};
 use keen_core::cupboard::{Cupboard, Form};
-use keen_core::drink::{Action, Drink, Portion, Reduction, RestingPlace, Vigour, limits};
+use keen_core::drink::{Action, Drink, Portion, Reduction, RestingPlace, Vigour, Warmth, limits};
 use keen_core::quantity::Amount;
 use keen_core::report::DrinkReport;
 use keen_core::scale::{NamedSize, Size, Units, fit, resize, sheet};
@@ -160,6 +160,7 @@ fn what_doubles_again_and_again_ends_at_a_tonne() {
         vessel: "jug".into(),
         ingredient: "club_soda".into(),
         parts: 100.0,
+        warmth: Warmth::Usual,
     }));
     let drink = drink(steps);
     let report = DrinkReport::of(&drink, Cupboard::builtin());

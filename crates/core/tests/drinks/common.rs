@@ -2,8 +2,8 @@
 
 use keen_core::cupboard::VesselKind;
 use keen_core::drink::{
-    Action, CoolingPlace, Dissolving, Drink, Family, Maceration, Portion, Press, Reduction,
-    RestingPlace, Step, Vessel, Vigour,
+    Action, CoolingPlace, Cut, Dissolving, Drink, Family, Maceration, Portion, Press, Reduction,
+    RestingPlace, Step, Stirring, Vessel, Vigour, Warmth,
 };
 use keen_core::quantity::Amount;
 use proptest::prelude::*;
@@ -34,7 +34,7 @@ const INGREDIENTS: [&str; 20] = [
 ];
 
 pub fn vessel(id: &str, kind: VesselKind) -> Vessel {
-    Vessel { id: id.into(), kind, name: None, capacity: None, diameter_mm: None, material: None }
+    Vessel::new(id, kind)
 }
 
 pub fn kitchen() -> Vec<Vessel> {
@@ -62,18 +62,14 @@ pub fn drink(actions: Vec<Action>) -> Drink {
         name: "Test".into(),
         family: Family::Lemonade,
         note: String::new(),
+        part: None,
         vessels: kitchen(),
         steps,
     }
 }
 
 pub fn add(into: &str, ingredient: &str, amount: &str) -> Action {
-    Action::Add {
-        into: into.into(),
-        ingredient: ingredient.into(),
-        amount: amount.parse().unwrap(),
-        portions: 1,
-    }
+    Action::add(into, ingredient, amount.parse().unwrap())
 }
 
 pub fn squeeze(into: &str, ingredient: &str, amount: &str) -> Action {
@@ -118,14 +114,36 @@ fn two_holders() -> impl Strategy<Value = (String, String)> {
 }
 
 fn adding() -> impl Strategy<Value = Action> {
-    (holder(), prop::sample::select(&INGREDIENTS[..]), 0.05f64..3000.0).prop_map(
-        |(into, ingredient, grams)| Action::Add {
+    let how = (warmth(), cut());
+    (holder(), prop::sample::select(&INGREDIENTS[..]), 0.05f64..3000.0, how).prop_map(
+        |(into, ingredient, grams, (warmth, cut))| Action::Add {
             into,
             ingredient: ingredient.to_owned(),
             amount: Amount::grams(grams),
+            warmth,
+            cut,
             portions: 1,
         },
     )
+}
+
+fn warmth() -> impl Strategy<Value = Warmth> {
+    use Warmth as W;
+    prop::sample::select(vec![
+        W::Usual,
+        W::Usual,
+        W::Usual,
+        W::Boiling,
+        W::Hot,
+        W::Tap,
+        W::Chilled,
+        W::Frozen,
+    ])
+}
+
+fn cut() -> impl Strategy<Value = Cut> {
+    use Cut as C;
+    prop::sample::select(vec![C::Usual, C::Whole, C::Sliced, C::Chopped, C::Grated, C::Bruised])
 }
 
 fn press() -> impl Strategy<Value = Press> {
@@ -136,9 +154,14 @@ fn press() -> impl Strategy<Value = Press> {
 fn action() -> impl Strategy<Value = Action> {
     prop_oneof![
         4 => adding(),
-        1 => (0.0f64..130.0, 0.0f64..600.0, any::<bool>()).prop_map(|(to_c, minutes, lid)| {
-            Action::Heat { vessel: "pot".into(), to_c, minutes, lid }
-        }),
+        1 => (0.0f64..130.0, 0.0f64..600.0, any::<bool>(), any::<bool>()).prop_map(
+            |(to_c, minutes, lid, until_clear)| {
+                Action::Heat { vessel: "pot".into(), to_c, minutes, lid, until_clear }
+            }
+        ),
+        1 => (holder(), prop::sample::select(vec![Stirring::Mixed, Stirring::Clear, Stirring::Calm]))
+            .prop_map(|(vessel, until)| Action::Stir { vessel, until }),
+        1 => holder().prop_map(|vessel| Action::Mark { vessel }),
         1 => (holder(), 0.0f64..3000.0, any::<bool>()).prop_map(|(vessel, minutes, cold)| {
             let place = if cold { RestingPlace::Refrigerator } else { RestingPlace::Worktop };
             Action::Infuse { vessel, minutes, place, covered: cold }
@@ -161,6 +184,7 @@ fn action() -> impl Strategy<Value = Action> {
         1 => (holder(), prop::sample::select(vec!["water", "ice", "lemon_juice"]), 1.0f64..5000.0)
             .prop_map(|(vessel, ingredient, ml)| Action::TopUp {
                 vessel, ingredient: ingredient.into(), to: Amount::millilitres(ml),
+                warmth: Warmth::Usual,
             }),
         1 => (holder(), 0.0f64..90.0).prop_map(|(vessel, to_c)| Action::Cool {
             vessel, to_c, place: CoolingPlace::WaterBath, covered: false,
@@ -186,19 +210,22 @@ fn action() -> impl Strategy<Value = Action> {
         1 => (two_holders(), prop::sample::select(&INGREDIENTS[..])).prop_map(
             |((from, into), ingredient)| Action::Lift { from, ingredient: ingredient.into(), into }
         ),
-        1 => (anything(), holder(), 1.0f64..2000.0, press())
+        1 => (anything(), holder(), 1.0f64..2000.0, press(), warmth(), any::<bool>())
             .prop_filter("apart", |(vessel, into, ..)| vessel != into)
-            .prop_map(|(vessel, into, grams, press)| Action::Rinse {
-                vessel, ingredient: "water".into(), amount: Amount::grams(grams), into, press,
+            .prop_map(|(vessel, into, grams, press, warmth, through)| Action::Rinse {
+                vessel, ingredient: "water".into(), amount: Amount::grams(grams), warmth,
+                through: through.then(|| "cloth".into()), into, press,
             }),
         1 => (prop::sample::select(&STRAINERS[..]), holder()).prop_map(|(from, into)| Action::Pour {
             from: from.into(), into, portion: Portion::All,
         }),
         1 => (holder(), 0.0f64..60.0).prop_map(|(vessel, above_mm)| Action::Cover {
-            vessel, ingredient: "water".into(), above_mm,
+            vessel, ingredient: "water".into(), above_mm, warmth: Warmth::Usual,
         }),
         1 => (prop_oneof![holder(), Just("glass".to_owned())], 0.02f64..8.0).prop_map(
-            |(vessel, parts)| Action::Lengthen { vessel, ingredient: "club_soda".into(), parts }
+            |(vessel, parts)| Action::Lengthen {
+                vessel, ingredient: "club_soda".into(), parts, warmth: Warmth::Usual,
+            }
         ),
         1 => holder().prop_map(|from| Action::Bottle {
             from, bottle: "bottle".into(), headspace: Amount::millilitres(30.0),
@@ -206,9 +233,7 @@ fn action() -> impl Strategy<Value = Action> {
         1 => holder().prop_map(|into| Action::Pour {
             from: "bottle".into(), into, portion: Portion::All,
         }),
-        1 => (0.5f64..80.0).prop_map(|grams| Action::Add {
-            into: "glass".into(), ingredient: "ice".into(), amount: Amount::grams(grams), portions: 1,
-        }),
+        1 => (0.5f64..80.0).prop_map(|grams| Action::add("glass", "ice", Amount::grams(grams))),
     ]
 }
 

@@ -6,7 +6,7 @@ use keen_core::chemistry::Component;
 use keen_core::cupboard::{Cupboard, Material};
 use keen_core::drink::{
     Action, CoolingPlace, Dissolving, Drink, Maceration, Portion, Press, Reduction, RestingPlace,
-    Vigour,
+    Vigour, Warmth,
 };
 use keen_core::keep::{CautionKind, Class, Keeping, cautions};
 use keen_core::quantity::Celsius;
@@ -80,7 +80,13 @@ fn fruit_water() {
 fn hot_infusion() {
     let drink = drink(vec![
         add("pot", "water", "1000 g"),
-        Action::Heat { vessel: "pot".into(), to_c: 95.0, minutes: 0.0, lid: true },
+        Action::Heat {
+            vessel: "pot".into(),
+            to_c: 95.0,
+            minutes: 0.0,
+            lid: true,
+            until_clear: false,
+        },
         add("pot", "hibiscus_dried", "40 g"),
         Action::Infuse {
             vessel: "pot".into(),
@@ -136,7 +142,13 @@ fn syrup_boiled_down() {
     let mut drink = drink(vec![
         add("pot", "white_sugar", "500 g"),
         add("pot", "water", "500 g"),
-        Action::Heat { vessel: "pot".into(), to_c: 120.0, minutes: 20.0, lid: false },
+        Action::Heat {
+            vessel: "pot".into(),
+            to_c: 120.0,
+            minutes: 20.0,
+            lid: false,
+            until_clear: false,
+        },
     ]);
     drink.vessels[0].diameter_mm = Some(200.0);
     let trace = run(&drink);
@@ -206,6 +218,7 @@ fn what_is_unwise_is_said_where_it_happens() {
         vessel: "jug".into(),
         ingredient: "water".into(),
         to: to.parse().unwrap(),
+        warmth: Warmth::Usual,
     };
     assert_eq!(said(vec![pour("jug", "pitcher")]), [NoticeKind::NothingThere]);
     assert_eq!(said(vec![pour("jug", "pot"), pour("pot", "jug")]), [NoticeKind::NothingThere; 2]);
@@ -226,14 +239,26 @@ fn what_is_unwise_is_said_where_it_happens() {
     assert_eq!(
         said(vec![
             add("pot", "water", "200 g"),
-            Action::Heat { vessel: "pot".into(), to_c: 100.0, minutes: 60.0, lid: false }
+            Action::Heat {
+                vessel: "pot".into(),
+                to_c: 100.0,
+                minutes: 60.0,
+                lid: false,
+                until_clear: false
+            }
         ]),
         [NoticeKind::BoilsDry]
     );
     assert_eq!(
         said(vec![
             add("pot", "water", "1 l"),
-            Action::Heat { vessel: "pot".into(), to_c: 90.0, minutes: 0.0, lid: true },
+            Action::Heat {
+                vessel: "pot".into(),
+                to_c: 90.0,
+                minutes: 0.0,
+                lid: true,
+                until_clear: false
+            },
             add("pot", "lemon_juice", "2 lemons"),
             pour("pot", "blender"),
             Action::Blend { vessel: "blender".into(), seconds: 20.0 }
@@ -261,6 +286,7 @@ fn a_line_is_met_to_the_millilitre_whatever_it_is_filled_with() {
                 vessel: "pitcher".into(),
                 ingredient: with.into(),
                 to: "2 l".parse().unwrap(),
+                warmth: Warmth::Usual,
             },
         ]);
         let trace = run(&drink);
@@ -306,6 +332,7 @@ fn lemonade_of_rubbed_zest() {
             vessel: "pitcher".into(),
             ingredient: "water".into(),
             to: "2 l".parse().unwrap(),
+            warmth: Warmth::Usual,
         },
     ]);
     let trace = run(&drink);
@@ -438,6 +465,8 @@ fn a_second_water_wins_back_what_the_pulp_holds() {
             amount: "100 g".parse().unwrap(),
             into: "pitcher".into(),
             press: Press::Pressed,
+            warmth: Warmth::Usual,
+            through: None,
         },
     ]);
     let trace = run(&drink);
@@ -507,7 +536,12 @@ fn soda_by_parts_in_the_glass() {
         chill("pitcher", 5.0),
         add("glass", "ice", "42 g"),
         serve("pitcher", 6, "110 ml"),
-        Action::Lengthen { vessel: "glass".into(), ingredient: "club_soda".into(), parts: 1.0 },
+        Action::Lengthen {
+            vessel: "glass".into(),
+            ingredient: "club_soda".into(),
+            parts: 1.0,
+            warmth: Warmth::Usual,
+        },
     ]);
     let trace = run(&drink);
     let outcome = trace.outcome().unwrap();
@@ -573,7 +607,13 @@ fn frozen_fruit_gives_more() {
 fn what_is_lifted_out_draws_no_more() {
     let drink = drink(vec![
         add("pot", "water", "1 l"),
-        Action::Heat { vessel: "pot".into(), to_c: 90.0, minutes: 0.0, lid: true },
+        Action::Heat {
+            vessel: "pot".into(),
+            to_c: 90.0,
+            minutes: 0.0,
+            lid: true,
+            until_clear: false,
+        },
         add("pot", "mint", "30 g"),
         add("pot", "ginger_root", "50 g"),
         stand("pot", 5.0, RestingPlace::Worktop),
@@ -619,7 +659,12 @@ fn bottles_are_filled_and_counted_and_halves_are_kept() {
 fn just_covered_is_up_to_the_top_of_the_heap() {
     let drink = drink(vec![
         add("pot", "orange_peel", "300 g"),
-        Action::Cover { vessel: "pot".into(), ingredient: "water".into(), above_mm: 0.0 },
+        Action::Cover {
+            vessel: "pot".into(),
+            ingredient: "water".into(),
+            above_mm: 0.0,
+            warmth: Warmth::Usual,
+        },
     ]);
     let trace = run(&drink);
     let pot = last(&drink, &trace, "pot");
@@ -637,10 +682,9 @@ fn the_bench_warns_where_makers_trip() {
         actions.push(more);
         actions
     };
-    assert_eq!(
-        said(with(hot_syrup(), add("pot", "lemon_zest", "10 g"))),
-        [NoticeKind::ZestIntoBoiling]
-    );
+    let zest = || with(hot_syrup(), add("pot", "lemon_zest", "10 g"));
+    assert_eq!(said(zest()), [], "after the boil it is put in on purpose");
+    assert_eq!(said(with(zest(), boil(5.0, true))), [NoticeKind::ZestIntoBoiling]);
     let mut copper = drink(vec![add("pot", "lemon_juice", "100 g"), add("pot", "water", "400 g")]);
     copper.vessels[0].material = Some(Material::Copper);
     assert_eq!(kinds(&run(&copper)), [NoticeKind::AcidInMetal]);
@@ -653,14 +697,26 @@ fn the_bench_warns_where_makers_trip() {
     );
     let milk = vec![
         add("pot", "milk", "500 g"),
-        Action::Heat { vessel: "pot".into(), to_c: 70.0, minutes: 0.0, lid: false },
+        Action::Heat {
+            vessel: "pot".into(),
+            to_c: 70.0,
+            minutes: 0.0,
+            lid: false,
+            until_clear: false,
+        },
         add("pot", "lemon_juice", "60 g"),
     ];
     assert!(said(milk).contains(&NoticeKind::Curdles));
     let soda = vec![add("jug", "water", "300 g"), add("jug", "club_soda", "300 g")];
     assert_eq!(said(soda), [NoticeKind::LosesFizz]);
     let ice = |to_c| {
-        let hot = Action::Heat { vessel: "pot".into(), to_c, minutes: 0.0, lid: true };
+        let hot = Action::Heat {
+            vessel: "pot".into(),
+            to_c,
+            minutes: 0.0,
+            lid: true,
+            until_clear: false,
+        };
         said(vec![add("pot", "water", "300 g"), hot, add("pot", "ice", "3 ice cubes")])
     };
     assert_eq!(ice(72.0), [NoticeKind::IceMeltsAway]);

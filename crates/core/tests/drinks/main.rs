@@ -7,6 +7,7 @@ mod common;
 mod hand_worked;
 mod other_way_round;
 mod party;
+mod practice;
 mod promises;
 mod properties;
 mod time;

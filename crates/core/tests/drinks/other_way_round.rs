@@ -27,7 +27,13 @@ fn lemonade(sugar: &str, lemons: &str, water: &str) -> Drink {
 fn hibiscus() -> Drink {
     drink(vec![
         add("pot", "water", "1.2 l"),
-        Action::Heat { vessel: "pot".into(), to_c: 95.0, minutes: 0.0, lid: true },
+        Action::Heat {
+            vessel: "pot".into(),
+            to_c: 95.0,
+            minutes: 0.0,
+            lid: true,
+            until_clear: false,
+        },
         add("pot", "hibiscus_dried", "45 g"),
         stand("pot", 20.0, RestingPlace::Worktop),
         strain("pot", "sieve", "pitcher", Press::Drained),

@@ -5,7 +5,7 @@ use keen_core::balance::{Taste, swap};
 use keen_core::cupboard::{
     Cupboard, Kitchen, Larder, Material, MeasuringSet, OwnVessel, Reading, VesselKind,
 };
-use keen_core::drink::{Action, Drink, Law, Press, RestingPlace};
+use keen_core::drink::{Action, Drink, Law, Press, RestingPlace, Warmth};
 use keen_core::quantity::{Amount, Grams, Millilitres};
 use keen_core::report::DrinkReport;
 use keen_core::scale::{NamedSize, Size, Units, fit, measure, resize, sheet};
@@ -472,7 +472,12 @@ fn the_card_tells_order_parts_and_what_ice_does() {
         chill("pitcher", 5.0),
         add("glass", "ice", "3 cubes"),
         serve("pitcher", 4, "100 ml"),
-        Action::Lengthen { vessel: "glass".into(), ingredient: "club_soda".into(), parts: 1.5 },
+        Action::Lengthen {
+            vessel: "glass".into(),
+            ingredient: "club_soda".into(),
+            parts: 1.5,
+            warmth: Warmth::Usual,
+        },
     ]);
     let found = card(&fizz, Cupboard::builtin()).unwrap().unwrap();
     assert_eq!(found.order.len(), 3);

@@ -262,12 +262,7 @@ fn what_the_cupboard_offers_is_sensible() {
         assert!((0.001..600.0).contains(&grams), "{amount} {} weighs {grams} g", it.name);
         let pitcher = drink(vec![
             add("pitcher", "water", "1.5 l"),
-            Action::Add {
-                into: "pitcher".into(),
-                ingredient: it.id.clone(),
-                amount: amount.clone(),
-                portions: 1,
-            },
+            Action::add("pitcher", it.id.clone(), amount.clone()),
         ]);
         let trace = Trace::run(&pitcher, cupboard);
         let alarms: Vec<_> = trace

@@ -172,7 +172,7 @@ proptest! {
         let drink = drink(vec![
             crate::common::add("pot", "white_sugar", &format!("{sugar:.3} g")),
             crate::common::add("pot", "water", &format!("{water:.3} ml")),
-            Action::Heat { vessel: "pot".into(), to_c: 95.0, minutes: 5.0, lid: false },
+            Action::Heat { vessel: "pot".into(), to_c: 95.0, minutes: 5.0, lid: false, until_clear: false },
             crate::common::add("pot", "hibiscus_dried", "10 g"),
             crate::common::strain("pot", "sieve", "pitcher", keen_core::drink::Press::Drained),
             crate::common::add("pitcher", "lemon_juice", &format!("{lemons:.3} lemons")),

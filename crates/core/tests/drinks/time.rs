@@ -26,7 +26,7 @@ fn wait(kind: usize, minutes: f64) -> Action {
             place: RestingPlace::Refrigerator,
         },
         3 => Action::Boil { vessel: vessel(), minutes, how: Vigour::Simmer, lid: true },
-        _ => Action::Heat { vessel: vessel(), to_c: 80.0, minutes, lid: false },
+        _ => Action::Heat { vessel: vessel(), to_c: 80.0, minutes, lid: false, until_clear: false },
     }
 }
 
@@ -75,7 +75,7 @@ proptest! {
             let mut actions: Vec<Action> =
                 what.iter().map(|(id, amount)| add("pot", id, amount)).collect();
             let to_c = start;
-            actions.push(Action::Heat { vessel: "pot".into(), to_c, minutes: 0.0, lid: true });
+            actions.push(Action::Heat { vessel: "pot".into(), to_c, minutes: 0.0, lid: true, until_clear: false });
             actions.extend(waits.iter().map(|m| wait(kind, *m)));
             end_of(&drink(actions), "pot")
         };
@@ -161,7 +161,13 @@ fn what_stands_open_loses_steam() {
     let lost = |minutes: f64, covered: bool| {
         let drink = drink(vec![
             add("pot", "water", "2 kg"),
-            Action::Heat { vessel: "pot".into(), to_c: 99.0, minutes: 0.0, lid: true },
+            Action::Heat {
+                vessel: "pot".into(),
+                to_c: 99.0,
+                minutes: 0.0,
+                lid: true,
+                until_clear: false,
+            },
             Action::Infuse { vessel: "pot".into(), minutes, place: RestingPlace::Worktop, covered },
         ]);
         Trace::run(&drink, Cupboard::builtin()).frames[2].gone[Component::Water]
@@ -180,7 +186,13 @@ fn sugar_splits_along_the_way_down() {
             add("pot", "white_sugar", "1.2 kg"),
             add("pot", "water", "800 g"),
             add("pot", "citric_acid", "12 g"),
-            Action::Heat { vessel: "pot".into(), to_c: 90.0, minutes: 0.0, lid: true },
+            Action::Heat {
+                vessel: "pot".into(),
+                to_c: 90.0,
+                minutes: 0.0,
+                lid: true,
+                until_clear: false,
+            },
         ];
         let each = 360.0 / parts as f64;
         actions.extend((0..parts).map(|_| stand("pot", each, RestingPlace::Worktop)));

@@ -96,8 +96,40 @@ export function VesselPanel({ editor, drink, report, vessel, left, onClose }: Ve
         </Box>
       </Box>
       {!vessel.strains && <Capacity editor={editor} vessel={vessel} />}
+      {vessel.kind === "glass" && !drink.steps.some((step) => serves(step, vessel.id)) && (
+        <HowMany editor={editor} drink={drink} vessel={vessel.id} />
+      )}
       <FromKitchen editor={editor} vessel={vessel} />
     </Box>
+  );
+}
+
+function serves(step: Drink["steps"][number], glass: string): boolean {
+  return "serve" in step.do && step.do.serve.glass === glass;
+}
+
+/** How many of a glass there are that the drink is made in. */
+function HowMany(props: { editor: Editor; drink: Drink; vessel: string }) {
+  const count = props.drink.vessels.find((v) => v.id === props.vessel)?.count ?? 1;
+  const [text, setText] = useState(String(count));
+  const [wrong, setWrong] = useState<string | undefined>();
+  const take = async () => {
+    const many = Number(text);
+    if (!Number.isInteger(many)) return setWrong(`“${text}” isn't a number of glasses.`);
+    setWrong(await props.editor.tryEdit(setVessel(props.vessel, { count: many })));
+  };
+  return (
+    <TextField
+      size="small"
+      label="Glasses, each made in the glass"
+      value={text}
+      error={wrong !== undefined}
+      helperText={wrong}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={() => void take()}
+      onKeyDown={(event) => event.key === "Enter" && void take()}
+      slotProps={{ htmlInput: { inputMode: "numeric" } }}
+    />
   );
 }
 

@@ -24,8 +24,8 @@ interface AddStepProps {
 /** What can be done, in the order in which a kitchen thinks of it. */
 const groups: [string, ActionName[]][] = [
   ["Put in", ["top_up", "cover", "lengthen"]],
-  ["On the stove", ["heat", "boil", "reduce", "dissolve"]],
-  ["Steep and rest", ["infuse", "macerate", "lift", "cool"]],
+  ["On the stove", ["heat", "boil", "mark", "reduce", "dissolve"]],
+  ["Steep and rest", ["stir", "infuse", "macerate", "lift", "cool"]],
   ["Blend and strain", ["blend", "strain", "rinse"]],
   ["Pour and serve", ["pour", "bottle", "serve", "dress"]],
 ];

@@ -227,6 +227,26 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
       return vessels((v) => v.kind === "pot");
     case "strainer":
       return vessels(isStrainer);
+    case "maybe_strainer": {
+      // A strainer that is rinsed itself runs straight on.
+      const rinsed = drink.vessels.find((v) => v.id === held(step.do).vessel);
+      const sieves = drink.vessels.filter(isStrainer);
+      if (!rinsed || isStrainer(rinsed) || sieves.length === 0) return null;
+      return (
+        <Choice
+          label={field.label}
+          value={String(value ?? "none")}
+          options={[
+            ["none", "no strainer"],
+            ...sieves.map((v): [string, string] => [
+              v.id,
+              report.vessels.find((r) => r.id === v.id)?.name ?? v.id,
+            ]),
+          ]}
+          onChoose={(next) => set(next === "none" ? undefined : next)}
+        />
+      );
+    }
     case "glass":
       return vessels((v) => v.kind === "glass" || v.kind === "bottle");
     case "ingredient":
@@ -235,10 +255,39 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
       return named((it) => it.can_be_squeezed);
     case "pourable":
       return named((it) => it.form === "liquid" || it.form === "ice");
-    case "choice":
-      return choose(Object.entries(field.options));
+    case "choice": {
+      // What a drink leaves out is the first of the choices.
+      const usual = Object.keys(field.options)[0];
+      return (
+        <Choice
+          label={field.label}
+          value={String(value ?? usual)}
+          options={Object.entries(field.options)}
+          onChoose={set}
+        />
+      );
+    }
+    case "maybe_amount":
+      return (
+        <TypedField
+          label={field.label}
+          value={value == null ? "" : String(value)}
+          onType={(text) => set(text.trim() === "" ? undefined : text)}
+        />
+      );
     case "amount":
-      return <TypedField label={field.label} value={String(value)} onType={set} />;
+      return (
+        <>
+          <TypedField label={field.label} value={String(value)} onType={set} />
+          {/\bparts?\b/.test(String(value)) && (
+            <TypedField
+              label="One part is"
+              value={drink.part ?? "30 ml"}
+              onType={(text) => editor.tryEdit((d) => ({ ...d, part: text }))}
+            />
+          )}
+        </>
+      );
     case "number":
       return (
         <TypedField
@@ -332,14 +381,15 @@ function Reduction({
   value: unknown;
   onSet: (part: unknown) => Promise<string | undefined>;
 }) {
-  const part = value as { volume: string } | { brix: number } | { boiling_at: number };
-  const kind = Object.keys(part)[0] as "volume" | "brix" | "boiling_at";
+  const part = value as "mark" | { volume: string } | { brix: number } | { boiling_at: number };
+  const kind = part === "mark" ? part : (Object.keys(part)[0] as "volume" | "brix" | "boiling_at");
   const starts = {
+    mark: "mark",
     volume: { volume: "500 ml" },
     brix: { brix: 60 },
     boiling_at: { boiling_at: 103 },
   };
-  const held = String(Object.values(part)[0]);
+  const held = part === "mark" ? "" : String(Object.values(part)[0]);
   return (
     <>
       <Choice
@@ -349,20 +399,23 @@ function Reduction({
           ["volume", "so much is left"],
           ["brix", "so many °Brix"],
           ["boiling_at", "it boils at so many °C"],
+          ["mark", "it is back at the mark"],
         ]}
         onChoose={(next) => onSet(starts[next as typeof kind])}
       />
-      <TypedField
-        label={{ volume: "Left, measured cold", brix: "°Bx", boiling_at: "°C" }[kind]}
-        value={held}
-        onType={async (text) => {
-          if (kind === "volume") return onSet({ volume: text });
-          const number = Number(text.replace(",", "."));
-          return Number.isFinite(number)
-            ? onSet({ [kind]: number })
-            : `“${text}” isn't a number. Write it like 2.5.`;
-        }}
-      />
+      {kind !== "mark" && (
+        <TypedField
+          label={{ volume: "Left, measured cold", brix: "°Bx", boiling_at: "°C" }[kind]}
+          value={held}
+          onType={async (text) => {
+            if (kind === "volume") return onSet({ volume: text });
+            const number = Number(text.replace(",", "."));
+            return Number.isFinite(number)
+              ? onSet({ [kind]: number })
+              : `“${text}” isn't a number. Write it like 2.5.`;
+          }}
+        />
+      )}
     </>
   );
 }

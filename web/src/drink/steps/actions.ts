@@ -13,6 +13,7 @@ export type Field =
         | "vessel"
         | "any_vessel"
         | "maybe_vessel"
+        | "maybe_strainer"
         | "pot"
         | "strainer"
         | "glass"
@@ -21,7 +22,7 @@ export type Field =
         | "juice"
         | "pourable";
     }
-  | { key: string; label: string; kind: "amount" }
+  | { key: string; label: string; kind: "amount" | "maybe_amount" }
   | { key: string; label: string; kind: "number"; unit: string; whole?: boolean; maybe?: boolean }
   | { key: string; label: string; kind: "switch" }
   | { key: string; label: string; kind: "portion" }
@@ -38,6 +39,33 @@ const cooling = {
 const vigour = { gentle: "a bare simmer", simmer: "a lively simmer", boil: "a rolling boil" };
 const pressing = { drained: "left to drain", pressed: "pressed with a spoon", wrung: "wrung out" };
 
+const warmth: Field = {
+  key: "warmth",
+  label: "It comes",
+  kind: "choice",
+  options: {
+    usual: "as it is kept",
+    boiling: "boiling, from the kettle",
+    hot: "hot",
+    tap: "cold from the tap",
+    chilled: "chilled",
+    frozen: "frozen",
+  },
+};
+const cut: Field = {
+  key: "cut",
+  label: "Cut",
+  kind: "choice",
+  options: {
+    usual: "as is usual",
+    whole: "whole",
+    sliced: "sliced",
+    chopped: "chopped",
+    grated: "grated",
+    bruised: "bruised",
+  },
+};
+
 export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
   add: {
     name: "Put in",
@@ -45,6 +73,8 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
       { key: "amount", label: "Amount", kind: "amount" },
       { key: "ingredient", label: "Ingredient", kind: "ingredient" },
       { key: "into", label: "Into", kind: "any_vessel" },
+      warmth,
+      cut,
       {
         key: "portions",
         label: "In portions, tasting between",
@@ -100,6 +130,26 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
       },
     ],
   },
+  stir: {
+    name: "Stir",
+    fields: [
+      { key: "vessel", label: "What is in", kind: "any_vessel" },
+      {
+        key: "until",
+        label: "Until",
+        kind: "choice",
+        options: {
+          mixed: "it is mixed",
+          clear: "it is clear",
+          calm: "the bubbling stops",
+        },
+      },
+    ],
+  },
+  mark: {
+    name: "Mark the line",
+    fields: [{ key: "vessel", label: "On", kind: "pot" }],
+  },
   boil: {
     name: "Simmer or boil",
     fields: [
@@ -130,7 +180,9 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
     fields: [
       { key: "amount", label: "Amount", kind: "amount" },
       { key: "ingredient", label: "With", kind: "pourable" },
+      warmth,
       { key: "vessel", label: "Over what is in", kind: "any_vessel" },
+      { key: "through", label: "And through", kind: "maybe_strainer" },
       { key: "into", label: "Then into", kind: "vessel" },
       { key: "press", label: "What stays behind is", kind: "choice", options: pressing },
     ],
@@ -140,6 +192,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
     fields: [
       { key: "vessel", label: "What is in", kind: "vessel" },
       { key: "ingredient", label: "With", kind: "pourable" },
+      warmth,
       { key: "above_mm", label: "Above it", kind: "number", unit: "mm" },
     ],
   },
@@ -148,6 +201,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
     fields: [
       { key: "vessel", label: "What is in", kind: "any_vessel" },
       { key: "ingredient", label: "With", kind: "pourable" },
+      warmth,
       { key: "parts", label: "Parts to 1 part", kind: "number", unit: "" },
     ],
   },
@@ -170,6 +224,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
         options: { garnish: "as a garnish", rim: "on the rim" },
       },
       { key: "glass", label: "On", kind: "glass" },
+      { key: "amount", label: "On each (as usual if left empty)", kind: "maybe_amount" },
     ],
   },
   squeeze: {
@@ -186,6 +241,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
     fields: [
       { key: "vessel", label: "In", kind: "pot" },
       { key: "to_c", label: "To", kind: "number", unit: "°C" },
+      { key: "until_clear", label: "Only until it is clear", kind: "switch" },
       { key: "minutes", label: "Keep it there", kind: "number", unit: "min" },
       { key: "lid", label: "With the lid on", kind: "switch" },
     ],
@@ -228,6 +284,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
     fields: [
       { key: "vessel", label: "What is in", kind: "any_vessel" },
       { key: "ingredient", label: "With", kind: "pourable" },
+      warmth,
       { key: "to", label: "To the line", kind: "amount" },
     ],
   },
@@ -237,6 +294,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
       { key: "vessel", label: "What is in", kind: "vessel" },
       { key: "to_c", label: "To", kind: "number", unit: "°C" },
       { key: "place", label: "Where", kind: "choice", options: cooling },
+      { key: "covered", label: "Covered", kind: "switch" },
     ],
   },
   serve: {
@@ -284,8 +342,8 @@ export function pathOf(action: Action): string[] {
   const part = held(action);
   return [
     part.from,
-    part.through,
     part.vessel,
+    part.through,
     part.halves_into,
     part.into,
     part.bottle,

@@ -154,12 +154,7 @@ fn stirring(
         .map(|(i, it)| {
             Step::new(
                 format!("s{i}"),
-                Action::Add {
-                    into: "pitcher".into(),
-                    ingredient: it.id.clone(),
-                    amount: Amount::grams(portion(it).max(1e-6)),
-                    portions: 1,
-                },
+                Action::add("pitcher", it.id.clone(), Amount::grams(portion(it).max(1e-6))),
             )
         })
         .collect();
@@ -167,13 +162,10 @@ fn stirring(
         name: "Correction".into(),
         family: Family::Lemonade,
         note: String::new(),
+        part: None,
         vessels: vec![Vessel {
-            id: "pitcher".into(),
-            kind: VesselKind::Pitcher,
-            name: None,
             capacity: Some(Amount::millilitres(capacity.0.max(10.0))),
-            diameter_mm: None,
-            material: None,
+            ..Vessel::new("pitcher", VesselKind::Pitcher)
         }],
         steps,
     }
