@@ -118,11 +118,11 @@ impl Trace {
     }
 
     /// A vessel's contents at its fullest moment, with the step that filled it so. Of moments that
-    /// are as full but for a few hundredths, the last: what stood and drew is shown as it was then.
+    /// are as full but for some hundredths (steam, warmth), the last: what stood and drew is shown as it was then.
     #[must_use]
     pub fn fullest(&self, vessel: usize) -> Option<(usize, &Contents)> {
         let most = self.highest_level(vessel).0;
-        self.states_of(vessel).filter(|(_, c)| c.level().0 >= most * 0.97).last()
+        self.states_of(vessel).filter(|(_, c)| c.level().0 >= most * 0.94).last()
     }
 
     /// The most room that was ever needed in a vessel.

@@ -4,6 +4,7 @@
 
 mod bounds;
 mod common;
+mod figures;
 mod hand_worked;
 mod other_way_round;
 mod party;

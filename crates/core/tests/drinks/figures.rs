@@ -1,0 +1,437 @@
+//! What practice says beside what the model says. The table stands in docs/model.md; this prints it and
+//! checks that each figure lies where practice has it, and that the table is the one that is printed.
+
+use crate::common::{add, boil, chill, drink, serve, squeeze, stand, strain};
+use keen_core::chemistry::Component;
+use keen_core::cupboard::Cupboard;
+use keen_core::drink::{
+    Action, CoolingPlace, Maceration, Press, Reduction, RestingPlace, Stirring, Vigour,
+};
+use keen_core::keep::Keeping;
+use keen_core::trace::{Contents, Trace};
+
+struct Figure {
+    what: &'static str,
+    unit: &'static str,
+    practice: (f64, f64),
+    model: f64,
+    why: &'static str,
+}
+
+fn trace(actions: Vec<Action>) -> (keen_core::drink::Drink, Trace) {
+    let drink = drink(actions);
+    let trace = Trace::run(&drink, Cupboard::builtin());
+    (drink, trace)
+}
+
+fn end(actions: Vec<Action>, vessel: &str) -> Contents {
+    let (drink, trace) = trace(actions);
+    trace.last(drink.vessel(vessel).unwrap()).unwrap().1.clone()
+}
+
+fn minutes(actions: Vec<Action>) -> f64 {
+    trace(actions).1.frames.last().unwrap().minutes.0
+}
+
+fn steam(actions: Vec<Action>) -> f64 {
+    trace(actions).1.frames.last().unwrap().gone[Component::Water]
+}
+
+fn cool(to_c: f64, place: CoolingPlace, covered: bool) -> Action {
+    Action::Cool { vessel: "pot".into(), to_c, place, covered }
+}
+
+fn infusion(id: &str, amount: &str) -> f64 {
+    let actions = vec![
+        add("pot", "water", "1 l"),
+        boil(0.0, true),
+        add("pot", id, amount),
+        stand("pot", 10.0, RestingPlace::Worktop),
+    ];
+    end(actions, "pot").liquid.ph().unwrap()
+}
+
+/// What stays in a sieve of so much fruit, as a share of its weight; the sieve's own film left out.
+fn stays(id: &str, cooked: bool, blended: bool, press: Press) -> f64 {
+    let vessel = if cooked { "pot" } else { "blender" };
+    let mut actions = vec![add(vessel, id, "500 g"), add(vessel, "water", "300 g")];
+    if cooked {
+        actions.push(boil(15.0, true));
+    }
+    if blended {
+        actions.push(Action::Blend { vessel: vessel.into(), seconds: 10.0 });
+    }
+    actions.push(strain(vessel, "sieve", "pitcher", press));
+    (end(actions, "sieve").mass().0 - 4.0) / 500.0
+}
+
+fn macerated(fruit: &str, sugar: &str, minutes: f64, place: RestingPlace) -> Contents {
+    let how = Maceration::Left;
+    let left = Action::Macerate { vessel: "bowl".into(), minutes, how, place };
+    end(vec![add("bowl", fruit, "400 g"), add("bowl", "white_sugar", sugar), left], "bowl")
+}
+
+/// Left open on the worktop.
+fn open(vessel: &str, minutes: f64) -> Action {
+    let place = RestingPlace::Worktop;
+    Action::Infuse { vessel: vessel.into(), minutes, place, covered: false }
+}
+
+fn fizz(actions: Vec<Action>) -> f64 {
+    let jug = end(actions, "jug");
+    jug.liquid[Component::CarbonDioxide] / 1.976 / jug.liquid_volume().0 * 1000.0
+}
+
+fn figures() -> Vec<Figure> {
+    let two_litres = || {
+        let to_c = 99.0;
+        let heat = Action::Heat {
+            vessel: "pot".into(),
+            to_c,
+            minutes: 0.0,
+            lid: true,
+            until_clear: false,
+        };
+        vec![add("pot", "water", "2 kg"), heat]
+    };
+    let then = |mut actions: Vec<Action>, more: Action| {
+        actions.push(more);
+        actions
+    };
+    let litre = || vec![add("pot", "water", "1 kg")];
+    let soda = || vec![add("jug", "club_soda", "1 l")];
+    let stir = Action::Stir { vessel: "jug".into(), until: Stirring::Mixed };
+    let syrup = |brix: f64| {
+        let to = Reduction::Brix(brix);
+        let reduce = Action::Reduce { vessel: "pot".into(), to, how: Vigour::Boil };
+        end(vec![add("pot", "white_sugar", "500 g"), add("pot", "water", "500 g"), reduce], "pot")
+    };
+    let lemons = |id: &str, amount: &str| end(vec![add("bowl", id, amount)], "bowl").mass().0;
+    let juice = end(vec![squeeze("jug", "lemon_juice", "6 lemons")], "jug");
+    let hibiscus = end(
+        vec![
+            add("pot", "water", "1 kg"),
+            boil(0.0, true),
+            add("pot", "hibiscus_dried", "40 g"),
+            stand("pot", 15.0, RestingPlace::Worktop),
+            strain("pot", "sieve", "pitcher", Press::Drained),
+        ],
+        "pitcher",
+    );
+    let iced = end(
+        vec![
+            add("pitcher", "simple_syrup_1_1", "200 ml"),
+            add("pitcher", "lemon_juice", "200 ml"),
+            add("pitcher", "water", "900 ml"),
+            chill("pitcher", 7.0),
+            add("glass", "ice", "3 cubes"),
+            serve("pitcher", 6, "200 ml"),
+        ],
+        "glass",
+    );
+    let days = |actions: Vec<Action>| {
+        let (drink, trace) = trace(actions);
+        f64::from(Keeping::of(&drink, Cupboard::builtin(), &trace).unwrap().days)
+    };
+    let zest = trace(vec![add("bowl", "lemon_zest", "3 lemons")]).1.frames[0].hands_on.0;
+    let peels = macerated("lemon_peel", "400 g", 720.0, RestingPlace::Worktop);
+    let worktop = CoolingPlace::Worktop;
+    let f = |what, unit, low, high, model, why| Figure {
+        what,
+        unit,
+        practice: (low, high),
+        model,
+        why,
+    };
+    vec![
+        f(
+            "a litre of tap water to the boil",
+            "min",
+            5.0,
+            8.0,
+            minutes(then(litre(), boil(0.0, true))),
+            "a ring of 2 kW, half of which gets into the pot",
+        ),
+        f(
+            "two litres, open, two hours from the boil: steam",
+            "g",
+            80.0,
+            130.0,
+            steam(then(two_litres(), open("pot", 120.0))),
+            "weighed in kitchens",
+        ),
+        f(
+            "two litres, open, from the boil to 25 °C: steam",
+            "g",
+            80.0,
+            120.0,
+            steam(then(two_litres(), cool(25.0, worktop, false))),
+            "4 to 6 %, weighed in kitchens",
+        ),
+        f(
+            "two litres from the boil to 30 °C, covered, on the worktop",
+            "h",
+            3.0,
+            7.0,
+            minutes(then(two_litres(), cool(30.0, worktop, true))) / 60.0,
+            "kitchen practice",
+        ),
+        f(
+            "two litres from the boil to 30 °C in cold water",
+            "min",
+            15.0,
+            40.0,
+            minutes(then(two_litres(), cool(30.0, CoolingPlace::WaterBath, true))),
+            "kitchen practice: half an hour, changed once or twice",
+        ),
+        f(
+            "a litre and a half at room temperature to 7 °C in the refrigerator",
+            "h",
+            2.5,
+            6.0,
+            minutes(vec![add("pitcher", "water", "1.5 l"), chill("pitcher", 7.0)]) / 60.0,
+            "kitchen practice: an afternoon",
+        ),
+        f(
+            "boiled syrup of 65 °Bx boils at",
+            "°C",
+            103.8,
+            104.6,
+            syrup(65.0).temperature.0,
+            "sugar tables",
+        ),
+        f(
+            "sugar that a syrup of 70 °Bx has for each gram of water",
+            "g",
+            2.3,
+            2.4,
+            syrup(70.0).liquid.sugars().0 / syrup(70.0).liquid[Component::Water],
+            "its definition",
+        ),
+        f(
+            "ginger, 100 g in a litre: pH",
+            "",
+            5.4,
+            6.5,
+            infusion("ginger_root", "100 g"),
+            "literature",
+        ),
+        f("mint, 30 g in a litre: pH", "", 5.6, 6.9, infusion("mint", "30 g"), "literature"),
+        f(
+            "rose petals, 40 g in a litre: pH",
+            "",
+            4.9,
+            6.2,
+            infusion("rose_petals", "40 g"),
+            "literature",
+        ),
+        f(
+            "lemon zest, 10 g in a litre: pH",
+            "",
+            4.4,
+            5.8,
+            infusion("lemon_zest", "10 g"),
+            "estimate from measured peel",
+        ),
+        f(
+            "dried hibiscus, 40 g in a litre: pH",
+            "",
+            2.2,
+            2.7,
+            infusion("hibiscus_dried", "40 g"),
+            "literature",
+        ),
+        f(
+            "black tea, 10 g in a litre: pH",
+            "",
+            4.8,
+            5.6,
+            infusion("black_tea", "10 g"),
+            "literature",
+        ),
+        f(
+            "hibiscus, 40 g in a litre, drained: what runs off",
+            "g",
+            700.0,
+            780.0,
+            hibiscus.liquid.mass().0,
+            "each gram drinks 5 to 7",
+        ),
+        f(
+            "cooked raspberries, pressed: stays behind, of their weight",
+            "",
+            0.2,
+            0.33,
+            stays("raspberry", true, false, Press::Pressed),
+            "jelly makers press two thirds to four fifths out",
+        ),
+        f(
+            "cooked cherries, pressed: stays behind",
+            "",
+            0.2,
+            0.35,
+            stays("sour_cherry", true, false, Press::Pressed),
+            "as berries",
+        ),
+        f(
+            "blended cucumber, fine sieve: stays behind",
+            "",
+            0.08,
+            0.2,
+            stays("cucumber", false, true, Press::Drained),
+            "kitchen practice: a tenth to a fifth",
+        ),
+        f(
+            "blended melon, fine sieve: stays behind",
+            "",
+            0.08,
+            0.2,
+            stays("cantaloupe", false, true, Press::Drained),
+            "kitchen practice: a tenth to a fifth",
+        ),
+        f(
+            "blended whole limes, fine sieve: stays behind",
+            "",
+            0.35,
+            0.52,
+            stays("lime_whole", false, true, Press::Drained),
+            "kitchen practice: near half",
+        ),
+        f(
+            "strawberries, four hours under half their sugar, cold: drawn",
+            "",
+            0.25,
+            0.5,
+            macerated("strawberry", "200 g", 240.0, RestingPlace::Refrigerator).pieces[0].drawn,
+            "kitchen practice",
+        ),
+        f(
+            "strawberries, a day under half their sugar, cold: drawn",
+            "",
+            0.45,
+            0.65,
+            macerated("strawberry", "200 g", 1440.0, RestingPlace::Refrigerator).pieces[0].drawn,
+            "kitchen practice",
+        ),
+        f(
+            "lemon peel, twelve hours under its weight of sugar: still dry, of the sugar",
+            "",
+            0.05,
+            0.35,
+            peels.undissolved().0 / 400.0,
+            "mostly liquefied overnight",
+        ),
+        f("six lemons, reamed", "ml", 240.0, 300.0, juice.liquid_volume().0, "40 to 50 ml each"),
+        f(
+            "the zest of a lemon",
+            "g",
+            3.0,
+            7.0,
+            lemons("lemon_zest", "1 lemon"),
+            "a tablespoon is 6 g",
+        ),
+        f(
+            "four whole limes",
+            "g",
+            240.0,
+            320.0,
+            lemons("lime_whole", "4 limes"),
+            "60 to 80 g each",
+        ),
+        f(
+            "the zest of three lemons by a practised hand",
+            "min",
+            3.0,
+            6.0,
+            zest,
+            "kitchen practice: four",
+        ),
+        f(
+            "soda as it is opened and poured: fizz",
+            "vol",
+            2.5,
+            3.2,
+            fizz(soda()),
+            "3.7 in the bottle; 15 to 40 % is lost",
+        ),
+        f("soda, stirred: fizz", "vol", 1.1, 1.9, fizz(then(soda(), stir)), "half goes"),
+        f(
+            "soda, an hour open at room temperature: fizz",
+            "vol",
+            0.5,
+            1.9,
+            fizz(then(soda(), open("jug", 60.0))),
+            "flat by then to most",
+        ),
+        f(
+            "a glass of lemonade on three cubes: temperature",
+            "°C",
+            0.0,
+            3.0,
+            iced.temperature.0,
+            "an iced drink",
+        ),
+        f(
+            "a glass of lemonade on three cubes: ice that is left",
+            "g",
+            40.0,
+            63.0,
+            iced.ice_mass().0,
+            "chilled first, most of it stays",
+        ),
+        f(
+            "fresh lemonade keeps",
+            "days",
+            2.0,
+            4.0,
+            days(vec![
+                squeeze("jug", "lemon_juice", "4 lemons"),
+                add("jug", "white_sugar", "100 g"),
+                add("jug", "water", "800 g"),
+            ]),
+            "food-safety advice",
+        ),
+        f(
+            "a boiled syrup of 60 °Bx keeps",
+            "days",
+            14.0,
+            42.0,
+            days(vec![
+                add("pot", "white_sugar", "600 g"),
+                add("pot", "water", "420 g"),
+                boil(3.0, true),
+            ]),
+            "food-safety advice; without acid on the careful side",
+        ),
+    ]
+}
+
+/// A figure to two or three digits, as one would say it.
+fn said(value: f64) -> String {
+    match value.abs() {
+        v if v >= 100.0 => format!("{value:.0}"),
+        v if v >= 10.0 => format!("{value:.1}"),
+        _ => format!("{value:.2}"),
+    }
+}
+
+#[test]
+fn the_model_says_what_practice_says() {
+    let figures = figures();
+    assert!(figures.len() >= 25);
+    let mut table =
+        String::from("| figure | practice says | the model says | why |\n|---|---|---|---|\n");
+    for f in &figures {
+        let unit = if f.unit.is_empty() { String::new() } else { format!(" {}", f.unit) };
+        let practice = format!("{} to {}{unit}", said(f.practice.0), said(f.practice.1));
+        table += &format!("| {} | {practice} | {}{unit} | {} |\n", f.what, said(f.model), f.why);
+    }
+    println!("{table}");
+    for f in &figures {
+        let (low, high) = f.practice;
+        assert!((low..=high).contains(&f.model), "{}: {} {}", f.what, f.model, f.unit);
+    }
+    let docs = concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/model.md");
+    let docs = std::fs::read_to_string(docs).unwrap();
+    assert!(docs.contains(&table), "docs/model.md has another table; put the printed one there");
+}
