@@ -482,6 +482,64 @@ const journeys = {
     await page.getByRole("button", { name: /Let the pot stand, covered, for 20 minutes/ }).waitFor();
   },
 
+  async "Steps: boiling water, grated root, a marked line, parts and a range"(page) {
+    await page.goto("/");
+    await page.getByRole("button", { name: "New drink", exact: true }).click();
+    await page.getByRole("button", { name: /^Blank/ }).click();
+    await page.getByRole("link", { name: "Steps" }).click();
+    const palette = page.getByRole("region", { name: "Add a step" });
+    const choose = async (label, option) => {
+      await page.getByRole("combobox", { name: label, exact: true }).click();
+      await page.getByRole("option", { name: option, exact: true }).click();
+    };
+    const putIn = async (typed, into) => {
+      await palette.getByRole("button", { name: "Add an ingredient" }).click();
+      await page.getByLabel("Find in the cupboard").fill(typed);
+      if (into) await choose("into", into);
+      await page.getByLabel("Find in the cupboard").press("Enter");
+      await page.getByRole("region", { name: /^Step/ }).waitFor();
+    };
+    const type = async (label, text) => {
+      await page.getByRole("textbox", { name: label, exact: true }).fill(text);
+      await page.getByRole("textbox", { name: label, exact: true }).press("Enter");
+    };
+    const step = (sentence) => page.getByRole("button", { name: sentence });
+    await choose("Another vessel", "Pot");
+    await putIn("tap water", "Pot");
+    await type("Amount", "1 quart");
+    await choose("It comes", "boiling, from the kettle");
+    await step(/Put 1 quart boiling water into the pot/).waitFor();
+    await palette.getByRole("button", { name: "Mark the line" }).click();
+    await step(/Mark on the pot how high it stands/).waitFor();
+    await putIn("ginger root", "Pot");
+    await type("Amount", "1 inch of ginger");
+    await choose("Cut", "grated");
+    await step(/ginger.*, grated, into the pot/).waitFor();
+    await putIn("tap water", "Pot");
+    await palette.getByRole("button", { name: "Boil down" }).click();
+    // A line was marked, so that is how far it goes.
+    await step(/Boil the pot back down to the mark/).waitFor();
+    await palette.getByRole("button", { name: "Strain" }).click();
+    await step(/Strain the pot through the fine sieve/).waitFor();
+    await putIn("lemon juice", "Pitcher");
+    await page.getByRole("combobox", { name: "For", exact: true }).waitFor();
+    await putIn("sugar syrup 1:1", "Pitcher");
+    await type("Amount", "2 parts");
+    await type("One part is", "50 ml");
+    await step(/Put 2 parts sugar syrup/).waitFor();
+    await putIn("honey", "Pitcher");
+    await type("Amount", "1 to 3 tbsp");
+    await step(/Put 1 to 3 tbsp honey into the pitcher/).waitFor();
+    await palette.getByRole("button", { name: "Stir" }).click();
+    await choose("Until", "it is clear");
+    await step(/Stir the pitcher until it is clear/).waitFor();
+    await accessible(page, "Steps with what makers say");
+    await saved(page);
+    await page.reload();
+    await step(/Put 2 parts sugar syrup/).waitFor();
+    await step(/Put 1 to 3 tbsp honey into the pitcher/).waitFor();
+  },
+
   async "the other way round: drag the ring, hold, bound, look, take it, undo"(page) {
     await openDrink(page, "Lemon verbena lemonade");
     const ring = page.getByRole("slider", { name: "Target" });

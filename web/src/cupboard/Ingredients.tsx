@@ -85,6 +85,7 @@ export function Ingredients() {
   );
 }
 
+const figure = (value: number) => value.toFixed(value < 2 ? 2 : value < 20 ? 1 : 0);
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
 function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
@@ -103,7 +104,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
   };
   const isOwn = kitchen.ingredients?.some((i) => i.id === it.id);
   const range = (e: NonNullable<Ingredient["keeps"]>) =>
-    `estimated, ${e.low.toFixed(1)} to ${e.high.toFixed(1)}`;
+    `estimated, ${figure(e.low)} to ${figure(e.high)}`;
   return (
     <Box component="section" aria-label={it.name} className={look.detail}>
       <Box component="h2" sx={{ ...displayFont, fontSize: 24, fontWeight: 700, m: 0 }}>

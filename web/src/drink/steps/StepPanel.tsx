@@ -256,6 +256,8 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
     case "pourable":
       return named((it) => it.form === "liquid" || it.form === "ice");
     case "choice": {
+      const cuts = all.find((it) => it.id === held(step.do).ingredient)?.form === "pieces";
+      if (field.key === "cut" && !cuts) return null;
       // What a drink leaves out is the first of the choices.
       const usual = Object.keys(field.options)[0];
       return (
