@@ -82,7 +82,7 @@ impl Taste {
     /// Reads it off the end of a trace; `None` if there is no liquid.
     #[must_use]
     pub fn of(outcome: &Outcome) -> Option<Self> {
-        let liquid = &outcome.contents.liquid;
+        let liquid = &outcome.contents.as_drunk();
         if liquid.mass().0 < 1e-6 {
             return None;
         }
@@ -98,15 +98,15 @@ impl Taste {
     }
 }
 
-/// Below this a titration finds nothing: 0.005 % citric acid.
-const LEAST_ACIDITY: f64 = 0.005;
+/// Below this nobody tastes acid, and a ratio would say nothing: 0.02 % as citric acid.
+const LEAST_ACIDITY: f64 = 0.02;
 
 impl Profile {
     /// Reads the profile off the end of a trace; `None` if there is no liquid.
     #[must_use]
     pub fn of(outcome: &Outcome) -> Option<Self> {
         let taste = Taste::of(outcome)?;
-        let liquid = &outcome.contents.liquid;
+        let liquid = &outcome.contents.as_drunk();
         let litres = liquid.volume(MEASURED_AT).0 / 1000.0;
         // A bottle of syrup is no glass: what isn't served is told for 100 ml.
         let glass = litres * 1000.0;

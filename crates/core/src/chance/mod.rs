@@ -118,8 +118,13 @@ fn uncertain(prepared: &Prepared<'_>) -> Vec<Uncertain> {
         });
         let pieces = it.form == crate::cupboard::Form::Pieces;
         let drawing = if pieces { it.texture.minutes.log_spread() } else { 0.0 };
-        if yields + acid + sugar + drawing > 0.0 && !all.iter().any(|u| u.ingredient == index) {
-            all.push(Uncertain { ingredient: index, yields, acid, sugar, drawing });
+        if yields + acid + sugar + drawing <= 0.0 {
+            continue;
+        }
+        match all.iter_mut().find(|u| u.ingredient == index) {
+            // The same fruit in two lines: what is said in pieces varies, wherever it stands.
+            Some(known) => known.yields = known.yields.max(yields),
+            None => all.push(Uncertain { ingredient: index, yields, acid, sugar, drawing }),
         }
     }
     all

@@ -58,13 +58,10 @@ impl Size {
     /// Spread of what one piece gives of an ingredient, as a share of the mean.
     #[must_use]
     pub fn varies(&self, it: &super::Ingredient) -> f64 {
-        let known = if self.measured { 0.6 } else { 1.0 };
-        let by_juice = self.juice.zip(self.juice_sd).map(|(mean, sd)| sd / mean);
-        let whole = self.whole_sd / self.whole;
-        known
-            * match it.form {
-                super::Form::Liquid => by_juice.unwrap_or(whole),
-                _ => whole,
-            }
+        let by_juice = self.juice_yield().filter(|_| it.form == super::Form::Liquid);
+        match by_juice {
+            Some(known) => known.spread() / known.mean,
+            None => self.whole_sd / self.whole * if self.measured { 0.6 } else { 1.0 },
+        }
     }
 }

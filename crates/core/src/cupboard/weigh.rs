@@ -71,7 +71,7 @@ impl Cupboard {
     #[must_use]
     pub fn piece(&self, ingredient: &Ingredient, words: &str) -> Option<(&Produce, &Size)> {
         let words: Vec<String> =
-            words.split([' ', ',']).map(stem).filter(|w| !w.is_empty()).collect();
+            words.split([' ', ',']).map(stem).filter(|w| !w.is_empty() && w != "of").collect();
         self.produce_of(ingredient).find_map(|produce| {
             // The longest size name wins, so that "fresh leaves" is not a "leaf".
             let mut sizes: Vec<&Size> = produce.sizes.iter().collect();
@@ -259,6 +259,9 @@ fn stem(word: &str) -> String {
     }
     if let Some(front) = word.strip_suffix("ies") {
         return format!("{front}y");
+    }
+    if word.ends_with("ches") || word.ends_with("shes") {
+        return word[..word.len() - 2].to_owned();
     }
     if let Some(front) = word.strip_suffix("oes") {
         return format!("{front}o");

@@ -103,12 +103,6 @@ impl Vessel {
         }
     }
 
-    /// What it is called.
-    #[must_use]
-    pub fn label(&self) -> &str {
-        self.name.as_deref().unwrap_or(self.kind.name())
-    }
-
     /// What it holds to the brim.
     #[must_use]
     pub fn capacity(&self) -> Millilitres {
@@ -142,6 +136,22 @@ impl Drink {
     #[must_use]
     pub fn vessel(&self, id: &str) -> Option<usize> {
         self.vessels.iter().position(|v| v.id == id)
+    }
+
+    /// What a vessel is called: "Jug", "Second bowl" where there are several.
+    #[must_use]
+    pub fn label(&self, vessel: usize) -> String {
+        match &self.vessels[vessel].name {
+            Some(name) => name.clone(),
+            None => {
+                let text = self.in_sentence(vessel);
+                let bare = text.strip_prefix("the ").unwrap_or(&text);
+                let mut letters = bare.chars();
+                letters
+                    .next()
+                    .map_or_else(String::new, |c| c.to_uppercase().chain(letters).collect())
+            }
+        }
     }
 
     /// A vessel as it stands inside a sentence: "the jug", "the second bowl" where there are several.

@@ -393,6 +393,15 @@ pub enum RestingPlace {
     Refrigerator,
 }
 
+impl From<RestingPlace> for CoolingPlace {
+    fn from(place: RestingPlace) -> Self {
+        match place {
+            RestingPlace::Worktop => Self::Worktop,
+            RestingPlace::Refrigerator => Self::Refrigerator,
+        }
+    }
+}
+
 /// How something is cooled.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]

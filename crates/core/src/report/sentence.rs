@@ -439,7 +439,7 @@ fn what(cupboard: &Cupboard, id: &str, amount: &Amount) -> String {
         return format!("{said} {}", lower_first(&it.name));
     };
     let Some((produce, _)) = cupboard.piece(it, words) else {
-        return format!("{said} {}", it.name);
+        return format!("{said} of {}", lower_first(&it.name));
     };
     let pieces = if words.is_empty() { format!("{said} {}", produce.noun(*value)) } else { said };
     match it.part {
@@ -447,6 +447,9 @@ fn what(cupboard: &Cupboard, id: &str, amount: &Amount) -> String {
         Part::Peel => format!("the peel of {pieces}"),
         Part::Squeezed => format!("the squeezed halves of {pieces}"),
         Part::Juice => format!("the juice of {pieces}"),
+        Part::Whole if it.name.contains("slice") && !pieces.contains("slice") => {
+            format!("{pieces}, sliced,")
+        }
         _ => {
             let name = produce.name.to_lowercase();
             let (front, last) = name.rsplit_once(' ').unwrap_or(("", &name));

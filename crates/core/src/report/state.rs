@@ -197,7 +197,7 @@ pub(super) fn vessels(drink: &Drink, trace: &Trace, cupboard: &Cupboard) -> Vec<
             let shown = fullest.map(|(_, c)| StateReport::of(drink, index, c, cupboard));
             VesselReport {
                 id: vessel.id.clone(),
-                name: vessel.label().to_owned(),
+                name: drink.label(index),
                 kind: vessel.kind,
                 strains: vessel.kind.strainer().is_some(),
                 capacity_ml: vessel.capacity().0,

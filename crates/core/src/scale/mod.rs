@@ -225,7 +225,7 @@ fn glass_of(
     let joins = drink.steps.iter().any(|s| joins_in_glass(drink, &s.action));
     Ok(trace.outcome().filter(|o| o.served).and_then(|outcome| {
         let each = outcome.size?;
-        let glass = outcome.contents.liquid.volume(MEASURED_AT);
+        let glass = outcome.contents.as_drunk().volume(MEASURED_AT);
         Some((each, if joins { glass } else { each }))
     }))
 }

@@ -235,7 +235,7 @@ fn one_fit(
     };
     Fit {
         vessel: it.id.clone(),
-        name: it.label().to_owned(),
+        name: drink.label(vessel),
         kind: it.kind,
         fullest_ml: at_once.fullest,
         needed_ml: at_once.needed,

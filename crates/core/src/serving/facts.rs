@@ -46,7 +46,7 @@ pub fn facts(drink: &Drink, cupboard: &Cupboard) -> Option<Facts> {
     let trace = Trace::run(drink, cupboard);
     let outcome = trace.outcome()?;
     let profile = Profile::of(outcome)?;
-    let liquid = &outcome.contents.liquid;
+    let liquid = &outcome.contents.as_drunk();
     let whole = liquid.volume(crate::trace::MEASURED_AT).0;
     let portion = profile.glass_ml / whole.max(1e-9);
     let mut by_weight: Vec<(String, f64)> = Vec::new();

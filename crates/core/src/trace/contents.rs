@@ -45,6 +45,8 @@ pub struct Past {
     pub warm: Minutes,
     /// Whether fruit, leaves, juice or milk have come in and not been heated to 72 °C since.
     pub raw: bool,
+    /// Whether its ice was beaten small, so that it is drunk with the rest.
+    pub slush: bool,
     /// Whether it has boiled dry: what is left in the pot is nothing to drink.
     pub dried: bool,
 }
@@ -206,6 +208,16 @@ impl Contents {
         self.mass().0 < 1e-6
     }
 
+    /// What is drunk of it: the liquid, and ice that was beaten small. Cubes stay in the glass.
+    #[must_use]
+    pub fn as_drunk(&self) -> Mixture {
+        let mut all = self.liquid;
+        if self.past.slush {
+            self.ice.iter().for_each(|d| all += &d.mixture);
+        }
+        all
+    }
+
     /// The liquid alone.
     #[must_use]
     pub fn liquid_volume(&self) -> Millilitres {
@@ -337,6 +349,7 @@ impl Contents {
         self.past.warm = self.past.warm.max(other.past.warm);
         self.past.raw |= other.past.raw;
         self.past.dried |= other.past.dried;
+        self.past.slush |= other.past.slush;
         self.settle();
     }
 
@@ -458,6 +471,7 @@ impl Contents {
             }
         }
         self.settle();
+        self.past.slush |= self.ice_mass().0 > TRACE_OF;
     }
 
     /// Water that may boil away before what is left is no liquid any more but sugar that burns: it then

@@ -290,6 +290,11 @@ impl<'a> Engine<'a> {
         }
     }
 
+    /// Whether that has been said of any vessel.
+    pub(super) fn has_told(&self, kind: Kind) -> bool {
+        self.told.iter().any(|(_, told)| *told == kind)
+    }
+
     pub(super) fn vessel(&self, index: usize) -> &'a Vessel {
         &self.drink.vessels[index]
     }
@@ -597,7 +602,7 @@ impl<'a> Engine<'a> {
             return Some(Outcome {
                 vessel: served.glass,
                 glasses,
-                volume: contents.liquid.volume(MEASURED_AT) * glasses,
+                volume: contents.as_drunk().volume(MEASURED_AT) * glasses,
                 size: Some(served.size),
                 from: Some(served.from),
                 ready: served.ready,
@@ -619,7 +624,7 @@ impl<'a> Engine<'a> {
             .filter(|v| !self.vessels[*v].is_empty())?;
         let contents = self.vessels[vessel].clone();
         let glasses = self.many[vessel];
-        let each = contents.liquid.volume(MEASURED_AT);
+        let each = contents.as_drunk().volume(MEASURED_AT);
         let volume = each * glasses;
         // A drink that is made in the glass is served as it stands.
         let in_glass = self.drink.vessels[vessel].kind == VesselKind::Glass;

@@ -176,10 +176,7 @@ pub(super) struct Surrounding {
 
 impl From<RestingPlace> for Surrounding {
     fn from(place: RestingPlace) -> Self {
-        match place {
-            RestingPlace::Worktop => CoolingPlace::Worktop.into(),
-            RestingPlace::Refrigerator => CoolingPlace::Refrigerator.into(),
-        }
+        CoolingPlace::from(place).into()
     }
 }
 

@@ -22,8 +22,8 @@ const A_PIECE_GIVES: f64 = 8.0;
 /// three lemons takes four minutes.
 fn paring(part: Part) -> f64 {
     match part {
-        Part::Zest => 1.2,
-        Part::Peel => 0.8,
+        Part::Zest => 1.0,
+        Part::Peel => 0.7,
         _ => 0.0,
     }
 }
@@ -128,7 +128,7 @@ impl Engine<'_> {
                 ),
             );
         }
-        if it.per_gram[Component::CarbonDioxide] > 0.001 && t.0 > 15.0 {
+        if it.kind == Sort::Soda && t.0 > 15.0 {
             self.notice(
                 Kind::LosesFizz,
                 format!(

@@ -7,7 +7,7 @@ use super::heat::{MEASURED_AT, ROOM};
 use super::notice::{NoticeKind as Kind, say_grams, say_ml};
 use crate::chemistry::Component;
 use crate::cupboard::{Ingredient, NOTICED_BITTERNESS, SOUR_FOR_METAL, VesselKind};
-use crate::drink::Action;
+use crate::drink::{Action, CoolingPlace};
 
 impl Engine<'_> {
     /// Looks at a vessel after a step and says what is amiss with it.
@@ -126,15 +126,33 @@ impl Engine<'_> {
         let warm = contents.past.warm;
         if contents.stood_too_long() && perishable && !self.holds_back(contents) {
             let hours = warm.0 / 60.0;
-            self.notice_once(
-                vessel,
-                Kind::LeftWarm,
-                format!(
-                    "It has stood warm for {hours:.0} hours, and things grow in it. Let it stand \
-                     in the refrigerator instead."
-                ),
-            );
+            let instead = if self.stands_cold(vessel) {
+                "Cool it in cold water before it goes into the refrigerator, or in smaller vessels."
+            } else {
+                "Let it stand in the refrigerator instead."
+            };
+            // Once for the drink: wherever it is poured, its hours go along.
+            if !self.has_told(Kind::LeftWarm) {
+                self.notice_once(
+                    vessel,
+                    Kind::LeftWarm,
+                    format!(
+                        "It has been warm for {hours:.0} hours, and things grow in it. {instead}"
+                    ),
+                );
+            }
         }
+    }
+
+    /// Whether the step that has just been done leaves the vessel in the cold.
+    fn stands_cold(&self, vessel: usize) -> bool {
+        let place = match &self.drink.steps[self.at].action {
+            Action::Infuse { place, .. } | Action::Macerate { place, .. } => (*place).into(),
+            Action::Cool { place, .. } => *place,
+            _ => return false,
+        };
+        self.drink.steps[self.at].action.path().contains(&self.vessel(vessel).id.as_str())
+            && matches!(place, CoolingPlace::Refrigerator | CoolingPlace::Freezer)
     }
 
     /// What the bitterness of a vessel comes from: what lies in it, or what was poured in.

@@ -2,8 +2,9 @@
 
 use crate::common::{add, any_drink, boil, chill, drink, serve, squeeze, stand, strain};
 use keen_core::balance::{Taste, swap};
+use keen_core::chance::spread;
 use keen_core::cupboard::{
-    Cupboard, Kitchen, Larder, Material, MeasuringSet, OwnVessel, Reading, VesselKind,
+    Cupboard, Kitchen, Larder, Material, MeasuringSet, OwnProduce, OwnVessel, Reading, VesselKind,
 };
 use keen_core::drink::{Action, Drink, Law, Press, RestingPlace, Warmth};
 use keen_core::quantity::{Amount, Grams, Millilitres};
@@ -13,6 +14,8 @@ use keen_core::serving::{Cooling, card, facts};
 use keen_core::shop::{Shopping, ShoppingList, Tool, shop};
 use keen_core::trace::{MEASURED_AT, Trace};
 use proptest::prelude::*;
+use rand::SeedableRng;
+use rand::rngs::StdRng;
 
 fn kitchen(vessels: &[(&str, VesselKind, &str, u32)]) -> Kitchen {
     Kitchen {
@@ -527,4 +530,31 @@ fn label_facts_are_those_of_a_glass() {
     assert_eq!(found.ingredients[..2], ["whole milk", "white sugar"]);
     assert!((found.volume_ml - outcome.contents.liquid.volume(MEASURED_AT).0).abs() < 1e-9);
     assert!(Taste::of(outcome).is_some());
+}
+
+/// Own figures of juice decide what is bought and how the drink scatters, and a line in millilitres before
+/// one in pieces doesn't hide that pieces vary.
+#[test]
+fn own_juice_is_shopped_for_and_the_first_line_decides_nothing() {
+    let limeade = drink(vec![squeeze("jug", "lime_juice", "190 ml"), serve("jug", 1, "100 ml")]);
+    let count = |kitchen: &Kitchen| {
+        shop(std::slice::from_ref(&limeade), &Cupboard::of(kitchen), Shopping::default()).items[0]
+            .count
+    };
+    let own = OwnProduce { juice_ml: Some(13.5), ..OwnProduce::default() };
+    let half = Kitchen { produce: [("lime/medium".into(), own)].into(), ..Kitchen::default() };
+    let (usual, dry) = (count(&Kitchen::default()), count(&half));
+    assert!((dry / usual - 2.0).abs() < 0.2, "{usual} limes and {dry} that give half");
+    let wide = |lines: [Action; 2]| {
+        let mut actions = lines.to_vec();
+        actions.extend([add("jug", "white_sugar", "100 g"), add("jug", "water", "1 l")]);
+        let mut chance = StdRng::seed_from_u64(9);
+        let found =
+            spread(&drink(actions), Cupboard::builtin(), 500, &mut chance).unwrap().unwrap();
+        found.acidity.high / found.acidity.low
+    };
+    let (ml, pieces) =
+        (squeeze("jug", "lemon_juice", "20 ml"), squeeze("jug", "lemon_juice", "1 lemon"));
+    let (before, after) = (wide([ml.clone(), pieces.clone()]), wide([pieces, ml]));
+    assert!((before / after - 1.0).abs() < 0.05, "{before} and {after}");
 }

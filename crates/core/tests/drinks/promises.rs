@@ -7,15 +7,15 @@ use keen_core::balance::{
 };
 use keen_core::chance::spread;
 use keen_core::cupboard::{Cupboard, Kind, Produce};
-use keen_core::drink::{Action, Drink, Press};
+use keen_core::drink::{Action, Drink, Press, Step};
 use keen_core::keep::{Keeping, cautions};
 use keen_core::quantity::{Amount, Grams, Measure, Millilitres};
 use keen_core::report::DrinkReport;
 use keen_core::scale::{Units, measure};
 use keen_core::serving::{card, facts};
 use keen_core::shop::{Shopping, shop};
-use keen_core::study::{Proportion, SyrupAsked, syrup};
-use keen_core::trace::{Severity, Trace};
+use keen_core::study::{Proportion, SyrupAsked, next_steps, syrup};
+use keen_core::trace::{NoticeKind, Severity, Trace};
 use proptest::prelude::*;
 use rand::SeedableRng;
 use rand::rngs::StdRng;
@@ -41,6 +41,25 @@ fn lemonade() -> Drink {
 
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(150))]
+
+    #[test]
+    fn what_is_offered_next_can_be_done(drink in any_drink(), at in 0usize..30) {
+        let cupboard = Cupboard::builtin();
+        for vessel in &drink.vessels {
+            let next = next_steps(&drink, cupboard, at, &vessel.id).unwrap();
+            for beginning in next.steps {
+                let mut tried = drink.clone();
+                tried.steps.truncate(at);
+                tried.steps.push(Step::new("next".into(), beginning.action));
+                tried.vessels.extend(beginning.vessels);
+                prop_assert_eq!(tried.check(cupboard), []);
+                let trace = Trace::run(&tried, cupboard);
+                let nothing = trace.frames.last().unwrap().notices.iter();
+                let nothing = nothing.filter(|n| n.kind == NoticeKind::NothingThere).count();
+                prop_assert_eq!(nothing, 0, "{:?}", tried.steps.last());
+            }
+        }
+    }
 
     #[test]
     fn steps_notices_and_cautions_are_said_in_sentences(drink in any_drink()) {

@@ -1,10 +1,10 @@
 //! The tables with a kitchen's own figures over them.
 
-use super::{Kitchen, OwnFigures, OwnIngredient};
+use super::{Kitchen, OwnFigures, OwnIngredient, OwnProduce};
 use crate::chemistry::{Component, ETHANOL_DENSITY, Mixture};
 use crate::cupboard::{
     Cupboard, Estimated, Evidence, FigureSource, Form, Ingredient, Kind, Measures, Part, Produce,
-    Yield,
+    Size, Yield,
 };
 use crate::quantity::{Grams, Millilitres};
 
@@ -22,15 +22,12 @@ impl Cupboard {
         let mut produce = Self::builtin().produce().to_vec();
         for kind in &mut produce {
             for size in &mut kind.sizes {
-                Yield::of(size, &format!("{}/{}", kind.id, size.name), &kitchen.readings)
-                    .apply(size);
-                let Some(own) = kitchen.produce.get(&format!("{}/{}", kind.id, size.name)) else {
-                    continue;
-                };
-                size.measured = true;
-                size.whole = own.whole_g.map_or(size.whole, Grams);
-                size.juice = own.juice_ml.map(Millilitres).or(size.juice);
-                size.zest = own.zest_g.map(Grams).or(size.zest);
+                let key = format!("{}/{}", kind.id, size.name);
+                if let Some(own) = kitchen.produce.get(&key) {
+                    own.apply(size);
+                }
+                // Readings move what is known, whether that is the table's or one's own.
+                Yield::of(size, &key, &kitchen.readings).apply(size);
             }
         }
         learn_strength(&mut ingredients, &produce, kitchen);
@@ -83,6 +80,20 @@ fn learn_strength(ingredients: &mut [Ingredient], produce: &[Produce], kitchen: 
         if learned != OwnFigures::default() {
             learned.apply(it);
         }
+    }
+}
+
+impl OwnProduce {
+    /// Puts these over the table's figures. Where a piece gives otherwise than the table says, it varies
+    /// by as large a share.
+    fn apply(&self, size: &mut Size) {
+        size.measured = true;
+        size.whole = self.whole_g.map_or(size.whole, Grams);
+        if let (Some(own), Some(table)) = (self.juice_ml, size.juice) {
+            size.juice_sd = size.juice_sd.map(|sd| sd * (own / table.0));
+        }
+        size.juice = self.juice_ml.map(Millilitres).or(size.juice);
+        size.zest = self.zest_g.map(Grams).or(size.zest);
     }
 }
 
@@ -210,7 +221,7 @@ fn own_ingredient(own: &OwnIngredient) -> Ingredient {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::cupboard::{OwnProduce, OwnVessel, VesselKind};
+    use crate::cupboard::{OwnVessel, VesselKind};
 
     fn with(id: &str, own: OwnFigures) -> Cupboard {
         let mut kitchen = Kitchen::default();
