@@ -893,6 +893,30 @@ const journeys = {
     assert.ok(!(await page.getByRole("button", { name: /^Pitcher:/ }).isVisible()), "the counter is not printed");
   },
 
+  async "every control on a phone is as large as a finger"(page) {
+    await page.setViewportSize(phone);
+    const { drinks } = await (await page.request.get("/api/drinks?limit=50")).json();
+    const id = drinks.find((drink) => drink.name.startsWith("Hibiscus")).id;
+    const drink = `/drinks/${id}`;
+    const cupboard = ["/cupboard", "/cupboard/produce", "/cupboard/vessels", "/cupboard/measures"];
+    for (const path of ["/", drink, `${drink}/steps`, `${drink}/size`, ...cupboard, "/syrup"]) {
+      await page.goto(path);
+      await page.getByRole("main").waitFor();
+      await page.waitForTimeout(400);
+      const small = await page.evaluate(() => {
+        const controls = "button, [role=button], [role=combobox], input, [role=slider]";
+        return [...document.querySelectorAll(controls)].flatMap((control) => {
+          const field = control.closest(".MuiInputBase-root, label") ?? control;
+          const { width, height } = field.getBoundingClientRect();
+          const shown = getComputedStyle(control).visibility !== "hidden" && width > 0;
+          const name = control.getAttribute("aria-label") ?? control.textContent ?? "";
+          return shown && Math.round(height) < 44 ? [`${name.trim()}: ${Math.round(height)} px`] : [];
+        });
+      });
+      assert.deepEqual(small, [], `on ${path}`);
+    }
+  },
+
   async "on a phone and in the dark, with nothing wider than the screen"(page) {
     await page.setViewportSize(phone);
     await page.emulateMedia({ colorScheme: "dark", reducedMotion: "reduce" });

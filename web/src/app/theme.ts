@@ -133,7 +133,7 @@ export const theme = createTheme({
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiButton: {
       defaultProps: { disableElevation: true },
-      styleOverrides: { root: { borderRadius: 10, minHeight: 42, paddingInline: 16 } },
+      styleOverrides: { root: { borderRadius: 10, minHeight: 44, paddingInline: 16 } },
     },
     MuiPaper: {
       defaultProps: { elevation: 0 },
@@ -159,6 +159,8 @@ export const theme = createTheme({
       styleOverrides: {
         root: {
           backgroundColor: colour("enamel"),
+          // A wet finger finds it.
+          minHeight: 44,
           "& .MuiOutlinedInput-notchedOutline": { borderColor: colour("muted") },
         },
       },

@@ -166,11 +166,13 @@ fn in_other_words(
     if line.grams.0 > 0.0 && amount.as_millilitres().is_none() && it.form == Form::Ice {
         return None;
     }
-    // Only fruit is worth counting; nobody counts peppercorns against grams.
+    // Only what is as large as a strawberry is worth counting against grams; nobody counts peppercorns or
+    // calyces.
     let pieces = cupboard.in_pieces(it, line.grams)?;
     let count = pieces.terms()[0].value;
+    let large = cupboard.produce_of(it).next().is_some_and(|p| p.usual().whole.0 >= 10.0);
     let fruit = it.form == Form::Liquid || amount.as_millilitres().is_none();
-    (fruit && (0.4..200.0).contains(&count)).then(|| format!("about {}", pieces.rounded()))
+    (fruit && large && (0.4..200.0).contains(&count)).then(|| format!("about {}", pieces.rounded()))
 }
 
 fn ways(
