@@ -1560,7 +1560,7 @@ export interface components {
              */
             ph?: number | null;
             /** @description What it does in a drink: others of the same role can be put in its place. */
-            role: components["schemas"]["Role"];
+            role: string;
             sources: components["schemas"]["FigureSource"][];
             strained?: components["schemas"]["StrainedView"] | null;
             /**
@@ -2487,11 +2487,6 @@ export interface components {
             /** @description Volume and yield. */
             volume: components["schemas"]["Evidence"];
         };
-        /**
-         * @description What an ingredient does in a drink. What does the same can be put in its place.
-         * @enum {string}
-         */
-        Role: "sweetens" | "sharpens" | "of_its_kind";
         /** @description A change to be saved. */
         SaveDrink: {
             /** @description The drink as it should be. */

@@ -1,7 +1,9 @@
 //! pH and titratable acidity from the charge balance.
 
+use std::sync::LazyLock;
+
 use super::{Component, Mixture};
-use crate::quantity::Celsius;
+use crate::quantity::{Celsius, Grams};
 use crate::root;
 
 /// Dissociation constants at 25 °C as pK (CRC handbook), and the mass of a mole, g.
@@ -23,6 +25,14 @@ const WATER_PK: f64 = 14.0;
 const END_POINT: f64 = 8.2;
 /// Grams of citric acid that one equivalent of base neutralises (192.12 / 3).
 const CITRIC_G_PER_EQUIVALENT: f64 = 64.04;
+
+/// Grams of citric acid that neutralise as much base as a gram of each acid.
+static AS_CITRIC: LazyLock<[(Component, f64); 7]> = LazyLock::new(|| {
+    let h = 10f64.powf(-END_POINT);
+    ACIDS.map(|(acid, molar, constants)| {
+        (acid, dissociated(h, &products(constants)) / molar * CITRIC_G_PER_EQUIVALENT)
+    })
+});
 
 /// Acids and strong ions per litre of water, ready for the charge balance.
 #[derive(Debug, Clone)]
@@ -64,7 +74,7 @@ fn dissociated(h: f64, products: &Products) -> f64 {
 /// The root of `[H⁺] + strong ions = dissociated acids + [OH⁻]`, which is monotone in pH. No
 /// correction for activity: good to about 0.1, and found to a millionth.
 #[must_use]
-pub fn ph_of(ions: &Ions) -> f64 {
+pub(crate) fn ph_of(ions: &Ions) -> f64 {
     let acids: Vec<(f64, Products)> = ions.acids.iter().map(|(c, k)| (*c, products(k))).collect();
     let water = 10f64.powf(-WATER_PK);
     let imbalance = |ph: f64| {
@@ -93,7 +103,7 @@ pub fn ph_of(ions: &Ions) -> f64 {
 ///
 /// Acids dissociated at the end point less the strong ions that already balance them.
 #[must_use]
-pub fn titratable_equivalents(ions: &Ions) -> f64 {
+pub(crate) fn titratable_equivalents(ions: &Ions) -> f64 {
     let h = 10f64.powf(-END_POINT);
     let acids = ions.acids.iter().fold(0.0, |sum, (c, k)| sum + c * dissociated(h, &products(k)));
     (acids - ions.strong).max(0.0)
@@ -121,6 +131,15 @@ impl Mixture {
     pub fn ph(&self) -> Option<f64> {
         let water = self[Component::Water];
         (water > 0.0).then(|| ph_of(&self.ions_in(water / 1000.0, true)))
+    }
+
+    /// Acids by the base that they neutralise, in grams of citric acid; strong ions not counted.
+    ///
+    /// For telling what each ingredient brings: unlike the titratable acidity, it adds up.
+    #[must_use]
+    pub fn acid_brought(&self) -> Grams {
+        let as_citric = AS_CITRIC.iter();
+        Grams(as_citric.fold(0.0, |sum, (acid, equivalent)| sum + self[*acid] * equivalent))
     }
 
     /// Titratable acid in grams of citric acid. Carbon dioxide is not counted.

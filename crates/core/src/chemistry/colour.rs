@@ -51,7 +51,7 @@ fn from_linear(light: f64) -> u8 {
 impl Absorbance {
     /// What absorbs so that white light through 1 cm looks like `seen`.
     #[must_use]
-    pub fn through_one_cm(seen: Rgb) -> Self {
+    pub(crate) fn through_one_cm(seen: Rgb) -> Self {
         Self([seen.0, seen.1, seen.2].map(|c| -to_linear(c).max(DARKEST).log10()))
     }
 }
@@ -85,7 +85,7 @@ impl Mixture {
     /// Suspended matter and fat scatter light; the strength for a gram in a litre is an estimate by
     /// eye (a lemonade of 0.1 g/l pulp is faintly hazy, one of 2 g/l is not to be seen through).
     #[must_use]
-    pub fn haze(&self) -> f64 {
+    pub(crate) fn haze(&self) -> f64 {
         let litres = self.volume(Celsius(20.0)).0 / 1000.0;
         if litres <= 0.0 {
             return 0.0;

@@ -15,7 +15,7 @@ const CARBON_DIOXIDE_ML_PER_G: f64 = 0.82;
 /// `w` is the mass fraction of dissolved solids, 0 to 0.8; outside it is held at the nearer end.
 /// Source: ICUMSA SPS-4.
 #[must_use]
-pub fn sucrose_density(w: f64) -> f64 {
+pub(crate) fn sucrose_density(w: f64) -> f64 {
     let w = w.clamp(0.0, 0.8);
     998.2019
         + w * (385.1761
@@ -26,7 +26,7 @@ pub fn sucrose_density(w: f64) -> f64 {
 ///
 /// Source: Kell 1975, J. Chem. Eng. Data 20:97.
 #[must_use]
-pub fn water_density_ratio(t: Celsius) -> f64 {
+pub(crate) fn water_density_ratio(t: Celsius) -> f64 {
     kell(t.0.clamp(0.0, 100.0)) / 998.2071
 }
 

@@ -51,12 +51,12 @@ impl Mixture {
     }
 
     /// Takes all of it out.
-    pub fn take_all(&mut self) -> Self {
+    pub(crate) fn take_all(&mut self) -> Self {
         std::mem::take(self)
     }
 
     /// Takes all of one component out and returns how much it was.
-    pub fn take_component(&mut self, component: Component) -> f64 {
+    pub(crate) fn take_component(&mut self, component: Component) -> f64 {
         std::mem::take(&mut self[component])
     }
 
@@ -68,7 +68,7 @@ impl Mixture {
 
     /// Everything dissolved that a refractometer counts as if it were sugar.
     #[must_use]
-    pub fn soluble_solids_mass(&self) -> Grams {
+    pub(crate) fn soluble_solids_mass(&self) -> Grams {
         let all: f64 = self.parts[..Component::StrongIons as usize].iter().sum();
         let others = self[Component::Water]
             + self[Component::Ethanol]
@@ -119,32 +119,5 @@ impl AddAssign<&Mixture> for Mixture {
 impl AddAssign<Mixture> for Mixture {
     fn add_assign(&mut self, other: Mixture) {
         *self += &other;
-    }
-}
-
-impl Mixture {
-    /// Everything but suspended matter, split off with the suspended matter left behind.
-    #[must_use]
-    pub fn without_insoluble(&self) -> Self {
-        let mut clear = *self;
-        clear[Component::Insoluble] = 0.0;
-        clear
-    }
-
-    /// Acids by the base that they neutralise, in grams of citric acid; strong ions not counted.
-    ///
-    /// For telling what each ingredient brings: unlike the titratable acidity, it adds up.
-    #[must_use]
-    pub fn acid_brought(&self) -> Grams {
-        const EQUIVALENT: [(Component, f64); 7] = [
-            (Component::Citric, 1.0),
-            (Component::Malic, 0.955),
-            (Component::Tartaric, 0.853),
-            (Component::Acetic, 1.066),
-            (Component::Lactic, 0.711),
-            (Component::Ascorbic, 0.364),
-            (Component::OtherAcid, 1.0),
-        ];
-        Grams(EQUIVALENT.iter().map(|(c, e)| self[*c] * e).sum())
     }
 }

@@ -21,16 +21,13 @@ mod mixture;
 mod solution;
 mod sweetness;
 
-pub use acidity::{Ions, ph_of, titratable_equivalents};
 pub use colour::{Absorbance, Rgb};
 pub use component::Component;
 pub(crate) use density::ETHANOL_DENSITY;
-pub use density::{sucrose_density, water_density_ratio};
 pub use mixture::Mixture;
 pub(crate) use solution::along;
-pub use solution::{
-    boiling_point_elevation, carbonation_kept, freezing_point, inversion_rate, sucrose_solubility,
-    water_activity,
+pub(crate) use solution::{
+    boiling_point_elevation, freezing_point, inversion_rate, sucrose_solubility, water_activity,
 };
 
 /// Grams of CO₂ in a litre that make one volume.

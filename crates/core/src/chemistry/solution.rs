@@ -15,7 +15,7 @@ const NORRISH_HEXOSE: f64 = 2.25;
 ///
 /// Source: Charles 1960.
 #[must_use]
-pub fn sucrose_solubility(t: Celsius) -> f64 {
+pub(crate) fn sucrose_solubility(t: Celsius) -> f64 {
     let t = t.0.clamp(0.0, 100.0);
     64.397 + t * (0.07251 + t * (0.002_056_9 - t * 9.035e-6))
 }
@@ -25,7 +25,7 @@ pub fn sucrose_solubility(t: Celsius) -> f64 {
 /// `aw = xw exp(-(Σ √Kᵢ xᵢ)²)` over the sugars' mole fractions; acids and minerals count as hexose,
 /// which their molar masses come near to.
 #[must_use]
-pub fn water_activity(mixture: &Mixture) -> f64 {
+pub(crate) fn water_activity(mixture: &Mixture) -> f64 {
     let water = mixture[Component::Water] / WATER_G_PER_MOL;
     if water <= 0.0 {
         return 1.0;
@@ -48,7 +48,7 @@ pub fn water_activity(mixture: &Mixture) -> f64 {
 /// By how many °C it boils higher than water: sugar raises it (Clausius–Clapeyron at 100 °C), alcohol
 /// brings it down.
 #[must_use]
-pub fn boiling_point_elevation(mixture: &Mixture) -> f64 {
+pub(crate) fn boiling_point_elevation(mixture: &Mixture) -> f64 {
     let boiling = Celsius(100.0).kelvin();
     let by_sugar = -GAS_CONSTANT * boiling * boiling / VAPORISATION * water_activity(mixture).ln();
     by_sugar - ethanol_depression(mixture)
@@ -88,7 +88,7 @@ pub(crate) fn along(points: &[(f64, f64)], x: f64) -> f64 {
 ///
 /// For drinks and syrups up to about 60 % solids; beyond, freezers do not make it hard.
 #[must_use]
-pub fn freezing_point(mixture: &Mixture) -> f64 {
+pub(crate) fn freezing_point(mixture: &Mixture) -> f64 {
     const MELTING_J_PER_MOL: f64 = 6010.0;
     let melts = Celsius(0.0).kelvin();
     let by_sugar = GAS_CONSTANT * melts * melts / MELTING_J_PER_MOL * water_activity(mixture).ln();
@@ -111,23 +111,11 @@ fn ethanol_share(mixture: &Mixture) -> f64 {
 /// inversions by strong acid; good to a factor of two. It tells the invert share and whether a syrup
 /// will crystallise.
 #[must_use]
-pub fn inversion_rate(t: Celsius, ph: f64) -> f64 {
+pub(crate) fn inversion_rate(t: Celsius, ph: f64) -> f64 {
     const AT_25: f64 = 7.3e-3;
     const ACTIVATION_KELVIN: f64 = 108_000.0 / GAS_CONSTANT;
     let warmer = ACTIVATION_KELVIN * (1.0 / Celsius(25.0).kelvin() - 1.0 / t.kelvin());
     AT_25 * 10f64.powf(-ph) * warmer.exp()
-}
-
-/// Volumes of CO₂ that a litre keeps at one atmosphere of it; 0 to 30 °C, held at the ends.
-///
-/// Bunsen coefficients as of Carroll, Slupsky and Mather 1991; sugar takes 0.8 % off for each °Brix.
-#[must_use]
-pub fn carbonation_kept(t: Celsius, brix: f64) -> f64 {
-    const AT: [f64; 7] = [1.71, 1.42, 1.19, 1.02, 0.88, 0.76, 0.67];
-    let place = (t.0 / 5.0).clamp(0.0, 6.0);
-    let low = (place.floor() as usize).min(5);
-    let water = AT[low] + (place - low as f64) * (AT[low + 1] - AT[low]);
-    water * (1.0 - 0.008 * brix).max(0.0)
 }
 
 #[cfg(test)]
@@ -152,7 +140,7 @@ mod tests {
     }
 
     #[test]
-    fn a_syrup_freezes_lower_and_soda_goes_flat_when_warm() {
+    fn a_syrup_freezes_lower() {
         // 20 % sucrose: 1.46 °C below that of water in the tables; Norrish and an ideal melting heat
         // come to 1.5.
         assert!(
@@ -160,8 +148,6 @@ mod tests {
             "{}",
             freezing_point(&syrup(20.0))
         );
-        assert!((carbonation_kept(Celsius(5.0), 0.0) - 1.42).abs() < 1e-9);
-        assert!((carbonation_kept(Celsius(22.5), 10.0) - 0.82 * 0.92).abs() < 1e-9);
     }
 
     #[test]

@@ -201,19 +201,6 @@ impl Kind {
     }
 }
 
-/// What an ingredient does in a drink. What does the same can be put in its place.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Role {
-    /// It sweetens: sugars, honeys, syrups.
-    Sweetens,
-    /// It sharpens: sour juices, acids, vinegars.
-    Sharpens,
-    /// Neither; only its own kind does what it does.
-    OfItsKind,
-}
-
 impl Ingredient {
     /// Whether that is special about it.
     #[must_use]
@@ -224,29 +211,47 @@ impl Ingredient {
     /// Whether its acid is from a table or was measured, and comes in all at once: what pieces give up is
     /// an estimate.
     #[must_use]
-    pub fn acid_is_known(&self) -> bool {
+    pub(crate) fn acid_is_known(&self) -> bool {
         self.evidence != Evidence::Estimate && self.form != Form::Pieces
     }
 
-    /// What it does. From 40 g of sweetness in 100 g on it is there to sweeten, from 0.7 g of acid on to
+    /// What it does in a drink: those that do the same can be put in each other's place, and else only its
+    /// own kind can. From 40 g of sweetness in 100 g on it is there to sweeten, from 0.7 g of acid on to
     /// sharpen: apple juice has half as much, orange juice a little more.
     #[must_use]
     pub fn role(&self) -> Role {
         if self.form == Form::Pieces {
-            Role::OfItsKind
+            Role::OfItsKind(self.kind)
         } else if self.per_gram.sucrose_equivalent().0 > 0.4 {
             Role::Sweetens
         } else if self.per_gram.titratable_acid() > 0.007 {
             Role::Sharpens
         } else {
-            Role::OfItsKind
+            Role::OfItsKind(self.kind)
         }
     }
+}
 
-    /// Whether it can be put in the place of another.
+/// What an ingredient does in a drink.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Role {
+    /// It sweetens: sugars, honeys, syrups.
+    Sweetens,
+    /// It sharpens: sour juices, acids, vinegars.
+    Sharpens,
+    /// Neither; only its own kind does what it does.
+    OfItsKind(Kind),
+}
+
+impl Role {
+    /// A word for it, the same for all that can stand for each other.
     #[must_use]
-    pub fn can_stand_for(&self, other: &Self) -> bool {
-        self.role() == other.role() && (self.role() != Role::OfItsKind || self.kind == other.kind)
+    pub fn name(self) -> String {
+        match self {
+            Self::Sweetens => "sweetens".into(),
+            Self::Sharpens => "sharpens".into(),
+            Self::OfItsKind(kind) => format!("{kind:?}").to_lowercase(),
+        }
     }
 }
 

@@ -81,7 +81,7 @@ pub enum TextureKind {
 impl TextureKind {
     /// Whether it is usually cut before it is put in: roots, peel and stems. Fruit is as well.
     #[must_use]
-    pub fn is_sliced(self) -> bool {
+    pub(crate) fn is_sliced(self) -> bool {
         matches!(
             self,
             Self::Root

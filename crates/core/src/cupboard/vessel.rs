@@ -61,13 +61,13 @@ impl Material {
 
     /// Whether acid takes metal out of it.
     #[must_use]
-    pub fn reacts_with_acid(self) -> bool {
+    pub(crate) fn reacts_with_acid(self) -> bool {
         matches!(self, Self::Aluminium | Self::Copper | Self::Brass | Self::CastIron)
     }
 
     /// Whether it may stand in a microwave.
     #[must_use]
-    pub fn fits_microwave(self) -> bool {
+    pub(crate) fn fits_microwave(self) -> bool {
         matches!(self, Self::Glass | Self::Ceramic | Self::Plastic)
     }
 }
@@ -117,7 +117,7 @@ impl VesselKind {
 
     /// Whether it can stand on a ring.
     #[must_use]
-    pub fn can_be_heated(self) -> bool {
+    pub(crate) fn can_be_heated(self) -> bool {
         self == Self::Pot
     }
 
@@ -125,7 +125,7 @@ impl VesselKind {
     ///
     /// Estimates: blender 15 g (8–30) and 1 %; pot 5 g; jug, bowl, pitcher 3 g (2–8).
     #[must_use]
-    pub fn left_behind(self) -> (Grams, f64) {
+    pub(crate) fn left_behind(self) -> (Grams, f64) {
         match self {
             Self::Blender => (Grams(15.0), 0.01),
             Self::Pot => (Grams(5.0), 0.0),
@@ -136,7 +136,7 @@ impl VesselKind {
 
     /// A usual capacity.
     #[must_use]
-    pub fn usual_capacity(self) -> Millilitres {
+    pub(crate) fn usual_capacity(self) -> Millilitres {
         Millilitres(match self {
             Self::Pot => 3000.0,
             Self::Bowl => 2000.0,
@@ -153,7 +153,7 @@ impl VesselKind {
 
     /// Height of the inside over its diameter, for a vessel of usual shape.
     #[must_use]
-    pub fn slenderness(self) -> f64 {
+    pub(crate) fn slenderness(self) -> f64 {
         match self {
             Self::Pot => 0.6,
             Self::Bowl => 0.5,
@@ -169,7 +169,7 @@ impl VesselKind {
 
     /// Inside diameter of a usual one of that capacity, taken as an upright cylinder.
     #[must_use]
-    pub fn usual_diameter(self, capacity: Millilitres) -> Millimetres {
+    pub(crate) fn usual_diameter(self, capacity: Millilitres) -> Millimetres {
         let cubic_mm = capacity.0 * 1000.0;
         let d = (4.0 * cubic_mm / (std::f64::consts::PI * self.slenderness())).cbrt();
         Millimetres((d / 5.0).round().max(1.0) * 5.0)

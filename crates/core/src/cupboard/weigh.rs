@@ -106,7 +106,7 @@ impl Cupboard {
 
     /// So much of an ingredient in whole and part pieces, where it comes in pieces.
     #[must_use]
-    pub fn in_pieces(&self, ingredient: &Ingredient, grams: Grams) -> Option<Amount> {
+    pub(crate) fn in_pieces(&self, ingredient: &Ingredient, grams: Grams) -> Option<Amount> {
         let produce = self.produce_of(ingredient).next()?;
         let count = grams / grams_from_piece(ingredient, produce.usual());
         let whole = crate::quantity::round_to_kitchen(count, &Measure::Piece(String::new()));
@@ -176,7 +176,7 @@ impl Cupboard {
 impl Produce {
     /// What to say after a number: "lime", "limes"; "leaf", "leaves" for what is counted in parts.
     #[must_use]
-    pub fn noun(&self, count: f64) -> String {
+    pub(crate) fn noun(&self, count: f64) -> String {
         self.noun_of(self.usual(), count)
     }
 
@@ -236,7 +236,7 @@ impl Ingredient {
 
     /// So many grams in cups and spoons, by the measure that each size of spoon holds.
     #[must_use]
-    pub fn in_spoons(&self, grams: Grams) -> Option<Amount> {
+    pub(crate) fn in_spoons(&self, grams: Grams) -> Option<Amount> {
         let volume = self.fills(grams)?;
         // Below a quarter cup the spoon's own weight decides; chopped leaves pack tighter in it.
         let spoon = if volume.0 < Measure::Tablespoon.factor() {

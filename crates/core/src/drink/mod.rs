@@ -184,7 +184,7 @@ impl Drink {
 
     /// An amount with its parts said in millilitres.
     #[must_use]
-    pub fn without_parts<'a>(&self, amount: &'a Amount) -> Cow<'a, Amount> {
+    pub(crate) fn without_parts<'a>(&self, amount: &'a Amount) -> Cow<'a, Amount> {
         match self.part.as_ref().and_then(Amount::as_millilitres) {
             Some(ml) if amount.has_parts() => Cow::Owned(amount.in_parts_of(Millilitres(ml))),
             _ => Cow::Borrowed(amount),

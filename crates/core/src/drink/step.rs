@@ -593,7 +593,7 @@ impl Action {
     }
 
     /// The same, to be changed.
-    pub fn amount_mut(&mut self) -> Option<&mut Amount> {
+    pub(crate) fn amount_mut(&mut self) -> Option<&mut Amount> {
         match self {
             Self::Add { amount, .. }
             | Self::Squeeze { amount, .. }

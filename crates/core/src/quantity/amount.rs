@@ -91,7 +91,7 @@ impl Amount {
 
     /// Builds from terms; `None` if there are none.
     #[must_use]
-    pub fn from_terms(terms: Vec<Term>) -> Option<Self> {
+    pub(crate) fn from_terms(terms: Vec<Term>) -> Option<Self> {
         (!terms.is_empty()).then_some(Self { terms, range: None })
     }
 
@@ -104,13 +104,13 @@ impl Amount {
 
     /// Whether it is said in parts of a drink.
     #[must_use]
-    pub fn has_parts(&self) -> bool {
+    pub(crate) fn has_parts(&self) -> bool {
         self.terms.iter().any(|t| t.measure == Measure::Part)
     }
 
     /// With its parts said in millilitres.
     #[must_use]
-    pub fn in_parts_of(&self, part: Millilitres) -> Self {
+    pub(crate) fn in_parts_of(&self, part: Millilitres) -> Self {
         let term = |t: &Term| match t.measure {
             Measure::Part => Term { value: t.value * part.0, measure: Measure::Millilitre },
             _ => t.clone(),
@@ -163,7 +163,7 @@ impl Amount {
     /// Whether it is an amount that can be written down and read again: no more than a kitchen holds,
     /// no less than can be measured.
     #[must_use]
-    pub fn is_sensible(&self) -> bool {
+    pub(crate) fn is_sensible(&self) -> bool {
         self.terms.iter().all(|t| {
             (MIN_VALUE..=MAX_VALUE).contains(&t.value) && t.value * t.measure.factor() <= MAX_TOTAL
         })

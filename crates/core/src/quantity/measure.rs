@@ -135,7 +135,7 @@ impl Measure {
 
     /// Whether a cook says it in fractions (half a cup) and not in decimals (0.5 l).
     #[must_use]
-    pub fn spoken_in_fractions(&self) -> bool {
+    pub(crate) fn spoken_in_fractions(&self) -> bool {
         matches!(
             self,
             Self::Teaspoon

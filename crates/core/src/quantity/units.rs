@@ -77,7 +77,7 @@ unit!(
 impl Celsius {
     /// The same temperature in kelvins.
     #[must_use]
-    pub fn kelvin(self) -> f64 {
+    pub(crate) fn kelvin(self) -> f64 {
         self.0 + 273.15
     }
 }

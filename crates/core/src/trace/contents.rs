@@ -174,7 +174,7 @@ pub(super) fn split(deposits: &mut Vec<Deposit>, share: f64) -> Vec<Deposit> {
 impl Contents {
     /// Whether most of its acid (nine tenths) came with lines of which `known` holds.
     #[must_use]
-    pub fn acid_is_from(&self, known: impl Fn(usize) -> bool) -> bool {
+    pub(crate) fn acid_is_from(&self, known: impl Fn(usize) -> bool) -> bool {
         let all: f64 = self.origins.iter().map(|o| o.acid.0).sum();
         let sure: f64 = self.origins.iter().filter(|o| known(o.line)).map(|o| o.acid.0).sum();
         sure >= 0.9 * all
@@ -182,14 +182,14 @@ impl Contents {
 
     /// Whether it has stood where things grow for longer than is good for it, if it is perishable.
     #[must_use]
-    pub fn stood_too_long(&self) -> bool {
+    pub(crate) fn stood_too_long(&self) -> bool {
         let (raw, heated) = TOO_LONG_WARM;
         self.past.warm > if self.past.raw { raw } else { heated }
     }
 
     /// Whether so much sugar or alcohol is in it that next to nothing grows; sugar that lies there counts.
     #[must_use]
-    pub fn keeps_itself(&self) -> bool {
+    pub(crate) fn keeps_itself(&self) -> bool {
         let (dissolved, lies) = (self.liquid.soluble_solids_mass().0, self.undissolved().0);
         let all = self.liquid.mass().0 - self.liquid[Component::Insoluble] + lies;
         (all > 1e-9 && dissolved + lies >= 0.5 * all) || self.liquid.alcohol_percent() >= 15.0
@@ -210,7 +210,7 @@ impl Contents {
 
     /// What is drunk of it: the liquid, and ice that was beaten small. Cubes stay in the glass.
     #[must_use]
-    pub fn as_drunk(&self) -> Mixture {
+    pub(crate) fn as_drunk(&self) -> Mixture {
         let mut all = self.liquid;
         if self.past.slush {
             self.ice.iter().for_each(|d| all += &d.mixture);

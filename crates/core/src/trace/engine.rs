@@ -149,7 +149,7 @@ impl<'a> Prepared<'a> {
 
     /// Runs it from vessels that hold something already.
     #[must_use]
-    pub fn run_from(&self, nudges: Nudges<'_>, start: Vec<(usize, Contents)>) -> Trace {
+    pub(crate) fn run_from(&self, nudges: Nudges<'_>, start: Vec<(usize, Contents)>) -> Trace {
         let mut engine = self.engine(nudges, start);
         let frames: Vec<Frame> = (0..self.drink.steps.len())
             .map(|step| {

@@ -127,7 +127,7 @@ impl Trace {
 
     /// The most room that was ever needed in a vessel.
     #[must_use]
-    pub fn highest_level(&self, vessel: usize) -> Millilitres {
+    pub(crate) fn highest_level(&self, vessel: usize) -> Millilitres {
         Millilitres(self.states_of(vessel).map(|(_, c)| c.level().0).fold(0.0, f64::max))
     }
 

@@ -261,7 +261,7 @@ impl Contents {
 
     /// As it will be when it has stood for a time at the temperature that it has.
     #[must_use]
-    pub fn after_standing(&self, minutes: Minutes) -> Self {
+    pub(crate) fn after_standing(&self, minutes: Minutes) -> Self {
         let mut later = self.clone();
         let there = later.temperature;
         later.pass(minutes, true, &Steaming::none(), |_| there);

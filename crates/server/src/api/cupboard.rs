@@ -1,7 +1,7 @@
 use actix_web::{get, web};
 use keen_core::chemistry::Component;
 use keen_core::cupboard::{
-    Cupboard, Estimated, Evidence, FigureSource, Form, Ingredient, Kind, Role, Size,
+    Cupboard, Estimated, Evidence, FigureSource, Form, Ingredient, Kind, Size,
 };
 use keen_core::drink::Drink;
 use serde::Serialize;
@@ -59,7 +59,7 @@ pub(crate) struct IngredientView {
     /// Whether figures of it are this kitchen's own.
     own: bool,
     /// What it does in a drink: others of the same role can be put in its place.
-    role: Role,
+    role: String,
     /// Whether it was taken off and stays only because a drink needs it.
     kept_for_drinks: bool,
 }
@@ -163,7 +163,7 @@ fn view(cupboard: &Cupboard, it: &Ingredient) -> IngredientView {
         sources: it.sources.clone(),
         notes: it.notes.clone(),
         own: cupboard.is_own(it) || it.id.starts_with("own_"),
-        role: it.role(),
+        role: it.role().name(),
         kept_for_drinks: cupboard.is_kept_for_drinks(it),
     }
 }

@@ -37,7 +37,7 @@ export function Swap({ editor, drink, line, onClose }: SwapProps) {
   const old = all.find((it) => it.id === line.ingredient);
   const candidates = old
     ? findIngredients(
-        offered(all).filter((it) => it.id !== old.id && sameRole(old, it)),
+        offered(all).filter((it) => it.id !== old.id && it.role === old.role),
         text,
       )
     : [];
@@ -153,9 +153,4 @@ export function Swap({ editor, drink, line, onClose }: SwapProps) {
 function amountOf(action: Drink["steps"][number]["do"]): string {
   const part = Object.values(action)[0] as { amount?: string; to?: string };
   return part.amount ?? part.to ?? "";
-}
-
-/** Whether it does the same in a drink. */
-function sameRole(old: Ingredient, it: Ingredient): boolean {
-  return old.role === it.role && (old.role !== "of_its_kind" || old.kind === it.kind);
 }
