@@ -6,15 +6,17 @@
 //! says so on the frame where it happens.
 
 mod check;
+mod manner;
 mod step;
 
 pub use crate::cupboard::Press;
 pub use crate::fault::FieldError;
 pub use check::limits;
-pub use step::{
-    Action, Brought, CoolingPlace, Cut, Dissolving, Dressing, Law, Maceration, Portion,
-    Preparation, Reduction, RestingPlace, Step, Stirring, Vigour, Warmth,
+pub use manner::{
+    CoolingPlace, Cut, Dissolving, Dressing, Maceration, Preparation, RestingPlace, Stirring,
+    Vigour, Warmth,
 };
+pub use step::{Action, Brought, Law, Portion, Reduction, Step};
 
 use std::borrow::Cow;
 

@@ -1,5 +1,10 @@
 use serde::{Deserialize, Serialize};
 
+use super::manner::{
+    CoolingPlace, Cut, Dissolving, Dressing, Maceration, Preparation, RestingPlace, Stirring,
+    Vigour, Warmth,
+};
+
 use crate::cupboard::Press;
 use crate::quantity::Amount;
 
@@ -315,167 +320,6 @@ pub enum Action {
     },
 }
 
-/// How warm something comes that is put in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Warmth {
-    /// As it is kept: from the cupboard, soda and milk from the refrigerator, ice from the freezer.
-    #[default]
-    Usual,
-    /// Boiling, from a kettle.
-    Boiling,
-    /// Hot, about 70 °C.
-    Hot,
-    /// Cold from the tap.
-    Tap,
-    /// From the refrigerator.
-    Chilled,
-    /// From the freezer.
-    Frozen,
-}
-
-impl Warmth {
-    fn is_usual(&self) -> bool {
-        *self == Self::Usual
-    }
-}
-
-/// How something is cut before it is put in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Cut {
-    /// As is usual for it: fruit and roots sliced, leaves and spices whole.
-    #[default]
-    Usual,
-    /// Not at all.
-    Whole,
-    /// In slices.
-    Sliced,
-    /// In small pieces.
-    Chopped,
-    /// Grated or ground.
-    Grated,
-    /// Crushed or bruised.
-    Bruised,
-}
-
-impl Cut {
-    fn is_usual(&self) -> bool {
-        *self == Self::Usual
-    }
-}
-
-/// For how long something is stirred.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Stirring {
-    /// Until it is mixed.
-    #[default]
-    Mixed,
-    /// Until it is clear: nothing is left to dissolve.
-    Clear,
-    /// Until the bubbling stops: its gas has gone.
-    Calm,
-}
-
-/// Where something stands while it draws.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum RestingPlace {
-    /// At room temperature.
-    #[default]
-    Worktop,
-    /// Cold.
-    Refrigerator,
-}
-
-impl From<RestingPlace> for CoolingPlace {
-    fn from(place: RestingPlace) -> Self {
-        match place {
-            RestingPlace::Worktop => Self::Worktop,
-            RestingPlace::Refrigerator => Self::Refrigerator,
-        }
-    }
-}
-
-/// How something is cooled.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum CoolingPlace {
-    /// Standing at room temperature.
-    Worktop,
-    /// Standing in cold water that is changed.
-    WaterBath,
-    /// In the refrigerator.
-    #[default]
-    Refrigerator,
-    /// In the freezer; under 0 °C it becomes ice.
-    Freezer,
-}
-
-/// What is done to an ingredient before it is used.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Preparation {
-    /// Rinsed under running water.
-    #[default]
-    Wash,
-    /// Left in water.
-    Soak,
-    /// Looked over, and what is bad taken out.
-    Inspect,
-    /// Peeled or pared.
-    Peel,
-    /// Cut up.
-    Chop,
-    /// Crushed or bruised.
-    Crush,
-}
-
-/// How something lies under sugar.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Maceration {
-    /// Mixed and left.
-    #[default]
-    Left,
-    /// Rubbed in by hand all the time.
-    Rubbed,
-}
-
-/// How something is made to dissolve.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Dissolving {
-    /// Stirred at the temperature that it has.
-    #[default]
-    Stirred,
-    /// Warmed in a microwave to 70 °C.
-    Microwave,
-}
-
-/// How hard a pot boils.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Vigour {
-    /// A bubble now and then, about 10 °C under the boil.
-    Gentle,
-    /// Lively, just under the boil.
-    #[default]
-    Simmer,
-    /// A rolling boil.
-    Boil,
-}
-
 /// How far something is boiled down.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
@@ -489,18 +333,6 @@ pub enum Reduction {
     BoilingAt(f64),
     /// Down to the line that was marked.
     Mark,
-}
-
-/// How a glass is dressed.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Dressing {
-    /// Laid in or hung on it.
-    #[default]
-    Garnish,
-    /// On its rim.
-    Rim,
 }
 
 /// How much is poured.

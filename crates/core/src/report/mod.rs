@@ -6,6 +6,7 @@ mod line;
 mod rests_on;
 mod sentence;
 mod state;
+mod wording;
 
 pub use line::{LineReport, Way};
 pub use rests_on::RestsOn;

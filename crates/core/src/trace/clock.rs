@@ -12,23 +12,8 @@
 //! The **whole time** is the longest chain of steps that must follow one another because they share a
 //! vessel, and never less than all handwork together: what it takes when each thing is begun in time.
 
-use super::engine::Spent;
-use super::heat::Surrounding;
-use crate::drink::CoolingPlace;
+use super::spent::{Place, Spent};
 use crate::quantity::Minutes;
-
-/// Where a vessel stands when nobody works on it.
-#[derive(Debug, Clone, Copy)]
-pub(super) struct Place {
-    pub(super) surrounding: Surrounding,
-    pub(super) lid: bool,
-}
-
-impl Place {
-    pub(super) fn worktop(lid: bool) -> Self {
-        Self { surrounding: CoolingPlace::Worktop.into(), lid }
-    }
-}
 
 /// The times of one vessel.
 #[derive(Debug, Clone, Copy)]

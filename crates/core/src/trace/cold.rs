@@ -1,9 +1,9 @@
 //! What is cooled, chilled and frozen.
 
-use super::clock::Place;
-use super::engine::{Engine, Spent};
+use super::engine::Engine;
 use super::heat::{MELTING, Surrounding};
 use super::notice::NoticeKind as Kind;
+use super::spent::{Place, Spent};
 use crate::chemistry::{Component, freezing_point};
 use crate::drink::CoolingPlace;
 use crate::quantity::{Celsius, Minutes};

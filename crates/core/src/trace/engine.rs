@@ -1,44 +1,31 @@
-use super::clock::{Clocks, Place};
-use super::contents::{Coming, Contents};
-use super::frames::{Frame, Landing, Line, Outcome, Touched, Trace};
-use super::heat::{MEASURED_AT, kettle_time};
+//! The engine: what the kitchen looks like while a drink is run, and which move each action is.
+
+use super::clock::Clocks;
+use super::contents::Contents;
+use super::frames::{Frame, Line, Outcome, Touched, Trace};
+use super::heat::MEASURED_AT;
 use super::notice::{Notice, NoticeKind as Kind};
-use super::nudge::{Luck, Nudges};
+use super::nudge::Nudges;
+use super::spent::{Place, Spent};
+use super::weights::Weight;
 use crate::chemistry::Mixture;
-use crate::cupboard::{Cupboard, Form, Ingredient, MAX_LINE, VesselKind, Weighed};
-use crate::drink::{Action, Cut, Drink, Step, Vessel, Warmth};
-use crate::quantity::{Amount, Celsius, Grams, Millilitres, Millimetres, Minutes};
-
-/// A drink with its amounts weighed, ready to be run again and again.
-#[derive(Debug, Clone)]
-pub struct Prepared<'a> {
-    pub(super) drink: &'a Drink,
-    pub(super) cupboard: &'a Cupboard,
-    weights: Vec<Weight>,
-    /// The vessels of each step, in the order in which things flow.
-    paths: Vec<Vec<usize>>,
-}
-
-/// What a step's ingredient and amount come to.
-#[derive(Debug, Clone, Default)]
-struct Weight {
-    ingredient: Option<usize>,
-    weighed: Option<Result<Weighed, String>>,
-}
+use crate::cupboard::{Cupboard, VesselKind};
+use crate::drink::{Action, Drink, Vessel};
+use crate::quantity::{Amount, Celsius, Millilitres, Millimetres, Minutes};
 
 pub(super) struct Engine<'a> {
     pub(super) drink: &'a Drink,
     pub(super) cupboard: &'a Cupboard,
-    weights: &'a [Weight],
+    pub(super) weights: &'a [Weight],
     paths: &'a [Vec<usize>],
     clocks: Clocks,
-    nudges: Nudges<'a>,
+    pub(super) nudges: Nudges<'a>,
     /// The step that is being done.
     pub(super) at: usize,
     pub(super) vessels: Vec<Contents>,
     /// How many alike each vessel stands for.
     pub(super) many: Vec<f64>,
-    lines: Vec<Line>,
+    pub(super) lines: Vec<Line>,
     notices: Vec<Notice>,
     /// What was said of which vessel already, where once is enough.
     told: Vec<(usize, Kind)>,
@@ -50,12 +37,12 @@ pub(super) struct Engine<'a> {
     /// The vessels that were worked on, in order.
     worked_on: Vec<usize>,
     /// Whether only the end is wanted: nobody reads the notices then.
-    only_end: bool,
+    pub(super) only_end: bool,
     pub(super) work: u64,
 }
 
 /// A step that has been done.
-struct Done {
+pub(super) struct Done {
     spent: Spent,
     /// The vessels that it changed, the main one last.
     touched: Vec<usize>,
@@ -71,130 +58,25 @@ pub(super) struct Served {
     pub(super) ready: Millilitres,
 }
 
-/// How long a step takes, and how much of it is handwork.
-pub(super) struct Spent {
-    pub(super) minutes: Minutes,
-    pub(super) hands_on: Minutes,
-    /// Where its vessels stand afterwards, if not open on the worktop.
-    pub(super) place: Option<Place>,
-}
-
-impl Spent {
-    pub(super) fn by_hand(minutes: f64) -> Self {
-        Self { minutes: Minutes(minutes), hands_on: Minutes(minutes), place: None }
-    }
-
-    /// The kettle boils first, by itself.
-    fn after_the_kettle(self, boils: Minutes) -> Self {
-        Self { minutes: self.minutes + boils, ..self }
-    }
-
-    pub(super) fn waiting(minutes: Minutes) -> Self {
-        Self { minutes, hands_on: minutes.min(Minutes(1.0)), place: None }
-    }
-
-    pub(super) fn standing(self, place: Place) -> Self {
-        Self { place: Some(place), ..self }
-    }
-
-    /// On the ring: someone stirs now and then, a fifth of the time. Estimate.
-    pub(super) fn at_the_stove(minutes: Minutes) -> Self {
-        let hands_on = (minutes * 0.2).max(Minutes(1.0)).min(minutes);
-        Self { minutes, hands_on, place: None }
-    }
-}
-
-impl<'a> Prepared<'a> {
-    /// Looks up and weighs what the drink names.
-    #[must_use]
-    pub fn new(drink: &'a Drink, cupboard: &'a Cupboard) -> Self {
-        let weights = drink
-            .steps
-            .iter()
-            .map(|step| {
-                let id = step.action.ingredient();
-                let ingredient = id.and_then(|id| cupboard.position(id));
-                let weighed = ingredient.zip(step.action.brings()).and_then(|(index, brought)| {
-                    let amount = drink.without_parts(brought.amount.filter(|_| !brought.line)?);
-                    let it = &cupboard.ingredients()[index];
-                    Some(cupboard.weigh(it, &amount).map_err(|unknown| unknown.to_string()))
-                });
-                Weight { ingredient, weighed }
-            })
-            .collect();
-        let path = |step: &Step| {
-            step.action.path().into_iter().filter_map(|id| drink.vessel(id)).collect()
-        };
-        let paths = drink.steps.iter().map(path).collect();
-        Self { drink, cupboard, weights, paths }
-    }
-
-    /// The drink.
-    #[must_use]
-    pub fn drink(&self) -> &'a Drink {
-        self.drink
-    }
-
-    /// The cupboard that it is made from.
-    #[must_use]
-    pub fn cupboard(&self) -> &'a Cupboard {
-        self.cupboard
-    }
-
-    /// Runs the drink, with a difference.
-    #[must_use]
-    pub fn run(&self, nudges: Nudges<'_>) -> Trace {
-        self.run_from(nudges, Vec::new())
-    }
-
-    /// Runs it from vessels that hold something already.
-    #[must_use]
-    pub(crate) fn run_from(&self, nudges: Nudges<'_>, start: Vec<(usize, Contents)>) -> Trace {
-        let mut engine = self.engine(nudges, start);
-        let frames: Vec<Frame> = (0..self.drink.steps.len())
-            .map(|step| {
-                let done = engine.step(step);
-                engine.frame(step, done)
-            })
-            .collect();
-        let outcome = engine.outcome();
-        Trace {
-            frames,
-            lines: engine.lines,
-            many: engine.many,
-            outcome,
-            minutes: engine.clocks.whole(),
-            work: engine.work,
-        }
-    }
-
-    /// Runs it from vessels that hold something already, for its end alone. It is the same run; only
-    /// the frames are not kept, which take longer than the steps.
-    pub(crate) fn land(&self, nudges: Nudges<'_>, start: Vec<(usize, Contents)>) -> Landing {
-        let mut engine = self.engine(nudges, start);
-        engine.only_end = true;
-        for step in 0..self.drink.steps.len() {
-            engine.step(step);
-        }
-        Landing { outcome: engine.outcome(), work: engine.work }
-    }
-
-    fn engine<'b>(&'b self, nudges: Nudges<'b>, start: Vec<(usize, Contents)>) -> Engine<'b> {
-        let mut engine = Engine {
-            drink: self.drink,
-            cupboard: self.cupboard,
-            weights: &self.weights,
-            paths: &self.paths,
-            clocks: Clocks::new(self.drink.vessels.len()),
+impl<'a> Engine<'a> {
+    /// The engine before the first step of a drink, with what stands in its vessels already.
+    pub(super) fn new(
+        drink: &'a Drink,
+        cupboard: &'a Cupboard,
+        (weights, paths): (&'a [Weight], &'a [Vec<usize>]),
+        nudges: Nudges<'a>,
+        start: Vec<(usize, Contents)>,
+    ) -> Self {
+        let mut engine = Self {
+            drink,
+            cupboard,
+            weights,
+            paths,
+            clocks: Clocks::new(drink.vessels.len()),
             nudges,
             at: 0,
-            vessels: vec![Contents::default(); self.drink.vessels.len()],
-            many: self
-                .drink
-                .vessels
-                .iter()
-                .map(|v| f64::from(self.drink.glasses_in(&v.id)))
-                .collect(),
+            vessels: vec![Contents::default(); drink.vessels.len()],
+            many: drink.vessels.iter().map(|v| f64::from(drink.glasses_in(&v.id))).collect(),
             lines: Vec::new(),
             notices: Vec::new(),
             told: Vec::new(),
@@ -202,7 +84,7 @@ impl<'a> Prepared<'a> {
             water_line: None,
             marks: Vec::new(),
             served: None,
-            worked_on: Vec::with_capacity(self.drink.steps.len() + 1),
+            worked_on: Vec::with_capacity(drink.steps.len() + 1),
             only_end: false,
             work: 0,
         };
@@ -212,19 +94,21 @@ impl<'a> Prepared<'a> {
         }
         engine
     }
-}
 
-impl Trace {
-    /// Runs a drink. Steps that name what isn't there do nothing; [`Drink::check`] finds those.
-    #[must_use]
-    pub fn run(drink: &Drink, cupboard: &Cupboard) -> Self {
-        Prepared::new(drink, cupboard).run(Nudges::default())
+    /// What the run leaves.
+    pub(super) fn ended(self, frames: Vec<Frame>) -> Trace {
+        Trace {
+            frames,
+            outcome: self.outcome(),
+            lines: self.lines,
+            many: self.many,
+            minutes: self.clocks.whole(),
+            work: self.work,
+        }
     }
-}
 
-impl<'a> Engine<'a> {
     /// Does a step, when its vessels and the cook are free for it.
-    fn step(&mut self, step: usize) -> Done {
+    pub(super) fn step(&mut self, step: usize) -> Done {
         self.at = step;
         let (drink, path) = (self.drink, &self.paths[step]);
         let begins = self.clocks.begin(path);
@@ -257,7 +141,7 @@ impl<'a> Engine<'a> {
         self.goes_off(vessel, &gone);
     }
 
-    fn frame(&mut self, step: usize, Done { spent, touched }: Done) -> Frame {
+    pub(super) fn frame(&mut self, step: usize, Done { spent, touched }: Done) -> Frame {
         Frame {
             step,
             touched: touched
@@ -460,139 +344,8 @@ impl<'a> Engine<'a> {
         Some(Millilitres(self.drink.without_parts(amount).as_millilitres()?) * self.nudge(step))
     }
 
-    /// How long a kettle needs for what the step has just brought.
-    fn kettle(&self, step: usize) -> Minutes {
-        let boiling = self.drink.steps[step].action.warmth() == Warmth::Boiling;
-        let brought = self.lines.iter().rev().take_while(|l| l.step == step);
-        let grams: f64 = brought.map(|l| l.grams.0).sum();
-        if boiling { kettle_time(Grams(grams)) } else { Minutes(0.0) }
-    }
-
-    fn luck(&self, ingredient: usize) -> Option<&Luck> {
-        self.nudges.luck.iter().find(|l| l.ingredient == ingredient)
-    }
-
-    /// What a step's amount weighs.
-    pub(super) fn weighed(&mut self, step: usize) -> Option<(usize, Weighed)> {
-        let weight = &self.weights[step];
-        let ingredient = weight.ingredient?;
-        let weighed = match weight.weighed.as_ref()? {
-            Ok(weighed) => *weighed,
-            Err(unknown) => {
-                self.notice(Kind::UnknownMeasure, unknown.clone());
-                Weighed { grams: Grams(0.0), by_pieces: Grams(0.0), pieces: None }
-            }
-        };
-        let yields = self.luck(ingredient).map_or(1.0, |l| l.yields);
-        let by_luck = weighed.grams + weighed.by_pieces * (yields - 1.0);
-        let nudge = self.nudge(step);
-        Some((
-            ingredient,
-            Weighed {
-                grams: by_luck * nudge,
-                by_pieces: weighed.by_pieces * nudge,
-                pieces: weighed.pieces.map(|p| p * nudge),
-            },
-        ))
-    }
-
-    /// The ingredient of a step whose amount follows from what is in the vessel.
-    pub(super) fn ingredient_of(&self, step: usize) -> Option<(usize, &'a Ingredient)> {
-        let index = self.weights[step].ingredient?;
-        Some((index, &self.cupboard.ingredients()[index]))
-    }
-
-    /// So many grams of an ingredient as it turned out.
-    pub(super) fn portion_of(&self, ingredient: usize, grams: Grams) -> Mixture {
-        let per_gram = &self.cupboard.ingredients()[ingredient].per_gram;
-        match self.luck(ingredient) {
-            Some(luck) => luck.change(per_gram).share(grams.0),
-            None => per_gram.share(grams.0),
-        }
-    }
-
-    /// How a step's ingredient comes.
-    pub(super) fn coming(&self, step: usize, ingredient: usize) -> Coming {
-        let action = &self.drink.steps[step].action;
-        let cut = if let Action::Add { cut, .. } = action { *cut } else { Cut::Usual };
-        let drawing = self.luck(ingredient).map_or(1.0, |l| l.drawing);
-        Coming { warmth: action.warmth(), cut, drawing }
-    }
-
-    /// Puts so many grams into each of what a vessel stands for, and books the line.
-    pub(super) fn put(
-        &mut self,
-        step: usize,
-        vessel: usize,
-        ingredient: usize,
-        grams: Grams,
-        pieces: Option<f64>,
-    ) {
-        let it = &self.cupboard.ingredients()[ingredient];
-        let grams = self.what_a_house_holds(vessel, it, grams);
-        let before = &self.vessels[vessel];
-        let (liquid, t) = (before.liquid.mass().0, before.temperature);
-        let brix = before.liquid.soluble_solids();
-        let mixture = self.portion_of(ingredient, grams);
-        let coming = self.coming(step, ingredient);
-        let lost = self.vessels[vessel].put(step, ingredient, it, mixture, coming);
-        self.goes_off(vessel, &lost);
-        self.book(step, vessel, ingredient, grams, pieces, false);
-        self.mind((step, vessel), it, grams, liquid, t, brix);
-        // Ice that brings a hot syrup to its volume is meant to melt.
-        if it.form == Form::Ice && liquid > 1.0 && t.0 > 30.0 && brix < 25.0 {
-            self.mind_ice(vessel, t);
-        }
-    }
-
-    /// As much of it as there can be in a vessel, or in all that it stands for: a tonne in all. What
-    /// doubles again and again is soon more than a lake.
-    fn what_a_house_holds(&mut self, vessel: usize, it: &Ingredient, grams: Grams) -> Grams {
-        let room = (MAX_LINE.0 / self.many[vessel] - self.vessels[vessel].mass().0).max(0.0);
-        if grams.0 <= room {
-            return grams;
-        }
-        let message = format!(
-            "That is more {} than any house holds: a tonne in one place is the most that is \
-             reckoned with.",
-            it.name.to_lowercase()
-        );
-        self.notice(Kind::MoreThanAHouseHolds, message);
-        Grams(room)
-    }
-
-    /// Ice in something hot: none of it is left.
-    fn mind_ice(&mut self, vessel: usize, was: Celsius) {
-        if self.vessels[vessel].ice_mass().0 < 0.5 {
-            let message = format!(
-                "In a drink of {:.0} °C all of this ice melts. Cool the drink first.",
-                was.0
-            );
-            self.notice(Kind::IceMeltsAway, message);
-        }
-    }
-
-    pub(super) fn book(
-        &mut self,
-        step: usize,
-        vessel: usize,
-        ingredient: usize,
-        grams: Grams,
-        pieces: Option<f64>,
-        left_over: bool,
-    ) {
-        let many = self.many[vessel];
-        self.lines.push(Line {
-            step,
-            ingredient,
-            grams: grams * many,
-            pieces: pieces.map(|p| p * many),
-            left_over,
-        });
-    }
-
     /// What the drink has become, seen from its end.
-    fn outcome(&self) -> Option<Outcome> {
+    pub(super) fn outcome(&self) -> Option<Outcome> {
         if let Some(served) = &self.served {
             let contents = self.vessels[served.glass].clone();
             if contents.is_empty() {

@@ -1,9 +1,10 @@
 //! What is put in, poured, filled up and served.
 
 use super::contents::{Coming, Contents};
-use super::engine::{Engine, Served, Spent};
+use super::engine::{Engine, Served};
 use super::heat::{MEASURED_AT, ROOM};
 use super::notice::{NoticeKind as Kind, say_ml};
+use super::spent::Spent;
 use crate::chemistry::{Component, Mixture};
 use crate::cupboard::{Form, Ingredient, Kind as Sort, Part, Trait};
 use crate::drink::{Action, Portion};

@@ -1,8 +1,9 @@
 //! Through strainers, and a second water after.
 
 use super::contents::Contents;
-use super::engine::{Engine, Spent};
+use super::engine::Engine;
 use super::notice::{NoticeKind as Kind, say_grams};
+use super::spent::Spent;
 use crate::cupboard::Strainer;
 use crate::drink::Press;
 use crate::quantity::Minutes;

@@ -1,8 +1,8 @@
 //! What stands and draws, is rubbed, lifted out or blended.
 
-use super::clock::Place;
-use super::engine::{Engine, Spent};
+use super::engine::Engine;
 use super::notice::NoticeKind as Kind;
+use super::spent::{Place, Spent};
 use crate::drink::{Maceration, Preparation, RestingPlace};
 use crate::quantity::{Celsius, Minutes};
 

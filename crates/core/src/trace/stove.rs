@@ -1,10 +1,10 @@
 //! On the ring, and in the microwave.
 
-use super::clock::Place;
 use super::contents::{Contents, steam_off};
-use super::engine::{Engine, Spent};
+use super::engine::Engine;
 use super::heat::{MEASURED_AT, MICROWAVE_WATTS, Steaming, boiling_point, heating_time, time_for};
 use super::notice::{NoticeKind as Kind, say_minutes, say_ml};
+use super::spent::{Place, Spent};
 use crate::chemistry::{Component, Mixture};
 use crate::drink::{Dissolving, Reduction, Stirring, Vessel, Vigour};
 use crate::quantity::{Celsius, Grams, Millimetres, Minutes};
