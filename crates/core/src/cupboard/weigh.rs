@@ -167,6 +167,8 @@ impl Cupboard {
             Kind::Salt => Amount::of(1.0, Measure::Pinch),
             Kind::Water | Kind::Soda => Amount::millilitres(250.0),
             Kind::Ice => pieces(3.0).unwrap_or_else(|| by_weight(75.0)),
+            // Bitters are dashed.
+            Kind::Spirit if it.flavour.bitterness > 0.0 => Amount::of(2.0, Measure::Dash),
             Kind::Spirit => Amount::millilitres(30.0),
             Kind::Flavouring => Amount::of(1.0, Measure::Teaspoon),
         }

@@ -230,4 +230,90 @@ mod tests {
         let ratio = drawing_speed(Celsius(95.0)) / drawing_speed(Celsius(5.0));
         assert!((20.0..25.0).contains(&ratio), "{ratio}");
     }
+
+    #[test]
+    fn gas_leaves_faster_when_warm_and_a_lid_keeps_it_while_cool() {
+        let [cold, warm] = [5.0, 25.0].map(|t| gas_loss(Celsius(t), false));
+        assert!((warm / cold - 4.0).abs() < 1e-9, "twice for each ten degrees");
+        // Eight in a hundred in ten minutes.
+        assert!((1.0 - (-cold * 10.0).exp() - 0.08).abs() < 0.002);
+        assert_eq!(gas_loss(Celsius(20.0), true), 0.0);
+        assert!(gas_loss(Celsius(60.0), true) > 0.1, "nothing keeps it in what is hot");
+    }
+
+    #[test]
+    fn cells_break_in_the_heat_and_not_on_the_worktop() {
+        assert!((cell_breaking(Celsius(95.0)) - 1.0).abs() < 1e-12);
+        assert!((cell_breaking(Celsius(75.0)) - 0.1).abs() < 1e-12);
+        // A day at room temperature is less than a minute and a half at 95 °C.
+        assert!(cell_breaking(Celsius(21.0)) * 1440.0 < 0.4);
+    }
+
+    fn pot() -> Vessel {
+        Vessel { diameter_mm: Some(200.0), ..Vessel::new("pot", VesselKind::Pot) }
+    }
+
+    #[test]
+    fn steam_leaves_by_heat_surface_and_lid() {
+        let water = Mixture::of(&[(Component::Water, 2000.0)]);
+        let syrup = Mixture::of(&[(Component::Water, 700.0), (Component::Sucrose, 1300.0)]);
+        let hot = Celsius(100.0);
+        let boil = Steaming::boiling(&pot(), 1.0, 0.0);
+        // 314 cm² at 4 g/(cm² h).
+        let open = boil.rate(&water, hot, false);
+        assert!((open - 314.16 * 4.0 / 60.0).abs() < 0.1, "{open}");
+        assert!((boil.rate(&water, hot, true) / open - 0.07).abs() < 1e-9);
+        // A kitchen whose pots lose half as much again.
+        let fierce = Steaming::boiling(&pot(), 1.25, 0.0).rate(&water, hot, false);
+        assert!((fierce / open - 1.25).abs() < 1e-9);
+        // And never more than the ring can boil away.
+        let most = Steaming::boiling(&pot(), 9.0, 0.0).rate(&water, hot, false);
+        assert!((most - RING_WATTS * 60.0 / VAPORISATION).abs() < 1e-9);
+        assert!(boil.rate(&syrup, hot, false) < 0.9 * open, "sugar holds its water");
+        // A syrup boils hotter, and a simmer stays as far under that.
+        let simmer = Steaming::boiling(&pot(), 1.0, 3.5);
+        let (thin, thick) = (simmer.boils_at(&water).unwrap(), simmer.boils_at(&syrup).unwrap());
+        assert!((thin.0 - 96.5).abs() < 1e-9 && thick.0 > thin.0 + 3.5, "{thin:?} {thick:?}");
+    }
+
+    #[test]
+    fn what_stands_loses_less_than_what_is_heated_and_nothing_when_cold_or_closed() {
+        let water = Mixture::of(&[(Component::Water, 2000.0)]);
+        let t = Celsius(80.0);
+        let (stands, heated) = (Steaming::still(&pot()), Steaming::heated(&pot(), 1.0));
+        let open = stands.rate(&water, t, false);
+        assert!(open > 0.0 && open < 0.4 * heated.rate(&water, t, false), "{open}");
+        assert_eq!(stands.rate(&water, t, true), 0.0);
+        assert_eq!(stands.rate(&water, ROOM, false), 0.0);
+        let bottle = Vessel::new("bottle", VesselKind::Bottle);
+        assert_eq!(Steaming::still(&bottle).rate(&water, t, false), 0.0);
+        assert_eq!(Steaming::none().rate(&water, t, false), 0.0);
+    }
+
+    #[test]
+    fn vapour_presses_as_the_steam_tables_say() {
+        for (t, kpa) in [(20.0, 2.34), (60.0, 19.9), (100.0, 101.3)] {
+            let found = vapour_kpa(Celsius(t));
+            assert!((found / kpa - 1.0).abs() < 0.04, "{t}: {found}");
+        }
+    }
+
+    #[test]
+    fn a_kettle_boils_a_litre_in_three_to_four_minutes() {
+        let minutes = kettle_time(Grams(1000.0)).0;
+        assert!((3.0..4.0).contains(&minutes), "{minutes}");
+    }
+
+    #[test]
+    fn a_lid_keeps_it_warm_and_a_large_pot_cools_slowly() {
+        let worktop = Surrounding::from(CoolingPlace::Worktop);
+        let capacity = |litres: f64| litres * 4180.0;
+        let two = worktop.tau(&pot(), capacity(2.0), 2000.0, false);
+        assert!((60.0..140.0).contains(&two), "{two} minutes");
+        assert!((worktop.tau(&pot(), capacity(2.0), 2000.0, true) / two - 1.35).abs() < 1e-9);
+        let bath = Surrounding::from(CoolingPlace::WaterBath);
+        assert!(bath.tau(&pot(), capacity(2.0), 2000.0, false) < two / 5.0);
+        let large = Vessel { diameter_mm: Some(400.0), ..Vessel::new("pot", VesselKind::Pot) };
+        assert!(worktop.tau(&large, capacity(20.0), 20_000.0, false) > 1.8 * two);
+    }
 }

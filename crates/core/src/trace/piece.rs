@@ -328,3 +328,99 @@ impl Piece {
         (self.put_in.0 * each * luck - self.inside[Component::Water]).max(0.0)
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::cupboard::Cupboard;
+
+    fn piece(id: &str) -> Piece {
+        let it = Cupboard::builtin().ingredient(id).unwrap();
+        Piece::new(0, 0, it, it.per_gram.share(100.0))
+    }
+
+    /// So many minutes at a temperature, in twenty parts.
+    fn wait(minutes: f64, t: f64) -> Vec<Moment> {
+        vec![Moment::new(minutes / 20.0, Celsius(t)); 20]
+    }
+
+    const IN_WATER: Bath = Bath { covered: 1.0, pull: 0.0 };
+    const ALONE: Bath = Bath { covered: 0.0, pull: 0.0 };
+    const UNDER_SUGAR: Bath = Bath { covered: 0.0, pull: 1.0 };
+
+    #[test]
+    fn what_comes_out_and_what_stays_is_all_that_was_put_in() {
+        for bath in [IN_WATER, ALONE, UNDER_SUGAR] {
+            let mut berry = piece("raspberry");
+            let mut out = berry.pass(&wait(30.0, 90.0), 5.0, bath);
+            out += berry.press(Press::Pressed);
+            let mut all = berry.inside;
+            all += out;
+            assert!((all.mass().0 - 100.0).abs() < 1e-9, "{bath:?}");
+            let bitter = all[Component::Bitterness] + all[Component::BoundBitterness];
+            let put_in = Cupboard::builtin().ingredient("raspberry").unwrap().flavour.bitterness;
+            assert!((bitter - 100.0 * put_in).abs() < 1e-9);
+        }
+    }
+
+    #[test]
+    fn raw_fruit_keeps_its_juice_until_its_cells_are_broken() {
+        let mut raw = piece("strawberry");
+        assert_eq!(raw.pass(&wait(600.0, 5.0), 0.0, ALONE).mass().0.round(), 0.0);
+        let mut cooked = piece("strawberry");
+        let juice = cooked.pass(&wait(15.0, 95.0), 0.0, ALONE).mass().0;
+        assert!(cooked.broken > 0.95 && (50.0..70.0).contains(&juice), "{juice} g");
+        let pressed = cooked.press(Press::Pressed).mass().0;
+        assert!(pressed > 5.0 && cooked.press(Press::Wrung).mass().0 > 3.0, "{pressed} g more");
+    }
+
+    #[test]
+    fn frozen_fruit_gives_nothing_before_it_has_thawed() {
+        let mut hard = piece("strawberry").frozen();
+        assert_eq!(hard.pass(&wait(60.0, 0.0), 0.0, IN_WATER).mass().0, 0.0);
+        hard.frozen = Grams(0.0);
+        assert!(hard.pass(&wait(1.0, 5.0), 0.0, ALONE).mass().0 > 30.0, "then it runs out at once");
+    }
+
+    #[test]
+    fn sugar_pulls_juice_and_oil_out_of_peel_and_nothing_out_of_what_is_dry() {
+        let mut peel = piece("lemon_peel");
+        let out = peel.pass(&wait(720.0, 21.0), 0.0, UNDER_SUGAR);
+        assert!((40.0..50.0).contains(&out.mass().0), "{:?}", out.mass());
+        let smell = out[Component::Aroma] / (out[Component::Aroma] + peel.inside[Component::Aroma]);
+        assert!((0.5..0.8).contains(&smell), "{smell}");
+        let mut tea = piece("black_tea");
+        assert_eq!(tea.pass(&wait(720.0, 21.0), 0.0, UNDER_SUGAR).mass().0, 0.0);
+    }
+
+    #[test]
+    fn a_hand_does_in_minutes_what_hours_do() {
+        let oil = |rubbed: f64, left: f64| {
+            let mut zest = piece("lemon_zest");
+            let mut out = zest.rub(Minutes(rubbed), UNDER_SUGAR);
+            out += zest.pass(&wait(left, 21.0), 0.0, UNDER_SUGAR);
+            out[Component::Aroma]
+        };
+        assert!(oil(5.0, 1e-6) > oil(1e-6, 120.0));
+    }
+
+    #[test]
+    fn lots_that_are_alike_lie_in_one_heap_and_others_apart() {
+        let (raw, mut cooked) = (piece("strawberry"), piece("strawberry"));
+        cooked.pass(&wait(15.0, 95.0), 0.0, IN_WATER);
+        assert!(raw.is_like(&piece("strawberry")) && !raw.is_like(&cooked));
+        let mut heap = piece("strawberry");
+        let half = heap.take(0.5);
+        heap.join(&half);
+        assert!((heap.put_in.0 - 100.0).abs() < 1e-9 && heap.drawn == 0.0);
+    }
+
+    #[test]
+    fn blending_beats_bitterness_out_and_leaves_ice_as_ice() {
+        let lime = piece("lime_whole");
+        let bound = lime.inside[Component::BoundBitterness];
+        let (juice, ice) = lime.frozen().crush(BITTER_BLENDING);
+        assert!((juice[Component::Bitterness] / bound - 0.632).abs() < 0.001);
+        assert!(ice[Component::Water] > 80.0 && juice[Component::Water] < 1e-9);
+    }
+}

@@ -6,7 +6,7 @@ use super::engine::Engine;
 use super::heat::{MEASURED_AT, ROOM};
 use super::notice::{NoticeKind as Kind, say_grams, say_ml};
 use crate::chemistry::Component;
-use crate::cupboard::{Ingredient, NOTICED_BITTERNESS, SOUR_FOR_METAL, VesselKind};
+use crate::cupboard::{Ingredient, Kind as Sort, NOTICED_BITTERNESS, SOUR_FOR_METAL, VesselKind};
 use crate::drink::{Action, CoolingPlace};
 
 impl Engine<'_> {
@@ -175,7 +175,8 @@ impl Engine<'_> {
         }
         let poured = |o: &Origin| {
             let (_, it) = self.ingredient_of(o.line)?;
-            (it.flavour.bitterness > 0.0).then_some(it)
+            // Who pours tonic means it.
+            (it.flavour.bitterness > 0.0 && it.kind != Sort::Soda).then_some(it)
         };
         let poured = contents.origins.iter().filter_map(poured);
         poured.max_by(|a, b| a.flavour.bitterness.total_cmp(&b.flavour.bitterness)).map(name)

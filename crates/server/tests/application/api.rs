@@ -342,3 +342,98 @@ fn a_page_may_load_nothing_from_elsewhere() {
     assert!(page.text.contains(nonce), "the page carries the nonce of its answer");
     assert!(!page.text.contains("<script>"), "no script stands in the page itself");
 }
+
+#[test]
+fn it_says_what_can_be_done_next_and_how_that_begins() {
+    let app = Application::start("serve");
+    let next = |at: usize, vessel: &str| {
+        app.post(
+            "/api/compute/next-steps",
+            &json!({ "drink": limeade(), "at": at, "vessel": vessel }),
+        )
+    };
+    let names = |answer: &serde_json::Value| -> Vec<String> {
+        let steps = answer["steps"].as_array().unwrap();
+        steps
+            .iter()
+            .map(|s| s["action"].as_object().unwrap().keys().next().unwrap().clone())
+            .collect()
+    };
+    // Before anything is in the jug there is nothing to strain or to serve.
+    assert_eq!(names(&next(0, "jug").json()), ["top_up"]);
+    let after = next(2, "jug").json();
+    assert!(names(&after).contains(&"strain".to_owned()), "{after}");
+    // What the drink hasn't got comes along: a sieve, and a pitcher to strain into.
+    let strain = after["steps"].as_array().unwrap();
+    let strain = strain.iter().find(|s| s["action"]["strain"].is_object()).unwrap();
+    let kinds: Vec<_> = strain["vessels"].as_array().unwrap().iter().map(|v| &v["kind"]).collect();
+    assert!(kinds.contains(&&json!("fine_sieve")), "{strain}");
+    // One more of each kind, by the name that it would have.
+    let jug = after["vessels"].as_array().unwrap().iter().find(|v| v["kind"] == "jug").unwrap();
+    assert_eq!((&jug["id"], &jug["name"]), (&json!("jug_2"), &json!("Jug 2")));
+    assert_eq!(next(0, "tub").problem(422)["errors"][0]["field"], "vessel");
+}
+
+#[test]
+fn a_measure_that_was_weighed_says_how_dense_a_thing_is() {
+    let app = Application::start("serve");
+    let weigh = |measure: &str, grams: f64| {
+        app.post("/api/compute/weighing", &json!({ "measure": measure, "grams": grams }))
+    };
+    let density = weigh("1 cup", 190.0).json()["density"].as_f64().unwrap();
+    assert!((density - 190.0 / 236.588).abs() < 1e-6, "{density}");
+    assert!((weigh("2 tbsp", 25.0).json()["density"].as_f64().unwrap() - 0.845).abs() < 0.001);
+    assert_eq!(weigh("3 limes", 190.0).problem(422)["errors"][0]["field"], "measure");
+    assert_eq!(weigh("1 cup", 0.0).problem(422)["errors"][0]["field"], "grams");
+    assert_eq!(weigh("1 cup", -4.0).problem(422)["errors"][0]["field"], "grams");
+}
+
+#[test]
+fn what_makers_say_is_kept_as_they_say_it() {
+    let app = Application::start("serve");
+    let drink = json!({
+        "name": "Ginger, back to the mark",
+        "family": "infusion",
+        "part": "50 ml",
+        "vessels": [
+            { "id": "pot", "kind": "pot" },
+            { "id": "glass", "kind": "glass", "count": 3 }
+        ],
+        "steps": [
+            { "do": { "add": { "into": "pot", "ingredient": "water", "amount": "1 quart", "warmth": "boiling" } } },
+            { "do": { "mark": { "vessel": "pot" } } },
+            { "do": { "add": { "into": "pot", "ingredient": "ginger_root", "amount": "2 inches of ginger", "cut": "grated" } } },
+            { "do": { "add": { "into": "pot", "ingredient": "water", "amount": "2 to 4 cups" } } },
+            { "do": { "reduce": { "vessel": "pot", "to": "mark", "how": "boil" } } },
+            { "do": { "stir": { "vessel": "pot", "until": "clear" } } },
+            { "do": { "add": { "into": "glass", "ingredient": "simple_syrup_1_1", "amount": "2 parts" } } },
+            { "do": { "pour": { "from": "pot", "into": "glass", "portion": { "share": 0.5 } } } },
+            { "do": { "dress": { "glass": "glass", "ingredient": "lemon_slices", "how": "garnish", "amount": "2 slices" } } }
+        ]
+    });
+    let made = app.post("/api/drinks", &drink).json();
+    let path = format!("/api/drinks/{}", made["id"].as_str().unwrap());
+    let kept = app.get(&path).json()["drink"].clone();
+    assert_eq!((&kept["part"], &kept["vessels"][1]["count"]), (&json!("50 ml"), &json!(3)));
+    for (step, told) in
+        drink["steps"].as_array().unwrap().iter().zip(kept["steps"].as_array().unwrap())
+    {
+        assert_eq!(step["do"], told["do"]);
+    }
+    let report = app.post("/api/compute/trace", &kept).json();
+    let said: Vec<&str> = report["frames"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .filter_map(|f| f["sentence"].as_str())
+        .collect();
+    assert_eq!(said[0], "Put 1 quart boiling water into the pot.");
+    assert_eq!(said[4], "Boil the pot back down to the mark, with the lid off.");
+    assert_eq!(said[8], "Garnish each glass with 2 slices of lemon.");
+    assert_eq!(report["profile"]["glasses"], 3.0);
+    // A line that nobody marked can't be boiled back to.
+    let mut unmarked = kept.clone();
+    unmarked["steps"].as_array_mut().unwrap().remove(1);
+    let fault = app.post("/api/compute/trace", &unmarked).problem(422);
+    assert_eq!(fault["errors"][0]["field"], "steps[3].do.reduce.to");
+}
