@@ -68,6 +68,7 @@ async function toCorrect(page) {
 async function toStartingPoints(page) {
   await toShelf(page);
   await page.getByRole("button", { name: "New drink" }).click();
+  await page.getByRole("button", { name: /^Blank/ }).waitFor();
 }
 
 const browser = await launch();

@@ -165,6 +165,12 @@ export const theme = createTheme({
         },
       },
     },
+    MuiInputLabel: {
+      styleOverrides: {
+        // In the middle of a field of 44 px.
+        sizeSmall: { "&:not(.MuiInputLabel-shrink)": { transform: "translate(14px, 11px)" } },
+      },
+    },
     MuiMenuItem: { styleOverrides: { root: { minHeight: 44 } } },
   },
 });
