@@ -3493,7 +3493,7 @@ export interface components {
          * @description What is wrong with a taste.
          * @enum {string}
          */
-        Word: "sweet" | "not_sweet" | "sharp" | "flat" | "strong" | "weak";
+        Word: "sweet" | "not_sweet" | "sharp" | "not_sharp" | "strong" | "weak";
     };
     responses: never;
     parameters: never;

@@ -1,6 +1,6 @@
 use serde::Serialize;
 
-use crate::cupboard::{Cupboard, Evidence, Form, Ingredient};
+use crate::cupboard::{Cupboard, Evidence, Form, Ingredient, Part};
 use crate::drink::{Action, Drink};
 use crate::quantity::{
     Amount, Grams, Measure, Millilitres, kitchen_step, round_to_kitchen, spell_in_spoons,
@@ -171,7 +171,10 @@ fn in_other_words(
     let pieces = cupboard.in_pieces(it, line.grams)?;
     let count = pieces.terms()[0].value;
     let large = cupboard.produce_of(it).next().is_some_and(|p| p.usual().whole.0 >= 10.0);
-    let fruit = it.form == Form::Liquid || amount.as_millilitres().is_none();
+    let fruit = match it.form {
+        Form::Liquid => it.part == Part::Juice,
+        _ => amount.as_millilitres().is_none(),
+    };
     (fruit && large && (0.4..200.0).contains(&count)).then(|| format!("about {}", pieces.rounded()))
 }
 

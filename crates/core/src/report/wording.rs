@@ -165,3 +165,76 @@ pub(super) fn say_minutes(minutes: f64) -> String {
         m => format!("{} h {} min", m / 60, m % 60),
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn cupboard() -> &'static Cupboard {
+        Cupboard::builtin()
+    }
+
+    #[test]
+    fn amounts_are_said_by_what_is_taken_of_the_thing() {
+        for (id, amount, said) in [
+            ("lemon_juice", "6 lemons", "the juice of 6 lemons"),
+            ("lemon_juice", "250 ml", "250 ml lemon juice"),
+            ("lemon_zest", "3 lemons", "the zest of 3 lemons"),
+            ("lemon_peel", "6 lemons", "the peel of 6 lemons"),
+            ("lemon_halves", "4 lemons", "the squeezed halves of 4 lemons"),
+            ("lime_whole", "4 limes", "4 limes"),
+            ("lemon_slices", "2 lemons", "2 lemons, sliced,"),
+            ("lemon_slices", "4 slices", "4 slices of lemon"),
+            ("mint", "1 bunch", "1 bunch of mint"),
+            ("ginger_root", "2 inches of ginger", "2 inches of ginger"),
+            ("condensed_milk_sweet", "1 can", "1 can of condensed milk"),
+            ("bay_leaf", "3 fresh leaves", "3 fresh bay leaves"),
+            ("ice", "3 cubes", "3 ice cubes"),
+            ("white_sugar", "1 to 3 tbsp", "1 to 3 tbsp white sugar"),
+        ] {
+            assert_eq!(what(cupboard(), id, &amount.parse().unwrap()), said, "{id}");
+        }
+    }
+
+    #[test]
+    fn warmth_stands_before_the_thing_and_not_before_its_amount() {
+        let water = |warmth| coming(warmth, "1 l water".into(), "water");
+        assert_eq!(water(Warmth::Usual), "1 l water");
+        assert_eq!(water(Warmth::Boiling), "1 l boiling water");
+        assert_eq!(water(Warmth::Tap), "1 l cold water");
+        assert_eq!(coming(Warmth::Frozen, "6 limes".into(), "whole lime"), "frozen 6 limes");
+    }
+
+    #[test]
+    fn garnishes_are_named_as_a_cook_would() {
+        for (id, said) in [
+            ("mint", "a sprig of mint"),
+            ("lemon_whole_flesh", "a slice of lemon"),
+            ("strawberry", "a strawberry"),
+            ("cinnamon_stick", "a cinnamon stick"),
+            ("orange_peel", "a strip of orange peel"),
+            ("cherries_in_syrup", "a cherry"),
+            ("apple", "a slice of apple"),
+        ] {
+            let found = garnish(cupboard(), id);
+            assert!(found.starts_with(said), "{id}: {found}");
+        }
+        assert_eq!(with_article("orange"), "an orange");
+    }
+
+    #[test]
+    fn times_are_said_in_minutes_and_hours() {
+        let said = [0.6, 1.0, 12.4, 119.0, 120.0, 150.0].map(say_minutes);
+        assert_eq!(
+            said,
+            ["1 minute", "1 minute", "12 minutes", "119 minutes", "2 hours", "2 h 30 min"]
+        );
+    }
+
+    #[test]
+    fn what_is_washed_and_peeled_is_the_fruit() {
+        assert_eq!(whole(cupboard(), "lemon_zest").as_deref(), Some("lemons"));
+        assert_eq!(whole(cupboard(), "lime_whole").as_deref(), Some("limes"));
+        assert_eq!(whole(cupboard(), "cantaloupe"), None);
+    }
+}

@@ -573,3 +573,78 @@ fn glasses_may_differ_and_a_second_round_is_poured() {
     assert_eq!(told.in_sentence(1), "the first bowl");
     assert_eq!(told.in_sentence(told.vessels.len() - 1), "the second bowl");
 }
+
+#[test]
+fn rounds_grow_with_the_drink_in_their_proportion() {
+    let mut evening = drink(vec![
+        squeeze("pitcher", "lemon_juice", "6 lemons"),
+        add("pitcher", "white_sugar", "150 g"),
+        add("pitcher", "water", "2 l"),
+        serve("pitcher", 6, "200 ml"),
+        Action::Serve {
+            from: "pitcher".into(),
+            glass: "late".into(),
+            glasses: 3,
+            size: "200 ml".parse().unwrap(),
+        },
+    ]);
+    evening.vessels.push(vessel("late", VesselKind::Glass));
+    let rounds = |d: &Drink| -> Vec<u32> {
+        let served = d.steps.iter().filter_map(|s| match &s.action {
+            Action::Serve { glasses, .. } => Some(*glasses),
+            _ => None,
+        });
+        served.collect()
+    };
+    let large = resize(&evening, Cupboard::builtin(), &Size::Factor(3.0)).unwrap();
+    assert_eq!(rounds(&large), [18, 9]);
+}
+
+#[test]
+fn a_slush_is_drunk_with_its_ice_and_cubes_stay_in_the_glass() {
+    let glass = |blended: bool| {
+        let mut actions = vec![
+            add("blender", "strawberry", "200 g"),
+            add("blender", "water", "200 g"),
+            add("blender", "ice", "200 g"),
+        ];
+        if blended {
+            actions.push(Action::Blend { vessel: "blender".into(), seconds: 40.0 });
+        }
+        actions.push(serve("blender", 1, "400 ml"));
+        run(&drink(actions)).outcome().unwrap().clone()
+    };
+    let (slush, cubes) = (glass(true), glass(false));
+    assert!(slush.contents.ice_mass().0 > 50.0, "{:?}", slush.contents.ice_mass());
+    assert!(
+        slush.volume.0 > 340.0 && cubes.volume.0 < 220.0,
+        "{:?} {:?}",
+        slush.volume,
+        cubes.volume
+    );
+}
+
+#[test]
+fn spirit_boils_and_freezes_below_water() {
+    let heated = end_of(
+        vec![
+            add("pot", "spirit_40abv", "300 g"),
+            Action::Boil { vessel: "pot".into(), minutes: 0.0, how: Vigour::Boil, lid: true },
+        ],
+        "pot",
+    );
+    // A third of alcohol by weight boils at 84 °C.
+    assert!((82.0..86.5).contains(&heated.temperature.0), "{:?}", heated.temperature);
+    let open = |lid: bool| {
+        end_of(
+            vec![
+                add("pot", "spirit_40abv", "300 g"),
+                Action::Boil { vessel: "pot".into(), minutes: 5.0, how: Vigour::Boil, lid },
+            ],
+            "pot",
+        )
+        .liquid
+        .alcohol_percent()
+    };
+    assert!(open(false) < 0.7 * open(true), "{} and {}", open(false), open(true));
+}

@@ -212,7 +212,7 @@ proptest! {
         brix in 2.0f64..18.0,
         acid in 0.05f64..1.5,
         word in prop::sample::select(vec![
-            Word::Sweet, Word::NotSweet, Word::Sharp, Word::Flat, Word::Strong, Word::Weak,
+            Word::Sweet, Word::NotSweet, Word::Sharp, Word::NotSharp, Word::Strong, Word::Weak,
         ]),
         how in prop::sample::select(vec![How::Touch, How::Clearly, How::Far]),
     ) {

@@ -3,6 +3,7 @@
 use crate::common::{any_drink, drink};
 use keen_core::chemistry::{Component, Mixture};
 use keen_core::cupboard::Cupboard;
+use keen_core::drink::Drink;
 use keen_core::drink::{Action, Portion};
 use keen_core::quantity::{Amount, AmountError, Measure, Millilitres, round_to_kitchen};
 use keen_core::report::DrinkReport;
@@ -185,6 +186,35 @@ proptest! {
     }
 
     /// Every text is an amount or says why it isn't; an amount reads back as itself.
+    #[test]
+    fn a_drink_that_is_written_down_is_read_again_as_it_was(drink in any_drink()) {
+        let text = serde_json::to_string(&drink).unwrap();
+        let read: Drink = serde_json::from_str(&text).unwrap();
+        // Amounts are written to nine figures, so the second writing is the same as the first.
+        prop_assert_eq!(serde_json::to_string(&read).unwrap(), text);
+        prop_assert_eq!(read.steps.len(), drink.steps.len());
+    }
+
+    #[test]
+    fn a_range_is_written_back_and_grows_at_both_ends(
+        low in 0.5f64..20.0,
+        more in 0.5f64..20.0,
+        times in 0.2f64..8.0,
+        unit in prop::sample::select(vec!["tbsp", "g", "limes", "l", "parts"]),
+    ) {
+        let text = format!("{low:.1} to {:.1} {unit}", low + more);
+        let amount: Amount = text.parse().unwrap();
+        prop_assert_eq!(&amount.to_string().parse::<Amount>().unwrap(), &amount);
+        let (least, most) = amount.spread().unwrap();
+        prop_assert!(least < 1.0 && most > 1.0, "{} and {}", least, most);
+        let scaled = amount.scaled(times);
+        prop_assert!((scaled.total() / amount.total() / times - 1.0).abs() < 1e-4, "{}", scaled);
+        // Where it changes to another unit it may be said in two, and is then no range any more.
+        if let Some((low, high)) = scaled.spread() {
+            prop_assert!((low / least - 1.0).abs() < 1e-3 && (high / most - 1.0).abs() < 1e-3);
+        }
+    }
+
     #[test]
     fn any_text_is_an_amount_or_an_error(text in "\\PC{0,40}") {
         if let Ok(amount) = text.parse::<Amount>() {

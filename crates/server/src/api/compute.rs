@@ -1,3 +1,5 @@
+//! Questions about a drink, answered by running it.
+
 use std::hash::Hasher;
 
 use actix_web::{post, web};
@@ -5,15 +7,12 @@ use chacha20::ChaCha8Rng;
 use fnv::FnvHasher;
 use keen_core::balance::{self, Aim, Asked, Correction, Pitcher, Solution, Swapped};
 use keen_core::chance::{self, Spread};
-use keen_core::cupboard::{Cupboard, Kitchen, Reading};
+use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Drink, FieldError};
-use keen_core::quantity::{Amount, Millilitres};
 use keen_core::report::{DrinkReport, Glance};
-use keen_core::scale::{self, NamedSize, Size, SizeSheet, Units, VesselPlan};
-use keen_core::serving::{self, Card, Facts};
-use keen_core::shop::{self, Shopping, ShoppingList};
-use keen_core::study::{self, Lesson, NextSteps, Steeping, Syrup, SyrupAsked};
-use keen_core::work::{Work, Worktop};
+use keen_core::scale::{self, Size};
+use keen_core::study::{self, NextSteps, Steeping, Syrup, SyrupAsked};
+use keen_core::work::Worktop;
 use rand::SeedableRng;
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
@@ -63,7 +62,7 @@ impl State {
     }
 
     /// Works out at the desk what is asked of a drink.
-    async fn ask_of_drink<T, R>(
+    pub(super) async fn ask_of_drink<T, R>(
         &self,
         asker: Asker,
         body: &Body,
@@ -88,7 +87,7 @@ fn missing(field: &str) -> FieldError {
 /// Nothing beside the drink.
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
-struct Nothing {}
+pub(super) struct Nothing {}
 
 /// A drink and the size that it should have.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -149,17 +148,6 @@ pub(crate) struct AskNext {
     at: usize,
     /// The vessel's id.
     vessel: String,
-}
-
-/// A drink, one of its steps, and the volume that was measured after it.
-#[derive(Debug, Deserialize, ToSchema)]
-#[allow(dead_code, reason = "describes the body, which is read field by field")]
-pub(crate) struct Measured {
-    drink: Drink,
-    /// The step's id.
-    step: String,
-    /// What was measured.
-    volume: Amount,
 }
 
 /// Run a drink: frames, vessels, lines, profile and map.
@@ -344,31 +332,6 @@ pub(super) async fn next_steps(
     state.ask_of_drink(asker, &body, offered).await
 }
 
-/// What a volume measured after a step teaches.
-#[utoipa::path(tag = "compute", request_body = Measured, responses(
-    (status = 200, body = Lesson)))]
-#[post("/api/compute/measured")]
-pub(super) async fn measured(
-    state: web::Data<State>,
-    asker: Asker,
-    body: Body,
-) -> Result<web::Json<Lesson>, Problem> {
-    #[derive(Deserialize)]
-    #[serde(deny_unknown_fields)]
-    struct Rest {
-        step: String,
-        volume: Amount,
-    }
-    let learned = |drink: &Drink, worktop: Worktop<'_>, Rest { step, volume }: Rest| {
-        let ml = volume.as_millilitres().ok_or_else(|| FieldError {
-            field: "volume".into(),
-            message: format!("“{volume}” is no volume. Say it in ml, l or cups."),
-        })?;
-        Ok(study::learn(drink, worktop, &step, Millilitres(ml))?)
-    };
-    state.ask_of_drink(asker, &body, learned).await
-}
-
 /// Work a syrup out.
 #[utoipa::path(tag = "compute", request_body = SyrupAsked, responses(
     (status = 200, body = Syrup)))]
@@ -379,233 +342,4 @@ pub(super) async fn syrup(
 ) -> Result<web::Json<Syrup>, Problem> {
     let asked: SyrupAsked = body.json()?;
     Ok(web::Json(study::syrup(&state.cupboard(), &asked)?))
-}
-
-/// A drink, the sizes that it should be shown at, and the units.
-#[derive(Debug, Deserialize, ToSchema)]
-#[allow(dead_code, reason = "describes the body, which is read field by field")]
-pub(crate) struct AskSheet {
-    drink: Drink,
-    /// Up to six sizes.
-    sizes: Vec<NamedSize>,
-    #[serde(default)]
-    units: Units,
-}
-
-/// Drinks at the sizes that they have, and how sure the buying should be.
-#[derive(Debug, Deserialize, ToSchema)]
-#[allow(dead_code, reason = "describes the body, which is read field by field")]
-pub(crate) struct AskShopping {
-    /// Up to twenty drinks.
-    drinks: Vec<Drink>,
-    #[serde(default)]
-    how: Shopping,
-}
-
-/// What to buy, and the same as a table for spreadsheets.
-#[derive(Debug, Serialize, ToSchema)]
-pub(crate) struct ShoppingAnswer {
-    list: ShoppingList,
-    csv: String,
-}
-
-/// What is done at the glass, and what is in it.
-#[derive(Debug, Serialize, ToSchema)]
-pub(crate) struct GlassAnswer {
-    card: Option<Card>,
-    facts: Option<Facts>,
-}
-
-/// What some pieces of fruit gave.
-#[derive(Debug, Serialize, ToSchema)]
-pub(crate) struct ReadingAnswer {
-    /// Juice of one before the reading, ml.
-    before_ml: f64,
-    /// After it, ml.
-    after_ml: f64,
-    /// How much of that is then own experience, 0 to 1.
-    own_share: f64,
-    /// Whether the reading is out of all likelihood.
-    doubtful: bool,
-    /// All of that in a sentence.
-    message: String,
-}
-
-/// A drink at several sizes side by side, in the measures of the kitchen.
-#[utoipa::path(tag = "compute", request_body = AskSheet, responses(
-    (status = 200, body = SizeSheet)))]
-#[post("/api/compute/sheet")]
-pub(super) async fn sheet(
-    state: web::Data<State>,
-    asker: Asker,
-    body: Body,
-) -> Result<web::Json<SizeSheet>, Problem> {
-    #[derive(Deserialize)]
-    #[serde(deny_unknown_fields)]
-    struct Rest {
-        sizes: Vec<NamedSize>,
-        #[serde(default)]
-        units: Units,
-    }
-    let laid_out = |drink: &Drink, worktop: Worktop<'_>, Rest { sizes, units }: Rest| {
-        if sizes.is_empty() || sizes.len() > 6 {
-            let message = "One to six sizes will do.".into();
-            return Err(FieldError { field: "sizes".into(), message }.into());
-        }
-        Ok(scale::sheet(drink, worktop, &sizes, units)?)
-    };
-    state.ask_of_drink(asker, &body, laid_out).await
-}
-
-/// Which of the kitchen's vessels a drink fits into.
-#[utoipa::path(tag = "compute", request_body = Whole, responses(
-    (status = 200, body = VesselPlan)))]
-#[post("/api/compute/vessels")]
-pub(super) async fn vessels(
-    state: web::Data<State>,
-    asker: Asker,
-    body: Body,
-) -> Result<web::Json<VesselPlan>, Problem> {
-    let fitted =
-        |drink: &Drink, worktop: Worktop<'_>, Nothing {}: Nothing| Ok(scale::fit(drink, worktop)?);
-    state.ask_of_drink(asker, &body, fitted).await
-}
-
-/// What to buy for some drinks.
-#[utoipa::path(tag = "compute", request_body = AskShopping, responses(
-    (status = 200, body = ShoppingAnswer)))]
-#[post("/api/compute/shopping")]
-pub(super) async fn shopping(
-    state: web::Data<State>,
-    asker: Asker,
-    body: Body,
-) -> Result<web::Json<ShoppingAnswer>, Problem> {
-    #[derive(Deserialize)]
-    #[serde(deny_unknown_fields)]
-    struct Parts {
-        drinks: Vec<Value>,
-        #[serde(default)]
-        how: Shopping,
-    }
-    let Parts { drinks, how } = body.json()?;
-    if drinks.is_empty() || drinks.len() > 20 {
-        let message = "One to twenty drinks will do.".into();
-        return Err(FieldError { field: "drinks".into(), message }.into());
-    }
-    let cupboard = state.cupboard();
-    let drinks = drinks
-        .into_iter()
-        .map(|drink| keen_formats::drink_from_value(drink, &cupboard))
-        .collect::<Result<Vec<Drink>, _>>()?;
-    if !(0.5..=0.99).contains(&how.chance) {
-        let message = "A chance from 0.5 to 0.99 will do.".into();
-        return Err(FieldError { field: "how.chance".into(), message }.into());
-    }
-    let listed = move |_: &Work| {
-        let list = shop::shop(&drinks, &cupboard, how);
-        Ok(ShoppingAnswer { csv: keen_formats::shopping_table(&list), list })
-    };
-    state.desk.ask(asker, listed).await.map(web::Json)
-}
-
-/// What is done at the glass, how it stands, and what is in it.
-#[utoipa::path(tag = "compute", request_body = Whole, responses(
-    (status = 200, body = GlassAnswer)))]
-#[post("/api/compute/glass")]
-pub(super) async fn glass(
-    state: web::Data<State>,
-    asker: Asker,
-    body: Body,
-) -> Result<web::Json<GlassAnswer>, Problem> {
-    let served = |drink: &Drink, worktop: Worktop<'_>, Nothing {}: Nothing| {
-        Ok(GlassAnswer {
-            card: serving::card(drink, worktop)?,
-            facts: serving::facts(drink, &worktop),
-        })
-    };
-    state.ask_of_drink(asker, &body, served).await
-}
-
-/// A measure that was filled as usual, and what it weighed.
-#[derive(Debug, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub(crate) struct Weighing {
-    /// The measure: "1 cup", "3 tbsp".
-    measure: Amount,
-    /// What was in it, g.
-    grams: f64,
-}
-
-/// What a weighed measure teaches.
-#[derive(Debug, Serialize, ToSchema)]
-pub(crate) struct WeighingAnswer {
-    /// What a millilitre of it weighs as it fills a measure, g.
-    density: f64,
-}
-
-/// What a measure that was filled and weighed says of an ingredient's density.
-#[utoipa::path(tag = "compute", request_body = Weighing, responses(
-    (status = 200, body = WeighingAnswer)))]
-#[post("/api/compute/weighing")]
-pub(super) async fn weighing(body: Body) -> Result<web::Json<WeighingAnswer>, Problem> {
-    let Weighing { measure, grams } = body.json()?;
-    let ml = measure.as_millilitres().filter(|ml| *ml > 0.0).ok_or_else(|| FieldError {
-        field: "measure".into(),
-        message: format!("“{measure}” is no volume. Say it in cups, spoons or ml."),
-    })?;
-    if !(grams > 0.0 && grams <= 100_000.0) {
-        let message = format!("{grams} g won't do; more than 0 and at most 100 kg will.");
-        return Err(FieldError { field: "grams".into(), message }.into());
-    }
-    Ok(web::Json(WeighingAnswer { density: grams / ml }))
-}
-
-/// What a reading of fruit would change, before it is kept.
-#[utoipa::path(tag = "compute", request_body = Reading, responses(
-    (status = 200, body = ReadingAnswer)))]
-#[post("/api/compute/reading")]
-pub(super) async fn reading(
-    state: web::Data<State>,
-    body: Body,
-) -> Result<web::Json<ReadingAnswer>, Problem> {
-    /// Less likely than this, one should look again before it is believed.
-    const DOUBTFUL: f64 = 1e-3;
-    let reading: Reading = body.json()?;
-    let alone = Kitchen { readings: vec![reading.clone()], ..Kitchen::default() };
-    let faults = alone.check();
-    if !faults.is_empty() {
-        return Err(Problem::invalid(faults));
-    }
-    let cupboard = state.cupboard();
-    let known = cupboard
-        .size_named(&reading.produce)
-        .and_then(|(fruit, of_size)| Some((fruit.plural.clone(), of_size.juice_yield()?)));
-    let (plural, before) = known.ok_or_else(|| FieldError {
-        field: "produce".into(),
-        message: "That is no fruit that is squeezed.".into(),
-    })?;
-    let mean = reading.juice_ml / reading.pieces;
-    let after = before.after(reading.pieces, mean);
-    let doubtful = before.likelihood(reading.pieces, mean) < DOUBTFUL;
-    let look = if doubtful {
-        format!(
-            " {mean:.0} ml from each is far from what {plural} give. Is it {} and {:.0} ml?",
-            reading.pieces, reading.juice_ml
-        )
-    } else {
-        String::new()
-    };
-    Ok(web::Json(ReadingAnswer {
-        before_ml: before.mean,
-        after_ml: after.mean,
-        own_share: after.own_share,
-        doubtful,
-        message: format!(
-            "From now on {plural} are reckoned with {:.1} ml each instead of {:.1}; {:.0} % of that is \
-             your own experience.{look}",
-            after.mean,
-            before.mean,
-            100.0 * after.own_share
-        ),
-    }))
 }

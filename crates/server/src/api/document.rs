@@ -10,7 +10,7 @@ use utoipa_actix_web::AppExt;
 use utoipa_actix_web::service_config::ServiceConfig;
 use utoipa_swagger_ui::SwaggerUi;
 
-use super::{changes, compute, cupboard, drinks, kitchen, settings, shelf};
+use super::{changes, compute, cupboard, drinks, kitchen, learning, party, settings, shelf};
 
 /// How the application is.
 #[derive(serde::Serialize, ToSchema)]
@@ -46,15 +46,15 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(compute::swap)
         .service(compute::spread)
         .service(compute::steeping)
-        .service(compute::measured)
-        .service(compute::weighing)
+        .service(learning::measured)
+        .service(learning::weighing)
         .service(compute::next_steps)
         .service(compute::syrup)
-        .service(compute::sheet)
-        .service(compute::vessels)
-        .service(compute::shopping)
-        .service(compute::glass)
-        .service(compute::reading)
+        .service(party::sheet)
+        .service(party::vessels)
+        .service(party::shopping)
+        .service(party::glass)
+        .service(learning::reading)
         .service(cupboard::ingredients)
         .service(cupboard::produce)
         .service(kitchen::read_kitchen)

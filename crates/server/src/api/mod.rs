@@ -12,6 +12,8 @@ mod document;
 mod drinks;
 mod figures;
 mod kitchen;
+mod learning;
+mod party;
 mod patch;
 mod problem;
 mod settings;

@@ -25,7 +25,7 @@ const words = [
   ["sweet", "too sweet"],
   ["not_sweet", "not sweet enough"],
   ["sharp", "too sharp"],
-  ["flat", "not sharp enough"],
+  ["not_sharp", "not sharp enough"],
   ["strong", "too strong"],
   ["weak", "too weak"],
 ] as const;
@@ -70,8 +70,8 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
       const opposite = {
         sweet: "not_sweet",
         not_sweet: "sweet",
-        sharp: "flat",
-        flat: "sharp",
+        sharp: "not_sharp",
+        not_sharp: "sharp",
         strong: "weak",
         weak: "strong",
       } as const;

@@ -190,7 +190,7 @@ fn felt(words: &[Doubt]) -> (f64, f64) {
             Word::Sweet => sweet /= more_sweet,
             Word::NotSweet => sweet *= more_sweet,
             Word::Sharp => sour /= more_sour,
-            Word::Flat => sour *= more_sour,
+            Word::NotSharp => sour *= more_sour,
             Word::Strong => {
                 sweet /= more_sour;
                 sour /= more_sour;

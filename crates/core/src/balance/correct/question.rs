@@ -79,7 +79,7 @@ pub enum Word {
     Sweet,
     NotSweet,
     Sharp,
-    Flat,
+    NotSharp,
     Strong,
     Weak,
 }

@@ -1,0 +1,145 @@
+//! From one glass to a party: the sheet of sizes, vessels, shopping, and what is done at the glass.
+
+use actix_web::{post, web};
+use keen_core::drink::{Drink, FieldError};
+use keen_core::scale::{self, NamedSize, SizeSheet, Units, VesselPlan};
+use keen_core::serving::{self, Card, Facts};
+use keen_core::shop::{self, Shopping, ShoppingList};
+use keen_core::work::{Work, Worktop};
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use utoipa::ToSchema;
+
+use super::compute::{Nothing, Whole};
+use super::desk::Asker;
+use super::{Body, Problem, State};
+
+/// A drink, the sizes that it should be shown at, and the units.
+#[derive(Debug, Deserialize, ToSchema)]
+#[allow(dead_code, reason = "describes the body, which is read field by field")]
+pub(crate) struct AskSheet {
+    drink: Drink,
+    /// Up to six sizes.
+    sizes: Vec<NamedSize>,
+    #[serde(default)]
+    units: Units,
+}
+
+/// Drinks at the sizes that they have, and how sure the buying should be.
+#[derive(Debug, Deserialize, ToSchema)]
+#[allow(dead_code, reason = "describes the body, which is read field by field")]
+pub(crate) struct AskShopping {
+    /// Up to twenty drinks.
+    drinks: Vec<Drink>,
+    #[serde(default)]
+    how: Shopping,
+}
+
+/// What to buy, and the same as a table for spreadsheets.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct ShoppingAnswer {
+    list: ShoppingList,
+    csv: String,
+}
+
+/// What is done at the glass, and what is in it.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct GlassAnswer {
+    card: Option<Card>,
+    facts: Option<Facts>,
+}
+
+/// A drink at several sizes side by side, in the measures of the kitchen.
+#[utoipa::path(tag = "compute", request_body = AskSheet, responses(
+    (status = 200, body = SizeSheet)))]
+#[post("/api/compute/sheet")]
+pub(super) async fn sheet(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<SizeSheet>, Problem> {
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Rest {
+        sizes: Vec<NamedSize>,
+        #[serde(default)]
+        units: Units,
+    }
+    let laid_out = |drink: &Drink, worktop: Worktop<'_>, Rest { sizes, units }: Rest| {
+        if sizes.is_empty() || sizes.len() > 6 {
+            let message = "One to six sizes will do.".into();
+            return Err(FieldError { field: "sizes".into(), message }.into());
+        }
+        Ok(scale::sheet(drink, worktop, &sizes, units)?)
+    };
+    state.ask_of_drink(asker, &body, laid_out).await
+}
+
+/// Which of the kitchen's vessels a drink fits into.
+#[utoipa::path(tag = "compute", request_body = Whole, responses(
+    (status = 200, body = VesselPlan)))]
+#[post("/api/compute/vessels")]
+pub(super) async fn vessels(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<VesselPlan>, Problem> {
+    let fitted =
+        |drink: &Drink, worktop: Worktop<'_>, Nothing {}: Nothing| Ok(scale::fit(drink, worktop)?);
+    state.ask_of_drink(asker, &body, fitted).await
+}
+
+/// What to buy for some drinks.
+#[utoipa::path(tag = "compute", request_body = AskShopping, responses(
+    (status = 200, body = ShoppingAnswer)))]
+#[post("/api/compute/shopping")]
+pub(super) async fn shopping(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<ShoppingAnswer>, Problem> {
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Parts {
+        drinks: Vec<Value>,
+        #[serde(default)]
+        how: Shopping,
+    }
+    let Parts { drinks, how } = body.json()?;
+    if drinks.is_empty() || drinks.len() > 20 {
+        let message = "One to twenty drinks will do.".into();
+        return Err(FieldError { field: "drinks".into(), message }.into());
+    }
+    let cupboard = state.cupboard();
+    let drinks = drinks
+        .into_iter()
+        .map(|drink| keen_formats::drink_from_value(drink, &cupboard))
+        .collect::<Result<Vec<Drink>, _>>()?;
+    if !(0.5..=0.99).contains(&how.chance) {
+        let message = "A chance from 0.5 to 0.99 will do.".into();
+        return Err(FieldError { field: "how.chance".into(), message }.into());
+    }
+    let listed = move |_: &Work| {
+        let list = shop::shop(&drinks, &cupboard, how);
+        Ok(ShoppingAnswer { csv: keen_formats::shopping_table(&list), list })
+    };
+    state.desk.ask(asker, listed).await.map(web::Json)
+}
+
+/// What is done at the glass, how it stands, and what is in it.
+#[utoipa::path(tag = "compute", request_body = Whole, responses(
+    (status = 200, body = GlassAnswer)))]
+#[post("/api/compute/glass")]
+pub(super) async fn glass(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<GlassAnswer>, Problem> {
+    let served = |drink: &Drink, worktop: Worktop<'_>, Nothing {}: Nothing| {
+        Ok(GlassAnswer {
+            card: serving::card(drink, worktop)?,
+            facts: serving::facts(drink, &worktop),
+        })
+    };
+    state.ask_of_drink(asker, &body, served).await
+}
