@@ -8,7 +8,8 @@
 //! Bitterness is set by what each school of makers does without harm, and by what they warn of: pared
 //! peel simmered for five minutes is clean, for ten it is not; a litre of tea steeped five minutes from
 //! 10 g, not ten; whole limes blended for ten seconds, not twenty; two dashes of bitters in a glass, not
-//! four. It comes out hot: rind may lie in a drink overnight once it has cooled.
+//! four; the rind of an orange to a litre of hibiscus overnight, not of two. It comes out hot: once the
+//! drink has cooled, twice the night makes little difference.
 
 use super::{Ingredient, Trait};
 use crate::chemistry::{Component, Mixture};
