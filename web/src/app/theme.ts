@@ -4,7 +4,7 @@ import { createTheme } from "@mui/material/styles";
  * The look lives here: enamelware on a worktop. A cool ground, white enamel, navy ink, cobalt for
  * whatever can be acted on; the liquids are the only strong colours and come from the core.
  */
-const tokens = {
+export const tokens = {
   light: {
     ground: "#EDF0EF",
     enamel: "#FBFCFC",
@@ -15,15 +15,15 @@ const tokens = {
     onCobalt: "#FFFFFF",
     glint: "#FFFFFF",
     wash: "#E3E9FA",
-    bandName: "#6B77A0",
+    bandName: "#5F6B94",
     worktop: "#D9DEE6",
     notice: "#FFF6DC",
     onNotice: "#3D3208",
     stop: "#B3261E",
     stopWash: "#FBE9E7",
-    sweet: "#C98A2B",
-    acid: "#7FA31B",
-    water: "#5F9FC4",
+    sweet: "#A9741B",
+    acid: "#65850F",
+    water: "#3F83AB",
     track: "#DCE2E6",
   },
   dark: {
