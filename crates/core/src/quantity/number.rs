@@ -157,6 +157,14 @@ const FIGURES: i32 = 9;
 /// assert_eq!(to_figures(2.0 / 3.0, 3), 0.667);
 /// assert_eq!(to_figures(-123_456.0, 2), -120_000.0);
 /// ```
+///
+/// At the ends of what a number can hold there is nothing to round it with: it stays as it is.
+///
+/// ```
+/// use keen_core::quantity::to_figures;
+/// assert_eq!(to_figures(3e-309, 6), 3e-309);
+/// assert_eq!(to_figures(f64::MAX, 2), f64::MAX);
+/// ```
 #[must_use]
 pub fn to_figures(value: f64, figures: i32) -> f64 {
     if value == 0.0 || !value.is_finite() {
@@ -165,7 +173,9 @@ pub fn to_figures(value: f64, figures: i32) -> f64 {
     // A whole number over a power of ten, both exact, is rounded once: as when it is read.
     let places = figures - 1 - value.abs().log10().floor() as i32;
     let power = 10f64.powi(places.abs());
-    if places >= 0 { (value * power).round() / power } else { (value / power).round() * power }
+    let rounded =
+        if places >= 0 { (value * power).round() / power } else { (value / power).round() * power };
+    if rounded.is_finite() { rounded } else { value }
 }
 
 /// The number that is read again when `value` has been written.

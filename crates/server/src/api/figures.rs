@@ -49,4 +49,13 @@ mod tests {
         let text = String::from_utf8(text).unwrap();
         assert_eq!(text, "[0.333333,1234.57,0.0000123457,-2.0,1000000000.0,0.0]");
     }
+
+    #[test]
+    fn figures_at_the_ends_of_what_a_number_holds_can_be_read() {
+        let ends = [f64::MIN_POSITIVE, 1.79e-308, 5e-324, f64::MAX, f64::MIN];
+        let read: Vec<f64> = serde_json::from_slice(&write(&ends)).unwrap();
+        for (read, meant) in read.iter().zip(ends) {
+            assert!((read / meant - 1.0).abs() < 1e-5, "{read} for {meant}");
+        }
+    }
 }
