@@ -1,11 +1,12 @@
 //! Random drinks, and drinks written in a line.
 
-use keen_core::cupboard::VesselKind;
+use keen_core::cupboard::{Cupboard, VesselKind};
 use keen_core::drink::{
     Action, CoolingPlace, Cut, Dissolving, Drink, Family, Maceration, Portion, Press, Reduction,
     RestingPlace, Step, Stirring, Vessel, Vigour, Warmth,
 };
 use keen_core::quantity::Amount;
+use keen_core::trace::{Contents, NoticeKind, Trace};
 use proptest::prelude::*;
 
 pub const HOLDERS: [&str; 5] = ["pot", "bowl", "blender", "jug", "pitcher"];
@@ -263,4 +264,21 @@ pub fn any_drink() -> impl Strategy<Value = Drink> {
             drink(actions)
         },
     )
+}
+
+/// A drink that has no fault, run.
+pub fn run(drink: &Drink) -> Trace {
+    let cupboard = Cupboard::builtin();
+    assert_eq!(drink.check(cupboard), []);
+    Trace::run(drink, cupboard)
+}
+
+/// How a vessel ends.
+pub fn last<'a>(drink: &Drink, trace: &'a Trace, vessel: &str) -> &'a Contents {
+    trace.last(drink.vessel(vessel).unwrap()).unwrap().1
+}
+
+/// What is noticed on the way.
+pub fn kinds(trace: &Trace) -> Vec<NoticeKind> {
+    trace.frames.iter().flat_map(|f| &f.notices).map(|n| n.kind).collect()
 }

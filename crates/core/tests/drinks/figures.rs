@@ -1,7 +1,7 @@
 //! What practice says beside what the model says. The table stands in docs/model.md; this prints it and
 //! checks that each figure lies where practice has it, and that the table is the one that is printed.
 
-use crate::common::{add, boil, chill, drink, serve, squeeze, stand, strain};
+use crate::common::{add, boil, chill, drink, run, serve, squeeze, stand, strain};
 use keen_core::chemistry::Component;
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{
@@ -20,7 +20,7 @@ struct Figure {
 
 fn trace(actions: Vec<Action>) -> (keen_core::drink::Drink, Trace) {
     let drink = drink(actions);
-    let trace = Trace::run(&drink, Cupboard::builtin());
+    let trace = run(&drink);
     (drink, trace)
 }
 

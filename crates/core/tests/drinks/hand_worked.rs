@@ -1,33 +1,21 @@
 //! Whole drinks, worked out by hand from the tables, one for each family.
 
-use crate::common::{add, boil, chill, drink, kitchen, pour, serve, squeeze, stand, strain};
+use crate::common::{
+    add, boil, chill, drink, kinds, kitchen, last, pour, run, serve, squeeze, stand, strain,
+};
 use keen_core::balance::Profile;
 use keen_core::chemistry::Component;
 use keen_core::cupboard::{Cupboard, Material};
 use keen_core::drink::{
-    Action, CoolingPlace, Dissolving, Drink, Maceration, Portion, Press, Reduction, RestingPlace,
-    Vigour, Warmth,
+    Action, CoolingPlace, Dissolving, Maceration, Portion, Press, Reduction, RestingPlace, Vigour,
+    Warmth,
 };
 use keen_core::keep::{CautionKind, Class, Keeping, cautions};
 use keen_core::quantity::Celsius;
-use keen_core::trace::{Contents, MEASURED_AT, NoticeKind, Trace};
-
-fn run(drink: &Drink) -> Trace {
-    let cupboard = Cupboard::builtin();
-    assert_eq!(drink.check(cupboard), []);
-    Trace::run(drink, cupboard)
-}
-
-fn last<'a>(drink: &Drink, trace: &'a Trace, vessel: &str) -> &'a Contents {
-    trace.last(drink.vessel(vessel).unwrap()).unwrap().1
-}
+use keen_core::trace::{MEASURED_AT, NoticeKind};
 
 fn near(found: f64, expected: f64, share: f64, what: &str) {
     assert!((found / expected - 1.0).abs() <= share, "{what}: {found}, by hand {expected}");
-}
-
-fn kinds(trace: &Trace) -> Vec<NoticeKind> {
-    trace.frames.iter().flat_map(|f| &f.notices).map(|n| n.kind).collect()
 }
 
 /// 250 ml lemon juice: 257.75 g with 1.11 + 2.55 + 2.84 = 6.50 g sugar and 12.01 g citric plus

@@ -1,6 +1,8 @@
 //! What practised makers know, against what the model says.
 
-use crate::common::{add, boil, drink, kitchen, pour, serve, squeeze, stand, strain, vessel};
+use crate::common::{
+    add, boil, drink, kinds, kitchen, last, pour, run, serve, squeeze, stand, strain, vessel,
+};
 use keen_core::balance::Profile;
 use keen_core::chance::spread;
 use keen_core::chemistry::{Component, Mixture};
@@ -12,22 +14,17 @@ use keen_core::drink::{
 use keen_core::keep::{CautionKind, Class, Keeping, cautions};
 use keen_core::quantity::Amount;
 use keen_core::scale::{Size, resize};
-use keen_core::trace::{Contents, MEASURED_AT, NoticeKind, Trace};
+use keen_core::trace::{Contents, MEASURED_AT, NoticeKind};
 use rand::SeedableRng;
 use rand::rngs::StdRng;
 
-fn run(drink: &Drink) -> Trace {
-    assert_eq!(drink.check(Cupboard::builtin()), []);
-    Trace::run(drink, Cupboard::builtin())
-}
-
 fn end_of(actions: Vec<Action>, vessel: &str) -> Contents {
     let drink = drink(actions);
-    run(&drink).last(drink.vessel(vessel).unwrap()).unwrap().1.clone()
+    last(&drink, &run(&drink), vessel).clone()
 }
 
 fn said(actions: Vec<Action>) -> Vec<NoticeKind> {
-    run(&drink(actions)).frames.iter().flat_map(|f| &f.notices).map(|n| n.kind).collect()
+    kinds(&run(&drink(actions)))
 }
 
 fn keeping(actions: Vec<Action>) -> Option<Keeping> {
@@ -545,22 +542,30 @@ fn a_drink_made_in_the_glass_grows_by_glasses() {
     assert_eq!(twice.vessels.last().unwrap().count, Some(4));
 }
 
-#[test]
-fn glasses_may_differ_and_a_second_round_is_poured() {
-    let mut evening = drink(vec![
+/// Lemonade for six, and more of the pitcher into other glasses, with what is done after.
+fn with_second_round(glass: &str, glasses: u32, then: Vec<Action>) -> Drink {
+    let mut actions = vec![
         squeeze("pitcher", "lemon_juice", "6 lemons"),
         add("pitcher", "white_sugar", "150 g"),
         add("pitcher", "water", "2 l"),
         serve("pitcher", 6, "200 ml"),
         Action::Serve {
             from: "pitcher".into(),
-            glass: "sweet".into(),
-            glasses: 2,
+            glass: glass.into(),
+            glasses,
             size: "200 ml".parse().unwrap(),
         },
-        add("sweet", "simple_syrup_1_1", "1 tbsp"),
-    ]);
-    evening.vessels.push(vessel("sweet", VesselKind::Glass));
+    ];
+    actions.extend(then);
+    let mut evening = drink(actions);
+    evening.vessels.push(vessel(glass, VesselKind::Glass));
+    evening
+}
+
+#[test]
+fn glasses_may_differ_and_a_second_round_is_poured() {
+    let sweeter = add("sweet", "simple_syrup_1_1", "1 tbsp");
+    let mut evening = with_second_round("sweet", 2, vec![sweeter]);
     let trace = run(&evening);
     let of =
         |id: &str| trace.last(evening.vessel(id).unwrap()).unwrap().1.liquid.sweetness_percent();
@@ -579,19 +584,7 @@ fn glasses_may_differ_and_a_second_round_is_poured() {
 
 #[test]
 fn rounds_grow_with_the_drink_in_their_proportion() {
-    let mut evening = drink(vec![
-        squeeze("pitcher", "lemon_juice", "6 lemons"),
-        add("pitcher", "white_sugar", "150 g"),
-        add("pitcher", "water", "2 l"),
-        serve("pitcher", 6, "200 ml"),
-        Action::Serve {
-            from: "pitcher".into(),
-            glass: "late".into(),
-            glasses: 3,
-            size: "200 ml".parse().unwrap(),
-        },
-    ]);
-    evening.vessels.push(vessel("late", VesselKind::Glass));
+    let evening = with_second_round("late", 3, vec![]);
     let rounds = |d: &Drink| -> Vec<u32> {
         let served = d.steps.iter().filter_map(|s| match &s.action {
             Action::Serve { glasses, .. } => Some(*glasses),
