@@ -9,10 +9,13 @@
 //! - [`trace`] runs it, and is the only place where anything is poured, heated or drawn.
 //! - [`balance`] reads the profile off the trace and places it on the map.
 //! - [`keep`] says how long it keeps and what to be careful about.
+//! - [`belief`] is what is uncertain of it, and how each reading narrows that.
+//! - [`batch`] is a making of it: the drink as made, from what happened.
 //! - [`chance`] runs it with fruit that turned out otherwise.
 //! - [`study`] asks of one step: how long, how far, and what does a measurement teach.
 //! - [`scale`] finds the amounts for another size, by running the trace.
 //! - [`shop`] says what to buy, with the chance that it suffices; [`serving`] what is done at the glass.
+//! - [`plan`] says when to start, for several drinks in one kitchen, backward from serving.
 //! - [`work`] bounds how much is run for one question.
 //! - [`report`] puts what a screen or a table shows of a trace into one plain structure.
 //!
@@ -22,12 +25,15 @@
 #![warn(missing_docs)]
 
 pub mod balance;
+pub mod batch;
+pub mod belief;
 pub mod chance;
 pub mod chemistry;
 pub mod cupboard;
 pub mod drink;
 mod fault;
 pub mod keep;
+pub mod plan;
 pub mod quantity;
 pub mod report;
 mod root;

@@ -28,16 +28,22 @@
 
 #![warn(missing_docs)]
 
+mod calendar;
 mod drink_file;
 mod envelope;
 mod json;
+mod plan_file;
 mod shelf_file;
 mod starts;
 mod table;
 
+pub use calendar::{CalendarEntry, calendar};
 pub use drink_file::{DRINK, drink_from_value, read_drink, write_drink};
 pub use envelope::Format;
 pub use json::{FormatError, from_value, read_json};
+pub use plan_file::{
+    HeldTask, Night, PLAN, PlanFile, PlannedDrink, SpokenFor, civil, plan_from_value, read_plan,
+};
 pub use shelf_file::{SHELF, ShelfFile};
 pub use starts::{Start, starting_points};
 pub use table::shopping_table;

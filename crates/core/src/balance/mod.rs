@@ -20,6 +20,7 @@ pub(crate) const NOTICED: (f64, f64) = (0.10, 0.15);
 pub use correct::{Addition, Asked, Correction, Doubt, How, Pitcher, Remedy, Word, correct};
 pub(crate) use correct::{Inside, corrected};
 pub use map::{BalanceMap, Band, MapPoint, Spot, Strength, Typical};
+pub(crate) use profile::reads_as_brix;
 pub use profile::{Profile, Taste};
 pub use solve::{Aim, Bound, Moved, Solution, Target, solve};
 pub use swap::{Swapped, swap};

@@ -1,10 +1,16 @@
 use serde::Serialize;
 
-use crate::chemistry::{Component, GRAMS_PER_VOLUME_CO2};
+use crate::chemistry::{Component, GRAMS_PER_VOLUME_CO2, Mixture};
 use crate::trace::{MEASURED_AT, Outcome};
 
 /// What citric acid takes off a refractometer's reading, °Brix for each % of acid.
 const ACID_READS_LOW: f64 = 0.193;
+
+/// °Brix as a refractometer reads a liquid: acid reads low.
+#[must_use]
+pub(crate) fn reads_as_brix(liquid: &Mixture) -> f64 {
+    liquid.soluble_solids() - ACID_READS_LOW * liquid.acidity_percent()
+}
 
 /// The figures of a drink as it is served.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -116,7 +122,7 @@ impl Profile {
         let (sweetness, acidity_percent) = (taste.sweetness_percent, taste.acidity_percent);
         Some(Self {
             brix: taste.brix,
-            refractometer_brix: taste.brix - ACID_READS_LOW * acidity_percent,
+            refractometer_brix: reads_as_brix(liquid),
             sugar_g_per_l: liquid.sugars().0 / litres,
             sweetness_g_per_l: sweetness * dense,
             sweetness_percent: sweetness,

@@ -9,10 +9,9 @@ use rand_distr::{Distribution, StandardNormal};
 use serde::Serialize;
 
 use crate::balance::{BalanceMap, Profile, Spot, Taste};
-use crate::cupboard::{Care, Evidence, Ingredient, Kind};
+use crate::belief::Belief;
 use crate::drink::Drink;
-use crate::quantity::Measure;
-use crate::trace::{Luck, Nudges, Prepared};
+use crate::trace::{Nudges, Prepared};
 use crate::work::{Stopped, Worktop};
 
 /// Where a drink may land.
@@ -63,71 +62,9 @@ pub struct Cloud {
     pub most: f64,
 }
 
-/// Spread of a lot's acid and sugar as standard deviations of the factor. Estimates from the ranges in
-/// the tables: lemon juice 3.5–6.5 g acid around 4.7, hibiscus 13.5–25 around 17.5.
-fn lot(it: &Ingredient) -> (f64, f64) {
-    let (acid, sugar) = match it.kind {
-        Kind::Juice => (0.11, 0.10),
-        Kind::Fruit | Kind::Vegetable => (0.15, 0.14),
-        Kind::Flower | Kind::Herb => (0.22, 0.2),
-        Kind::Root | Kind::Stem | Kind::Zest | Kind::Peel => (0.15, 0.15),
-        Kind::Syrup if it.care == Some(Care::Honey) => (0.15, 0.03),
-        _ => (0.0, 0.0),
-    };
-    // What was measured here varies less than what was looked up.
-    let known = if it.evidence == Evidence::Measured { 0.5 } else { 1.0 };
-    (acid * known, sugar * known)
-}
-
 /// The share of a normal scatter that lies below `z`, 0 to 1.
 fn even(z: f64) -> f64 {
     statrs::function::erf::erf(z / std::f64::consts::SQRT_2) / 2.0 + 0.5
-}
-
-/// How one ingredient of a drink may turn out.
-struct Uncertain {
-    ingredient: usize,
-    yields: f64,
-    acid: f64,
-    sugar: f64,
-    drawing: f64,
-}
-
-/// What of a drink is uncertain.
-fn uncertain(prepared: &Prepared<'_>) -> Vec<Uncertain> {
-    let (drink, cupboard) = (prepared.drink(), prepared.cupboard());
-    let mut all: Vec<Uncertain> = Vec::new();
-    for step in &drink.steps {
-        let Some(brought) = step.action.brings() else { continue };
-        let Some(index) = cupboard.position(brought.ingredient) else { continue };
-        let it = &cupboard.ingredients()[index];
-        let (acid, sugar) = lot(it);
-        let yields = brought.amount.map_or(0.0, |amount| {
-            amount
-                .terms()
-                .iter()
-                .filter_map(|term| match &term.measure {
-                    Measure::Piece(words) => {
-                        let (_, size) = cupboard.piece(it, words)?;
-                        // The mean of n pieces varies by a root of n less than one does.
-                        Some(size.varies(it) / term.value.max(1.0).sqrt())
-                    }
-                    _ => None,
-                })
-                .fold(0.0, f64::max)
-        });
-        let pieces = it.form == crate::cupboard::Form::Pieces;
-        let drawing = if pieces { it.texture.minutes.log_spread() } else { 0.0 };
-        if yields + acid + sugar + drawing <= 0.0 {
-            continue;
-        }
-        match all.iter_mut().find(|u| u.ingredient == index) {
-            // The same fruit in two lines: what is said in pieces varies, wherever it stands.
-            Some(known) => known.yields = known.yields.max(yields),
-            None => all.push(Uncertain { ingredient: index, yields, acid, sugar, drawing }),
-        }
-    }
-    all
 }
 
 /// With fewer runs than this the ends of a range tell nothing.
@@ -149,8 +86,22 @@ pub fn spread<'a>(
 ) -> Result<Option<Spread>, Stopped> {
     let worktop = worktop.into();
     let prepared = Prepared::new(drink, worktop.cupboard());
-    let uncertain = uncertain(&prepared);
-    let plain = worktop.land(&prepared, Nudges::default())?;
+    spread_of(&Belief::before(&prepared), &prepared, worktop, runs, chance)
+}
+
+/// The same under what is thought of the drink by now.
+///
+/// # Errors
+/// As [`spread`].
+pub fn spread_of(
+    belief: &Belief,
+    prepared: &Prepared<'_>,
+    worktop: Worktop<'_>,
+    runs: u32,
+    chance: &mut impl Rng,
+) -> Result<Option<Spread>, Stopped> {
+    let drink = prepared.drink();
+    let plain = worktop.land(prepared, Nudges::default())?;
     let affordable = u32::try_from(worktop.times(plain.work)).unwrap_or(u32::MAX);
     // Luck moves what lies where by a little, and with it the work: a tenth is kept in hand.
     let runs = runs.min(affordable - affordable / 10);
@@ -163,8 +114,6 @@ pub fn spread<'a>(
         .and_then(Profile::of)
         .and_then(|p| BalanceMap::of(drink.family, Some(&p)).point)
         .is_some_and(|p| p.thinned_with.is_some());
-    // What pulp and leaves keep is known to within a quarter.
-    const HOLD: f64 = 0.2;
     // Amounts that were said as a range: what the maker will take is anywhere in it.
     let ranges: Vec<(usize, (f64, f64))> = drink
         .steps
@@ -174,29 +123,17 @@ pub fn spread<'a>(
         .collect();
     let mut amounts = vec![1.0; if ranges.is_empty() { 0 } else { drink.steps.len() }];
     let mut tastes: Vec<Taste> = Vec::with_capacity(runs as usize);
-    let mut luck: Vec<Luck> = Vec::with_capacity(uncertain.len());
-    let mut normal = |sd: f64| -> f64 {
-        let z: f64 = StandardNormal.sample(chance);
-        // Nobody buys a lemon that is four times as far off as usual.
-        z.clamp(-3.0, 3.0) * sd
-    };
+    let sampler = belief.sampler();
     for _ in 0..runs {
-        luck.clear();
-        luck.extend(uncertain.iter().map(|u| Luck {
-            ingredient: u.ingredient,
-            yields: (1.0 + normal(u.yields)).max(0.1),
-            acid: (1.0 + normal(u.acid)).max(0.1),
-            sugar: (1.0 + normal(u.sugar)).max(0.1),
-            drawing: normal(u.drawing).exp(),
-        }));
-        let hold = normal(HOLD).exp();
+        let fate = sampler.draw(chance);
         for (step, (low, high)) in &ranges {
+            let z: f64 = StandardNormal.sample(chance);
             // Evenly between its ends.
-            amounts[*step] = low + (high - low) * even(normal(1.0));
+            amounts[*step] = low + (high - low) * even(z);
         }
-        let nudges =
-            Nudges { luck: &luck, amounts: &amounts, hold: Some(hold), ..Nudges::default() };
-        tastes.extend(worktop.land(&prepared, nudges)?.outcome.as_ref().and_then(Taste::of));
+        let kitchen = belief.kitchen(&fate, &amounts);
+        let landed = worktop.land(prepared, kitchen.nudges())?;
+        tastes.extend(landed.outcome.as_ref().and_then(Taste::of));
     }
     if tastes.is_empty() {
         return Ok(None);

@@ -21,6 +21,8 @@ pub mod limits {
     pub const GLASSES: u32 = 2000;
     /// Minutes that a step may take: two weeks.
     pub const MINUTES: f64 = 20_160.0;
+    /// Minutes that something may stand between two steps: two months.
+    pub const STANDS: f64 = 86_400.0;
 }
 
 struct Checker<'a> {
@@ -199,6 +201,17 @@ impl Checker<'_> {
             {
                 let message = "It is poured into these glasses already. Take other glasses for another round.";
                 self.fault(format!("{at}.do.serve.glass"), message);
+            }
+            if let Some(minutes) = step.may_stand {
+                self.range(format!("{at}.may_stand"), minutes, 0.0, limits::STANDS, "minutes");
+            }
+            for before in &step.after {
+                if !drink.steps[..i].iter().any(|s| s.id == *before) {
+                    self.fault(
+                        format!("{at}.after"),
+                        "It can only wait for a step that stands before it in the list.",
+                    );
+                }
             }
             if let Some(Law::Spice(power)) = step.law {
                 self.range(format!("{at}.law.spice"), power, 0.3, 1.2, "as a power");

@@ -193,6 +193,16 @@ impl Drink {
         }
     }
 
+    /// The positions of the steps that a step says it comes after.
+    #[must_use]
+    pub fn before(&self, step: usize) -> Vec<usize> {
+        let named = &self.steps[step].after;
+        if named.is_empty() {
+            return Vec::new();
+        }
+        (0..step).filter(|s| named.contains(&self.steps[*s].id)).collect()
+    }
+
     /// Gives every step without an id one that no other step has.
     pub fn name_steps(&mut self) {
         for index in 0..self.steps.len() {

@@ -25,6 +25,13 @@ pub struct Step {
     /// How its amount grows with the drink; as is usual for the ingredient if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub law: Option<Law>,
+    /// How long its vessels may stand afterwards until they are worked on again, minutes; worked out if
+    /// left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub may_stand: Option<f64>,
+    /// The ids of steps of other vessels that have to be done before it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub after: Vec<String>,
 }
 
 /// How an amount grows with the drink.
@@ -373,7 +380,7 @@ impl Step {
     /// A step with nothing said of how.
     #[must_use]
     pub fn new(id: String, action: Action) -> Self {
-        Self { id, action, note: String::new(), law: None }
+        Self { id, action, note: String::new(), law: None, may_stand: None, after: Vec::new() }
     }
 }
 

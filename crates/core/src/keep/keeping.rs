@@ -70,6 +70,12 @@ impl Keeping {
             .zip(serving)
             .and_then(|(from, step)| trace.after(step.checked_sub(1)?, from))
             .unwrap_or(&outcome.contents);
+        Self::of_kept(kept, drink, cupboard)
+    }
+
+    /// The same of what stands in any of the drink's vessels.
+    #[must_use]
+    pub(crate) fn of_kept(kept: &Contents, drink: &Drink, cupboard: &Cupboard) -> Option<Self> {
         let brought_by = |line: usize| {
             let id = drink.steps.get(line)?.action.brings()?.ingredient;
             cupboard.ingredient(id)

@@ -180,6 +180,12 @@ impl Amount {
     pub fn as_millilitres(&self) -> Option<f64> {
         self.terms.iter().all(|t| t.measure.dimension() == Dimension::Volume).then(|| self.total())
     }
+
+    /// The weight in grams, if every term is a weight.
+    #[must_use]
+    pub fn as_grams(&self) -> Option<f64> {
+        self.terms.iter().all(|t| t.measure.dimension() == Dimension::Mass).then(|| self.total())
+    }
 }
 
 /// Changes to a larger or smaller unit where a cook would.

@@ -8,6 +8,8 @@ mod sentence;
 mod state;
 mod wording;
 
+pub(crate) use sentence::sentence;
+
 pub use line::{LineReport, Way};
 pub use rests_on::RestsOn;
 pub use state::{OwnFit, PieceReport, StateReport, VesselReport};
@@ -137,7 +139,7 @@ impl DrinkReport {
             .zip(cautions(drink, cupboard, trace))
             .map(|(frame, cautions)| FrameReport {
                 step: drink.steps[frame.step].id.clone(),
-                sentence: sentence::of(drink, &drink.steps[frame.step], cupboard),
+                sentence: sentence(drink, &drink.steps[frame.step], cupboard),
                 minutes: frame.minutes.0,
                 hands_on_minutes: frame.hands_on.0,
                 states: frame

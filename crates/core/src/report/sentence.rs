@@ -13,7 +13,8 @@ use crate::drink::{
 use crate::quantity::{Amount, Measure, format_number};
 use crate::trace::Trace;
 
-pub(super) fn of(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
+/// What is done, in a sentence.
+pub(crate) fn sentence(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
     let bare = without_note(drink, step, cupboard);
     match (bare.strip_suffix('.'), step.note.trim()) {
         (Some(front), note) if !note.is_empty() => format!("{front}: {note}."),

@@ -12,9 +12,10 @@ mod vessels;
 
 pub use law::{LawOf, SPICE_POWER};
 pub use measuring::{Measured, Units, measure};
-pub(crate) use need::{Need, need};
-pub use sheet::{NamedSize, SheetCell, SheetColumn, SheetRow, SizeSheet, sheet};
+pub(crate) use need::{Need, capacity, need};
+pub use sheet::{NamedSize, SheetCell, SheetColumn, SheetRow, SizeSheet, in_measures, sheet};
 pub use vessels::{Concentrate, Fit, Taken, VesselPlan, fit};
+pub(crate) use vessels::{fit_into, keeps};
 
 use serde::{Deserialize, Serialize};
 

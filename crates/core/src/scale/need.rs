@@ -59,6 +59,6 @@ impl Need {
 }
 
 /// What one of the kitchen's vessels holds to the brim, ml.
-pub(super) fn capacity(vessel: &OwnVessel) -> f64 {
+pub(crate) fn capacity(vessel: &OwnVessel) -> f64 {
     vessel.capacity.as_millilitres().unwrap_or(0.0)
 }

@@ -143,6 +143,18 @@ pub fn sheet<'a>(
     Ok(SizeSheet { rows, columns })
 }
 
+/// The drink with its amounts in measures that there are.
+///
+/// # Errors
+/// If it is too large to be run.
+pub fn in_measures<'a>(
+    sized: &Drink,
+    worktop: impl Into<Worktop<'a>>,
+    units: Units,
+) -> Result<Drink, Stopped> {
+    Ok(column(sized, worktop.into(), "", units)?.0.drink)
+}
+
 /// One size: its figures, and the cell of each step that brings something.
 fn column(
     sized: &Drink,

@@ -85,7 +85,7 @@ pub struct Concentrate {
 const MOST_BATCHES: u32 = 60;
 
 /// Vessels in which the drink waits to be served: several may stand side by side.
-fn keeps(drink: &Drink, vessel: usize) -> bool {
+pub(crate) fn keeps(drink: &Drink, vessel: usize) -> bool {
     let id = &drink.vessels[vessel].id;
     drink.vessels[vessel].kind == VesselKind::Bottle
         || drink.steps.iter().any(|s| matches!(&s.action, Action::Serve { from, .. } if from == id))
@@ -101,13 +101,21 @@ fn keeps(drink: &Drink, vessel: usize) -> bool {
 /// If the drink is too large to be tried at so many sizes.
 pub fn fit<'a>(drink: &Drink, worktop: impl Into<Worktop<'a>>) -> Result<VesselPlan, Stopped> {
     let worktop = worktop.into();
-    let own = &worktop.cupboard().kitchen().vessels;
+    fit_into(drink, worktop, &worktop.cupboard().kitchen().vessels)
+}
+
+/// The same, into those of the kitchen's vessels that are free.
+pub(crate) fn fit_into(
+    drink: &Drink,
+    worktop: Worktop<'_>,
+    own: &[OwnVessel],
+) -> Result<VesselPlan, Stopped> {
     let whole = worktop.trace(drink)?;
     let total = whole.outcome().map_or(0.0, |o| o.ready.0);
     let (batches, batch) = goes(drink, worktop, own, total)?;
     let trace = worktop.trace(&batch)?;
     let instead = if batches > 1 { concentrate(drink, worktop, own, batches)? } else { None };
-    let mut left: Vec<OwnVessel> = own.clone();
+    let mut left: Vec<OwnVessel> = own.to_vec();
     let mut fits = Vec::new();
     for vessel in judged(drink) {
         let at_once = need(drink, &whole, vessel);

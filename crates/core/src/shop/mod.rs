@@ -9,7 +9,7 @@ mod packs;
 use serde::{Deserialize, Serialize};
 
 use crate::cupboard::Cupboard;
-use crate::drink::Drink;
+use crate::drink::{Drink, FieldError};
 use crate::scale::Units;
 use crate::trace::Trace;
 
@@ -34,6 +34,20 @@ pub struct Shopping {
 impl Default for Shopping {
     fn default() -> Self {
         Self { chance: 0.9, tool: Tool::Reamer, units: Units::Metric }
+    }
+}
+
+impl Shopping {
+    /// Whether anyone can be so sure.
+    ///
+    /// # Errors
+    /// If the chance is none that can be bought for.
+    pub fn check(&self) -> Result<(), FieldError> {
+        if (0.5..=0.99).contains(&self.chance) {
+            return Ok(());
+        }
+        let message = "A chance from 0.5 to 0.99 will do.".into();
+        Err(FieldError { field: "how.chance".into(), message })
     }
 }
 

@@ -41,6 +41,8 @@ pub(super) struct Clocks {
     vessels: Vec<Times>,
     /// For each clock what was begun by it, in the order of the steps.
     begun: Vec<Vec<Begun>>,
+    /// For each step the longest chain that ends with it.
+    chains: Vec<Minutes>,
     hands_on: Minutes,
     longest: Minutes,
 }
@@ -56,6 +58,7 @@ impl Clocks {
         Self {
             vessels: (0..vessels).map(times).collect(),
             begun: vec![Vec::new(); vessels],
+            chains: Vec::new(),
             hands_on: Minutes(0.0),
             longest: Minutes(0.0),
         }
@@ -95,11 +98,19 @@ impl Clocks {
         (begins - self.vessels[vessel].free, self.vessels[vessel].place)
     }
 
-    /// A step on these vessels has been done.
-    pub(super) fn done(&mut self, step: usize, path: &[usize], begins: Minutes, spent: &Spent) {
+    /// A step on these vessels has been done, after what it waited for in others.
+    pub(super) fn done(
+        &mut self,
+        step: usize,
+        (path, after): (&[usize], &[usize]),
+        begins: Minutes,
+        spent: &Spent,
+    ) {
         let ends = begins + spent.minutes;
-        let before = path.iter().map(|v| self.vessels[*v].chain).fold(Minutes(0.0), Minutes::max);
-        let chain = before + spent.minutes;
+        let by_vessel = path.iter().map(|v| self.vessels[*v].chain);
+        let waited = after.iter().filter_map(|s| self.chains.get(*s).copied());
+        let chain = by_vessel.chain(waited).fold(Minutes(0.0), Minutes::max) + spent.minutes;
+        self.chains.push(chain);
         for vessel in path {
             let times = &mut self.vessels[*vessel];
             times.free = ends;

@@ -45,6 +45,7 @@ impl Engine<'_> {
         lid: bool,
     ) -> (Minutes, Celsius) {
         let shape = self.vessel(vessel);
+        let place = place.slower(self.cooling_luck());
         let contents = &mut self.vessels[vessel];
         let start = contents.temperature;
         let reached = to.max(Celsius(place.temperature.0 + 0.5));
@@ -66,12 +67,14 @@ impl Engine<'_> {
     fn freeze(&mut self, vessel: usize, to: Celsius, freezes: Celsius) -> Spent {
         let place = Surrounding::from(CoolingPlace::Freezer);
         let (minutes, _) = self.cool_to(vessel, freezes, place, true);
+        let luck = self.cooling_luck();
         let shape = self.vessel(vessel);
         let contents = &mut self.vessels[vessel];
         let water = contents.liquid[Component::Water]
             + contents.pieces.iter().map(|p| p.inside[Component::Water]).sum::<f64>();
         // Heat of freezing through the same wall, and as long again to get hard.
-        let tau = place.tau(shape, contents.heat_capacity(), contents.level().0, false);
+        let tau =
+            place.slower(luck).tau(shape, contents.heat_capacity(), contents.level().0, false);
         let freezing = water * MELTING
             / contents.heat_capacity().max(1e-9)
             / (freezes.0 - place.temperature.0).max(1.0);

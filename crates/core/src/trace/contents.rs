@@ -290,8 +290,7 @@ impl Contents {
     }
 
     /// Puts so much of an ingredient in, which is made of `mixture`. Returns what is lost on the way:
-    /// gas, when a fizzy drink is opened and poured.
-    ///
+    /// gas, when a fizzy drink is opened and poured, or was frozen.
     pub(super) fn put(
         &mut self,
         line: usize,
@@ -300,11 +299,13 @@ impl Contents {
         mut mixture: Mixture,
         coming: Coming,
     ) -> Mixture {
-        let mut lost = Mixture::EMPTY;
-        lost[Component::CarbonDioxide] = mixture[Component::CarbonDioxide] * OPENING_LOSS;
-        mixture[Component::CarbonDioxide] -= lost[Component::CarbonDioxide];
         let frozen = coming.warmth == Warmth::Frozen
             || (coming.warmth == Warmth::Usual && (it.form == Form::Ice || it.is(Trait::Frozen)));
+        // Ice holds no gas.
+        let opening = if frozen { 1.0 } else { OPENING_LOSS };
+        let mut lost = Mixture::EMPTY;
+        lost[Component::CarbonDioxide] = mixture[Component::CarbonDioxide] * opening;
+        mixture[Component::CarbonDioxide] -= lost[Component::CarbonDioxide];
         let at = match coming.warmth {
             _ if frozen => FREEZER,
             Warmth::Boiling => Celsius(99.0),

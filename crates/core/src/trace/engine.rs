@@ -125,7 +125,8 @@ impl<'a> Engine<'a> {
         }
         self.work += 4;
         self.worked_on.extend(&touched);
-        self.clocks.done(step, path, begins, &spent);
+        let after = drink.before(step);
+        self.clocks.done(step, (path, &after), begins, &spent);
         Done { spent, touched }
     }
 
@@ -137,7 +138,8 @@ impl<'a> Engine<'a> {
         }
         let it = self.vessel(vessel);
         let lid = place.lid || it.kind == VesselKind::Bottle;
-        let gone = self.vessels[vessel].stand(it, place.surrounding, minutes, lid);
+        let surrounding = place.surrounding.slower(self.cooling_luck());
+        let gone = self.vessels[vessel].stand(it, surrounding, minutes, lid);
         self.goes_off(vessel, &gone);
     }
 
@@ -205,6 +207,11 @@ impl<'a> Engine<'a> {
 
     pub(super) fn hold_luck(&self) -> f64 {
         self.nudges.hold.filter(|_| self.at >= self.nudges.hold_from).unwrap_or(1.0)
+    }
+
+    /// How many times as long cooling takes.
+    pub(super) fn cooling_luck(&self) -> f64 {
+        self.nudges.cooling.unwrap_or(1.0)
     }
 
     pub(super) fn boil_off_nudge(&self) -> Option<f64> {

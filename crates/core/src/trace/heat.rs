@@ -194,6 +194,11 @@ impl From<CoolingPlace> for Surrounding {
 }
 
 impl Surrounding {
+    /// One in which everything takes so many times as long.
+    pub(super) fn slower(self, times: f64) -> Self {
+        Self { transfer: self.transfer / times.max(0.01), ..self }
+    }
+
     /// The same under a lid, where it lasts a third longer. Estimate.
     pub(super) fn tau(&self, vessel: &Vessel, capacity: f64, volume_ml: f64, lid: bool) -> f64 {
         self.time_constant(vessel, capacity, volume_ml) * if lid { 1.35 } else { 1.0 }

@@ -16,6 +16,8 @@ pub struct Nudges<'a> {
     pub hold_from: usize,
     /// How many times as fast as the tables say pots lose water, in place of the kitchen's figure.
     pub boil_off: Option<f64>,
+    /// How many times as long as the tables say things take to cool and to warm.
+    pub cooling: Option<f64>,
 }
 
 /// How one ingredient turned out, as factors of what the tables say.

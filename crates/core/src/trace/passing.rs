@@ -9,7 +9,7 @@ use super::contents::{Contents, Origin};
 use super::heat::{MELTING, Steaming, Surrounding, aroma_loss, gas_loss};
 use super::piece::{Bath, Moment};
 use crate::chemistry::{Component, Mixture, inversion_rate};
-use crate::drink::Vessel;
+use crate::drink::{CoolingPlace, Vessel};
 use crate::quantity::{Celsius, Grams, Minutes};
 
 /// Into how many parts a span of time is cut where the temperature changes.
@@ -257,6 +257,14 @@ impl Contents {
         self.temperature = at(minutes.0);
         self.settle();
         gone
+    }
+
+    /// As it will be when it has stood aside, covered, in that place.
+    #[must_use]
+    pub(crate) fn stood(&self, vessel: &Vessel, place: CoolingPlace, minutes: Minutes) -> Self {
+        let mut later = self.clone();
+        later.stand(vessel, place.into(), minutes, true);
+        later
     }
 
     /// As it will be when it has stood for a time at the temperature that it has.

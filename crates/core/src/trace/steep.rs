@@ -24,7 +24,8 @@ impl Engine<'_> {
 
     pub(super) fn infuse(&mut self, vessel: usize, minutes: Minutes, place: Place) -> Spent {
         let shape = self.vessel(vessel);
-        let gone = self.vessels[vessel].stand(shape, place.surrounding, minutes, place.lid);
+        let surrounding = place.surrounding.slower(self.cooling_luck());
+        let gone = self.vessels[vessel].stand(shape, surrounding, minutes, place.lid);
         self.goes_off(vessel, &gone);
         Spent::waiting(minutes).standing(place)
     }

@@ -7,8 +7,8 @@ use keen_core::balance::Profile;
 use keen_core::chemistry::Component;
 use keen_core::cupboard::{Cupboard, Material};
 use keen_core::drink::{
-    Action, CoolingPlace, Dissolving, Maceration, Portion, Press, Reduction, RestingPlace, Vigour,
-    Warmth,
+    Action, CoolingPlace, Cut, Dissolving, Maceration, Portion, Press, Reduction, RestingPlace,
+    Vigour, Warmth,
 };
 use keen_core::keep::{CautionKind, Class, Keeping, cautions};
 use keen_core::quantity::Celsius;
@@ -813,4 +813,20 @@ fn cautions_come_from_steps_and_ingredients_once() {
     assert_eq!(at(7), [CautionKind::Alcohol]);
     assert_eq!(at(8), [CautionKind::EssentialOil]);
     assert_eq!(at(9), [CautionKind::Unpasteurised]);
+}
+
+#[test]
+fn ice_of_a_soda_holds_no_fizz() {
+    let frozen = drink(vec![Action::Add {
+        into: "glass".into(),
+        ingredient: "club_soda".into(),
+        amount: "200 g".parse().unwrap(),
+        warmth: Warmth::Frozen,
+        cut: Cut::Usual,
+        portions: 1,
+    }]);
+    let trace = run(&frozen);
+    assert!(last(&frozen, &trace, "glass").ice_mass().0 > 190.0);
+    let gas = trace.frames[0].gone[Component::CarbonDioxide];
+    assert!(gas > 0.5, "{gas} g of gas went off when it was frozen");
 }

@@ -2,12 +2,15 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on fails")]
 
+mod believing;
 mod bounds;
 mod common;
 mod figures;
 mod hand_worked;
+mod making;
 mod other_way_round;
 mod party;
+mod planning;
 mod practice;
 mod promises;
 mod properties;

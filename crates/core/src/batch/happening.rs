@@ -1,0 +1,117 @@
+use serde::{Deserialize, Serialize};
+
+use crate::belief::Quantity;
+use crate::quantity::Amount;
+
+/// Something that happened while a drink was made.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case", deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Happening {
+    /// A step was begun: its wait runs.
+    Began {
+        /// The step's id.
+        step: String,
+    },
+    /// A step is done.
+    Done {
+        /// The step's id.
+        step: String,
+    },
+    /// It isn't done after all.
+    Again {
+        /// The step's id.
+        step: String,
+    },
+    /// What really went in.
+    Used {
+        /// The step's id.
+        step: String,
+        /// How much, in any measure that the step could have.
+        amount: Amount,
+    },
+    /// What a step gave: juice squeezed, liquid after straining or boiling.
+    CameOut {
+        /// The step's id.
+        step: String,
+        /// How much, as a volume or a weight.
+        amount: Amount,
+    },
+    /// An instrument was read.
+    Reading {
+        /// The vessel's id.
+        vessel: String,
+        /// What was measured.
+        quantity: Quantity,
+        /// What it read, in the quantity's unit.
+        value: f64,
+        /// How far the instrument may be off, as a standard deviation; as usual if left out.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        error: Option<f64>,
+    },
+    /// It was tasted.
+    Tasted {
+        /// The vessel's id.
+        vessel: String,
+        /// What it was like.
+        words: String,
+    },
+    /// Something was put in that the drink doesn't say.
+    Added {
+        /// The vessel's id.
+        vessel: String,
+        /// The ingredient's id.
+        ingredient: String,
+        /// How much.
+        amount: Amount,
+    },
+    /// Something was poured away: a sample, a spill.
+    PouredAway {
+        /// The vessel's id.
+        vessel: String,
+        /// How much, as a volume.
+        volume: Amount,
+    },
+    /// A step isn't done at all.
+    LeftOut {
+        /// The step's id.
+        step: String,
+    },
+    /// A step is done before another one that was written earlier.
+    Moved {
+        /// The step's id.
+        step: String,
+        /// The id of the one that it is done before.
+        before: String,
+    },
+    /// Something to remember.
+    Note {
+        /// What.
+        text: String,
+    },
+    /// An earlier happening was wrong: its place in the list, from 0.
+    TakenBack {
+        /// Which.
+        of: usize,
+    },
+    /// All is done.
+    Finished {
+        /// Where it stands now.
+        #[serde(default)]
+        place: String,
+        /// How it turned out.
+        #[serde(default)]
+        note: String,
+    },
+}
+
+/// A happening, and when it was said.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Said {
+    /// Minutes since the batch was begun.
+    pub at: f64,
+    /// What happened.
+    pub what: Happening,
+}

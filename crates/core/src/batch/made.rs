@@ -1,0 +1,429 @@
+use super::{Happening, Said};
+use crate::belief::{Measurement, Quantity};
+use crate::cupboard::{Cupboard, VesselKind};
+use crate::drink::{Action, Drink, FieldError, Maceration, Portion, Step, Vessel};
+use crate::quantity::Amount;
+use crate::trace::Trace;
+
+/// How far a step is.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum StepState {
+    /// Still to be done.
+    Ahead,
+    /// Its wait runs; since when, minutes.
+    Running {
+        /// When it was begun.
+        since: f64,
+    },
+    /// Done.
+    Done {
+        /// When it was begun, if that was said.
+        since: Option<f64>,
+        /// When it was done.
+        at: f64,
+    },
+}
+
+/// A step of the drink as made.
+#[derive(Debug, Clone, PartialEq)]
+pub struct MadeStep {
+    /// The step's id.
+    pub id: String,
+    /// How far it is.
+    pub state: StepState,
+    /// Whether the drink doesn't say it: something put in besides, or poured away.
+    pub besides: bool,
+}
+
+/// A drink as it was made so far, with what is ahead as it is written.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Made {
+    /// The drink, to be run.
+    pub drink: Drink,
+    /// One for each of its steps.
+    pub steps: Vec<MadeStep>,
+    /// What was read on the way.
+    pub measurements: Vec<Measurement>,
+    /// Whether it was said to be finished.
+    pub finished: bool,
+}
+
+/// What is poured away is poured into this vessel, which nobody looks at.
+const AWAY: &str = "poured_away";
+/// A wait that took within this share of what is written took as long as is written.
+const AS_WRITTEN: f64 = 0.05;
+
+fn fault(field: &str, message: impl Into<String>) -> FieldError {
+    FieldError { field: field.to_owned(), message: message.into() }
+}
+
+impl Made {
+    /// The drink as made from what was said, in its order. What was said of steps that are no longer there is
+    /// passed over.
+    #[must_use]
+    pub fn of(drink: &Drink, said: &[Said], cupboard: &Cupboard) -> Self {
+        let taken_back: Vec<usize> = said
+            .iter()
+            .filter_map(|s| match s.what {
+                Happening::TakenBack { of } => Some(of),
+                _ => None,
+            })
+            .collect();
+        let steps = drink.steps.iter().map(|step| MadeStep {
+            id: step.id.clone(),
+            state: StepState::Ahead,
+            besides: false,
+        });
+        let mut made = Self {
+            drink: drink.clone(),
+            steps: steps.collect(),
+            measurements: Vec::new(),
+            finished: false,
+        };
+        for (place, said) in said.iter().enumerate() {
+            if !taken_back.contains(&place) {
+                made.take(place, said, cupboard);
+            }
+        }
+        made.take_times();
+        made
+    }
+
+    fn find(&self, step: &str) -> Option<usize> {
+        self.steps.iter().position(|s| s.id == step)
+    }
+
+    fn take(&mut self, place: usize, Said { at, what }: &Said, cupboard: &Cupboard) {
+        match what {
+            Happening::Began { step } => {
+                if let Some(i) = self.find(step)
+                    && self.steps[i].state == StepState::Ahead
+                {
+                    self.steps[i].state = StepState::Running { since: *at };
+                    self.waits_before_end(i, *at);
+                }
+            }
+            Happening::Done { step } => {
+                let Some(i) = self.find(step) else { return };
+                let since = match self.steps[i].state {
+                    StepState::Done { .. } => return,
+                    StepState::Running { since } => Some(since),
+                    StepState::Ahead => None,
+                };
+                self.steps[i].state = StepState::Done { since, at: *at };
+                self.waits_before_end(i, *at);
+            }
+            Happening::Again { step } => {
+                if let Some(i) = self.find(step) {
+                    self.steps[i].state = StepState::Ahead;
+                }
+            }
+            Happening::Used { step, amount } => {
+                if let Some(i) = self.find(step)
+                    && let Some(written) = self.drink.steps[i].action.amount_mut()
+                {
+                    *written = amount.clone();
+                }
+            }
+            Happening::CameOut { step, amount } => self.came_out(step, amount),
+            Happening::Reading { vessel, quantity, value, error } => {
+                self.measurements.extend(self.reading(vessel, *quantity, *value, *error));
+            }
+            Happening::Added { vessel, ingredient, amount } => {
+                if cupboard.ingredient(ingredient).is_some() {
+                    let add = Action::add(vessel.clone(), ingredient.clone(), amount.clone());
+                    self.besides(place, *at, vessel, add);
+                }
+            }
+            Happening::PouredAway { vessel, volume } => {
+                if self.drink.vessel(AWAY).is_none() {
+                    let away = Vessel {
+                        name: Some("what was poured away".into()),
+                        capacity: Some(Amount::millilitres(100_000.0)),
+                        ..Vessel::new(AWAY, VesselKind::Bowl)
+                    };
+                    self.drink.vessels.push(away);
+                }
+                let portion = Portion::Volume(volume.clone());
+                let pour = Action::Pour { from: vessel.clone(), into: AWAY.into(), portion };
+                self.besides(place, *at, vessel, pour);
+            }
+            Happening::LeftOut { step } => {
+                if let Some(i) = self.find(step) {
+                    self.remove(i);
+                }
+            }
+            Happening::Moved { step, before } => {
+                if let (Some(from), Some(to)) = (self.find(step), self.find(before))
+                    && to < from
+                {
+                    let (step, made) = (self.drink.steps.remove(from), self.steps.remove(from));
+                    self.drink.steps.insert(to, step);
+                    self.steps.insert(to, made);
+                }
+            }
+            Happening::Finished { .. } => self.finished = true,
+            Happening::Tasted { .. } | Happening::Note { .. } | Happening::TakenBack { .. } => {}
+        }
+    }
+
+    /// Who goes on with a vessel has ended what waited in it.
+    fn waits_before_end(&mut self, step: usize, at: f64) {
+        let path = self.drink.steps[step].action.path();
+        for (earlier, made) in self.drink.steps[..step].iter().zip(&mut self.steps) {
+            let shares = earlier.action.path().iter().any(|v| path.contains(v));
+            if let StepState::Running { since } = made.state
+                && shares
+            {
+                made.state = StepState::Done { since: Some(since), at };
+            }
+        }
+    }
+
+    fn remove(&mut self, at: usize) {
+        self.drink.steps.remove(at);
+        self.steps.remove(at);
+        self.measurements.retain_mut(|m| {
+            let there = m.step != at;
+            m.step -= usize::from(m.step > at);
+            there
+        });
+    }
+
+    /// Juice that was squeezed is what the step then says; what any other step gave is a reading.
+    fn came_out(&mut self, step: &str, amount: &Amount) {
+        let Some(i) = self.find(step) else { return };
+        let (volume, weight) = (amount.as_millilitres(), amount.as_grams());
+        if let Action::Squeeze { amount: written, .. } = &mut self.drink.steps[i].action {
+            if volume.is_some() || weight.is_some() {
+                *written = amount.clone();
+            }
+            return;
+        }
+        let path = self.drink.steps[i].action.path();
+        let Some(vessel) = path.last().and_then(|id| self.drink.vessel(id)) else { return };
+        let read = volume
+            .map(|ml| (Quantity::Volume, ml))
+            .or(weight.map(|grams| (Quantity::Weight, grams)));
+        if let Some((quantity, value)) = read {
+            self.measurements.push(Measurement::new(i, vessel, quantity, value));
+        }
+    }
+
+    /// The last step that was begun or done on a vessel.
+    pub(super) fn last_on(&self, vessel: usize) -> Option<usize> {
+        let id = &self.drink.vessels[vessel].id;
+        (0..self.steps.len()).rev().find(|i| {
+            self.steps[*i].state != StepState::Ahead
+                && self.drink.steps[*i].action.path().contains(&id.as_str())
+        })
+    }
+
+    /// Puts something in that the drink doesn't say: after the last thing that was done on the vessel, or
+    /// before everything else.
+    fn besides(&mut self, place: usize, at: f64, vessel: &str, action: Action) {
+        let Some(index) = self.drink.vessel(vessel) else { return };
+        let to = self.last_on(index).map_or(0, |i| i + 1);
+        let id = format!("said-{place}");
+        self.drink.steps.insert(to, Step::new(id.clone(), action));
+        let state = StepState::Done { since: None, at };
+        self.steps.insert(to, MadeStep { id, state, besides: true });
+        for measurement in &mut self.measurements {
+            measurement.step += usize::from(measurement.step >= to);
+        }
+    }
+
+    /// Waits that are over took as long as they took.
+    fn take_times(&mut self) {
+        for (made, step) in self.steps.iter().zip(&mut self.drink.steps) {
+            let StepState::Done { since: Some(since), at } = made.state else { continue };
+            let took = (at - since).max(0.0);
+            if let Action::Infuse { minutes, .. }
+            | Action::Macerate { minutes, how: Maceration::Left, .. } = &mut step.action
+                && (took - *minutes).abs() > AS_WRITTEN * *minutes
+            {
+                *minutes = took;
+            }
+        }
+    }
+
+    /// A reading as it would be believed now; `None` for a vessel in which nothing has been done.
+    #[must_use]
+    pub fn reading(
+        &self,
+        vessel: &str,
+        quantity: Quantity,
+        value: f64,
+        error: Option<f64>,
+    ) -> Option<Measurement> {
+        let vessel = self.drink.vessel(vessel)?;
+        let usual = Measurement::new(self.last_on(vessel)?, vessel, quantity, value);
+        Some(Measurement { error: error.unwrap_or(usual.error), ..usual })
+    }
+
+    /// The first step that is still to be done.
+    #[must_use]
+    pub fn next(&self) -> Option<usize> {
+        self.steps.iter().position(|s| s.state == StepState::Ahead)
+    }
+
+    /// Whether a happening can be said now, at that time; if not, why.
+    ///
+    /// # Errors
+    /// Names the field: a step or vessel that isn't there, one whose turn it isn't, a time that has not come, a
+    /// reading that no instrument can give.
+    pub fn allows(
+        &self,
+        what: &Happening,
+        so_far: &[Said],
+        (at, now): (f64, f64),
+        cupboard: &Cupboard,
+    ) -> Result<(), FieldError> {
+        if !at.is_finite() || at > now + 1.0 {
+            return Err(fault("at", "That time hasn't come yet. Is the clock right?"));
+        }
+        if self.finished && !matches!(what, Happening::Note { .. } | Happening::TakenBack { .. }) {
+            return Err(fault("what", "This batch is finished. Take that back first."));
+        }
+        let step = |id: &String| {
+            self.find(id).ok_or_else(|| {
+                fault("what.step", format!("There is no step “{}” in this batch.", short(id)))
+            })
+        };
+        let vessel = |id: &String| {
+            self.drink.vessel(id).ok_or_else(|| {
+                fault("what.vessel", format!("There is no vessel “{}” in this batch.", short(id)))
+            })
+        };
+        match what {
+            Happening::Began { step: id } | Happening::Done { step: id } => {
+                let index = step(id)?;
+                if let Some(before) = self.in_the_way(index) {
+                    let label =
+                        crate::report::sentence(&self.drink, &self.drink.steps[before], cupboard);
+                    return Err(fault("what.step", format!("Something comes first: {label}")));
+                }
+            }
+            Happening::Again { step: id } => {
+                step(id)?;
+            }
+            Happening::LeftOut { step: id } => {
+                let index = step(id)?;
+                if self.steps[index].state != StepState::Ahead {
+                    return Err(fault("what.step", "That step has been done. Take it back first."));
+                }
+            }
+            Happening::Moved { step: id, before } => {
+                let (from, to) = (step(id)?, step(before)?);
+                if to >= from || self.steps[to].state != StepState::Ahead {
+                    let message = "It can only be done before a step that is still ahead of it.";
+                    return Err(fault("what.before", message));
+                }
+            }
+            Happening::Used { step: id, amount } => {
+                let index = step(id)?;
+                let written = &self.drink.steps[index];
+                if written.action.amount().is_none() {
+                    return Err(fault("what.step", "That step has no amount."));
+                }
+                let mut tried = self.drink.clone();
+                if let Some(place) = tried.steps[index].action.amount_mut() {
+                    *place = amount.clone();
+                }
+                first(tried.check(cupboard), "what.amount")?;
+            }
+            Happening::CameOut { step: id, amount } => {
+                step(id)?;
+                let found = amount.as_millilitres().or(amount.as_grams());
+                if !found.is_some_and(|v| (0.0..=500_000.0).contains(&v)) {
+                    let message = "Say it as a volume or a weight, for example 180 ml.";
+                    return Err(fault("what.amount", message));
+                }
+            }
+            Happening::Reading { vessel: id, quantity, value, error } => {
+                let index = vessel(id)?;
+                let (least, most) = quantity.range();
+                if !(least..=most).contains(value) {
+                    let unit = quantity.unit();
+                    let message = format!("{value} {unit} can't be. {least} to {most} {unit} can.");
+                    return Err(fault("what.value", message));
+                }
+                if error.is_some_and(|e| !e.is_finite() || e <= 0.0) {
+                    return Err(fault("what.error", "An error is more than nothing."));
+                }
+                let reading = self.reading(id, *quantity, *value, *error);
+                let there =
+                    reading.and_then(|m| m.in_run(&self.drink, &Trace::run(&self.drink, cupboard)));
+                if there.is_none() {
+                    let the = self.drink.in_sentence(index);
+                    let message = format!("There is nothing in {the} yet that could be measured.");
+                    return Err(fault("what.vessel", message));
+                }
+            }
+            Happening::Added { vessel: id, ingredient, amount } => {
+                let index = vessel(id)?;
+                let mut tried = self.clone();
+                let add = Action::add(id.clone(), ingredient.clone(), amount.clone());
+                tried.besides(usize::MAX, at, &self.drink.vessels[index].id, add);
+                first(tried.drink.check(cupboard), "what.amount")?;
+            }
+            Happening::PouredAway { vessel: id, volume } => {
+                vessel(id)?;
+                if !volume.as_millilitres().is_some_and(|ml| ml > 0.0 && ml <= 500_000.0) {
+                    return Err(fault("what.volume", "Say it as a volume, for example 100 ml."));
+                }
+            }
+            Happening::Tasted { vessel: id, words } => {
+                vessel(id)?;
+                text("what.words", words)?;
+            }
+            Happening::Note { text: note } => text("what.text", note)?,
+            Happening::TakenBack { of } => match so_far.get(*of) {
+                None => return Err(fault("what.of", "Nothing was said there.")),
+                Some(Said { what: Happening::TakenBack { .. }, .. }) => {
+                    return Err(fault("what.of", "What was taken back is said anew instead."));
+                }
+                Some(_) => {}
+            },
+            Happening::Finished { place, note } => {
+                text("what.place", place)?;
+                text("what.note", note)?;
+            }
+        }
+        Ok(())
+    }
+
+    /// A step that shares a vessel, is written earlier, and is still ahead.
+    fn in_the_way(&self, step: usize) -> Option<usize> {
+        self.earlier(step, |state| state == StepState::Ahead)
+    }
+
+    /// Whether nothing that shares a vessel with a step is still ahead of it, or waits.
+    pub(super) fn is_ready(&self, step: usize) -> bool {
+        let undone = |state| !matches!(state, StepState::Done { .. });
+        self.steps[step].state == StepState::Ahead && self.earlier(step, undone).is_none()
+    }
+
+    fn earlier(&self, step: usize, is: impl Fn(StepState) -> bool) -> Option<usize> {
+        let path = self.drink.steps[step].action.path();
+        (0..step).find(|earlier| {
+            is(self.steps[*earlier].state)
+                && self.drink.steps[*earlier].action.path().iter().any(|v| path.contains(v))
+        })
+    }
+}
+
+fn first(faults: Vec<FieldError>, field: &str) -> Result<(), FieldError> {
+    faults.into_iter().next().map_or(Ok(()), |f| Err(fault(field, f.message)))
+}
+
+fn text(field: &str, text: &str) -> Result<(), FieldError> {
+    if text.chars().count() > 2000 || text.chars().any(|c| c.is_control() && c != '\n') {
+        return Err(fault(field, "That is too long, or has characters that can't be shown."));
+    }
+    Ok(())
+}
+
+fn short(text: &str) -> String {
+    text.chars().take(60).collect()
+}

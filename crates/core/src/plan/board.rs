@@ -1,0 +1,124 @@
+//! What is spoken for: the hands, rings and vessels of a kitchen along the time, and the room in its
+//! refrigerator. All times are whole seconds before or after the moment that a plan counts from.
+
+/// Seconds before (negative) or after the moment that a plan counts from.
+pub(super) type Time = i64;
+
+/// One pair of hands, one ring, one vessel: what it is busy with, in order of time and never twice at once.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub(super) struct Lane(Vec<(Time, Time)>);
+
+impl Lane {
+    /// The latest time up to `latest` from which it is free for so long.
+    pub(super) fn latest_free(&self, latest: Time, length: Time) -> Time {
+        let mut at = latest;
+        let behind = self.0.partition_point(|(from, _)| *from < at + length.max(1));
+        for (from, to) in self.0[..behind].iter().rev() {
+            if *to <= at {
+                break;
+            }
+            if *from < at + length.max(1) {
+                at = from - length;
+            }
+        }
+        at
+    }
+
+    pub(super) fn is_free(&self, from: Time, to: Time) -> bool {
+        self.latest_free(from, to - from) == from
+    }
+
+    pub(super) fn take(&mut self, from: Time, to: Time) {
+        if to > from {
+            let at = self.0.partition_point(|(begins, _)| *begins < from);
+            self.0.insert(at, (from, to));
+        }
+    }
+
+    /// Whether something begins just at that time: hands stay with what they are at.
+    pub(super) fn begins_at(&self, time: Time) -> bool {
+        self.0.binary_search_by_key(&time, |(from, _)| *from).is_ok()
+    }
+}
+
+/// The refrigerator: who stands in it from when to when, with how many litres.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub(super) struct Cold(Vec<(Time, Time, f64)>);
+
+impl Cold {
+    pub(super) fn take(&mut self, from: Time, to: Time, litres: f64) {
+        if to > from && litres > 0.0 {
+            self.0.push((from, to, litres));
+        }
+    }
+
+    /// The most that ever stands in it in that time.
+    pub(super) fn most(&self, from: Time, to: Time) -> f64 {
+        let meets = |(a, b, _): &&(Time, Time, f64)| *a < to && *b > from;
+        // It is fullest when something has just been put in.
+        let moments = self.0.iter().filter(meets).map(|(a, ..)| (*a).max(from)).chain([from]);
+        let full = |at: Time| -> f64 {
+            self.0.iter().filter(|(a, b, _)| *a <= at && *b > at).map(|(.., l)| l).sum()
+        };
+        moments.map(full).fold(0.0, f64::max)
+    }
+
+    /// The time before which what is in the way hasn't been put in yet.
+    pub(super) fn first_in(&self, from: Time, to: Time) -> Option<Time> {
+        self.0.iter().filter(|(a, b, _)| *a < to && *b > from).map(|(a, ..)| *a).max()
+    }
+
+    pub(super) fn taken(&self) -> &[(Time, Time, f64)] {
+        &self.0
+    }
+}
+
+/// Everything together.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub(super) struct Board {
+    pub(super) cooks: Vec<Lane>,
+    pub(super) rings: Vec<Lane>,
+    pub(super) vessels: Vec<Lane>,
+    pub(super) cold: Cold,
+}
+
+/// The lane on which something can be done latest, and when; of lanes that are alike the one that is busy
+/// just afterwards.
+pub(super) fn latest_of(lanes: &[Lane], latest: Time, length: Time) -> Option<(usize, Time)> {
+    lanes
+        .iter()
+        .enumerate()
+        .map(|(i, lane)| (i, lane.latest_free(latest, length)))
+        .max_by_key(|(i, at)| (*at, lanes[*i].begins_at(at + length), std::cmp::Reverse(*i)))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_latest_gap_is_found() {
+        let mut lane = Lane::default();
+        lane.take(-100, -50);
+        lane.take(-30, 0);
+        assert_eq!(lane.latest_free(-10, 10), -40);
+        assert_eq!(lane.latest_free(-10, 20), -50);
+        assert_eq!(lane.latest_free(-10, 21), -121);
+        assert_eq!(lane.latest_free(10, 5), 10);
+        assert!(lane.is_free(-50, -30) && !lane.is_free(-51, -30) && !lane.is_free(-50, -29));
+        assert!(lane.is_free(0, 5) && lane.begins_at(-30) && !lane.begins_at(-50));
+    }
+
+    #[test]
+    fn the_refrigerator_is_as_full_as_at_its_fullest() {
+        let mut cold = Cold::default();
+        cold.take(0, 100, 2.0);
+        cold.take(50, 150, 3.0);
+        cold.take(100, 200, 1.0);
+        assert!((cold.most(0, 40) - 2.0).abs() < 1e-9);
+        assert!((cold.most(0, 200) - 5.0).abs() < 1e-9);
+        assert!((cold.most(100, 120) - 4.0).abs() < 1e-9);
+        assert_eq!(cold.most(300, 400), 0.0);
+        assert_eq!(cold.first_in(60, 90), Some(50));
+    }
+}

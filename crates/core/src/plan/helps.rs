@@ -1,0 +1,232 @@
+//! What would help, found by planning again with it; and when it could be served if one began now.
+
+use serde::Serialize;
+
+use super::schedule::Schedule;
+use super::strip::keeps_for;
+use super::tasks::{Laid, lay_out, make_ahead, minutes, part_id, seconds};
+use super::{Order, Plan, say};
+use crate::drink::{Action, CoolingPlace, FieldError};
+use crate::work::Worktop;
+
+/// One thing that would help.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Help {
+    /// What it is: "A second ring".
+    pub title: String,
+    /// What it does: "begin 20 minutes later".
+    pub message: String,
+    /// By how much later one can begin on the day, minutes.
+    pub gain_minutes: f64,
+    /// What of what stands in the way it takes away.
+    pub mends: u32,
+    /// What is changed.
+    pub change: PlanChange,
+}
+
+/// What a help changes in the plan.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum PlanChange {
+    /// One more pair of hands.
+    Cook,
+    /// One more ring.
+    Ring,
+    /// A cooling step in cold water: the task.
+    WaterBath(String),
+    /// Another vessel like one that several drinks want: its name. It has to be borrowed, not ticked.
+    Vessel(String),
+    /// A part on the evening before: the entry, and the step that ends it.
+    Ahead(String),
+}
+
+/// Less than this is nothing that one would change a plan for, minutes.
+const WORTH_IT: f64 = 5.0;
+/// What is tried for a help looks at fewer orders.
+const QUICKLY: f64 = 0.15;
+/// How many cooling steps are tried in cold water.
+const BATHS: usize = 4;
+/// A cooling step shorter than this isn't worth it, s.
+const LONG_COOLING: i64 = 1200;
+/// Serving is put off by steps of so many minutes, and for two days at the most.
+const PUT_OFF: f64 = 5.0;
+const MOST_PUT_OFF: f64 = 2.0 * 1440.0;
+
+/// Adds to a plan what would help, and by how much later it could be served.
+pub(super) fn add(
+    order: &Order,
+    worktop: Worktop<'_>,
+    laid: &Laid,
+    schedule: &Schedule,
+    plan: &mut Plan,
+) -> Result<(), FieldError> {
+    plan.later_by = order.now.filter(|now| *now > plan.begins).and_then(|now| {
+        let ready = plan.troubles.iter().all(|t| t.task.is_none());
+        ready.then(|| put_off(laid, now)).flatten()
+    });
+    let was = schedule.broken.len() as u32;
+    let begins = day_begins(order, laid, schedule);
+    let mut helps = Vec::new();
+    let mut tell = |title: String, solved: &(Schedule, f64), change: PlanChange| {
+        let gain = minutes(seconds(solved.1 - begins));
+        let broken = solved.0.broken.len() as u32;
+        let mends = was.saturating_sub(broken);
+        if broken > was || (gain < WORTH_IT && mends == 0) {
+            return;
+        }
+        let mut told = Vec::new();
+        if mends > 0 {
+            let all = if mends == was { "then everything fits" } else { "then more of it fits" };
+            told.push(all.to_owned());
+        }
+        if gain >= WORTH_IT {
+            told.push(format!("begin {} later", say(gain)));
+        }
+        helps.push(Help {
+            title,
+            message: told.join("; "),
+            gain_minutes: gain.max(0.0),
+            mends,
+            change,
+        });
+    };
+    let again = |problem: &super::Problem, laid: &Laid, order: &Order| {
+        let schedule = problem.solve(QUICKLY);
+        let begins = day_begins(order, laid, &schedule);
+        (schedule, begins)
+    };
+    if order.drinks.len() + laid.problem.cooks > 1 {
+        let mut more = laid.problem.clone();
+        more.cooks += 1;
+        tell(
+            format!("{} pair of hands", nth(more.cooks)),
+            &again(&more, laid, order),
+            PlanChange::Cook,
+        );
+    }
+    if laid.problem.jobs.iter().any(|j| j.ring) {
+        let mut more = laid.problem.clone();
+        more.rings += 1;
+        tell(format!("{} ring", nth(more.rings)), &again(&more, laid, order), PlanChange::Ring);
+    }
+    for vessel in 0..laid.problem.vessels {
+        let uses = laid.problem.stays.iter().zip(&schedule.vessel);
+        let mut drinks: Vec<usize> = uses
+            .filter(|(_, taken)| **taken == Some(vessel))
+            .filter_map(|(stay, _)| Some(laid.tasks[*stay.jobs.first()?].entry))
+            .collect();
+        drinks.dedup();
+        if drinks.len() < 2 {
+            continue;
+        }
+        let mut more = laid.problem.clone();
+        more.vessels += 1;
+        for stay in more.stays.iter_mut().filter(|s| s.vessels.contains(&vessel)) {
+            stay.vessels.push(laid.problem.vessels);
+        }
+        let name = laid.vessels.name(vessel).to_owned();
+        let title = format!("Another one like “{name}”");
+        tell(title, &again(&more, laid, order), PlanChange::Vessel(name));
+    }
+    for part in plan.parts.iter().filter(|p| !p.ahead) {
+        let mut more = laid.problem.clone();
+        for (task, job) in laid.tasks.iter().zip(&mut more.jobs) {
+            if part_id(order, task) == part.id {
+                make_ahead(order, job);
+            }
+        }
+        let name = &order.drinks[part.drink].drink.name;
+        let keeps = keeps_for(part);
+        let title = format!("{name} the evening before, {}: it keeps {keeps}", part.label);
+        let solved = again(&more, laid, order);
+        tell(title, &solved, PlanChange::Ahead(part.id.clone()));
+    }
+    for (task, drink, step) in long_coolings(order, laid) {
+        let mut changed = order.clone();
+        changed.drinks[drink].water_bath.push(step);
+        let other = lay_out(&changed, worktop)?;
+        let name = &order.drinks[drink].drink.name;
+        let title = format!("Cold water for {name}");
+        tell(title, &again(&other.problem, &other, &changed), PlanChange::WaterBath(task));
+    }
+    helps.sort_by(|a, b| b.mends.cmp(&a.mends).then(b.gain_minutes.total_cmp(&a.gain_minutes)));
+    helps.truncate(6);
+    plan.helps = helps;
+    Ok(())
+}
+
+/// When handwork begins on the day of serving, minutes: after the last night before the last serving, or from
+/// the first begin where there is none.
+fn day_begins(order: &Order, laid: &Laid, schedule: &Schedule) -> f64 {
+    let due = laid.problem.jobs.iter().map(|j| j.due).max().unwrap_or(0);
+    let nights = order.closed.iter().filter(|s| s.night).map(|s| seconds(s.to));
+    let morning = nights.filter(|to| *to < due).max().unwrap_or(i64::MIN);
+    let hands = laid.problem.jobs.iter().zip(&schedule.starts).filter(|(j, _)| j.hands > 0);
+    let on_the_day = hands.map(|(j, s)| s + j.lead).filter(|from| *from >= morning).min();
+    minutes(on_the_day.unwrap_or(due))
+}
+
+/// Cooling steps on the worktop or in the refrigerator that take long.
+fn long_coolings(order: &Order, laid: &Laid) -> Vec<(String, usize, String)> {
+    let mut found: Vec<(i64, usize)> = Vec::new();
+    for (i, (task, job)) in laid.tasks.iter().zip(&laid.problem.jobs).enumerate() {
+        let wanted = &order.drinks[task.entry];
+        let step = wanted.drink.steps.iter().find(|s| s.id == task.step);
+        let warm = step.is_some_and(|s| {
+            // Cold water is about 12 °C; what must be colder goes on in the refrigerator.
+            matches!(&s.action, Action::Cool { place, to_c, .. }
+                if matches!(place, CoolingPlace::Worktop | CoolingPlace::Refrigerator)
+                    && *to_c >= 15.0)
+        });
+        let known = wanted.water_bath.contains(&task.step);
+        if warm && !known && task.go == 1 && job.wait >= LONG_COOLING {
+            found.push((-job.wait, i));
+        }
+    }
+    found.sort_unstable();
+    found
+        .into_iter()
+        .take(BATHS)
+        .map(|(_, i)| {
+            let task = &laid.tasks[i];
+            (task.id.clone(), task.entry, task.step.clone())
+        })
+        .collect()
+}
+
+/// By how much everything has to be served later if one can't begin before now; none if not within two days.
+fn put_off(laid: &Laid, now: f64) -> Option<f64> {
+    let now = seconds(now);
+    // At least by what is missing now; then in larger steps until it fits, and back in small ones.
+    let fits = |later: f64| {
+        let mut problem = laid.problem.clone();
+        for job in &mut problem.jobs {
+            job.due += seconds(later);
+        }
+        let schedule = problem.solve(0.0);
+        let begins = schedule.starts.iter().copied().min().unwrap_or(0);
+        (begins >= now && schedule.broken.is_empty(), minutes(now - begins))
+    };
+    let (_, missing) = fits(0.0);
+    let mut later = (missing / PUT_OFF).ceil() * PUT_OFF;
+    while later <= MOST_PUT_OFF {
+        let (ready, missing) = fits(later);
+        if ready {
+            return Some(later);
+        }
+        later += (missing / PUT_OFF).ceil().max(1.0) * PUT_OFF;
+    }
+    None
+}
+
+fn nth(number: usize) -> String {
+    match number {
+        1 => "A".into(),
+        2 => "A second".into(),
+        3 => "A third".into(),
+        4 => "A fourth".into(),
+        n => format!("One more ({n}th)"),
+    }
+}

@@ -1,0 +1,468 @@
+//! When to start: several drinks, one kitchen, backward from the moment of serving.
+//!
+//! A step of a drink is a **task**: some of it is handwork, the rest is waiting. How long each takes is
+//! read off the trace, and so is how long what it leaves may *stand* before the next step: the contents
+//! are let stand where they are until something is lost (the ice melts, the fizz goes, it turns bitter,
+//! it is no longer safe). Between two tasks on one vessel lies a **window**, from no time at all to that.
+//!
+//! A task **holds** what it needs: hands, a ring of the stove while something is on it, the very vessel
+//! of the kitchen that the drink's vessel stands for (from the first task on it to the last), room in the
+//! refrigerator. Hands rest in the hours that are closed: the night, and what is spoken for. Waiting goes
+//! on through them, but nobody leaves a pot on the ring alone.
+//!
+//! A [`Plan`] puts every task as late as it can be: fresh is better, and one sleeps longer. What can be
+//! made earlier without loss is told as a [`AheadPart`], and whoever likes moves it to the evening before.
+//!
+//! There is no clock here: all times are minutes before (negative) or after the moment that the order
+//! counts from, usually the serving. Which day and hour that is, is somebody else's business.
+
+mod board;
+mod helps;
+mod kitchen;
+mod schedule;
+mod search;
+mod standing;
+mod strip;
+mod tasks;
+#[cfg(test)]
+mod tests;
+mod words;
+
+use serde::{Deserialize, Serialize};
+
+use crate::cupboard::VesselKind;
+use crate::drink::{Drink, FieldError};
+use crate::work::Worktop;
+
+pub use helps::{Help, PlanChange};
+pub use strip::{AheadPart, Block, Busy, PlannedTask, Rest};
+
+use schedule::{Broken, Problem, Schedule};
+use strip::read;
+use tasks::{Laid, lay_out, minutes};
+
+/// What is to be planned.
+#[derive(Debug, Clone, Default)]
+pub struct Order {
+    /// The drinks, at the sizes that they are made in.
+    pub drinks: Vec<Wanted>,
+    /// What there is to make them with.
+    pub means: Means,
+    /// Hours without handwork.
+    pub closed: Vec<Closed>,
+    /// Tasks that are held to a time.
+    pub holds: Vec<Hold>,
+    /// Tasks that come after others.
+    pub after: Vec<After>,
+    /// Parts that are to be done by the evening before: the entry and the step that ends each.
+    pub ahead: Vec<String>,
+    /// The time that it is; without it nothing is in the past.
+    pub now: Option<f64>,
+}
+
+/// A drink that is to be ready.
+#[derive(Debug, Clone)]
+pub struct Wanted {
+    /// Names it in the plan; the first part of its tasks' ids.
+    pub id: String,
+    /// The drink at the size that is made.
+    pub drink: Drink,
+    /// When it is served, minutes from the moment that the order counts from.
+    pub serve_at: f64,
+    /// The ids of cooling steps that are done in cold water, whatever the drink says.
+    pub water_bath: Vec<String>,
+}
+
+/// What there is to make drinks with.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(default, deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Means {
+    /// Pairs of hands.
+    pub cooks: u32,
+    /// Rings of the stove.
+    pub rings: u32,
+    /// Room in the refrigerator, litres.
+    pub refrigerator_l: f64,
+}
+
+impl Default for Means {
+    /// One cook, four rings, and a refrigerator of which two shelves are cleared: about 30 l. Estimate of
+    /// a home kitchen.
+    fn default() -> Self {
+        Self { cooks: 1, rings: 4, refrigerator_l: 30.0 }
+    }
+}
+
+/// The most of each that a plan can have.
+pub mod most {
+    /// Drinks.
+    pub const DRINKS: usize = 20;
+    /// Pairs of hands.
+    pub const COOKS: u32 = 12;
+    /// Rings.
+    pub const RINGS: u32 = 12;
+    /// Litres of room in the refrigerator.
+    pub const LITRES: f64 = 1000.0;
+    /// Tasks in all.
+    pub const TASKS: usize = 600;
+}
+
+impl Means {
+    /// What no kitchen can be.
+    #[must_use]
+    pub fn check(&self) -> Vec<FieldError> {
+        let fault = |field: &str, message: String| FieldError { field: field.into(), message };
+        let mut faults = Vec::new();
+        if self.cooks == 0 || self.cooks > most::COOKS {
+            let message = format!("{} cooks won't do; 1 to {} will.", self.cooks, most::COOKS);
+            faults.push(fault("means.cooks", message));
+        }
+        if self.rings > most::RINGS {
+            let message = format!("{} rings won't do; 0 to {} will.", self.rings, most::RINGS);
+            faults.push(fault("means.rings", message));
+        }
+        if !(0.0..=most::LITRES).contains(&self.refrigerator_l) {
+            let message =
+                format!("{} l won't do; 0 to {} l will.", self.refrigerator_l, most::LITRES);
+            faults.push(fault("means.refrigerator_l", message));
+        }
+        faults
+    }
+}
+
+/// Hours without handwork.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Closed {
+    /// From, minutes.
+    pub from: f64,
+    /// To, minutes.
+    pub to: f64,
+    /// Whether it is a night, before which parts can be made.
+    pub night: bool,
+}
+
+/// A task that is held to a time.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Hold {
+    /// Its id.
+    pub task: String,
+    /// When its handwork begins, minutes.
+    pub at: f64,
+}
+
+/// A task that comes after another one.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct After {
+    /// Its id.
+    pub task: String,
+    /// The one that is done before.
+    pub after: String,
+}
+
+/// When everything is done.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Plan {
+    /// When one begins, minutes.
+    pub begins: f64,
+    /// When the last thing is done, minutes.
+    pub ends: f64,
+    /// Every task, in order of time.
+    pub tasks: Vec<PlannedTask>,
+    /// Handwork in a row, as it is drawn: one drink, one cook, no pause.
+    pub blocks: Vec<Block>,
+    /// What stands or cooks by itself in between.
+    pub rests: Vec<Rest>,
+    /// What each cook is busy with, in the order of time.
+    pub cooks: Vec<Vec<Busy>>,
+    /// What is on each ring.
+    pub rings: Vec<Vec<Busy>>,
+    /// The kitchen's vessels that are used, and by what.
+    pub vessels: Vec<VesselUse>,
+    /// The most that ever stands in the refrigerator, litres.
+    pub refrigerator_l: f64,
+    /// Handwork of all cooks together, minutes.
+    pub work_minutes: f64,
+    /// Stretches of half an hour or more between begin and end, outside closed hours, in which nobody is
+    /// needed.
+    pub free: Vec<Stretch>,
+    /// No plan begins later than this, minutes: the longest chain of each drink for itself, and the
+    /// handwork of all by all hands.
+    pub bound: f64,
+    /// In how many goes each drink is made, in the order of the drinks.
+    pub goes: Vec<u32>,
+    /// What doesn't fit.
+    pub troubles: Vec<Trouble>,
+    /// By how much later it has to be served if one begins now, minutes; none if there is time.
+    pub later_by: Option<f64>,
+    /// What would help, the most first.
+    pub helps: Vec<Help>,
+    /// What can be made ahead.
+    pub parts: Vec<AheadPart>,
+    /// The hours without handwork.
+    pub closed: Vec<Closed>,
+}
+
+/// A stretch of time.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Stretch {
+    /// From, minutes.
+    pub from: f64,
+    /// To, minutes.
+    pub to: f64,
+}
+
+/// A vessel of the kitchen, and when it is used.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct VesselUse {
+    /// What it is called.
+    pub name: String,
+    /// By what, in the order of time.
+    pub by: Vec<Busy>,
+}
+
+/// What doesn't fit, or isn't there.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Trouble {
+    /// Whether the plan can't be carried out as it stands; otherwise it only has to be known.
+    pub stops: bool,
+    /// In words.
+    pub message: String,
+    /// The task that it is about.
+    pub task: Option<String>,
+}
+
+impl Trouble {
+    fn of_vessel(drink: &str, vessel: &str, why: &str, taken: bool) -> Self {
+        let taken = if taken { " The other drinks of the plan have the rest." } else { "" };
+        let vessel = vessel.to_lowercase();
+        Self { stops: true, message: format!("{drink}, {vessel}: {why}{taken}"), task: None }
+    }
+
+    fn no_vessel(drink: &str, vessel: &str, kind: VesselKind, too_small: bool) -> Self {
+        let kind = kind.name().to_lowercase();
+        let message = if too_small {
+            format!("{drink}: no {kind} of the cupboard is large enough for “{vessel}”.")
+        } else {
+            format!(
+                "{drink}: there is no {kind} in the cupboard. The plan takes it that one is at hand."
+            )
+        };
+        Self { stops: too_small, message, task: None }
+    }
+}
+
+/// Plans an order.
+///
+/// Tasks lie within their windows, nothing is held by two at once, hands rest in closed hours; where that
+/// can't be had, [`Plan::troubles`] says what breaks. Up to ten drinks of fifteen steps take some tens of
+/// milliseconds.
+///
+/// # Errors
+/// If the drinks are too large to be run for one question, or there are too many tasks.
+pub fn plan<'a>(order: &Order, worktop: impl Into<Worktop<'a>>) -> Result<Plan, FieldError> {
+    let laid = laid(order, worktop.into())?;
+    let schedule = laid.problem.solve(1.0);
+    Ok(read(order, &laid, &schedule))
+}
+
+/// The same, with what would help and when it could be served at the earliest.
+///
+/// # Errors
+/// As [`plan`].
+pub fn plan_with_help<'a>(
+    order: &Order,
+    worktop: impl Into<Worktop<'a>>,
+) -> Result<Plan, FieldError> {
+    let worktop = worktop.into();
+    let laid = laid(order, worktop)?;
+    let schedule = laid.problem.solve(1.0);
+    let mut plan = read(order, &laid, &schedule);
+    helps::add(order, worktop, &laid, &schedule, &mut plan)?;
+    Ok(plan)
+}
+
+fn laid(order: &Order, worktop: Worktop<'_>) -> Result<Laid, FieldError> {
+    let fault = |field: &str, message: String| FieldError { field: field.into(), message };
+    if order.drinks.is_empty() {
+        return Err(fault("drinks", "There is no drink in this plan yet. Add one.".into()));
+    }
+    if order.drinks.len() > most::DRINKS {
+        let message = format!(
+            "{} drinks are more than one kitchen makes at once; {} are the most.",
+            order.drinks.len(),
+            most::DRINKS
+        );
+        return Err(fault("drinks", message));
+    }
+    let steps: usize = order.drinks.iter().map(|d| d.drink.steps.len()).sum();
+    if steps == 0 {
+        return Err(fault("drinks", "Nothing has to be done for these drinks yet.".into()));
+    }
+    let laid = lay_out(order, worktop)?;
+    if laid.tasks.len() > most::TASKS {
+        let message = format!(
+            "These drinks come to {} tasks, in all their goes; {} are the most that can be planned. \
+             Make less at once, or take larger vessels.",
+            laid.tasks.len(),
+            most::TASKS
+        );
+        return Err(fault("drinks", message));
+    }
+    if let Some((task, after)) = in_a_circle(&laid) {
+        let message = format!("“{task}” can't come after “{after}”: that already comes after it.");
+        return Err(fault("after", message));
+    }
+    Ok(laid)
+}
+
+/// Two tasks that wait for each other, if there are any.
+fn in_a_circle(laid: &Laid) -> Option<(String, String)> {
+    let n = laid.tasks.len();
+    let mut waits_for = vec![0; n];
+    for link in &laid.problem.links {
+        waits_for[link.to] += 1;
+    }
+    let mut free: Vec<usize> = (0..n).filter(|t| waits_for[*t] == 0).collect();
+    let mut done = 0;
+    while let Some(task) = free.pop() {
+        done += 1;
+        for link in laid.problem.links.iter().filter(|l| l.from == task) {
+            waits_for[link.to] -= 1;
+            if waits_for[link.to] == 0 {
+                free.push(link.to);
+            }
+        }
+    }
+    if done == n {
+        return None;
+    }
+    // The links that were said last are those of the order.
+    let stuck = laid.problem.links.iter().rev().find(|l| waits_for[l.to] > 0)?;
+    Some((laid.tasks[stuck.to].label.to_owned(), laid.tasks[stuck.from].label.to_owned()))
+}
+
+/// What broke, in words.
+fn told(laid: &Laid, schedule: &Schedule, order: &Order) -> Vec<Trouble> {
+    let problem = &laid.problem;
+    let name = |task: usize| &order.drinks[laid.tasks[task].entry].drink.name;
+    let mut troubles: Vec<Trouble> = Vec::new();
+    for broken in &schedule.broken {
+        let (task, message) = match *broken {
+            Broken::Stands(l) | Broken::Cold(l) if problem.links[l].longest.is_none() => {
+                let task = problem.links[l].from;
+                (task, format!("{}: the refrigerator is too full for it.", name(task)))
+            }
+            Broken::Stands(l) => {
+                let link = &problem.links[l];
+                let gap = problem.gap(link, &schedule.starts);
+                let why = laid.tasks[link.from].why.as_deref().unwrap_or("It stands too long.");
+                let message = format!(
+                    "{}: after “{}” it would have to stand for {}, and {} is the most. {why}",
+                    name(link.from),
+                    laid.tasks[link.from].label,
+                    say(minutes(gap)),
+                    say(minutes(link.longest.unwrap_or(0))),
+                );
+                (link.from, message)
+            }
+            Broken::Cold(l) => {
+                let link = &problem.links[l];
+                let message = format!(
+                    "{}: there is no room in the refrigerator for its {:.1} l when it is wanted; \
+                     {:.1} l are all there is.",
+                    name(link.from),
+                    link.litres,
+                    problem.cold,
+                );
+                (link.from, message)
+            }
+            Broken::Early(task) => {
+                let job = &problem.jobs[task];
+                let ends = schedule.starts[task] + job.length();
+                let why = laid.tasks[task].why.as_deref().unwrap_or("It stands too long.");
+                let message = format!(
+                    "{}: “{}” is done {} before it is wanted. {why}",
+                    name(task),
+                    laid.tasks[task].label,
+                    say(minutes(job.due - ends)),
+                );
+                (task, message)
+            }
+            Broken::NoRoom(task) => {
+                let job = &problem.jobs[task];
+                let stretch = job.hands + if job.attended { job.wait } else { 0 };
+                let lacks = if job.ring && problem.rings == 0 {
+                    "a ring, and there is none".to_owned()
+                } else {
+                    format!(
+                        "somebody for {} at a stretch, and what it is done with; there is no such time \
+                         in two months",
+                        say(minutes(stretch))
+                    )
+                };
+                let label = laid.tasks[task].label;
+                (task, format!("{}: “{label}” needs {lacks}.", name(task)))
+            }
+            Broken::Held(task) => {
+                let label = laid.tasks[task].label;
+                let message = format!(
+                    "{}: “{label}” can't be held to that time: what comes after it begins sooner, or \
+                     nobody has a hand free.",
+                    name(task)
+                );
+                (task, message)
+            }
+        };
+        let id = laid.tasks[task].id.clone();
+        if !troubles.iter().any(|t| t.task.as_ref() == Some(&id)) {
+            troubles.push(Trouble { stops: true, message, task: Some(id) });
+        }
+    }
+    troubles
+}
+
+/// A span as one speaks of it.
+fn say(minutes: f64) -> String {
+    let whole = minutes.round() as i64;
+    match whole {
+        ..1 => "a moment".into(),
+        1 => "a minute".into(),
+        2..90 => format!("{whole} minutes"),
+        90..2880 => {
+            let (hours, rest) = (whole / 60, whole % 60);
+            let plural = if hours == 1 { "" } else { "s" };
+            match rest {
+                0 => format!("{hours} hour{plural}"),
+                _ => format!("{hours} h {rest} min"),
+            }
+        }
+        _ => format!("{} days", whole / 1440),
+    }
+}
+
+/// No plan begins later: not the longest drink alone, nor all handwork by all hands without a pause.
+fn bound(problem: &Problem) -> f64 {
+    let alone = problem.alone().into_iter().min().unwrap_or(0);
+    let last = problem.jobs.iter().map(|j| j.due).max().unwrap_or(0);
+    let hands: i64 = problem.jobs.iter().map(|j| j.hands).sum();
+    let mut left = (hands as f64 / problem.cooks.max(1) as f64).floor() as i64;
+    let mut at = last;
+    // Back through the hours that are open.
+    for (from, to) in problem.closed.iter().rev().filter(|(from, _)| *from < last) {
+        let open = (at - to).max(0);
+        if left <= open {
+            break;
+        }
+        left -= open;
+        at = at.min(*from);
+    }
+    minutes(alone.min(at - left))
+}

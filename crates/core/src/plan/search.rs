@@ -1,0 +1,211 @@
+//! The search for a better plan.
+//!
+//! In which order makings are placed decides how good a plan is: all moves of one making to another place in
+//! the order are tried, and that each job gives way to what another making could do in its place; what is
+//! better is kept. From there it wanders on, over plans that are a little worse, until enough has been tried.
+//! What chance there is has a seed: the same problem has the same answer.
+
+use rand::rngs::StdRng;
+use rand::seq::SliceRandom;
+use rand::{RngExt, SeedableRng};
+
+use super::board::Time;
+use super::schedule::{Ends, How, Job, Problem, Schedule};
+
+/// How many orders are tried, by how many jobs there are: a placing takes about a microsecond a job.
+const WORK: usize = 40_000;
+/// So many tasks are few.
+const FEW: usize = 12;
+
+impl Problem {
+    /// The best plan that was found. `thorough` below 1 tries fewer orders.
+    pub(super) fn solve(&self, thorough: f64) -> Schedule {
+        let most = (WORK as f64 * thorough) as usize / self.jobs.len().max(1);
+        let mut search = Search::begin(self, most);
+        while search.moves_makings() | search.gives_way() {}
+        search.wanders();
+        let found = (search.cost, search.best);
+        if self.jobs.len() > FEW || self.makings.len() < 2 {
+            return found.1;
+        }
+        // Few tasks: each is placed for itself, so that those of one making may be placed in between those
+        // of another.
+        let mut together = self.clone();
+        together.makings = vec![(0..self.jobs.len()).collect()];
+        let mut search = Search::begin(&together, most);
+        search.how.ranks = (0..self.jobs.len()).collect();
+        search.wanders();
+        if search.cost < found.0 - 1e-6 { search.best } else { found.1 }
+    }
+}
+
+/// The search for a better plan: what is best so far, and how it was placed.
+struct Search<'a> {
+    problem: &'a Problem,
+    links: Ends,
+    how: How,
+    best: Schedule,
+    cost: f64,
+    tried: usize,
+    most: usize,
+}
+
+impl<'a> Search<'a> {
+    fn begin(problem: &'a Problem, most: usize) -> Self {
+        let links = Ends::of(problem);
+        let how = problem.first();
+        let best = problem.place_all(&links, &how);
+        let cost = problem.cost(&best);
+        Self { problem, links, how, best, cost, tried: 1, most }
+    }
+
+    /// Whether it is better so; if it is, it stays so.
+    fn is_better(&mut self, how: How) -> bool {
+        self.tried += 1;
+        let schedule = self.problem.place_all(&self.links, &how);
+        let cost = self.problem.cost(&schedule);
+        let better = cost < self.cost - 1e-6;
+        if better {
+            (self.best, self.cost, self.how) = (schedule, cost, how);
+        }
+        better
+    }
+
+    fn is_over(&self) -> bool {
+        self.tried >= self.most
+    }
+
+    /// Tries each making at every other place in the order.
+    fn moves_makings(&mut self) -> bool {
+        let mut better = false;
+        let makings = self.how.order.len();
+        for from in 0..makings {
+            for to in 0..makings {
+                if to == from || to + 1 == from || self.is_over() {
+                    continue;
+                }
+                let mut next = self.how.clone();
+                let moved = next.order.remove(from);
+                next.order.insert(to, moved);
+                if self.is_better(next) {
+                    better = true;
+                    break;
+                }
+            }
+        }
+        better
+    }
+
+    /// Tries to let each job end earlier by what another making's handwork would take in its place, and by
+    /// what it gave way for before.
+    fn gives_way(&mut self) -> bool {
+        let mut better = false;
+        let jobs = &self.problem.jobs;
+        let mut lengths: Vec<Time> = jobs.iter().map(|j| j.hands).filter(|h| *h > 0).collect();
+        lengths.extend(jobs.iter().filter(|j| j.ring).map(Job::length));
+        lengths.sort_unstable();
+        lengths.dedup();
+        for (job, it) in jobs.iter().enumerate() {
+            if self.how.ends[job] < Time::MAX && !self.is_over() {
+                let mut next = self.how.clone();
+                next.ends[job] = Time::MAX;
+                better |= self.is_better(next);
+            }
+            for length in &lengths {
+                if self.is_over() {
+                    return better;
+                }
+                let now = self.best.starts[job] + it.length();
+                let mut next = self.how.clone();
+                next.ends[job] = now - length;
+                if self.is_better(next) {
+                    better = true;
+                    break;
+                }
+            }
+        }
+        better
+    }
+}
+
+impl Search<'_> {
+    /// Goes on from the best by moves at random: one that is no worse than where it was some moves ago is
+    /// made (late acceptance), so that it gets out of a plan that no single move betters.
+    fn wanders(&mut self) {
+        const AGO: usize = 24;
+        const ANEW: usize = 250;
+        let ranked = !self.how.ranks.is_empty();
+        if self.problem.makings.len() < 2 && !ranked {
+            return;
+        }
+        let mut chance = StdRng::seed_from_u64(1);
+        let jobs = &self.problem.jobs;
+        let mut how = self.how.clone();
+        let mut starts = self.best.starts.clone();
+        let mut cost = self.cost;
+        let mut ago = [cost; AGO];
+        let mut lengths: Vec<Time> =
+            jobs.iter().flat_map(|j| [j.hands, j.length()]).filter(|l| *l > 0).collect();
+        lengths.sort_unstable();
+        lengths.dedup();
+        if lengths.is_empty() {
+            return;
+        }
+        let stays = self.problem.stays.iter().enumerate();
+        let choosy: Vec<usize> =
+            stays.filter(|(_, s)| s.vessels.len() > 1).map(|(i, _)| i).collect();
+        let mut at = 0;
+        while !self.is_over() {
+            let mut next = how.clone();
+            let job = chance.random_range(0..jobs.len());
+            // From time to time it begins somewhere else.
+            let anew = at % ANEW == ANEW - 1;
+            match chance.random_range(0..8) {
+                _ if anew => {
+                    next.order.shuffle(&mut chance);
+                    next.ranks.shuffle(&mut chance);
+                    next.ends.fill(Time::MAX);
+                }
+                0..4 if ranked => {
+                    let other = chance.random_range(0..jobs.len());
+                    next.ranks.swap(job, other);
+                }
+                0 | 1 => {
+                    let moved = next.order.remove(chance.random_range(0..next.order.len()));
+                    next.order.insert(chance.random_range(0..=next.order.len()), moved);
+                }
+                2 | 3 => next.ends[job] = Time::MAX,
+                4 if !choosy.is_empty() => {
+                    let stay = choosy[chance.random_range(0..choosy.len())];
+                    next.prefers[stay] =
+                        chance.random_range(0..self.problem.stays[stay].vessels.len());
+                }
+                // Its handwork ends so long before another's begins as a third one takes.
+                _ => {
+                    let other = chance.random_range(0..jobs.len());
+                    let room = lengths[chance.random_range(0..lengths.len())];
+                    let room = if chance.random_range(0..3) == 0 { 0 } else { room };
+                    let begins = starts[other] + jobs[other].lead;
+                    next.ends[job] = begins - room + jobs[job].wait;
+                }
+            }
+            self.tried += 1;
+            let schedule = self.problem.place_all(&self.links, &next);
+            let found = self.problem.cost(&schedule);
+            if anew {
+                ago.fill(found);
+            }
+            // Half an hour worse is no reason not to look on from there.
+            let near = found <= self.cost + 1800.0 && chance.random_range(0..4) == 0;
+            if near || found <= cost || found <= ago[at % AGO] {
+                (how, cost) = (next, found);
+                starts.clone_from(&schedule.starts);
+                if found < self.cost - 1e-6 {
+                    (self.best, self.cost) = (schedule, found);
+                }
+            }
+            ago[at % AGO] = cost;
+            at += 1;
+        }
+    }
+}

@@ -1,0 +1,638 @@
+//! What a drink asks of a kitchen: its steps as tasks, and what lies between them, read off the trace.
+
+use std::collections::{HashMap, HashSet};
+
+use super::board::Time;
+use super::kitchen::{Choice, Vessels, is_own, take_from};
+use super::schedule::{Job, Link, Problem, STANDING_WEIGHS, Stay};
+use super::standing::{Limit, Waiting};
+use super::words::label;
+use super::{Order, Trouble, Wanted};
+use crate::cupboard::{Cupboard, VesselKind};
+use crate::drink::{Action, CoolingPlace, Drink, Maceration, Preparation, RestingPlace};
+use crate::quantity::Minutes;
+use crate::report::sentence;
+use crate::scale::{Units, fit_into, in_measures, keeps};
+use crate::trace::{Frame, Trace};
+use crate::work::{Stopped, Worktop};
+
+/// A step of a drink that is planned.
+#[derive(Debug, Clone)]
+pub(super) struct Task {
+    /// `entry/go/step`.
+    pub(super) id: String,
+    pub(super) entry: usize,
+    pub(super) go: u32,
+    /// The step's id.
+    pub(super) step: String,
+    pub(super) label: &'static str,
+    pub(super) sentence: String,
+    /// Where what it makes waits, in words: "in the refrigerator".
+    pub(super) waits: &'static str,
+    /// Names of the drink's vessels that it works on.
+    pub(super) vessels: Vec<String>,
+    /// The vessel that it leaves something in, by its position in the drink.
+    pub(super) into: Option<usize>,
+    /// Why what it leaves may stand no longer, in the place where it may stand longest.
+    pub(super) why: Option<String>,
+}
+
+/// Everything that is to be planned.
+pub(super) struct Laid {
+    pub(super) tasks: Vec<Task>,
+    pub(super) problem: Problem,
+    pub(super) vessels: Vessels,
+    pub(super) troubles: Vec<Trouble>,
+    /// How many goes each entry is made in.
+    pub(super) goes: Vec<u32>,
+}
+
+pub(super) fn seconds(minutes: f64) -> Time {
+    (minutes * 60.0).round() as Time
+}
+
+pub(super) fn minutes(seconds: Time) -> f64 {
+    seconds as f64 / 60.0
+}
+
+/// Nobody plans for longer: two months and the night before.
+const HORIZON: f64 = -62.0 * 1440.0;
+/// Hours without handwork shorter than this are nothing that one would move a part before.
+const A_NIGHT: f64 = 4.0 * 60.0;
+
+/// Lays out all drinks of an order.
+pub(super) fn lay_out(order: &Order, worktop: Worktop<'_>) -> Result<Laid, Stopped> {
+    let cupboard = worktop.cupboard();
+    let mut left = cupboard.kitchen().vessels.clone();
+    let mut troubles = Vec::new();
+    let mut makings = Vec::new();
+    for (entry, wanted) in order.drinks.iter().enumerate() {
+        let drink = with_changes(wanted);
+        let fits = fit_into(&drink, worktop, &left)?;
+        for fit in &fits.fits {
+            let vessel = drink.vessel(&fit.vessel).unwrap_or(0);
+            if keeps(&drink, vessel) && !left.is_empty() {
+                for taken in &fit.taken {
+                    take_from(&mut left, &taken.name, taken.count);
+                }
+                if !fit.fits {
+                    let taken = entry > 0 && left.len() < cupboard.kitchen().vessels.len();
+                    troubles.push(Trouble::of_vessel(&drink.name, &fit.name, &fit.message, taken));
+                }
+            }
+        }
+        let whole = worktop.trace(&drink)?;
+        let goes = fits.batches;
+        let one = match goes {
+            1 => drink.clone(),
+            _ => in_measures(&fits.batch, worktop, Units::AsWritten)?,
+        };
+        let run = if goes > 1 { worktop.trace(&one)? } else { whole.clone() };
+        makings.push(Making { entry, wanted, drink, whole, one, run, goes });
+    }
+    let goes = makings.iter().map(|m| m.goes).collect();
+    let mut laying = Laying {
+        order,
+        cupboard,
+        vessels: Vessels::of(left),
+        tasks: Vec::new(),
+        problem: Problem::default(),
+        troubles,
+    };
+    for making in &makings {
+        laying.making(making);
+    }
+    Ok(laying.done(goes))
+}
+
+/// The drink with what the plan changes in it: places where it is cooled.
+fn with_changes(wanted: &Wanted) -> Drink {
+    let mut drink = wanted.drink.clone();
+    for step in &mut drink.steps {
+        if wanted.water_bath.contains(&step.id)
+            && let Action::Cool { place, .. } = &mut step.action
+        {
+            *place = CoolingPlace::WaterBath;
+        }
+    }
+    drink
+}
+
+/// A drink that is made, in one go or several.
+struct Making<'a> {
+    entry: usize,
+    wanted: &'a Wanted,
+    drink: Drink,
+    whole: Trace,
+    /// One go of it.
+    one: Drink,
+    run: Trace,
+    goes: u32,
+}
+
+/// The ids of steps that are done once for all goes: at the glass, and whatever follows in a vessel that one
+/// of those has worked on.
+fn shared(drink: &Drink) -> HashSet<String> {
+    let mut vessels: HashSet<&str> = HashSet::new();
+    let glasses = drink.vessels.iter().filter(|v| v.kind == VesselKind::Glass);
+    vessels.extend(glasses.map(|v| v.id.as_str()));
+    let mut shared = HashSet::new();
+    for step in &drink.steps {
+        let path = step.action.path();
+        if path.iter().any(|id| vessels.contains(id)) {
+            vessels.extend(path);
+            shared.insert(step.id.clone());
+        }
+    }
+    shared
+}
+
+struct Laying<'a> {
+    order: &'a Order,
+    cupboard: &'a Cupboard,
+    vessels: Vessels,
+    tasks: Vec<Task>,
+    problem: Problem,
+    troubles: Vec<Trouble>,
+}
+
+/// What happened last in a vessel: the task, and the step in the drink that it was run in.
+type Last = HashMap<usize, Vec<(usize, usize, u32)>>;
+
+impl Laying<'_> {
+    fn making(&mut self, making: &Making<'_>) {
+        let mut last: Last = HashMap::new();
+        let mut of_step: HashMap<String, Vec<usize>> = HashMap::new();
+        let shared = if making.goes > 1 { shared(&making.drink) } else { HashSet::new() };
+        for go in 1..=making.goes {
+            let mut mine: Last = HashMap::new();
+            let first = self.tasks.len();
+            for step in 0..making.one.steps.len() {
+                if shared.contains(&making.one.steps[step].id) {
+                    continue;
+                }
+                let index = self.task(making, go, (&making.one, &making.run), step);
+                self.after(making, (&making.one, step), index, &mut mine, &mut of_step);
+            }
+            let jobs: Vec<usize> = (first..self.tasks.len()).collect();
+            self.stays(making, (&making.one, &making.run), &jobs, go);
+            self.problem.makings.push(jobs);
+            for (vessel, tasks) in mine {
+                last.entry(vessel).or_default().extend(tasks);
+            }
+        }
+        if making.goes > 1 {
+            let first = self.tasks.len();
+            for step in 0..making.drink.steps.len() {
+                if shared.contains(&making.drink.steps[step].id) {
+                    let run = (&making.drink, &making.whole);
+                    let index = self.task(making, making.goes + 1, run, step);
+                    self.after(making, (&making.drink, step), index, &mut last, &mut of_step);
+                }
+            }
+            self.problem.makings.push((first..self.tasks.len()).collect());
+        }
+        self.last_ones(making);
+    }
+
+    /// One step as a task.
+    fn task(
+        &mut self,
+        making: &Making<'_>,
+        go: u32,
+        (drink, trace): (&Drink, &Trace),
+        step: usize,
+    ) -> usize {
+        let frame = &trace.frames[step];
+        let it = &drink.steps[step];
+        let id = format!("{}/{go}/{}", making.wanted.id, it.id);
+        let held = self.order.holds.iter().find(|h| h.task == id).map(|h| seconds(h.at));
+        let job = Job {
+            due: seconds(making.wanted.serve_at),
+            held,
+            chills: if in_the_cold(&it.action) == Some(Cold::Refrigerator) {
+                litres(frame)
+            } else {
+                0.0
+            },
+            ..job(&it.action, frame)
+        };
+        let path = it.action.path();
+        self.problem.jobs.push(job);
+        self.tasks.push(Task {
+            id,
+            entry: making.entry,
+            go,
+            step: it.id.clone(),
+            label: label(&it.action),
+            sentence: sentence(drink, it, self.cupboard),
+            waits: match in_the_cold(&it.action) {
+                Some(Cold::Refrigerator) => "in the refrigerator",
+                Some(Cold::Freezer) => "in the freezer",
+                None => waits(&it.action),
+            },
+            vessels: path.iter().filter_map(|id| Some(drink.label(drink.vessel(id)?))).collect(),
+            into: path.last().and_then(|id| drink.vessel(id)),
+            why: None,
+        });
+        self.tasks.len() - 1
+    }
+
+    /// Links a task to what has to be done before it, and remembers it for what comes.
+    fn after(
+        &mut self,
+        making: &Making<'_>,
+        (drink, step): (&Drink, usize),
+        index: usize,
+        last: &mut Last,
+        of_step: &mut HashMap<String, Vec<usize>>,
+    ) {
+        let it = &drink.steps[step];
+        for id in it.action.path() {
+            let Some(vessel) = drink.vessel(id) else { continue };
+            // A path may lead through one sieve twice.
+            if last.get(&vessel).is_some_and(|l| l.iter().any(|(task, ..)| *task == index)) {
+                continue;
+            }
+            for (before, at, go) in last.remove(&vessel).unwrap_or_default() {
+                let run = if go > making.goes {
+                    (&making.drink, &making.whole)
+                } else {
+                    (&making.one, &making.run)
+                };
+                let link = self.between(run, (before, at), index, vessel, Some(&it.action));
+                self.link(link);
+            }
+            last.insert(vessel, vec![(index, step, self.tasks[index].go)]);
+        }
+        let waits_for = drink.before(step).into_iter().map(|s| drink.steps[s].id.clone());
+        let prepared = self.prepared(drink, step);
+        for (before, longest) in waits_for.map(|s| (s, None)).chain(prepared) {
+            let go = self.tasks[index].go;
+            let mut tasks = of_step.get(&before).cloned().unwrap_or_default();
+            tasks.retain(|t| self.tasks[*t].go == go || go > making.goes);
+            for from in tasks {
+                self.link(Link { from, to: index, longest, ..Link::default() });
+            }
+        }
+        of_step.entry(it.id.clone()).or_default().push(index);
+    }
+
+    /// The steps that prepare what a step takes, and how long prepared things may lie.
+    fn prepared(&self, drink: &Drink, step: usize) -> Vec<(String, Option<Time>)> {
+        let Some(taken) = drink.steps[step].action.brings() else { return Vec::new() };
+        let of = |id: &str| {
+            let it = self.cupboard.ingredient(id);
+            it.into_iter()
+                .flat_map(|it| self.cupboard.produce_of(it))
+                .map(|p| &p.id)
+                .collect::<Vec<_>>()
+        };
+        let mine = of(taken.ingredient);
+        let used_before = |id: &str| {
+            drink.steps[..step]
+                .iter()
+                .any(|s| s.action.brings().is_some_and(|b| b.ingredient == id))
+        };
+        drink.steps[..step]
+            .iter()
+            .filter_map(|s| match &s.action {
+                Action::Prepare { ingredient, how, .. } => {
+                    let same = ingredient == taken.ingredient
+                        || of(ingredient).iter().any(|p| mine.contains(p));
+                    let first = !used_before(taken.ingredient);
+                    let lies = s.may_stand.unwrap_or(lies(*how));
+                    (same && first).then(|| (s.id.clone(), Some(seconds(lies))))
+                }
+                _ => None,
+            })
+            .collect()
+    }
+
+    /// What lies between a task and the next one on a vessel.
+    fn between(
+        &mut self,
+        (drink, trace): (&Drink, &Trace),
+        (from, at): (usize, usize),
+        to: usize,
+        vessel: usize,
+        next: Option<&Action>,
+    ) -> Link {
+        let mut link = Link { from, to, ..Link::default() };
+        let Some(contents) = trace.after(at, vessel).filter(|c| !c.is_empty()) else { return link };
+        let it = &drink.vessels[vessel];
+        let waiting = Waiting { vessel: it, contents, drink, next, cupboard: self.cupboard };
+        let said = drink.steps[at].may_stand;
+        let limit = self.limit(&waiting, in_the_cold(&drink.steps[at].action), said);
+        if let Some((limit, outside)) = limit {
+            link.longest = Some(seconds(limit.minutes));
+            link.outside = outside.map(seconds);
+            let many = trace.many.get(vessel).copied().unwrap_or(1.0);
+            link.litres = contents.level().0 * many / 1000.0;
+            let task = &mut self.tasks[from];
+            task.why.get_or_insert(limit.why);
+        }
+        link
+    }
+
+    /// How long something may stand in the best place for it, and how long of that without the
+    /// refrigerator.
+    fn limit(
+        &self,
+        waiting: &Waiting<'_>,
+        cold: Option<Cold>,
+        said: Option<f64>,
+    ) -> Option<(Limit, Option<f64>)> {
+        if let Some(minutes) = said {
+            return Some((Limit { minutes, why: "So it is written.".into() }, None));
+        }
+        match cold {
+            Some(Cold::Freezer) => return Some((Waiting::frozen(), None)),
+            Some(Cold::Refrigerator) => {
+                if let Some(limit) = waiting.in_the_cold() {
+                    return Some((limit, None));
+                }
+            }
+            None => {}
+        }
+        let outside = waiting.on_the_worktop()?;
+        let inside = waiting.in_the_cold().filter(|inside| inside.minutes > outside.minutes);
+        Some(match inside {
+            Some(inside) => (inside, Some(outside.minutes)),
+            None => (outside, None),
+        })
+    }
+
+    fn link(&mut self, link: Link) {
+        let known = self.problem.links.iter_mut().rev().take(64);
+        for other in known {
+            if (other.from, other.to) == (link.from, link.to) {
+                // One task that leaves something in two vessels: the more patient one waits as well.
+                other.outside = shorter(other.outside, link.outside);
+                other.longest = shorter(other.longest, link.longest);
+                other.litres += link.litres;
+                return;
+            }
+        }
+        self.problem.links.push(link);
+    }
+
+    /// The vessels that a go holds.
+    fn stays(
+        &mut self,
+        making: &Making<'_>,
+        (drink, trace): (&Drink, &Trace),
+        jobs: &[usize],
+        go: u32,
+    ) {
+        for (vessel, it) in drink.vessels.iter().enumerate() {
+            if is_own(it.kind) || keeps(&making.drink, vessel) {
+                continue;
+            }
+            let works_on = |job: &&usize| {
+                let step = drink.steps.iter().find(|s| s.id == self.tasks[**job].step);
+                step.is_some_and(|s| s.action.path().contains(&it.id.as_str()))
+            };
+            let mine: Vec<usize> = jobs.iter().filter(works_on).copied().collect();
+            if mine.is_empty() {
+                continue;
+            }
+            let vessels = match self.vessels.choice(drink, trace, vessel) {
+                Choice::Of(vessels) => vessels,
+                Choice::Any => Vec::new(),
+                none => {
+                    let too_small = matches!(none, Choice::TooSmall);
+                    if go == 1 {
+                        let name = drink.label(vessel);
+                        let drink = &making.drink.name;
+                        self.troubles.push(Trouble::no_vessel(drink, &name, it.kind, too_small));
+                    }
+                    Vec::new()
+                }
+            };
+            self.problem.stays.push(Stay { jobs: mine, vessels });
+        }
+    }
+
+    /// What comes last is ready when it is served, and no sooner than it can wait.
+    fn last_ones(&mut self, making: &Making<'_>) {
+        let due = seconds(making.wanted.serve_at);
+        let followed: Vec<usize> = self.problem.links.iter().map(|l| l.from).collect();
+        for index in 0..self.tasks.len() {
+            if self.tasks[index].entry != making.entry || followed.contains(&index) {
+                continue;
+            }
+            let shared = self.tasks[index].go > making.goes;
+            let (drink, trace) = if shared || making.goes == 1 {
+                (&making.drink, &making.whole)
+            } else {
+                (&making.one, &making.run)
+            };
+            let Some(step) = drink.steps.iter().position(|s| s.id == self.tasks[index].step) else {
+                continue;
+            };
+            let Some(vessel) = self.tasks[index].into else { continue };
+            let Some(contents) = trace.after(step, vessel).filter(|c| !c.is_empty()) else {
+                continue;
+            };
+            // What stays in a strainer or a pot that was poured out is nobody's drink.
+            if !is_drunk(drink, trace, vessel) {
+                continue;
+            }
+            let waiting = Waiting {
+                vessel: &drink.vessels[vessel],
+                contents,
+                drink,
+                next: None,
+                cupboard: self.cupboard,
+            };
+            let said = drink.steps[step].may_stand;
+            let cold = in_the_cold(&drink.steps[step].action);
+            if let Some((limit, _)) = self.limit(&waiting, cold, said) {
+                let job = &mut self.problem.jobs[index];
+                job.due = due;
+                job.window = Some(seconds(limit.minutes));
+                self.tasks[index].why = Some(limit.why);
+            }
+        }
+    }
+
+    fn done(mut self, goes: Vec<u32>) -> Laid {
+        let find = |id: &str| self.tasks.iter().position(|t| t.id == id);
+        for after in &self.order.after {
+            if let (Some(to), Some(from)) = (find(&after.task), find(&after.after)) {
+                self.problem.links.push(Link { from, to, ..Link::default() });
+            }
+        }
+        join_circles(&mut self.problem);
+        for part in &self.order.ahead {
+            for (task, job) in self.tasks.iter().zip(&mut self.problem.jobs) {
+                if part_id(self.order, task) == *part {
+                    make_ahead(self.order, job);
+                }
+            }
+        }
+        self.problem.cooks = self.order.means.cooks as usize;
+        self.problem.rings = self.order.means.rings as usize;
+        self.problem.cold = self.order.means.refrigerator_l;
+        self.problem.vessels = self.vessels.units.len();
+        self.problem.closed = joined(self.order.closed.iter());
+        self.problem.nights = joined(self.order.closed.iter().filter(|s| s.night));
+        // Of the hours before the first night that is told nothing is known.
+        let nights = self.order.closed.iter().filter(|s| s.night).map(|s| seconds(s.from));
+        self.problem.horizon = seconds(HORIZON).max(nights.min().unwrap_or(Time::MIN));
+        self.problem.standing_weighs = STANDING_WEIGHS;
+        Laid {
+            tasks: self.tasks,
+            problem: self.problem,
+            vessels: self.vessels,
+            troubles: self.troubles,
+            goes,
+        }
+    }
+}
+
+/// What names a part by its last task: the same in every go.
+pub(super) fn part_id(order: &Order, task: &Task) -> String {
+    format!("{}/{}", order.drinks[task.entry].id, task.step)
+}
+
+/// Puts a part's last task on the evening before: its handwork is done by then, and what it leaves goes on
+/// by itself.
+pub(super) fn make_ahead(order: &Order, job: &mut Job) {
+    job.due = job.due.min(evening_before(order, job.due) + job.wait);
+}
+
+/// By when something is done that is done the evening before: when the last night begins.
+fn evening_before(order: &Order, due: Time) -> Time {
+    let nights = order.closed.iter().filter(|s| s.night && s.to - s.from >= A_NIGHT);
+    let last = nights.map(|s| seconds(s.from)).filter(|from| *from < due).max();
+    last.unwrap_or(due - seconds(14.0 * 60.0))
+}
+
+/// Closed hours in order, those that meet as one.
+fn joined<'a>(closed: impl Iterator<Item = &'a super::Closed>) -> Vec<(Time, Time)> {
+    let mut spans: Vec<(Time, Time)> =
+        closed.map(|s| (seconds(s.from), seconds(s.to))).filter(|(a, b)| b > a).collect();
+    spans.sort_unstable();
+    let mut all: Vec<(Time, Time)> = Vec::new();
+    for (from, to) in spans {
+        match all.last_mut() {
+            Some(last) if from <= last.1 => last.1 = last.1.max(to),
+            _ => all.push((from, to)),
+        }
+    }
+    all
+}
+
+fn shorter(a: Option<Time>, b: Option<Time>) -> Option<Time> {
+    match (a, b) {
+        (Some(a), Some(b)) => Some(a.min(b)),
+        (a, b) => a.or(b),
+    }
+}
+
+/// Whether what is in a vessel at the end is what the drink ends as.
+fn is_drunk(drink: &Drink, trace: &Trace, vessel: usize) -> bool {
+    let served = drink.vessels[vessel].kind == VesselKind::Glass;
+    served || trace.outcome().is_some_and(|o| o.vessel == vessel || o.from == Some(vessel))
+}
+
+/// Makings that wait for one another in a circle are placed together.
+fn join_circles(problem: &mut Problem) {
+    let n = problem.makings.len();
+    let of: HashMap<usize, usize> = problem
+        .makings
+        .iter()
+        .enumerate()
+        .flat_map(|(m, jobs)| jobs.iter().map(move |j| (*j, m)))
+        .collect();
+    let mut reaches = vec![vec![false; n]; n];
+    for link in &problem.links {
+        reaches[of[&link.from]][of[&link.to]] = true;
+    }
+    for via in 0..n {
+        for from in 0..n {
+            if reaches[from][via] {
+                let onward = reaches[via].clone();
+                reaches[from].iter_mut().zip(onward).for_each(|(r, o)| *r |= o);
+            }
+        }
+    }
+    let mut joined: Vec<Vec<usize>> = Vec::new();
+    let mut into: Vec<Option<usize>> = vec![None; n];
+    for making in 0..n {
+        let with = (0..making).find(|other| reaches[making][*other] && reaches[*other][making]);
+        match with.and_then(|other| into[other]) {
+            Some(place) => {
+                joined[place].extend(problem.makings[making].iter().copied());
+                into[making] = Some(place);
+            }
+            None => {
+                into[making] = Some(joined.len());
+                joined.push(problem.makings[making].clone());
+            }
+        }
+    }
+    problem.makings = joined;
+}
+
+/// Places colder than the worktop.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Cold {
+    Refrigerator,
+    Freezer,
+}
+
+/// The cold place that a step puts something in, where it then stays.
+fn in_the_cold(action: &Action) -> Option<Cold> {
+    match action {
+        Action::Cool { place: CoolingPlace::Refrigerator, .. }
+        | Action::Infuse { place: RestingPlace::Refrigerator, .. }
+        | Action::Macerate { place: RestingPlace::Refrigerator, .. } => Some(Cold::Refrigerator),
+        Action::Cool { place: CoolingPlace::Freezer, .. } => Some(Cold::Freezer),
+        _ => None,
+    }
+}
+
+fn waits(action: &Action) -> &'static str {
+    match action {
+        Action::Cool { place: CoolingPlace::WaterBath, .. } => "in cold water",
+        Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. } => "on the ring",
+        _ => "on the worktop",
+    }
+}
+
+fn litres(frame: &Frame) -> f64 {
+    frame.touched.last().map_or(0.0, |t| t.contents.level().0 * t.many / 1000.0)
+}
+
+/// How long something that was prepared may lie until it is used, minutes. Estimates: washed fruit dries and
+/// keeps for the morning (2–8 h), what is soaked or crushed is used within the hour, cut fruit browns and
+/// dries within one (half to two).
+fn lies(how: Preparation) -> f64 {
+    match how {
+        Preparation::Wash | Preparation::Inspect => 240.0,
+        Preparation::Soak | Preparation::Peel | Preparation::Chop | Preparation::Crush => 60.0,
+    }
+}
+
+/// The times of a step: a kettle boils before hands are needed, everything else waits after.
+fn job(action: &Action, frame: &Frame) -> Job {
+    let Minutes(all) = frame.minutes;
+    let hands = frame.hands_on.0.min(all);
+    let rest = seconds(all) - seconds(hands);
+    let kettle = action.brings().is_some();
+    let on_ring =
+        matches!(action, Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. });
+    let rubbed = matches!(action, Action::Macerate { how: Maceration::Rubbed, .. });
+    debug_assert!(!rubbed || rest == 0, "rubbing is handwork from begin to end");
+    Job {
+        lead: if kettle { rest } else { 0 },
+        hands: seconds(hands),
+        wait: if kettle { 0 } else { rest },
+        attended: on_ring,
+        ring: on_ring && all > 0.0,
+        ..Job::default()
+    }
+}

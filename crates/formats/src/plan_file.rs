@@ -1,0 +1,336 @@
+//! Plans as they are kept: which drinks, for when, with whom. Times are those of the kitchen's clock on the
+//! wall, as `2030-06-22T15:00`; which moment that is, is known where the zone is.
+
+use std::collections::HashSet;
+
+use jiff::ToSpan;
+use jiff::civil::{DateTime, Time};
+use keen_core::drink::FieldError;
+use keen_core::plan::{After, Means, most};
+use keen_core::scale::Size;
+use serde::{Deserialize, Serialize};
+
+use crate::envelope::Format;
+use crate::json::{FormatError, from_value, read_json};
+
+/// The format of a plan.
+pub const PLAN: Format = Format { name: "keen-pitcher/plan", field: "plan", steps: &[] };
+
+/// What is to be ready when, and what there is to make it with.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PlanFile {
+    /// What it is called.
+    pub name: String,
+    /// Anything to remember of it.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub note: String,
+    /// When the drinks are served, by the clock on the wall: `2030-06-22T15:00`.
+    pub serving: String,
+    /// The drinks.
+    #[serde(default)]
+    pub drinks: Vec<PlannedDrink>,
+    /// Hands, rings and room in the refrigerator.
+    #[serde(default)]
+    pub means: Means,
+    /// Hours of every day in which nobody works; none if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub night: Option<Night>,
+    /// Other hours in which nobody works.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub spoken_for: Vec<SpokenFor>,
+    /// Tasks that are held to a time.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub holds: Vec<HeldTask>,
+    /// Tasks that come after others.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub after: Vec<After>,
+    /// Parts that are made the evening before: the entry and the step that ends each, `b/s9`.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub ahead: Vec<String>,
+}
+
+/// A drink of a plan.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PlannedDrink {
+    /// Names it within the plan.
+    pub id: String,
+    /// The drink's id on the shelf.
+    pub drink: String,
+    /// What it was called when it was put into the plan; for when it isn't on the shelf any more.
+    #[serde(default)]
+    pub name: String,
+    /// The size that is made; as it is written if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub size: Option<Size>,
+    /// When it is served, if not with the others.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub serving: Option<String>,
+    /// The ids of cooling steps that are done in cold water, whatever the drink says.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub water_bath: Vec<String>,
+}
+
+/// Hours of every day: from one time on the wall to another, perhaps of the next day.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Night {
+    /// `22:00`.
+    pub from: String,
+    /// `07:00`.
+    pub to: String,
+}
+
+/// Hours that are spoken for.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SpokenFor {
+    /// From, by the clock on the wall.
+    pub from: String,
+    /// To.
+    pub to: String,
+    /// For what.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub what: String,
+}
+
+/// A task that is held to a time.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct HeldTask {
+    /// Its id in the plan.
+    pub task: String,
+    /// When its handwork begins, by the clock on the wall.
+    pub at: String,
+}
+
+/// Sizes of a plan beyond which something is surely a slip.
+mod limits {
+    pub(super) const NAME: usize = 120;
+    pub(super) const NOTE: usize = 2000;
+    pub(super) const LIST: usize = 200;
+    pub(super) const ID: usize = 140;
+}
+
+/// A time on the wall.
+///
+/// # Errors
+/// Names the field.
+pub fn civil(field: &str, text: &str) -> Result<DateTime, FieldError> {
+    let read: Option<DateTime> = text.parse().ok();
+    // Far enough from the ends of the calendar that days can be counted from it.
+    read.filter(|t| (1970..=2200).contains(&t.year())).ok_or_else(|| FieldError {
+        field: field.to_owned(),
+        message: format!(
+            "“{}” is no day and time. Write it like 2030-06-22T15:00.",
+            text.chars().take(40).collect::<String>()
+        ),
+    })
+}
+
+impl Night {
+    /// The two times on the wall.
+    ///
+    /// # Errors
+    /// Names the field.
+    pub fn times(&self) -> Result<(Time, Time), FieldError> {
+        let read = |field: &str, text: &str| {
+            text.parse::<Time>().map_err(|_| FieldError {
+                field: format!("night.{field}"),
+                message: format!(
+                    "“{}” is no time. Write it like 22:00.",
+                    text.chars().take(20).collect::<String>()
+                ),
+            })
+        };
+        let (from, to) = (read("from", &self.from)?, read("to", &self.to)?);
+        if from == to {
+            return Err(FieldError {
+                field: "night".into(),
+                message: format!(
+                    "A night from {} to {} lasts all day: no hour would be left to work in.",
+                    self.from, self.to
+                ),
+            });
+        }
+        Ok((from, to))
+    }
+}
+
+impl PlanFile {
+    /// What can't be planned; empty if it can be tried.
+    #[must_use]
+    pub fn check(&self) -> Vec<FieldError> {
+        let mut faults = self.means.check();
+        let mut fault = |field: &str, message: &str| {
+            faults.push(FieldError { field: field.to_owned(), message: message.to_owned() });
+        };
+        let long = |text: &str, most: usize| text.chars().count() > most;
+        let odd = |text: &str| text.chars().any(|c| c.is_control() && c != '\n');
+        if self.name.trim().is_empty() {
+            fault("name", "Give the plan a name.");
+        }
+        if long(&self.name, limits::NAME) || odd(&self.name) {
+            fault("name", "A name has up to 120 characters that can be shown.");
+        }
+        if long(&self.note, limits::NOTE) || odd(&self.note) {
+            fault("note", "A note has up to 2000 characters that can be shown.");
+        }
+        if self.drinks.len() > most::DRINKS {
+            let message = format!(
+                "{} drinks are more than one kitchen makes at once; {} are the most.",
+                self.drinks.len(),
+                most::DRINKS
+            );
+            fault("drinks", &message);
+        }
+        let lists = [self.spoken_for.len(), self.holds.len(), self.after.len(), self.ahead.len()];
+        if lists.iter().any(|n| *n > limits::LIST) {
+            fault("plan", "That is more than anyone plans by hand; 200 of each are the most.");
+        }
+        let ids = self
+            .holds
+            .iter()
+            .map(|h| &h.task)
+            .chain(self.after.iter().flat_map(|a| [&a.task, &a.after]))
+            .chain(&self.ahead)
+            .chain(self.drinks.iter().flat_map(|d| [&d.drink, &d.name]))
+            .chain(self.drinks.iter().flat_map(|d| &d.water_bath));
+        if ids.into_iter().any(|id| long(id, limits::ID) || odd(id)) {
+            fault("plan", "A name in it is too long, or has characters that can't be shown.");
+        }
+        let mut seen = HashSet::new();
+        for (i, drink) in self.drinks.iter().enumerate() {
+            let plain = |c: char| c.is_ascii_alphanumeric() || "_-".contains(c);
+            if drink.id.is_empty() || drink.id.len() > 40 || !drink.id.chars().all(plain) {
+                fault(
+                    &format!("drinks[{i}].id"),
+                    "An entry's id is up to 40 letters, digits, “-” or “_”.",
+                );
+            } else if !seen.insert(&drink.id) {
+                fault(&format!("drinks[{i}].id"), "Two entries have the same id.");
+            }
+        }
+        let mut times: Vec<(String, &str)> = vec![("serving".into(), &self.serving)];
+        for (i, drink) in self.drinks.iter().enumerate() {
+            times.extend(drink.serving.as_deref().map(|t| (format!("drinks[{i}].serving"), t)));
+        }
+        for (i, held) in self.holds.iter().enumerate() {
+            times.push((format!("holds[{i}].at"), &held.at));
+        }
+        let serving = civil("serving", &self.serving).ok();
+        for (field, text) in times {
+            match (civil(&field, text), serving) {
+                (Err(wrong), _) => faults.push(wrong),
+                // A plan that is pulled apart by months is two plans.
+                (Ok(at), Some(serving)) if far(at, serving) => faults.push(FieldError {
+                    field,
+                    message: format!("{text} is more than two months from the serving."),
+                }),
+                _ => {}
+            }
+        }
+        for (i, span) in self.spoken_for.iter().enumerate() {
+            let at = |end: &str| format!("spoken_for[{i}].{end}");
+            match (civil(&at("from"), &span.from), civil(&at("to"), &span.to)) {
+                (Ok(from), Ok(to)) if from >= to => faults.push(FieldError {
+                    field: at("to"),
+                    message: "It ends before it begins.".into(),
+                }),
+                (from, to) => faults.extend(from.err().into_iter().chain(to.err())),
+            }
+            if span.what.chars().count() > limits::NAME {
+                faults.push(FieldError {
+                    field: at("what"),
+                    message: "That is too long; 120 characters are the most.".into(),
+                });
+            }
+        }
+        if let Some(Err(wrong)) = self.night.as_ref().map(Night::times) {
+            faults.push(wrong);
+        }
+        faults
+    }
+}
+
+fn far(a: DateTime, b: DateTime) -> bool {
+    let reach = 62.days();
+    a.checked_add(reach).is_ok_and(|end| end < b) || b.checked_add(reach).is_ok_and(|end| end < a)
+}
+
+/// Reads a plan, alone or in its file, and checks it.
+///
+/// # Errors
+/// [`FormatError`], with every fault that was found.
+pub fn read_plan(text: &[u8]) -> Result<PlanFile, FormatError> {
+    plan_from_value(read_json(text)?)
+}
+
+/// The same, from JSON that is already parsed.
+///
+/// # Errors
+/// [`FormatError`], with every fault that was found.
+pub fn plan_from_value(value: serde_json::Value) -> Result<PlanFile, FormatError> {
+    let plan: PlanFile = from_value(PLAN.unwrap(value)?)?;
+    let faults = plan.check();
+    if faults.is_empty() { Ok(plan) } else { Err(FormatError::Faults(faults)) }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const WHOLE: &str = r#"{"format":"keen-pitcher/plan","version":1,"plan":{
+        "name":"Open day","serving":"2030-06-22T15:00",
+        "drinks":[{"id":"a","drink":"x","size":{"factor":2.0}},
+                  {"id":"b","drink":"y","serving":"2030-06-22T16:00"}],
+        "means":{"cooks":2,"rings":2,"refrigerator_l":40},
+        "night":{"from":"22:00","to":"07:00"},
+        "spoken_for":[{"from":"2030-06-22T12:00","to":"2030-06-22T13:00","what":"lunch"}],
+        "holds":[{"task":"a/1/s1","at":"2030-06-22T09:00"}],
+        "after":[{"task":"a/1/s2","after":"b/1/s1"}],"ahead":["a/s4"]}}"#;
+
+    #[test]
+    fn what_is_kept_is_read_again() {
+        let plan = read_plan(WHOLE.as_bytes()).unwrap();
+        assert_eq!(plan.means.cooks, 2);
+        assert_eq!(read_plan(PLAN.write(&plan).as_bytes()).unwrap(), plan);
+        // What is left out is as usual.
+        let least = read_plan(br#"{"name":"A","serving":"2030-06-22T15:00"}"#).unwrap();
+        assert_eq!((least.means, least.night), (Means::default(), None));
+    }
+
+    #[test]
+    fn each_fault_names_its_field() {
+        for (from, to, field) in [
+            ("2030-06-22T15:00\"", "three o'clock\"", "serving"),
+            ("2030-06-22T15:00\"", "9999-06-22T15:00\"", "serving"),
+            ("\"cooks\":2", "\"cooks\":0", "means.cooks"),
+            ("\"rings\":2", "\"rings\":99", "means.rings"),
+            ("\"refrigerator_l\":40", "\"refrigerator_l\":-1", "means.refrigerator_l"),
+            ("22:00", "25:00", "night.from"),
+            ("07:00", "22:00", "night"),
+            ("T13:00", "T11:00", "spoken_for[0].to"),
+            ("T16:00", "T26:00", "drinks[1].serving"),
+            ("22T09:00", "22T9 o'clock", "holds[0].at"),
+            ("2030-06-22T09:00", "2030-01-01T09:00", "holds[0].at"),
+            ("\"id\":\"b\"", "\"id\":\"a\"", "drinks[1].id"),
+            ("\"id\":\"b\"", "\"id\":\"b/1\"", "drinks[1].id"),
+            ("Open day", " ", "name"),
+            ("\"drink\":\"x\"", "\"dirnk\":\"x\"", "drinks[0].dirnk"),
+        ] {
+            assert!(WHOLE.contains(from), "{from}");
+            let faults = read_plan(WHOLE.replacen(from, to, 1).as_bytes()).unwrap_err().faults();
+            assert!(
+                faults.iter().any(|f| f.field.starts_with(field.split(".dirnk").next().unwrap())),
+                "{field}: {faults:?}"
+            );
+        }
+    }
+}
