@@ -1,6 +1,6 @@
 use rusqlite::params;
 
-use crate::drinks::{COLUMNS, Kept, kept};
+use crate::drinks::{COLUMNS, Kept, Rack, Sort, kept};
 use crate::error::{Result, StoreError};
 use crate::store::Store;
 
@@ -16,37 +16,41 @@ pub struct Binned {
     pub removed_at: String,
 }
 
-impl Store {
-    /// Removes a drink; for [`BIN_DAYS`] it can be put back.
+impl Rack<'_> {
+    /// Removes one; for [`BIN_DAYS`] it can be put back.
     ///
     /// # Errors
     /// [`StoreError::NotFound`] if it isn't there.
     pub fn delete(&self, id: &str, now: &str) -> Result<()> {
-        self.write(|work| {
+        self.store.write(|work| {
+            let table = self.sort.table();
             let gone = work.execute(
-                "UPDATE drinks SET deleted_at = ?2 WHERE id = ?1 AND deleted_at IS NULL",
+                &format!("UPDATE {table} SET deleted_at = ?2 WHERE id = ?1 AND deleted_at IS NULL"),
                 params![id, now],
             )?;
             if gone == 0 { Err(StoreError::NotFound) } else { Ok(()) }
         })
     }
 
-    /// Puts a drink back that was removed.
+    /// Puts one back that was removed.
     ///
     /// # Errors
     /// [`StoreError::NotFound`] if there is none, or it is too long ago.
     pub fn restore(&self, id: &str) -> Result<Kept> {
-        self.write(|work| {
-            work.execute("UPDATE drinks SET deleted_at = NULL WHERE id = ?1", [id])?;
-            let sql = format!("SELECT {COLUMNS} FROM drinks WHERE id = ?1");
+        self.store.write(|work| {
+            let table = self.sort.table();
+            work.execute(&format!("UPDATE {table} SET deleted_at = NULL WHERE id = ?1"), [id])?;
+            let sql = format!("SELECT {COLUMNS} FROM {table} WHERE id = ?1");
             match work.query_row(&sql, [id], kept) {
                 Err(rusqlite::Error::QueryReturnedNoRows) => Err(StoreError::NotFound),
                 found => Ok(found?),
             }
         })
     }
+}
 
-    /// What is in the bin, the last removed first.
+impl Store {
+    /// The drinks in the bin, the last removed first.
     ///
     /// # Errors
     /// If the database refuses.
@@ -68,10 +72,10 @@ impl Store {
     /// If the shelf can't be written to.
     pub fn tidy(&self, now: &str) -> Result<()> {
         self.write(|work| {
-            work.execute(
-                "DELETE FROM drinks WHERE unixepoch(?1) - unixepoch(deleted_at) > ?2 * 86400",
-                params![now, BIN_DAYS],
-            )?;
+            for table in [Sort::Drinks.table(), Sort::Plans.table()] {
+                let old = "unixepoch(?1) - unixepoch(deleted_at) > ?2 * 86400";
+                work.execute(&format!("DELETE FROM {table} WHERE {old}"), params![now, BIN_DAYS])?;
+            }
             work.execute("DELETE FROM said WHERE unixepoch(?1) - unixepoch(at) > 86400", [now])?;
             Ok(())
         })?;

@@ -4,7 +4,37 @@ use crate::earlier::{self, Replaced};
 use crate::error::{Result, StoreError};
 use crate::store::Store;
 
-/// A drink as it is kept.
+/// One sort of kept thing: drinks, or plans. They are kept alike.
+#[derive(Debug, Clone, Copy)]
+pub struct Rack<'a> {
+    pub(crate) store: &'a Store,
+    pub(crate) sort: Sort,
+}
+
+/// What a rack holds.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Sort {
+    Drinks,
+    Plans,
+}
+
+impl Sort {
+    pub(crate) fn table(self) -> &'static str {
+        match self {
+            Self::Drinks => "drinks",
+            Self::Plans => "plans",
+        }
+    }
+
+    fn earlier(self) -> earlier::Place {
+        match self {
+            Self::Drinks => earlier::OF_DRINKS,
+            Self::Plans => earlier::OF_PLANS,
+        }
+    }
+}
+
+/// A drink or plan as it is kept.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Kept {
     /// Names it for ever.
@@ -13,7 +43,7 @@ pub struct Kept {
     pub version: i64,
     /// What it is called, for finding it, and for showing it when the drink itself can't be read.
     pub name: String,
-    /// The drink as text of the open format.
+    /// Its text, in the open format.
     pub body: String,
     /// When it was put on the shelf, RFC 3339.
     pub created_at: String,
@@ -21,12 +51,12 @@ pub struct Kept {
     pub changed_at: String,
 }
 
-/// A drink to be kept.
+/// A drink or plan to be kept.
 #[derive(Debug, Clone, Copy)]
 pub struct Draft<'a> {
     /// Its name, for finding it.
     pub name: &'a str,
-    /// The drink as text of the open format.
+    /// Its text, in the open format.
     pub body: &'a str,
     /// The time, RFC 3339 in UTC.
     pub now: &'a str,
@@ -47,20 +77,22 @@ pub(crate) fn kept(row: &Row<'_>) -> rusqlite::Result<Kept> {
     })
 }
 
-fn find(connection: &Connection, id: &str) -> Result<Option<Kept>> {
+fn find(connection: &Connection, sort: Sort, id: &str) -> Result<Option<Kept>> {
+    let table = sort.table();
     Ok(connection
         .prepare_cached(&format!(
-            "SELECT {COLUMNS} FROM drinks WHERE id = ?1 AND deleted_at IS NULL"
+            "SELECT {COLUMNS} FROM {table} WHERE id = ?1 AND deleted_at IS NULL"
         ))?
         .query_row([id], kept)
         .optional()?)
 }
 
-fn insert(work: &Transaction<'_>, id: &str, draft: Draft<'_>) -> Result<()> {
-    work.prepare_cached(
-        "INSERT INTO drinks (id, version, name, body, created_at, changed_at)
-         VALUES (?1, 1, ?2, ?3, ?4, ?4)",
-    )?
+fn insert(work: &Transaction<'_>, sort: Sort, id: &str, draft: Draft<'_>) -> Result<()> {
+    let table = sort.table();
+    work.prepare_cached(&format!(
+        "INSERT INTO {table} (id, version, name, body, created_at, changed_at)
+         VALUES (?1, 1, ?2, ?3, ?4, ?4)"
+    ))?
     .execute(params![id, draft.name, draft.body, draft.now])?;
     Ok(())
 }
@@ -86,46 +118,61 @@ fn remember_said(work: &Transaction<'_>, draft: Draft<'_>, of: &str, version: i6
 }
 
 impl Store {
-    /// Puts a new drink on the shelf.
+    /// The drinks.
+    #[must_use]
+    pub fn drinks(&self) -> Rack<'_> {
+        Rack { store: self, sort: Sort::Drinks }
+    }
+
+    /// The plans.
+    #[must_use]
+    pub fn plans(&self) -> Rack<'_> {
+        Rack { store: self, sort: Sort::Plans }
+    }
+}
+
+impl Rack<'_> {
+    /// Keeps a new one.
     ///
     /// # Errors
     /// If the database refuses, also when the id is taken.
     pub fn create(&self, id: &str, draft: Draft<'_>) -> Result<Kept> {
-        self.write(|work| {
+        self.store.write(|work| {
             if let Some((before, _)) = said(work, draft.key)? {
-                return find(work, &before)?.ok_or(StoreError::NotFound);
+                return find(work, self.sort, &before)?.ok_or(StoreError::NotFound);
             }
-            insert(work, id, draft)?;
+            insert(work, self.sort, id, draft)?;
             remember_said(work, draft, id, 1)?;
-            find(work, id)?.ok_or(StoreError::NotFound)
+            find(work, self.sort, id)?.ok_or(StoreError::NotFound)
         })
     }
 
-    /// A drink on the shelf.
+    /// The one of that id.
     ///
     /// # Errors
     /// [`StoreError::NotFound`] if it isn't there or was removed.
     pub fn read(&self, id: &str) -> Result<Kept> {
-        match self.note(find(&*self.reader()?, id)) {
+        let found = self.store.reader().and_then(|reader| find(&reader, self.sort, id));
+        match self.store.note(found) {
             // The way by its id may be what is damaged.
-            Err(StoreError::Damaged(_)) => {
-                let mut found = self.rescue()?.drinks.into_iter();
+            Err(StoreError::Damaged(_)) if self.sort == Sort::Drinks => {
+                let mut found = self.store.rescue()?.drinks.into_iter();
                 found.find(|kept| kept.id == id).ok_or(StoreError::NotFound)
             }
             found => found?.ok_or(StoreError::NotFound),
         }
     }
 
-    /// The first drinks whose name holds the text, last changed first, and how many there are in all.
+    /// The first whose name holds the text, last changed first, and how many there are in all.
     /// On a damaged shelf: those that can be read.
     ///
     /// # Errors
     /// If the database refuses.
     pub fn list(&self, name_has: &str, most: usize) -> Result<(usize, Vec<Kept>)> {
-        match self.note(self.list_quickly(name_has, most)) {
-            Err(StoreError::Damaged(_)) => {
+        match self.store.note(self.list_quickly(name_has, most)) {
+            Err(StoreError::Damaged(_)) if self.sort == Sort::Drinks => {
                 let wanted = name_has.trim().to_lowercase();
-                let mut found = self.rescue()?.drinks;
+                let mut found = self.store.rescue()?.drinks;
                 found.retain(|kept| kept.name.to_lowercase().contains(&wanted));
                 found.sort_by(|a, b| b.changed_at.cmp(&a.changed_at));
                 let total = found.len();
@@ -137,9 +184,9 @@ impl Store {
     }
 
     fn list_quickly(&self, name_has: &str, most: usize) -> Result<(usize, Vec<Kept>)> {
-        let reader = self.reader()?;
+        let (reader, table) = (self.store.reader()?, self.sort.table());
         let mut query = reader.prepare_cached(&format!(
-            "SELECT {COLUMNS} FROM drinks WHERE deleted_at IS NULL
+            "SELECT {COLUMNS} FROM {table} WHERE deleted_at IS NULL
              ORDER BY changed_at DESC, id DESC"
         ))?;
         // SQLite folds case for ASCII only; names may be written in any script.
@@ -158,13 +205,13 @@ impl Store {
         Ok((total, first))
     }
 
-    /// Does something with the text of every drink, those in the bin as well.
+    /// Does something with the text of every one, those in the bin as well.
     ///
     /// # Errors
     /// If the database refuses.
     pub fn for_each_body(&self, mut see: impl FnMut(&str)) -> Result<()> {
-        let reader = self.reader()?;
-        let mut query = reader.prepare_cached("SELECT body FROM drinks")?;
+        let (reader, table) = (self.store.reader()?, self.sort.table());
+        let mut query = reader.prepare_cached(&format!("SELECT body FROM {table}"))?;
         let mut rows = query.query([])?;
         while let Some(row) = rows.next()? {
             if let Ok(body) = row.get_ref(0)?.as_str() {
@@ -180,8 +227,8 @@ impl Store {
     /// # Errors
     /// [`StoreError::Stale`] with the newer one if someone else was faster.
     pub fn save(&self, id: &str, version: i64, draft: Draft<'_>) -> Result<Kept> {
-        self.write(|work| {
-            let current = find(work, id)?.ok_or(StoreError::NotFound)?;
+        self.store.write(|work| {
+            let current = find(work, self.sort, id)?.ok_or(StoreError::NotFound)?;
             if let Some((of, made)) = said(work, draft.key)?
                 && of == id
             {
@@ -205,31 +252,37 @@ impl Store {
                 body: &current.body,
                 since: &current.changed_at,
             };
-            earlier::keep(work, earlier::OF_DRINKS, &replaced, draft.now)?;
+            earlier::keep(work, self.sort.earlier(), &replaced, draft.now)?;
             work.execute(
-                "UPDATE drinks SET version = version + 1, name = ?2, body = ?3, changed_at = ?4
-                 WHERE id = ?1",
+                &format!(
+                    "UPDATE {} SET version = version + 1, name = ?2, body = ?3, changed_at = ?4
+                     WHERE id = ?1",
+                    self.sort.table()
+                ),
                 params![id, draft.name, draft.body, draft.now],
             )?;
             remember_said(work, draft, id, version + 1)?;
-            find(work, id)?.ok_or(StoreError::NotFound)
+            find(work, self.sort, id)?.ok_or(StoreError::NotFound)
         })
     }
 
-    /// Whether no drink was ever kept.
+    /// Whether none was ever kept.
     ///
     /// # Errors
     /// If the database refuses.
     pub fn is_new(&self) -> Result<bool> {
-        let reader = self.reader()?;
-        Ok(!reader.query_row("SELECT EXISTS (SELECT 1 FROM drinks)", [], |row| row.get(0))?)
+        let (reader, table) = (self.store.reader()?, self.sort.table());
+        let any = format!("SELECT EXISTS (SELECT 1 FROM {table})");
+        Ok(!reader.query_row(&any, [], |row| row.get(0))?)
     }
 
-    /// Puts many drinks on the shelf, all or none.
+    /// Keeps many, all or none.
     ///
     /// # Errors
     /// If the database refuses.
     pub fn fill(&self, drinks: &[(String, Draft<'_>)]) -> Result<()> {
-        self.write(|work| drinks.iter().try_for_each(|(id, draft)| insert(work, id, *draft)))
+        self.store.write(|work| {
+            drinks.iter().try_for_each(|(id, draft)| insert(work, self.sort, id, *draft))
+        })
     }
 }

@@ -52,6 +52,7 @@ pub(crate) struct Place {
 }
 
 pub(crate) const OF_DRINKS: Place = Place { table: "earlier_versions", owner: "drink_id" };
+pub(crate) const OF_PLANS: Place = Place { table: "earlier_plans", owner: "plan_id" };
 pub(crate) const OF_DOCUMENTS: Place = Place { table: "earlier_documents", owner: "key" };
 
 /// A state that is replaced.

@@ -13,20 +13,21 @@
 //! - **A fault is named.** A full disk, a locked, damaged or newer file and a folder that can't be written
 //!   to are told apart; a damaged or read-only shelf still opens for reading what can be read.
 //!
-//! Drinks and documents are kept as text of the open formats, so that the store knows nothing of the
+//! Drinks, plans and documents are kept as text of the open formats, so that the store knows nothing of the
 //! model.
 //!
 //! ```
 //! let folder = tempfile::tempdir().unwrap();
 //! let store = keen_store::Store::open(&folder.path().join("kitchen.db")).unwrap();
 //! let new = keen_store::Draft { name: "Limeade", body: "{}", now: "2030-06-21T12:00:00Z", key: None };
-//! let kept = store.create("a", new).unwrap();
+//! let kept = store.drinks().create("a", new).unwrap();
 //! assert_eq!(kept.version, 1);
-//! assert_eq!(store.read("a").unwrap(), kept);
+//! assert_eq!(store.drinks().read("a").unwrap(), kept);
 //! ```
 
 #![warn(missing_docs)]
 
+mod batches;
 mod bin;
 mod documents;
 mod drinks;
@@ -39,9 +40,10 @@ mod store;
 #[cfg(test)]
 mod tests;
 
+pub use batches::{KeptBatch, KeptHappening, Saying};
 pub use bin::{BIN_DAYS, Binned};
 pub use documents::{Document, SetAside};
-pub use drinks::{Draft, Kept};
+pub use drinks::{Draft, Kept, Rack};
 pub use error::StoreError;
 pub use rescue::Rescued;
 pub use store::{Condition, Store};

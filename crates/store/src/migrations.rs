@@ -63,6 +63,47 @@ const STEPS: &[M<'static>] = &[
         ) STRICT;
         CREATE INDEX drinks_by_removal ON drinks (deleted_at) WHERE deleted_at IS NOT NULL;",
     ),
+    // Plans are kept as drinks are.
+    M::up(
+        "CREATE TABLE plans (
+            id         TEXT PRIMARY KEY,
+            version    INTEGER NOT NULL,
+            name       TEXT NOT NULL,
+            body       TEXT NOT NULL,
+            created_at TEXT NOT NULL,
+            changed_at TEXT NOT NULL,
+            deleted_at TEXT
+        ) STRICT;
+        CREATE INDEX plans_by_change ON plans (changed_at DESC) WHERE deleted_at IS NULL;
+        CREATE TABLE earlier_plans (
+            plan_id    TEXT NOT NULL REFERENCES plans (id) ON DELETE CASCADE,
+            version    INTEGER NOT NULL,
+            body       TEXT NOT NULL,
+            changed_at TEXT NOT NULL,
+            PRIMARY KEY (plan_id, version)
+        ) STRICT;",
+    ),
+    // What happened while drinks were made is only ever added to.
+    M::up(
+        "CREATE TABLE batches (
+            id          TEXT PRIMARY KEY,
+            drink_id    TEXT NOT NULL,
+            name        TEXT NOT NULL,
+            body        TEXT NOT NULL,
+            begun_at    TEXT NOT NULL,
+            finished_at TEXT
+        ) STRICT;
+        CREATE INDEX batches_by_drink ON batches (drink_id, begun_at DESC);
+        CREATE TABLE happenings (
+            batch_id TEXT NOT NULL REFERENCES batches (id) ON DELETE CASCADE,
+            place    INTEGER NOT NULL,
+            at       TEXT NOT NULL,
+            body     TEXT NOT NULL,
+            key      TEXT,
+            PRIMARY KEY (batch_id, place)
+        ) STRICT;
+        CREATE UNIQUE INDEX happenings_by_key ON happenings (batch_id, key) WHERE key IS NOT NULL;",
+    ),
 ];
 
 pub(crate) const ALL: Migrations<'static> = Migrations::from_slice(STEPS);

@@ -15,6 +15,9 @@ const READERS: u32 = 4;
 /// How long a save waits for the one before it.
 const PATIENCE: Duration = Duration::from_secs(2);
 
+/// How long a connection to a damaged file is waited for: what can be had is had at once.
+const HOPELESS: Duration = Duration::from_millis(50);
+
 /// How the shelf is.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum Condition {
@@ -93,7 +96,12 @@ impl Store {
                 Condition::Sound
             }
         };
-        Self::with(path, writer, condition, lock, None)
+        let store = Self::with(path, writer, condition, lock, None)?;
+        // Where the list of tables itself is damaged there is no way to anything.
+        match (store.condition(), store.reader()) {
+            (Condition::Damaged(what), Err(_)) => Err(StoreError::Damaged(what)),
+            _ => Ok(store),
+        }
     }
 
     /// Reads a copy of what can't be written to: the log beside it could not be read otherwise.
@@ -134,7 +142,10 @@ impl Store {
         let readers = r2d2::Pool::builder()
             .max_size(READERS)
             .min_idle(Some(1))
-            .connection_timeout(BUSY)
+            .connection_timeout(match condition {
+                Condition::Damaged(_) => HOPELESS,
+                _ => BUSY,
+            })
             .build(manager)?;
         Ok(Self {
             path: path.to_owned(),

@@ -24,30 +24,31 @@ fn earlier(store: &Store) -> Vec<String> {
 
 /// Saves one body after the other, each at its time.
 fn save_all(store: &Store, changes: &[(&str, &str)]) {
-    let mut version = store.create("a", draft("Lime", changes[0].0, changes[0].1)).unwrap().version;
+    let mut version =
+        store.drinks().create("a", draft("Lime", changes[0].0, changes[0].1)).unwrap().version;
     for (body, now) in &changes[1..] {
-        version = store.save("a", version, draft("Lime", body, now)).unwrap().version;
+        version = store.drinks().save("a", version, draft("Lime", body, now)).unwrap().version;
     }
 }
 
 #[test]
 fn a_stale_write_is_refused_and_shows_the_newer() {
     let (_folder, store) = shelf();
-    store.create("a", draft("Lime", "one", TEN)).unwrap();
-    let second = store.save("a", 1, draft("Lime", "two", "2030-01-01T10:01:00Z")).unwrap();
+    store.drinks().create("a", draft("Lime", "one", TEN)).unwrap();
+    let second = store.drinks().save("a", 1, draft("Lime", "two", "2030-01-01T10:01:00Z")).unwrap();
     assert_eq!(second.version, 2);
-    match store.save("a", 1, draft("Lime", "three", "2030-01-01T10:02:00Z")).unwrap_err() {
+    match store.drinks().save("a", 1, draft("Lime", "three", "2030-01-01T10:02:00Z")).unwrap_err() {
         StoreError::Stale(current) => assert_eq!(*current, second),
         other => panic!("{other}"),
     }
-    assert_eq!(store.read("a").unwrap().body, "two");
+    assert_eq!(store.drinks().read("a").unwrap().body, "two");
 }
 
 #[test]
 fn saving_the_same_again_changes_nothing() {
     let (_folder, store) = shelf();
-    let first = store.create("a", draft("Lime", "one", TEN)).unwrap();
-    let again = store.save("a", 1, draft("Lime", "one", "2030-01-01T11:00:00Z")).unwrap();
+    let first = store.drinks().create("a", draft("Lime", "one", TEN)).unwrap();
+    let again = store.drinks().save("a", 1, draft("Lime", "one", "2030-01-01T11:00:00Z")).unwrap();
     assert_eq!(first, again);
 }
 
@@ -55,17 +56,17 @@ fn saving_the_same_again_changes_nothing() {
 fn a_change_said_twice_is_made_once() {
     let (_folder, store) = shelf();
     let keyed = |body, key| Draft { key: Some(key), ..draft("Lime", body, TEN) };
-    let made = store.create("a", keyed("one", "k1")).unwrap();
+    let made = store.drinks().create("a", keyed("one", "k1")).unwrap();
     // The answer was lost, and the maker's screen asks again under another id.
-    assert_eq!(store.create("b", keyed("one", "k1")).unwrap(), made);
-    assert_eq!(store.list("", 9).unwrap().0, 1);
-    let saved = store.save("a", 1, keyed("two", "k2")).unwrap();
-    assert_eq!(store.save("a", 1, keyed("two", "k2")).unwrap(), saved);
+    assert_eq!(store.drinks().create("b", keyed("one", "k1")).unwrap(), made);
+    assert_eq!(store.drinks().list("", 9).unwrap().0, 1);
+    let saved = store.drinks().save("a", 1, keyed("two", "k2")).unwrap();
+    assert_eq!(store.drinks().save("a", 1, keyed("two", "k2")).unwrap(), saved);
     // Someone else has saved in between: it is still this change's own answer.
-    store.save("a", 2, draft("Lime", "theirs", TEN)).unwrap();
-    let told = store.save("a", 1, keyed("two", "k2")).unwrap();
+    store.drinks().save("a", 2, draft("Lime", "theirs", TEN)).unwrap();
+    let told = store.drinks().save("a", 1, keyed("two", "k2")).unwrap();
     assert_eq!((told.version, told.body.as_str()), (2, "two"));
-    assert_eq!(store.read("a").unwrap().body, "theirs");
+    assert_eq!(store.drinks().read("a").unwrap().body, "theirs");
 }
 
 #[test]
@@ -159,39 +160,39 @@ fn what_can_not_be_read_is_put_aside_as_it_is() {
 #[test]
 fn removed_drinks_lie_in_the_bin_for_thirty_days() {
     let (_folder, store) = shelf();
-    store.create("a", draft("Lime", "one", TEN)).unwrap();
-    store.delete("a", TEN).unwrap();
-    assert!(matches!(store.read("a"), Err(StoreError::NotFound)));
-    assert!(matches!(store.delete("a", TEN), Err(StoreError::NotFound)));
-    assert_eq!(store.list("", 9).unwrap(), (0, vec![]));
+    store.drinks().create("a", draft("Lime", "one", TEN)).unwrap();
+    store.drinks().delete("a", TEN).unwrap();
+    assert!(matches!(store.drinks().read("a"), Err(StoreError::NotFound)));
+    assert!(matches!(store.drinks().delete("a", TEN), Err(StoreError::NotFound)));
+    assert_eq!(store.drinks().list("", 9).unwrap(), (0, vec![]));
     store.tidy("2030-01-30T10:00:00Z").unwrap();
     let bin = store.bin().unwrap();
     assert_eq!(
         (bin.len(), bin[0].drink.name.as_str(), bin[0].removed_at.as_str()),
         (1, "Lime", TEN)
     );
-    assert_eq!(store.restore("a").unwrap().body, "one");
-    assert!(matches!(store.restore("b"), Err(StoreError::NotFound)));
-    store.delete("a", TEN).unwrap();
+    assert_eq!(store.drinks().restore("a").unwrap().body, "one");
+    assert!(matches!(store.drinks().restore("b"), Err(StoreError::NotFound)));
+    store.drinks().delete("a", TEN).unwrap();
     store.tidy("2030-02-01T10:00:00Z").unwrap();
-    assert!(matches!(store.restore("a"), Err(StoreError::NotFound)));
+    assert!(matches!(store.drinks().restore("a"), Err(StoreError::NotFound)));
 }
 
 #[test]
 fn found_by_any_part_of_the_name_in_any_script() {
     let (_folder, store) = shelf();
     for (id, name) in [("a", "Été au jardin"), ("b", "Lime"), ("c", "شراب 🍋")] {
-        store.create(id, draft(name, "", TEN)).unwrap();
+        store.drinks().create(id, draft(name, "", TEN)).unwrap();
     }
     let ids = |text: &str| -> Vec<String> {
-        store.list(text, 9).unwrap().1.into_iter().map(|k| k.id).collect()
+        store.drinks().list(text, 9).unwrap().1.into_iter().map(|k| k.id).collect()
     };
     assert_eq!(ids("ÉTÉ"), ["a"]);
     assert_eq!(ids("🍋"), ["c"]);
     assert_eq!(ids("%"), Vec::<String>::new());
     assert_eq!(ids(" ").len(), 3);
-    assert_eq!(store.list("", 2).unwrap().0, 3, "all are counted, two are shown");
-    assert_eq!(store.list("", 2).unwrap().1.len(), 2);
+    assert_eq!(store.drinks().list("", 2).unwrap().0, 3, "all are counted, two are shown");
+    assert_eq!(store.drinks().list("", 2).unwrap().1.len(), 2);
 }
 
 #[test]
@@ -199,14 +200,14 @@ fn what_was_answered_is_there_after_the_program_is_gone() {
     let folder = tempfile::tempdir().unwrap();
     let path = folder.path().join("kitchen.db");
     let store = Store::open(&path).unwrap();
-    store.create("a", draft("Lime", "one", TEN)).unwrap();
+    store.drinks().create("a", draft("Lime", "one", TEN)).unwrap();
     store.write_document("choices", 0, "us", TEN).unwrap();
     // Nothing is closed or flushed on the way out, as when the power goes.
     std::mem::forget(store);
     let store = Store::open(&path).unwrap();
-    assert_eq!(store.read("a").unwrap().body, "one");
+    assert_eq!(store.drinks().read("a").unwrap().body, "one");
     assert_eq!(store.document("choices").unwrap().unwrap().body, "us");
-    assert!(!store.is_new().unwrap());
+    assert!(!store.drinks().is_new().unwrap());
 }
 
 /// A copy of the one file, without what may lie beside it.
@@ -221,16 +222,16 @@ fn the_one_file_holds_everything_after_closing_and_after_tidying() {
     let folder = tempfile::tempdir().unwrap();
     let path = folder.path().join("kitchen.db");
     let store = Store::open(&path).unwrap();
-    store.create("a", draft("Lime", "one", TEN)).unwrap();
-    let _ = store.list("", 9).unwrap();
+    store.drinks().create("a", draft("Lime", "one", TEN)).unwrap();
+    let _ = store.drinks().list("", 9).unwrap();
     store.tidy(TEN).unwrap();
     let copied = Store::open(&copy_of(&path, folder.path())).unwrap();
-    assert_eq!(copied.read("a").unwrap().body, "one");
+    assert_eq!(copied.drinks().read("a").unwrap().body, "one");
     drop(copied);
-    store.create("b", draft("Lime", "two", TEN)).unwrap();
+    store.drinks().create("b", draft("Lime", "two", TEN)).unwrap();
     drop(store);
     let copied = Store::open(&copy_of(&path, folder.path())).unwrap();
-    assert_eq!(copied.read("b").unwrap().body, "two");
+    assert_eq!(copied.drinks().read("b").unwrap().body, "two");
     assert!(!folder.path().join("kitchen.db-wal").exists(), "nothing lies beside it");
 }
 
@@ -239,15 +240,15 @@ fn the_one_file_holds_everything_after_closing_and_after_tidying() {
 fn a_full_disk_loses_nothing_that_was_answered() {
     let (folder, store) = shelf();
     let big = "x".repeat(6000);
-    store.create("old", draft("Old", "before", TEN)).unwrap();
-    store.create("gone", draft("Gone", "before", TEN)).unwrap();
+    store.drinks().create("old", draft("Old", "before", TEN)).unwrap();
+    store.drinks().create("gone", draft("Gone", "before", TEN)).unwrap();
     store.write_document("kitchen", 0, "before", TEN).unwrap();
     store.allow_pages(12);
     let mut answered = Vec::new();
     let mut refused = 0;
     for i in 0..60 {
         let id = format!("d{i}");
-        match store.create(&id, draft("Drink", &big, TEN)) {
+        match store.drinks().create(&id, draft("Drink", &big, TEN)) {
             Ok(kept) => answered.push(kept.id),
             Err(StoreError::Full) => refused += 1,
             Err(other) => panic!("{other}"),
@@ -256,30 +257,30 @@ fn a_full_disk_loses_nothing_that_was_answered() {
     assert!(!answered.is_empty() && refused > 20, "{} answered, {refused} refused", answered.len());
     let late = "2030-01-01T11:00:00Z";
     let full = |error: StoreError| assert!(matches!(error, StoreError::Full), "{error}");
-    full(store.save("old", 1, draft("Old", &big, late)).unwrap_err());
+    full(store.drinks().save("old", 1, draft("Old", &big, late)).unwrap_err());
     full(store.write_document("kitchen", 1, &big, late).unwrap_err());
     full(store.write_document("choices", 0, &big, late).unwrap_err());
     full(store.set_aside("kitchen", &big, "fresh", late).unwrap_err());
-    full(store.fill(&[("f".into(), draft("Fill", &big, late))]).unwrap_err());
+    full(store.drinks().fill(&[("f".into(), draft("Fill", &big, late))]).unwrap_err());
     let path = store.path().to_owned();
     drop(store);
     let store = Store::open(&path).unwrap();
-    let (total, there) = store.list("Drink", 99).unwrap();
+    let (total, there) = store.drinks().list("Drink", 99).unwrap();
     let mut ids: Vec<String> = there.into_iter().map(|k| k.id).collect();
     ids.sort();
     answered.sort();
     assert_eq!((total, &ids), (answered.len(), &answered));
-    assert_eq!(store.read("old").unwrap().body, "before");
+    assert_eq!(store.drinks().read("old").unwrap().body, "before");
     assert_eq!(store.document("kitchen").unwrap().unwrap().body, "before");
     assert_eq!(store.document("choices").unwrap(), None);
-    assert!(store.read("f").is_err());
+    assert!(store.drinks().read("f").is_err());
     drop(folder);
 }
 
 #[test]
 fn a_locked_file_is_told_soon() {
     let (_folder, store) = shelf();
-    store.create("a", draft("Lime", "one", TEN)).unwrap();
+    store.drinks().create("a", draft("Lime", "one", TEN)).unwrap();
     let other = Connection::open(store.path()).unwrap();
     other.execute_batch("BEGIN IMMEDIATE").unwrap();
     let start = std::time::Instant::now();
@@ -287,15 +288,16 @@ fn a_locked_file_is_told_soon() {
         for i in 0..8 {
             let store = &store;
             scope.spawn(move || {
-                let error = store.create(&format!("x{i}"), draft("Lime", "x", TEN)).unwrap_err();
+                let error =
+                    store.drinks().create(&format!("x{i}"), draft("Lime", "x", TEN)).unwrap_err();
                 assert!(matches!(error, StoreError::Locked), "{error}");
             });
         }
     });
     assert!(start.elapsed().as_secs_f64() < 4.0, "eight saves waited {:?}", start.elapsed());
-    assert_eq!(store.read("a").unwrap().body, "one", "reading goes on");
+    assert_eq!(store.drinks().read("a").unwrap().body, "one", "reading goes on");
     drop(other);
-    store.create("b", draft("Lime", "two", TEN)).unwrap();
+    store.drinks().create("b", draft("Lime", "two", TEN)).unwrap();
 }
 
 #[test]
@@ -317,7 +319,7 @@ fn one_server_a_folder() {
 fn what_is_kept_is_its_owners_alone() {
     use std::os::unix::fs::PermissionsExt;
     let (_folder, store) = shelf();
-    store.create("a", draft("Lime", "one", TEN)).unwrap();
+    store.drinks().create("a", draft("Lime", "one", TEN)).unwrap();
     let mode = |path: &Path| std::fs::metadata(path).unwrap().permissions().mode() & 0o777;
     let folder = store.path().parent().unwrap();
     assert_eq!(mode(folder), 0o700);
@@ -361,7 +363,10 @@ fn a_bad_page_hides_only_what_lies_on_it() {
     let store = Store::open(&path).unwrap();
     let body = "{}".repeat(300);
     for i in 0..60 {
-        store.create(&format!("d{i:02}"), draft(&format!("Drink {i}"), &body, TEN)).unwrap();
+        store
+            .drinks()
+            .create(&format!("d{i:02}"), draft(&format!("Drink {i}"), &body, TEN))
+            .unwrap();
     }
     drop(store);
     let whole = std::fs::read(&path).unwrap();
@@ -380,13 +385,16 @@ fn a_bad_page_hides_only_what_lies_on_it() {
             Err(other) => panic!("page {page}: {other}"),
         };
         assert!(matches!(store.condition(), Condition::Damaged(_)), "page {page}");
-        let (total, shown) = store.list("", 99).unwrap();
+        let (total, shown) = store.drinks().list("", 99).unwrap();
         assert_eq!(total, shown.len());
         assert!(total >= 40, "page {page}: {total} of 60 are shown");
         for kept in &shown {
-            assert_eq!((&kept.body, store.read(&kept.id).unwrap().body), (&body, body.clone()));
+            assert_eq!(
+                (&kept.body, store.drinks().read(&kept.id).unwrap().body),
+                (&body, body.clone())
+            );
         }
-        let refused = store.create("new", draft("New", "x", TEN)).unwrap_err();
+        let refused = store.drinks().create("new", draft("New", "x", TEN)).unwrap_err();
         assert!(matches!(refused, StoreError::Damaged(_)), "{refused}");
         let rescued = store.rescue().unwrap();
         assert_eq!(rescued.drinks.len(), total);
@@ -407,7 +415,50 @@ fn documents_of_the_first_tables_are_taken_over() {
     assert_eq!(kitchen.version, 3);
     assert!(kitchen.body.contains("boil_off"));
     assert_eq!(store.document("choices").unwrap().unwrap().version, 1);
-    assert_eq!(store.list("", 9).unwrap().0, 2);
+    assert_eq!(store.drinks().list("", 9).unwrap().0, 2);
     assert_eq!(store.bin().unwrap().len(), 1);
-    assert!(folder.path().join("kitchen.before-2.db").exists(), "a copy was set aside");
+    assert!(folder.path().join("kitchen.before-4.db").exists(), "a copy was set aside");
+}
+
+#[test]
+fn what_was_said_of_a_batch_is_kept_in_order_and_once() {
+    use crate::{KeptBatch, Saying};
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("k.db");
+    let store = Store::open(&path).unwrap();
+    let new = KeptBatch {
+        id: "b1".into(),
+        drink: "a".into(),
+        name: "Limeade".into(),
+        body: "{}".into(),
+        begun_at: "2030-06-21T12:00:00Z".into(),
+        finished_at: None,
+    };
+    let kept = store.begin_batch(&new, Some("begin-one")).unwrap();
+    let again = KeptBatch { id: "b2".into(), ..new.clone() };
+    assert_eq!(store.begin_batch(&again, Some("begin-one")).unwrap(), kept);
+    let saying = |body, key, after| Saying {
+        body,
+        at: "2030-06-21T12:05:00Z",
+        key: Some(key),
+        after,
+        finishes: None,
+    };
+    assert_eq!(store.say("b1", saying("one", "k1", 0)).unwrap(), Some(0));
+    assert_eq!(store.say("b1", saying("one", "k1", 0)).unwrap(), Some(0), "it counts once");
+    assert_eq!(store.say("b1", saying("two", "k2", 0)).unwrap(), None, "something came between");
+    assert_eq!(store.say("b1", saying("two", "k2", 1)).unwrap(), Some(1));
+    assert!(matches!(store.say("b9", saying("x", "k3", 0)), Err(StoreError::NotFound)));
+    let end = Saying { finishes: Some(true), ..saying("end", "k4", 2) };
+    assert_eq!(store.say("b1", end).unwrap(), Some(2));
+    drop(store);
+    let store = Store::open(&path).unwrap();
+    let (batch, said) = store.batch("b1").unwrap();
+    assert_eq!(batch.finished_at.as_deref(), Some("2030-06-21T12:05:00Z"));
+    assert_eq!(said.iter().map(|s| s.body.as_str()).collect::<Vec<_>>(), ["one", "two", "end"]);
+    store.begin_batch(&KeptBatch { id: "b3".into(), ..new }, None).unwrap();
+    let open_first: Vec<String> =
+        store.batches(Some("a"), 9).unwrap().into_iter().map(|b| b.id).collect();
+    assert_eq!(open_first, ["b3", "b1"]);
+    assert_eq!(store.batches(Some("z"), 9).unwrap(), []);
 }

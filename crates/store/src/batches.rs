@@ -1,0 +1,174 @@
+use rusqlite::{Connection, OptionalExtension, Row, params};
+
+use crate::error::{Result, StoreError};
+use crate::store::Store;
+
+/// A batch as it is kept: what was to be made, and what happened since.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct KeptBatch {
+    /// Names it for ever.
+    pub id: String,
+    /// The drink on the shelf that it is a making of.
+    pub drink: String,
+    /// What the drink was called.
+    pub name: String,
+    /// The drink and the kitchen as they were, as text of the open format.
+    pub body: String,
+    /// When it was begun, RFC 3339.
+    pub begun_at: String,
+    /// When it was finished, RFC 3339, if it was.
+    pub finished_at: Option<String>,
+}
+
+/// Something that was said of a batch. It is only ever added to.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct KeptHappening {
+    /// Its place in the list, from 0.
+    pub place: i64,
+    /// When it was said, RFC 3339.
+    pub at: String,
+    /// What, as text of the open format.
+    pub body: String,
+}
+
+/// Something to be said of a batch.
+#[derive(Debug, Clone, Copy)]
+pub struct Saying<'a> {
+    /// What, as text of the open format.
+    pub body: &'a str,
+    /// When, RFC 3339 in UTC.
+    pub at: &'a str,
+    /// A key of its own: the same one said again is not said again.
+    pub key: Option<&'a str>,
+    /// How many things had been said when it was decided to say this; another one in between is heard first.
+    pub after: i64,
+    /// Whether the batch is finished with it (`Some(true)`), or goes on after all.
+    pub finishes: Option<bool>,
+}
+
+const COLUMNS: &str = "id, drink_id, name, body, begun_at, finished_at";
+
+fn batch(row: &Row<'_>) -> rusqlite::Result<KeptBatch> {
+    Ok(KeptBatch {
+        id: row.get(0)?,
+        drink: row.get(1)?,
+        name: row.get(2)?,
+        body: row.get(3)?,
+        begun_at: row.get(4)?,
+        finished_at: row.get(5)?,
+    })
+}
+
+fn find(connection: &Connection, id: &str) -> Result<Option<KeptBatch>> {
+    let sql = format!("SELECT {COLUMNS} FROM batches WHERE id = ?1");
+    Ok(connection.prepare_cached(&sql)?.query_row([id], batch).optional()?)
+}
+
+impl Store {
+    /// Begins a batch. Said twice under one key it is begun once.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn begin_batch(&self, new: &KeptBatch, key: Option<&str>) -> Result<KeptBatch> {
+        self.write(|work| {
+            if let Some(key) = key {
+                let before: Option<String> = work
+                    .query_row("SELECT of FROM said WHERE key = ?1", [key], |row| row.get(0))
+                    .optional()?;
+                if let Some(before) = before {
+                    return find(work, &before)?.ok_or(StoreError::NotFound);
+                }
+                work.execute(
+                    "INSERT INTO said (key, of, version, at) VALUES (?1, ?2, 1, ?3)",
+                    params![key, new.id, new.begun_at],
+                )?;
+            }
+            work.execute(
+                "INSERT INTO batches (id, drink_id, name, body, begun_at) VALUES (?1, ?2, ?3, ?4, ?5)",
+                params![new.id, new.drink, new.name, new.body, new.begun_at],
+            )?;
+            find(work, &new.id)?.ok_or(StoreError::NotFound)
+        })
+    }
+
+    /// A batch, and everything that was said of it.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`] if there is no such batch.
+    pub fn batch(&self, id: &str) -> Result<(KeptBatch, Vec<KeptHappening>)> {
+        let reader = self.reader()?;
+        let found = self.note(find(&reader, id))?.ok_or(StoreError::NotFound)?;
+        let mut query = reader.prepare_cached(
+            "SELECT place, at, body FROM happenings WHERE batch_id = ?1 ORDER BY place",
+        )?;
+        let rows = query.query_map([id], |row| {
+            Ok(KeptHappening { place: row.get(0)?, at: row.get(1)?, body: row.get(2)? })
+        })?;
+        Ok((found, rows.collect::<rusqlite::Result<_>>()?))
+    }
+
+    /// The batches of a drink, or of all; those that go on first, then the last begun.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn batches(&self, drink: Option<&str>, most: usize) -> Result<Vec<KeptBatch>> {
+        let reader = self.reader()?;
+        let sql = format!(
+            "SELECT {COLUMNS} FROM batches WHERE ?1 IS NULL OR drink_id = ?1
+             ORDER BY finished_at IS NOT NULL, begun_at DESC, id DESC LIMIT ?2"
+        );
+        let mut query = reader.prepare_cached(&sql)?;
+        let rows = query.query_map(params![drink, i64::try_from(most).unwrap_or(0)], batch)?;
+        Ok(rows.collect::<rusqlite::Result<_>>()?)
+    }
+
+    /// Whether something was said of a batch under that key already.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn was_said(&self, id: &str, key: &str) -> Result<bool> {
+        let reader = self.reader()?;
+        let sql = "SELECT EXISTS (SELECT 1 FROM happenings WHERE batch_id = ?1 AND key = ?2)";
+        Ok(reader.query_row(sql, [id, key], |row| row.get(0))?)
+    }
+
+    /// Says something of a batch; when this returns it is on disk. Said twice under one key it counts once.
+    /// `None` where something else has been said meanwhile: what was to be said has to be thought over.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`] if there is no such batch.
+    pub fn say(&self, id: &str, saying: Saying<'_>) -> Result<Option<i64>> {
+        self.write(|work| {
+            if find(work, id)?.is_none() {
+                return Err(StoreError::NotFound);
+            }
+            let said: Option<i64> = work
+                .query_row(
+                    "SELECT place FROM happenings WHERE batch_id = ?1 AND key = ?2",
+                    params![id, saying.key],
+                    |row| row.get(0),
+                )
+                .optional()?;
+            if said.is_some() {
+                return Ok(said);
+            }
+            let count: i64 = work.query_row(
+                "SELECT count(*) FROM happenings WHERE batch_id = ?1",
+                [id],
+                |row| row.get(0),
+            )?;
+            if count != saying.after {
+                return Ok(None);
+            }
+            work.execute(
+                "INSERT INTO happenings (batch_id, place, at, body, key) VALUES (?1, ?2, ?3, ?4, ?5)",
+                params![id, count, saying.at, saying.body, saying.key],
+            )?;
+            if let Some(finishes) = saying.finishes {
+                let at = finishes.then_some(saying.at);
+                work.execute("UPDATE batches SET finished_at = ?2 WHERE id = ?1", params![id, at])?;
+            }
+            Ok(Some(count))
+        })
+    }
+}
