@@ -109,10 +109,10 @@ fn minutes(minutes: f64) -> String {
 /// Prints a drink of the shelf in the open format.
 pub(crate) fn export(drink: &str, data: Option<PathBuf>) -> Result<()> {
     let store = shelf_place::open(&shelf_place::folder(data, false)?)?;
-    let kept = match store.read(drink) {
+    let kept = match store.drinks().read(drink) {
         Ok(kept) => kept,
         Err(_) => {
-            let (total, mut found) = store.list(drink, 1)?;
+            let (total, mut found) = store.drinks().list(drink, 1)?;
             match total {
                 0 => bail!("there is no drink “{drink}” on the shelf"),
                 1 => found.swap_remove(0),
@@ -156,7 +156,7 @@ pub(crate) fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<()> {
             (id.clone(), Draft { name: &drink.name, body, now: &now, key: None })
         })
         .collect();
-    store.fill(&drafts)?;
+    store.drinks().fill(&drafts)?;
     for (id, _, drink) in &rows {
         print(&format!("{id}  {}", drink.name))?;
     }

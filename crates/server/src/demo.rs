@@ -1,7 +1,12 @@
 //! The demo's shelf: what Fallow Lane Gardens serves at its open day.
 
 use anyhow::{Context, Result};
+use jiff::civil::{Date, Weekday};
 use keen_core::cupboard::{Cupboard, Kitchen};
+use keen_core::plan::Means;
+use keen_core::quantity::Amount;
+use keen_core::scale::Size;
+use keen_formats::{Night, PLAN, PlanFile, PlannedDrink};
 use keen_store::{Draft, Store};
 use uuid::Uuid;
 
@@ -24,6 +29,57 @@ const DRINKS: [&str; 10] = [
 /// The borrowed kitchen of the open day: two rings, one blender, and what its fruit gave so far.
 const KITCHEN: &str = include_str!("../../../demo/kitchen.json");
 
+/// What is served at the open day, at which size: the entry, its drink's place above, how many glasses.
+/// A syrup is made as it is written.
+const SERVED: [(&str, usize, Option<u32>); 5] = [
+    ("a", 0, Some(14)),
+    ("b", 2, Some(14)),
+    ("c", 1, Some(14)),
+    ("d", 4, None),
+    ("e", 6, Some(10)),
+];
+
+/// The open day: three o'clock on midsummer's Saturday, for forty-eight. The peels of the fizz and the syrup
+/// are made on Friday evening.
+fn open_day(ids: &[String], names: &[String], today: Date) -> Result<PlanFile> {
+    let drinks = SERVED
+        .iter()
+        .map(|(id, place, glasses)| PlannedDrink {
+            id: (*id).to_owned(),
+            drink: ids[*place].clone(),
+            name: names[*place].clone(),
+            size: glasses.map(|glasses| Size::Glasses {
+                glasses,
+                size: Amount::millilitres(if *id == "e" { 210.0 } else { 200.0 }),
+            }),
+            serving: None,
+            water_bath: Vec::new(),
+        })
+        .collect();
+    Ok(PlanFile {
+        name: "Midsummer open day".into(),
+        note: "Forty-eight visitors; two rings and one blender.".into(),
+        serving: midsummer(today)?.at(15, 0, 0, 0).strftime("%Y-%m-%dT%H:%M").to_string(),
+        drinks,
+        means: Means { cooks: 2, rings: 2, refrigerator_l: 40.0 },
+        night: Some(Night { from: "22:00".into(), to: "07:00".into() }),
+        spoken_for: Vec::new(),
+        holds: Vec::new(),
+        after: Vec::new(),
+        ahead: vec!["d/s11".into()],
+    })
+}
+
+/// The Saturday of the next midsummer: that between the 20th and the 26th of June.
+fn midsummer(today: Date) -> Result<Date> {
+    let of = |year: i16| -> Result<Date> {
+        let eve = Date::new(year, 6, 19)?;
+        Ok(eve.nth_weekday(1, Weekday::Saturday)?)
+    };
+    let this_year = of(today.year())?;
+    if this_year > today { Ok(this_year) } else { of(today.year() + 1) }
+}
+
 /// The kitchen as it is kept.
 fn kitchen() -> Result<Kitchen> {
     serde_json::from_str(KITCHEN).context("the demo's kitchen can't be read")
@@ -31,7 +87,7 @@ fn kitchen() -> Result<Kitchen> {
 
 /// Puts the demo's drinks on a shelf that never held any.
 pub(crate) fn fill(store: &Store) -> Result<()> {
-    if !store.is_new()? {
+    if !store.drinks().is_new()? {
         return Ok(());
     }
     let mut rows = Vec::new();
@@ -46,7 +102,13 @@ pub(crate) fn fill(store: &Store) -> Result<()> {
         .iter()
         .map(|(id, name, body, now)| (id.clone(), Draft { name, body, now, key: None }))
         .collect();
-    store.fill(&drafts)?;
+    store.drinks().fill(&drafts)?;
+    let ids: Vec<String> = rows.iter().map(|(id, ..)| id.clone()).collect();
+    let names: Vec<String> = rows.iter().map(|(_, name, ..)| name.clone()).collect();
+    let plan = open_day(&ids, &names, jiff::Zoned::now().date())?;
+    let (body, now) = (PLAN.write(&plan), jiff::Timestamp::now().to_string());
+    let draft = Draft { name: &plan.name, body: &body, now: &now, key: None };
+    store.plans().create(&Uuid::now_v7().to_string(), draft)?;
     keep_kitchen(store, &kitchen()?)?;
     Ok(())
 }
@@ -92,9 +154,9 @@ mod tests {
         let folder = tempfile::tempdir().unwrap();
         let store = Store::open(&folder.path().join("k.db")).unwrap();
         fill(&store).unwrap();
-        let (before, first) = store.list("", 1).unwrap();
-        store.delete(&first[0].id, "2030-01-01T00:00:00Z").unwrap();
+        let (before, first) = store.drinks().list("", 1).unwrap();
+        store.drinks().delete(&first[0].id, "2030-01-01T00:00:00Z").unwrap();
         fill(&store).unwrap();
-        assert_eq!(store.list("", 1).unwrap().0, before - 1);
+        assert_eq!(store.drinks().list("", 1).unwrap().0, before - 1);
     }
 }

@@ -23,7 +23,7 @@ const STILL_HERE: Duration = Duration::from_secs(20);
 pub(crate) struct Change {
     /// What has changed.
     of: Changed,
-    /// The drink's id, if it is one.
+    /// The id of the drink, plan or batch, if it is one.
     #[serde(skip_serializing_if = "Option::is_none")]
     id: Option<String>,
     /// The version that it now has.
@@ -40,6 +40,10 @@ pub(crate) struct Change {
 pub(crate) enum Changed {
     /// A drink was put on the shelf, changed, removed or put back.
     Drink,
+    /// A plan was kept, changed, removed or put back.
+    Plan,
+    /// Something was said of a batch.
+    Batch,
     /// What is this kitchen's own.
     Kitchen,
     /// The remembered choices.
@@ -65,8 +69,14 @@ impl Default for Changes {
 }
 
 impl Changes {
-    pub(super) fn tell_drink(&self, id: &str, version: Option<i64>, by: Option<String>) {
-        self.tell(Change { of: Changed::Drink, id: Some(id.to_owned()), version, by });
+    pub(super) fn tell_kept(
+        &self,
+        of: Changed,
+        id: &str,
+        version: Option<i64>,
+        by: Option<String>,
+    ) {
+        self.tell(Change { of, id: Some(id.to_owned()), version, by });
     }
 
     pub(super) fn tell_document(&self, of: Changed, by: Option<String>) {

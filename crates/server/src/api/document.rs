@@ -10,7 +10,9 @@ use utoipa_actix_web::AppExt;
 use utoipa_actix_web::service_config::ServiceConfig;
 use utoipa_swagger_ui::SwaggerUi;
 
-use super::{changes, compute, cupboard, drinks, kitchen, learning, party, settings, shelf};
+use super::{
+    batches, changes, compute, cupboard, drinks, kitchen, learning, party, plans, settings, shelf,
+};
 
 /// How the application is.
 #[derive(serde::Serialize, ToSchema)]
@@ -54,6 +56,19 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(party::vessels)
         .service(party::shopping)
         .service(party::glass)
+        .service(plans::work_out)
+        .service(plans::plan_shopping)
+        .service(plans::list_plans)
+        .service(plans::create_plan)
+        .service(plans::plan_calendar)
+        .service(plans::restore_plan)
+        .service(plans::read_plan)
+        .service(plans::save_plan)
+        .service(plans::remove_plan)
+        .service(batches::list_batches)
+        .service(batches::begin_batch)
+        .service(batches::read_batch)
+        .service(batches::say)
         .service(learning::reading)
         .service(cupboard::ingredients)
         .service(cupboard::produce)

@@ -10,6 +10,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
 use super::body::SaidUnder;
+use super::changes::Changed;
 use super::desk::By;
 use super::{Body, Problem, State, now};
 
@@ -31,7 +32,7 @@ pub(crate) struct DrinkView {
 /// What the shelf shows of a drink.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct Summary {
-    name: String,
+    pub(super) name: String,
     family: Family,
     /// What all of it comes to, ml; 0 while there is nothing to drink.
     volume_ml: f64,
@@ -42,7 +43,7 @@ pub(crate) struct Summary {
     /// Soluble solids, % of the weight.
     brix: f64,
     /// Colour in the glass, `#rrggbb`.
-    colour: Option<String>,
+    pub(super) colour: Option<String>,
     /// The kind of vessel that it ends up in before the glass.
     stands_in: VesselKind,
     /// How full that vessel is, 0 to 1.
@@ -177,7 +178,7 @@ pub(super) fn summarise(drink: &Drink, cupboard: &Cupboard) -> Summary {
 }
 
 impl State {
-    fn summary(&self, kept: &Kept) -> Result<Summary, FormatError> {
+    pub(super) fn summary(&self, kept: &Kept) -> Result<Summary, FormatError> {
         let known = self.summaries.lock().get(&kept.id).cloned();
         if let Some((_, summary)) = known.filter(|(version, _)| *version == kept.version) {
             return Ok(summary);
@@ -197,7 +198,7 @@ pub(super) async fn list(
 ) -> Result<web::Json<Shelf>, Problem> {
     let ShelfQuery { find, limit } = query.into_inner();
     let most = limit.unwrap_or(200).min(500);
-    let (total, first) = state.with_store(move |store| store.list(&find, most)).await?;
+    let (total, first) = state.with_store(move |store| store.drinks().list(&find, most)).await?;
     let shelf = web::block(move || {
         let mut shelf = Shelf { total, drinks: Vec::new(), damaged: Vec::new() };
         for kept in first {
@@ -239,10 +240,10 @@ pub(super) async fn create(
     let kept = state
         .with_store(move |store| {
             let key = key.0.as_deref();
-            store.create(&id, Draft { name: &drink.name, body: &text, now: &now(), key })
+            store.drinks().create(&id, Draft { name: &drink.name, body: &text, now: &now(), key })
         })
         .await?;
-    state.changes.tell_drink(&kept.id, Some(kept.version), by.0);
+    state.changes.tell_kept(Changed::Drink, &kept.id, Some(kept.version), by.0);
     Ok(HttpResponse::Created()
         .insert_header(("location", format!("/api/drinks/{}", kept.id)))
         .json(answer(&kept)?.into_inner()))
@@ -256,7 +257,7 @@ pub(super) async fn read(
     state: web::Data<State>,
     id: web::Path<String>,
 ) -> Result<web::Json<DrinkView>, Problem> {
-    answer(&state.with_store(move |store| store.read(&id)).await?)
+    answer(&state.with_store(move |store| store.drinks().read(&id)).await?)
 }
 
 /// A drink of the shelf as a file of the open format.
@@ -268,7 +269,7 @@ pub(super) async fn file(
     state: web::Data<State>,
     id: web::Path<String>,
 ) -> Result<HttpResponse, Problem> {
-    let kept = state.with_store(move |store| store.read(&id)).await?;
+    let kept = state.with_store(move |store| store.drinks().read(&id)).await?;
     // What can't be read is handed out as it is kept.
     let text = view(&kept).map_or(kept.body, |view| keen_formats::write_drink(&view.drink));
     Ok(super::shelf::file("drink.json", text))
@@ -300,10 +301,10 @@ pub(super) async fn save(
         .with_store(move |store| {
             let key = key.0.as_deref();
             let draft = Draft { name: &drink.name, body: &text, now: &now(), key };
-            store.save(&id, parts.version, draft)
+            store.drinks().save(&id, parts.version, draft)
         })
         .await?;
-    state.changes.tell_drink(&saved.id, Some(saved.version), by.0);
+    state.changes.tell_kept(Changed::Drink, &saved.id, Some(saved.version), by.0);
     answer(&saved)
 }
 
@@ -316,8 +317,8 @@ pub(super) async fn remove(
     by: By,
 ) -> Result<HttpResponse, Problem> {
     let gone = id.clone();
-    state.with_store(move |store| store.delete(&id, &now())).await?;
-    state.changes.tell_drink(&gone, None, by.0);
+    state.with_store(move |store| store.drinks().delete(&id, &now())).await?;
+    state.changes.tell_kept(Changed::Drink, &gone, None, by.0);
     Ok(HttpResponse::NoContent().finish())
 }
 
@@ -330,7 +331,7 @@ pub(super) async fn restore(
     id: web::Path<String>,
     by: By,
 ) -> Result<web::Json<DrinkView>, Problem> {
-    let back = state.with_store(move |store| store.restore(&id)).await?;
-    state.changes.tell_drink(&back.id, Some(back.version), by.0);
+    let back = state.with_store(move |store| store.drinks().restore(&id)).await?;
+    state.changes.tell_kept(Changed::Drink, &back.id, Some(back.version), by.0);
     answer(&back)
 }

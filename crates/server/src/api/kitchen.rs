@@ -79,7 +79,7 @@ fn keep_needed(store: &Store, before: &Kitchen, next: &mut Kitchen) -> Result<()
         return Ok(());
     }
     let mut needed = vec![false; doubtful.len()];
-    store.for_each_body(|body| {
+    store.drinks().for_each_body(|body| {
         for (it, needed) in doubtful.iter().zip(&mut needed) {
             *needed |= body.contains(&format!("\"{}\"", it.id));
         }

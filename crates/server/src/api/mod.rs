@@ -3,6 +3,7 @@
 //! Computing calls take a whole drink, return figures and touch no data; they are worked out at the
 //! [`desk`]. Errors are problem documents (RFC 9457) that name the field.
 
+mod batches;
 mod body;
 mod changes;
 mod compute;
@@ -15,6 +16,7 @@ mod kitchen;
 mod learning;
 mod party;
 mod patch;
+mod plans;
 mod problem;
 mod settings;
 mod shelf;

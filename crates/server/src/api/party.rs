@@ -42,6 +42,12 @@ pub(crate) struct ShoppingAnswer {
     csv: String,
 }
 
+impl ShoppingAnswer {
+    pub(super) fn of(list: ShoppingList) -> Self {
+        Self { csv: keen_formats::shopping_table(&list), list }
+    }
+}
+
 /// What is done at the glass, and what is in it.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct GlassAnswer {
@@ -115,14 +121,8 @@ pub(super) async fn shopping(
         .into_iter()
         .map(|drink| keen_formats::drink_from_value(drink, &cupboard))
         .collect::<Result<Vec<Drink>, _>>()?;
-    if !(0.5..=0.99).contains(&how.chance) {
-        let message = "A chance from 0.5 to 0.99 will do.".into();
-        return Err(FieldError { field: "how.chance".into(), message }.into());
-    }
-    let listed = move |_: &Work| {
-        let list = shop::shop(&drinks, &cupboard, how);
-        Ok(ShoppingAnswer { csv: keen_formats::shopping_table(&list), list })
-    };
+    how.check()?;
+    let listed = move |_: &Work| Ok(ShoppingAnswer::of(shop::shop(&drinks, &cupboard, how)));
     state.desk.ask(asker, listed).await.map(web::Json)
 }
 

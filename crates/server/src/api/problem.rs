@@ -181,6 +181,38 @@ impl Problem {
         )
     }
 
+    pub(crate) fn damaged_plan(why: &str) -> Self {
+        Self::new(
+            StatusCode::UNPROCESSABLE_ENTITY,
+            "damaged-plan",
+            "This plan can't be read",
+            short(&format!("Its text is kept as it is. {why}")),
+        )
+    }
+
+    pub(crate) fn damaged_batch(why: &str) -> Self {
+        Self::new(
+            StatusCode::UNPROCESSABLE_ENTITY,
+            "damaged-batch",
+            "This batch can't be read",
+            short(&format!("Its text is kept as it is. {why}")),
+        )
+    }
+
+    /// A reading that is asked about before it is believed.
+    pub(crate) fn doubtful(question: &str) -> Self {
+        Self::new(StatusCode::CONFLICT, "doubtful", "Is that right?", question)
+    }
+
+    /// A fault of the shelf that is about a plan: what is there now is no drink.
+    pub(crate) fn of_plan(mut self) -> Self {
+        if self.kind == "stale" {
+            self.current = None;
+            self.detail = "This plan was changed in another window since.".into();
+        }
+        self
+    }
+
     pub(crate) fn superseded() -> Self {
         Self::new(
             StatusCode::CONFLICT,

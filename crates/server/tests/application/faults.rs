@@ -612,7 +612,7 @@ fn import_checks_what_the_application_checks() {
     assert!(import(false).contains("too large") && import(true).contains("too large"));
     let file = root().join("demo/mandarin-fizz.json");
     let mut fizz: Value = serde_json::from_str(&std::fs::read_to_string(file).unwrap()).unwrap();
-    fizz["drink"]["steps"][0]["do"]["squeeze"]["amount"] = json!("0.0000001 g");
+    fizz["drink"]["steps"][0]["do"]["add"]["amount"] = json!("0.0000001 g");
     let file = folder.path().join("huge.json");
     std::fs::write(file, fizz.to_string()).unwrap();
     assert!(import(false).contains("less than anyone can measure"));

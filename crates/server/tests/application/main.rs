@@ -3,8 +3,10 @@
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on fails")]
 
 mod api;
+mod batches;
 mod browser;
 mod command;
 mod faults;
 mod hostile;
+mod plans;
 mod support;

@@ -48,8 +48,18 @@ impl Application {
         Self::begin(command, folder, tempfile::tempdir().unwrap())
     }
 
+    /// Served by a program that was told something more.
+    pub fn start_with(program: &mut Command, folder: TempDir) -> Self {
+        let shelf = folder.path().to_owned();
+        Self::begin_with(program, "serve", &shelf, folder)
+    }
+
     fn begin(command: &str, shelf: &Path, folder: TempDir) -> Self {
-        let mut process = binary()
+        Self::begin_with(&mut binary(), command, shelf, folder)
+    }
+
+    fn begin_with(program: &mut Command, command: &str, shelf: &Path, folder: TempDir) -> Self {
+        let mut process = program
             .args([command, "--port", "0", "--data"])
             .arg(shelf)
             .stdout(Stdio::piped())
