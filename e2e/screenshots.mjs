@@ -8,7 +8,6 @@ mkdirSync(folder, { recursive: true });
 
 const views = [
   ["shelf", desk, "light", toShelf],
-  ["shelf-phone", phone, "light", toShelf],
   ["balance", desk, "light", to("Lemon verbena lemonade")],
   ["balance-dark", desk, "dark", to("Lemon verbena lemonade")],
   ["balance-phone", phone, "light", to("Lemon verbena lemonade")],
@@ -21,8 +20,10 @@ const views = [
   ["size", desk, "light", to("Hibiscus and bay-orange cooler", "size")],
   ["size-vessels", desk, "light", to("Lemon verbena lemonade", "size/vessels")],
   ["size-shopping", desk, "light", to("Lemon verbena lemonade", "size/shopping")],
-  ["size-shopping-phone", phone, "light", to("Lemon verbena lemonade", "size/shopping")],
   ["size-glass", desk, "light", to("Mandarin fizz", "size/glass")],
+  ["make", desk, "light", toMake],
+  ["plan", desk, "light", toPlan],
+  ["plan-phone", phone, "light", toPlan],
   ["cupboard", desk, "light", (page) => page.goto("/cupboard")],
   ["syrup-desk", desk, "light", (page) => page.goto("/syrup")],
 ];
@@ -40,6 +41,21 @@ function to(name, view) {
     await page.getByTestId("point").waitFor();
     if (view) await page.goto(`${page.url()}/${view}`);
   };
+}
+
+async function toMake(page) {
+  await to("Hibiscus and bay-orange cooler", "make")(page);
+  await page.getByRole("button", { name: "Make it now" }).click();
+  await page.getByRole("button", { name: "Done", exact: true }).click();
+  await page.getByRole("button", { name: "It has begun" }).click();
+  await page.getByRole("button", { name: /^Done: Heat/ }).click();
+  await page.getByText(/Put 50 g dried hibiscus/).first().waitFor();
+}
+
+async function toPlan(page) {
+  await page.goto("/plan");
+  await page.getByRole("link", { name: /Midsummer open day/ }).click();
+  await page.locator("[data-strip]").waitFor();
 }
 
 async function toVessel(page) {

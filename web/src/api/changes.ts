@@ -3,7 +3,16 @@ import { useEffect } from "react";
 import { type Change, windowId } from "./client";
 
 /** Questions whose answers hang on no kitchen. */
-const NOT_OF_KITCHEN = ["kitchen", "settings", "drink", "starting-points", "bin", "condition"];
+const NOT_OF_KITCHEN = [
+  "kitchen",
+  "settings",
+  "drink",
+  "starting-points",
+  "bin",
+  "condition",
+  "plan",
+  "plans",
+];
 
 /** Everything that was worked out with the kitchen's figures is asked again. */
 export function kitchenChanged(client: QueryClient) {
@@ -30,6 +39,15 @@ export function apply(client: QueryClient, change: Change) {
     void client.invalidateQueries({ queryKey: ["shelf"] });
     void client.invalidateQueries({ queryKey: ["bin"] });
     if (change.id) listeners.forEach((tell) => tell(change.id!, change.version ?? undefined));
+  }
+  // A drink that has changed shows in its plans.
+  if (all || change.of === "plan" || change.of === "drink") {
+    for (const key of ["plans", "plan", "planned"])
+      void client.invalidateQueries({ queryKey: [key] });
+  }
+  if (all || change.of === "batch") {
+    void client.invalidateQueries({ queryKey: ["batches"] });
+    void client.invalidateQueries({ queryKey: change.id ? ["batch", change.id] : ["batch"] });
   }
   if (all || change.of === "kitchen") {
     void client.invalidateQueries({ queryKey: ["kitchen"] });

@@ -41,6 +41,16 @@ export type Start = Schemas["StartView"];
 export type Change = Schemas["Change"];
 export type DamagedEntry = Schemas["DamagedEntry"];
 export type Material = Schemas["Material"];
+export type PlanFile = Schemas["PlanFile"];
+export type PlanView = Schemas["PlanView"];
+export type PlanEntry = Schemas["PlanEntry"];
+export type PlanAnswer = Schemas["PlanAnswer"];
+export type Plan = Schemas["Plan"];
+export type PlannedTask = Schemas["PlannedTask"];
+export type Block = Schemas["Block"];
+export type BatchView = Schemas["BatchView"];
+export type BatchEntry = Schemas["BatchEntry"];
+export type Happening = Schemas["Happening"];
 
 /** This window, as the server knows it: so that it isn't told of its own changes. */
 export const windowId = crypto.randomUUID();

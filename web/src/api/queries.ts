@@ -8,6 +8,7 @@ import {
   type Ingredient,
   type Kitchen,
   type KitchenView,
+  type PlanFile,
   type Settings,
 } from "./client";
 import { createLine } from "./line";
@@ -190,4 +191,47 @@ export function useShelfActions() {
     onSuccess: again,
   });
   return { create, copy, rename, remove, restore };
+}
+
+/** The plans, or those with a text in their name. */
+export function usePlans(find: string) {
+  return useQuery({
+    queryKey: ["plans", find],
+    queryFn: () => answer(api.GET("/api/plans", { params: { query: { find } } })),
+    placeholderData: (before) => before,
+    staleTime: 0,
+  });
+}
+
+const planPath = (id: string) => ({ params: { path: { id } } });
+
+export function usePlanActions() {
+  const client = useQueryClient();
+  const again = () => client.invalidateQueries({ queryKey: ["plans"] });
+  const create = useMutation({
+    mutationFn: (plan: PlanFile) =>
+      answer(
+        api.POST("/api/plans", {
+          body: plan,
+          headers: { "idempotency-key": crypto.randomUUID() },
+        }),
+      ),
+    onSuccess: again,
+  });
+  const copy = useMutation({
+    mutationFn: async (id: string) => {
+      const { plan } = await answer(api.GET("/api/plans/{id}", planPath(id)));
+      return answer(api.POST("/api/plans", { body: { ...plan, name: `${plan.name}, copy` } }));
+    },
+    onSuccess: again,
+  });
+  const remove = useMutation({
+    mutationFn: (id: string) => answer(api.DELETE("/api/plans/{id}", planPath(id))),
+    onSuccess: again,
+  });
+  const restore = useMutation({
+    mutationFn: (id: string) => answer(api.POST("/api/plans/{id}/restore", planPath(id))),
+    onSuccess: again,
+  });
+  return { create, copy, remove, restore };
 }

@@ -4,6 +4,61 @@
  */
 
 export interface paths {
+    "/api/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Batches, those that go on first. */
+        get: operations["list_batches"];
+        put?: never;
+        /** Begin a batch. Said twice under one `Idempotency-Key` it is begun once. */
+        post: operations["begin_batch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A batch as it stands. */
+        get: operations["read_batch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/happenings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Say what happened. When it is answered it is on disk; said twice under one `Idempotency-Key` it counts
+         *     once. A reading that is out of all likelihood is asked about first (409, `doubtful`).
+         */
+        post: operations["say"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bin": {
         parameters: {
             query?: never;
@@ -117,6 +172,40 @@ export interface paths {
         put?: never;
         /** What can be done next with a vessel, and how each step usually begins. */
         post: operations["next_steps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work a plan out: when to begin, what each hand, ring and vessel does when, and what doesn't fit. */
+        post: operations["work_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/plan-shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to buy for all drinks of a plan. */
+        post: operations["plan_shopping"];
         delete?: never;
         options?: never;
         head?: never;
@@ -458,6 +547,77 @@ export interface paths {
         head?: never;
         /** Change a part of what is this kitchen's own, by a JSON Patch, whatever else has changed in it. */
         patch: operations["change_kitchen"];
+        trace?: never;
+    };
+    "/api/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plans. */
+        get: operations["list_plans"];
+        put?: never;
+        /** Keep a plan. Said twice under one `Idempotency-Key` it is kept once. */
+        post: operations["create_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan. */
+        get: operations["read_plan"];
+        /** Save a change of a plan. If it was changed since, nothing is written. */
+        put: operations["save_plan"];
+        post?: never;
+        /** Remove a plan. For thirty days it can be put back. */
+        delete: operations["remove_plan"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan as a calendar file (RFC 5545) with alarms. Given to a calendar again it moves what is there. */
+        get: operations["plan_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a plan back that was removed. */
+        post: operations["restore_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/produce": {
@@ -880,6 +1040,36 @@ export interface components {
             /** @description Its name. */
             name: string;
         };
+        /** @description A task that comes after another one. */
+        After: {
+            /** @description The one that is done before. */
+            after: string;
+            /** @description Its id. */
+            task: string;
+        };
+        /** @description A part that can be made ahead. */
+        AheadPart: {
+            /** @description Whether it is moved to the evening before. */
+            ahead: boolean;
+            /** @description The position of its drink in the order. */
+            drink: number;
+            /** @description Names it: the entry, and the step that ends it. */
+            id: string;
+            /**
+             * Format: double
+             * @description How long it may stand, minutes.
+             */
+            keeps_minutes: number;
+            /** @description What it is: "up to “strain”, in the jug". */
+            label: string;
+            /** @description Why no longer. */
+            why: string;
+            /**
+             * Format: double
+             * @description How much handwork it is, minutes.
+             */
+            work_minutes: number;
+        };
         /** @description A target, and what may be done to reach it. */
         Aim: {
             /** @description How little and how much of a step's ingredient there may be. */
@@ -910,6 +1100,17 @@ export interface components {
             drink: components["schemas"]["Drink"];
             /** @description The vessel's id. */
             vessel: string;
+        };
+        /** @description A plan that is to be worked out. */
+        AskPlan: {
+            /** @description Whether to find out what would help, too. */
+            help?: boolean;
+            plan: components["schemas"]["PlanFile"];
+        };
+        /** @description A plan, and how sure the buying for it should be. */
+        AskPlanShopping: {
+            how?: components["schemas"]["Shopping"];
+            plan: components["schemas"]["PlanFile"];
         };
         /** @description A drink, the sizes that it should be shown at, and the units. */
         AskSheet: {
@@ -991,6 +1192,60 @@ export interface components {
              */
             ratio_to?: number | null;
         };
+        /** @description A line of the list of batches. */
+        BatchEntry: {
+            /** @description When it was begun, RFC 3339. */
+            begun_at: string;
+            /** @description The drink's id on the shelf. */
+            drink: string;
+            /** @description When it was finished, RFC 3339. */
+            finished_at?: string | null;
+            id: string;
+            name: string;
+        };
+        /** @description How a batch stands. */
+        BatchReport: {
+            /** @description How far the finished drink may be off: sweetness and acidity, g in 100 g, a standard deviation. */
+            doubt: components["schemas"]["Spot"];
+            /** @description The drink as made so far, with what is ahead as it is written. */
+            drink: components["schemas"]["Drink"];
+            measure?: components["schemas"]["Suggestion"] | null;
+            /** @description The id of the step that needs hands next; none if nothing is left. */
+            next?: string | null;
+            /** @description What was read, and what had been expected. */
+            readings: components["schemas"]["ReadingReport"][];
+            /** @description It was run with what is believed by now. */
+            report: components["schemas"]["DrinkReport"];
+            /** @description One for each step. */
+            steps: components["schemas"]["StepReport"][];
+            written?: components["schemas"]["Spot"] | null;
+        };
+        /** @description A batch as it stands. */
+        BatchView: components["schemas"]["BatchEntry"] & {
+            /**
+             * Format: double
+             * @description What time it is, minutes since it was begun.
+             */
+            now: number;
+            /** @description Everything that was said of it, in its order. */
+            said: components["schemas"]["Said"][];
+            /** @description How it stands. */
+            stands: components["schemas"]["BatchReport"];
+            /** @description The places in that list of what was taken back. */
+            taken_back: number[];
+        };
+        /** @description Some batches. */
+        Batches: {
+            /** @description Those that go on first, then the last begun. */
+            batches: components["schemas"]["BatchEntry"][];
+        };
+        /** @description A batch that is begun. */
+        BeginBatch: {
+            /** @description The drink at the size that is made. */
+            drink: components["schemas"]["Drink"];
+            /** @description The drink's id on the shelf. */
+            of: string;
+        };
         /** @description A step that makes sense next, as one usually begins with it. */
         Beginning: {
             /** @description What is done. */
@@ -1010,12 +1265,53 @@ export interface components {
             /** @description When it was removed, RFC 3339. */
             removed_at: string;
         };
+        /** @description Handwork in a row. */
+        Block: {
+            /** @description The cook: 0 is the first. */
+            cook: number;
+            /** @description The position of its drink in the order. */
+            drink: number;
+            /**
+             * Format: double
+             * @description From, minutes.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description Which go of it.
+             */
+            go: number;
+            /** @description The most telling of what is done: "simmer, strain". */
+            label: string;
+            /** @description The ids of its tasks. */
+            tasks: string[];
+            /**
+             * Format: double
+             * @description To, minutes.
+             */
+            to: number;
+        };
         /** @description Bounds of one amount, said in the measure that it has, or one of the same sort. */
         Bound: {
             least?: components["schemas"]["Amount"] | null;
             most?: components["schemas"]["Amount"] | null;
             /** @description The step's id. */
             step: string;
+        };
+        /** @description Something that holds something. */
+        Busy: {
+            /** @description The position of the drink in the order. */
+            drink: number;
+            /**
+             * Format: double
+             * @description From, minutes.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description To, minutes.
+             */
+            to: number;
         };
         /** @description How the drink is served, and what becomes of it in the glass. */
         Card: {
@@ -1070,7 +1366,7 @@ export interface components {
         Change: {
             /** @description The screen that changed it, as it called itself. */
             by?: string | null;
-            /** @description The drink's id, if it is one. */
+            /** @description The id of the drink, plan or batch, if it is one. */
             id?: string | null;
             /** @description What has changed. */
             of: components["schemas"]["Changed"];
@@ -1084,12 +1380,27 @@ export interface components {
          * @description What can change.
          * @enum {string}
          */
-        Changed: "drink" | "kitchen" | "settings" | "everything";
+        Changed: "drink" | "plan" | "batch" | "kitchen" | "settings" | "everything";
         /**
          * @description What a drink is to the things that grow in it.
          * @enum {string}
          */
         Class: "dairy" | "plant_milk" | "blended_fruit" | "fresh_juice" | "infusion" | "sweet_infusion" | "thin_syrup" | "syrup" | "rich_syrup" | "spirit";
+        /** @description Hours without handwork. */
+        Closed: {
+            /**
+             * Format: double
+             * @description From, minutes.
+             */
+            from: number;
+            /** @description Whether it is a night, before which parts can be made. */
+            night: boolean;
+            /**
+             * Format: double
+             * @description To, minutes.
+             */
+            to: number;
+        };
         /** @description Ellipses on the map. The axes are unit vectors times the standard deviation along them. */
         Cloud: {
             /**
@@ -1257,6 +1568,35 @@ export interface components {
              * @description That for a glass.
              */
             per_glass?: number | null;
+        };
+        /** @description A drink of a plan, as it is on the shelf. */
+        DrinkInPlan: {
+            /** @description Its colour in the glass. */
+            colour?: string | null;
+            /** @description The drink's id on the shelf. */
+            drink: string;
+            /**
+             * Format: double
+             * @description How many glasses or bottles it is.
+             */
+            glasses: number;
+            /** @description Its entry. */
+            id: string;
+            /** @description Why it can't be planned. */
+            missing?: string | null;
+            name: string;
+            /** @description Its position among those that are planned; none if it can't be. */
+            position?: number | null;
+            /**
+             * Format: double
+             * @description When it is served, minutes from `zero`.
+             */
+            serve_at: number;
+            /**
+             * Format: double
+             * @description What all of it comes to, ml.
+             */
+            volume_ml: number;
         };
         /** @description A drink that was run. */
         DrinkReport: {
@@ -1492,11 +1832,151 @@ export interface components {
             card?: components["schemas"]["Card"] | null;
             facts?: components["schemas"]["Facts"] | null;
         };
+        /** @description Something that happened while a drink was made. */
+        Happening: {
+            /** @description A step was begun: its wait runs. */
+            began: {
+                /** @description The step's id. */
+                step: string;
+            };
+        } | {
+            /** @description A step is done. */
+            done: {
+                /** @description The step's id. */
+                step: string;
+            };
+        } | {
+            /** @description It isn't done after all. */
+            again: {
+                /** @description The step's id. */
+                step: string;
+            };
+        } | {
+            /** @description What really went in. */
+            used: {
+                /** @description How much, in any measure that the step could have. */
+                amount: components["schemas"]["Amount"];
+                /** @description The step's id. */
+                step: string;
+            };
+        } | {
+            /** @description What a step gave: juice squeezed, liquid after straining or boiling. */
+            came_out: {
+                /** @description How much, as a volume or a weight. */
+                amount: components["schemas"]["Amount"];
+                /** @description The step's id. */
+                step: string;
+            };
+        } | {
+            /** @description An instrument was read. */
+            reading: {
+                /**
+                 * Format: double
+                 * @description How far the instrument may be off, as a standard deviation; as usual if left out.
+                 */
+                error?: number | null;
+                /** @description What was measured. */
+                quantity: components["schemas"]["Quantity"];
+                /**
+                 * Format: double
+                 * @description What it read, in the quantity's unit.
+                 */
+                value: number;
+                /** @description The vessel's id. */
+                vessel: string;
+            };
+        } | {
+            /** @description It was tasted. */
+            tasted: {
+                /** @description The vessel's id. */
+                vessel: string;
+                /** @description What it was like. */
+                words: string;
+            };
+        } | {
+            /** @description Something was put in that the drink doesn't say. */
+            added: {
+                /** @description How much. */
+                amount: components["schemas"]["Amount"];
+                /** @description The ingredient's id. */
+                ingredient: string;
+                /** @description The vessel's id. */
+                vessel: string;
+            };
+        } | {
+            /** @description Something was poured away: a sample, a spill. */
+            poured_away: {
+                /** @description The vessel's id. */
+                vessel: string;
+                /** @description How much, as a volume. */
+                volume: components["schemas"]["Amount"];
+            };
+        } | {
+            /** @description A step isn't done at all. */
+            left_out: {
+                /** @description The step's id. */
+                step: string;
+            };
+        } | {
+            /** @description A step is done before another one that was written earlier. */
+            moved: {
+                /** @description The id of the one that it is done before. */
+                before: string;
+                /** @description The step's id. */
+                step: string;
+            };
+        } | {
+            /** @description Something to remember. */
+            note: {
+                /** @description What. */
+                text: string;
+            };
+        } | {
+            /** @description An earlier happening was wrong: its place in the list, from 0. */
+            taken_back: {
+                /** @description Which. */
+                of: number;
+            };
+        } | {
+            /** @description All is done. */
+            finished: {
+                /** @description How it turned out. */
+                note?: string;
+                /** @description Where it stands now. */
+                place?: string;
+            };
+        };
         /** @description How the application is. */
         Health: {
             /** @description Always "ok": an application that isn't does not answer. */
             status: string;
             version: string;
+        };
+        /** @description A task that is held to a time. */
+        HeldTask: {
+            /** @description When its handwork begins, by the clock on the wall. */
+            at: string;
+            /** @description Its id in the plan. */
+            task: string;
+        };
+        /** @description One thing that would help. */
+        Help: {
+            /** @description What is changed. */
+            change: components["schemas"]["PlanChange"];
+            /**
+             * Format: double
+             * @description By how much later one can begin on the day, minutes.
+             */
+            gain_minutes: number;
+            /**
+             * Format: int32
+             * @description What of what stands in the way it takes away.
+             */
+            mends: number;
+            /** @description What it does: "begin 20 minutes later". */
+            message: string;
+            /** @description What it is: "A second ring". */
+            title: string;
         };
         /**
          * @description How much something is felt.
@@ -1867,6 +2347,27 @@ export interface components {
          * @enum {string}
          */
         Material: "steel" | "enamel" | "glass" | "ceramic" | "plastic" | "aluminium" | "copper" | "brass" | "cast_iron";
+        /** @description What there is to make drinks with. */
+        Means: {
+            /**
+             * Format: int32
+             * @description Pairs of hands.
+             * @default 1
+             */
+            cooks?: number;
+            /**
+             * Format: double
+             * @description Room in the refrigerator, litres.
+             * @default 30
+             */
+            refrigerator_l?: number;
+            /**
+             * Format: int32
+             * @description Rings of the stove.
+             * @default 4
+             */
+            rings?: number;
+        };
         /** @description A drink, one of its steps, and the volume that was measured after it. */
         Measured: {
             drink: components["schemas"]["Drink"];
@@ -1962,6 +2463,13 @@ export interface components {
             steps: components["schemas"]["Beginning"][];
             /** @description One more vessel of each kind, by the name that it would have. */
             vessels: components["schemas"]["Vessel"][];
+        };
+        /** @description Hours of every day: from one time on the wall to another, perhaps of the next day. */
+        Night: {
+            /** @description `22:00`. */
+            from: string;
+            /** @description `07:00`. */
+            to: string;
         };
         /** @description Something that the cook should know about a step. */
         Notice: {
@@ -2175,6 +2683,225 @@ export interface components {
                 volume: components["schemas"]["Amount"];
             };
         };
+        /** @description When everything is done. */
+        Plan: {
+            /**
+             * Format: double
+             * @description When one begins, minutes.
+             */
+            begins: number;
+            /** @description Handwork in a row, as it is drawn: one drink, one cook, no pause. */
+            blocks: components["schemas"]["Block"][];
+            /**
+             * Format: double
+             * @description No plan begins later than this, minutes: the longest chain of each drink for itself, and the
+             *     handwork of all by all hands.
+             */
+            bound: number;
+            /** @description The hours without handwork. */
+            closed: components["schemas"]["Closed"][];
+            /** @description What each cook is busy with, in the order of time. */
+            cooks: components["schemas"]["Busy"][][];
+            /**
+             * Format: double
+             * @description When the last thing is done, minutes.
+             */
+            ends: number;
+            /**
+             * @description Stretches of half an hour or more between begin and end, outside closed hours, in which nobody is
+             *     needed.
+             */
+            free: components["schemas"]["Stretch"][];
+            /** @description In how many goes each drink is made, in the order of the drinks. */
+            goes: number[];
+            /** @description What would help, the most first. */
+            helps: components["schemas"]["Help"][];
+            /**
+             * Format: double
+             * @description By how much later it has to be served if one begins now, minutes; none if there is time.
+             */
+            later_by?: number | null;
+            /** @description What can be made ahead. */
+            parts: components["schemas"]["AheadPart"][];
+            /**
+             * Format: double
+             * @description The most that ever stands in the refrigerator, litres.
+             */
+            refrigerator_l: number;
+            /** @description What stands or cooks by itself in between. */
+            rests: components["schemas"]["Rest"][];
+            /** @description What is on each ring. */
+            rings: components["schemas"]["Busy"][][];
+            /** @description Every task, in order of time. */
+            tasks: components["schemas"]["PlannedTask"][];
+            /** @description What doesn't fit. */
+            troubles: components["schemas"]["Trouble"][];
+            /** @description The kitchen's vessels that are used, and by what. */
+            vessels: components["schemas"]["VesselUse"][];
+            /**
+             * Format: double
+             * @description Handwork of all cooks together, minutes.
+             */
+            work_minutes: number;
+        };
+        /** @description A plan that was worked out. */
+        PlanAnswer: {
+            /** @description The drinks of the plan, in their order; [`keen_core::plan::PlannedTask::drink`] counts those that are there. */
+            drinks: components["schemas"]["DrinkInPlan"][];
+            /** @description The plan as a plain list, to be copied. */
+            list: string;
+            /**
+             * Format: double
+             * @description The time that it is, minutes from `zero`.
+             */
+            now: number;
+            plan?: components["schemas"]["Plan"] | null;
+            /** @description The moment of serving, RFC 3339. */
+            zero: string;
+            /** @description The zone of the kitchen's clock, by its name in the zone database. */
+            zone: string;
+        };
+        /** @description What a help changes in the plan. */
+        PlanChange: "cook" | "ring" | {
+            /** @description A cooling step in cold water: the task. */
+            water_bath: string;
+        } | {
+            /** @description Another vessel like one that several drinks want: its name. It has to be borrowed, not ticked. */
+            vessel: string;
+        } | {
+            /** @description A part on the evening before: the entry, and the step that ends it. */
+            ahead: string;
+        };
+        /** @description A line of the list of plans. */
+        PlanEntry: {
+            /** @description When it was last changed, RFC 3339. */
+            changed_at: string;
+            /** @description Why it can't be read, if it can't. */
+            damaged?: string | null;
+            /** @description Its drinks. */
+            drinks: components["schemas"]["PlanEntryDrink"][];
+            id: string;
+            name: string;
+            /** @description When its drinks are served, by the clock on the wall. */
+            serving: string;
+            /** @description The same as a moment, RFC 3339. */
+            serving_at: string;
+        };
+        /** @description A drink in a line of the list. */
+        PlanEntryDrink: {
+            /** @description Its colour in the glass; none if it isn't on the shelf any more. */
+            colour?: string | null;
+            name: string;
+        };
+        /** @description What is to be ready when, and what there is to make it with. */
+        PlanFile: {
+            /** @description Tasks that come after others. */
+            after?: components["schemas"]["After"][];
+            /** @description Parts that are made the evening before: the entry and the step that ends each, `b/s9`. */
+            ahead?: string[];
+            /** @description The drinks. */
+            drinks?: components["schemas"]["PlannedDrink"][];
+            /** @description Tasks that are held to a time. */
+            holds?: components["schemas"]["HeldTask"][];
+            /** @description Hands, rings and room in the refrigerator. */
+            means?: components["schemas"]["Means"];
+            /** @description What it is called. */
+            name: string;
+            night?: components["schemas"]["Night"] | null;
+            /** @description Anything to remember of it. */
+            note?: string;
+            /** @description When the drinks are served, by the clock on the wall: `2030-06-22T15:00`. */
+            serving: string;
+            /** @description Other hours in which nobody works. */
+            spoken_for?: components["schemas"]["SpokenFor"][];
+        };
+        /** @description A plan that is kept. */
+        PlanView: {
+            /** @description When it was last changed, RFC 3339. */
+            changed_at: string;
+            /** @description Names it for ever. */
+            id: string;
+            plan: components["schemas"]["PlanFile"];
+            /**
+             * Format: int64
+             * @description Counts its changes; say it when saving.
+             */
+            version: number;
+        };
+        /** @description A drink of a plan. */
+        PlannedDrink: {
+            /** @description The drink's id on the shelf. */
+            drink: string;
+            /** @description Names it within the plan. */
+            id: string;
+            /** @description What it was called when it was put into the plan; for when it isn't on the shelf any more. */
+            name?: string;
+            /** @description When it is served, if not with the others. */
+            serving?: string | null;
+            size?: components["schemas"]["Size"] | null;
+            /** @description The ids of cooling steps that are done in cold water, whatever the drink says. */
+            water_bath?: string[];
+        };
+        /** @description A step of a drink at its time. */
+        PlannedTask: {
+            /** @description Whose hands: 0 is the first cook. */
+            cook?: number | null;
+            /** @description The position of its drink in the order. */
+            drink: number;
+            /**
+             * Format: double
+             * @description When it begins, minutes: for a kettle, when that is put on.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description Which go of it; the one after the last is what is done once for all.
+             */
+            go: number;
+            /**
+             * Format: double
+             * @description When hands are needed, minutes.
+             */
+            hands_from: number;
+            /**
+             * Format: double
+             * @description Until when, minutes.
+             */
+            hands_to: number;
+            /** @description Whether it is held to its time. */
+            held: boolean;
+            /** @description Names it: the entry, the go, the step. */
+            id: string;
+            /** @description In a word or two. */
+            label: string;
+            /**
+             * Format: double
+             * @description Until when what it leaves may stand, minutes; none where nothing is lost.
+             */
+            may_stand_until?: number | null;
+            /** @description On which ring. */
+            ring?: number | null;
+            /** @description In a sentence. */
+            sentence: string;
+            /** @description The step's id. */
+            step: string;
+            /**
+             * Format: double
+             * @description When it is done, minutes.
+             */
+            to: number;
+            /** @description The drink's vessels that it works on. */
+            vessels: string[];
+            /** @description Why no longer. */
+            why?: string | null;
+        };
+        /** @description The plans, or what was found among them. */
+        Plans: {
+            /** @description The first of them, last changed first. */
+            plans: components["schemas"]["PlanEntry"][];
+            /** @description How many there are in all. */
+            total: number;
+        };
         /** @description How much is poured. */
         Portion: "all" | {
             /**
@@ -2338,6 +3065,11 @@ export interface components {
              */
             volume_ml: number;
         };
+        /**
+         * @description How far a step is, in a word.
+         * @enum {string}
+         */
+        Progress: "ahead" | "running" | "done";
         /** @description Parts of sweetener to one part of water. */
         Proportion: {
             /**
@@ -2352,6 +3084,11 @@ export interface components {
              */
             by_volume: number;
         };
+        /**
+         * @description What is measured of what a vessel holds.
+         * @enum {string}
+         */
+        Quantity: "volume" | "weight" | "brix" | "ph" | "acidity" | "temperature" | "height";
         /** @description A figure and where it mostly lies. */
         Range: {
             /**
@@ -2419,6 +3156,32 @@ export interface components {
              */
             own_share: number;
         };
+        /** @description A reading, and what had been expected. */
+        ReadingReport: {
+            /**
+             * Format: double
+             * @description What had been expected.
+             */
+            expected: number;
+            /**
+             * Format: double
+             * @description Give or take, a standard deviation.
+             */
+            give_or_take: number;
+            /** @description What was measured. */
+            quantity: components["schemas"]["Quantity"];
+            /** @description After which step: its id. */
+            step: string;
+            /** @description Its unit. */
+            unit: string;
+            /**
+             * Format: double
+             * @description What it read.
+             */
+            value: number;
+            /** @description What the vessel is called. */
+            vessel: string;
+        };
         /** @description How far something is boiled down. */
         Reduction: {
             /** @description Until so much liquid is left beside what the solids hold, measured cold. */
@@ -2473,6 +3236,27 @@ export interface components {
             drink: components["schemas"]["Drink"];
             report: components["schemas"]["DrinkReport"];
         };
+        /** @description What stands or cooks by itself. */
+        Rest: {
+            /** @description The position of its drink in the order. */
+            drink: number;
+            /**
+             * Format: double
+             * @description From, minutes.
+             */
+            from: number;
+            /** @description Where and how: "steep, on the worktop". */
+            label: string;
+            /** @description Whether it takes that long, or only waits for the next step. */
+            needed: boolean;
+            /** @description The id of the task that it follows. */
+            task: string;
+            /**
+             * Format: double
+             * @description To, minutes.
+             */
+            to: number;
+        };
         /**
          * @description Where something stands while it draws.
          * @enum {string}
@@ -2487,6 +3271,16 @@ export interface components {
             /** @description Volume and yield. */
             volume: components["schemas"]["Evidence"];
         };
+        /** @description A happening, and when it was said. */
+        Said: {
+            /**
+             * Format: double
+             * @description Minutes since the batch was begun.
+             */
+            at: number;
+            /** @description What happened. */
+            what: components["schemas"]["Happening"];
+        };
         /** @description A change to be saved. */
         SaveDrink: {
             /** @description The drink as it should be. */
@@ -2496,6 +3290,22 @@ export interface components {
              * @description The version that the change was made on.
              */
             version: number;
+        };
+        /** @description A change of a plan. */
+        SavePlan: {
+            plan: components["schemas"]["PlanFile"];
+            /**
+             * Format: int64
+             * @description The version that the change was made on.
+             */
+            version: number;
+        };
+        /** @description Something that is said of a batch. */
+        Say: {
+            /** @description A reading that is out of all likelihood is believed all the same. */
+            sure?: boolean;
+            /** @description What happened. */
+            what: components["schemas"]["Happening"];
         };
         /** @description A text that could not be read. */
         SetAsideView: {
@@ -2781,6 +3591,15 @@ export interface components {
             aim: components["schemas"]["Aim"];
             drink: components["schemas"]["Drink"];
         };
+        /** @description Hours that are spoken for. */
+        SpokenFor: {
+            /** @description From, by the clock on the wall. */
+            from: string;
+            /** @description To. */
+            to: string;
+            /** @description For what. */
+            what?: string;
+        };
         /** @description A place on the map, or a way across it. */
         Spot: {
             /**
@@ -2963,13 +3782,47 @@ export interface components {
         };
         /** @description One thing that is done. */
         Step: {
+            /** @description The ids of steps of other vessels that have to be done before it. */
+            after?: string[];
             /** @description What is done. */
             do: components["schemas"]["Action"];
             /** @description Names the step within its drink; given by the application if left out. */
             id?: string;
             law?: components["schemas"]["Law"] | null;
+            /**
+             * Format: double
+             * @description How long its vessels may stand afterwards until they are worked on again, minutes; worked out if
+             *     left out.
+             */
+            may_stand?: number | null;
             /** @description How, in the maker's words: "torn", "rubbed into the zest". */
             note?: string;
+        };
+        /** @description A step of a batch. */
+        StepReport: {
+            /** @description Whether the drink doesn't say it. */
+            besides: boolean;
+            /** @description Its id. */
+            id: string;
+            /** @description Whether its turn may be now: nothing that shares a vessel with it is still to be done before. */
+            ready: boolean;
+            /**
+             * Format: double
+             * @description When it was begun, minutes since the batch was.
+             */
+            since?: number | null;
+            /** @description How far it is. */
+            state: components["schemas"]["Progress"];
+            /**
+             * Format: double
+             * @description When it was done, or when its wait will be over, minutes since the batch was begun.
+             */
+            until?: number | null;
+            /**
+             * Format: double
+             * @description How long it waits by itself, minutes.
+             */
+            waits: number;
         };
         /**
          * @description For how long something is stirred.
@@ -3006,6 +3859,28 @@ export interface components {
          * @enum {string}
          */
         Strength: "watery" | "dry" | "full" | "syrupy";
+        /** @description A stretch of time. */
+        Stretch: {
+            /**
+             * Format: double
+             * @description From, minutes.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description To, minutes.
+             */
+            to: number;
+        };
+        /** @description What to measure next. */
+        Suggestion: {
+            /** @description In words. */
+            message: string;
+            /** @description What. */
+            quantity: components["schemas"]["Quantity"];
+            /** @description The vessel's id. */
+            vessel: string;
+        };
         /** @description What the shelf shows of a drink. */
         Summary: {
             /** @description Where it lies on the map, in a word. */
@@ -3283,6 +4158,15 @@ export interface components {
          * @enum {string}
          */
         Tool: "reamer" | "press";
+        /** @description What doesn't fit, or isn't there. */
+        Trouble: {
+            /** @description In words. */
+            message: string;
+            /** @description Whether the plan can't be carried out as it stands; otherwise it only has to be known. */
+            stops: boolean;
+            /** @description The task that it is about. */
+            task?: string | null;
+        };
         /** @description The ground on which most drinks of a family lie, g in 100 g. */
         Typical: {
             /**
@@ -3413,6 +4297,13 @@ export interface components {
              */
             working_ml: number;
         };
+        /** @description A vessel of the kitchen, and when it is used. */
+        VesselUse: {
+            /** @description By what, in the order of time. */
+            by: components["schemas"]["Busy"][];
+            /** @description What it is called. */
+            name: string;
+        };
         /**
          * @description How hard a pot boils.
          * @enum {string}
@@ -3503,6 +4394,196 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    list_batches: {
+        parameters: {
+            query?: {
+                /** @description Those of one drink, by its id on the shelf. */
+                drink?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batches"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginBatch"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    say: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Say"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed elsewhere since. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bin: {
         parameters: {
             query?: never;
@@ -3760,6 +4841,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NextSteps"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    work_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskPlan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanAnswer"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_shopping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskPlanShopping"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoppingAnswer"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -4783,6 +5946,329 @@ export interface operations {
             };
             /** @description It was changed elsewhere since. */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_plans: {
+        parameters: {
+            query?: {
+                /** @description Part of the name. */
+                find?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plans"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    create_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanFile"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavePlan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description It was changed elsewhere since. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -27,6 +27,7 @@ const themes = { system: "As this device is set", light: "Light", dark: "Dark" }
 /** The places: address, name, and the addresses that belong to it. */
 const places: [string, string, string[]][] = [
   ["/", "Drinks", ["/", "/drinks"]],
+  ["/plan", "Plan", ["/plan"]],
   ["/cupboard", "Cupboard", ["/cupboard"]],
   ["/syrup", "Syrup desk", ["/syrup"]],
 ];

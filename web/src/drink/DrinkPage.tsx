@@ -7,8 +7,9 @@ import { useStore } from "zustand";
 import { answer, api, CallFailed, type DrinkView } from "../api/client";
 import { onDrinkChanged } from "../api/changes";
 import { useKitchen, useShelfActions } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour } from "../app/theme";
 import { when } from "../ui/format";
+import { EditableName } from "../ui/EditableName";
 import { Guarded } from "../ui/Guarded";
 import { Note } from "../ui/Note";
 import { Balance } from "./balance/Balance";
@@ -48,6 +49,8 @@ export default function DrinkPage() {
 }
 
 const Size = lazy(() => import("./size/Size"));
+const DrinkPlan = lazy(() => import("./plan/DrinkPlan"));
+const DrinkMake = lazy(() => import("./make/DrinkMake"));
 const Steps = lazy(() => import("./steps/Steps"));
 
 const saveWords: Record<Saving["phase"], string> = {
@@ -106,7 +109,11 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
           pb: 1,
         }}
       >
-        <DrinkName editor={editor} name={name} />
+        <EditableName
+          name={name}
+          label="Name of the drink"
+          onName={(name) => editor.edit((drink) => ({ ...drink, name }))}
+        />
         <Servings editor={editor} />
         <Box sx={{ flex: 1 }} />
         <Box className="no-print" sx={{ display: "flex", flexWrap: "wrap" }}>
@@ -126,7 +133,16 @@ function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
   const [chosen, setChosen] = useState<string | undefined>();
   if (!shown) return null;
   const { drink, report } = shown;
-  const View = view === "steps" ? Steps : view === "size" ? Size : Balance;
+  const View =
+    view === "steps"
+      ? Steps
+      : view === "size"
+        ? Size
+        : view === "plan"
+          ? DrinkPlan
+          : view === "make"
+            ? DrinkMake
+            : Balance;
   return (
     <>
       <Spoken
@@ -140,14 +156,21 @@ function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
         </Suspense>
       </Guarded>
       {/* In the shop there is no counter, and little room. */}
-      <Box sx={{ display: view === "size" ? { xs: "none", md: "contents" } : "contents" }}>
+      <Box
+        sx={{
+          display:
+            view === "size" || view === "plan" || view === "make"
+              ? { xs: "none", md: "contents" }
+              : "contents",
+        }}
+      >
         <Counter
           editor={editor}
           drink={drink}
           report={report}
           chosen={chosen}
           onChoose={setChosen}
-          low={view === "steps" || view === "size"}
+          low={view === "steps" || view === "size" || view === "plan" || view === "make"}
         />
       </Box>
     </>
@@ -162,6 +185,8 @@ function Views({ id, view = "balance" }: { id: string; view: string | undefined 
         ["balance", "Balance", `/drinks/${id}`],
         ["steps", "Steps", `/drinks/${id}/steps`],
         ["size", "Size", `/drinks/${id}/size`],
+        ["plan", "Plan", `/drinks/${id}/plan`],
+        ["make", "Make", `/drinks/${id}/make`],
       ].map(([key, name, to]) => (
         <Button
           key={key}
@@ -205,66 +230,6 @@ function UndoButtons({ editor }: { editor: Editor }) {
       >
         Redo
       </Button>
-    </Box>
-  );
-}
-
-function DrinkName({ editor, name }: { editor: Editor; name: string }) {
-  const [typed, setTyped] = useState<string | undefined>();
-  const commit = () => {
-    if (typed?.trim()) editor.edit((drink) => ({ ...drink, name: typed.trim() }));
-    setTyped(undefined);
-  };
-  const look = {
-    ...displayFont,
-    fontSize: { xs: 25, sm: 34 },
-    fontWeight: 700,
-    letterSpacing: "-0.02em",
-    lineHeight: 1.15,
-    m: 0,
-    overflowWrap: "anywhere",
-  } as const;
-  if (typed !== undefined) {
-    return (
-      <Box
-        component="input"
-        aria-label="Name of the drink"
-        autoFocus
-        maxLength={120}
-        value={typed}
-        onChange={(event: React.ChangeEvent<HTMLInputElement>) => setTyped(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event: React.KeyboardEvent) => {
-          if (event.key === "Enter") commit();
-          if (event.key === "Escape") setTyped(undefined);
-        }}
-        sx={{
-          ...look,
-          color: colour("ink"),
-          bgcolor: "transparent",
-          border: 0,
-          borderBottom: `2px solid ${colour("cobalt")}`,
-          outline: 0,
-          p: 0,
-          width: "min(100%, 620px)",
-        }}
-      />
-    );
-  }
-  return (
-    <Box component="h1" sx={look}>
-      <Box
-        component="button"
-        title="Click to rename"
-        onClick={() => setTyped(name)}
-        sx={{
-          all: "unset",
-          cursor: "text",
-          "&:focus-visible": { outline: `2px solid ${colour("cobalt")}` },
-        }}
-      >
-        {name}
-      </Box>
     </Box>
   );
 }

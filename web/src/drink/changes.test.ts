@@ -7,6 +7,7 @@ import {
   moveLine,
   moveStepTo,
   removeStep,
+  setTiming,
   serveFrom,
   setAmount,
 } from "./changes";
@@ -41,6 +42,13 @@ describe("changes of a recipe", () => {
     for (const change of [setAmount("a", "1 g"), removeStep("b"), copyStep("c"), moveLine("d", -1)])
       expect(change(limeade)).not.toBe(limeade);
     expect(limeade).toEqual(before);
+  });
+
+  it("lets go of what came only after a step that is left out", () => {
+    const waiting = setTiming("c", { may_stand: 30, after: ["a", "b"] })(limeade);
+    expect(waiting.steps[2]).toMatchObject({ may_stand: 30, after: ["a", "b"] });
+    expect(removeStep("b")(waiting).steps[1]).toMatchObject({ id: "c", after: ["a"] });
+    expect(removeStep("d")(waiting).steps[2]).toBe(waiting.steps[2]);
   });
 
   it("moves a line past the next line, whatever is done between", () => {

@@ -38,8 +38,22 @@ export function setNote(id: string, note: string): Change {
   });
 }
 
+/** How long what a step leaves may stand, and which steps come before it. */
+export function setTiming(id: string, timing: Pick<Step, "may_stand" | "after">): Change {
+  return (drink) => ({
+    ...drink,
+    steps: drink.steps.map((step) => (step.id === id ? { ...step, ...timing } : step)),
+  });
+}
+
+/** The drink without a step; what came only after it does so no longer. */
 export function removeStep(id: string): Change {
-  return (drink) => ({ ...drink, steps: drink.steps.filter((step) => step.id !== id) });
+  const without = (step: Step): Step =>
+    step.after?.includes(id) ? { ...step, after: step.after.filter((s) => s !== id) } : step;
+  return (drink) => ({
+    ...drink,
+    steps: drink.steps.filter((step) => step.id !== id).map(without),
+  });
 }
 
 function bringsSomething(step: Step): boolean {

@@ -2,7 +2,7 @@ import { replaceEqualDeep } from "@tanstack/react-query";
 import { createStore } from "zustand/vanilla";
 import type { CallFailed, Drink, DrinkReport, DrinkView, Problem } from "../../api/client";
 import { browserDrafts, compare, type Drafts } from "./draft";
-import { changed, recall, redone, remember, undone } from "./history";
+import { changed, recall, redone, remember, undone } from "../../ui/history";
 import { type Event, isUnsaved, next, type Saving, type Standing } from "./saving";
 import { kitchenServer, type Server } from "./server";
 
@@ -183,7 +183,7 @@ export function createEditor(
     return undefined;
   }
 
-  function step(move: typeof undone) {
+  function step(move: typeof undone<Drink>) {
     const moved = move(history, standing.drink);
     if (!moved) return;
     history = moved[1];

@@ -9,7 +9,7 @@ import type { Drink, DrinkReport, Step } from "../../api/client";
 import { useIngredients } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
 import { span, weight } from "../../ui/format";
-import { copyStep, removeStep, setNote, setPart } from "../changes";
+import { copyStep, removeStep, setNote, setPart, setTiming } from "../changes";
 import type { Editor } from "../editing/editor";
 import { type Field, actions, held, isStrainer, nameOf } from "./actions";
 import { MeasuredVolume } from "./MeasuredVolume";
@@ -82,6 +82,7 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
         value={step.note ?? ""}
         onType={(text) => editor.tryEdit(setNote(id, text))}
       />
+      <Timing editor={editor} drink={drink} report={report} step={step} />
       {frame && <Facts frame={frame} />}
       {draws && <Steeping drink={drink} step={id} />}
       {teaches && <MeasuredVolume key={id} drink={drink} step={id} />}
@@ -119,6 +120,55 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
         <Box role="alert" sx={{ color: colour("stop"), fontSize: 14 }}>
           {refused}
         </Box>
+      )}
+    </Box>
+  );
+}
+
+/** How long what it leaves may stand, and what comes before it; both are worked out if nothing is said. */
+function Timing({ editor, drink, report, step }: Omit<StepPanelProps, "onClose">) {
+  const [open, setOpen] = useState(step.may_stand != null || (step.after ?? []).length > 0);
+  const id = step.id ?? "";
+  if (!open) {
+    return (
+      <Button onClick={() => setOpen(true)} sx={{ justifySelf: "start", px: 0 }}>
+        Say how long it may stand
+      </Button>
+    );
+  }
+  const before = drink.steps.slice(0, drink.steps.indexOf(step));
+  const sentence = (of: string) => report.frames.find((f) => f.step === of)?.sentence ?? of;
+  return (
+    <Box sx={{ display: "grid", gap: 1.75 }}>
+      <TypedField
+        label="May stand afterwards, minutes"
+        value={step.may_stand == null ? "" : String(step.may_stand)}
+        hint={step.may_stand == null ? "Worked out, if nothing is said; Plan shows it." : undefined}
+        onType={async (text) => {
+          const minutes = text === "" ? undefined : Number(text.replace(",", "."));
+          if (minutes !== undefined && !Number.isFinite(minutes))
+            return `“${text}” isn't a number of minutes. Write it like 30.`;
+          return editor.tryEdit(setTiming(id, { may_stand: minutes }));
+        }}
+      />
+      {before.length > 0 && (
+        <TextField
+          select
+          size="small"
+          label="Only after"
+          value={step.after?.at(-1) ?? ""}
+          onChange={(event) => {
+            const after = event.target.value ? [event.target.value] : [];
+            editor.edit(setTiming(id, { after }));
+          }}
+        >
+          <MenuItem value="">what is in its vessels</MenuItem>
+          {before.map((other) => (
+            <MenuItem key={other.id} value={other.id}>
+              {sentence(other.id ?? "")}
+            </MenuItem>
+          ))}
+        </TextField>
       )}
     </Box>
   );
@@ -348,6 +398,7 @@ function Choice(props: {
 function TypedField(props: {
   label: string;
   value: string;
+  hint?: string | undefined;
   onType: (text: string) => Promise<string | undefined>;
 }) {
   const [typed, setTyped] = useState<string | undefined>();
@@ -364,7 +415,7 @@ function TypedField(props: {
       label={props.label}
       value={typed ?? props.value}
       error={wrong !== undefined}
-      helperText={wrong}
+      helperText={wrong ?? props.hint}
       onChange={(event) => {
         setTyped(event.target.value);
         setWrong(undefined);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Drink } from "../../api/client";
+import type { Drink } from "../api/client";
 import { changed, type History, noHistory, recall, redone, remember, undone } from "./history";
 
 const drink = (note: string) =>
@@ -7,8 +7,8 @@ const drink = (note: string) =>
 const notes = (drinks: readonly Drink[]) => drinks.map((one) => one.note);
 
 /** The history after changes of "0", "1", "2" and so on, each standing alone. */
-function after(changes: number): History {
-  let history = noHistory;
+function after(changes: number): History<Drink> {
+  let history: History<Drink> = noHistory;
   for (let at = 0; at < changes; at += 1) {
     history = changed(history, drink(String(at)), "", at * 10);
   }

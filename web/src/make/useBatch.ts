@@ -1,0 +1,80 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { answer, api, type BatchView, type CallFailed, type Happening } from "../api/client";
+import { createLine } from "../api/line";
+
+const TRY_AGAIN_MS = 2000;
+
+/** Something that has to be said, under a key of its own: said again it counts once. */
+interface ToSay {
+  what: Happening;
+  sure: boolean;
+  key: string;
+}
+
+/** A batch that is open: how it stands, and saying what happened. What can't be said now is said again. */
+export function useBatch(id: string) {
+  const client = useQueryClient();
+  const query = useQuery({
+    queryKey: ["batch", id],
+    queryFn: () => answer(api.GET("/api/batches/{id}", { params: { path: { id } } })),
+    staleTime: 0,
+  });
+  const [wrong, setWrong] = useState<string | undefined>();
+  const [doubt, setDoubt] = useState<{ question: string; what: Happening } | undefined>();
+  const line = useRef(createLine());
+  const open = useRef(true);
+  useEffect(() => {
+    open.current = true;
+    return () => void (open.current = false);
+  }, []);
+
+  const post = useCallback(
+    async ({ what, sure, key }: ToSay): Promise<boolean> => {
+      for (;;) {
+        try {
+          const view = await answer(
+            api.POST("/api/batches/{id}/happenings", {
+              params: { path: { id } },
+              body: { what, sure },
+              headers: { "idempotency-key": key },
+            }),
+          );
+          client.setQueryData<BatchView>(["batch", id], view);
+          setWrong(undefined);
+          return true;
+        } catch (error) {
+          const failed = error as CallFailed;
+          if (failed.problem?.type === "doubtful") {
+            setDoubt({ question: failed.message, what });
+            return false;
+          }
+          setWrong(failed.message);
+          if (!failed.mayPass || !open.current) return false;
+          await new Promise((done) => setTimeout(done, TRY_AGAIN_MS));
+        }
+      }
+    },
+    [client, id],
+  );
+  /** Says something; whether it was heard. */
+  const say = useCallback(
+    (what: Happening, sure = false) => {
+      setDoubt(undefined);
+      const key = crypto.randomUUID();
+      return line.current(() => post({ what, sure, key }));
+    },
+    [post],
+  );
+  return {
+    view: query.data,
+    error: query.error ?? undefined,
+    again: () => void query.refetch(),
+    say,
+    wrong,
+    doubt,
+    leaveOut: () => setDoubt(undefined),
+  };
+}
+
+export type Say = ReturnType<typeof useBatch>["say"];

@@ -1,0 +1,46 @@
+import type { BatchView, Happening } from "../api/client";
+
+/** A happening in a few words, as it stands in the list of what happened. */
+export function told(what: Happening, stands: BatchView["stands"]): string {
+  const sentence = (step: string) =>
+    stands.report.frames.find((f) => f.step === step)?.sentence.replace(/\.$/, "") ?? "A step";
+  const vessel = (id: string) =>
+    stands.report.vessels.find((v) => v.id === id)?.name.toLowerCase() ?? id;
+  if ("began" in what) return `Begun: ${sentence(what.began.step)}`;
+  if ("done" in what) return `Done: ${sentence(what.done.step)}`;
+  if ("again" in what) return `Not done after all: ${sentence(what.again.step)}`;
+  if ("used" in what) return `Used ${what.used.amount}: ${sentence(what.used.step)}`;
+  if ("came_out" in what)
+    return `${what.came_out.amount} came out: ${sentence(what.came_out.step)}`;
+  if ("reading" in what)
+    return `Measured in the ${vessel(what.reading.vessel)}: ${what.reading.value} ${units[what.reading.quantity]}`;
+  if ("tasted" in what) return `Tasted the ${vessel(what.tasted.vessel)}: ${what.tasted.words}`;
+  if ("added" in what) return `${what.added.amount} more into the ${vessel(what.added.vessel)}`;
+  if ("poured_away" in what)
+    return `${what.poured_away.volume} poured away from the ${vessel(what.poured_away.vessel)}`;
+  if ("left_out" in what) return "A step was left out";
+  if ("moved" in what) return `Done earlier: ${sentence(what.moved.step)}`;
+  if ("note" in what) return what.note.text;
+  if ("taken_back" in what) return "Something was taken back";
+  return ["Finished", what.finished.place].filter(Boolean).join(", ");
+}
+
+export const units = {
+  volume: "ml",
+  weight: "g",
+  brix: "°Bx",
+  ph: "pH",
+  acidity: "% acid",
+  temperature: "°C",
+  height: "mm",
+} as const;
+
+export const quantities: Record<keyof typeof units, string> = {
+  volume: "how much there is, ml",
+  weight: "what it weighs, g",
+  brix: "°Brix",
+  ph: "pH",
+  acidity: "acidity, % (by drops)",
+  temperature: "temperature, °C",
+  height: "how high it stands, mm",
+};
