@@ -93,8 +93,11 @@ fn test() -> Result<()> {
 }
 
 /// What is generated from the code, by the command that prints it.
-const GENERATED: [(&str, &str); 2] =
-    [("openapi", "docs/openapi.json"), ("schema", "docs/drink.schema.json")];
+const GENERATED: [(&str, &str); 3] = [
+    ("openapi", "docs/openapi.json"),
+    ("schema", "docs/drink.schema.json"),
+    ("demo-batches", "demo/batches.json"),
+];
 const TYPES: &str = "web/src/api/schema.ts";
 
 /// Writes the generated files under a folder.

@@ -41,6 +41,16 @@ fn read(file: &Path, cupboard: &Cupboard) -> Result<Drink> {
     drink_of(&text_of(file)?, file, cupboard)
 }
 
+/// Serves stand-ins for a kitchen's instruments until it is stopped.
+pub(crate) fn instruments(port: u16, seed: u64) -> Result<()> {
+    let served = keen_instruments::serve(keen_instruments::Stand::new(seed), port)
+        .with_context(|| format!("port {port} can't be had; choose another one with --port"))?;
+    print(&format!("The instruments are at {}", served.address))?;
+    loop {
+        std::thread::park();
+    }
+}
+
 /// Runs a drink and prints what it comes to.
 pub(crate) fn trace(file: &Path, json: bool) -> Result<()> {
     let drink = read(file, Cupboard::builtin())?;

@@ -12,9 +12,11 @@ mod command;
 mod console;
 mod demo;
 mod guard;
+mod instruments;
 mod server;
 mod shelf_place;
 
+use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
 
@@ -44,6 +46,20 @@ struct Serve {
     /// Folder that the shelf is kept in; your data folder if left out.
     #[arg(long, value_name = "DIR")]
     data: Option<PathBuf>,
+    /// A bridge to instruments on this machine, as 127.0.0.1:7350; may be said several times.
+    #[arg(long, value_name = "ADDRESS", value_parser = on_this_machine)]
+    instruments: Vec<SocketAddr>,
+}
+
+/// Instruments are spoken to on this machine only.
+fn on_this_machine(text: &str) -> Result<SocketAddr, String> {
+    let address: SocketAddr =
+        text.parse().map_err(|_| "write it like 127.0.0.1:7350".to_owned())?;
+    if address.ip().is_loopback() {
+        Ok(address)
+    } else {
+        Err("instruments are spoken to on this machine only: 127.0.0.1".to_owned())
+    }
 }
 
 #[derive(Debug, Subcommand)]
@@ -52,6 +68,15 @@ enum Command {
     Serve(Serve),
     /// Serve it with the demo's drinks, on a shelf of its own.
     Demo(Serve),
+    /// Serve stand-ins for a kitchen's instruments: scale, thermometer, refractometer, pH meter, acid kit, clock.
+    Instruments {
+        /// Port on this machine; 0 takes a free one.
+        #[arg(long, default_value_t = keen_instruments::LOOPBACK_PORT)]
+        port: u16,
+        /// Deals their errors; the same seed the same ones.
+        #[arg(long, default_value_t = 1)]
+        seed: u64,
+    },
     /// Run a drink and print each step and the profile.
     Trace {
         /// A drink as JSON; `-` for standard input.
@@ -77,6 +102,9 @@ enum Command {
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
+    /// Make the demo's batches in the practice kitchen, and print them.
+    #[command(hide = true)]
+    DemoBatches,
     /// Print the description of the API.
     Openapi,
     /// Print the JSON Schema of the drink format.
@@ -101,9 +129,11 @@ fn main() -> ExitCode {
         None => server::run(&cli.serve, false),
         Some(Command::Serve(serve)) => server::run(&serve, false),
         Some(Command::Demo(serve)) => server::run(&serve, true),
+        Some(Command::Instruments { port, seed }) => command::instruments(port, seed),
         Some(Command::Trace { file, json }) => command::trace(&file, json),
         Some(Command::Export { drink, data }) => command::export(&drink, data),
         Some(Command::Import { files, data }) => command::import(&files, data),
+        Some(Command::DemoBatches) => demo::batches_text().and_then(|text| console::print(&text)),
         Some(Command::Openapi) => console::print(&api::document_text()),
         Some(Command::Schema) => console::print(&api::drink_schema_text()),
     };

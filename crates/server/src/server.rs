@@ -43,7 +43,7 @@ pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
     if with_demo && store.condition() == Condition::Sound {
         demo::fill(&store)?;
     }
-    let state = web::Data::new(api::State::new(Arc::clone(&store))?);
+    let state = web::Data::new(api::State::new(Arc::clone(&store), &serve.instruments)?);
     let connections = allow_connections();
     let served = actix_web::rt::System::new().block_on(async {
         actix_web::rt::spawn(keep_tidy(Arc::clone(&store)));

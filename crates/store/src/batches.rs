@@ -18,6 +18,30 @@ pub struct KeptBatch {
     pub begun_at: String,
     /// When it was finished, RFC 3339, if it was.
     pub finished_at: Option<String>,
+    /// Whether it is made in the practice kitchen; such a one is never counted among the others.
+    pub practice: bool,
+    /// Its own clock, as text, if it has one.
+    pub clock: Option<String>,
+    /// How it ended, as text, if it has.
+    pub ending: Option<String>,
+}
+
+/// Which batches are looked for.
+#[derive(Debug, Clone, Default)]
+pub struct Wanted<'a> {
+    /// Those of one drink on the shelf.
+    pub drink: Option<&'a str>,
+    /// Only those that go on.
+    pub going: bool,
+}
+
+/// How well predicted readings were, over batches.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Predicted {
+    /// Readings in all.
+    pub readings: i64,
+    /// Those inside what had been predicted as nine in ten.
+    pub inside: i64,
 }
 
 /// Something that was said of a batch. It is only ever added to.
@@ -46,7 +70,7 @@ pub struct Saying<'a> {
     pub finishes: Option<bool>,
 }
 
-const COLUMNS: &str = "id, drink_id, name, body, begun_at, finished_at";
+const COLUMNS: &str = "id, drink_id, name, body, begun_at, finished_at, practice, clock, ending";
 
 fn batch(row: &Row<'_>) -> rusqlite::Result<KeptBatch> {
     Ok(KeptBatch {
@@ -56,6 +80,9 @@ fn batch(row: &Row<'_>) -> rusqlite::Result<KeptBatch> {
         body: row.get(3)?,
         begun_at: row.get(4)?,
         finished_at: row.get(5)?,
+        practice: row.get(6)?,
+        clock: row.get(7)?,
+        ending: row.get(8)?,
     })
 }
 
@@ -84,8 +111,17 @@ impl Store {
                 )?;
             }
             work.execute(
-                "INSERT INTO batches (id, drink_id, name, body, begun_at) VALUES (?1, ?2, ?3, ?4, ?5)",
-                params![new.id, new.drink, new.name, new.body, new.begun_at],
+                "INSERT INTO batches (id, drink_id, name, body, begun_at, practice, clock)
+                 VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)",
+                params![
+                    new.id,
+                    new.drink,
+                    new.name,
+                    new.body,
+                    new.begun_at,
+                    new.practice,
+                    new.clock
+                ],
             )?;
             find(work, &new.id)?.ok_or(StoreError::NotFound)
         })
@@ -107,19 +143,63 @@ impl Store {
         Ok((found, rows.collect::<rusqlite::Result<_>>()?))
     }
 
-    /// The batches of a drink, or of all; those that go on first, then the last begun.
+    /// The batches that are wanted; those that go on first, then the last begun.
     ///
     /// # Errors
     /// If the database refuses.
-    pub fn batches(&self, drink: Option<&str>, most: usize) -> Result<Vec<KeptBatch>> {
+    pub fn batches(&self, wanted: &Wanted<'_>, most: usize) -> Result<Vec<KeptBatch>> {
         let reader = self.reader()?;
         let sql = format!(
-            "SELECT {COLUMNS} FROM batches WHERE ?1 IS NULL OR drink_id = ?1
+            "SELECT {COLUMNS} FROM batches
+             WHERE (?1 IS NULL OR drink_id = ?1) AND (NOT ?3 OR finished_at IS NULL)
              ORDER BY finished_at IS NOT NULL, begun_at DESC, id DESC LIMIT ?2"
         );
         let mut query = reader.prepare_cached(&sql)?;
-        let rows = query.query_map(params![drink, i64::try_from(most).unwrap_or(0)], batch)?;
+        let most = i64::try_from(most).unwrap_or(0);
+        let rows = query.query_map(params![wanted.drink, most, wanted.going], batch)?;
         Ok(rows.collect::<rusqlite::Result<_>>()?)
+    }
+
+    /// How well readings were predicted over all finished batches of a drink, or of all. Practice isn't
+    /// counted.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn predicted(&self, drink: Option<&str>) -> Result<Predicted> {
+        let reader = self.reader()?;
+        let sql = "SELECT coalesce(sum(json_extract(ending, '$.readings')), 0),
+                          coalesce(sum(json_extract(ending, '$.inside')), 0)
+                   FROM batches
+                   WHERE NOT practice AND json_valid(ending) AND (?1 IS NULL OR drink_id = ?1)";
+        Ok(reader.query_row(sql, [drink], |row| {
+            Ok(Predicted { readings: row.get(0)?, inside: row.get(1)? })
+        })?)
+    }
+
+    /// Sets a batch's own clock.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`] if there is no such batch.
+    pub fn set_batch_clock(&self, id: &str, clock: &str) -> Result<()> {
+        self.write(|work| {
+            let sql = "UPDATE batches SET clock = ?2 WHERE id = ?1 AND practice";
+            match work.execute(sql, params![id, clock])? {
+                0 => Err(StoreError::NotFound),
+                _ => Ok(()),
+            }
+        })
+    }
+
+    /// Keeps how a finished batch ended.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn set_batch_ending(&self, id: &str, ending: &str) -> Result<()> {
+        self.write(|work| {
+            let sql = "UPDATE batches SET ending = ?2 WHERE id = ?1 AND finished_at IS NOT NULL";
+            work.execute(sql, params![id, ending])?;
+            Ok(())
+        })
     }
 
     /// Whether something was said of a batch under that key already.
@@ -166,7 +246,8 @@ impl Store {
             )?;
             if let Some(finishes) = saying.finishes {
                 let at = finishes.then_some(saying.at);
-                work.execute("UPDATE batches SET finished_at = ?2 WHERE id = ?1", params![id, at])?;
+                let sql = "UPDATE batches SET finished_at = ?2, ending = NULL WHERE id = ?1";
+                work.execute(sql, params![id, at])?;
             }
             Ok(Some(count))
         })

@@ -40,7 +40,7 @@ mod store;
 #[cfg(test)]
 mod tests;
 
-pub use batches::{KeptBatch, KeptHappening, Saying};
+pub use batches::{KeptBatch, KeptHappening, Predicted, Saying, Wanted};
 pub use bin::{BIN_DAYS, Binned};
 pub use documents::{Document, SetAside};
 pub use drinks::{Draft, Kept, Rack};

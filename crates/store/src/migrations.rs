@@ -90,10 +90,14 @@ const STEPS: &[M<'static>] = &[
             drink_id    TEXT NOT NULL,
             name        TEXT NOT NULL,
             body        TEXT NOT NULL,
+            practice    INTEGER NOT NULL,
             begun_at    TEXT NOT NULL,
-            finished_at TEXT
+            finished_at TEXT,
+            clock       TEXT,
+            ending      TEXT
         ) STRICT;
         CREATE INDEX batches_by_drink ON batches (drink_id, begun_at DESC);
+        CREATE INDEX batches_going ON batches (begun_at DESC) WHERE finished_at IS NULL;
         CREATE TABLE happenings (
             batch_id TEXT NOT NULL REFERENCES batches (id) ON DELETE CASCADE,
             place    INTEGER NOT NULL,

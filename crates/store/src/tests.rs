@@ -422,7 +422,7 @@ fn documents_of_the_first_tables_are_taken_over() {
 
 #[test]
 fn what_was_said_of_a_batch_is_kept_in_order_and_once() {
-    use crate::{KeptBatch, Saying};
+    use crate::{KeptBatch, Predicted, Saying, Wanted};
     let folder = tempfile::tempdir().unwrap();
     let path = folder.path().join("k.db");
     let store = Store::open(&path).unwrap();
@@ -433,6 +433,9 @@ fn what_was_said_of_a_batch_is_kept_in_order_and_once() {
         body: "{}".into(),
         begun_at: "2030-06-21T12:00:00Z".into(),
         finished_at: None,
+        practice: false,
+        clock: None,
+        ending: None,
     };
     let kept = store.begin_batch(&new, Some("begin-one")).unwrap();
     let again = KeptBatch { id: "b2".into(), ..new.clone() };
@@ -457,8 +460,33 @@ fn what_was_said_of_a_batch_is_kept_in_order_and_once() {
     assert_eq!(batch.finished_at.as_deref(), Some("2030-06-21T12:05:00Z"));
     assert_eq!(said.iter().map(|s| s.body.as_str()).collect::<Vec<_>>(), ["one", "two", "end"]);
     store.begin_batch(&KeptBatch { id: "b3".into(), ..new }, None).unwrap();
-    let open_first: Vec<String> =
-        store.batches(Some("a"), 9).unwrap().into_iter().map(|b| b.id).collect();
+    let open_first: Vec<String> = store
+        .batches(&Wanted { drink: Some("a"), going: false }, 9)
+        .unwrap()
+        .into_iter()
+        .map(|b| b.id)
+        .collect();
     assert_eq!(open_first, ["b3", "b1"]);
-    assert_eq!(store.batches(Some("z"), 9).unwrap(), []);
+    assert_eq!(store.batches(&Wanted { drink: Some("z"), going: false }, 9).unwrap(), []);
+    let going = store.batches(&Wanted { drink: None, going: true }, 9).unwrap();
+    assert_eq!(going.iter().map(|b| b.id.as_str()).collect::<Vec<_>>(), ["b3"]);
+    // How well it was predicted is counted over what is finished, and practice never is.
+    store.set_batch_ending("b1", r#"{"readings":4,"inside":3}"#).unwrap();
+    store.set_batch_ending("b3", r#"{"readings":9,"inside":0}"#).unwrap();
+    let practice = KeptBatch { id: "p".into(), practice: true, ..store.batch("b1").unwrap().0 };
+    store.begin_batch(&practice, None).unwrap();
+    let ends = Saying {
+        body: "{}",
+        at: "2030-06-21T13:00:00Z",
+        key: None,
+        after: 0,
+        finishes: Some(true),
+    };
+    store.say("p", ends).unwrap();
+    store.set_batch_ending("p", r#"{"readings":50,"inside":0}"#).unwrap();
+    assert_eq!(store.predicted(None).unwrap(), Predicted { readings: 4, inside: 3 });
+    assert_eq!(store.predicted(Some("z")).unwrap(), Predicted::default());
+    // Only the practice kitchen has a clock of its own.
+    store.set_batch_clock("p", "{}").unwrap();
+    assert!(store.set_batch_clock("b1", "{}").is_err());
 }

@@ -39,6 +39,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hurry the clock of a practice run: so many times as fast, or to the end of the next wait. */
+        post: operations["set_clock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/happenings": {
         parameters: {
             query?: never;
@@ -52,7 +69,81 @@ export interface paths {
          * Say what happened. When it is answered it is on disk; said twice under one `Idempotency-Key` it counts
          *     once. A reading that is out of all likelihood is asked about first (409, `doubtful`).
          */
-        post: operations["say"];
+        post: operations["say_happening"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Look at the marks of a practice run's jug, or taste it. */
+        post: operations["look_at"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/put": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put what a vessel of a practice run really holds before an instrument. What it reads comes with the other
+         *     changes.
+         */
+        post: operations["put_before"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/teach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let the kitchen learn what a finished batch teaches, or take that back. A practice run teaches nothing. */
+        post: operations["teach_kitchen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How to go on with a batch that turns out otherwise, or tastes of something. Nothing is changed by asking;
+         *     what a way says is done by saying it.
+         */
+        post: operations["ways"];
         delete?: never;
         options?: never;
         head?: never;
@@ -83,7 +174,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What changes on the shelf, as it happens (server-sent events; each holds a `Change`). */
+        /**
+         * What changes on the shelf, as it happens (server-sent events; each holds a `Change`, those called
+         *     `instrument` an `InstrumentView`).
+         */
         get: operations["changes"];
         put?: never;
         post?: never;
@@ -493,6 +587,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/going": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is on the go, the batch that needs hands first, first. */
+        get: operations["list_going"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -521,6 +632,40 @@ export interface paths {
         get: operations["ingredients"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kitchen's instruments, and what they read. What they read next is told with the other changes. */
+        get: operations["instruments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell an instrument something. */
+        post: operations["tell_instrument"];
         delete?: never;
         options?: never;
         head?: never;
@@ -597,6 +742,23 @@ export interface paths {
         get: operations["plan_calendar"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/make": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a batch of a plan's drink, at the size that the plan says. */
+        post: operations["make_from_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1125,6 +1287,11 @@ export interface components {
             drinks: components["schemas"]["Drink"][];
             how?: components["schemas"]["Shopping"];
         };
+        /** @description What it tastes like, if it was tasted. */
+        AskWays: {
+            /** @description In words; none asks how to come back to what is written. */
+            words?: components["schemas"]["Doubt"][];
+        };
         /** @description What tastes wrong with a pitcher, and what it should be. */
         Asked: {
             /**
@@ -1198,10 +1365,13 @@ export interface components {
             begun_at: string;
             /** @description The drink's id on the shelf. */
             drink: string;
+            ending?: components["schemas"]["Ending"] | null;
             /** @description When it was finished, RFC 3339. */
             finished_at?: string | null;
             id: string;
             name: string;
+            /** @description Whether it is made in the practice kitchen. */
+            practice: boolean;
         };
         /** @description How a batch stands. */
         BatchReport: {
@@ -1209,35 +1379,75 @@ export interface components {
             doubt: components["schemas"]["Spot"];
             /** @description The drink as made so far, with what is ahead as it is written. */
             drink: components["schemas"]["Drink"];
+            /** @description How many of the readings fell inside what had been predicted as nine in ten. */
+            inside: number;
             measure?: components["schemas"]["Suggestion"] | null;
             /** @description The id of the step that needs hands next; none if nothing is left. */
             next?: string | null;
+            /** @description What turned out otherwise, and where that leads, in words; none while it goes as written. */
+            otherwise?: string | null;
             /** @description What was read, and what had been expected. */
             readings: components["schemas"]["ReadingReport"][];
+            /**
+             * Format: double
+             * @description When it will be ready if one goes on now with one pair of hands, minutes since the batch was begun.
+             */
+            ready_at: number;
             /** @description It was run with what is believed by now. */
             report: components["schemas"]["DrinkReport"];
             /** @description One for each step. */
             steps: components["schemas"]["StepReport"][];
             written?: components["schemas"]["Spot"] | null;
+            /**
+             * Format: double
+             * @description How much there was to be, ml.
+             */
+            written_ml: number;
         };
         /** @description A batch as it stands. */
         BatchView: components["schemas"]["BatchEntry"] & {
+            /** @description Whether the kitchen has learned that; none while nobody has said. */
+            learned?: boolean | null;
             /**
              * Format: double
              * @description What time it is, minutes since it was begun.
              */
             now: number;
+            plan?: components["schemas"]["OfPlan"] | null;
+            /**
+             * Format: double
+             * @description How many times as fast its clock runs: 1, but in the practice kitchen.
+             */
+            rate: number;
             /** @description Everything that was said of it, in its order. */
             said: components["schemas"]["Said"][];
+            /**
+             * Format: double
+             * @description When it is to be ready, minutes since it was begun, if it is made for a plan.
+             */
+            serve_at?: number | null;
             /** @description How it stands. */
             stands: components["schemas"]["BatchReport"];
             /** @description The places in that list of what was taken back. */
             taken_back: number[];
+            /** @description What a finished batch teaches the kitchen. */
+            teaches: components["schemas"]["Teaching"][];
+            truth?: components["schemas"]["TruthView"] | null;
         };
         /** @description Some batches. */
         Batches: {
             /** @description Those that go on first, then the last begun. */
             batches: components["schemas"]["BatchEntry"][];
+            /**
+             * Format: int64
+             * @description How many of them lay inside what had been predicted as nine in ten.
+             */
+            inside: number;
+            /**
+             * Format: int64
+             * @description Readings of all that are finished, without practice.
+             */
+            readings: number;
         };
         /** @description A batch that is begun. */
         BeginBatch: {
@@ -1245,6 +1455,8 @@ export interface components {
             drink: components["schemas"]["Drink"];
             /** @description The drink's id on the shelf. */
             of: string;
+            /** @description Whether it is made in the practice kitchen, with luck that nobody has seen. */
+            practice?: boolean;
         };
         /** @description A step that makes sense next, as one usually begins with it. */
         Beginning: {
@@ -1432,6 +1644,11 @@ export interface components {
             /** @description What it does, in words. */
             message: string;
         };
+        /**
+         * @description How an instrument is.
+         * @enum {string}
+         */
+        Condition: "here" | "silent" | "gone" | "garbled";
         /**
          * @description How the shelf is, in a word.
          * @enum {string}
@@ -1641,6 +1858,41 @@ export interface components {
              */
             version: number;
         };
+        /** @description How a batch ended: what was written beside what was made. */
+        Ending: {
+            /**
+             * Format: int32
+             * @description How many bottles it filled.
+             */
+            bottles?: number | null;
+            /** @description How far that may be off, a standard deviation. */
+            doubt: components["schemas"]["Spot"];
+            /** @description How many of them lay inside what had been predicted as nine in ten. */
+            inside: number;
+            made?: components["schemas"]["Spot"] | null;
+            /**
+             * Format: double
+             * @description How much there is, ml.
+             */
+            made_ml: number;
+            /**
+             * Format: double
+             * @description Minutes from beginning to end.
+             */
+            minutes: number;
+            /** @description How it turned out. */
+            note: string;
+            /** @description Where it was put. */
+            place: string;
+            /** @description How many readings were taken. */
+            readings: number;
+            written?: components["schemas"]["Spot"] | null;
+            /**
+             * Format: double
+             * @description How much there was to be, ml.
+             */
+            written_ml: number;
+        };
         /** @description A figure that nobody has published, with the range in which it lies four times out of five. */
         Estimated: {
             /** @description An estimate, or measured in this kitchen. */
@@ -1832,6 +2084,43 @@ export interface components {
             card?: components["schemas"]["Card"] | null;
             facts?: components["schemas"]["Facts"] | null;
         };
+        /** @description What is on the go. */
+        Going: {
+            /** @description The one that needs hands first, first. */
+            batches: components["schemas"]["GoingBatch"][];
+        };
+        /** @description A batch that goes on. */
+        GoingBatch: {
+            /** @description When it was begun, RFC 3339. */
+            begun_at: string;
+            /** @description Its colour as it will be. */
+            colour?: string | null;
+            /** @description The drink's id on the shelf. */
+            drink: string;
+            id: string;
+            name: string;
+            /** @description What needs hands next, if anything does now. */
+            next?: string | null;
+            /**
+             * Format: double
+             * @description What time it is, minutes since it was begun.
+             */
+            now: number;
+            plan?: components["schemas"]["OfPlan"] | null;
+            practice: boolean;
+            /**
+             * Format: double
+             * @description How many times as fast its clock runs.
+             */
+            rate: number;
+            /**
+             * Format: double
+             * @description When it will be ready if one goes on now, minutes since it was begun.
+             */
+            ready_at: number;
+            /** @description What goes on by itself, the first to be over first. */
+            waits: components["schemas"]["Wait"][];
+        };
         /** @description Something that happened while a drink was made. */
         Happening: {
             /** @description A step was begun: its wait runs. */
@@ -1940,10 +2229,22 @@ export interface components {
         } | {
             /** @description All is done. */
             finished: {
+                /**
+                 * Format: int32
+                 * @description How many bottles or jars it filled.
+                 */
+                bottles?: number | null;
                 /** @description How it turned out. */
                 note?: string;
                 /** @description Where it stands now. */
                 place?: string;
+                volume?: components["schemas"]["Amount"] | null;
+            };
+        } | {
+            /** @description What the batch taught went to the kitchen, or was left. */
+            taught: {
+                /** @description Whether the kitchen learned it. */
+                learned: boolean;
             };
         };
         /** @description How the application is. */
@@ -2061,6 +2362,29 @@ export interface components {
              */
             water_percent: number;
         };
+        /** @description The instruments. */
+        InstrumentList: {
+            instruments: components["schemas"]["InstrumentView"][];
+        };
+        /** @description An instrument, and what it read last. */
+        InstrumentView: {
+            condition: components["schemas"]["Condition"];
+            /** @description Names it among all bridges. */
+            id: string;
+            kind: components["schemas"]["Kind"];
+            /** @description Whether it is one of the practice kitchen's stand-ins. */
+            practice: boolean;
+            /** @description What else it says, or what is wrong with it. */
+            says?: string | null;
+            /** @description Whether it has settled. */
+            stable: boolean;
+            unit: string;
+            /**
+             * Format: double
+             * @description What it reads; none where it can't.
+             */
+            value?: number | null;
+        };
         /** @description A line of the list. */
         Item: {
             /** @description Where in the shop it stands. */
@@ -2171,6 +2495,11 @@ export interface components {
             larder?: {
                 [key: string]: components["schemas"]["Larder"];
             };
+            /**
+             * @description What its batches said of single lots, in the order in which they were finished.
+             * @default []
+             */
+            lots?: components["schemas"]["Lot"][];
             /**
              * @description What it measures with.
              * @default {
@@ -2315,11 +2644,80 @@ export interface components {
             /** @description The ways of saying the amount, the one that was said first. */
             ways: components["schemas"]["Way"][];
         };
+        /** @description What is looked at, or tasted. */
+        Look: {
+            /** @description How much a step gave, by a marked jug: the step's id. */
+            gave: string;
+        } | {
+            /** @description How much is in a vessel, by its marks: the vessel's id. */
+            marks: string;
+        } | {
+            /** @description How high it stands in a vessel, by a ruler. */
+            height: string;
+        } | {
+            /** @description A sip of a vessel. */
+            sip: string;
+        };
+        /** @description What one batch says of one figure. */
+        Lot: {
+            /** @description The batch that says so: its id. */
+            batch: string;
+            /**
+             * Format: double
+             * @description How far lots differ: a standard deviation of the logarithm, 0.001 to 1.
+             */
+            between: number;
+            /** @description The day, as `2026-06-21`. */
+            day?: string;
+            /**
+             * Format: double
+             * @description How many times what the tables say, 0.2 to 5.
+             */
+            factor: number;
+            /** @description Of what. */
+            figure: components["schemas"]["LotFigure"];
+            /**
+             * Format: double
+             * @description How well that is known: a standard deviation of its logarithm, 0.001 to 3.
+             */
+            sd: number;
+        };
+        /** @description Which figure a lot says something of. */
+        LotFigure: {
+            /** @description The acid of an ingredient; its id. */
+            acid: string;
+        } | {
+            /** @description Its sugar. */
+            sugar: string;
+        } | {
+            /** @description How fast it is drawn. */
+            drawing: string;
+        } | "hold" | "boil_off" | "cooling";
+        /** @description How one thing really was. */
+        LuckWas: {
+            /**
+             * Format: double
+             * @description How many times what was expected.
+             */
+            factor: number;
+            /** @description The middle nine tenths of what could have been expected. */
+            usual: [
+                number,
+                number
+            ];
+            /** @description In words: "The acid of lemon juice". */
+            what: string;
+        };
         /**
          * @description How something lies under sugar.
          * @enum {string}
          */
         Maceration: "left" | "rubbed";
+        /** @description Which drink of a plan is made. */
+        MakeFromPlan: {
+            /** @description Its entry in the plan. */
+            entry: string;
+        };
         /** @description A drink on the map. */
         MapPoint: {
             /**
@@ -2485,6 +2883,15 @@ export interface components {
          * @enum {string}
          */
         NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot" | "zest_into_boiling" | "bitter" | "acid_in_metal" | "too_full_for_that" | "more_than_a_house_holds" | "boiled_down_already" | "too_thick" | "loses_fizz" | "ice_melts_away" | "curdles" | "stays_soft" | "left_warm" | "needs_time";
+        /** @description The plan that a batch is made for. */
+        OfPlan: {
+            /** @description The drink's entry in it. */
+            entry: string;
+            /** @description The plan's id. */
+            id: string;
+            /** @description When it is served, RFC 3339. */
+            serve_at: string;
+        };
         /** @description A drink and one of its steps. */
         OfStep: {
             drink: components["schemas"]["Drink"];
@@ -3084,6 +3491,13 @@ export interface components {
              */
             by_volume: number;
         };
+        /** @description What is put before one of the practice kitchen's instruments. */
+        PutBefore: {
+            /** @description The instrument, by its id. */
+            instrument: string;
+            /** @description The vessel: a probe is dipped into it, a drop or a sample taken from it, or it is put on the scale. */
+            vessel: string;
+        };
         /**
          * @description What is measured of what a vessel holds.
          * @enum {string}
@@ -3114,6 +3528,8 @@ export interface components {
              * @description Titratable acidity of it, g in 100 g.
              */
             acidity?: number | null;
+            /** @description The batch that it was read in, if it was one: its id. */
+            batch?: string | null;
             /**
              * Format: double
              * @description °Brix of it.
@@ -3168,6 +3584,8 @@ export interface components {
              * @description Give or take, a standard deviation.
              */
             give_or_take: number;
+            /** @description Whether it lies inside what had been predicted as nine in ten. */
+            inside: boolean;
             /** @description What was measured. */
             quantity: components["schemas"]["Quantity"];
             /** @description After which step: its id. */
@@ -3307,6 +3725,18 @@ export interface components {
             /** @description What happened. */
             what: components["schemas"]["Happening"];
         };
+        /** @description What was seen, or tasted. */
+        Seen: {
+            /** @description Its unit. */
+            unit?: string | null;
+            /**
+             * Format: double
+             * @description What the marks or the ruler show.
+             */
+            value?: number | null;
+            /** @description What the tongue says; nothing where it tastes as it should. */
+            words: components["schemas"]["Doubt"][];
+        };
         /** @description A text that could not be read. */
         SetAsideView: {
             /** @description When it was put aside, RFC 3339. */
@@ -3317,6 +3747,19 @@ export interface components {
             what: string;
             /** @description Why it can't be read. */
             why: string;
+        };
+        /** @description What is done to the clock. */
+        SetClock: {
+            /** @enum {string} */
+            do: "rate";
+            /**
+             * Format: double
+             * @description How many times, 1 to 600.
+             */
+            times: number;
+        } | {
+            /** @enum {string} */
+            do: "to_next";
         };
         /** @description Choices that are remembered for the whole kitchen. */
         Settings: {
@@ -3823,6 +4266,11 @@ export interface components {
              * @description How long it waits by itself, minutes.
              */
             waits: number;
+            /**
+             * Format: double
+             * @description What is weighed in this step, g; none where nothing is weighed, or it comes by the piece.
+             */
+            weigh_g?: number | null;
         };
         /**
          * @description For how long something is stirred.
@@ -4143,16 +4591,63 @@ export interface components {
              */
             sweetness_percent: number;
         };
-        /** @description Which figure. */
+        /** @description What goes to the kitchen. */
         Taught: {
-            /** @description What an ingredient keeps when drained, g a gram; the ingredient's id. */
-            keeps: string;
-        } | "boil_off";
+            /** @description What some pieces of fruit gave. */
+            reading: components["schemas"]["Reading"];
+        } | {
+            /** @description How a lot was. */
+            lot: components["schemas"]["Lot"];
+        };
+        /** @description Whether the kitchen learns what a batch teaches. */
+        Teach: {
+            /** @description Learned, or left; what was learned before is then taken back. */
+            learn: boolean;
+        };
+        /** @description Something that a batch teaches. */
+        Teaching: {
+            /** @description In a sentence. */
+            message: string;
+            /** @description What goes to the kitchen. */
+            taught: components["schemas"]["Taught"];
+        };
         /**
          * @description Which colours the screens have.
          * @enum {string}
          */
         Theme: "system" | "light" | "dark";
+        /** @description What an instrument is told. */
+        Told: {
+            /** @enum {string} */
+            do: "tare";
+        } | {
+            /** @enum {string} */
+            do: "calibrate";
+            /**
+             * Format: double
+             * @description The buffer's pH.
+             */
+            with: number;
+        } | {
+            /** @enum {string} */
+            do: "pour";
+            /**
+             * Format: double
+             * @description How much, g.
+             */
+            grams: number;
+        } | {
+            /** @enum {string} */
+            do: "lift";
+        } | {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @enum {string} */
+            do: "drop";
+        };
         /**
          * @description What fruit is squeezed with.
          * @enum {string}
@@ -4166,6 +4661,34 @@ export interface components {
             stops: boolean;
             /** @description The task that it is about. */
             task?: string | null;
+        };
+        /** @description How it really was. */
+        TruthView: {
+            /**
+             * Format: double
+             * @description How far it would have been if everything had been done as it is written.
+             */
+            as_written?: number | null;
+            end?: components["schemas"]["Spot"] | null;
+            /**
+             * Format: double
+             * @description How far from where it was believed to be.
+             */
+            from_belief?: number | null;
+            /**
+             * Format: double
+             * @description How far that is from where it was to be, in differences that are just noticed.
+             */
+            from_target?: number | null;
+            /** @description How things turned out, what was furthest from usual first. */
+            luck: components["schemas"]["LuckWas"][];
+            /** @description Which reading tells most of such a drink. */
+            most_telling?: string | null;
+            /**
+             * Format: double
+             * @description How much of it there really is, ml.
+             */
+            volume_ml: number;
         };
         /** @description The ground on which most drinks of a family lie, g in 100 g. */
         Typical: {
@@ -4309,6 +4832,22 @@ export interface components {
          * @enum {string}
          */
         Vigour: "gentle" | "simmer" | "boil";
+        /** @description Something that goes on by itself. */
+        Wait: {
+            sentence: string;
+            /**
+             * Format: double
+             * @description Since when, minutes since the batch was begun.
+             */
+            since: number;
+            /** @description The step's id. */
+            step: string;
+            /**
+             * Format: double
+             * @description Until when.
+             */
+            until: number;
+        };
         /**
          * @description How warm something comes that is put in.
          * @enum {string}
@@ -4338,6 +4877,11 @@ export interface components {
          * @enum {string}
          */
         WayKind: "as_written" | "weight" | "volume" | "cups" | "pieces";
+        /** @description How to go on. */
+        WaysView: {
+            /** @description Two or three ways, the smallest change first; none where nothing needs to be done, or can be. */
+            ways: components["schemas"]["Way"][];
+        };
         /** @description A measure that was filled as usual, and what it weighed. */
         Weighing: {
             /**
@@ -4523,7 +5067,59 @@ export interface operations {
             };
         };
     };
-    say: {
+    set_clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetClock"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    say_happening: {
         parameters: {
             query?: never;
             header?: never;
@@ -4557,6 +5153,212 @@ export interface operations {
             };
             /** @description It was changed elsewhere since. */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Look"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Seen"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_before: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutBefore"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    teach_kitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Teach"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskWays"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5762,6 +6564,43 @@ export interface operations {
             };
         };
     };
+    list_going: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Going"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -5814,6 +6653,96 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["IngredientView"][];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    instruments: {
+        parameters: {
+            query?: {
+                /** @description Those of the practice kitchen, too. */
+                practice?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentList"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tell_instrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Told"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -6217,6 +7146,58 @@ export interface operations {
                 };
                 content: {
                     "text/calendar": string;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_from_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeFromPlan"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchView"];
                 };
             };
             /** @description There is no such thing. */

@@ -10,12 +10,12 @@ use crate::work::Stopped;
 
 /// One unknown: a factor of what is written.
 #[derive(Debug, Clone, Copy)]
-pub(super) struct Unknown {
-    pub(super) start: f64,
-    pub(super) least: f64,
-    pub(super) most: f64,
+pub(crate) struct Unknown {
+    pub(crate) start: f64,
+    pub(crate) least: f64,
+    pub(crate) most: f64,
     /// How dear it is to move it; water is cheap.
-    pub(super) weight: f64,
+    pub(crate) weight: f64,
 }
 
 impl Unknown {
@@ -27,22 +27,22 @@ impl Unknown {
 
 /// One wish: the reading of that position should come to `wanted`.
 #[derive(Debug, Clone, Copy)]
-pub(super) struct Wish {
-    pub(super) reading: usize,
-    pub(super) wanted: f64,
+pub(crate) struct Wish {
+    pub(crate) reading: usize,
+    pub(crate) wanted: f64,
     /// What counts as the whole of it, for relative misses.
-    pub(super) scale: f64,
+    pub(crate) scale: f64,
 }
 
 /// Good enough: a two-thousandth of what is wished for.
-pub(super) const NEAR: f64 = 5e-4;
-pub(super) const ROUNDS: u32 = 14;
+pub(crate) const NEAR: f64 = 5e-4;
+pub(crate) const ROUNDS: u32 = 14;
 
 /// The factors that bring the readings nearest to the wishes, and the misses that are left.
 ///
 /// Of all ways to get there the one that moves least is taken: the pull back to the start is a
 /// thousandth at first and fades to nothing as the rounds go on. `None` where nothing can be read.
-pub(super) fn nearest<const N: usize>(
+pub(crate) fn nearest<const N: usize>(
     unknowns: &[Unknown],
     wishes: &[Wish],
     read: impl Fn(&[f64]) -> Result<Option<[f64; N]>, Stopped>,

@@ -1,4 +1,4 @@
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
 use super::Profile;
 use crate::drink::Family;
@@ -72,7 +72,7 @@ pub struct Typical {
 }
 
 /// A place on the map, or a way across it.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Spot {
     /// g in 100 g.

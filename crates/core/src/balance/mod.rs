@@ -17,8 +17,11 @@ mod swap;
 /// What anyone notices: a tenth of sweetness, 15 % of acidity. Nobody is sent to correct less.
 pub(crate) const NOTICED: (f64, f64) = (0.10, 0.15);
 
-pub use correct::{Addition, Asked, Correction, Doubt, How, Pitcher, Remedy, Word, correct};
-pub(crate) use correct::{Inside, corrected};
+pub use correct::{
+    Addition, Asked, Correction, Doubt, How, Pitcher, Remedy, Word, correct, tastes_of,
+};
+pub(crate) use correct::{Inside, corrected, felt, measured, sets};
+pub(crate) use least_squares::{Unknown, Wish, nearest};
 pub use map::{BalanceMap, Band, MapPoint, Spot, Strength, Typical};
 pub(crate) use profile::reads_as_brix;
 pub use profile::{Profile, Taste};

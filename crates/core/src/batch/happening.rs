@@ -102,6 +102,17 @@ pub enum Happening {
         /// How it turned out.
         #[serde(default)]
         note: String,
+        /// How many bottles or jars it filled.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        bottles: Option<u32>,
+        /// How much there is of it, as a volume.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        volume: Option<Amount>,
+    },
+    /// What the batch taught went to the kitchen, or was left.
+    Taught {
+        /// Whether the kitchen learned it.
+        learned: bool,
     },
 }
 

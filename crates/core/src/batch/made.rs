@@ -163,8 +163,19 @@ impl Made {
                 }
             }
             Happening::Finished { .. } => self.finished = true,
-            Happening::Tasted { .. } | Happening::Note { .. } | Happening::TakenBack { .. } => {}
+            Happening::Tasted { .. }
+            | Happening::Note { .. }
+            | Happening::TakenBack { .. }
+            | Happening::Taught { .. } => {}
         }
+    }
+
+    /// With so much taken out of a vessel now.
+    pub(super) fn without(&self, vessel: &str, volume: &Amount, cupboard: &Cupboard) -> Self {
+        let mut less = self.clone();
+        let what = Happening::PouredAway { vessel: vessel.to_owned(), volume: volume.clone() };
+        less.take(usize::MAX, &Said { at: 0.0, what }, cupboard);
+        less
     }
 
     /// Who goes on with a vessel has ended what waited in it.
@@ -247,7 +258,8 @@ impl Made {
         }
     }
 
-    /// A reading as it would be believed now; `None` for a vessel in which nothing has been done.
+    /// A reading as it would be believed now; `None` for a vessel in which nothing has been done, or
+    /// something is going on.
     #[must_use]
     pub fn reading(
         &self,
@@ -257,7 +269,12 @@ impl Made {
         error: Option<f64>,
     ) -> Option<Measurement> {
         let vessel = self.drink.vessel(vessel)?;
-        let usual = Measurement::new(self.last_on(vessel)?, vessel, quantity, value);
+        let step = self.last_on(vessel)?;
+        // While it draws or cools, what is run is how it will be at the end of that.
+        if matches!(self.steps[step].state, StepState::Running { .. }) {
+            return None;
+        }
+        let usual = Measurement::new(step, vessel, quantity, value);
         Some(Measurement { error: error.unwrap_or(usual.error), ..usual })
     }
 
@@ -282,7 +299,11 @@ impl Made {
         if !at.is_finite() || at > now + 1.0 {
             return Err(fault("at", "That time hasn't come yet. Is the clock right?"));
         }
-        if self.finished && !matches!(what, Happening::Note { .. } | Happening::TakenBack { .. }) {
+        let afterwards = matches!(
+            what,
+            Happening::Note { .. } | Happening::TakenBack { .. } | Happening::Taught { .. }
+        );
+        if self.finished && !afterwards {
             return Err(fault("what", "This batch is finished. Take that back first."));
         }
         let step = |id: &String| {
@@ -351,9 +372,11 @@ impl Made {
                 if error.is_some_and(|e| !e.is_finite() || e <= 0.0) {
                     return Err(fault("what.error", "An error is more than nothing."));
                 }
-                let reading = self.reading(id, *quantity, *value, *error);
-                let there =
-                    reading.and_then(|m| m.in_run(&self.drink, &Trace::run(&self.drink, cupboard)));
+                let there = match self.reading(id, *quantity, *value, *error) {
+                    Some(m) => m.in_run(&self.drink, &Trace::run(&self.drink, cupboard)),
+                    // What is going on is kept, and not believed.
+                    None => self.last_on(index).map(|_| *value),
+                };
                 if there.is_none() {
                     let the = self.drink.in_sentence(index);
                     let message = format!("There is nothing in {the} yet that could be measured.");
@@ -385,10 +408,21 @@ impl Made {
                 }
                 Some(_) => {}
             },
-            Happening::Finished { place, note } => {
+            Happening::Finished { place, note, bottles, volume } => {
                 text("what.place", place)?;
                 text("what.note", note)?;
+                if bottles.is_some_and(|b| b == 0 || b > 1000) {
+                    return Err(fault("what.bottles", "1 to 1000 bottles will do."));
+                }
+                let ml = volume.as_ref().map(|v| v.as_millilitres());
+                if ml.is_some_and(|ml| !ml.is_some_and(|ml| (1.0..=500_000.0).contains(&ml))) {
+                    return Err(fault("what.volume", "Say it as a volume, for example 1.2 l."));
+                }
             }
+            Happening::Taught { .. } if !self.finished => {
+                return Err(fault("what", "What it teaches is known when it is finished."));
+            }
+            Happening::Taught { .. } => {}
         }
         Ok(())
     }

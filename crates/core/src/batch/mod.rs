@@ -10,9 +10,18 @@
 //! happening comes with its time, in minutes since the batch was begun.
 
 mod happening;
+mod lessons;
 mod made;
+mod practice;
+mod ready;
 mod view;
+mod ways;
 
 pub use happening::{Happening, Said};
+pub use lessons::{Taught, Teaching};
 pub use made::{Made, MadeStep, StepState};
-pub use view::{BatchReport, Progress, ReadingReport, StepReport, Suggestion, doubtful};
+pub use practice::{LuckWas, Truth};
+pub use view::{
+    BatchReport, Progress, ReadingReport, StepReport, Suggestion, doubtful, would_have_told_most,
+};
+pub use ways::{Way, differences, ways_on};

@@ -2,13 +2,16 @@
 
 use serde::Serialize;
 
+use super::ready::ready_at;
+use super::ways::is_noticed;
 use super::{Made, StepState};
-use crate::balance::{BalanceMap, Profile, Spot, Taste};
-use crate::belief::{Belief, Candidate, Doubt, Measurement, Quantity, tells_most};
+use crate::balance::{BalanceMap, MapPoint, Profile, Spot, Taste};
+use crate::belief::{Belief, Candidate, Doubt, Measurement, Quantity, Telling, tells_most};
 use crate::cupboard::{Cupboard, VesselKind};
-use crate::drink::Drink;
+use crate::drink::{Action, Drink};
+use crate::quantity::Measure;
 use crate::report::DrinkReport;
-use crate::trace::{Nudges, Prepared};
+use crate::trace::{Nudges, Prepared, Trace};
 
 /// How a batch stands.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -24,10 +27,18 @@ pub struct BatchReport {
     pub next: Option<String>,
     /// Where it was to end, as it was written.
     pub written: Option<Spot>,
+    /// How much there was to be, ml.
+    pub written_ml: f64,
     /// What was read, and what had been expected.
     pub readings: Vec<ReadingReport>,
     /// What to measure next, in words; none where nothing is worth it.
     pub measure: Option<Suggestion>,
+    /// When it will be ready if one goes on now with one pair of hands, minutes since the batch was begun.
+    pub ready_at: f64,
+    /// What turned out otherwise, and where that leads, in words; none while it goes as written.
+    pub otherwise: Option<String>,
+    /// How many of the readings fell inside what had been predicted as nine in ten.
+    pub inside: usize,
     /// How far the finished drink may be off: sweetness and acidity, g in 100 g, a standard deviation.
     pub doubt: Spot,
 }
@@ -46,6 +57,8 @@ pub struct StepReport {
     pub until: Option<f64>,
     /// How long it waits by itself, minutes.
     pub waits: f64,
+    /// What is weighed in this step, g; none where nothing is weighed, or it comes by the piece.
+    pub weigh_g: Option<f64>,
     /// Whether the drink doesn't say it.
     pub besides: bool,
     /// Whether its turn may be now: nothing that shares a vessel with it is still to be done before.
@@ -81,6 +94,8 @@ pub struct ReadingReport {
     pub expected: f64,
     /// Give or take, a standard deviation.
     pub give_or_take: f64,
+    /// Whether it lies inside what had been predicted as nine in ten.
+    pub inside: bool,
 }
 
 /// What to measure next.
@@ -98,7 +113,7 @@ pub struct Suggestion {
 impl BatchReport {
     /// Runs the drink as made, with what its readings teach.
     #[must_use]
-    pub fn of(written: &Drink, made: &Made, cupboard: &Cupboard) -> Self {
+    pub fn of(written: &Drink, made: &Made, cupboard: &Cupboard, now: f64) -> Self {
         let prepared = Prepared::new(&made.drink, cupboard);
         let (belief, readings) = believed(made, &prepared);
         let trace = belief.run(&prepared, &belief.middle());
@@ -118,23 +133,32 @@ impl BatchReport {
                 since,
                 until,
                 waits,
+                weigh_g: weighed(&made.drink, &trace, i),
                 besides: step.besides,
                 ready: made.is_ready(i),
             }
         });
-        let spot = |drink: &Drink| {
-            let trace = crate::trace::Trace::run(drink, cupboard);
+        let map = |drink: &Drink, trace: &Trace| {
             let profile = trace.outcome().and_then(Profile::of);
-            let point = BalanceMap::of(drink.family, profile.as_ref()).point?;
-            Some(Spot { sweetness: point.sweetness, acidity: point.acidity })
+            BalanceMap::of(drink.family, profile.as_ref()).point
         };
+        let plain = Trace::run(written, cupboard);
+        let planned = map(written, &plain);
+        let goes = map(&made.drink, &trace);
         let report = DrinkReport::read(&made.drink, cupboard, &trace);
         let steps: Vec<StepReport> = steps.collect();
         // What nobody has to wait for first.
         let next = steps.iter().find(|s| s.ready).map(|s| s.id.clone());
         Self {
             next,
-            written: spot(written),
+            otherwise: planned
+                .as_ref()
+                .zip(goes.as_ref())
+                .and_then(|(planned, goes)| otherwise(planned, goes, &readings, made.finished)),
+            written: planned.map(|p| Spot { sweetness: p.sweetness, acidity: p.acidity }),
+            written_ml: plain.outcome().and_then(Profile::of).map_or(0.0, |p| p.volume_ml),
+            ready_at: ready_at(made, &trace, now),
+            inside: readings.iter().filter(|r| r.inside).count(),
             measure: if made.finished { None } else { suggestion(made, &belief, &prepared) },
             doubt: doubt(&belief, &prepared),
             readings,
@@ -143,6 +167,73 @@ impl BatchReport {
             drink: made.drink.clone(),
         }
     }
+}
+
+/// What is weighed in a step, g: what is put in by weight or by measure, not by the piece or the pinch.
+fn weighed(drink: &Drink, trace: &Trace, step: usize) -> Option<f64> {
+    let Action::Add { amount, .. } = &drink.steps[step].action else { return None };
+    let counted = |measure: &Measure| {
+        matches!(
+            measure,
+            Measure::Piece(_) | Measure::Pinch | Measure::Dash | Measure::Drop | Measure::Part
+        )
+    };
+    if amount.terms().iter().any(|t| counted(&t.measure)) {
+        return None;
+    }
+    let grams = trace.lines.iter().find(|l| l.step == step)?.grams.0;
+    (grams >= LEAST_WEIGHED).then_some(grams)
+}
+
+/// Less than this no kitchen scale weighs, g.
+const LEAST_WEIGHED: f64 = 5.0;
+
+/// What turned out otherwise, and where that leads.
+fn otherwise(
+    planned: &MapPoint,
+    goes: &MapPoint,
+    readings: &[ReadingReport],
+    finished: bool,
+) -> Option<String> {
+    let spot = |p: &MapPoint| Spot { sweetness: p.sweetness, acidity: p.acidity };
+    if !is_noticed(spot(goes), spot(planned)) {
+        return None;
+    }
+    let surprise = readings.iter().rfind(|r| !r.inside).map(|r| {
+        let places = if r.expected.abs() < 20.0 { 1 } else { 0 };
+        let (value, expected) = (r.value, r.expected);
+        format!(
+            "The {} reads {value:.places$} {}, not {expected:.places$}: ",
+            r.vessel.to_lowercase(),
+            r.unit
+        )
+    });
+    let share = |now: f64, then: f64, more: &str, less: &str| {
+        let percent = (100.0 * (now / then.max(1e-6) - 1.0)).round();
+        if percent.abs() < 5.0 {
+            return None;
+        }
+        Some(format!("{:.0} % {}", percent.abs(), if percent > 0.0 { more } else { less }))
+    };
+    let parts: Vec<String> = [
+        share(goes.sweetness, planned.sweetness, "sweeter", "less sweet"),
+        share(goes.acidity, planned.acidity, "sharper", "less sharp"),
+    ]
+    .into_iter()
+    .flatten()
+    .collect();
+    let named = match (&goes.band, &planned.band) {
+        (Some(now), Some(then)) if now != then => format!("{now}, not {then}: "),
+        _ => String::new(),
+    };
+    let start = surprise.unwrap_or_default();
+    let verb = match (finished, start.is_empty()) {
+        (true, true) => "It is ",
+        (true, false) => "it is ",
+        (false, true) => "If the rest goes as written it will be ",
+        (false, false) => "if the rest goes as written it will be ",
+    };
+    Some(format!("{start}{verb}{named}{} than planned.", parts.join(" and ")))
 }
 
 /// What a screen at the stove may take, in the units of [`Work`](crate::work::Work): a drink of twelve steps
@@ -157,14 +248,17 @@ fn prior(prepared: &Prepared<'_>) -> Belief {
     if work * runs > MOST_WORK { Belief::certain(prepared) } else { before }
 }
 
+/// So many standard deviations to either side hold nine in ten.
+const NINE_IN_TEN: f64 = 1.645;
+
 /// What is believed after all readings, and what each had been expected to be by those before it.
-fn believed(made: &Made, prepared: &Prepared<'_>) -> (Belief, Vec<ReadingReport>) {
+pub(super) fn believed(made: &Made, prepared: &Prepared<'_>) -> (Belief, Vec<ReadingReport>) {
     let before = prior(prepared);
     let mut told = Vec::new();
     let mut read: Vec<Measurement> = Vec::new();
     let mut belief = before.clone();
     for reading in &made.measurements {
-        let Some(Doubt { expected, sd, .. }) = belief.expects(prepared, reading) else { continue };
+        let Some(Doubt { expected, sd, off }) = belief.expects(prepared, reading) else { continue };
         told.push(ReadingReport {
             step: made.steps[reading.step].id.clone(),
             vessel: made.drink.label(reading.vessel),
@@ -173,6 +267,7 @@ fn believed(made: &Made, prepared: &Prepared<'_>) -> (Belief, Vec<ReadingReport>
             value: reading.value,
             expected,
             give_or_take: sd,
+            inside: off.abs() <= NINE_IN_TEN,
         });
         read.push(*reading);
         if let Some(next) = before.after(prepared, &read) {
@@ -213,22 +308,77 @@ fn doubt(belief: &Belief, prepared: &Prepared<'_>) -> Spot {
     Spot { sweetness: spread[0], acidity: spread[1] }
 }
 
+/// Vessels in which something can be measured.
+fn measurable(drink: &Drink) -> impl Iterator<Item = usize> {
+    (0..drink.vessels.len()).filter(|v| {
+        let kind = drink.vessels[*v].kind;
+        kind.strainer().is_none() && kind != VesselKind::Glass
+    })
+}
+
+/// What can be measured in a vessel after a step.
+fn candidates(step: usize, vessel: usize) -> [Candidate; 7] {
+    Quantity::ALL.map(|quantity| Candidate { step, vessel, quantity, error: None })
+}
+
 /// What to measure next of what can be measured now.
 fn suggestion(made: &Made, belief: &Belief, prepared: &Prepared<'_>) -> Option<Suggestion> {
-    let candidates: Vec<Candidate> = (0..made.drink.vessels.len())
-        .filter(|v| {
-            let kind = made.drink.vessels[*v].kind;
-            kind.strainer().is_none() && kind != VesselKind::Glass
-        })
+    let now: Vec<Candidate> = measurable(&made.drink)
         .filter_map(|vessel| Some((made.last_on(vessel)?, vessel)))
-        .flat_map(|(step, vessel)| {
-            Quantity::ALL.map(|quantity| Candidate { step, vessel, quantity, error: None })
+        .filter(|(step, _)| !matches!(made.steps[*step].state, StepState::Running { .. }))
+        .flat_map(|(step, vessel)| candidates(step, vessel))
+        .collect();
+    let telling = tells_most(belief, prepared, &now)?;
+    let Told { name, of, from, to } = told(&telling);
+    let vessel = telling.candidate.vessel;
+    Some(Suggestion {
+        vessel: made.drink.vessels[vessel].id.clone(),
+        quantity: telling.candidate.quantity,
+        message: format!(
+            "{name} in {} now would narrow the {of} from ±{from:.0} % to ±{to:.0} %.",
+            made.drink.in_sentence(vessel),
+        ),
+    })
+}
+
+/// Which reading would have told most of all that could have been taken on the way, before anything was known.
+#[must_use]
+pub fn would_have_told_most(made: &Made, cupboard: &Cupboard) -> Option<String> {
+    let prepared = Prepared::new(&made.drink, cupboard);
+    let path = |step: usize| {
+        let path = made.drink.steps[step].action.path();
+        path.into_iter().filter_map(|id| made.drink.vessel(id)).collect::<Vec<_>>()
+    };
+    let all: Vec<Candidate> = measurable(&made.drink)
+        .flat_map(|vessel| {
+            let here =
+                (0..made.drink.steps.len()).filter(move |step| path(*step).contains(&vessel));
+            here.flat_map(move |step| candidates(step, vessel)).collect::<Vec<_>>()
         })
         .collect();
-    let telling = tells_most(belief, prepared, &candidates)?;
+    let telling = tells_most(&prior(&prepared), &prepared, &all)?;
+    let Told { name, of, from, to } = told(&telling);
+    let the = made.drink.in_sentence(telling.candidate.vessel);
+    let step = &made.drink.steps[telling.candidate.step];
+    let after = crate::report::sentence(&made.drink, step, cupboard);
+    Some(format!(
+        "{name} in {the} tells most, from ±{from:.0} % to ±{to:.0} % of the {of}, after: {after}"
+    ))
+}
+
+/// A telling in words.
+struct Told {
+    /// What is measured.
+    name: &'static str,
+    /// What of the drink it narrows most.
+    of: &'static str,
+    from: f64,
+    to: f64,
+}
+
+fn told(telling: &Telling) -> Told {
     let by = |i: usize| telling.before[i] - telling.after[i];
     let what = if by(1) > by(0) { 1 } else { 0 };
-    let of = ["sweetness", "acidity"][what];
     let name = match telling.candidate.quantity {
         Quantity::Volume => "How much there is",
         Quantity::Weight => "What it weighs",
@@ -238,15 +388,10 @@ fn suggestion(made: &Made, belief: &Belief, prepared: &Prepared<'_>) -> Option<S
         Quantity::Temperature => "Its temperature",
         Quantity::Height => "How high it stands",
     };
-    let vessel = telling.candidate.vessel;
-    Some(Suggestion {
-        vessel: made.drink.vessels[vessel].id.clone(),
-        quantity: telling.candidate.quantity,
-        message: format!(
-            "{name} in {} now would narrow the {of} from ±{:.0} % to ±{:.0} %.",
-            made.drink.in_sentence(vessel),
-            100.0 * telling.before[what],
-            100.0 * telling.after[what],
-        ),
-    })
+    Told {
+        name,
+        of: ["sweetness", "acidity"][what],
+        from: 100.0 * telling.before[what],
+        to: 100.0 * telling.after[what],
+    }
 }

@@ -52,8 +52,11 @@ pub use tells::{Candidate, Telling, tells_most};
 pub use unknown::{Factor, Turns};
 pub use update::Doubt;
 
+use std::hash::Hasher;
+
 use nalgebra::{DMatrix, DVector};
-use rand::Rng;
+use rand::rngs::StdRng;
+use rand::{Rng, SeedableRng};
 use rand_distr::{Distribution, StandardNormal};
 
 use crate::trace::{Nudges, Prepared, Trace};
@@ -79,7 +82,7 @@ impl Belief {
     pub fn before(prepared: &Prepared<'_>) -> Self {
         let factors = unknown::of(prepared);
         let n = factors.len();
-        let boil_off = prepared.cupboard().kitchen().boil_off.unwrap_or(1.0);
+        let boil_off = prepared.cupboard().boil_off();
         Self { factors, mean: DVector::zeros(n), covariance: DMatrix::identity(n, n), boil_off }
     }
 
@@ -124,6 +127,20 @@ impl Belief {
         self.sampler().draw(chance)
     }
 
+    /// How everything turned out in a kitchen that nobody has seen: what a seed deals. The same thing is dealt
+    /// the same luck whatever else is in the drink, so that a drink may change while it is made.
+    #[must_use]
+    pub fn dealt(&self, prepared: &Prepared<'_>, seed: u64) -> Fate {
+        let z = self.factors.iter().map(|factor| {
+            let mut hasher = fnv::FnvHasher::with_key(seed);
+            hasher.write(factor.turns.name(prepared.cupboard()).as_bytes());
+            let mut chance = StdRng::seed_from_u64(hasher.finish());
+            let z: f64 = StandardNormal.sample(&mut chance);
+            z.clamp(-MOST_LUCK, MOST_LUCK)
+        });
+        Fate(DVector::from_iterator(self.factors.len(), z))
+    }
+
     /// Draws many of them.
     #[must_use]
     pub(crate) fn sampler(&self) -> Sampler {
@@ -151,11 +168,24 @@ impl Belief {
         fate.0.iter().copied().collect()
     }
 
+    /// Runs something with everything as a fate has it, and each step with so many times its amount.
+    pub(crate) fn with_amounts<T>(
+        &self,
+        fate: &Fate,
+        amounts: &[f64],
+        run: impl FnOnce(Nudges<'_>) -> T,
+    ) -> T {
+        run(self.kitchen(fate, amounts).nudges())
+    }
+
     /// Runs something with everything as a fate has it.
     pub(crate) fn with<T>(&self, fate: &Fate, run: impl FnOnce(Nudges<'_>) -> T) -> T {
         run(self.kitchen(fate, &[]).nudges())
     }
 }
+
+/// Nobody buys a lemon that is four times as far off as usual.
+const MOST_LUCK: f64 = 3.0;
 
 /// Draws fates from a belief.
 #[derive(Debug, Clone)]
@@ -168,8 +198,7 @@ impl Sampler {
     pub(crate) fn draw(&self, chance: &mut impl Rng) -> Fate {
         let z = DVector::from_fn(self.mean.len(), |_, _| {
             let z: f64 = StandardNormal.sample(chance);
-            // Nobody buys a lemon that is four times as far off as usual.
-            z.clamp(-3.0, 3.0)
+            z.clamp(-MOST_LUCK, MOST_LUCK)
         });
         Fate(&self.mean + &self.root * z)
     }

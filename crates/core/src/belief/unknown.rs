@@ -2,7 +2,7 @@
 
 use nalgebra::DVector;
 
-use crate::cupboard::{Care, Evidence, Form, Ingredient, Kind};
+use crate::cupboard::{Care, Cupboard, Evidence, Form, Ingredient, Kind};
 use crate::drink::Action;
 use crate::quantity::Measure;
 use crate::trace::{Luck, Nudges, Prepared};
@@ -24,6 +24,22 @@ pub enum Turns {
     BoilOff,
     /// How long things take to cool.
     Cooling,
+}
+
+impl Turns {
+    /// Names it for ever.
+    pub(super) fn name(self, cupboard: &Cupboard) -> String {
+        let of = |what: &str, i: usize| format!("{what}/{}", cupboard.ingredients()[i].id);
+        match self {
+            Self::Yield(i) => of("yield", i),
+            Self::Acid(i) => of("acid", i),
+            Self::Sugar(i) => of("sugar", i),
+            Self::Drawing(i) => of("drawing", i),
+            Self::Hold => "hold".into(),
+            Self::BoilOff => "boil_off".into(),
+            Self::Cooling => "cooling".into(),
+        }
+    }
 }
 
 /// One of them, and the standard deviation of its logarithm.

@@ -16,6 +16,7 @@
 mod evidence;
 mod flavour;
 mod ingredient;
+mod lots;
 mod own;
 mod produce;
 mod tables;
@@ -30,6 +31,8 @@ pub(crate) use flavour::{BITTER_BLENDING, NOTICED_BITTERNESS};
 pub use ingredient::{
     Allergen, Care, Form, Ingredient, Kind, Measures, Pack, Part, PhRange, Role, Trait,
 };
+pub(crate) use lots::stronger;
+pub use lots::{Lot, LotFigure};
 pub use own::{
     Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce, OwnVessel, Reading,
 };
@@ -77,6 +80,18 @@ impl Cupboard {
     #[must_use]
     pub fn kitchen(&self) -> &Kitchen {
         &self.kitchen
+    }
+
+    /// How many times as fast as the tables say its pots lose water: as it was said, or as its batches taught.
+    #[must_use]
+    pub fn boil_off(&self) -> f64 {
+        self.kitchen.boil_off.unwrap_or_else(|| self.kitchen.learned(&LotFigure::BoilOff))
+    }
+
+    /// How many times as long as the tables say things take to cool here.
+    #[must_use]
+    pub fn cooling(&self) -> f64 {
+        self.kitchen.learned(&LotFigure::Cooling)
     }
 
     /// A size of produce by `produce/size`.

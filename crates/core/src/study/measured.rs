@@ -138,7 +138,7 @@ pub fn learn<'a>(
             Ok(Lesson::of(expected_ml, measured.0, figures))
         }
         Action::Boil { .. } | Action::Heat { .. } => {
-            let now = cupboard.kitchen().boil_off.unwrap_or(1.0);
+            let now = cupboard.boil_off();
             let miss = |log: f64| {
                 let nudges = Nudges { boil_off: Some(now * log.exp()), ..Nudges::default() };
                 Ok(volume_in(&worktop.run(&prepared, nudges)?) - measured.0)

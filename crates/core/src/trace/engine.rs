@@ -211,7 +211,7 @@ impl<'a> Engine<'a> {
 
     /// How many times as long cooling takes.
     pub(super) fn cooling_luck(&self) -> f64 {
-        self.nudges.cooling.unwrap_or(1.0)
+        self.nudges.cooling.unwrap_or(1.0) * self.cupboard.cooling()
     }
 
     pub(super) fn boil_off_nudge(&self) -> Option<f64> {

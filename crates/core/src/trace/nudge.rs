@@ -1,4 +1,5 @@
-use crate::chemistry::{Component, Mixture};
+use crate::chemistry::Mixture;
+use crate::cupboard::stronger;
 
 /// What is different from the drink as it is written, in one run of it.
 ///
@@ -39,15 +40,7 @@ impl Luck {
     /// The composition as it turned out; water makes up the difference.
     pub(super) fn change(&self, mixture: &Mixture) -> Mixture {
         let mut changed = *mixture;
-        for c in Component::SUGARS {
-            changed[c] *= self.sugar;
-        }
-        for c in Component::ACIDS {
-            changed[c] *= self.acid;
-        }
-        changed[Component::StrongIons] *= self.acid;
-        let more = changed.mass().0 - mixture.mass().0;
-        changed[Component::Water] = (changed[Component::Water] - more).max(0.0);
+        stronger(&mut changed, self.acid, self.sugar);
         changed
     }
 }

@@ -21,7 +21,7 @@ fn under_the_boil(how: Vigour) -> f64 {
 
 impl Engine<'_> {
     fn boil_off(&self) -> f64 {
-        self.boil_off_nudge().or(self.cupboard.kitchen().boil_off).unwrap_or(1.0)
+        self.boil_off_nudge().unwrap_or_else(|| self.cupboard.boil_off())
     }
 
     /// Warms it to `target`, drawing and steaming on the way. Returns the time that it takes.

@@ -9,7 +9,7 @@ use proptest::prelude::*;
 
 use crate::common::{add, any_drink, drink, squeeze, stand, strain};
 
-fn hibiscus() -> Drink {
+pub fn hibiscus() -> Drink {
     drink(vec![
         add("pot", "water", "1 l"),
         add("pot", "hibiscus_dried", "40 g"),
@@ -21,37 +21,41 @@ fn hibiscus() -> Drink {
 }
 
 /// A batch that is told as a maker would.
-struct Batch {
-    drink: Drink,
-    said: Vec<Said>,
+pub struct Batch {
+    pub drink: Drink,
+    pub said: Vec<Said>,
 }
 
 impl Batch {
-    fn new(drink: Drink) -> Self {
+    pub fn new(drink: Drink) -> Self {
         Self { drink, said: Vec::new() }
     }
 
-    fn made(&self) -> Made {
+    pub fn made(&self) -> Made {
         Made::of(&self.drink, &self.said, Cupboard::builtin())
     }
 
-    fn tries(&self, at: f64, what: &Happening) -> Result<(), FieldError> {
+    pub fn tries(&self, at: f64, what: &Happening) -> Result<(), FieldError> {
         self.made().allows(what, &self.said, (at, 10_000.0), Cupboard::builtin())
     }
 
-    fn say(&mut self, at: f64, what: Happening) -> &mut Self {
+    pub fn say(&mut self, at: f64, what: Happening) -> &mut Self {
         self.tries(at, &what).unwrap();
         self.said.push(Said { at, what });
         self
     }
 
-    fn done(&mut self, at: f64, step: &str) -> &mut Self {
+    pub fn done(&mut self, at: f64, step: &str) -> &mut Self {
         self.say(at, Happening::Done { step: step.into() })
     }
 }
 
 fn done(step: &str) -> Happening {
     Happening::Done { step: step.into() }
+}
+
+pub fn finished() -> Happening {
+    Happening::Finished { place: "shelf".into(), note: String::new(), bottles: None, volume: None }
 }
 
 #[test]
@@ -88,7 +92,7 @@ fn what_is_next_waits_for_what_goes_on_in_its_vessels() {
     let mut batch = Batch::new(hibiscus());
     batch.done(1.0, "s0").done(2.0, "s1");
     batch.say(2.0, Happening::Began { step: "s2".into() });
-    let report = BatchReport::of(&batch.drink, &batch.made(), Cupboard::builtin());
+    let report = BatchReport::of(&batch.drink, &batch.made(), Cupboard::builtin(), 0.0);
     let ready: Vec<&str> = report.steps.iter().filter(|s| s.ready).map(|s| s.id.as_str()).collect();
     // While it steeps in the pot nothing is strained, and the jug waits for that.
     assert_eq!(ready, Vec::<&str>::new());
@@ -99,7 +103,7 @@ fn what_is_next_waits_for_what_goes_on_in_its_vessels() {
     let made = batch.made();
     assert_eq!(made.steps[2].state, StepState::Done { since: Some(2.0), at: 17.0 });
     assert!(matches!(made.drink.steps[2].action, Action::Infuse { minutes: 15.0, .. }));
-    let report = BatchReport::of(&batch.drink, &made, Cupboard::builtin());
+    let report = BatchReport::of(&batch.drink, &made, Cupboard::builtin(), 0.0);
     assert_eq!(report.next.as_deref(), Some("s4"));
 }
 
@@ -110,7 +114,7 @@ fn a_reading_narrows_where_it_will_end_and_a_silly_one_is_asked_about() {
         batch.done(at, step);
     }
     let cupboard = Cupboard::builtin();
-    let before = BatchReport::of(&batch.drink, &batch.made(), cupboard);
+    let before = BatchReport::of(&batch.drink, &batch.made(), cupboard, 0.0);
     let told = before.measure.as_ref().expect("the calyces are unknown");
     assert!(told.message.contains("narrow the"), "{}", told.message);
     let read = |value| Happening::Reading {
@@ -125,7 +129,7 @@ fn a_reading_narrows_where_it_will_end_and_a_silly_one_is_asked_about() {
     assert!(question.contains("9.0 % acid") && question.contains("expected"), "{question}");
     let expected = before.report.frames[3].states.last().unwrap().acidity_percent;
     batch.say(26.0, read(1.15 * expected));
-    let after = BatchReport::of(&batch.drink, &batch.made(), cupboard);
+    let after = BatchReport::of(&batch.drink, &batch.made(), cupboard, 0.0);
     assert!(
         after.doubt.acidity < 0.9 * before.doubt.acidity,
         "{:?} {:?}",
@@ -245,7 +249,7 @@ fn what_cannot_have_happened_is_refused_by_name() {
     // Said twice it counts once.
     batch.done(2.0, "s0");
     assert_eq!(batch.made().steps[0].state, StepState::Done { since: None, at: 1.0 });
-    batch.say(9.0, Happening::Finished { place: "shelf".into(), note: String::new() });
+    batch.say(9.0, finished());
     refused(&batch, done("s1"), "what");
 }
 

@@ -438,6 +438,7 @@ fn packs_prices_and_what_is_there() {
 #[test]
 fn readings_move_what_is_bought_and_can_be_undone() {
     let reading = |pieces: f64, juice_ml: f64, acidity: Option<f64>| Reading {
+        batch: None,
         produce: "lime/medium".into(),
         pieces,
         juice_ml,

@@ -12,6 +12,7 @@ use tokio::sync::broadcast::{Receiver, Sender, channel};
 use utoipa::ToSchema;
 
 use super::State;
+use crate::instruments::InstrumentView;
 
 /// Changes that a screen may be behind; one that is further behind is told to look at everything.
 const BEHIND: usize = 64;
@@ -58,9 +59,16 @@ impl Change {
     }
 }
 
-/// Tells changes to whoever listens.
-#[derive(Debug)]
-pub(crate) struct Changes(Sender<Change>);
+/// What is told on the line.
+#[derive(Debug, Clone)]
+enum News {
+    Change(Change),
+    Instrument(InstrumentView),
+}
+
+/// Tells changes, and what instruments read, to whoever listens.
+#[derive(Debug, Clone)]
+pub(crate) struct Changes(Sender<News>);
 
 impl Default for Changes {
     fn default() -> Self {
@@ -83,25 +91,39 @@ impl Changes {
         self.tell(Change { of, id: None, version: None, by });
     }
 
+    /// What an instrument reads.
+    pub(crate) fn tell_instrument(&self, view: InstrumentView) {
+        let _ = self.0.send(News::Instrument(view));
+    }
+
     fn tell(&self, change: Change) {
         // With nobody listening there is nobody to tell.
-        let _ = self.0.send(change);
+        let _ = self.0.send(News::Change(change));
     }
 }
 
 /// The next words on the line.
-async fn next(mut line: Receiver<Change>) -> Option<(web::Bytes, Receiver<Change>)> {
-    let change = match actix_web::rt::time::timeout(STILL_HERE, line.recv()).await {
+async fn next(mut line: Receiver<News>) -> Option<(web::Bytes, Receiver<News>)> {
+    let news = match actix_web::rt::time::timeout(STILL_HERE, line.recv()).await {
         Err(_) => return Some((web::Bytes::from_static(b": still here\n\n"), line)),
-        Ok(Ok(change)) => change,
-        Ok(Err(RecvError::Lagged(_))) => Change::everything(),
+        Ok(Ok(news)) => news,
+        Ok(Err(RecvError::Lagged(_))) => News::Change(Change::everything()),
         Ok(Err(RecvError::Closed)) => return None,
     };
-    let text = serde_json::to_string(&change).unwrap_or_default();
-    Some((web::Bytes::from(format!("data: {text}\n\n")), line))
+    let text = match news {
+        News::Change(change) => {
+            format!("data: {}\n\n", serde_json::to_string(&change).unwrap_or_default())
+        }
+        News::Instrument(view) => {
+            let text = serde_json::to_string(&view).unwrap_or_default();
+            format!("event: instrument\ndata: {text}\n\n")
+        }
+    };
+    Some((web::Bytes::from(text), line))
 }
 
-/// What changes on the shelf, as it happens (server-sent events; each holds a `Change`).
+/// What changes on the shelf, as it happens (server-sent events; each holds a `Change`, those called
+/// `instrument` an `InstrumentView`).
 #[utoipa::path(tag = "shelf", responses(
     (status = 200, body = Change, content_type = "text/event-stream")))]
 #[get("/api/changes")]

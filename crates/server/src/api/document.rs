@@ -11,7 +11,8 @@ use utoipa_actix_web::service_config::ServiceConfig;
 use utoipa_swagger_ui::SwaggerUi;
 
 use super::{
-    batches, changes, compute, cupboard, drinks, kitchen, learning, party, plans, settings, shelf,
+    batches, changes, compute, cupboard, drinks, instruments, kitchen, learning, party, plans,
+    settings, shelf,
 };
 
 /// How the application is.
@@ -68,7 +69,16 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(batches::list_batches)
         .service(batches::begin_batch)
         .service(batches::read_batch)
-        .service(batches::say)
+        .service(batches::say_happening)
+        .service(batches::ways)
+        .service(batches::teach_kitchen)
+        .service(batches::list_going)
+        .service(batches::make_from_plan)
+        .service(batches::set_clock)
+        .service(batches::put_before)
+        .service(batches::look_at)
+        .service(instruments::instruments)
+        .service(instruments::tell_instrument)
         .service(learning::reading)
         .service(cupboard::ingredients)
         .service(cupboard::produce)

@@ -161,6 +161,35 @@ pub(super) async fn change_kitchen(
 }
 
 impl State {
+    /// Changes the kitchen by a rule, whatever else has changed in it meanwhile.
+    pub(super) async fn change_kitchen(
+        &self,
+        store: Arc<Store>,
+        by: By,
+        change: impl Fn(&mut Kitchen) + Send + 'static,
+    ) -> Result<(), Problem> {
+        const TRIES: usize = 8;
+        let changed = web::block(move || {
+            for _ in 0..TRIES {
+                let KitchenView { version, mut kitchen } = kept_kitchen(&store)?;
+                change(&mut kitchen);
+                let faults = kitchen.check();
+                if !faults.is_empty() {
+                    return Err(NotChanged::Problem(Problem::invalid(faults)));
+                }
+                match store.write_document(KEY, version, &FORMAT.write(&kitchen), &now()) {
+                    Ok(kept) => return Ok(KitchenView { version: kept.version, kitchen }),
+                    Err(StoreError::StaleDocument(_)) => {}
+                    Err(other) => return Err(other.into()),
+                }
+            }
+            Err(NotChanged::Problem(Problem::busy()))
+        });
+        let view = changed.await.map_err(|_| Problem::busy())??;
+        self.kitchen_is(&view, by);
+        Ok(())
+    }
+
     /// From now on drinks are run on this kitchen, and every screen is told.
     fn kitchen_is(&self, view: &KitchenView, by: By) {
         self.set_cupboard(Cupboard::of(&view.kitchen));

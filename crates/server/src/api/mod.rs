@@ -12,6 +12,7 @@ mod desk;
 mod document;
 mod drinks;
 mod figures;
+mod instruments;
 mod kitchen;
 mod learning;
 mod party;
@@ -22,6 +23,7 @@ mod settings;
 mod shelf;
 mod unknown;
 
+pub(crate) use batches::{BATCH, Ending, HAPPENING, Snapshot, ending_of};
 pub(crate) use body::Body;
 pub(crate) use document::{
     document_head, document_service, document_text, drink_schema_text, routes,
@@ -32,6 +34,7 @@ pub(crate) use problem::Problem;
 pub(crate) use unknown::{Calls, bad_path, bad_query, unknown};
 
 use std::collections::HashMap;
+use std::net::SocketAddr;
 use std::sync::Arc;
 
 use actix_web::web;
@@ -39,6 +42,7 @@ use keen_core::cupboard::Cupboard;
 use keen_store::{Store, StoreError};
 use parking_lot::{Mutex, RwLock};
 
+use crate::instruments::Instruments;
 use changes::Changes;
 use desk::Desk;
 use drinks::Summary;
@@ -49,6 +53,7 @@ pub(crate) struct State {
     store: Arc<Store>,
     desk: Desk,
     changes: Changes,
+    instruments: Instruments,
     /// The tables with this kitchen's own figures over them, as they are kept.
     cupboard: RwLock<Arc<Cupboard>>,
     /// What the shelf shows of each drink at its version. Only a saving of time: it is made anew from
@@ -57,14 +62,18 @@ pub(crate) struct State {
 }
 
 impl State {
-    pub(crate) fn new(store: Arc<Store>) -> anyhow::Result<Self> {
+    pub(crate) fn new(store: Arc<Store>, bridges: &[SocketAddr]) -> anyhow::Result<Self> {
         kitchen::set_unreadable_aside(&store)?;
         settings::set_unreadable_aside(&store)?;
         let cupboard = RwLock::new(Arc::new(Cupboard::of(&kept_kitchen(&store)?.kitchen)));
+        let changes = Changes::default();
+        let screens = changes.clone();
+        let tell = Box::new(move |view| screens.tell_instrument(view));
         Ok(Self {
             store,
             desk: Desk::new()?,
-            changes: Changes::default(),
+            changes,
+            instruments: Instruments::new(bridges, tell)?,
             cupboard,
             summaries: Mutex::default(),
         })

@@ -36,7 +36,7 @@ pub(crate) struct PlanView {
     version: i64,
     /// When it was last changed, RFC 3339.
     changed_at: String,
-    plan: PlanFile,
+    pub(super) plan: PlanFile,
 }
 
 /// A line of the list of plans.
@@ -192,14 +192,14 @@ fn closed(plan: &PlanFile, zero: &Zoned) -> Result<Vec<Closed>, FieldError> {
 }
 
 /// A plan with its drinks from the shelf.
-struct Gathered {
-    file: PlanFile,
-    drinks: Vec<Result<Drink, String>>,
+pub(super) struct Gathered {
+    pub(super) file: PlanFile,
+    pub(super) drinks: Vec<Result<Drink, String>>,
 }
 
 impl State {
     /// Fetches the drinks of a plan as they are now.
-    async fn gather(&self, file: PlanFile) -> Result<Gathered, Problem> {
+    pub(super) async fn gather(&self, file: PlanFile) -> Result<Gathered, Problem> {
         let ids: Vec<String> = file.drinks.iter().map(|d| d.drink.clone()).collect();
         let kept = self
             .with_store(move |store| {
@@ -320,8 +320,18 @@ impl Gathered {
     }
 }
 
+/// When a drink of a plan is served, RFC 3339.
+pub(super) fn serving_of(plan: &PlanFile, drink: &PlannedDrink) -> Result<String, FieldError> {
+    let text = drink.serving.as_ref().unwrap_or(&plan.serving);
+    Ok(moment("serving", text, &zone())?.timestamp().to_string())
+}
+
 /// A drink at the size that the plan says, in measures that there are.
-fn sized(drink: &Drink, entry: &PlannedDrink, worktop: Worktop<'_>) -> Result<Drink, String> {
+pub(super) fn sized(
+    drink: &Drink,
+    entry: &PlannedDrink,
+    worktop: Worktop<'_>,
+) -> Result<Drink, String> {
     let Some(size) = &entry.size else { return Ok(drink.clone()) };
     let large = resize(drink, worktop, size).map_err(|e| e.message)?;
     let large = in_measures(&large, worktop, Units::AsWritten).map_err(|e| e.to_string())?;
@@ -369,7 +379,7 @@ fn list(file: &PlanFile, plan: &Plan, drinks: &[DrinkInPlan], zero: &Zoned) -> S
     text
 }
 
-fn view(kept: Kept) -> Result<PlanView, Problem> {
+pub(super) fn view(kept: Kept) -> Result<PlanView, Problem> {
     let plan = PLAN.read(&kept.body).map_err(|why| Problem::damaged_plan(&why.to_string()))?;
     Ok(PlanView { id: kept.id, version: kept.version, changed_at: kept.changed_at, plan })
 }

@@ -5,7 +5,7 @@ use serde_json::{Value, json};
 use crate::support::{Application, dearest, limeade};
 
 /// Calyces steeped in a pot, strained into a jug.
-fn hibiscus() -> Value {
+pub fn hibiscus() -> Value {
     json!({
         "name": "Hibiscus", "family": "infusion",
         "vessels": [
@@ -22,22 +22,22 @@ fn hibiscus() -> Value {
     })
 }
 
-fn begin(app: &Application, drink: Value) -> (String, Value) {
+pub fn begin(app: &Application, drink: Value) -> (String, Value) {
     let kept = app.post("/api/drinks", &drink).json();
     let body = json!({ "of": kept["id"], "drink": kept["drink"] });
     let batch = app.post("/api/batches", &body).json();
     (format!("/api/batches/{}", batch["id"].as_str().unwrap()), batch)
 }
 
-fn say(app: &Application, path: &str, what: Value) -> Value {
+pub fn say(app: &Application, path: &str, what: Value) -> Value {
     app.post(&format!("{path}/happenings"), &json!({ "what": what })).json()
 }
 
-fn done(step: &str) -> Value {
+pub fn done(step: &str) -> Value {
     json!({ "done": { "step": step } })
 }
 
-fn state<'a>(batch: &'a Value, step: &str) -> &'a Value {
+pub fn state<'a>(batch: &'a Value, step: &str) -> &'a Value {
     let steps = batch["stands"]["steps"].as_array().unwrap();
     steps.iter().find(|s| s["id"] == step).unwrap()
 }

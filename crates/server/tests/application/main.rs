@@ -9,4 +9,5 @@ mod command;
 mod faults;
 mod hostile;
 mod plans;
+mod practice;
 mod support;

@@ -54,14 +54,31 @@ impl Application {
         Self::begin_with(program, "serve", &shelf, folder)
     }
 
+    /// Told something more on its command line.
+    pub fn start_told(more: &[&str]) -> Self {
+        let folder = tempfile::tempdir().unwrap();
+        let shelf = folder.path().to_owned();
+        Self::begin_told(&mut binary(), ("serve", more), &shelf, folder)
+    }
+
     fn begin(command: &str, shelf: &Path, folder: TempDir) -> Self {
         Self::begin_with(&mut binary(), command, shelf, folder)
     }
 
     fn begin_with(program: &mut Command, command: &str, shelf: &Path, folder: TempDir) -> Self {
+        Self::begin_told(program, (command, &[]), shelf, folder)
+    }
+
+    fn begin_told(
+        program: &mut Command,
+        (command, more): (&str, &[&str]),
+        shelf: &Path,
+        folder: TempDir,
+    ) -> Self {
         let mut process = program
             .args([command, "--port", "0", "--data"])
             .arg(shelf)
+            .args(more)
             .stdout(Stdio::piped())
             .spawn()
             .unwrap();

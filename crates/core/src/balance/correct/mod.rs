@@ -16,7 +16,8 @@ use crate::work::{Stopped, Worktop};
 
 pub(crate) use pitcher::Inside;
 use pitcher::what_is_in;
-use remedy::{sets, work_out};
+use remedy::work_out;
+pub(crate) use remedy::{measured, sets};
 
 /// Things at hand that are tried, and words that are listened to.
 const MOST_AT_HAND: usize = 12;
@@ -177,7 +178,7 @@ fn taste_of(contents: &Contents) -> (f64, f64) {
 }
 
 /// What words make of sweetness and acidity, as factors.
-fn felt(words: &[Doubt]) -> (f64, f64) {
+pub(crate) fn felt(words: &[Doubt]) -> (f64, f64) {
     let (mut sweet, mut sour) = (1.0, 1.0);
     for doubt in words {
         let times = match doubt.how {
@@ -202,6 +203,29 @@ fn felt(words: &[Doubt]) -> (f64, f64) {
         }
     }
     (sweet, sour)
+}
+
+/// What anyone says of something that should taste otherwise, g in 100 g of sweetness and acidity: the other
+/// way round of what words ask for. Nothing where the difference can't be tasted.
+#[must_use]
+pub fn tastes_of((sweet, sour): (f64, f64), (wanted_sweet, wanted_sour): (f64, f64)) -> Vec<Doubt> {
+    let doubt = |now: f64, wanted: f64, part: f64, [more, less]: [Word; 2]| {
+        let times = (now / wanted).ln() / (1.0 + part).ln();
+        let how = match times.abs() {
+            t if t < 1.0 => return None,
+            t if t < 2.0 => How::Touch,
+            t if t < 4.0 => How::Clearly,
+            _ => How::Far,
+        };
+        Some(Doubt { too: if times > 0.0 { more } else { less }, how })
+    };
+    [
+        doubt(sweet.max(1.0), wanted_sweet.max(1.0), NOTICED.0, [Word::Sweet, Word::NotSweet]),
+        doubt(sour.max(0.08), wanted_sour.max(0.08), NOTICED.1, [Word::Sharp, Word::NotSharp]),
+    ]
+    .into_iter()
+    .flatten()
+    .collect()
 }
 
 /// Says to wait if what lies in it will change the taste by itself.

@@ -15,7 +15,7 @@ use crate::work::{Stopped, Worktop};
 const MOST_SALT: f64 = 1.0;
 
 /// Sets of things to put it right with: something sweet, something sour, water.
-pub(super) fn sets<'a>(
+pub(crate) fn sets<'a>(
     cupboard: &'a Cupboard,
     at_hand: &[String],
     kin: &Option<String>,
@@ -172,7 +172,7 @@ fn stirring(
 }
 
 /// So much of something in a measure that a kitchen has; none where it is too little to matter.
-fn measured(cupboard: &Cupboard, it: &Ingredient, grams: Grams) -> Option<Amount> {
+pub(crate) fn measured(cupboard: &Cupboard, it: &Ingredient, grams: Grams) -> Option<Amount> {
     let least = match it.kind {
         Kind::Acid | Kind::Salt if it.form == Form::Crystals => 0.15,
         _ => 1.5,

@@ -18,6 +18,8 @@ impl Cupboard {
             if let Some(own) = kitchen.figures.get(&it.id) {
                 own.apply(it);
             }
+            let own = kitchen.figures.get(&it.id).copied().unwrap_or_default();
+            kitchen.apply_lots(it, own);
         }
         let mut produce = Self::builtin().produce().to_vec();
         for kind in &mut produce {

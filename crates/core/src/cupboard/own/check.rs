@@ -147,6 +147,24 @@ impl Kitchen {
                 }
             }
         }
+        for (i, lot) in self.lots.iter().enumerate() {
+            let at = format!("lots[{i}]");
+            if lot.batch.chars().count() > 60 || lot.day.chars().count() > 40 {
+                fault(at.clone(), "That is no batch, or no day.".into());
+            }
+            for (name, value, from, to) in [
+                ("factor", lot.factor, 0.2, 5.0),
+                ("sd", lot.sd, 0.001, 3.0),
+                ("between", lot.between, 0.001, 1.0),
+            ] {
+                if !within(Some(value), from, to) {
+                    fault(format!("{at}.{name}"), format!("{from} to {to} will do."));
+                }
+            }
+        }
+        if self.lots.len() > MOST_READINGS {
+            fault("lots".into(), "That is more than anyone makes.".into());
+        }
         if self.currency.chars().count() > 6 || self.currency.chars().any(char::is_control) {
             fault("currency".into(), "A sign of up to 6 letters will do.".into());
         }

@@ -8,7 +8,7 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 
-use super::{Form, Kind, Material, VesselKind};
+use super::{Form, Kind, Lot, Material, VesselKind};
 use crate::quantity::Amount;
 
 /// Everything that is this kitchen's own. Kept and exchanged as JSON.
@@ -32,6 +32,9 @@ pub struct Kitchen {
     /// What fruit gave, in the order in which it was read.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub readings: Vec<Reading>,
+    /// What its batches said of single lots, in the order in which they were finished.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub lots: Vec<Lot>,
     /// The sign that stands with prices.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub currency: String,
@@ -119,6 +122,9 @@ pub struct Reading {
     /// The day, as `2026-06-21`.
     #[serde(default)]
     pub day: String,
+    /// The batch that it was read in, if it was one: its id.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub batch: Option<String>,
 }
 
 /// An ingredient that the tables haven't got.

@@ -1,5 +1,9 @@
 //! The demo's shelf: what Fallow Lane Gardens serves at its open day.
 
+mod batches;
+
+pub(crate) use batches::text as batches_text;
+
 use anyhow::{Context, Result};
 use jiff::civil::{Date, Weekday};
 use keen_core::cupboard::{Cupboard, Kitchen};
@@ -14,20 +18,20 @@ use crate::api::keep_kitchen;
 
 /// The drinks, the one changed last first.
 const DRINKS: [&str; 10] = [
-    include_str!("../../../demo/lemon-verbena-lemonade.json"),
-    include_str!("../../../demo/melon-and-lime-agua-fresca.json"),
-    include_str!("../../../demo/hibiscus-and-bay-orange-cooler.json"),
-    include_str!("../../../demo/rhubarb-and-vanilla-syrup.json"),
-    include_str!("../../../demo/ginger-and-lemongrass-syrup.json"),
-    include_str!("../../../demo/blackcurrant-vinegar-cordial.json"),
-    include_str!("../../../demo/mandarin-fizz.json"),
-    include_str!("../../../demo/creamy-whole-lime-cooler.json"),
-    include_str!("../../../demo/tamarind-cooler.json"),
-    include_str!("../../../demo/mint-and-cucumber-water.json"),
+    include_str!("../../../../demo/lemon-verbena-lemonade.json"),
+    include_str!("../../../../demo/melon-and-lime-agua-fresca.json"),
+    include_str!("../../../../demo/hibiscus-and-bay-orange-cooler.json"),
+    include_str!("../../../../demo/rhubarb-and-vanilla-syrup.json"),
+    include_str!("../../../../demo/ginger-and-lemongrass-syrup.json"),
+    include_str!("../../../../demo/blackcurrant-vinegar-cordial.json"),
+    include_str!("../../../../demo/mandarin-fizz.json"),
+    include_str!("../../../../demo/creamy-whole-lime-cooler.json"),
+    include_str!("../../../../demo/tamarind-cooler.json"),
+    include_str!("../../../../demo/mint-and-cucumber-water.json"),
 ];
 
 /// The borrowed kitchen of the open day: two rings, one blender, and what its fruit gave so far.
-const KITCHEN: &str = include_str!("../../../demo/kitchen.json");
+const KITCHEN: &str = include_str!("../../../../demo/kitchen.json");
 
 /// What is served at the open day, at which size: the entry, its drink's place above, how many glasses.
 /// A syrup is made as it is written.
@@ -109,7 +113,9 @@ pub(crate) fn fill(store: &Store) -> Result<()> {
     let (body, now) = (PLAN.write(&plan), jiff::Timestamp::now().to_string());
     let draft = Draft { name: &plan.name, body: &body, now: &now, key: None };
     store.plans().create(&Uuid::now_v7().to_string(), draft)?;
-    keep_kitchen(store, &kitchen()?)?;
+    let mut kitchen = kitchen()?;
+    batches::fill(store, &ids, &mut kitchen)?;
+    keep_kitchen(store, &kitchen)?;
     Ok(())
 }
 

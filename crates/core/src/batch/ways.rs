@@ -1,0 +1,414 @@
+//! How to go on when it turns out otherwise than it was written.
+//!
+//! The drink as made is run with what is believed by now. What is still ahead may be changed, and something
+//! may be stirred in; the amounts are found as in any other solving, by running it, rounded to what a kitchen
+//! measures, and shown with where that leads.
+
+use serde::Serialize;
+
+use super::view::believed;
+use super::{Happening, Made, StepState};
+use crate::balance::{
+    BalanceMap, Doubt, NOTICED, Profile, Spot, Unknown, Wish, felt, measured, nearest, sets,
+};
+use crate::belief::Belief;
+use crate::cupboard::{Form, Ingredient, Kind, VesselKind};
+use crate::drink::{Action, Drink, Step};
+use crate::quantity::{Amount, Celsius, Grams};
+use crate::trace::{MEASURED_AT, Prepared, Trace};
+use crate::work::{Stopped, Worktop};
+
+/// One way to go on.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Way {
+    /// What to do, in words, one after the other.
+    pub words: Vec<String>,
+    /// The same as it is said when it is done.
+    pub does: Vec<Happening>,
+    /// Where it then ends, g in 100 g.
+    pub ends: Spot,
+    /// How much there is then, ml.
+    pub volume_ml: f64,
+    /// Whether that is as near as anyone tastes.
+    pub reached: bool,
+}
+
+/// So much more or less of a step that is ahead is thought of.
+const LEAST: f64 = 0.2;
+const MOST: f64 = 4.0;
+/// A change of a step by less than this isn't worth saying: a scale and a jug are no better.
+const WORTH_SAYING: f64 = 0.02;
+
+/// Less than this isn't worth weighing another amount of what is ahead anyway, in differences that are just
+/// noticed. It costs nothing, so it is well below one.
+const WORTH_CHANGING: f64 = 0.3;
+
+/// What is moved: the amount of a step that is ahead, or something that is put in besides.
+struct Moved<'a> {
+    step: usize,
+    it: &'a Ingredient,
+    /// For what is put in besides, the portion that is counted, g.
+    portion: Option<f64>,
+}
+
+/// Where the finished drink lies, and what there is of it.
+#[derive(Debug, Clone, Copy)]
+struct End {
+    spot: Spot,
+    ml: f64,
+}
+
+fn end_of(drink: &Drink, trace: &Trace) -> Option<End> {
+    let profile = trace.outcome().and_then(Profile::of)?;
+    let point = BalanceMap::of(drink.family, Some(&profile)).point?;
+    let spot = Spot { sweetness: point.sweetness, acidity: point.acidity };
+    Some(End { spot, ml: profile.volume_ml })
+}
+
+/// Whether a difference is noticed, as ratios, so that a step down is as large as the step up.
+pub(super) fn is_noticed(now: Spot, wanted: Spot) -> bool {
+    let far = |a: f64, b: f64, floor: f64, part: f64| {
+        let (a, b) = (a.max(floor), b.max(floor));
+        (a / b).max(b / a) >= 1.0 + part * 0.999
+    };
+    far(now.sweetness, wanted.sweetness, 1.0, NOTICED.0)
+        || far(now.acidity, wanted.acidity, 0.08, NOTICED.1)
+}
+
+/// Two or three ways to go on, the smallest change first: to where the drink was to be, or, from what it
+/// tastes like, to where the tongue wants it. None where it lies there already, as near as anyone tastes, or
+/// where nothing can be done any more.
+///
+/// # Errors
+/// If it takes more work than there is.
+pub fn ways_on(
+    written: &Drink,
+    made: &Made,
+    words: &[Doubt],
+    worktop: Worktop<'_>,
+) -> Result<Vec<Way>, Stopped> {
+    let cupboard = worktop.cupboard();
+    let prepared = Prepared::new(&made.drink, cupboard);
+    let (belief, _) = believed(made, &prepared);
+    let end =
+        belief.with_amounts(&belief.middle(), &[], |nudges| worktop.run(&prepared, nudges))?;
+    let aim = if words.is_empty() {
+        end_of(written, &worktop.trace(written)?)
+    } else {
+        let (sweet, sour) = felt(words);
+        end_of(&made.drink, &end).map(|now| End {
+            spot: Spot { sweetness: now.spot.sweetness * sweet, acidity: now.spot.acidity * sour },
+            ..now
+        })
+    };
+    match aim {
+        Some(aim) if !made.finished => ways_to(made, &belief, aim.spot, worktop),
+        _ => Ok(Vec::new()),
+    }
+}
+
+fn ways_to(
+    made: &Made,
+    belief: &Belief,
+    aim: Spot,
+    worktop: Worktop<'_>,
+) -> Result<Vec<Way>, Stopped> {
+    let cupboard = worktop.cupboard();
+    let middle = belief.middle();
+    let prepared = Prepared::new(&made.drink, cupboard);
+    let here = belief.with_amounts(&middle, &[], |nudges| worktop.run(&prepared, nudges))?;
+    let Some(End { spot, .. }) = end_of(&made.drink, &here) else { return Ok(Vec::new()) };
+    let off = differences(spot, aim);
+    if off < WORTH_CHANGING {
+        return Ok(Vec::new());
+    }
+    let mut ways: Vec<Way> = Vec::new();
+    let mut keep = |way: Option<(Way, Trace)>| {
+        let Some((way, _)) = way else { return };
+        let nearer = differences(way.ends, aim) < 0.7 * differences(spot, aim);
+        if nearer && !way.words.is_empty() && ways.iter().all(|other| other.words != way.words) {
+            ways.push(way);
+        }
+    };
+    let ahead = ahead_of(made, worktop);
+    let fits = |way: Option<(Way, Trace)>| {
+        way.filter(|(_, trace)| over(made, &here, Some(trace)).is_none())
+    };
+    if !ahead.is_empty() {
+        keep(fits(work_out(made, made.drink.clone(), belief, &ahead, aim, worktop)?));
+        let dry: Vec<Moved<'_>> = ahead.into_iter().filter(|m| m.it.kind != Kind::Water).collect();
+        if !dry.is_empty() {
+            keep(fits(work_out(made, made.drink.clone(), belief, &dry, aim, worktop)?));
+        }
+    }
+    // Nobody is sent to stir in what can't be tasted.
+    if let Some((vessel, after, there)) = pitcher(made, &here).filter(|_| is_noticed(spot, aim)) {
+        let kin = here
+            .lines
+            .iter()
+            .map(|l| &cupboard.ingredients()[l.ingredient])
+            .find(|it| it.kind == Kind::Juice && it.per_gram.titratable_acid() > 0.02)
+            .map(|it| it.id.clone());
+        for set in sets(cupboard, &[], &kin).into_iter().take(MOST_SETS) {
+            let (drink, moved) = stirring(made, (vessel, after, there), &set);
+            let tried = work_out(made, drink, belief, &moved, aim, worktop)?;
+            keep(match over(made, &here, tried.as_ref().map(|(_, trace)| trace)) {
+                None => tried,
+                Some((full, ml)) if made.drink.vessels[full].id == vessel && ml < 0.8 * there => {
+                    let out = Amount::millilitres((ml / 10.0).ceil() * 10.0);
+                    let less = made.without(vessel, &out, cupboard);
+                    let place = (vessel, after + 1, there - ml);
+                    let (drink, moved) = stirring(&less, place, &set);
+                    let mut way = work_out(&less, drink, belief, &moved, aim, worktop)?;
+                    if let Some((way, _)) = &mut way {
+                        let the = made.drink.in_sentence(full);
+                        way.words.insert(0, format!("Take {out} out of {the} first."));
+                        let volume = out;
+                        let vessel = vessel.to_owned();
+                        way.does.insert(0, Happening::PouredAway { vessel, volume });
+                    }
+                    way
+                }
+                Some(_) => None,
+            });
+        }
+    }
+    // Where there is too much of it for the room that there is, some of it is kept back.
+    if !ways.iter().any(|w| w.reached)
+        && spot.acidity > aim.acidity
+        && let Some((vessel, _, there)) = pitcher(made, &here)
+    {
+        let ml = (there * (1.0 - aim.acidity / spot.acidity) / 5.0).round() * 5.0;
+        if ml >= 5.0 && ml < 0.8 * there {
+            let out = Amount::millilitres(ml);
+            let less = made.without(vessel, &out, cupboard);
+            let moved = ahead_of(&less, worktop);
+            let tried = work_out(&less, less.drink.clone(), belief, &moved, aim, worktop)?;
+            ways.extend(tried.filter(|(_, t)| over(made, &here, Some(t)).is_none()).map(
+                |(mut way, _)| {
+                    let the = made
+                        .drink
+                        .vessel(vessel)
+                        .map_or_else(String::new, |v| made.drink.in_sentence(v));
+                    way.words.insert(0, format!("Keep {out} of what is in {the} back."));
+                    let vessel = vessel.to_owned();
+                    way.does.insert(0, Happening::PouredAway { vessel, volume: out });
+                    way
+                },
+            ));
+        }
+    }
+    // What is ahead anyway costs nothing; what is stirred in has to be there.
+    let besides = |w: &Way| w.does.iter().filter(|d| !matches!(d, Happening::Used { .. })).count();
+    ways.sort_by(|a, b| {
+        (b.reached.cmp(&a.reached))
+            .then(besides(a).cmp(&besides(b)))
+            .then(a.does.len().cmp(&b.does.len()))
+            .then(differences(a.ends, aim).total_cmp(&differences(b.ends, aim)))
+    });
+    ways.truncate(3);
+    Ok(ways)
+}
+
+/// Sets of things to stir in that are tried.
+const MOST_SETS: usize = 6;
+
+/// How far a place on the map is from another one, in differences that are just noticed.
+#[must_use]
+pub fn differences(now: Spot, wanted: Spot) -> f64 {
+    let of = |a: f64, b: f64, floor: f64, part: f64| {
+        ((a.max(floor) / b.max(floor)).ln() / (1.0 + part).ln()).abs()
+    };
+    let sweet = of(now.sweetness, wanted.sweetness, 1.0, NOTICED.0);
+    sweet.hypot(of(now.acidity, wanted.acidity, 0.08, NOTICED.1))
+}
+
+/// Steps still ahead whose amounts bring sugar, acid or water.
+fn ahead_of<'a>(made: &Made, worktop: Worktop<'a>) -> Vec<Moved<'a>> {
+    let cupboard = worktop.cupboard();
+    let steps = made.drink.steps.iter().zip(&made.steps).enumerate();
+    let ahead = steps.filter(|(_, (_, made))| made.state == StepState::Ahead);
+    ahead
+        .filter_map(|(step, (written, _))| {
+            let (Action::Add { ingredient, .. }
+            | Action::Squeeze { ingredient, .. }
+            | Action::TopUp { ingredient, .. }) = &written.action
+            else {
+                return None;
+            };
+            let it = cupboard.ingredient(ingredient)?;
+            let matters = it.kind == Kind::Water
+                || it.form != Form::Pieces
+                    && (it.per_gram.titratable_acid() > 0.01
+                        || it.per_gram.sucrose_equivalent().0 > 0.05);
+            matters.then_some(Moved { step, it, portion: None })
+        })
+        .collect()
+}
+
+/// The vessel that the drink is in by now, after which step, and how much is in it, ml.
+fn pitcher<'a>(made: &'a Made, here: &Trace) -> Option<(&'a str, usize, f64)> {
+    let in_it = |vessel: usize| {
+        let after = made.last_on(vessel)?;
+        let there = here.after(after, vessel)?.liquid.volume(MEASURED_AT).0;
+        let kind = made.drink.vessels[vessel].kind;
+        let holds = kind.strainer().is_none() && kind != VesselKind::Glass;
+        (there > 20.0 && holds).then_some((vessel, after, there))
+    };
+    let all = (0..made.drink.vessels.len()).filter_map(in_it);
+    let (vessel, after, there) = all.max_by(|a, b| a.2.total_cmp(&b.2))?;
+    // What still draws, or is still to be strained or boiled down, is not set right yet.
+    let later = made.drink.steps.iter().zip(&made.steps).skip(after + 1);
+    let id = made.drink.vessels[vessel].id.as_str();
+    let mut ahead = later.filter(|(step, _)| step.action.path().contains(&id));
+    let changes = ahead.any(|(step, _)| {
+        matches!(step.action, Action::Boil { .. } | Action::Reduce { .. } | Action::Infuse { .. })
+    });
+    let waits = matches!(made.steps[after].state, StepState::Running { .. });
+    (!changes && !waits).then_some((id, after, there))
+}
+
+/// The amounts that bring it there, rounded, and what is said of them.
+fn work_out(
+    made: &Made,
+    drink: Drink,
+    belief: &Belief,
+    moved: &[Moved<'_>],
+    aim: Spot,
+    worktop: Worktop<'_>,
+) -> Result<Option<(Way, Trace)>, Stopped> {
+    let cupboard = worktop.cupboard();
+    let middle = belief.middle();
+    let prepared = Prepared::new(&drink, cupboard);
+    let mut plain = vec![1.0; drink.steps.len()];
+    for m in moved.iter().filter(|m| m.portion.is_some()) {
+        plain[m.step] = 0.0;
+    }
+    let run = |factors: &[f64]| {
+        let mut amounts = plain.clone();
+        for (m, factor) in moved.iter().zip(factors) {
+            amounts[m.step] = *factor;
+        }
+        belief.with_amounts(&middle, &amounts, |nudges| worktop.run(&prepared, nudges))
+    };
+    let read = |factors: &[f64]| {
+        let end = end_of(&drink, &run(factors)?);
+        Ok(end.map(|e| [e.spot.sweetness, e.spot.acidity]))
+    };
+    let unknowns: Vec<Unknown> = moved
+        .iter()
+        .map(|m| match m.portion {
+            None => {
+                let weight = if m.it.kind == Kind::Water { 0.3 } else { 1.0 };
+                Unknown { start: 1.0, least: LEAST, most: MOST, weight }
+            }
+            Some(_) => {
+                let most = if m.it.kind == Kind::Salt { 1.0 } else { 60.0 };
+                Unknown { start: 0.0, least: 0.0, most, weight: 0.01 }
+            }
+        })
+        .collect();
+    let wishes = [
+        Wish { reading: 0, wanted: aim.sweetness, scale: aim.sweetness.max(1.0) },
+        Wish { reading: 1, wanted: aim.acidity, scale: aim.acidity.max(0.08) },
+    ];
+    let Some((factors, _)) = nearest(&unknowns, &wishes, read)? else { return Ok(None) };
+
+    // What a kitchen measures of it.
+    let mut tried = made.drink.clone();
+    let (mut words, mut does) = (Vec::new(), Vec::new());
+    let mut besides = Vec::new();
+    for (m, factor) in moved.iter().zip(&factors) {
+        match m.portion {
+            Some(portion) => {
+                let Some(amount) = measured(cupboard, m.it, Grams(factor * portion)) else {
+                    continue;
+                };
+                let vessel = drink.steps[m.step].action.path()[0].to_owned();
+                besides.push((vessel, m.it, amount));
+            }
+            None if (factor - 1.0).abs() < WORTH_SAYING => {}
+            None => {
+                let step = &made.drink.steps[m.step];
+                let Some(written) = step.action.amount() else { continue };
+                let amount = written.scaled(*factor).rounded();
+                if amount == *written {
+                    continue;
+                }
+                if let Some(place) = tried.steps[m.step].action.amount_mut() {
+                    *place = amount.clone();
+                }
+                words.push(format!("{}: {amount} instead of {written}.", m.it.name));
+                does.push(Happening::Used { step: step.id.clone(), amount });
+            }
+        }
+    }
+    let last = |tried: &Drink, vessel: &str| {
+        let at = tried.vessel(vessel).and_then(|v| made.last_on(v));
+        at.map_or(0, |at| at + 1)
+    };
+    for (i, (vessel, it, amount)) in besides.into_iter().enumerate() {
+        let the = tried.vessel(&vessel).map_or_else(String::new, |v| tried.in_sentence(v));
+        let add = Action::add(vessel.clone(), it.id.clone(), amount.clone());
+        let at = last(&tried, &vessel) + i;
+        tried.steps.insert(at, Step::new(format!("besides-{i}"), add));
+        words.push(format!("Stir {amount} {} into {the}.", lower(&it.name)));
+        does.push(Happening::Added { vessel, ingredient: it.id.clone(), amount });
+    }
+    let prepared = Prepared::new(&tried, cupboard);
+    let trace = belief.with_amounts(&middle, &[], |nudges| worktop.run(&prepared, nudges))?;
+    let Some(end) = end_of(&tried, &trace) else { return Ok(None) };
+    let reached = !is_noticed_half(end.spot, aim);
+    Ok(Some((Way { words, does, ends: end.spot, volume_ml: end.ml, reached }, trace)))
+}
+
+/// As near as anyone tastes: seven tenths of what is just noticed.
+fn is_noticed_half(now: Spot, aim: Spot) -> bool {
+    let off = |a: f64, b: f64, floor: f64, part: f64| (a - b).abs() > 0.7 * part * b.max(floor);
+    off(now.sweetness, aim.sweetness, 1.0, NOTICED.0)
+        || off(now.acidity, aim.acidity, 0.08, NOTICED.1)
+}
+
+/// A vessel that gets too full by it, and by how much, ml; not one that was as full before.
+fn over(made: &Made, before: &Trace, after: Option<&Trace>) -> Option<(usize, f64)> {
+    let after = after?;
+    (0..made.drink.vessels.len())
+        .filter(|v| {
+            let kind = made.drink.vessels[*v].kind;
+            kind.strainer().is_none() && kind != VesselKind::Glass
+        })
+        .filter_map(|v| {
+            let vessel = &made.drink.vessels[v];
+            let room = vessel.capacity().0 * vessel.kind.working_level(Celsius(5.0));
+            let (was, is) = (before.highest_level(v).0, after.highest_level(v).0);
+            (is > room + 1.0 && is > was + 1.0).then_some((v, is - room))
+        })
+        .max_by(|a, b| a.1.total_cmp(&b.1))
+}
+
+/// The drink with each of a set put into a vessel in portions: a tenth of what is there, a thousandth of what
+/// is strong.
+fn stirring<'a>(
+    made: &Made,
+    (vessel, after, there): (&str, usize, f64),
+    set: &[&'a Ingredient],
+) -> (Drink, Vec<Moved<'a>>) {
+    let mut drink = made.drink.clone();
+    let mut moved = Vec::new();
+    for (i, it) in set.iter().enumerate() {
+        let strong = it.per_gram.titratable_acid() > 0.3 || it.kind == Kind::Salt;
+        let portion = (there * if strong { 0.001 } else { 0.1 }).max(1e-6);
+        let add = Action::add(vessel, it.id.clone(), Amount::grams(portion));
+        let step = after + 1 + i;
+        drink.steps.insert(step, Step::new(format!("besides-{i}"), add));
+        moved.push(Moved { step, it, portion: Some(portion) });
+    }
+    (drink, moved)
+}
+
+fn lower(name: &str) -> String {
+    let mut letters = name.chars();
+    let first = letters.next().map(|c| c.to_lowercase().to_string()).unwrap_or_default();
+    first + letters.as_str()
+}

@@ -1,0 +1,81 @@
+use rand::SeedableRng;
+use rand::rngs::StdRng;
+
+use crate::acid_kit::AcidKit;
+use crate::clock::Clock;
+use crate::line::{Line, Order};
+use crate::ph_meter::PhMeter;
+use crate::refractometer::Refractometer;
+use crate::scale::Scale;
+use crate::thermometer::Thermometer;
+
+/// A set of stand-ins: one of each kind.
+#[derive(Debug)]
+pub struct Stand {
+    scale: Scale,
+    thermometer: Thermometer,
+    refractometer: Refractometer,
+    ph_meter: PhMeter,
+    acid_kit: AcidKit,
+    clock: Clock,
+    /// Real minutes that have passed.
+    real: f64,
+    chance: StdRng,
+}
+
+impl Stand {
+    /// A set whose errors a seed deals.
+    #[must_use]
+    pub fn new(seed: u64) -> Self {
+        let mut chance = StdRng::seed_from_u64(seed);
+        Self {
+            scale: Scale::default(),
+            thermometer: Thermometer::default(),
+            refractometer: Refractometer::default(),
+            ph_meter: PhMeter::new(&mut chance),
+            acid_kit: AcidKit::default(),
+            clock: Clock::default(),
+            real: 0.0,
+            chance,
+        }
+    }
+
+    /// Lets some time go by.
+    pub fn pass(&mut self, seconds: f64) {
+        self.real += seconds / 60.0;
+        self.scale.pass(seconds);
+        self.thermometer.pass(seconds);
+        self.refractometer.pass(seconds);
+        self.ph_meter.pass(seconds, &mut self.chance);
+    }
+
+    /// Tells one of them something; whether there is such an instrument.
+    pub fn hear(&mut self, instrument: &str, order: &Order) -> bool {
+        if !order.makes_sense() {
+            return false;
+        }
+        match instrument {
+            "scale-1" => self.scale.hear(order),
+            "thermometer-1" => self.thermometer.hear(order),
+            "refractometer-1" => self.refractometer.hear(order, &mut self.chance),
+            "ph-meter-1" => self.ph_meter.hear(order, &mut self.chance),
+            "acid-kit-1" => self.acid_kit.hear(order, &mut self.chance),
+            "clock-1" => self.clock = self.clock.hears(order, self.real),
+            _ => return false,
+        }
+        true
+    }
+
+    /// What each of them reads now.
+    #[must_use]
+    pub fn lines(&self) -> Vec<Line> {
+        vec![
+            self.scale.line(),
+            self.thermometer.line(),
+            self.refractometer.line(),
+            self.ph_meter.line(),
+            self.acid_kit.line(),
+            self.clock.line(self.real),
+        ]
+    }
+}

@@ -1,0 +1,434 @@
+//! Batches: makings of a drink. What happens is only ever added to; what a screen shows is worked out from
+//! it whenever it is looked at.
+
+mod from_plan;
+mod going;
+mod practice;
+mod say;
+mod teach;
+
+pub(super) use from_plan::make_from_plan;
+pub(super) use going::list_going;
+pub(super) use practice::{look_at, put_before, set_clock};
+pub(super) use say::{say_happening, ways};
+pub(super) use teach::teach_kitchen;
+
+use actix_web::{HttpResponse, get, post, web};
+use jiff::{SignedDuration, Timestamp};
+use keen_core::balance::Spot;
+use keen_core::batch::{BatchReport, Happening, Made, Said, Teaching};
+use keen_core::cupboard::{Cupboard, Kitchen};
+use keen_core::drink::{Drink, FieldError};
+use keen_formats::Format;
+use keen_instruments::Clock;
+use keen_store::{KeptBatch, KeptHappening, Wanted};
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use utoipa::{IntoParams, ToSchema};
+
+use super::body::SaidUnder;
+use super::changes::Changed;
+use super::desk::{Asker, By};
+use super::{Body, Problem, State, now};
+use practice::TruthView;
+
+/// Version 1 is the only one so far.
+pub(crate) const BATCH: Format = Format { name: "keen-pitcher/batch", field: "batch", steps: &[] };
+pub(crate) const HAPPENING: Format =
+    Format { name: "keen-pitcher/happening", field: "happening", steps: &[] };
+
+/// What a batch begins with: the drink and the kitchen as they were.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+pub(crate) struct Snapshot {
+    pub(crate) drink: Drink,
+    pub(crate) kitchen: Kitchen,
+    /// What deals the luck of a practice run; it is never told.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) seed: Option<u64>,
+    /// The plan that it is made for.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub(crate) plan: Option<OfPlan>,
+}
+
+/// The plan that a batch is made for.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct OfPlan {
+    /// The plan's id.
+    pub(crate) id: String,
+    /// The drink's entry in it.
+    pub(crate) entry: String,
+    /// When it is served, RFC 3339.
+    pub(crate) serve_at: String,
+}
+
+/// A line of the list of batches.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct BatchEntry {
+    pub(crate) id: String,
+    /// The drink's id on the shelf.
+    drink: String,
+    pub(crate) name: String,
+    /// When it was begun, RFC 3339.
+    begun_at: String,
+    /// When it was finished, RFC 3339.
+    finished_at: Option<String>,
+    /// Whether it is made in the practice kitchen.
+    practice: bool,
+    /// How it ended, if it has.
+    ending: Option<Ending>,
+}
+
+/// How a batch ended: what was written beside what was made.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub(crate) struct Ending {
+    /// Where it was to be on the map.
+    written: Option<Spot>,
+    /// Where it is believed to be.
+    made: Option<Spot>,
+    /// How far that may be off, a standard deviation.
+    doubt: Spot,
+    /// How much there was to be, ml.
+    written_ml: f64,
+    /// How much there is, ml.
+    made_ml: f64,
+    /// Minutes from beginning to end.
+    minutes: f64,
+    /// How many readings were taken.
+    readings: usize,
+    /// How many of them lay inside what had been predicted as nine in ten.
+    inside: usize,
+    /// Where it was put.
+    place: String,
+    /// How it turned out.
+    note: String,
+    /// How many bottles it filled.
+    bottles: Option<u32>,
+}
+
+/// Some batches.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct Batches {
+    /// Those that go on first, then the last begun.
+    batches: Vec<BatchEntry>,
+    /// Readings of all that are finished, without practice.
+    readings: i64,
+    /// How many of them lay inside what had been predicted as nine in ten.
+    inside: i64,
+}
+
+/// Which batches.
+#[derive(Debug, Deserialize, IntoParams)]
+pub(crate) struct BatchesQuery {
+    /// Those of one drink, by its id on the shelf.
+    drink: Option<String>,
+}
+
+/// A batch as it stands.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct BatchView {
+    #[serde(flatten)]
+    entry: BatchEntry,
+    /// The plan that it is made for.
+    plan: Option<OfPlan>,
+    /// When it is to be ready, minutes since it was begun, if it is made for a plan.
+    serve_at: Option<f64>,
+    /// What time it is, minutes since it was begun.
+    now: f64,
+    /// How many times as fast its clock runs: 1, but in the practice kitchen.
+    rate: f64,
+    /// How it stands.
+    stands: BatchReport,
+    /// Everything that was said of it, in its order.
+    said: Vec<Said>,
+    /// The places in that list of what was taken back.
+    taken_back: Vec<usize>,
+    /// What a finished batch teaches the kitchen.
+    teaches: Vec<Teaching>,
+    /// Whether the kitchen has learned that; none while nobody has said.
+    learned: Option<bool>,
+    /// How it really was, at the end of a practice run.
+    truth: Option<TruthView>,
+}
+
+/// A batch that is begun.
+#[derive(Debug, Deserialize, ToSchema)]
+#[allow(dead_code, reason = "describes the body, which is read field by field")]
+pub(crate) struct BeginBatch {
+    /// The drink's id on the shelf.
+    of: String,
+    /// The drink at the size that is made.
+    drink: Drink,
+    /// Whether it is made in the practice kitchen, with luck that nobody has seen.
+    #[serde(default)]
+    practice: bool,
+}
+
+/// A batch as it is kept, read.
+pub(super) struct Read {
+    kept: KeptBatch,
+    drink: Drink,
+    cupboard: Cupboard,
+    seed: Option<u64>,
+    plan: Option<OfPlan>,
+    clock: Option<Clock>,
+    said: Vec<Said>,
+}
+
+pub(crate) fn minutes_since(begun: &str, at: &str) -> f64 {
+    let read = |text: &str| text.parse::<Timestamp>().ok();
+    read(begun).zip(read(at)).map_or(0.0, |(a, b)| (b.as_millisecond() - a.as_millisecond()) as f64)
+        / 60_000.0
+}
+
+/// So many minutes after a moment.
+fn after(begun: &str, minutes: f64) -> String {
+    let later = || {
+        let begun: Timestamp = begun.parse().ok()?;
+        begun.checked_add(SignedDuration::from_millis((minutes * 60_000.0) as i64)).ok()
+    };
+    later().map_or_else(|| begun.to_owned(), |at| at.to_string())
+}
+
+impl Read {
+    pub(super) fn of((kept, happenings): (KeptBatch, Vec<KeptHappening>)) -> Result<Self, Problem> {
+        let told = |why: keen_formats::FormatError| Problem::damaged_batch(&why.to_string());
+        let Snapshot { drink, kitchen, seed, plan } = BATCH.read(&kept.body).map_err(told)?;
+        let mut said: Vec<Said> = Vec::with_capacity(happenings.len());
+        for happening in happenings {
+            let what: Happening = HAPPENING.read(&happening.body).map_err(told)?;
+            // A clock that was put back makes nothing happen before what was said before it.
+            let at =
+                minutes_since(&kept.begun_at, &happening.at).max(said.last().map_or(0.0, |s| s.at));
+            said.push(Said { at, what });
+        }
+        let clock = kept.clock.as_deref().and_then(|text| serde_json::from_str(text).ok());
+        Ok(Self { drink, cupboard: Cupboard::of(&kitchen), seed, plan, clock, said, kept })
+    }
+
+    fn made(&self) -> Made {
+        Made::of(&self.drink, &self.said, &self.cupboard)
+    }
+
+    /// What time it is, minutes since it was begun: by its own clock, if it has one.
+    fn now(&self) -> f64 {
+        let real = minutes_since(&self.kept.begun_at, &now());
+        let shown = self.clock.map_or(real, |clock| clock.shows(real));
+        shown.max(self.said.last().map_or(0.0, |s| s.at))
+    }
+
+    /// That as a moment: the one on the wall, but in the practice kitchen.
+    fn moment(&self) -> String {
+        match self.clock {
+            None => now(),
+            Some(_) => after(&self.kept.begun_at, self.now()),
+        }
+    }
+
+    fn learned(&self) -> Option<bool> {
+        standing(&self.said).find_map(|what| match what {
+            Happening::Taught { learned } => Some(*learned),
+            _ => None,
+        })
+    }
+
+    fn report(&self) -> BatchReport {
+        BatchReport::of(&self.drink, &self.made(), &self.cupboard, self.now())
+    }
+
+    fn ending(&self) -> Option<Ending> {
+        ending_of(&self.drink, &self.said, &self.cupboard)
+    }
+
+    fn view(self) -> BatchView {
+        let finished = self.kept.finished_at.is_some();
+        let practice = self.kept.practice;
+        let teaches = if finished && !practice { self.teaches() } else { Vec::new() };
+        BatchView {
+            now: self.now(),
+            rate: self.clock.map_or(1.0, |clock| clock.rate),
+            stands: self.report(),
+            taken_back: taken_back(&self.said),
+            teaches,
+            learned: self.learned(),
+            truth: if finished { self.truth_view() } else { None },
+            serve_at: self
+                .plan
+                .as_ref()
+                .map(|plan| minutes_since(&self.kept.begun_at, &plan.serve_at)),
+            plan: self.plan,
+            said: self.said,
+            entry: entry(self.kept),
+        }
+    }
+}
+
+fn taken_back(said: &[Said]) -> Vec<usize> {
+    let of = |s: &Said| match s.what {
+        Happening::TakenBack { of } => Some(of),
+        _ => None,
+    };
+    said.iter().filter_map(of).collect()
+}
+
+/// What was said and not taken back, the last first.
+fn standing(said: &[Said]) -> impl Iterator<Item = &Happening> {
+    let back = taken_back(said);
+    let all = said.iter().enumerate().rev();
+    all.filter(move |(place, _)| !back.contains(place)).map(|(_, said)| &said.what)
+}
+
+/// How a batch ended; nothing if it hasn't.
+pub(crate) fn ending_of(drink: &Drink, said: &[Said], cupboard: &Cupboard) -> Option<Ending> {
+    let (place, note, bottles) = standing(said).find_map(|what| match what {
+        Happening::Finished { place, note, bottles, .. } => {
+            Some((place.clone(), note.clone(), *bottles))
+        }
+        _ => None,
+    })?;
+    let minutes = said.iter().find(|s| matches!(s.what, Happening::Finished { .. }))?.at;
+    let report = BatchReport::of(drink, &Made::of(drink, said, cupboard), cupboard, minutes);
+    let point = report.report.map.point.as_ref();
+    Some(Ending {
+        written: report.written,
+        made: point.map(|p| Spot { sweetness: p.sweetness, acidity: p.acidity }),
+        doubt: report.doubt,
+        written_ml: report.written_ml,
+        made_ml: report.report.profile.as_ref().map_or(0.0, |p| p.volume_ml),
+        minutes,
+        readings: report.readings.len(),
+        inside: report.inside,
+        place,
+        note,
+        bottles,
+    })
+}
+
+fn entry(kept: KeptBatch) -> BatchEntry {
+    BatchEntry {
+        id: kept.id,
+        drink: kept.drink,
+        name: kept.name,
+        begun_at: kept.begun_at,
+        finished_at: kept.finished_at,
+        practice: kept.practice,
+        ending: kept.ending.as_deref().and_then(|text| serde_json::from_str(text).ok()),
+    }
+}
+
+/// Batches, those that go on first.
+#[utoipa::path(tag = "batches", params(BatchesQuery), responses((status = 200, body = Batches)))]
+#[get("/api/batches")]
+pub(super) async fn list_batches(
+    state: web::Data<State>,
+    query: web::Query<BatchesQuery>,
+) -> Result<web::Json<Batches>, Problem> {
+    const MOST: usize = 200;
+    let of = query.into_inner().drink;
+    let (found, predicted) = state
+        .with_store(move |store| {
+            let wanted = Wanted { drink: of.as_deref(), going: false };
+            Ok((store.batches(&wanted, MOST)?, store.predicted(of.as_deref())?))
+        })
+        .await?;
+    Ok(web::Json(Batches {
+        batches: found.into_iter().map(entry).collect(),
+        readings: predicted.readings,
+        inside: predicted.inside,
+    }))
+}
+
+/// Begin a batch. Said twice under one `Idempotency-Key` it is begun once.
+#[utoipa::path(tag = "batches", request_body = BeginBatch, responses(
+    (status = 201, body = BatchView)))]
+#[post("/api/batches")]
+pub(super) async fn begin_batch(
+    state: web::Data<State>,
+    asker: Asker,
+    key: SaidUnder,
+    by: By,
+    body: Body,
+) -> Result<HttpResponse, Problem> {
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Parts {
+        of: String,
+        drink: Value,
+        #[serde(default)]
+        practice: bool,
+    }
+    let Parts { of, drink, practice } = body.json()?;
+    if of.chars().count() > 100 {
+        let message = "That is no drink of the shelf.".into();
+        return Err(FieldError { field: "of".into(), message }.into());
+    }
+    let drink = keen_formats::drink_from_value(drink, &state.cupboard())?;
+    let seed = practice.then(rand::random);
+    state.begin(Beginning { of, drink, seed, plan: None }, asker, key, by).await
+}
+
+/// What a batch is begun with.
+pub(super) struct Beginning {
+    of: String,
+    drink: Drink,
+    seed: Option<u64>,
+    plan: Option<OfPlan>,
+}
+
+impl State {
+    pub(super) async fn batch(&self, id: &str) -> Result<Read, Problem> {
+        let id = id.to_owned();
+        Read::of(self.with_store(move |store| store.batch(&id)).await?)
+    }
+
+    async fn begin(
+        &self,
+        Beginning { of, drink, seed, plan }: Beginning,
+        asker: Asker,
+        key: SaidUnder,
+        by: By,
+    ) -> Result<HttpResponse, Problem> {
+        if drink.steps.is_empty() {
+            let message = "Nothing has to be done for this drink yet.".into();
+            return Err(FieldError { field: "drink.steps".into(), message }.into());
+        }
+        let clock = seed.map(|_| serde_json::to_string(&Clock::default()).unwrap_or_default());
+        let name = drink.name.clone();
+        let kitchen = self.cupboard().kitchen().clone();
+        let new = KeptBatch {
+            id: uuid::Uuid::now_v7().to_string(),
+            drink: of,
+            name,
+            practice: seed.is_some(),
+            body: BATCH.write(&Snapshot { drink, kitchen, seed, plan }),
+            begun_at: now(),
+            finished_at: None,
+            clock,
+            ending: None,
+        };
+        let kept = self.with_store(move |store| store.begin_batch(&new, key.0.as_deref())).await?;
+        self.changes.tell_kept(Changed::Batch, &kept.id, None, by.0);
+        let read = self.batch(&kept.id).await?;
+        let view = self.desk.ask(asker, move |_| Ok(read.view())).await?;
+        Ok(HttpResponse::Created()
+            .insert_header(("location", format!("/api/batches/{}", kept.id)))
+            .json(view))
+    }
+
+    /// A batch as it stands, worked out at the desk.
+    async fn batch_view(&self, id: &str, asker: Asker) -> Result<web::Json<BatchView>, Problem> {
+        let read = self.batch(id).await?;
+        self.desk.ask(asker, move |_| Ok(read.view())).await.map(web::Json)
+    }
+}
+
+/// A batch as it stands.
+#[utoipa::path(tag = "batches", responses(
+    (status = 200, body = BatchView), (status = 404, body = Problem)))]
+#[get("/api/batches/{id}")]
+pub(super) async fn read_batch(
+    state: web::Data<State>,
+    asker: Asker,
+    id: web::Path<String>,
+) -> Result<web::Json<BatchView>, Problem> {
+    state.batch_view(&id, asker).await
+}

@@ -1,0 +1,161 @@
+//! Saying what happened, and asking how to go on.
+
+use actix_web::{post, web};
+use keen_core::balance::Doubt;
+use keen_core::batch::{Happening, Way, doubtful, ways_on};
+use keen_core::drink::FieldError;
+use keen_core::work::{Work, Worktop};
+use keen_store::Saying;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::super::body::SaidUnder;
+use super::super::changes::Changed;
+use super::super::desk::{Asker, By};
+use super::super::{Body, Problem, State};
+use super::{BatchView, HAPPENING};
+
+/// Something that is said of a batch.
+#[derive(Debug, Deserialize, ToSchema)]
+pub(crate) struct Say {
+    /// What happened.
+    what: Happening,
+    /// A reading that is out of all likelihood is believed all the same.
+    #[serde(default)]
+    sure: bool,
+}
+
+/// Say what happened. When it is answered it is on disk; said twice under one `Idempotency-Key` it counts
+/// once. A reading that is out of all likelihood is asked about first (409, `doubtful`).
+#[utoipa::path(tag = "batches", request_body = Say, responses(
+    (status = 200, body = BatchView), (status = 404, body = Problem),
+    (status = 409, body = Problem)))]
+#[post("/api/batches/{id}/happenings")]
+pub(in crate::api) async fn say_happening(
+    state: web::Data<State>,
+    asker: Asker,
+    id: web::Path<String>,
+    key: SaidUnder,
+    by: By,
+    body: Body,
+) -> Result<web::Json<BatchView>, Problem> {
+    let Say { what, sure } = body.json()?;
+    if matches!(what, Happening::Taught { .. }) {
+        let message = "What it teaches is said by itself, with /teach.".into();
+        return Err(FieldError { field: "what".into(), message }.into());
+    }
+    state.say(&asker, &id, key, what, sure).await?;
+    state.changes.tell_kept(Changed::Batch, &id, None, by.0);
+    state.batch_view(&id, asker).await
+}
+
+impl State {
+    /// Says something of a batch, and keeps how it ended if it has.
+    pub(super) async fn say(
+        &self,
+        asker: &Asker,
+        id: &str,
+        key: SaidUnder,
+        what: Happening,
+        sure: bool,
+    ) -> Result<(), Problem> {
+        /// How often it is thought over again when something else was said meanwhile.
+        const TRIES: usize = 8;
+        let known = match key.0.clone() {
+            None => false,
+            Some(key) => {
+                let id = id.to_owned();
+                self.with_store(move |store| store.was_said(&id, &key)).await?
+            }
+        };
+        for _ in 0..if known { 0 } else { TRIES } {
+            let read = self.batch(id).await?;
+            let (at, minutes) = (read.moment(), read.now());
+            let made = read.made();
+            made.allows(&what, &read.said, (minutes, minutes), &read.cupboard)?;
+            if let Happening::Reading { vessel, quantity, value, error } = &what
+                && !sure
+                && let Some(reading) = made.reading(vessel, *quantity, *value, *error)
+            {
+                let cupboard = read.cupboard.clone();
+                let question = move |_: &Work| Ok(doubtful(&made, &reading, &cupboard));
+                if let Some(question) = self.desk.ask(asker.clone(), question).await? {
+                    return Err(Problem::doubtful(&question));
+                }
+            }
+            let finishes = match &what {
+                Happening::Finished { .. } => Some(true),
+                Happening::TakenBack { of } => {
+                    let was = read.said.get(*of).map(|s| &s.what);
+                    matches!(was, Some(Happening::Finished { .. })).then_some(false)
+                }
+                _ => None,
+            };
+            let after = i64::try_from(read.said.len()).unwrap_or(i64::MAX);
+            let (text, of, key) = (HAPPENING.write(&what), id.to_owned(), key.0.clone());
+            let said = self
+                .with_store(move |store| {
+                    let key = key.as_deref();
+                    store.say(&of, Saying { body: &text, at: &at, key, after, finishes })
+                })
+                .await?;
+            if said.is_some() {
+                break;
+            }
+        }
+        self.keep_ending(asker, id).await
+    }
+
+    /// Keeps how a finished batch ended, for lists. It can be worked out anew from what was said.
+    async fn keep_ending(&self, asker: &Asker, id: &str) -> Result<(), Problem> {
+        let read = self.batch(id).await?;
+        if read.kept.finished_at.is_none() {
+            return Ok(());
+        }
+        let ending = self.desk.ask(asker.clone(), move |_| Ok(read.ending())).await?;
+        let text = serde_json::to_string(&ending).unwrap_or_default();
+        let id = id.to_owned();
+        self.with_store(move |store| store.set_batch_ending(&id, &text)).await
+    }
+}
+
+/// What it tastes like, if it was tasted.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct AskWays {
+    /// In words; none asks how to come back to what is written.
+    #[serde(default)]
+    words: Vec<Doubt>,
+}
+
+/// How to go on.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct WaysView {
+    /// Two or three ways, the smallest change first; none where nothing needs to be done, or can be.
+    ways: Vec<Way>,
+}
+
+/// How to go on with a batch that turns out otherwise, or tastes of something. Nothing is changed by asking;
+/// what a way says is done by saying it.
+#[utoipa::path(tag = "batches", request_body = AskWays, responses(
+    (status = 200, body = WaysView), (status = 404, body = Problem)))]
+#[post("/api/batches/{id}/ways")]
+pub(in crate::api) async fn ways(
+    state: web::Data<State>,
+    asker: Asker,
+    id: web::Path<String>,
+    body: Body,
+) -> Result<web::Json<WaysView>, Problem> {
+    const MOST_WORDS: usize = 12;
+    let AskWays { words } = body.json()?;
+    if words.len() > MOST_WORDS {
+        let message = format!("{MOST_WORDS} words will do; that is {}.", words.len());
+        return Err(FieldError { field: "words".into(), message }.into());
+    }
+    let read = state.batch(&id).await?;
+    let question = move |work: &Work| {
+        let worktop = Worktop::new(&read.cupboard, work);
+        Ok(WaysView { ways: ways_on(&read.drink, &read.made(), &words, worktop)? })
+    };
+    state.desk.ask(asker, question).await.map(web::Json)
+}

@@ -1,0 +1,103 @@
+//! What the kitchen's instruments read, and what they are told.
+
+use actix_web::{HttpResponse, get, post, web};
+use keen_core::drink::FieldError;
+use keen_instruments::Order;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::{Body, Problem, State};
+use crate::instruments::InstrumentView;
+
+/// The instruments.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct InstrumentList {
+    instruments: Vec<InstrumentView>,
+}
+
+/// What an instrument is told.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(tag = "do", rename_all = "snake_case", deny_unknown_fields)]
+pub(crate) enum Told {
+    /// A scale counts from what is on it.
+    Tare,
+    /// A pH meter stands in a buffer.
+    Calibrate {
+        /// The buffer's pH.
+        with: f64,
+    },
+    /// Something is poured on the practice kitchen's scale.
+    Pour {
+        /// How much, g.
+        grams: f64,
+    },
+    /// Everything is taken off it.
+    Lift,
+    /// Drops fall into the practice kitchen's acid kit.
+    Drop {
+        /// How many.
+        count: u32,
+    },
+}
+
+impl State {
+    /// The practice kitchen's stand-ins, started if need be.
+    fn practice_kitchen(&self) -> Result<(), Problem> {
+        self.instruments.practice().map_err(|why| {
+            tracing::error!(%why, "the practice kitchen's instruments can't be started");
+            Problem::busy()
+        })
+    }
+}
+
+/// Which instruments.
+#[derive(Debug, Deserialize, utoipa::IntoParams)]
+pub(crate) struct InstrumentsQuery {
+    /// Those of the practice kitchen, too.
+    #[serde(default)]
+    practice: bool,
+}
+
+/// The kitchen's instruments, and what they read. What they read next is told with the other changes.
+#[utoipa::path(tag = "instruments", params(InstrumentsQuery), responses(
+    (status = 200, body = InstrumentList)))]
+#[get("/api/instruments")]
+pub(super) async fn instruments(
+    state: web::Data<State>,
+    query: web::Query<InstrumentsQuery>,
+) -> Result<web::Json<InstrumentList>, Problem> {
+    let practice = query.practice;
+    if practice {
+        state.practice_kitchen()?;
+    }
+    let all = state.instruments.all().into_iter();
+    let instruments = all.filter(|i| i.practice == practice).collect();
+    Ok(web::Json(InstrumentList { instruments }))
+}
+
+/// Tell an instrument something.
+#[utoipa::path(tag = "instruments", request_body = Told, responses(
+    (status = 204), (status = 404, body = Problem)))]
+#[post("/api/instruments/{id}")]
+pub(super) async fn tell_instrument(
+    state: web::Data<State>,
+    id: web::Path<String>,
+    body: Body,
+) -> Result<HttpResponse, Problem> {
+    let order = match body.json()? {
+        Told::Tare => Order::Tare,
+        Told::Calibrate { with } => Order::Calibrate { with },
+        Told::Pour { grams } => Order::Pour { grams },
+        Told::Lift => Order::Lift,
+        Told::Drop { count } => Order::Drop { count },
+    };
+    if !order.makes_sense() {
+        let message = "No instrument can do that. Is the number right?".into();
+        return Err(FieldError { field: "order".into(), message }.into());
+    }
+    if !state.instruments.order(&id, &order) {
+        let message = "That instrument isn't there. Is it switched on?".into();
+        return Err(FieldError { field: "instrument".into(), message }.into());
+    }
+    Ok(HttpResponse::NoContent().finish())
+}
