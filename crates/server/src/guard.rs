@@ -1,8 +1,8 @@
 //! Who may ask, and what a page may load.
 //!
-//! The server listens on this machine only. A page from elsewhere, open in the same browser, could
-//! still send requests here or point its own name at this address; so the `Host` must be this
-//! machine's, and an `Origin`, where a browser sends one, the same.
+//! The server listens on this machine only, unless phones are let in. A page from elsewhere, open in the same browser, could
+//! still send requests here or point its own name at this address; so the `Host` must be the
+//! door's own, and an `Origin`, where a browser sends one, the same.
 
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
@@ -11,18 +11,11 @@ use actix_web::middleware::Next;
 use actix_web::{Error, HttpMessage};
 
 use crate::api::Problem;
+use crate::phones::Entrance;
 
 /// What the page's style elements must carry to be believed; new for each answer.
 #[derive(Debug, Clone)]
 pub(crate) struct Nonce(pub(crate) String);
-
-fn is_local(authority: &str) -> bool {
-    let host = match authority.rsplit_once(':') {
-        Some((host, port)) if port.bytes().all(|b| b.is_ascii_digit()) => host,
-        _ => authority,
-    };
-    ["127.0.0.1", "localhost", "[::1]"].contains(&host)
-}
 
 fn is_allowed(request: &ServiceRequest) -> bool {
     let text = |name: HeaderName| request.headers().get(name).map(HeaderValue::to_str);
@@ -30,10 +23,11 @@ fn is_allowed(request: &ServiceRequest) -> bool {
         Some(Ok(host)) => host,
         _ => return false,
     };
+    let door = request.app_data::<Entrance>().unwrap_or(&Entrance::Here);
     match text(header::ORIGIN) {
-        None => is_local(host),
+        None => door.knows(host),
         Some(Ok(origin)) => {
-            is_local(host) && origin.strip_prefix("http://").is_some_and(|from| from == host)
+            door.knows(host) && origin.strip_prefix("http://").is_some_and(|from| from == host)
         }
         Some(Err(_)) => false,
     }

@@ -11,8 +11,10 @@ mod calm;
 mod command;
 mod console;
 mod demo;
+mod gate;
 mod guard;
 mod instruments;
+mod phones;
 mod server;
 mod shelf_place;
 
@@ -49,6 +51,9 @@ struct Serve {
     /// A bridge to instruments on this machine, as 127.0.0.1:7350; may be said several times.
     #[arg(long, value_name = "ADDRESS", value_parser = on_this_machine)]
     instruments: Vec<SocketAddr>,
+    /// Let phones in from the home network; at this address, or at those that this machine has there.
+    #[arg(long, value_name = "ADDRESS", num_args = 0..=1, require_equals = true)]
+    kitchen: Option<Option<SocketAddr>>,
 }
 
 /// Instruments are spoken to on this machine only.

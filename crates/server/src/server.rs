@@ -1,16 +1,18 @@
 //! Puts the parts together and serves them.
 
-use std::net::Ipv4Addr;
+use std::net::{Ipv4Addr, SocketAddr, TcpListener};
 use std::sync::Arc;
 use std::time::Duration;
 
+use actix_web::dev::{Server, ServerHandle};
 use actix_web::{App, HttpServer, middleware, web};
 use anyhow::{Context, Result};
 use keen_store::{Condition, Store, StoreError};
 use utoipa_actix_web::AppExt;
 
+use crate::phones::{self, Entrance, Order};
 use crate::shelf_place::{MAX_BODY, folder, shelf_in};
-use crate::{Serve, api, assets, calm, demo, guard};
+use crate::{Serve, api, assets, calm, demo, gate, guard};
 
 /// How often the shelf is tidied.
 const TIDY: Duration = Duration::from_secs(600);
@@ -35,6 +37,87 @@ fn no_port(error: &std::io::Error, port: u16) -> String {
     }
 }
 
+/// Serves at some addresses; what that door is called is known when they are taken.
+fn listen(
+    state: &web::Data<api::State>,
+    entrance: impl Fn(&[SocketAddr]) -> Entrance,
+    at: &[SocketAddr],
+) -> std::io::Result<(Server, Vec<SocketAddr>)> {
+    let taken: Vec<TcpListener> = at.iter().map(TcpListener::bind).collect::<Result<_, _>>()?;
+    let addresses: Vec<SocketAddr> =
+        taken.iter().map(TcpListener::local_addr).collect::<Result<_, _>>()?;
+    let (state, entrance) = (state.clone(), entrance(&addresses));
+    let mut server = HttpServer::new(move || {
+        let (app, document) = App::new()
+            .into_utoipa_app()
+            .openapi(api::document_head())
+            .app_data(state.clone())
+            .app_data(entrance.clone())
+            .app_data(web::PayloadConfig::new(MAX_BODY))
+            .app_data(web::QueryConfig::default().error_handler(api::bad_query))
+            .app_data(web::PathConfig::default().error_handler(api::bad_path))
+            .configure(api::routes)
+            .split_for_parts();
+        app.app_data(web::Data::new(api::Calls::of(&document)))
+            .service(api::document_service(document))
+            .service(web::scope("/api").default_service(web::to(api::unknown)))
+            .default_service(web::to(assets::serve))
+            .wrap(middleware::from_fn(calm::keep))
+            .wrap(middleware::from_fn(gate::check))
+            .wrap(middleware::from_fn(guard::check))
+            .wrap(tracing_actix_web::TracingLogger::default())
+    })
+    .workers(2)
+    .max_connections(allow_connections())
+    // Who hangs up is not worked for any more.
+    .h1_allow_half_closed(false)
+    .client_request_timeout(Duration::from_secs(5))
+    .shutdown_timeout(2);
+    for listener in taken {
+        server = server.listen(listener)?;
+    }
+    Ok((server.run(), addresses))
+}
+
+fn say_door(state: &web::Data<api::State>) -> Result<()> {
+    let Some((code, _)) = state.phones.code() else { return Ok(()) };
+    for address in state.phones.addresses() {
+        crate::console::print(&format!("Phones come in at http://{address} with the code {code}"))?;
+    }
+    Ok(())
+}
+
+/// Opens and shuts the second door when it is told to.
+async fn keep_door(
+    state: web::Data<api::State>,
+    mut orders: phones::Orders,
+    said: Option<SocketAddr>,
+) {
+    let mut open: Option<ServerHandle> = None;
+    while let Some(order) = orders.recv().await {
+        match order {
+            Order::Open(answer) => {
+                let kitchen = |at: &[SocketAddr]| Entrance::Kitchen(Arc::new(at.to_vec()));
+                let opened = phones::places(said).and_then(|places| {
+                    listen(&state, kitchen, &places)
+                        .map_err(|error| no_port(&error, places[0].port()))
+                });
+                let _ = answer.send(opened.map(|(server, addresses)| {
+                    open = Some(server.handle());
+                    actix_web::rt::spawn(server);
+                    addresses
+                }));
+            }
+            Order::Shut(answer) => {
+                if let Some(door) = open.take() {
+                    door.stop(false).await;
+                }
+                let _ = answer.send(());
+            }
+        }
+    }
+}
+
 /// Serves until it is told to stop.
 pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
     let folder = folder(serve.data.clone(), with_demo)?;
@@ -43,43 +126,28 @@ pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
     if with_demo && store.condition() == Condition::Sound {
         demo::fill(&store)?;
     }
-    let state = web::Data::new(api::State::new(Arc::clone(&store), &serve.instruments)?);
-    let connections = allow_connections();
+    let (phones, orders) = phones::Phones::new();
+    let state = web::Data::new(api::State::new(Arc::clone(&store), &serve.instruments, phones)?);
     let served = actix_web::rt::System::new().block_on(async {
         actix_web::rt::spawn(keep_tidy(Arc::clone(&store)));
-        let server = HttpServer::new(move || {
-            let (app, document) = App::new()
-                .into_utoipa_app()
-                .openapi(api::document_head())
-                .app_data(state.clone())
-                .app_data(web::PayloadConfig::new(MAX_BODY))
-                .app_data(web::QueryConfig::default().error_handler(api::bad_query))
-                .app_data(web::PathConfig::default().error_handler(api::bad_path))
-                .configure(api::routes)
-                .split_for_parts();
-            app.app_data(web::Data::new(api::Calls::of(&document)))
-                .service(api::document_service(document))
-                .service(web::scope("/api").default_service(web::to(api::unknown)))
-                .default_service(web::to(assets::serve))
-                .wrap(middleware::from_fn(calm::keep))
-                .wrap(middleware::from_fn(guard::check))
-                .wrap(tracing_actix_web::TracingLogger::default())
-        })
-        .workers(2)
-        .max_connections(connections)
-        // Who hangs up is not worked for any more.
-        .h1_allow_half_closed(false)
-        .client_request_timeout(Duration::from_secs(5))
-        .shutdown_timeout(2)
-        .bind((Ipv4Addr::LOCALHOST, serve.port))
-        .map_err(|error| anyhow::anyhow!(no_port(&error, serve.port)))?;
-        let address = server.addrs()[0];
+        let here = SocketAddr::from((Ipv4Addr::LOCALHOST, serve.port));
+        let (server, addresses) = listen(&state, |_| Entrance::Here, &[here])
+            .map_err(|error| anyhow::anyhow!(no_port(&error, serve.port)))?;
+        let address = addresses[0];
         crate::console::print(&format!(
             "Keen Pitcher is at http://{address}
 What you make is kept in {}",
             folder.display()
         ))?;
-        server.run().await.context("the server stopped")
+        let said = serve.kitchen.flatten();
+        actix_web::rt::spawn(keep_door(state.clone(), orders, said));
+        if serve.kitchen.is_some() {
+            match state.phones.open().await {
+                Ok(()) => drop(say_door(&state)),
+                Err(why) => eprintln!("No phones can be let in: {why}"),
+            }
+        }
+        server.await.context("the server stopped")
     });
     if store.condition() == Condition::Sound {
         // From here on the one file holds everything.

@@ -35,6 +35,7 @@ mod earlier;
 mod error;
 mod migrations;
 mod opening;
+mod phones;
 mod rescue;
 mod store;
 #[cfg(test)]
@@ -45,5 +46,6 @@ pub use bin::{BIN_DAYS, Binned};
 pub use documents::{Document, SetAside};
 pub use drinks::{Draft, Kept, Rack};
 pub use error::StoreError;
+pub use phones::KeptPhone;
 pub use rescue::Rescued;
 pub use store::{Condition, Store};

@@ -108,6 +108,17 @@ const STEPS: &[M<'static>] = &[
         ) STRICT;
         CREATE UNIQUE INDEX happenings_by_key ON happenings (batch_id, key) WHERE key IS NOT NULL;",
     ),
+    // Phones that were let in; of their tokens only what can't be turned back.
+    M::up(
+        "CREATE TABLE phones (
+            id         TEXT PRIMARY KEY,
+            name       TEXT NOT NULL,
+            hash       BLOB NOT NULL UNIQUE,
+            let_in_at  TEXT NOT NULL,
+            last_seen  TEXT NOT NULL,
+            until      TEXT NOT NULL
+        ) STRICT;",
+    ),
 ];
 
 pub(crate) const ALL: Migrations<'static> = Migrations::from_slice(STEPS);

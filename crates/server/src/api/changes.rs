@@ -4,6 +4,7 @@
 use std::time::Duration;
 
 use actix_web::http::header;
+use actix_web::web::ReqData;
 use actix_web::{HttpResponse, get, web};
 use futures_util::stream;
 use serde::Serialize;
@@ -13,6 +14,7 @@ use utoipa::ToSchema;
 
 use super::State;
 use crate::instruments::InstrumentView;
+use crate::phones::FromPhone;
 
 /// Changes that a screen may be behind; one that is further behind is told to look at everything.
 const BEHIND: usize = 64;
@@ -49,6 +51,8 @@ pub(crate) enum Changed {
     Kitchen,
     /// The remembered choices.
     Settings,
+    /// A phone was let in or put out.
+    Phones,
     /// Too much to name: look at all of it.
     Everything,
 }
@@ -64,6 +68,8 @@ impl Change {
 enum News {
     Change(Change),
     Instrument(InstrumentView),
+    /// A phone was put out, by its id, or all of them.
+    Out(Option<String>),
 }
 
 /// Tells changes, and what instruments read, to whoever listens.
@@ -96,27 +102,48 @@ impl Changes {
         let _ = self.0.send(News::Instrument(view));
     }
 
+    /// A phone is put out, or all of them: their lines end.
+    pub(super) fn tell_out(&self, phone: Option<&str>) {
+        let _ = self.0.send(News::Out(phone.map(str::to_owned)));
+        self.tell_document(Changed::Phones, None);
+    }
+
     fn tell(&self, change: Change) {
         // With nobody listening there is nobody to tell.
         let _ = self.0.send(News::Change(change));
     }
 }
 
-/// The next words on the line.
-async fn next(mut line: Receiver<News>) -> Option<(web::Bytes, Receiver<News>)> {
-    let news = match actix_web::rt::time::timeout(STILL_HERE, line.recv()).await {
-        Err(_) => return Some((web::Bytes::from_static(b": still here\n\n"), line)),
-        Ok(Ok(news)) => news,
-        Ok(Err(RecvError::Lagged(_))) => News::Change(Change::everything()),
-        Ok(Err(RecvError::Closed)) => return None,
-    };
-    let text = match news {
-        News::Change(change) => {
-            format!("data: {}\n\n", serde_json::to_string(&change).unwrap_or_default())
-        }
-        News::Instrument(view) => {
-            let text = serde_json::to_string(&view).unwrap_or_default();
-            format!("event: instrument\ndata: {text}\n\n")
+/// Somebody who listens.
+struct Line {
+    news: Receiver<News>,
+    /// The phone that it is, if it is one.
+    phone: Option<String>,
+}
+
+/// The next words on the line; none when it ends.
+async fn next(mut line: Line) -> Option<(web::Bytes, Line)> {
+    let text = loop {
+        let news = match actix_web::rt::time::timeout(STILL_HERE, line.news.recv()).await {
+            Err(_) => break ": still here\n\n".to_owned(),
+            Ok(Ok(news)) => news,
+            Ok(Err(RecvError::Lagged(_))) => News::Change(Change::everything()),
+            Ok(Err(RecvError::Closed)) => return None,
+        };
+        match news {
+            News::Change(change) => {
+                break format!("data: {}\n\n", serde_json::to_string(&change).unwrap_or_default());
+            }
+            News::Instrument(view) => {
+                let text = serde_json::to_string(&view).unwrap_or_default();
+                break format!("event: instrument\ndata: {text}\n\n");
+            }
+            News::Out(who) => {
+                let mine = line.phone.is_some() && (who.is_none() || who == line.phone);
+                if mine {
+                    return None;
+                }
+            }
         }
     };
     Some((web::Bytes::from(text), line))
@@ -127,8 +154,12 @@ async fn next(mut line: Receiver<News>) -> Option<(web::Bytes, Receiver<News>)> 
 #[utoipa::path(tag = "shelf", responses(
     (status = 200, body = Change, content_type = "text/event-stream")))]
 #[get("/api/changes")]
-pub(super) async fn changes(state: web::Data<State>) -> HttpResponse {
-    let line = state.changes.0.subscribe();
+pub(super) async fn changes(
+    state: web::Data<State>,
+    phone: Option<ReqData<FromPhone>>,
+) -> HttpResponse {
+    let phone = phone.map(|phone| phone.into_inner().0);
+    let line = Line { news: state.changes.0.subscribe(), phone };
     let hello = stream::once(async { web::Bytes::from_static(b"retry: 2000\n\n") });
     let words = stream::unfold(line, next);
     let lines = futures_util::StreamExt::map(

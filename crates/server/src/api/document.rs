@@ -11,8 +11,8 @@ use utoipa_actix_web::service_config::ServiceConfig;
 use utoipa_swagger_ui::SwaggerUi;
 
 use super::{
-    batches, changes, compute, cupboard, drinks, instruments, kitchen, learning, party, plans,
-    settings, shelf,
+    batches, changes, compute, cupboard, drinks, instruments, kitchen, learning, party, phones,
+    plans, settings, shelf,
 };
 
 /// How the application is.
@@ -79,6 +79,12 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(batches::look_at)
         .service(instruments::instruments)
         .service(instruments::tell_instrument)
+        .service(phones::sign_in)
+        .service(phones::open_door)
+        .service(phones::shut_door)
+        .service(phones::another_code)
+        .service(phones::put_out)
+        .service(phones::read_door)
         .service(learning::reading)
         .service(cupboard::ingredients)
         .service(cupboard::produce)

@@ -17,6 +17,7 @@ mod kitchen;
 mod learning;
 mod party;
 mod patch;
+mod phones;
 mod plans;
 mod problem;
 mod settings;
@@ -43,6 +44,7 @@ use keen_store::{Store, StoreError};
 use parking_lot::{Mutex, RwLock};
 
 use crate::instruments::Instruments;
+use crate::phones::Phones;
 use changes::Changes;
 use desk::Desk;
 use drinks::Summary;
@@ -54,6 +56,7 @@ pub(crate) struct State {
     desk: Desk,
     changes: Changes,
     instruments: Instruments,
+    pub(crate) phones: Phones,
     /// The tables with this kitchen's own figures over them, as they are kept.
     cupboard: RwLock<Arc<Cupboard>>,
     /// What the shelf shows of each drink at its version. Only a saving of time: it is made anew from
@@ -62,7 +65,11 @@ pub(crate) struct State {
 }
 
 impl State {
-    pub(crate) fn new(store: Arc<Store>, bridges: &[SocketAddr]) -> anyhow::Result<Self> {
+    pub(crate) fn new(
+        store: Arc<Store>,
+        bridges: &[SocketAddr],
+        phones: Phones,
+    ) -> anyhow::Result<Self> {
         kitchen::set_unreadable_aside(&store)?;
         settings::set_unreadable_aside(&store)?;
         let cupboard = RwLock::new(Arc::new(Cupboard::of(&kept_kitchen(&store)?.kitchen)));
@@ -74,6 +81,7 @@ impl State {
             desk: Desk::new()?,
             changes,
             instruments: Instruments::new(bridges, tell)?,
+            phones,
             cupboard,
             summaries: Mutex::default(),
         })

@@ -36,7 +36,10 @@ pub(crate) struct Problem {
     current: Option<Box<DrinkView>>,
     /// For a wrong method: those that there are.
     #[serde(skip)]
-    allow: Option<String>,
+    allow: Option<Box<str>>,
+    /// How many seconds have to pass before it is asked again.
+    #[serde(skip)]
+    wait_s: Option<u32>,
 }
 
 /// The beginning of a text that may be of any length.
@@ -62,6 +65,7 @@ impl Problem {
             errors: Vec::new(),
             current: None,
             allow: None,
+            wait_s: None,
         }
     }
 
@@ -240,6 +244,46 @@ impl Problem {
         )
     }
 
+    /// For a phone that nobody let in.
+    pub(crate) fn not_let_in() -> Self {
+        Self::new(
+            StatusCode::UNAUTHORIZED,
+            "not-let-in",
+            "Not let in",
+            "This phone hasn't been let in. Ask for the code that the screen in the kitchen shows.",
+        )
+    }
+
+    pub(crate) fn wrong_code(why: &str) -> Self {
+        let detail = format!("{why} Look at the screen in the kitchen.");
+        Self::new(StatusCode::FORBIDDEN, "wrong-code", "Not the code", detail)
+    }
+
+    pub(crate) fn here_only() -> Self {
+        Self::new(
+            StatusCode::FORBIDDEN,
+            "here-only",
+            "Not from a phone",
+            "That is done on the machine that Keen Pitcher runs on.",
+        )
+    }
+
+    pub(crate) fn no_door(why: &str) -> Self {
+        Self::new(StatusCode::CONFLICT, "no-door", "No phones can be let in", why)
+    }
+
+    /// So many seconds have to pass first.
+    pub(crate) fn too_often(seconds: u64) -> Self {
+        let mut problem = Self::new(
+            StatusCode::TOO_MANY_REQUESTS,
+            "too-often",
+            "Too often",
+            format!("That was too often. Try again in {seconds} s."),
+        );
+        problem.wait_s = u32::try_from(seconds).ok();
+        problem
+    }
+
     /// For what should never happen; the log says more under that number.
     pub(crate) fn internal(request: &str) -> Self {
         Self::new(
@@ -260,7 +304,7 @@ impl Problem {
             "Not in that way",
             short(&format!("{} understands {allow}, not {}.", request.path(), request.method())),
         );
-        problem.allow = Some(allow);
+        problem.allow = Some(allow.into());
         problem
     }
 
@@ -278,10 +322,10 @@ impl Problem {
         let mut response = HttpResponse::build(self.status_code());
         response.content_type("application/problem+json");
         if let Some(allow) = &self.allow {
-            response.insert_header((header::ALLOW, allow.as_str()));
+            response.insert_header((header::ALLOW, &**allow));
         }
-        if self.status == 503 {
-            response.insert_header((header::RETRY_AFTER, "1"));
+        if let Some(seconds) = self.wait_s.or((self.status == 503).then_some(1)) {
+            response.insert_header((header::RETRY_AFTER, seconds.to_string()));
         }
         // What is left unread of such a request is not waited for.
         if self.status == 408 {

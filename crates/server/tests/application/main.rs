@@ -8,6 +8,7 @@ mod browser;
 mod command;
 mod faults;
 mod hostile;
+mod phones;
 mod plans;
 mod practice;
 mod support;
