@@ -1,7 +1,7 @@
 use rand::Rng;
 use rand_distr::{Distribution, Normal};
 
-use crate::line::{Kind, Line, Order};
+use crate::line::{InstrumentKind, Line, Order};
 
 /// An acid kit: drops of weak lye fall into a sample until its colour stays.
 ///
@@ -51,12 +51,12 @@ impl AcidKit {
         };
         Line {
             instrument: "acid-kit-1".into(),
-            kind: Kind::AcidKit,
+            kind: InstrumentKind::AcidKit,
             value: self
                 .sample
                 .filter(|s| turned(*s))
                 .map(|s| (f64::from(s.drops) * DROP * 100.0).round() / 100.0),
-            unit: Kind::AcidKit.unit().into(),
+            unit: InstrumentKind::AcidKit.unit().into(),
             stable: self.sample.is_some_and(turned),
             says: Some(says),
         }

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use crate::line::{Kind, Line, Order};
+use crate::line::{InstrumentKind, Line, Order};
 
 /// A kitchen clock that can be hurried: it runs so many times as fast, or jumps ahead. It is never put back.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -41,9 +41,9 @@ impl Clock {
     pub(crate) fn line(&self, real: f64) -> Line {
         Line {
             instrument: "clock-1".into(),
-            kind: Kind::Clock,
+            kind: InstrumentKind::Clock,
             value: Some((self.shows(real) * 100.0).round() / 100.0),
-            unit: Kind::Clock.unit().into(),
+            unit: InstrumentKind::Clock.unit().into(),
             stable: true,
             says: None,
         }

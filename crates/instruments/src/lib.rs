@@ -27,7 +27,7 @@ mod stand;
 mod thermometer;
 
 pub use clock::Clock;
-pub use line::{Kind, Line, Order, Sample, Unheard};
+pub use line::{InstrumentKind, Line, Order, Sample, Unheard};
 pub use maker::{Made, Maker};
 pub use serve::{LOOPBACK_PORT, Served, serve};
 pub use stand::Stand;

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 #[serde(rename_all = "snake_case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[allow(missing_docs, reason = "each is the plain word")]
-pub enum Kind {
+pub enum InstrumentKind {
     Scale,
     Thermometer,
     Refractometer,
@@ -16,7 +16,7 @@ pub enum Kind {
     Clock,
 }
 
-impl Kind {
+impl InstrumentKind {
     /// The unit in which it reads.
     #[must_use]
     pub fn unit(self) -> &'static str {
@@ -51,7 +51,7 @@ pub struct Line {
     /// Names the device: `scale-1`.
     pub instrument: String,
     /// What it is.
-    pub kind: Kind,
+    pub kind: InstrumentKind,
     /// What it reads; none where it can't: overloaded, dry, or not ready.
     #[serde(default)]
     pub value: Option<f64>,

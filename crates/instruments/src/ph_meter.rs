@@ -1,7 +1,7 @@
 use rand::Rng;
 use rand_distr::{Distribution, Normal, Uniform};
 
-use crate::line::{Kind, Line, Order};
+use crate::line::{InstrumentKind, Line, Order};
 
 /// A pH meter: off by up to 0.3 until it is calibrated in two buffers, and drifting from then on.
 #[derive(Debug, Clone)]
@@ -63,9 +63,9 @@ impl PhMeter {
         let first = !self.buffers.is_empty();
         Line {
             instrument: "ph-meter-1".into(),
-            kind: Kind::PhMeter,
+            kind: InstrumentKind::PhMeter,
             value: self.around.map(|_| ((self.shown * 100.0).round() / 100.0).clamp(0.0, 14.0)),
-            unit: Kind::PhMeter.unit().into(),
+            unit: InstrumentKind::PhMeter.unit().into(),
             stable: self.around.is_some() && (to - self.shown).abs() < 0.02,
             says: match (self.around.is_some(), first) {
                 (_, true) => Some("one buffer read; now the other one".into()),

@@ -1,7 +1,7 @@
 use rand::Rng;
 use rand_distr::{Distribution, Normal};
 
-use crate::line::{Kind, Line, Order};
+use crate::line::{InstrumentKind, Line, Order};
 use crate::thermometer::ROOM;
 
 /// A hand refractometer: a drop on a prism.
@@ -58,9 +58,9 @@ impl Refractometer {
         let warm = self.drop.is_some_and(|d| (d.temperature - AT).abs() > 4.0);
         Line {
             instrument: "refractometer-1".into(),
-            kind: Kind::Refractometer,
+            kind: InstrumentKind::Refractometer,
             value: self.drop.map(of),
-            unit: Kind::Refractometer.unit().into(),
+            unit: InstrumentKind::Refractometer.unit().into(),
             stable: self.drop.is_some() && !warm,
             says: match self.drop {
                 None => Some("no drop on it".into()),

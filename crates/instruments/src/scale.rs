@@ -1,4 +1,4 @@
-use crate::line::{Kind, Line, Order};
+use crate::line::{InstrumentKind, Line, Order};
 
 /// A kitchen scale: whole grams, settled in about a second, up to five kilograms.
 #[derive(Debug, Clone, Default)]
@@ -36,10 +36,10 @@ impl Scale {
         let value = (self.shown - self.tare).round();
         Line {
             instrument: "scale-1".into(),
-            kind: Kind::Scale,
+            kind: InstrumentKind::Scale,
             // No scale shows a nought with a sign.
             value: (!overloaded).then_some(if value == 0.0 { 0.0 } else { value }),
-            unit: Kind::Scale.unit().into(),
+            unit: InstrumentKind::Scale.unit().into(),
             stable: !overloaded && (self.load - self.shown).abs() < 0.5,
             says: overloaded.then(|| "overload: it bears 5 kg".into()),
         }

@@ -1,4 +1,4 @@
-use crate::line::{Kind, Line, Order};
+use crate::line::{InstrumentKind, Line, Order};
 
 /// A thermometer that takes four seconds to come two thirds of the way.
 #[derive(Debug, Clone)]
@@ -34,9 +34,9 @@ impl Thermometer {
     pub(crate) fn line(&self) -> Line {
         Line {
             instrument: "thermometer-1".into(),
-            kind: Kind::Thermometer,
+            kind: InstrumentKind::Thermometer,
             value: Some((self.shown * 10.0).round() / 10.0),
-            unit: Kind::Thermometer.unit().into(),
+            unit: InstrumentKind::Thermometer.unit().into(),
             stable: (self.around - self.shown).abs() < 0.4,
             says: None,
         }

@@ -6,7 +6,7 @@ use std::io::{BufRead, BufReader, Write};
 use std::net::TcpStream;
 use std::time::{Duration, Instant};
 
-use keen_instruments::{Clock, Kind, Line, Order, Sample, Stand, serve};
+use keen_instruments::{Clock, InstrumentKind, Line, Order, Sample, Stand, serve};
 use proptest::prelude::*;
 
 fn line(stand: &Stand, instrument: &str) -> Line {
@@ -167,13 +167,18 @@ fn they_are_served_and_told_over_a_line() {
     loop {
         let line = Line::read(&reader.next().unwrap().unwrap()).unwrap();
         kinds.push(line.kind);
-        if line.kind == Kind::Scale && line.stable && line.value == Some(250.0) {
+        if line.kind == InstrumentKind::Scale && line.stable && line.value == Some(250.0) {
             break;
         }
         assert!(began.elapsed() < Duration::from_secs(8), "the scale never shows it");
     }
-    for kind in [Kind::Thermometer, Kind::Refractometer, Kind::PhMeter, Kind::AcidKit, Kind::Clock]
-    {
+    for kind in [
+        InstrumentKind::Thermometer,
+        InstrumentKind::Refractometer,
+        InstrumentKind::PhMeter,
+        InstrumentKind::AcidKit,
+        InstrumentKind::Clock,
+    ] {
         assert!(kinds.contains(&kind), "{kind:?} in {kinds:?}");
     }
 }

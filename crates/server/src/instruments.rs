@@ -12,7 +12,7 @@ use std::sync::Arc;
 use std::thread;
 use std::time::{Duration, Instant};
 
-use keen_instruments::{Kind, Line, Order, Stand, serve};
+use keen_instruments::{InstrumentKind, Line, Order, Stand, serve};
 use parking_lot::Mutex;
 use serde::Serialize;
 use serde_json::json;
@@ -48,7 +48,7 @@ pub(crate) enum Condition {
 pub(crate) struct InstrumentView {
     /// Names it among all bridges.
     pub(crate) id: String,
-    pub(crate) kind: Kind,
+    pub(crate) kind: InstrumentKind,
     /// What it reads; none where it can't.
     pub(crate) value: Option<f64>,
     pub(crate) unit: String,

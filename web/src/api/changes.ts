@@ -1,6 +1,6 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { type Change, windowId } from "./client";
+import { type Change, type InstrumentView, windowId } from "./client";
 
 /** Questions whose answers hang on no kitchen. */
 const NOT_OF_KITCHEN = [
@@ -12,6 +12,8 @@ const NOT_OF_KITCHEN = [
   "condition",
   "plan",
   "plans",
+  "instruments",
+  "phones",
 ];
 
 /** Everything that was worked out with the kitchen's figures is asked again. */
@@ -47,16 +49,32 @@ export function apply(client: QueryClient, change: Change) {
   }
   if (all || change.of === "batch") {
     void client.invalidateQueries({ queryKey: ["batches"] });
+    void client.invalidateQueries({ queryKey: ["going"] });
     void client.invalidateQueries({ queryKey: change.id ? ["batch", change.id] : ["batch"] });
   }
   if (all || change.of === "kitchen") {
     void client.invalidateQueries({ queryKey: ["kitchen"] });
     void kitchenChanged(client);
   }
+  if (all || change.of === "phones") void client.invalidateQueries({ queryKey: ["phones"] });
+  if (all) void client.invalidateQueries({ queryKey: ["instruments"] });
   if (all || change.of === "settings") void client.invalidateQueries({ queryKey: ["settings"] });
 }
 
+/** What an instrument reads now stands in the place of what it read before. */
+export function read(client: QueryClient, now: InstrumentView) {
+  client.setQueryData<InstrumentView[]>(["instruments", now.practice], (known) => {
+    if (!known) return known;
+    return known.some((one) => one.id === now.id)
+      ? known.map((one) => (one.id === now.id ? now : one))
+      : [...known, now];
+  });
+}
+
 const LINE = "keen-pitcher/changes";
+
+/** What one window tells the others. */
+type News = { change: Change } | { instrument: InstrumentView };
 
 /**
  * Learns of changes as they happen. A browser keeps few connections to one address, so of all windows
@@ -67,24 +85,28 @@ export function useChanges() {
   useEffect(() => {
     const others = new BroadcastChannel(LINE);
     const ended = new AbortController();
-    others.onmessage = (event: MessageEvent<Change>) => apply(client, event.data);
+    const take = (news: News) =>
+      "change" in news ? apply(client, news.change) : read(client, news.instrument);
+    others.onmessage = (event: MessageEvent<News>) => take(event.data);
+    const tell = (news: News) => {
+      others.postMessage(news);
+      take(news);
+    };
     const listen = () =>
       new Promise<void>((done) => {
         const line = new EventSource("/api/changes");
         let broken = false;
-        line.onmessage = (event: MessageEvent<string>) => {
-          const change = JSON.parse(event.data) as Change;
-          others.postMessage(change);
-          apply(client, change);
-        };
+        line.onmessage = (event: MessageEvent<string>) =>
+          tell({ change: JSON.parse(event.data) as Change });
+        line.addEventListener("instrument", (event: MessageEvent<string>) =>
+          tell({ instrument: JSON.parse(event.data) as InstrumentView }),
+        );
         line.onerror = () => (broken = true);
         line.onopen = () => {
           // What happened while the line was broken was not heard.
           if (broken) {
             broken = false;
-            const everything: Change = { of: "everything" };
-            others.postMessage(everything);
-            apply(client, everything);
+            tell({ change: { of: "everything" } });
           }
         };
         ended.signal.addEventListener("abort", () => {

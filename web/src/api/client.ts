@@ -51,6 +51,14 @@ export type Block = Schemas["Block"];
 export type BatchView = Schemas["BatchView"];
 export type BatchEntry = Schemas["BatchEntry"];
 export type Happening = Schemas["Happening"];
+export type Ending = Schemas["Ending"];
+export type GoingBatch = Schemas["GoingBatch"];
+export type InstrumentView = Schemas["InstrumentView"];
+export type InstrumentKind = Schemas["InstrumentKind"];
+export type WayOn = Schemas["WayOn"];
+export type Doubt = Schemas["Doubt"];
+export type Truth = Schemas["TruthView"];
+export type Door = Schemas["DoorView"];
 
 /** This window, as the server knows it: so that it isn't told of its own changes. */
 export const windowId = crypto.randomUUID();

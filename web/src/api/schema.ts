@@ -2482,6 +2482,11 @@ export interface components {
              */
             water_percent: number;
         };
+        /**
+         * @description What sort of instrument it is.
+         * @enum {string}
+         */
+        InstrumentKind: "scale" | "thermometer" | "refractometer" | "ph_meter" | "acid_kit" | "clock";
         /** @description The instruments. */
         InstrumentList: {
             instruments: components["schemas"]["InstrumentView"][];
@@ -2491,7 +2496,7 @@ export interface components {
             condition: components["schemas"]["Condition"];
             /** @description Names it among all bridges. */
             id: string;
-            kind: components["schemas"]["Kind"];
+            kind: components["schemas"]["InstrumentKind"];
             /** @description Whether it is one of the practice kitchen's stand-ins. */
             practice: boolean;
             /** @description What else it says, or what is wrong with it. */
@@ -2702,6 +2707,14 @@ export interface components {
              */
             to: number;
         };
+        /** @description What goes to the kitchen. */
+        Learnt: {
+            /** @description What some pieces of fruit gave. */
+            reading: components["schemas"]["Reading"];
+        } | {
+            /** @description How a lot was. */
+            lot: components["schemas"]["Lot"];
+        };
         /** @description What a measurement teaches. */
         Lesson: {
             /** @description Whether one is out of all likelihood, so that one should look again. */
@@ -2820,11 +2833,21 @@ export interface components {
              * @description How many times what was expected.
              */
             factor: number;
-            /** @description The middle nine tenths of what could have been expected. */
-            usual: [
-                number,
-                number
-            ];
+            /**
+             * Format: double
+             * @description How far that alone moved the drink, in differences that are just noticed.
+             */
+            moves: number;
+            /**
+             * Format: double
+             * @description Nine in ten lie from here, as a factor.
+             */
+            usual_from: number;
+            /**
+             * Format: double
+             * @description To here.
+             */
+            usual_to: number;
             /** @description In words: "The acid of lemon juice". */
             what: string;
         };
@@ -4727,14 +4750,11 @@ export interface components {
              */
             sweetness_percent: number;
         };
-        /** @description What goes to the kitchen. */
+        /** @description Which figure. */
         Taught: {
-            /** @description What some pieces of fruit gave. */
-            reading: components["schemas"]["Reading"];
-        } | {
-            /** @description How a lot was. */
-            lot: components["schemas"]["Lot"];
-        };
+            /** @description What an ingredient keeps when drained, g a gram; the ingredient's id. */
+            keeps: string;
+        } | "boil_off";
         /** @description Whether the kitchen learns what a batch teaches. */
         Teach: {
             /** @description Learned, or left; what was learned before is then taken back. */
@@ -4745,7 +4765,7 @@ export interface components {
             /** @description In a sentence. */
             message: string;
             /** @description What goes to the kitchen. */
-            taught: components["schemas"]["Taught"];
+            taught: components["schemas"]["Learnt"];
         };
         /**
          * @description Which colours the screens have.
@@ -5013,10 +5033,26 @@ export interface components {
          * @enum {string}
          */
         WayKind: "as_written" | "weight" | "volume" | "cups" | "pieces";
+        /** @description One way to go on. */
+        WayOn: {
+            /** @description The same as it is said when it is done. */
+            does: components["schemas"]["Happening"][];
+            /** @description Where it then ends, g in 100 g. */
+            ends: components["schemas"]["Spot"];
+            /** @description Whether that is as near as anyone tastes. */
+            reached: boolean;
+            /**
+             * Format: double
+             * @description How much there is then, ml.
+             */
+            volume_ml: number;
+            /** @description What to do, in words, one after the other. */
+            words: string[];
+        };
         /** @description How to go on. */
         WaysView: {
             /** @description Two or three ways, the smallest change first; none where nothing needs to be done, or can be. */
-            ways: components["schemas"]["Way"][];
+            ways: components["schemas"]["WayOn"][];
         };
         /** @description A measure that was filled as usual, and what it weighed. */
         Weighing: {

@@ -7,6 +7,7 @@ import { Shell } from "./Shell";
 const DrinkPage = lazy(() => import("../drink/DrinkPage"));
 const Plans = lazy(() => import("../plan/Plans"));
 const PlanPage = lazy(() => import("../plan/PlanPage"));
+const Join = lazy(() => import("./Phones").then(({ Join }) => ({ default: Join })));
 const MakePage = lazy(() => import("../make/MakePage"));
 const Cupboard = lazy(() => import("../cupboard/Cupboard"));
 const SyrupDesk = lazy(() => import("../syrup/SyrupDesk"));
@@ -19,6 +20,14 @@ export function App() {
         element={
           <Suspense>
             <MakePage />
+          </Suspense>
+        }
+      />
+      <Route
+        path="join"
+        element={
+          <Suspense>
+            <Join />
           </Suspense>
         }
       />

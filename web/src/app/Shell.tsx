@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useColorScheme } from "@mui/material/styles";
-import { Moon, Ruler, Sun } from "lucide-react";
+import { Moon, Ruler, Smartphone, Sun } from "lucide-react";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
@@ -15,6 +15,7 @@ import { ShelfTroubles } from "./ShelfTroubles";
 import { colour, displayFont } from "./theme";
 
 const Keys = lazy(() => import("./Keys"));
+const Phones = lazy(() => import("./Phones"));
 
 const units: Record<Settings["units"] & string, { short: string; long: string }> = {
   as_written: { short: "as written", long: "As each amount was written" },
@@ -43,6 +44,7 @@ export function Shell() {
   useChanges();
 
   const [keys, setKeys] = useState(false);
+  const [phones, setPhones] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = (event.target as HTMLElement).closest?.("input, textarea, [contenteditable]");
@@ -142,6 +144,13 @@ export function Shell() {
             {saveWord}
           </Box>
         </Box>
+        <Button
+          aria-label="Phones in the kitchen"
+          onClick={() => setPhones(true)}
+          sx={{ color: colour("muted"), px: 1, minWidth: 44, display: { xs: "none", sm: "flex" } }}
+        >
+          <Smartphone size={18} aria-hidden />
+        </Button>
         <Choice
           label="Units"
           shown={units[settings.units ?? "as_written"].short}
@@ -179,6 +188,7 @@ export function Shell() {
         </Guarded>
       </Box>
       <Suspense>{keys && <Keys onClose={() => setKeys(false)} />}</Suspense>
+      <Suspense>{phones && <Phones onClose={() => setPhones(false)} />}</Suspense>
     </Box>
   );
 }

@@ -1,23 +1,31 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useColorScheme } from "@mui/material/styles";
+import useMediaQuery from "@mui/material/useMediaQuery";
+import { Bell, BellOff, Volume2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import type { BatchView } from "../api/client";
+import type { BatchView, Happening } from "../api/client";
 import { useChanges } from "../api/changes";
 import { useSettings } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { MapPlate } from "../drink/balance/MapPlate";
-import { span, volume, weight } from "../ui/format";
 import { Note } from "../ui/Note";
 import { Trouble } from "../ui/Trouble";
-import { amountOf } from "./amount";
 import { Asking, type Asked } from "./Asking";
+import { momentOf, until } from "./clock";
+import { Ended } from "./Ended";
+import { Going, useGoing, waitsOf } from "./Going";
 import { Happened } from "./Happened";
+import { canSpeak, momentNow, readAloud, useAwake, useKeys, useNow } from "./hooks";
 import { Progress } from "./Progress";
-import { useBatch, type Say } from "./useBatch";
-import { useBell } from "./useBell";
-import { Waits } from "./Waits";
+import { late } from "./ready";
+import { StepNow } from "./StepNow";
+import { useBatch } from "./useBatch";
+import { useBell, useBellChoice } from "./useBell";
+import { tell, useInstruments } from "./useInstruments";
+import { useWays, Ways } from "./Ways";
+import { places } from "./words";
 
 /** At the stove: one step at a time, in letters that are read from two metres. */
 export default function MakePage() {
@@ -38,55 +46,119 @@ export default function MakePage() {
       </Box>
     );
   }
-  return <Open batch={batch} view={batch.view} />;
+  return <Open key={id} batch={batch} view={batch.view} />;
 }
 
 function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: BatchView }) {
   const { stands } = view;
+  const { say } = batch;
+  const phone = useMediaQuery("(max-width: 600px)");
   const now = useNow();
-  const [asked, setAsked] = useState<Asked | undefined>();
+  const at = momentNow(view, batch.heardAt, now);
+  const [asked, setAsked] = useState<{ what: Asked; about?: string } | undefined>();
   const [log, setLog] = useState(false);
   const finished = view.finished_at != null;
   const place = stands.steps.findIndex((s) => s.id === stands.next);
+  const step = stands.steps[place];
   const done = stands.steps.filter((s) => s.state === "done").length;
-  const over = useBell(view, now);
+  const going = useGoing();
+  const waits = waitsOf(going.batches, going.heardAt, now);
+  const over = waits.filter((wait) => wait.to <= wait.at);
+  useBell(over.map((w) => ({ key: `${w.batch.id}/${w.step}`, sentence: w.sentence })));
   useEffect(() => {
-    document.title = over > 0 ? `(${over}) ${view.name}` : `${view.name} · Making`;
+    document.title = over.length > 0 ? `(${over.length}) ${view.name}` : `${view.name} · Making`;
     return () => void (document.title = "Keen Pitcher");
-  }, [over, view.name]);
-  const takeBack = () => {
-    const last = view.said.findLastIndex(
-      (s, i) => !("taken_back" in s.what) && !view.taken_back.includes(i),
-    );
-    if (last >= 0) void batch.say({ taken_back: { of: last } });
+  }, [over.length, view.name]);
+  const scale = useInstruments(view.practice, !finished).find(
+    (one) => one.kind === "scale" && one.condition === "here",
+  );
+  const ways = useWays(view, [], !finished && stands.otherwise != null).ways;
+
+  /** Done: with what was really poured, where a scale has weighed it. */
+  const onDone = async () => {
+    if (!step) return;
+    const weighed = scale?.value;
+    if (scale && step.weigh_g != null && weighed != null && weighed >= 1) {
+      if (Math.abs(weighed - step.weigh_g) >= 0.5) {
+        const heard = await say({ used: { step: step.id, amount: `${weighed} g` } });
+        if (!heard) return;
+      }
+      void tell(scale, { do: "tare" });
+    }
+    const what: Happening =
+      step.waits >= 1 ? { began: { step: step.id } } : { done: { step: step.id } };
+    await say(what);
   };
-  useKeys(batch.say, view, takeBack, asked === undefined);
+  useKeys({ view, onDone: () => void onDone(), say, active: asked === undefined });
   const { point } = stands.report.map;
+  const frame = step && stands.report.frames.find((f) => f.step === step.id);
 
   return (
     <Box
       component="main"
       sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column", minWidth: 0 }}
     >
-      <Box sx={{ px: { xs: 2, md: 3.5 }, pt: 1, display: "grid", gap: 1 }}>
-        <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 2.5 }}>
-          <Box component="h1" sx={{ ...displayFont, fontSize: 20, fontWeight: 700, m: 0 }}>
+      <Box
+        sx={{
+          px: { xs: 2, md: 3.5 },
+          pt: 1,
+          display: "grid",
+          gridTemplateColumns: "minmax(0, 1fr)",
+          gap: 1,
+        }}
+      >
+        <Box
+          sx={{
+            display: "flex",
+            flexWrap: "wrap",
+            alignItems: "center",
+            columnGap: { xs: 1, sm: 2.5 },
+          }}
+        >
+          <Box
+            component="h1"
+            sx={{
+              ...displayFont,
+              fontSize: 20,
+              fontWeight: 700,
+              m: 0,
+              flex: { xs: "1 1 100%", sm: "0 1 auto" },
+              pt: { xs: 0.5, sm: 0 },
+            }}
+          >
             {view.name}
           </Box>
-          <Box sx={{ color: colour("muted") }}>
+          <Box sx={{ color: colour("muted"), whiteSpace: "nowrap" }}>
+            {view.practice && "practice · "}
             {finished
               ? "finished"
-              : `step ${Math.min(done + 1, stands.steps.length)} of ${stands.steps.length}`}
+              : `${Math.min(done + 1, stands.steps.length)} of ${stands.steps.length}`}
           </Box>
           <Box sx={{ flex: 1 }} />
-          <Box sx={{ color: colour("muted") }}>
-            {new Date(now).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}
+          <Box sx={{ color: colour("muted"), display: { xs: "none", sm: "block" } }}>
+            {until(at, at)}
           </Box>
-          <Button component={Link} to={`/drinks/${view.drink}/make`}>
+          {!finished && <Ready view={view} at={at} />}
+          {!finished && frame && canSpeak() && (
+            <Button
+              aria-label="Read the step aloud"
+              onClick={() => readAloud(frame.sentence)}
+              sx={{ minWidth: 44, px: 1 }}
+            >
+              <Volume2 size={20} aria-hidden />
+            </Button>
+          )}
+          {!finished && <BellButton />}
+          <Button component={Link} to={`/drinks/${view.drink}/make`} sx={{ px: { xs: 1, sm: 2 } }}>
             Leave
           </Button>
         </Box>
-        <Waits view={view} now={now} say={batch.say} />
+        <Going
+          waits={waits}
+          ready={going.batches.filter((b) => b.next != null && b.id !== view.id && !b.practice)}
+          open={view.id}
+          say={say}
+        />
       </Box>
       {batch.wrong && <Note kind="notice">{batch.wrong}</Note>}
       {batch.doubt && (
@@ -94,7 +166,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
           kind="notice"
           action={
             <Box>
-              <Button onClick={() => void batch.say(batch.doubt!.what, true)}>Believe it</Button>
+              <Button onClick={() => void say(batch.doubt!.what, true)}>Believe it</Button>
               <Button onClick={batch.leaveOut}>Leave it out</Button>
             </Box>
           }
@@ -117,7 +189,14 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
           {finished ? (
             <Ended view={view} />
           ) : (
-            <Step view={view} place={place} say={batch.say} onFinish={() => setAsked("finish")} />
+            <StepNow
+              view={view}
+              place={place}
+              scale={scale}
+              onDone={() => void onDone()}
+              onFinish={() => setAsked({ what: "finish" })}
+              onJuice={(about) => setAsked({ what: "otherwise", about })}
+            />
           )}
           <Box
             sx={{
@@ -130,26 +209,35 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
             {!finished &&
               (
                 [
-                  ["otherwise", "It came out otherwise"],
-                  ["measure", "Measure"],
-                  ["taste", "Taste"],
-                  ["note", "Note"],
+                  ["otherwise", "It came out otherwise", "Otherwise"],
+                  ["measure", "Measure", "Measure"],
+                  ["taste", "Taste", "Taste"],
+                  ["note", "Note", "Note"],
                 ] as const
-              ).map(([key, name]) => (
+              ).map(([what, name, short]) => (
                 <Button
-                  key={key}
+                  key={what}
                   variant="outlined"
-                  onClick={() => setAsked(key)}
+                  aria-label={name}
+                  onClick={() => setAsked({ what })}
                   sx={{ minHeight: 52, fontSize: 16 }}
                 >
-                  {name}
+                  {phone ? short : name}
                 </Button>
               ))}
             <Button onClick={() => setLog(!log)} aria-expanded={log} sx={{ minHeight: 52 }}>
               {log ? "Put the list away" : "What happened"}
             </Button>
           </Box>
-          {log && <Happened view={view} say={batch.say} />}
+          {stands.otherwise && !finished && (
+            <Box component="section" aria-label="How to go on" sx={{ mt: 2, maxWidth: 780 }}>
+              <Box role="status" sx={{ fontSize: 17, fontWeight: 600, mb: 1 }}>
+                {stands.otherwise}
+              </Box>
+              {ways && <Ways ways={ways} say={say} />}
+            </Box>
+          )}
+          {log && <Happened view={view} say={say} />}
         </Box>
         <Box component="section" aria-label="Where it will end">
           <MapPlate
@@ -173,7 +261,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
             {stands.readings.length > 0 && <strong>{lastReading(view)} </strong>}
             <Box component="span" sx={{ color: colour("muted") }}>
               {finished
-                ? "The ring is where it was to be."
+                ? (stands.otherwise ?? "The ring is where it was to be.")
                 : (stands.measure?.message ?? "Nothing is worth measuring now.")}
             </Box>
           </Box>
@@ -182,10 +270,11 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
       <Progress view={view} />
       {asked && (
         <Asking
-          asked={asked}
+          asked={asked.what}
+          about={asked.about}
           view={view}
           place={place}
-          say={batch.say}
+          say={say}
           onClose={() => setAsked(undefined)}
         />
       )}
@@ -193,220 +282,39 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
   );
 }
 
+/** When it will be ready, and whether that is as planned. */
+function Ready({ view, at }: { view: BatchView; at: number }) {
+  const ready = momentOf(view.begun_at, view.stands.ready_at);
+  const passed = (at - momentOf(view.begun_at, view.now)) / 60_000;
+  // While nobody does anything, it gets later; what waits by itself does not.
+  const idle = view.stands.steps.some((s) => s.state === "running") ? 0 : passed;
+  const expected = ready + idle * 60_000;
+  return (
+    <Box sx={{ whiteSpace: "nowrap" }}>
+      ready <strong>{until(expected, at)}</strong>
+      {view.serve_at != null && `, ${late(view.stands.ready_at + idle, view.serve_at)}`}
+    </Box>
+  );
+}
+
+function BellButton() {
+  const { on, set } = useBellChoice();
+  return (
+    <Button
+      aria-label={
+        on ? "Waits are heard: switch the sound off" : "Waits are silent: let them be heard"
+      }
+      aria-pressed={on}
+      onClick={() => set(!on)}
+      sx={{ minWidth: 44, px: 1, color: colour(on ? "cobalt" : "muted") }}
+    >
+      {on ? <Bell size={20} aria-hidden /> : <BellOff size={20} aria-hidden />}
+    </Button>
+  );
+}
+
 function lastReading(view: BatchView): string {
-  const reading = view.stands.readings.at(-1)!;
-  const places = Math.abs(reading.value) < 20 ? 1 : 0;
-  return `Read ${reading.value.toFixed(places)} ${reading.unit}; ${reading.expected.toFixed(places)} was expected, give or take ${reading.give_or_take.toFixed(places)}.`;
-}
-
-interface StepProps {
-  view: BatchView;
-  place: number;
-  say: Say;
-  onFinish: () => void;
-}
-
-/** The step that needs hands now. */
-function Step({ view, place, say, onFinish }: StepProps) {
-  const { stands } = view;
-  const step = stands.steps[place];
-  if (!step) {
-    const waits = stands.steps.some((s) => s.state === "running");
-    return (
-      <>
-        <Box component="h2" sx={big}>
-          {waits ? "Nothing to do but wait." : "All is done."}
-        </Box>
-        {!waits && (
-          <Button
-            variant="contained"
-            onClick={onFinish}
-            sx={{ minHeight: 64, px: 5, fontSize: 20, mt: 2 }}
-          >
-            Finish
-          </Button>
-        )}
-      </>
-    );
-  }
-  const frame = stands.report.frames.find((f) => f.step === step.id)!;
-  const line = stands.report.lines.find((l) => l.step === step.id);
-  const amount = amountOf(view, step.id);
-  const cautions = [
-    ...frame.cautions.map((c) => c.message),
-    ...frame.notices.map((n) => n.message),
-  ];
-  const after = stands.steps.slice(place + 1).find((s) => s.state === "ahead");
-  const next = after && stands.report.frames.find((f) => f.step === after.id);
-  const begins = step.waits >= 1;
-  const said = [line && weight(line.grams), line?.also].filter((text) => text && text !== amount);
-  const also = [...new Set(said)];
-  return (
-    <>
-      <Box component="h2" sx={big}>
-        {frame.sentence}
-      </Box>
-      {amount && (
-        <Box
-          sx={{
-            ...displayFont,
-            fontSize: { xs: 64, md: 92 },
-            fontWeight: 800,
-            lineHeight: 1.05,
-            letterSpacing: "-0.03em",
-            color: colour("cobalt"),
-            my: 1,
-          }}
-        >
-          {amount}
-        </Box>
-      )}
-      <Box sx={{ fontSize: 17, color: colour("muted"), minHeight: 26 }}>
-        {also.join(" · ")}
-        {begins && `${also.length > 0 ? "; " : ""}then it takes ${span(step.waits)} by itself`}
-      </Box>
-      {cautions.length > 0 && (
-        <Box sx={{ fontSize: 15.5, mt: 1, maxWidth: 720 }}>{cautions.slice(0, 2).join(" ")}</Box>
-      )}
-      <Box sx={{ mt: 2.5 }}>
-        <Button
-          variant="contained"
-          onClick={() =>
-            void say(begins ? { began: { step: step.id } } : { done: { step: step.id } })
-          }
-          sx={{ minHeight: 68, minWidth: 190, width: { xs: "100%", sm: "auto" }, fontSize: 22 }}
-        >
-          {begins ? "It has begun" : "Done"}
-        </Button>
-      </Box>
-      {next && (
-        <Box sx={{ mt: 1.5, fontSize: 16 }}>
-          <Box component="span" sx={{ color: colour("muted"), mr: 1 }}>
-            then
-          </Box>
-          {next.sentence}
-        </Box>
-      )}
-    </>
-  );
-}
-
-const big = {
-  ...displayFont,
-  fontSize: { xs: 30, md: 40 },
-  fontWeight: 700,
-  lineHeight: 1.12,
-  letterSpacing: "-0.02em",
-  m: 0,
-  maxWidth: 900,
-  overflowWrap: "anywhere",
-} as const;
-
-/** A batch that is finished: what was written, and what came of it. */
-function Ended({ view }: { view: BatchView }) {
-  const { stands } = view;
-  const profile = stands.report.profile;
-  const point = stands.report.map.point;
-  const rows = [
-    [
-      "sweetness",
-      stands.written && `${stands.written.sweetness.toFixed(1)} g in 100 g`,
-      point && `${point.sweetness.toFixed(1)} ± ${stands.doubt.sweetness.toFixed(1)}`,
-    ],
-    [
-      "acidity",
-      stands.written && `${stands.written.acidity.toFixed(2)} %`,
-      point && `${point.acidity.toFixed(2)} ± ${stands.doubt.acidity.toFixed(2)}`,
-    ],
-    ["there is", "", profile && volume(profile.volume_ml)],
-  ];
-  return (
-    <>
-      <Box component="h2" sx={big}>
-        It is made.
-      </Box>
-      <Box component="table" sx={{ mt: 2, fontSize: 17, borderCollapse: "collapse" }}>
-        <thead>
-          <tr>
-            {["figure", "written", "made"].map((head) => (
-              <Box
-                component="th"
-                key={head}
-                sx={{ textAlign: "left", pr: 4, pb: 0.5, color: colour("muted"), fontSize: 14 }}
-              >
-                {head}
-              </Box>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([what, written, made]) => (
-            <tr key={what}>
-              <Box component="th" sx={{ textAlign: "left", pr: 4, py: 0.5, fontWeight: 500 }}>
-                {what}
-              </Box>
-              <Box component="td" sx={{ pr: 4 }}>
-                {written}
-              </Box>
-              <Box component="td" sx={{ fontWeight: 700 }}>
-                {made}
-              </Box>
-            </tr>
-          ))}
-        </tbody>
-      </Box>
-    </>
-  );
-}
-
-/** The time, each second. */
-function useNow(): number {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 1000);
-    return () => clearInterval(timer);
-  }, []);
-  return now;
-}
-
-/** The screen stays awake where the browser allows it. */
-function useAwake() {
-  useEffect(() => {
-    let lock: WakeLockSentinel | undefined;
-    const hold = () => {
-      if (document.visibilityState !== "visible" || !("wakeLock" in navigator)) return;
-      navigator.wakeLock.request("screen").then(
-        (held) => (lock = held),
-        () => undefined,
-      );
-    };
-    hold();
-    document.addEventListener("visibilitychange", hold);
-    return () => {
-      document.removeEventListener("visibilitychange", hold);
-      void lock?.release();
-    };
-  }, []);
-}
-
-/** Space and Enter say done, Backspace takes the last thing back. */
-function useKeys(say: Say, view: BatchView, takeBack: () => void, active: boolean) {
-  useEffect(() => {
-    if (!active || view.finished_at != null) return;
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.closest?.("input, textarea, button, a, [role=dialog]")) return;
-      const step = view.stands.steps.find((s) => s.id === view.stands.next);
-      if ((event.key === " " || event.key === "Enter") && step) {
-        event.preventDefault();
-        void say(step.waits >= 1 ? { began: { step: step.id } } : { done: { step: step.id } });
-      }
-      if (event.key === "Backspace") {
-        event.preventDefault();
-        takeBack();
-      }
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
+  const { quantity, unit, value, expected, give_or_take } = view.stands.readings.at(-1)!;
+  const figure = (of: number) => of.toFixed(places(quantity, expected));
+  return `Read ${figure(value)} ${unit}; ${figure(expected)} was expected, give or take ${figure(give_or_take)}.`;
 }

@@ -41,6 +41,7 @@ export function useBatch(id: string) {
             }),
           );
           client.setQueryData<BatchView>(["batch", id], view);
+          void client.invalidateQueries({ queryKey: ["going"] });
           setWrong(undefined);
           return true;
         } catch (error) {
@@ -68,6 +69,8 @@ export function useBatch(id: string) {
   );
   return {
     view: query.data,
+    /** When that was heard, by this device's clock. */
+    heardAt: query.dataUpdatedAt,
     error: query.error ?? undefined,
     again: () => void query.refetch(),
     say,

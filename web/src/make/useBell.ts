@@ -1,6 +1,19 @@
 import { useEffect, useRef } from "react";
-import type { BatchView } from "../api/client";
-import { momentOf } from "./clock";
+import { create } from "zustand";
+
+const KEPT = "keen-pitcher/bell";
+
+/** Whether the end of a wait is heard: off until somebody allows it. It is a choice of this device. */
+export const useBellChoice = create<{ on: boolean; set: (on: boolean) => void }>((set) => ({
+  on: localStorage.getItem(KEPT) === "on",
+  set: (on) => {
+    localStorage.setItem(KEPT, on ? "on" : "off");
+    // A browser that may ask is asked; where it may not, the sound and the title are enough.
+    if (on && "Notification" in window && Notification.permission === "default")
+      void Notification.requestPermission();
+    set({ on });
+  },
+}));
 
 /** Two short tones, made by the browser itself. A browser lets them be heard once the page was touched. */
 function ring() {
@@ -21,17 +34,35 @@ function ring() {
   }
 }
 
-/** How many waits are over; each is heard once. */
-export function useBell(view: BatchView, now: number): number {
+function notify(text: string) {
+  if (!("Notification" in window) || Notification.permission !== "granted") return;
+  try {
+    new Notification("Keen Pitcher", { body: text });
+  } catch {
+    // Some phones allow them to a page only from elsewhere.
+  }
+}
+
+/** A wait that is over. */
+export interface Over {
+  key: string;
+  sentence: string;
+}
+
+/** Each wait that is over is heard once. */
+export function useBell(over: Over[]) {
   const heard = useRef(new Set<string>());
-  const over = view.stands.steps.filter(
-    (step) => step.state === "running" && momentOf(view.begun_at, step.until ?? 0) <= now,
-  );
-  const names = over.map((step) => step.id).join(" ");
+  const on = useBellChoice((state) => state.on);
+  const names = over.map((wait) => wait.key).join(" ");
+  const latest = useRef(over);
   useEffect(() => {
-    const fresh = names.split(" ").filter((id) => id && !heard.current.has(id));
-    fresh.forEach((id) => heard.current.add(id));
-    if (fresh.length > 0) ring();
-  }, [names]);
-  return over.length;
+    latest.current = over;
+  });
+  useEffect(() => {
+    const fresh = latest.current.filter((wait) => !heard.current.has(wait.key));
+    fresh.forEach((wait) => heard.current.add(wait.key));
+    if (fresh.length === 0 || !on) return;
+    ring();
+    notify(`It is over: ${fresh.map((wait) => wait.sentence).join(" ")}`);
+  }, [names, on]);
 }

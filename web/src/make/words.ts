@@ -15,13 +15,21 @@ export function told(what: Happening, stands: BatchView["stands"]): string {
   if ("reading" in what)
     return `Measured in the ${vessel(what.reading.vessel)}: ${what.reading.value} ${units[what.reading.quantity]}`;
   if ("tasted" in what) return `Tasted the ${vessel(what.tasted.vessel)}: ${what.tasted.words}`;
-  if ("added" in what) return `${what.added.amount} more into the ${vessel(what.added.vessel)}`;
+  if ("added" in what) {
+    const { amount, ingredient, vessel: into } = what.added;
+    const name = stands.report.lines?.find((l) => l.ingredient === ingredient)?.name.toLowerCase();
+    return `${amount} ${name ?? "more"} into the ${vessel(into)} besides`;
+  }
   if ("poured_away" in what)
     return `${what.poured_away.volume} poured away from the ${vessel(what.poured_away.vessel)}`;
   if ("left_out" in what) return "A step was left out";
   if ("moved" in what) return `Done earlier: ${sentence(what.moved.step)}`;
   if ("note" in what) return what.note.text;
   if ("taken_back" in what) return "Something was taken back";
+  if ("taught" in what)
+    return what.taught.learned
+      ? "The kitchen learned from it"
+      : "The kitchen was not to learn from it";
   return ["Finished", what.finished.place].filter(Boolean).join(", ");
 }
 
@@ -44,3 +52,9 @@ export const quantities: Record<keyof typeof units, string> = {
   temperature: "temperature, °C",
   height: "how high it stands, mm",
 };
+
+/** How many places a reading is told with. */
+export function places(quantity: keyof typeof units, value: number): number {
+  if (quantity === "acidity" || quantity === "ph") return 2;
+  return Math.abs(value) < 20 ? 1 : 0;
+}

@@ -15,6 +15,7 @@ import { colour } from "../app/theme";
 import { span } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { Helps, Parts, Troubles } from "./Ahead";
+import { Making } from "./Making";
 import { Chosen } from "./Chosen";
 import { AddDrinksDialog, DrinkDialog, HoursDialog, MeansDialog, ServingDialog } from "./Controls";
 import { meansOf, served } from "./changes";
@@ -130,6 +131,7 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
             />
           )}
           <Box className="no-print" sx={{ display: "grid", gap: 2.5 }}>
+            {id && <Making id={id} answer={data} />}
             <Helps plan={data.plan} edit={edit} />
             <Parts answer={data} plan={data.plan} file={plan} edit={edit} />
             <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center" }}>

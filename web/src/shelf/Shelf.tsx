@@ -11,6 +11,7 @@ import { useShelf, useShelfActions, useStartingPoints } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { volume, when } from "../ui/format";
 import { Note } from "../ui/Note";
+import { OnTheGo } from "./OnTheGo";
 import { Standing } from "./Standing";
 import { Damaged } from "./Damaged";
 
@@ -55,6 +56,7 @@ export function Shelf() {
           New drink
         </Button>
       </Box>
+      {find === "" && <OnTheGo />}
       {(error || wrong) && <Note kind="stop">{error?.message ?? wrong}</Note>}
       {data && data.drinks.length + data.damaged.length === 0 && (
         <Box sx={{ py: 6, color: colour("muted"), fontSize: 17 }}>

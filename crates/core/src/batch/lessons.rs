@@ -17,14 +17,14 @@ pub struct Teaching {
     /// In a sentence.
     pub message: String,
     /// What goes to the kitchen.
-    pub taught: Taught,
+    pub taught: Learnt,
 }
 
 /// What goes to the kitchen.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Taught {
+pub enum Learnt {
     /// What some pieces of fruit gave.
     Reading(Reading),
     /// How a lot was.
@@ -76,7 +76,7 @@ impl Teaching {
             let against_tables = told * cupboard.kitchen().learned(&figure);
             all.push(Self {
                 message,
-                taught: Taught::Lot(Lot {
+                taught: Learnt::Lot(Lot {
                     batch: batch.to_owned(),
                     figure,
                     factor: against_tables.clamp(0.2, 5.0),
@@ -131,7 +131,7 @@ fn fruit(
         };
         found.extend(reading(cupboard, ingredient, amount, gave).map(|(reading, message)| {
             let reading = Reading { day: day.to_owned(), batch: Some(batch.to_owned()), ..reading };
-            Teaching { message, taught: Taught::Reading(reading) }
+            Teaching { message, taught: Learnt::Reading(reading) }
         }));
     }
     found

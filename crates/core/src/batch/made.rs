@@ -435,7 +435,16 @@ impl Made {
     /// Whether nothing that shares a vessel with a step is still ahead of it, or waits.
     pub(super) fn is_ready(&self, step: usize) -> bool {
         let undone = |state| !matches!(state, StepState::Done { .. });
-        self.steps[step].state == StepState::Ahead && self.earlier(step, undone).is_none()
+        // Glasses are for when all the rest is done: nobody puts ice into them the evening before.
+        let path = self.drink.steps[step].action.path();
+        let in_glasses = path.iter().any(|id| {
+            let vessel = self.drink.vessel(id).map(|v| self.drink.vessels[v].kind);
+            vessel == Some(VesselKind::Glass)
+        });
+        let before = &self.steps[..step];
+        self.steps[step].state == StepState::Ahead
+            && self.earlier(step, undone).is_none()
+            && !(in_glasses && before.iter().any(|s| undone(s.state)))
     }
 
     fn earlier(&self, step: usize, is: impl Fn(StepState) -> bool) -> Option<usize> {

@@ -18,10 +18,10 @@ mod view;
 mod ways;
 
 pub use happening::{Happening, Said};
-pub use lessons::{Taught, Teaching};
+pub use lessons::{Learnt, Teaching};
 pub use made::{Made, MadeStep, StepState};
 pub use practice::{LuckWas, Truth};
 pub use view::{
     BatchReport, Progress, ReadingReport, StepReport, Suggestion, doubtful, would_have_told_most,
 };
-pub use ways::{Way, differences, ways_on};
+pub use ways::{WayOn, differences, ways_on};

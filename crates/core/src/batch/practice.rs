@@ -6,9 +6,9 @@
 
 use serde::Serialize;
 
-use super::{Happening, Made, Said, StepState};
+use super::{Happening, Made, Said, StepState, differences};
 use crate::balance::{BalanceMap, Doubt, Profile, Spot, tastes_of};
-use crate::belief::{Belief, Measurement, Quantity, Turns};
+use crate::belief::{Belief, Fate, Measurement, Quantity, Turns};
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink, Maceration};
 use crate::trace::{Contents, MEASURED_AT, Prepared, Trace};
@@ -20,7 +20,7 @@ pub struct Truth {
     trace: Trace,
     /// The drink as it was written, with nobody's luck.
     written: (Drink, Trace),
-    luck: Vec<LuckWas>,
+    luck: (Belief, Fate),
 }
 
 /// How one thing really was.
@@ -31,8 +31,21 @@ pub struct LuckWas {
     pub what: String,
     /// How many times what was expected.
     pub factor: f64,
-    /// The middle nine tenths of what could have been expected.
-    pub usual: (f64, f64),
+    /// Nine in ten lie from here, as a factor.
+    pub usual_from: f64,
+    /// To here.
+    pub usual_to: f64,
+    /// How far that alone moved the drink, in differences that are just noticed.
+    pub moves: f64,
+}
+
+/// Luck that moved the drink by less isn't worth telling.
+const MATTERED: f64 = 0.05;
+
+fn spot(drink: &Drink, trace: &Trace) -> Option<Spot> {
+    let profile = trace.outcome().and_then(Profile::of)?;
+    let point = BalanceMap::of(drink.family, Some(&profile)).point?;
+    Some(Spot { sweetness: point.sweetness, acidity: point.acidity })
 }
 
 impl Truth {
@@ -65,25 +78,31 @@ impl Truth {
         let belief = Belief::before(&prepared);
         let fate = belief.dealt(&prepared, seed);
         let trace = belief.run(&prepared, &fate);
-        let luck = belief
-            .factors()
-            .iter()
-            .zip(belief.standard(&fate))
-            .map(|(factor, z)| LuckWas {
-                what: factor.turns.words(cupboard),
-                factor: factor.at(z),
-                usual: (factor.at(-1.645), factor.at(1.645)),
-            })
-            .collect();
         let written = (drink.clone(), Trace::run(drink, cupboard));
-        Self { made, trace, written, luck }
+        Self { made, trace, written, luck: (belief, fate) }
     }
 
-    /// How things turned out, what was furthest from usual first.
+    /// How things turned out that mattered, what moved the drink most first.
     #[must_use]
-    pub fn luck(&self) -> Vec<LuckWas> {
-        let mut luck = self.luck.clone();
-        luck.sort_by(|a, b| b.factor.ln().abs().total_cmp(&a.factor.ln().abs()));
+    pub fn luck(&self, cupboard: &Cupboard) -> Vec<LuckWas> {
+        let (belief, fate) = &self.luck;
+        let prepared = Prepared::new(&self.made.drink, cupboard);
+        let end = |fate: &Fate| spot(&self.made.drink, &belief.run(&prepared, fate));
+        let plain = end(&belief.middle());
+        let all = belief.factors().iter().zip(belief.standard(fate)).enumerate();
+        let mut luck: Vec<LuckWas> = all
+            .map(|(i, (factor, z))| LuckWas {
+                what: factor.turns.words(cupboard),
+                factor: factor.at(z),
+                usual_from: factor.at(-1.645),
+                usual_to: factor.at(1.645),
+                moves: end(&belief.with_one(fate, i))
+                    .zip(plain)
+                    .map_or(0.0, |(a, b)| differences(a, b)),
+            })
+            .filter(|l| l.moves >= MATTERED)
+            .collect();
+        luck.sort_by(|a, b| b.moves.total_cmp(&a.moves));
         luck
     }
 
@@ -137,9 +156,7 @@ impl Truth {
     /// Where the drink really lies; nothing while there is nothing to drink.
     #[must_use]
     pub fn end(&self) -> Option<Spot> {
-        let profile = self.trace.outcome().and_then(Profile::of)?;
-        let point = BalanceMap::of(self.made.drink.family, Some(&profile)).point?;
-        Some(Spot { sweetness: point.sweetness, acidity: point.acidity })
+        spot(&self.made.drink, &self.trace)
     }
 
     /// How much there really is to drink, ml.

@@ -200,7 +200,7 @@ fn otherwise(
         return None;
     }
     let surprise = readings.iter().rfind(|r| !r.inside).map(|r| {
-        let places = if r.expected.abs() < 20.0 { 1 } else { 0 };
+        let places = r.quantity.places(r.expected);
         let (value, expected) = (r.value, r.expected);
         format!(
             "The {} reads {value:.places$} {}, not {expected:.places$}: ",
@@ -284,7 +284,7 @@ pub fn doubtful(made: &Made, reading: &Measurement, cupboard: &Cupboard) -> Opti
     let (belief, _) = believed(made, &prepared);
     let Doubt { expected, sd, .. } = belief.doubts(&prepared, reading)?;
     let (unit, the) = (reading.quantity.unit(), made.drink.in_sentence(reading.vessel));
-    let places = if expected.abs() < 20.0 { 1 } else { 0 };
+    let places = reading.quantity.places(expected);
     Some(format!(
         "It reads {:.places$} {unit}, and {expected:.places$} was expected in {the}, give or take \
          {sd:.places$}. Was it the right vessel, stirred, and the instrument rinsed? Measure again, believe \

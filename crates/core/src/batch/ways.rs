@@ -21,7 +21,7 @@ use crate::work::{Stopped, Worktop};
 /// One way to go on.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Way {
+pub struct WayOn {
     /// What to do, in words, one after the other.
     pub words: Vec<String>,
     /// The same as it is said when it is done.
@@ -87,7 +87,7 @@ pub fn ways_on(
     made: &Made,
     words: &[Doubt],
     worktop: Worktop<'_>,
-) -> Result<Vec<Way>, Stopped> {
+) -> Result<Vec<WayOn>, Stopped> {
     let cupboard = worktop.cupboard();
     let prepared = Prepared::new(&made.drink, cupboard);
     let (belief, _) = believed(made, &prepared);
@@ -113,7 +113,7 @@ fn ways_to(
     belief: &Belief,
     aim: Spot,
     worktop: Worktop<'_>,
-) -> Result<Vec<Way>, Stopped> {
+) -> Result<Vec<WayOn>, Stopped> {
     let cupboard = worktop.cupboard();
     let middle = belief.middle();
     let prepared = Prepared::new(&made.drink, cupboard);
@@ -123,8 +123,8 @@ fn ways_to(
     if off < WORTH_CHANGING {
         return Ok(Vec::new());
     }
-    let mut ways: Vec<Way> = Vec::new();
-    let mut keep = |way: Option<(Way, Trace)>| {
+    let mut ways: Vec<WayOn> = Vec::new();
+    let mut keep = |way: Option<(WayOn, Trace)>| {
         let Some((way, _)) = way else { return };
         let nearer = differences(way.ends, aim) < 0.7 * differences(spot, aim);
         if nearer && !way.words.is_empty() && ways.iter().all(|other| other.words != way.words) {
@@ -132,7 +132,7 @@ fn ways_to(
         }
     };
     let ahead = ahead_of(made, worktop);
-    let fits = |way: Option<(Way, Trace)>| {
+    let fits = |way: Option<(WayOn, Trace)>| {
         way.filter(|(_, trace)| over(made, &here, Some(trace)).is_none())
     };
     if !ahead.is_empty() {
@@ -200,7 +200,8 @@ fn ways_to(
         }
     }
     // What is ahead anyway costs nothing; what is stirred in has to be there.
-    let besides = |w: &Way| w.does.iter().filter(|d| !matches!(d, Happening::Used { .. })).count();
+    let besides =
+        |w: &WayOn| w.does.iter().filter(|d| !matches!(d, Happening::Used { .. })).count();
     ways.sort_by(|a, b| {
         (b.reached.cmp(&a.reached))
             .then(besides(a).cmp(&besides(b)))
@@ -277,7 +278,7 @@ fn work_out(
     moved: &[Moved<'_>],
     aim: Spot,
     worktop: Worktop<'_>,
-) -> Result<Option<(Way, Trace)>, Stopped> {
+) -> Result<Option<(WayOn, Trace)>, Stopped> {
     let cupboard = worktop.cupboard();
     let middle = belief.middle();
     let prepared = Prepared::new(&drink, cupboard);
@@ -360,7 +361,7 @@ fn work_out(
     let trace = belief.with_amounts(&middle, &[], |nudges| worktop.run(&prepared, nudges))?;
     let Some(end) = end_of(&tried, &trace) else { return Ok(None) };
     let reached = !is_noticed_half(end.spot, aim);
-    Ok(Some((Way { words, does, ends: end.spot, volume_ml: end.ml, reached }, trace)))
+    Ok(Some((WayOn { words, does, ends: end.spot, volume_ml: end.ml, reached }, trace)))
 }
 
 /// As near as anyone tastes: seven tenths of what is just noticed.

@@ -69,6 +69,16 @@ impl Quantity {
         }
     }
 
+    /// With how many places a reading of it is told.
+    #[must_use]
+    pub fn places(self, value: f64) -> usize {
+        match self {
+            Self::Ph | Self::Acidity => 2,
+            _ if value.abs() < 20.0 => 1,
+            _ => 0,
+        }
+    }
+
     /// Its unit.
     #[must_use]
     pub fn unit(self) -> &'static str {

@@ -141,6 +141,14 @@ impl Belief {
         Fate(DVector::from_iterator(self.factors.len(), z))
     }
 
+    /// As is thought most likely, but for one thing, which is as a fate has it.
+    #[must_use]
+    pub fn with_one(&self, fate: &Fate, factor: usize) -> Fate {
+        let mut one = self.middle();
+        one.0[factor] = fate.0[factor];
+        one
+    }
+
     /// Draws many of them.
     #[must_use]
     pub(crate) fn sampler(&self) -> Sampler {

@@ -6,7 +6,7 @@
 
 use anyhow::{Context, Result};
 use jiff::{SignedDuration, Timestamp};
-use keen_core::batch::{Happening, Said, Taught, Teaching};
+use keen_core::batch::{Happening, Learnt, Said, Teaching};
 use keen_core::cupboard::{Cupboard, Kitchen, Lot, Reading};
 use keen_core::drink::Drink;
 use keen_instruments::{Clock, Maker};
@@ -72,8 +72,8 @@ pub(crate) fn text() -> Result<String> {
         let (mut readings, mut lots) = (Vec::new(), Vec::new());
         for teaching in taught {
             match teaching.taught {
-                Taught::Reading(reading) => readings.push(reading),
-                Taught::Lot(lot) => lots.push(lot),
+                Learnt::Reading(reading) => readings.push(reading),
+                Learnt::Lot(lot) => lots.push(lot),
             }
         }
         kitchen.readings.extend(readings.iter().cloned());

@@ -20,22 +20,8 @@ import { TitledDialog } from "../../app/TitledDialog";
 import { volume } from "../../ui/format";
 import { insertStep } from "../changes";
 import type { Editor } from "../editing/editor";
-
-const words = [
-  ["sweet", "too sweet"],
-  ["not_sweet", "not sweet enough"],
-  ["sharp", "too sharp"],
-  ["not_sharp", "not sharp enough"],
-  ["strong", "too strong"],
-  ["weak", "too weak"],
-] as const;
-const degrees = [
-  ["touch", "a little"],
-  ["clearly", "clearly"],
-  ["far", "by far"],
-] as const;
-type Word = (typeof words)[number][0];
-type How = (typeof degrees)[number][0];
+import { Feel } from "./Feel";
+import { doubts, type Felt } from "./feel";
 
 interface CorrectProps {
   editor: Editor;
@@ -57,28 +43,10 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
     acidity: "",
     ph: "",
   });
-  const [felt, setFelt] = useState<Partial<Record<Word, How>>>({});
+  const [felt, setFelt] = useState<Felt>({});
   const [wanted, setWanted] = useState<"words" | "ring">("words");
   const { found, wrong, ask, forget } = useAsked<Correction>(drink);
 
-  const feel = (word: Word, how: How) => {
-    forget();
-    setFelt((old) => {
-      const next = { ...old };
-      if (old[word] === how) delete next[word];
-      else next[word] = how;
-      const opposite = {
-        sweet: "not_sweet",
-        not_sweet: "sweet",
-        sharp: "not_sharp",
-        not_sharp: "sharp",
-        strong: "weak",
-        weak: "strong",
-      } as const;
-      delete next[opposite[word]];
-      return next;
-    });
-  };
   const look = () =>
     ask((signal) =>
       answer(
@@ -102,7 +70,7 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
           },
       sweetness: aimed ? aimed.sweetness : null,
       acidity: aimed ? aimed.acidity : null,
-      words: Object.entries(felt).map(([too, how]) => ({ too: too as Word, how: how as How })),
+      words: doubts(felt),
       at_hand: [],
     };
   };
@@ -167,45 +135,13 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
           ))}
         </Box>
       )}
-      <Box
-        sx={{
-          display: "grid",
-          gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" },
-          columnGap: 3,
-          rowGap: 0.75,
+      <Feel
+        felt={felt}
+        onChange={(next) => {
+          forget();
+          setFelt(next);
         }}
-      >
-        {words.map(([word, text]) => (
-          <Box key={word} role="group" aria-label={text}>
-            <Box sx={{ fontSize: 14 }}>{text}</Box>
-            <Box sx={{ display: "flex", gap: 0.5 }}>
-              {degrees.map(([how, name]) => {
-                const on = felt[word] === how;
-                return (
-                  <Button
-                    key={how}
-                    aria-pressed={on}
-                    aria-label={`${name} ${text}`}
-                    onClick={() => feel(word, how)}
-                    sx={{
-                      flex: 1,
-                      minWidth: 0,
-                      minHeight: 44,
-                      px: 0.5,
-                      fontSize: 14,
-                      border: `1.5px solid ${colour(on ? "cobalt" : "hairline")}`,
-                      bgcolor: on ? colour("wash") : "transparent",
-                      color: colour(on ? "cobalt" : "ink"),
-                    }}
-                  >
-                    {name}
-                  </Button>
-                );
-              })}
-            </Box>
-          </Box>
-        ))}
-      </Box>
+      />
       {ring && (
         <TextField
           select

@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api, type BatchEntry, type Drink } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
-import { when } from "../../ui/format";
+import { span, volume, when } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 
 /** Making this drink: a batch is begun here, and those that go on and were made stand below. */
@@ -18,10 +18,10 @@ export default function DrinkMake({ drink }: { drink: Drink }) {
     staleTime: 0,
   });
   const begin = useMutation({
-    mutationFn: () =>
+    mutationFn: (practice: boolean) =>
       answer(
         api.POST("/api/batches", {
-          body: { of: id, drink },
+          body: { of: id, drink, practice },
           headers: { "idempotency-key": crypto.randomUUID() },
         }),
       ),
@@ -33,7 +33,8 @@ export default function DrinkMake({ drink }: { drink: Drink }) {
   const batches = data?.batches ?? [];
   const groups: [string, BatchEntry[]][] = [
     ["Going on", batches.filter((b) => b.finished_at == null)],
-    ["Made", batches.filter((b) => b.finished_at != null)],
+    ["Made", batches.filter((b) => b.finished_at != null && !b.practice)],
+    ["Practice", batches.filter((b) => b.finished_at != null && b.practice)],
   ];
   return (
     <Box sx={{ px: { xs: 2, md: 3.5 }, pb: 3, flex: 1, minWidth: 0, maxWidth: 860 }}>
@@ -41,18 +42,38 @@ export default function DrinkMake({ drink }: { drink: Drink }) {
         One step at a time, in letters that are read from two metres. Say what was really used and
         measured: the rest of the steps and the point on the map follow.
       </Box>
-      <Button
-        variant="contained"
-        onClick={() => begin.mutate()}
-        disabled={begin.isPending || drink.steps.length === 0}
-        sx={{ minHeight: 56, px: 4, fontSize: 18 }}
-      >
-        Make it now
-      </Button>
+      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1.5 }}>
+        <Button
+          variant="contained"
+          onClick={() => begin.mutate(false)}
+          disabled={begin.isPending || drink.steps.length === 0}
+          sx={{ minHeight: 56, px: 4, fontSize: 18 }}
+        >
+          Make it now
+        </Button>
+        <Button
+          variant="outlined"
+          onClick={() => begin.mutate(true)}
+          disabled={begin.isPending || drink.steps.length === 0}
+          sx={{ minHeight: 56, px: 3, fontSize: 18 }}
+        >
+          Practise it
+        </Button>
+        <Box sx={{ color: colour("muted"), fontSize: 15, maxWidth: 420 }}>
+          Practice has instruments to play with and lemons that nobody has seen. At the end you are
+          shown how it really was; nothing is wasted, and nothing of it is counted.
+        </Box>
+      </Box>
       <Trouble
         error={begin.error ?? error ?? undefined}
         again={error ? () => void refetch() : undefined}
       />
+      {(data?.readings ?? 0) > 0 && (
+        <Box sx={{ mt: 2, fontSize: 15 }}>
+          {data!.inside} of {data!.readings} readings fell where nine in ten should;{" "}
+          {(0.9 * data!.readings).toFixed(1)} were expected.
+        </Box>
+      )}
       {groups.map(
         ([title, list]) =>
           list.length > 0 && (
@@ -67,19 +88,65 @@ export default function DrinkMake({ drink }: { drink: Drink }) {
                     key={batch.id}
                     sx={{ borderBottom: `1px solid ${colour("hairline")}` }}
                   >
-                    <Box
-                      component={Link}
-                      to={`/make/${batch.id}`}
-                      sx={{ display: "block", py: 1.5, minHeight: 44, color: colour("cobalt") }}
-                    >
-                      begun {when(batch.begun_at)}
-                      {batch.finished_at && `, finished ${when(batch.finished_at)}`}
-                    </Box>
+                    <Line batch={batch} />
                   </Box>
                 ))}
               </Box>
             </Box>
           ),
+      )}
+    </Box>
+  );
+}
+
+/** One batch: what was planned beside what was made. */
+function Line({ batch }: { batch: BatchEntry }) {
+  const { ending } = batch;
+  const { written, made } = ending ?? {};
+  const bottles = ending?.bottles;
+  return (
+    <Box
+      component={Link}
+      to={`/make/${batch.id}`}
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { xs: "1fr", sm: "200px 1fr" },
+        columnGap: 2,
+        py: 1.25,
+        minHeight: 44,
+        color: colour("ink"),
+        textDecoration: "none",
+      }}
+    >
+      <Box sx={{ color: colour("cobalt"), textDecoration: "underline" }}>
+        {batch.practice && !ending ? "practice, " : ""}
+        {ending ? when(batch.begun_at) : `begun ${when(batch.begun_at)}`}
+      </Box>
+      {ending && (
+        <Box>
+          {made && written && (
+            <>
+              <strong>
+                {made.sweetness.toFixed(1)} g, {made.acidity.toFixed(2)} %
+              </strong>{" "}
+              <Box component="span" sx={{ color: colour("muted") }}>
+                (written {written.sweetness.toFixed(1)} g, {written.acidity.toFixed(2)} %)
+              </Box>
+              {", "}
+            </>
+          )}
+          {volume(ending.made_ml)}
+          {Math.abs(ending.made_ml - ending.written_ml) > 0.03 * ending.written_ml && (
+            <Box component="span" sx={{ color: colour("muted") }}>
+              {" "}
+              of {volume(ending.written_ml)}
+            </Box>
+          )}
+          {`, in ${span(ending.minutes)}`}
+          {bottles != null && `, ${bottles} ${bottles === 1 ? "bottle" : "bottles"}`}
+          {ending.place && `, ${ending.place}`}
+          {ending.note && <Box sx={{ color: colour("muted") }}>{ending.note}</Box>}
+        </Box>
       )}
     </Box>
   );

@@ -61,7 +61,7 @@ impl Read {
             from_target: far(truth.end(), report.written),
             as_written: far(blind.end(), report.written),
             from_belief: far(truth.end(), believed),
-            luck: truth.luck(),
+            luck: truth.luck(&self.cupboard),
             most_telling: would_have_told_most(&self.made(), &self.cupboard),
         })
     }

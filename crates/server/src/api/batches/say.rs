@@ -2,7 +2,7 @@
 
 use actix_web::{post, web};
 use keen_core::balance::Doubt;
-use keen_core::batch::{Happening, Way, doubtful, ways_on};
+use keen_core::batch::{Happening, WayOn, doubtful, ways_on};
 use keen_core::drink::FieldError;
 use keen_core::work::{Work, Worktop};
 use keen_store::Saying;
@@ -132,7 +132,7 @@ pub(crate) struct AskWays {
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct WaysView {
     /// Two or three ways, the smallest change first; none where nothing needs to be done, or can be.
-    ways: Vec<Way>,
+    ways: Vec<WayOn>,
 }
 
 /// How to go on with a batch that turns out otherwise, or tastes of something. Nothing is changed by asking;

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use actix_web::{post, web};
-use keen_core::batch::{Happening, Taught, Teaching};
+use keen_core::batch::{Happening, Learnt, Teaching};
 use keen_core::cupboard::Kitchen;
 use keen_core::drink::FieldError;
 use serde::Deserialize;
@@ -36,8 +36,8 @@ pub(crate) fn learn(kitchen: &mut Kitchen, batch: &str, taught: &[Teaching]) {
     kitchen.readings.retain(|reading| reading.batch.as_deref() != Some(batch));
     for teaching in taught {
         match &teaching.taught {
-            Taught::Reading(reading) => kitchen.readings.push(reading.clone()),
-            Taught::Lot(lot) => kitchen.lots.push(lot.clone()),
+            Learnt::Reading(reading) => kitchen.readings.push(reading.clone()),
+            Learnt::Lot(lot) => kitchen.lots.push(lot.clone()),
         }
     }
 }

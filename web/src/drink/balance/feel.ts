@@ -1,0 +1,49 @@
+import type { Doubt } from "../../api/client";
+
+/** What a pitcher may taste like, and how much so. */
+export const words = [
+  ["sweet", "too sweet"],
+  ["not_sweet", "not sweet enough"],
+  ["sharp", "too sharp"],
+  ["not_sharp", "not sharp enough"],
+  ["strong", "too strong"],
+  ["weak", "too weak"],
+] as const;
+export const degrees = [
+  ["touch", "a little"],
+  ["clearly", "clearly"],
+  ["far", "by far"],
+] as const;
+export type Word = (typeof words)[number][0];
+export type How = (typeof degrees)[number][0];
+export type Felt = Partial<Record<Word, How>>;
+
+const opposite = {
+  sweet: "not_sweet",
+  not_sweet: "sweet",
+  sharp: "not_sharp",
+  not_sharp: "sharp",
+  strong: "weak",
+  weak: "strong",
+} as const;
+
+/** With a word touched: said, said otherwise, or taken back. Nothing is too sweet and not sweet enough. */
+export function felt(before: Felt, word: Word, how: How): Felt {
+  const next = { ...before };
+  if (before[word] === how) delete next[word];
+  else next[word] = how;
+  delete next[opposite[word]];
+  return next;
+}
+
+/** As it is asked of the core. */
+export function doubts(of: Felt): Doubt[] {
+  return Object.entries(of).map(([too, how]) => ({ too: too as Word, how: how as How }));
+}
+
+/** "clearly too sharp, a little too sweet". */
+export function inWords(said: Doubt[]): string {
+  const name = <T extends string>(list: readonly (readonly [T, string])[], key: T) =>
+    list.find(([known]) => known === key)?.[1] ?? key;
+  return said.map(({ too, how }) => `${name(degrees, how)} ${name(words, too)}`).join(", ");
+}

@@ -1,0 +1,207 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { answer, api, type BatchView, type Truth } from "../api/client";
+import { colour, displayFont } from "../app/theme";
+import { volume } from "../ui/format";
+import { Trouble } from "../ui/Trouble";
+import { big } from "./StepNow";
+
+/** A batch that is finished: what was written, what came of it, and what it taught. */
+export function Ended({ view }: { view: BatchView }) {
+  const { stands, ending } = view;
+  const profile = stands.report.profile;
+  const point = stands.report.map.point;
+  const truth = view.truth ?? undefined;
+  const rows: [string, string, string, string?][] = [
+    [
+      "sweetness",
+      stands.written ? `${stands.written.sweetness.toFixed(1)} g` : "",
+      point ? `${point.sweetness.toFixed(1)} ± ${stands.doubt.sweetness.toFixed(1)}` : "",
+      truth?.end?.sweetness.toFixed(1),
+    ],
+    [
+      "acidity",
+      stands.written ? `${stands.written.acidity.toFixed(2)} %` : "",
+      point ? `${point.acidity.toFixed(2)} ± ${stands.doubt.acidity.toFixed(2)}` : "",
+      truth?.end?.acidity.toFixed(2),
+    ],
+    [
+      "there is",
+      volume(stands.written_ml),
+      profile ? volume(profile.volume_ml) : "",
+      truth && volume(truth.volume_ml),
+    ],
+  ];
+  const heads = ["", "written", truth ? "believed" : "made", ...(truth ? ["really"] : [])];
+  const bottles = ending?.bottles;
+  const stood = [
+    bottles != null && `${bottles} ${bottles === 1 ? "bottle" : "bottles"}`,
+    ending?.place,
+  ].filter(Boolean);
+  return (
+    <>
+      <Box component="h2" sx={big}>
+        It is made.
+      </Box>
+      {stood.length > 0 && <Box sx={{ fontSize: 18, mt: 1 }}>{stood.join(", ")}</Box>}
+      {ending?.note && <Box sx={{ fontSize: 17, color: colour("muted") }}>{ending.note}</Box>}
+      <Box
+        component="table"
+        sx={{
+          mt: 2,
+          fontSize: { xs: 16, sm: 17 },
+          borderCollapse: "collapse",
+          whiteSpace: "nowrap",
+          "& td, & th": { pr: { xs: 1.75, sm: 4 } },
+        }}
+      >
+        <thead>
+          <tr>
+            {heads.map((head) => (
+              <Box
+                component={head ? "th" : "td"}
+                key={head}
+                sx={{ textAlign: "left", pb: 0.5, color: colour("muted"), fontSize: 14 }}
+              >
+                {head}
+              </Box>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([what, written, made, really]) => (
+            <tr key={what}>
+              <Box component="th" sx={{ textAlign: "left", py: 0.5, fontWeight: 500 }}>
+                {what}
+              </Box>
+              <Box component="td">{written}</Box>
+              <Box component="td" sx={{ fontWeight: 700 }}>
+                {made}
+              </Box>
+              {truth && (
+                <Box component="td" sx={{ fontWeight: 700, color: colour("cobalt") }}>
+                  {really}
+                </Box>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </Box>
+      {stands.readings.length > 0 && (
+        <Box sx={{ fontSize: 15, mt: 1, color: colour("muted") }}>
+          {stands.inside} of {stands.readings.length}{" "}
+          {stands.readings.length === 1 ? "reading" : "readings"} fell where nine in ten should.
+        </Box>
+      )}
+      {truth && <Really truth={truth} />}
+      {view.teaches.length > 0 && <Teaches view={view} />}
+    </>
+  );
+}
+
+/** How far off, in words. */
+function distance(differences: number | null | undefined): string {
+  if (differences == null) return "nobody knows how far";
+  const times = `${differences.toFixed(1)} of what is just noticed`;
+  return differences < 1 ? `${times}; nobody would taste it` : times;
+}
+
+/** The end of a practice run: how it really was. */
+function Really({ truth }: { truth: Truth }) {
+  const odd = truth.luck.slice(0, 4);
+  return (
+    <Box component="section" aria-label="The truth" sx={{ mt: 3, maxWidth: 720 }}>
+      <Box component="h3" sx={{ ...displayFont, fontSize: 22, fontWeight: 700, m: 0 }}>
+        The truth
+      </Box>
+      <Box sx={{ fontSize: 17, mt: 0.5 }}>
+        It lies <strong>{distance(truth.from_target)}</strong> from the target. Made as it is
+        written it would have been {distance(truth.as_written)}. You believed it to be{" "}
+        {distance(truth.from_belief)} from there.
+      </Box>
+      <Box component="ul" sx={{ listStyle: "none", p: 0, my: 1.5 }}>
+        {odd.map((luck) => {
+          const percent = Math.round(100 * (luck.factor - 1));
+          const [low, high] = [luck.usual_from, luck.usual_to].map((f) =>
+            Math.round(100 * (f - 1)),
+          );
+          return (
+            <Box
+              component="li"
+              key={luck.what}
+              sx={{ py: 0.75, borderTop: `1px solid ${colour("hairline")}` }}
+            >
+              {luck.what}:{" "}
+              <strong>
+                {percent === 0
+                  ? "as expected"
+                  : `${Math.abs(percent)} % ${percent > 0 ? "more" : "less"}`}
+              </strong>{" "}
+              <Box component="span" sx={{ color: colour("muted") }}>
+                (nine in ten lie from {low} to +{high} %)
+              </Box>
+            </Box>
+          );
+        })}
+      </Box>
+      {truth.most_telling && <Box sx={{ fontSize: 16 }}>{truth.most_telling}</Box>}
+    </Box>
+  );
+}
+
+/** What the batch teaches the kitchen, to be taken or left. */
+function Teaches({ view }: { view: BatchView }) {
+  const client = useQueryClient();
+  const teach = useMutation({
+    mutationFn: (learn: boolean) =>
+      answer(
+        api.POST("/api/batches/{id}/teach", {
+          params: { path: { id: view.id } },
+          body: { learn },
+          headers: { "idempotency-key": crypto.randomUUID() },
+        }),
+      ),
+    onSuccess: (next) => {
+      client.setQueryData(["batch", view.id], next);
+      void client.invalidateQueries({ queryKey: ["kitchen"] });
+    },
+  });
+  return (
+    <Box component="section" aria-label="What it teaches" sx={{ mt: 3, maxWidth: 720 }}>
+      <Box component="h3" sx={{ ...displayFont, fontSize: 22, fontWeight: 700, m: 0 }}>
+        What it teaches your kitchen
+      </Box>
+      <Box component="ul" sx={{ listStyle: "none", p: 0, my: 1 }}>
+        {view.teaches.map((teaching) => (
+          <Box
+            component="li"
+            key={teaching.message}
+            sx={{ py: 0.75, borderTop: `1px solid ${colour("hairline")}`, fontSize: 16 }}
+          >
+            {teaching.message}
+          </Box>
+        ))}
+      </Box>
+      <Trouble error={teach.error ?? undefined} />
+      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1 }}>
+        {view.learned === true ? (
+          <>
+            <Box sx={{ fontWeight: 600 }}>Your kitchen has learned that.</Box>
+            <Button onClick={() => teach.mutate(false)}>Take it back</Button>
+          </>
+        ) : (
+          <>
+            <Button variant="contained" onClick={() => teach.mutate(true)}>
+              Learn that
+            </Button>
+            {view.learned !== false && (
+              <Button onClick={() => teach.mutate(false)}>Leave it</Button>
+            )}
+            {view.learned === false && <Box sx={{ color: colour("muted") }}>Left.</Box>}
+          </>
+        )}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,138 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import type { Happening } from "../api/client";
+import { amountOf } from "./amount";
+import type { AskingProps } from "./Asking";
+import { look } from "./practice";
+import { Sheet, VesselField, vesselOf } from "./Sheet";
+
+/** What really went in or came out, what was put in besides, what is left out. */
+export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
+  const { steps, report, drink } = view.stands;
+  // Steps of which something can be said: done, going on, and the one that is next.
+  const told = steps.filter((s, i) => (s.state !== "ahead" || i === place) && !s.besides);
+  const [step, setStep] = useState(about ?? steps[place]?.id ?? told.at(-1)?.id ?? "");
+  const written = amountOf(view, step);
+  const action = drink.steps.find((s) => s.id === step)?.do ?? {};
+  const gives = "squeeze" in action || "strain" in action || "reduce" in action || "boil" in action;
+  const state = steps.find((s) => s.id === step)?.state;
+  const kinds: [string, string][] = [];
+  if (written) kinds.push(["used", "I used another amount"]);
+  if (gives) kinds.push(["came_out", "So much came out"]);
+  if (state === "ahead") kinds.push(["left_out", "I leave this step out"]);
+  kinds.push(["added", "I put something else in"], ["poured_away", "I poured some away"]);
+  if (state === "done") kinds.push(["again", "It isn't done after all"]);
+  const [kind, setKind] = useState(about && gives ? "came_out" : kinds[0]![0]);
+  const chosen = kinds.some(([k]) => k === kind) ? kind : kinds[0]![0];
+  const [amount, setAmount] = useState("");
+  const [wrong, setWrong] = useState<string | undefined>();
+  const [ingredient, setIngredient] = useState("water");
+  const [vessel, setVessel] = useState(vesselOf(view, place));
+  const lines = report.lines.filter(
+    (l, i, all) => all.findIndex((o) => o.ingredient === l.ingredient) === i,
+  );
+  const happening = (): Happening => {
+    switch (chosen) {
+      case "used":
+        return { used: { step, amount } };
+      case "came_out":
+        return { came_out: { step, amount } };
+      case "left_out":
+        return { left_out: { step } };
+      case "again":
+        return { again: { step } };
+      case "added":
+        return { added: { vessel, ingredient, amount } };
+      default:
+        return { poured_away: { vessel, volume: amount } };
+    }
+  };
+  const needsAmount = chosen !== "left_out" && chosen !== "again";
+  const besides = chosen === "added" || chosen === "poured_away";
+  const readMarks = () =>
+    look(view, { gave: step }).then(
+      (seen) => setAmount(`${seen.value?.toFixed(0)} ${seen.unit}`),
+      (fault: Error) => setWrong(fault.message),
+    );
+  return (
+    <Sheet
+      title="It came out otherwise"
+      act="So it was"
+      onSubmit={() => {
+        void say(happening());
+        onClose();
+      }}
+      onClose={onClose}
+    >
+      <TextField select label="What" value={chosen} onChange={(e) => setKind(e.target.value)}>
+        {kinds.map(([key, name]) => (
+          <MenuItem key={key} value={key}>
+            {name}
+          </MenuItem>
+        ))}
+      </TextField>
+      {!besides && (
+        <TextField
+          select
+          label="In which step"
+          value={step}
+          onChange={(e) => setStep(e.target.value)}
+        >
+          {told.map((s) => (
+            <MenuItem key={s.id} value={s.id} sx={{ whiteSpace: "normal" }}>
+              {report.frames.find((f) => f.step === s.id)?.sentence}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      {besides && <VesselField view={view} value={vessel} onChange={setVessel} />}
+      {chosen === "added" && (
+        <TextField
+          select
+          label="Of what"
+          value={ingredient}
+          onChange={(e) => setIngredient(e.target.value)}
+        >
+          {[
+            ["water", "Water"],
+            ["white_sugar", "White sugar"],
+            ["lemon_juice", "Lemon juice"],
+            ["citric_acid", "Citric acid"],
+            ...lines.map((l) => [l.ingredient, l.name]),
+          ]
+            .filter(([id], i, all) => all.findIndex(([other]) => other === id) === i)
+            .map(([id, name]) => (
+              <MenuItem key={id} value={id}>
+                {name}
+              </MenuItem>
+            ))}
+        </TextField>
+      )}
+      {needsAmount && (
+        <TextField
+          label="How much"
+          value={amount}
+          autoFocus
+          required
+          placeholder={chosen === "used" ? written : "180 ml"}
+          onChange={(e) => {
+            setAmount(e.target.value);
+            setWrong(undefined);
+          }}
+          error={wrong !== undefined}
+          helperText={wrong}
+        />
+      )}
+      {chosen === "came_out" && view.practice && (
+        <Box>
+          <Button variant="outlined" onClick={() => void readMarks()}>
+            Read the marks
+          </Button>
+        </Box>
+      )}
+    </Sheet>
+  );
+}

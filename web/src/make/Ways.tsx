@@ -1,0 +1,68 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useQuery } from "@tanstack/react-query";
+import { answer, api, type BatchView, type Doubt, type WayOn } from "../api/client";
+import { colour, displayFont } from "../app/theme";
+import { volume } from "../ui/format";
+import type { Say } from "./useBatch";
+
+/** How a batch may go on: back to what is written, or to where the tongue wants it. */
+export function useWays(view: BatchView, words: Doubt[], wanted: boolean) {
+  const id = view.id;
+  const { data, error, isFetching } = useQuery({
+    // Whatever is said changes them.
+    queryKey: ["ways", id, view.said.length, words],
+    queryFn: ({ signal }) =>
+      answer(
+        api.POST("/api/batches/{id}/ways", { params: { path: { id } }, body: { words }, signal }),
+      ),
+    enabled: wanted,
+    staleTime: Infinity,
+  });
+  return { ways: data?.ways, error, isFetching };
+}
+
+interface WaysProps {
+  ways: WayOn[];
+  say: Say;
+  onTaken?: () => void;
+}
+
+/** Two or three ways to go on, each with where it leads. */
+export function Ways({ ways, say, onTaken }: WaysProps) {
+  const take = async (way: WayOn) => {
+    onTaken?.();
+    // One after the other: each is thought of after the one before.
+    for (const what of way.does) if (!(await say(what))) return;
+  };
+  return (
+    <Box component="ol" aria-label="Ways to go on" sx={{ listStyle: "none", m: 0, p: 0 }}>
+      {ways.map((way) => (
+        <Box
+          component="li"
+          key={way.words.join()}
+          sx={{
+            display: "flex",
+            flexWrap: "wrap",
+            alignItems: "center",
+            gap: 1.5,
+            py: 1,
+            borderTop: `1px solid ${colour("hairline")}`,
+          }}
+        >
+          <Box sx={{ flex: "1 1 260px", minWidth: 0 }}>
+            <Box sx={{ ...displayFont, fontSize: 19, fontWeight: 700 }}>{way.words.join(" ")}</Box>
+            <Box sx={{ fontSize: 14.5, color: colour("muted") }}>
+              then it is {way.ends.sweetness.toFixed(1)} g sweet and {way.ends.acidity.toFixed(2)} %
+              sharp, {volume(way.volume_ml)}
+              {!way.reached && "; nearer, not quite there"}
+            </Box>
+          </Box>
+          <Button variant="outlined" onClick={() => void take(way)} sx={{ minHeight: 48 }}>
+            Do that
+          </Button>
+        </Box>
+      ))}
+    </Box>
+  );
+}
