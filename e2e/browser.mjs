@@ -35,23 +35,39 @@ export async function open(browser, address, options = {}) {
   return context.newPage();
 }
 
-/** The demo, on a shelf that nobody else has; `close` ends it and takes the shelf away. */
-export async function serveDemo(binary) {
-  const folder = await mkdtemp(join(tmpdir(), "keen-pitcher-"));
-  const server = spawn(binary, ["demo", "--port", "0", "--data", folder], {
-    stdio: ["ignore", "pipe", "inherit"],
-  });
+/** Starts the demo on a shelf, and says where it is. */
+async function start(binary, folder, port, more) {
+  const args = ["demo", "--port", port, "--data", folder, ...more];
+  const server = spawn(binary, args, { stdio: ["ignore", "pipe", "inherit"] });
   const ended = new Promise((done) => server.once("exit", done));
   const lines = createInterface({ input: server.stdout });
   const first = await Promise.race([
     new Promise((said) => lines.once("line", said)),
     ended.then((code) => Promise.reject(new Error(`the server ended with ${code}`))),
   ]);
+  return { server, ended, address: first.split(" ").at(-1) };
+}
+
+/**
+ * The demo, on a shelf that nobody else has; `close` ends it and takes the shelf away, `cut` ends it at once,
+ * as a power cut would, and `again` starts it where it was.
+ */
+export async function serveDemo(binary, more = []) {
+  const folder = await mkdtemp(join(tmpdir(), "keen-pitcher-"));
+  let running = await start(binary, folder, "0", more);
+  const { address } = running;
   return {
-    address: first.split(" ").at(-1),
+    address,
+    async cut() {
+      running.server.kill("SIGKILL");
+      await running.ended;
+    },
+    async again() {
+      running = await start(binary, folder, new URL(address).port, more);
+    },
     async close() {
-      server.kill();
-      await ended;
+      running.server.kill();
+      await running.ended;
       await rm(folder, { recursive: true });
     },
   };

@@ -37,7 +37,7 @@ async function toShelf(page) {
 function to(name, view) {
   return async (page) => {
     await toShelf(page);
-    await page.getByRole("link", { name }).click();
+    await page.locator("[data-drink]").getByRole("link", { name }).click();
     await page.getByTestId("point").waitFor();
     if (view) await page.goto(`${page.url()}/${view}`);
   };
@@ -60,7 +60,7 @@ async function toPlan(page) {
 
 async function toVessel(page) {
   await toShelf(page);
-  await page.getByRole("link", { name: "Hibiscus and bay-orange cooler" }).click();
+  await page.locator("[data-drink]").getByRole("link", { name: "Hibiscus and bay-orange cooler" }).click();
   await page.getByRole("button", { name: /^Pot:/ }).click();
 }
 

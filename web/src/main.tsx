@@ -4,26 +4,17 @@ import "@fontsource-variable/bricolage-grotesque";
 import "@fontsource-variable/figtree";
 import CssBaseline from "@mui/material/CssBaseline";
 import { ThemeProvider } from "@mui/material/styles";
-import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { CallFailed } from "./api/client";
 import { App } from "./app/App";
 import { theme } from "./app/theme";
 
 // The page may only write styles that carry the nonce of the answer that brought it.
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 const styles = createCache({ key: "kp", nonce });
-/** A phone that wasn't let in, or was put out, is asked for the code. */
-function askForCode(fault: Error) {
-  const problem = fault instanceof CallFailed ? fault.problem : undefined;
-  if (problem?.type === "not-let-in" && window.location.pathname !== "/join")
-    window.location.replace("/join");
-}
 const queries = new QueryClient({
-  queryCache: new QueryCache({ onError: askForCode }),
-  mutationCache: new MutationCache({ onError: askForCode }),
   defaultOptions: {
     // The server is this machine: being offline has nothing to do with it.
     queries: { retry: 1, refetchOnWindowFocus: false, networkMode: "always" },

@@ -65,6 +65,14 @@ export const windowId = crypto.randomUUID();
 
 export const api = createClient<paths>({ headers: { "x-asker": windowId } });
 
+// A phone that wasn't let in, or was put out, is asked for the code.
+api.use({
+  onResponse({ response }) {
+    if (response.status === 401 && window.location.pathname !== "/join")
+      window.location.replace("/join");
+  },
+});
+
 /**
  * Headers of a question to the core. `screen` says which part of this window asks: when it asks anew,
  * its question before is given up.

@@ -57,6 +57,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
   const at = momentNow(view, batch.heardAt, now);
   const [asked, setAsked] = useState<{ what: Asked; about?: string } | undefined>();
   const [log, setLog] = useState(false);
+  const [busy, setBusy] = useState(false);
   const finished = view.finished_at != null;
   const place = stands.steps.findIndex((s) => s.id === stands.next);
   const step = stands.steps[place];
@@ -76,7 +77,11 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
 
   /** Done: with what was really poured, where a scale has weighed it. */
   const onDone = async () => {
-    if (!step) return;
+    if (!step || busy) return;
+    setBusy(true);
+    await sayDone(step).finally(() => setBusy(false));
+  };
+  const sayDone = async (step: BatchView["stands"]["steps"][number]) => {
     const weighed = scale?.value;
     if (scale && step.weigh_g != null && weighed != null && weighed >= 1) {
       if (Math.abs(weighed - step.weigh_g) >= 0.5) {
@@ -193,6 +198,8 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
               view={view}
               place={place}
               scale={scale}
+              busy={busy}
+              hurry={batch.hurry}
               onDone={() => void onDone()}
               onFinish={() => setAsked({ what: "finish" })}
               onJuice={(about) => setAsked({ what: "otherwise", about })}

@@ -4,7 +4,7 @@ import type { BatchView, InstrumentView } from "../api/client";
 import { colour, displayFont } from "../app/theme";
 import { span, weight } from "../ui/format";
 import { amountOf } from "./amount";
-import { hurry } from "./practice";
+import type { Hurry as Hurrying } from "./useBatch";
 import { Weighing } from "./Weighing";
 
 /** Letters that are read from two metres. */
@@ -23,24 +23,28 @@ interface StepProps {
   view: BatchView;
   place: number;
   scale: InstrumentView | undefined;
+  /** Whether something is being said: a second tap says nothing more. */
+  busy: boolean;
+  hurry: Hurrying;
   onDone: () => void;
   onFinish: () => void;
   onJuice: (step: string) => void;
 }
 
 /** The step that needs hands now. */
-export function StepNow({ view, place, scale, onDone, onFinish, onJuice }: StepProps) {
+export function StepNow(props: StepProps) {
+  const { view, place, scale, busy, hurry, onDone, onFinish, onJuice } = props;
   const { stands } = view;
   const step = stands.steps[place];
   if (!step) {
     const waits = stands.steps.some((s) => s.state === "running");
     return (
       <>
-        <Box component="h2" sx={big}>
+        <Box component="h2" data-step="" sx={big}>
           {waits ? "Nothing to do but wait." : "All is done."}
         </Box>
         <Juice view={view} onJuice={onJuice} />
-        {waits && view.practice && <Hurry view={view} />}
+        {waits && view.practice && <Hurry view={view} hurry={hurry} />}
         {!waits && (
           <Button
             variant="contained"
@@ -68,7 +72,7 @@ export function StepNow({ view, place, scale, onDone, onFinish, onJuice }: StepP
   const weighs = scale && step.weigh_g != null ? step.weigh_g : undefined;
   return (
     <>
-      <Box component="h2" sx={big}>
+      <Box component="h2" data-step={step.id} sx={big}>
         {frame.sentence}
       </Box>
       {weighs !== undefined ? (
@@ -103,12 +107,15 @@ export function StepNow({ view, place, scale, onDone, onFinish, onJuice }: StepP
         <Button
           variant="contained"
           onClick={onDone}
+          disabled={busy}
           sx={{ minHeight: 68, minWidth: 190, width: { xs: "100%", sm: "auto" }, fontSize: 22 }}
         >
           {begins ? "It has begun" : "Done"}
         </Button>
       </Box>
-      {view.practice && stands.steps.some((s) => s.state === "running") && <Hurry view={view} />}
+      {view.practice && stands.steps.some((s) => s.state === "running") && (
+        <Hurry view={view} hurry={hurry} />
+      )}
       {next && (
         <Box sx={{ mt: 1.5, fontSize: 16 }}>
           <Box component="span" sx={{ color: colour("muted"), mr: 1 }}>
@@ -144,14 +151,14 @@ function Juice({ view, onJuice }: { view: BatchView; onJuice: (step: string) => 
 }
 
 /** In the practice kitchen nobody waits for an hour. */
-function Hurry({ view }: { view: BatchView }) {
+function Hurry({ view, hurry }: { view: BatchView; hurry: Hurrying }) {
   return (
     <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1.5 }}>
-      <Button variant="outlined" onClick={() => void hurry(view, { do: "to_next" })}>
+      <Button variant="outlined" onClick={() => void hurry({ do: "to_next" })}>
         To the end of the wait
       </Button>
       <Button
-        onClick={() => void hurry(view, { do: "rate", times: view.rate > 1 ? 1 : 60 })}
+        onClick={() => void hurry({ do: "rate", times: view.rate > 1 ? 1 : 60 })}
         aria-pressed={view.rate > 1}
       >
         {view.rate > 1 ? "Clock as usual" : "Clock 60 times as fast"}

@@ -15,7 +15,7 @@ export function look(view: BatchView, what: Look) {
   return answer(api.POST("/api/batches/{id}/look", { ...path(view), body: what }));
 }
 
-/** Hurries the clock: so many times as fast, or to the end of the next wait. */
-export function hurry(view: BatchView, to: { do: "rate"; times: number } | { do: "to_next" }) {
-  return answer(api.POST("/api/batches/{id}/clock", { ...path(view), body: to }));
+/** Hurries a clock: so many times as fast, or to the end of the next wait. */
+export function hurried(id: string, to: { do: "rate"; times: number } | { do: "to_next" }) {
+  return answer(api.POST("/api/batches/{id}/clock", { params: { path: { id } }, body: to }));
 }

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type BatchView, type CallFailed, type Happening } from "../api/client";
 import { createLine } from "../api/line";
+import { hurried } from "./practice";
 
 const TRY_AGAIN_MS = 2000;
 
@@ -67,8 +68,18 @@ export function useBatch(id: string) {
     },
     [post],
   );
+  /** In the practice kitchen the clock is hurried. */
+  const hurry = async (to: Parameters<typeof hurried>[1]) => {
+    try {
+      client.setQueryData<BatchView>(["batch", id], await hurried(id, to));
+      await client.invalidateQueries({ queryKey: ["going"] });
+    } catch (error) {
+      setWrong((error as Error).message);
+    }
+  };
   return {
     view: query.data,
+    hurry,
     /** When that was heard, by this device's clock. */
     heardAt: query.dataUpdatedAt,
     error: query.error ?? undefined,
@@ -81,3 +92,4 @@ export function useBatch(id: string) {
 }
 
 export type Say = ReturnType<typeof useBatch>["say"];
+export type Hurry = ReturnType<typeof useBatch>["hurry"];

@@ -14,7 +14,7 @@ use crate::balance::{
 use crate::belief::Belief;
 use crate::cupboard::{Form, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Drink, Step};
-use crate::quantity::{Amount, Celsius, Grams};
+use crate::quantity::{Amount, Celsius, Grams, Measure};
 use crate::trace::{MEASURED_AT, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
@@ -131,7 +131,11 @@ fn ways_to(
             ways.push(way);
         }
     };
-    let ahead = ahead_of(made, worktop);
+    let mut ahead = ahead_of(made, worktop);
+    // Nobody presses a quarter of an orange for what can't be tasted.
+    if !is_noticed(spot, aim) {
+        ahead.retain(|m| !in_pieces(&made.drink.steps[m.step]));
+    }
     let fits = |way: Option<(WayOn, Trace)>| {
         way.filter(|(_, trace)| over(made, &here, Some(trace)).is_none())
     };
@@ -150,7 +154,7 @@ fn ways_to(
             .map(|l| &cupboard.ingredients()[l.ingredient])
             .find(|it| it.kind == Kind::Juice && it.per_gram.titratable_acid() > 0.02)
             .map(|it| it.id.clone());
-        for set in sets(cupboard, &[], &kin).into_iter().take(MOST_SETS) {
+        for set in some_of(sets(cupboard, &[], &kin)) {
             let (drink, moved) = stirring(made, (vessel, after, there), &set);
             let tried = work_out(made, drink, belief, &moved, aim, worktop)?;
             keep(match over(made, &here, tried.as_ref().map(|(_, trace)| trace)) {
@@ -208,12 +212,45 @@ fn ways_to(
             .then(a.does.len().cmp(&b.does.len()))
             .then(differences(a.ends, aim).total_cmp(&differences(b.ends, aim)))
     });
+    // What gets there with less is better than the same with a pinch of something else besides.
+    let mut kept: Vec<WayOn> = Vec::new();
+    for way in ways {
+        let mine = stirs_in(&way);
+        let less = |other: &WayOn| {
+            let theirs = stirs_in(other);
+            other.reached && !theirs.is_empty() && theirs.iter().all(|it| mine.contains(it))
+        };
+        if !kept.iter().any(less) {
+            kept.push(way);
+        }
+    }
+    let mut ways = kept;
     ways.truncate(3);
     Ok(ways)
 }
 
-/// Sets of things to stir in that are tried.
+/// Sets of things to stir in that are tried: each thing by itself, then the first of those with several.
 const MOST_SETS: usize = 6;
+
+fn some_of(sets: Vec<Vec<&Ingredient>>) -> Vec<Vec<&Ingredient>> {
+    let mut alone: Vec<Vec<&Ingredient>> = Vec::new();
+    for it in sets.iter().flatten() {
+        if alone.iter().all(|one| one[0].id != it.id) {
+            alone.push(vec![*it]);
+        }
+    }
+    alone.extend(sets.into_iter().filter(|set| set.len() > 1).take(MOST_SETS));
+    alone
+}
+
+/// What a way stirs in.
+fn stirs_in(way: &WayOn) -> Vec<&str> {
+    let added = way.does.iter().filter_map(|what| match what {
+        Happening::Added { ingredient, .. } => Some(ingredient.as_str()),
+        _ => None,
+    });
+    added.collect()
+}
 
 /// How far a place on the map is from another one, in differences that are just noticed.
 #[must_use]
@@ -248,6 +285,22 @@ fn ahead_of<'a>(made: &Made, worktop: Worktop<'a>) -> Vec<Moved<'a>> {
         .collect()
 }
 
+fn in_pieces(step: &Step) -> bool {
+    let piece = |a: &Amount| a.terms().iter().any(|t| matches!(t.measure, Measure::Piece(_)));
+    step.action.amount().is_some_and(piece)
+}
+
+/// So many times as many pieces, in whole ones and halves.
+fn in_halves(written: &Amount, factor: f64) -> Amount {
+    match written.terms() {
+        [term] => {
+            let value = (2.0 * term.value * factor).round().max(1.0) / 2.0;
+            Amount::of(value, term.measure.clone())
+        }
+        _ => written.scaled(factor).rounded(),
+    }
+}
+
 /// The vessel that the drink is in by now, after which step, and how much is in it, ml.
 fn pitcher<'a>(made: &'a Made, here: &Trace) -> Option<(&'a str, usize, f64)> {
     let in_it = |vessel: usize| {
@@ -257,17 +310,23 @@ fn pitcher<'a>(made: &'a Made, here: &Trace) -> Option<(&'a str, usize, f64)> {
         let holds = kind.strainer().is_none() && kind != VesselKind::Glass;
         (there > 20.0 && holds).then_some((vessel, after, there))
     };
-    let all = (0..made.drink.vessels.len()).filter_map(in_it);
+    // What still draws, or is still to be boiled down, is not set right yet.
+    let settled = |(vessel, after, _): &(usize, usize, f64)| {
+        let id = made.drink.vessels[*vessel].id.as_str();
+        let later = made.drink.steps.iter().skip(after + 1);
+        let changes = later.filter(|step| step.action.path().contains(&id)).any(|step| {
+            matches!(
+                step.action,
+                Action::Boil { .. } | Action::Reduce { .. } | Action::Infuse { .. }
+            )
+        });
+        let waits = matches!(made.steps[*after].state, StepState::Running { .. })
+            && matches!(made.drink.steps[*after].action, Action::Infuse { .. });
+        !changes && !waits
+    };
+    let all = (0..made.drink.vessels.len()).filter_map(in_it).filter(settled);
     let (vessel, after, there) = all.max_by(|a, b| a.2.total_cmp(&b.2))?;
-    // What still draws, or is still to be strained or boiled down, is not set right yet.
-    let later = made.drink.steps.iter().zip(&made.steps).skip(after + 1);
-    let id = made.drink.vessels[vessel].id.as_str();
-    let mut ahead = later.filter(|(step, _)| step.action.path().contains(&id));
-    let changes = ahead.any(|(step, _)| {
-        matches!(step.action, Action::Boil { .. } | Action::Reduce { .. } | Action::Infuse { .. })
-    });
-    let waits = matches!(made.steps[after].state, StepState::Running { .. });
-    (!changes && !waits).then_some((id, after, there))
+    Some((made.drink.vessels[vessel].id.as_str(), after, there))
 }
 
 /// The amounts that bring it there, rounded, and what is said of them.
@@ -333,7 +392,10 @@ fn work_out(
             None => {
                 let step = &made.drink.steps[m.step];
                 let Some(written) = step.action.amount() else { continue };
-                let amount = written.scaled(*factor).rounded();
+                let amount = match in_pieces(step) {
+                    true => in_halves(written, *factor),
+                    false => written.scaled(*factor).rounded(),
+                };
                 if amount == *written {
                     continue;
                 }
