@@ -2,7 +2,7 @@
 
 use keen_core::balance::Spot;
 use keen_core::batch::{
-    BatchReport, Happening, Made as AsMade, Progress, Said, Truth, differences, ways_on,
+    BatchReport, Happening, Made as AsMade, Progress, Said, Truth, WayOn, differences, ways_on,
 };
 use keen_core::belief::Quantity;
 use keen_core::cupboard::Cupboard;
@@ -174,12 +174,15 @@ impl Script<'_> {
         self.say(Happening::Reading { vessel, quantity, value, error: None })
     }
 
-    /// Takes the first way that is offered: at the end whatever it is, before only one that gets there.
+    /// Takes the first way that is offered: at the end whatever it is, before only one that gets there with as
+    /// many glasses as are wanted.
     fn takes_a_way(&mut self, last: bool) -> bool {
         let work = Work::usual();
         let worktop = Worktop::new(self.cupboard, &work);
         let ways = ways_on(self.drink, &self.made(), &[], worktop).unwrap_or_default();
-        let Some(way) = ways.into_iter().next().filter(|w| last || w.reached) else {
+        let enough = 0.9 * self.report().written_ml;
+        let fine = |w: &WayOn| last || (w.reached && w.volume_ml >= enough);
+        let Some(way) = ways.into_iter().next().filter(fine) else {
             return false;
         };
         self.now += 2.0;

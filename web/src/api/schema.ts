@@ -1479,6 +1479,7 @@ export interface components {
         BatchReport: {
             /** @description How far the finished drink may be off: sweetness and acidity, g in 100 g, a standard deviation. */
             doubt: components["schemas"]["Spot"];
+            doubt_before?: components["schemas"]["Spot"] | null;
             /** @description The drink as made so far, with what is ahead as it is written. */
             drink: components["schemas"]["Drink"];
             /** @description How many of the readings fell inside what had been predicted as nine in ten. */

@@ -5,7 +5,7 @@ import useMediaQuery from "@mui/material/useMediaQuery";
 import { Bell, BellOff, Volume2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import type { BatchView, Happening } from "../api/client";
+import type { BatchView, Happening, Spot } from "../api/client";
 import { useChanges } from "../api/changes";
 import { useSettings } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
@@ -252,17 +252,8 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
             colour={stands.report.profile?.colour}
             name={view.name}
             ring={stands.written ?? undefined}
-            cloud={
-              point
-                ? {
-                    middle: { sweetness: point.sweetness, acidity: point.acidity },
-                    long: { sweetness: stands.doubt.sweetness, acidity: 0 },
-                    short: { sweetness: 0, acidity: stands.doubt.acidity },
-                    half: 1.177,
-                    most: 2.146,
-                  }
-                : null
-            }
+            before={point && stands.doubt_before ? cloudOf(point, stands.doubt_before) : undefined}
+            cloud={point ? cloudOf(point, stands.doubt) : null}
           />
           <Box sx={{ fontSize: 14.5, mt: 1 }}>
             {stands.readings.length > 0 && <strong>{lastReading(view)} </strong>}
@@ -287,6 +278,17 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
       )}
     </Box>
   );
+}
+
+/** How far it may be off, as a cloud round the point. */
+function cloudOf(point: Spot, doubt: Spot) {
+  return {
+    middle: { sweetness: point.sweetness, acidity: point.acidity },
+    long: { sweetness: doubt.sweetness, acidity: 0 },
+    short: { sweetness: 0, acidity: doubt.acidity },
+    half: 1.177,
+    most: 2.146,
+  };
 }
 
 /** When it will be ready, and whether that is as planned. */

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import { useMutation } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import { answer, api, type GoingBatch, type PlanAnswer } from "../api/client";
-import { colour } from "../app/theme";
+import { colour, displayFont } from "../app/theme";
 import { momentOf, until } from "../make/clock";
 import { useGoing } from "../make/Going";
 import { momentNow, useNow } from "../make/hooks";
@@ -35,6 +35,9 @@ export function Making({ id, answer: planned }: { id: string; answer: PlanAnswer
   const drinks = planned.drinks.filter((d) => d.position != null);
   return (
     <Box component="section" aria-label="Making it">
+      <Box component="h2" sx={{ ...displayFont, fontSize: 20, fontWeight: 700, m: 0, mb: 1 }}>
+        Make it
+      </Box>
       <Trouble error={make.error ?? undefined} />
       <Box
         component="ul"
@@ -57,9 +60,15 @@ export function Making({ id, answer: planned }: { id: string; answer: PlanAnswer
                 <Button
                   variant="outlined"
                   disabled={make.isPending}
+                  aria-label={`Make ${drink.name}`}
                   onClick={() => make.mutate(drink.id)}
                 >
-                  Make {drink.name}
+                  <Box
+                    aria-hidden
+                    sx={{ width: 12, height: 12, borderRadius: "50%", mr: 1 }}
+                    style={{ background: drink.colour ?? colour("muted") }}
+                  />
+                  {drink.name}
                 </Button>
               )}
             </Box>

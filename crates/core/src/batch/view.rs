@@ -41,6 +41,8 @@ pub struct BatchReport {
     pub inside: usize,
     /// How far the finished drink may be off: sweetness and acidity, g in 100 g, a standard deviation.
     pub doubt: Spot,
+    /// How far it would be if nothing had been read; none where nothing was.
+    pub doubt_before: Option<Spot>,
 }
 
 /// A step of a batch.
@@ -160,6 +162,7 @@ impl BatchReport {
             ready_at: ready_at(made, &trace, now),
             inside: readings.iter().filter(|r| r.inside).count(),
             measure: if made.finished { None } else { suggestion(made, &belief, &prepared) },
+            doubt_before: (!readings.is_empty()).then(|| doubt(&prior(&prepared), &prepared)),
             doubt: doubt(&belief, &prepared),
             readings,
             steps,

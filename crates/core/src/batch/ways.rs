@@ -36,7 +36,8 @@ pub struct WayOn {
 
 /// So much more or less of a step that is ahead is thought of.
 const LEAST: f64 = 0.2;
-const MOST: f64 = 4.0;
+/// Of water for what can hardly be tasted: a twentieth.
+const A_LITTLE_WATER: f64 = 0.95;
 /// A change of a step by less than this isn't worth saying: a scale and a jug are no better.
 const WORTH_SAYING: f64 = 0.02;
 
@@ -50,6 +51,8 @@ struct Moved<'a> {
     it: &'a Ingredient,
     /// For what is put in besides, the portion that is counted, g.
     portion: Option<f64>,
+    /// How little of it is thought of, as a factor; as much more as its other way round.
+    least: f64,
 }
 
 /// Where the finished drink lies, and what there is of it.
@@ -103,7 +106,7 @@ pub fn ways_on(
         })
     };
     match aim {
-        Some(aim) if !made.finished => ways_to(made, &belief, aim.spot, worktop),
+        Some(aim) if !made.finished => ways_to(made, &belief, aim, worktop),
         _ => Ok(Vec::new()),
     }
 }
@@ -111,7 +114,7 @@ pub fn ways_on(
 fn ways_to(
     made: &Made,
     belief: &Belief,
-    aim: Spot,
+    End { spot: aim, ml: wanted_ml }: End,
     worktop: Worktop<'_>,
 ) -> Result<Vec<WayOn>, Stopped> {
     let cupboard = worktop.cupboard();
@@ -132,9 +135,14 @@ fn ways_to(
         }
     };
     let mut ahead = ahead_of(made, worktop);
-    // Nobody presses a quarter of an orange for what can't be tasted.
-    if !is_noticed(spot, aim) {
+    // Nobody presses a quarter of an orange for what can't be tasted, or makes a glass less.
+    let fine = !is_noticed(spot, aim);
+    if fine {
         ahead.retain(|m| !in_pieces(&made.drink.steps[m.step]));
+        ahead
+            .iter_mut()
+            .filter(|m| m.it.kind == Kind::Water)
+            .for_each(|m| m.least = A_LITTLE_WATER);
     }
     let fits = |way: Option<(WayOn, Trace)>| {
         way.filter(|(_, trace)| over(made, &here, Some(trace)).is_none())
@@ -206,8 +214,11 @@ fn ways_to(
     // What is ahead anyway costs nothing; what is stirred in has to be there.
     let besides =
         |w: &WayOn| w.does.iter().filter(|d| !matches!(d, Happening::Used { .. })).count();
+    // A glass in ten less is noticed by whoever doesn't get one.
+    let makes_less = |w: &WayOn| w.volume_ml < 0.9 * wanted_ml;
     ways.sort_by(|a, b| {
         (b.reached.cmp(&a.reached))
+            .then(makes_less(a).cmp(&makes_less(b)))
             .then(besides(a).cmp(&besides(b)))
             .then(a.does.len().cmp(&b.does.len()))
             .then(differences(a.ends, aim).total_cmp(&differences(b.ends, aim)))
@@ -280,7 +291,7 @@ fn ahead_of<'a>(made: &Made, worktop: Worktop<'a>) -> Vec<Moved<'a>> {
                 || it.form != Form::Pieces
                     && (it.per_gram.titratable_acid() > 0.01
                         || it.per_gram.sucrose_equivalent().0 > 0.05);
-            matters.then_some(Moved { step, it, portion: None })
+            matters.then_some(Moved { step, it, portion: None, least: LEAST })
         })
         .collect()
 }
@@ -361,7 +372,7 @@ fn work_out(
         .map(|m| match m.portion {
             None => {
                 let weight = if m.it.kind == Kind::Water { 0.3 } else { 1.0 };
-                Unknown { start: 1.0, least: LEAST, most: MOST, weight }
+                Unknown { start: 1.0, least: m.least, most: 1.0 / m.least, weight }
             }
             Some(_) => {
                 let most = if m.it.kind == Kind::Salt { 1.0 } else { 60.0 };
@@ -465,7 +476,7 @@ fn stirring<'a>(
         let add = Action::add(vessel, it.id.clone(), Amount::grams(portion));
         let step = after + 1 + i;
         drink.steps.insert(step, Step::new(format!("besides-{i}"), add));
-        moved.push(Moved { step, it, portion: Some(portion) });
+        moved.push(Moved { step, it, portion: Some(portion), least: LEAST });
     }
     (drink, moved)
 }

@@ -12,6 +12,8 @@ interface MapPlateProps {
   /** Where the fruit may take the drink. */
   cloud?: Spread["cloud"];
   /** The target; at the drink itself until it is moved. */
+  /** What was thought before anything was read, fainter. */
+  before?: Spread["cloud"];
   ring?: Spot | undefined;
   onRing?: (spot: Spot) => void;
   /** Where the drink would come to lie. */
@@ -44,7 +46,7 @@ function scaleOf(width: number, sweetness: number, acidity: number): Scale {
 
 /** The balance map: sweetness across, acidity up, rays of equal ratio between the named bands. */
 export function MapPlate(props: MapPlateProps) {
-  const { map, colour: liquid, name, cloud, ring, onRing, proposed } = props;
+  const { map, colour: liquid, name, cloud, before, ring, onRing, proposed } = props;
   const [box, { width }] = useSize<HTMLDivElement>();
   const clip = useId();
   const { sweetness_max, acidity_max, point } = map;
@@ -85,6 +87,11 @@ export function MapPlate(props: MapPlateProps) {
           acidityMax={acidity_max}
           inBand={point?.band ?? undefined}
         />
+        {before && (
+          <g opacity={0.4}>
+            <CloudShape scale={scale} clip={clip} cloud={before} liquid={liquid} />
+          </g>
+        )}
         {cloud && <CloudShape scale={scale} clip={clip} cloud={cloud} liquid={liquid} />}
         {point && ring && (
           <path
@@ -92,6 +99,16 @@ export function MapPlate(props: MapPlateProps) {
             stroke={colour("cobalt")}
             strokeWidth={1.6}
             strokeDasharray="3 4"
+          />
+        )}
+        {ring && !onRing && (
+          <circle
+            cx={x(ring.sweetness)}
+            cy={y(ring.acidity)}
+            r={15}
+            fill="none"
+            stroke={colour("cobalt")}
+            strokeWidth={3}
           />
         )}
         {proposed && (
