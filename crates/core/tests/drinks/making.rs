@@ -126,7 +126,7 @@ fn a_reading_narrows_where_it_will_end_and_a_silly_one_is_asked_about() {
     let made = batch.made();
     let silly = made.reading("jug", Quantity::Acidity, 9.0, None).unwrap();
     let question = doubtful(&made, &silly, cupboard).expect("nothing is that sour");
-    assert!(question.contains("9.0 % acid") && question.contains("expected"), "{question}");
+    assert!(question.contains("9.00 % acid") && question.contains("expected"), "{question}");
     let expected = before.report.frames[3].states.last().unwrap().acidity_percent;
     batch.say(26.0, read(1.15 * expected));
     let after = BatchReport::of(&batch.drink, &batch.made(), cupboard, 0.0);
