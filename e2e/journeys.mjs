@@ -806,6 +806,9 @@ const journeys = {
     await page.getByRole("button", { name: /^Servings: 1[67] glasses/ }).waitFor();
     for (let i = 0; i < 2; i++) await page.getByRole("button", { name: "Undo" }).click();
     await saved(page);
+    // A party is made now, and the drink stays as it is.
+    await page.getByRole("button", { name: "Make one now: party" }).click();
+    await page.getByRole("heading", { level: 2 }).getByText(/^Put 7\.\d+ l water into the pot/).waitFor();
   },
 
   async "vessels: goes, another order, and whether it fits my jug"(page) {
@@ -1144,6 +1147,17 @@ const journeys = {
     await measure.getByLabel("It reads").fill("940");
     await measure.getByRole("button", { name: "Keep the reading" }).click();
     await page.getByText(/^Read 940 ml; \d+ was expected/).waitFor();
+
+    // Another step is done first, and that is taken back, too.
+    await page.getByRole("button", { name: "It came out otherwise" }).click();
+    await otherwise.getByRole("combobox", { name: "What" }).click();
+    await page.getByRole("option", { name: "I do another step first" }).click();
+    await otherwise.getByRole("combobox", { name: "Which one" }).click();
+    await page.getByRole("option", { name: /^Squeeze 2/ }).click();
+    await otherwise.getByRole("button", { name: "So it was" }).click();
+    await step.getByText(/^Squeeze 2/).waitFor();
+    await page.keyboard.press("Backspace");
+    await step.getByText(/white sugar into the pitcher/).waitFor();
 
     // Something wrong was said, and is taken back.
     await page.getByRole("button", { name: "Note" }).click();

@@ -17,7 +17,7 @@ import { momentOf, until } from "./clock";
 import { Ended } from "./Ended";
 import { Going, useGoing, waitsOf } from "./Going";
 import { Happened } from "./Happened";
-import { canSpeak, momentNow, readAloud, useAwake, useKeys, useNow } from "./hooks";
+import { canSpeak, momentNow, readAloud, useAwake, useKeys, useNow, useSwipe } from "./hooks";
 import { Progress } from "./Progress";
 import { late } from "./ready";
 import { StepNow } from "./StepNow";
@@ -95,6 +95,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
     await say(what);
   };
   useKeys({ view, onDone: () => void onDone(), say, active: asked === undefined });
+  const swipe = useSwipe(() => void onDone());
   const { point } = stands.report.map;
   const frame = step && stands.report.frames.find((f) => f.step === step.id);
 
@@ -190,7 +191,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
           alignContent: "start",
         }}
       >
-        <Box sx={{ minWidth: 0 }}>
+        <Box sx={{ minWidth: 0 }} {...swipe}>
           {finished ? (
             <Ended view={view} />
           ) : (

@@ -17,21 +17,32 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
   const [vessel, setVessel] = useState(measure?.vessel ?? vesselOf(view, place));
   const [quantity, setQuantity] = useState<keyof typeof quantities>(measure?.quantity ?? "brix");
   const [value, setValue] = useState("");
+  const [error, setError] = useState("");
   const [wrong, setWrong] = useState<string | undefined>();
   const all = useInstruments(view.practice);
   // The one that would tell most stands first.
   const telling = (one: InstrumentView) =>
     measures[one.kind as keyof typeof measures] === measure?.quantity ? 0 : 1;
   const instruments = [...all].sort((a, b) => telling(a) - telling(b));
-  const keep = (what: keyof typeof quantities, read: number) => {
-    void say({ reading: { vessel, quantity: what, value: read } });
+  const keep = (what: keyof typeof quantities, read: number, error?: number) => {
+    void say({
+      reading: {
+        vessel,
+        quantity: what,
+        value: read,
+        ...(error === undefined ? {} : { error }),
+      },
+    });
     onClose();
   };
   const submit = () => {
     const read = Number(value.replace(",", "."));
     if (value.trim() === "" || !Number.isFinite(read))
       return setWrong(`“${value}” isn't a number. Write it like 10.4.`);
-    keep(quantity, read);
+    const off = Number(error.replace(",", "."));
+    if (error.trim() !== "" && !(off > 0))
+      return setWrong("How far it may be off is a number above 0.");
+    keep(quantity, read, error.trim() === "" ? undefined : off);
   };
   const byEye = (what: "volume" | "height") =>
     look(view, what === "volume" ? { marks: vessel } : { height: vessel }).then(
@@ -76,7 +87,13 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
           </Button>
         </Box>
       )}
-      <Box sx={{ display: "grid", gridTemplateColumns: "1fr 140px", gap: 1.5 }}>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "1fr 130px", sm: "1fr 130px 120px" },
+          gap: 1.5,
+        }}
+      >
         <TextField
           select
           label="What"
@@ -103,6 +120,14 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
             htmlInput: { inputMode: "decimal" },
             input: { endAdornment: <Box sx={{ ml: 0.5 }}>{units[quantity]}</Box> },
           }}
+        />
+        <TextField
+          label="Give or take"
+          placeholder="as usual"
+          value={error}
+          onChange={(event) => setError(event.target.value)}
+          slotProps={{ htmlInput: { inputMode: "decimal" }, inputLabel: { shrink: true } }}
+          sx={{ gridColumn: { xs: "1 / -1", sm: "auto" } }}
         />
       </Box>
     </Sheet>

@@ -23,12 +23,15 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
   if (written) kinds.push(["used", "I used another amount"]);
   if (gives) kinds.push(["came_out", "So much came out"]);
   if (state === "ahead") kinds.push(["left_out", "I leave this step out"]);
+  const others = steps.filter((s, i) => s.state === "ahead" && i > place && place >= 0);
+  if (others.length > 0) kinds.push(["moved", "I do another step first"]);
   kinds.push(["added", "I put something else in"], ["poured_away", "I poured some away"]);
   if (state === "done") kinds.push(["again", "It isn't done after all"]);
   const [kind, setKind] = useState(about && gives ? "came_out" : kinds[0]![0]);
   const chosen = kinds.some(([k]) => k === kind) ? kind : kinds[0]![0];
   const [amount, setAmount] = useState("");
   const [wrong, setWrong] = useState<string | undefined>();
+  const [first, setFirst] = useState(others[0]?.id ?? "");
   const [ingredient, setIngredient] = useState("water");
   const [vessel, setVessel] = useState(vesselOf(view, place));
   const lines = report.lines.filter(
@@ -44,13 +47,15 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
         return { left_out: { step } };
       case "again":
         return { again: { step } };
+      case "moved":
+        return { moved: { step: first, before: steps[place]!.id } };
       case "added":
         return { added: { vessel, ingredient, amount } };
       default:
         return { poured_away: { vessel, volume: amount } };
     }
   };
-  const needsAmount = chosen !== "left_out" && chosen !== "again";
+  const needsAmount = !["left_out", "again", "moved"].includes(chosen);
   const besides = chosen === "added" || chosen === "poured_away";
   const readMarks = () =>
     look(view, { gave: step }).then(
@@ -74,7 +79,21 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
           </MenuItem>
         ))}
       </TextField>
-      {!besides && (
+      {chosen === "moved" && (
+        <TextField
+          select
+          label="Which one"
+          value={first}
+          onChange={(e) => setFirst(e.target.value)}
+        >
+          {others.map((s) => (
+            <MenuItem key={s.id} value={s.id} sx={{ whiteSpace: "normal" }}>
+              {report.frames.find((f) => f.step === s.id)?.sentence}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      {!besides && chosen !== "moved" && (
         <TextField
           select
           label="In which step"

@@ -7,6 +7,8 @@ import { VesselDrawing } from "../ui/vessel";
 /** The counter as it stands now: what is done in full, what is ahead faintly. */
 export function Progress({ view }: { view: BatchView }) {
   const { stands } = view;
+  // Where the next step leads to.
+  const next = stands.report.frames.find((f) => f.step === stands.next)?.states.at(-1)?.vessel;
   const done = new Set(stands.steps.filter((s) => s.state !== "ahead").map((s) => s.id));
   /** A vessel after the last thing that was done on it. */
   const state = (name: string) =>
@@ -54,7 +56,20 @@ export function Progress({ view }: { view: BatchView }) {
                   />
                 </g>
               </svg>
-              <Box sx={{ borderTop: `3px solid ${colour("ink")}`, pt: 0.5, pb: 1 }}>
+              <Box sx={{ borderTop: `3px solid ${colour("ink")}` }} />
+              <Box
+                data-next={v.id === next || undefined}
+                sx={{
+                  px: 1,
+                  pt: 0.25,
+                  pb: 0.5,
+                  mt: 0.5,
+                  mb: 1,
+                  borderRadius: "10px",
+                  border: `2px solid ${v.id === next ? colour("cobalt") : "transparent"}`,
+                  bgcolor: v.id === next ? colour("enamel") : "transparent",
+                }}
+              >
                 <Box sx={{ fontWeight: 600, fontSize: 14 }}>{v.name}</Box>
                 <Box sx={{ fontSize: 12.5, color: colour("muted") }}>
                   {!here

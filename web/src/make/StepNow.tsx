@@ -100,7 +100,10 @@ export function StepNow(props: StepProps) {
           `${weighs === undefined && also.length > 0 ? "; " : ""}then it takes ${span(step.waits)} by itself`}
       </Box>
       {cautions.length > 0 && (
-        <Box sx={{ fontSize: 15.5, mt: 1, maxWidth: 720 }}>{cautions.slice(0, 2).join(" ")}</Box>
+        <Box sx={{ fontSize: 15.5, mt: 1, maxWidth: 720 }}>
+          {frame.cautions.some((c) => c.adult) && <strong>For an adult. </strong>}
+          {cautions.slice(0, 2).join(" ")}
+        </Box>
       )}
       <Juice view={view} onJuice={onJuice} />
       <Box sx={{ mt: 2.5 }}>

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { BatchView } from "../api/client";
 import { momentOf } from "./clock";
 import type { Say } from "./useBatch";
@@ -66,8 +66,10 @@ export function useKeys({ view, onDone, say, active }: Keys) {
     if (!active || view.finished_at != null) return;
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (target.closest?.("input, textarea, button, a, [role=dialog], [role=slider]")) return;
-      if (event.key === " " || event.key === "Enter") {
+      if (target.closest?.("input, textarea, [role=dialog], [role=slider]")) return;
+      // A button hears Space and Enter itself.
+      const pressed = target.closest?.("button, a");
+      if ((event.key === " " || event.key === "Enter") && !pressed) {
         event.preventDefault();
         onDone();
       }
@@ -92,3 +94,28 @@ export function readAloud(text: string) {
 }
 
 export const canSpeak = () => "speechSynthesis" in window;
+
+/** How far a finger goes to the right for a swipe, and how much it may stray up or down, px. */
+const SWIPE = { far: 90, stray: 60 };
+
+/** A swipe to the right says done. */
+export function useSwipe(onDone: () => void) {
+  const from = useRef<{ x: number; y: number } | undefined>(undefined);
+  return {
+    onTouchStart: (event: React.TouchEvent) => {
+      const touch = event.touches[0];
+      const plain = !(event.target as HTMLElement).closest("button, a, input, [data-scrolls]");
+      from.current =
+        plain && touch && event.touches.length === 1
+          ? { x: touch.clientX, y: touch.clientY }
+          : undefined;
+    },
+    onTouchEnd: (event: React.TouchEvent) => {
+      const [start, touch] = [from.current, event.changedTouches[0]];
+      from.current = undefined;
+      if (!start || !touch) return;
+      const far = touch.clientX - start.x;
+      if (far > SWIPE.far && Math.abs(touch.clientY - start.y) < SWIPE.stray) onDone();
+    },
+  };
+}

@@ -1,35 +1,22 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Link, useNavigate, useParams } from "react-router";
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
 import { answer, api, type BatchEntry, type Drink } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
+import { useBegin } from "../../make/useBegin";
 import { span, volume, when } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 
 /** Making this drink: a batch is begun here, and those that go on and were made stand below. */
 export default function DrinkMake({ drink }: { drink: Drink }) {
   const { id = "" } = useParams();
-  const go = useNavigate();
-  const client = useQueryClient();
   const { data, error, refetch } = useQuery({
     queryKey: ["batches", id],
     queryFn: () => answer(api.GET("/api/batches", { params: { query: { drink: id } } })),
     staleTime: 0,
   });
-  const begin = useMutation({
-    mutationFn: (practice: boolean) =>
-      answer(
-        api.POST("/api/batches", {
-          body: { of: id, drink, practice },
-          headers: { "idempotency-key": crypto.randomUUID() },
-        }),
-      ),
-    onSuccess: (made) => {
-      void client.invalidateQueries({ queryKey: ["batches"] });
-      void go(`/make/${made.id}`);
-    },
-  });
+  const begin = useBegin(id);
   const batches = data?.batches ?? [];
   const groups: [string, BatchEntry[]][] = [
     ["Going on", batches.filter((b) => b.finished_at == null)],
@@ -45,7 +32,7 @@ export default function DrinkMake({ drink }: { drink: Drink }) {
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1.5 }}>
         <Button
           variant="contained"
-          onClick={() => begin.mutate(false)}
+          onClick={() => begin.mutate({ drink })}
           disabled={begin.isPending || drink.steps.length === 0}
           sx={{ minHeight: 56, px: 4, fontSize: 18 }}
         >
@@ -53,7 +40,7 @@ export default function DrinkMake({ drink }: { drink: Drink }) {
         </Button>
         <Button
           variant="outlined"
-          onClick={() => begin.mutate(true)}
+          onClick={() => begin.mutate({ drink, practice: true })}
           disabled={begin.isPending || drink.steps.length === 0}
           sx={{ minHeight: 56, px: 3, fontSize: 18 }}
         >

@@ -3,10 +3,12 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
+import { useParams } from "react-router";
 import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink, type DrinkReport, type Schemas } from "../../api/client";
 import { useSettings } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
+import { useBegin } from "../../make/useBegin";
 import { span, volume } from "../../ui/format";
 import { serving, setLaw } from "../changes";
 import type { Editor } from "../editing/editor";
@@ -34,6 +36,8 @@ export function Sheet({ editor, drink, report }: SheetProps) {
     served ? `${5 * Math.round((report.profile?.glass_ml ?? 250) / 5)} ml` : "250 ml",
   );
   const many = Number(party);
+  const { id = "" } = useParams();
+  const begin = useBegin(id);
   const now = served?.glasses ?? 8;
   const sizes = [
     { name: "1 glass", size: { glasses: { glasses: 1, size: glass } } },
@@ -82,6 +86,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
         </Button>
       </Box>
       <Trouble error={error} again={again} />
+      <Trouble error={begin.error ?? undefined} />
       {data && (
         <>
           {/* On a phone there is room for one size beside the names. */}
@@ -135,6 +140,17 @@ export function Sheet({ editor, drink, report }: SheetProps) {
                   }
                 >
                   Make the drink this size: {c.name}
+                </Button>
+              ))}
+            {data.columns
+              .filter((c) => !c.name.includes("as it is"))
+              .map((c) => (
+                <Button
+                  key={`${c.name} now`}
+                  disabled={begin.isPending}
+                  onClick={() => begin.mutate({ drink: c.drink })}
+                >
+                  Make one now: {c.name}
                 </Button>
               ))}
           </Box>

@@ -1,0 +1,23 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { answer, api, type Drink } from "../api/client";
+
+/** Begins a batch of a drink of the shelf, at the size that it is given, and opens it. */
+export function useBegin(of: string) {
+  const go = useNavigate();
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ drink, practice = false }: { drink: Drink; practice?: boolean }) =>
+      answer(
+        api.POST("/api/batches", {
+          body: { of, drink, practice },
+          headers: { "idempotency-key": crypto.randomUUID() },
+        }),
+      ),
+    onSuccess: (made) => {
+      void client.invalidateQueries({ queryKey: ["batches"] });
+      void client.invalidateQueries({ queryKey: ["going"] });
+      void go(`/make/${made.id}`);
+    },
+  });
+}
