@@ -167,12 +167,18 @@ fn ways_to(
             let tried = work_out(made, drink, belief, &moved, aim, worktop)?;
             keep(match over(made, &here, tried.as_ref().map(|(_, trace)| trace)) {
                 None => tried,
-                Some((full, ml)) if made.drink.vessels[full].id == vessel && ml < 0.8 * there => {
-                    let out = Amount::millilitres((ml / 10.0).ceil() * 10.0);
+                Some((full, ml)) if made.drink.vessels[full].id == vessel => {
+                    // Of less there is less to be put right: all of it shrinks to the room that there is.
+                    let room = room(&made.drink, full);
+                    let ml = ((there * ml / (room + ml)) / 10.0).ceil() * 10.0 + 10.0;
+                    if ml >= there {
+                        continue;
+                    }
+                    let out = Amount::millilitres(ml);
                     let less = made.without(vessel, &out, cupboard);
                     let place = (vessel, after + 1, there - ml);
                     let (drink, moved) = stirring(&less, place, &set);
-                    let mut way = work_out(&less, drink, belief, &moved, aim, worktop)?;
+                    let mut way = fits(work_out(&less, drink, belief, &moved, aim, worktop)?);
                     if let Some((way, _)) = &mut way {
                         let the = made.drink.in_sentence(full);
                         way.words.insert(0, format!("Take {out} out of {the} first."));
@@ -197,18 +203,16 @@ fn ways_to(
             let less = made.without(vessel, &out, cupboard);
             let moved = ahead_of(&less, worktop);
             let tried = work_out(&less, less.drink.clone(), belief, &moved, aim, worktop)?;
-            ways.extend(tried.filter(|(_, t)| over(made, &here, Some(t)).is_none()).map(
-                |(mut way, _)| {
-                    let the = made
-                        .drink
-                        .vessel(vessel)
-                        .map_or_else(String::new, |v| made.drink.in_sentence(v));
-                    way.words.insert(0, format!("Keep {out} of what is in {the} back."));
-                    let vessel = vessel.to_owned();
-                    way.does.insert(0, Happening::PouredAway { vessel, volume: out });
-                    way
-                },
-            ));
+            let fits = tried.filter(|(_, t)| over(made, &here, Some(t)).is_none());
+            let nearer = |w: &WayOn| differences(w.ends, aim) < 0.7 * off;
+            if let Some((mut way, _)) = fits.filter(|(way, _)| nearer(way)) {
+                let index = made.drink.vessel(vessel);
+                let the = index.map_or_else(String::new, |v| made.drink.in_sentence(v));
+                way.words.insert(0, format!("Keep {out} of what is in {the} back."));
+                let vessel = vessel.to_owned();
+                way.does.insert(0, Happening::PouredAway { vessel, volume: out });
+                ways.push(way);
+            }
         }
     }
     // What is ahead anyway costs nothing; what is stirred in has to be there.
@@ -444,6 +448,12 @@ fn is_noticed_half(now: Spot, aim: Spot) -> bool {
         || off(now.acidity, aim.acidity, 0.08, NOTICED.1)
 }
 
+/// What a vessel holds without running over when it is moved, ml.
+fn room(drink: &Drink, vessel: usize) -> f64 {
+    let vessel = &drink.vessels[vessel];
+    vessel.capacity().0 * vessel.kind.working_level(Celsius(5.0))
+}
+
 /// A vessel that gets too full by it, and by how much, ml; not one that was as full before.
 fn over(made: &Made, before: &Trace, after: Option<&Trace>) -> Option<(usize, f64)> {
     let after = after?;
@@ -453,8 +463,7 @@ fn over(made: &Made, before: &Trace, after: Option<&Trace>) -> Option<(usize, f6
             kind.strainer().is_none() && kind != VesselKind::Glass
         })
         .filter_map(|v| {
-            let vessel = &made.drink.vessels[v];
-            let room = vessel.capacity().0 * vessel.kind.working_level(Celsius(5.0));
+            let room = room(&made.drink, v);
             let (was, is) = (before.highest_level(v).0, after.highest_level(v).0);
             (is > room + 1.0 && is > was + 1.0).then_some((v, is - room))
         })

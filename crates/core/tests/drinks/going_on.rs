@@ -11,6 +11,8 @@ use keen_core::quantity::Amount;
 use keen_core::trace::Trace;
 use keen_core::work::Worktop;
 
+use proptest::prelude::*;
+
 use crate::common::{add, chill, drink, squeeze};
 use crate::making::{Batch, finished, hibiscus};
 
@@ -285,4 +287,81 @@ fn ways_change_only_what_is_ahead() {
     }
     let made = batch.made();
     assert!(matches!(made.drink.steps[1].action, Action::Add { .. }));
+}
+
+/// A lemonade as somebody might write it, in a jug that may be large or just large enough.
+fn some_lemonade() -> impl Strategy<Value = Drink> {
+    (2u32..9, 300.0f64..1500.0, 40.0f64..250.0, 1.0f64..2.0, any::<bool>()).prop_map(
+        |(lemons, water, sugar, room, sugar_first)| {
+            let mut actions = vec![
+                squeeze("jug", "lemon_juice", &format!("{lemons} lemons")),
+                add("jug", "water", &format!("{water:.0} ml")),
+                chill("jug", 6.0),
+            ];
+            actions.insert(
+                if sugar_first { 0 } else { 2 },
+                add("jug", "white_sugar", &format!("{sugar:.0} g")),
+            );
+            let mut drink = drink(actions);
+            let level = Trace::run(&drink, Cupboard::builtin())
+                .states_of(drink.vessel("jug").unwrap())
+                .map(|(_, c)| c.level().0)
+                .fold(0.0, f64::max);
+            let jug = drink.vessel("jug").unwrap();
+            drink.vessels[jug].capacity = Some(Amount::millilitres((level * room / 0.9).ceil()));
+            drink
+        },
+    )
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 40, failure_persistence: None, ..Default::default() })]
+
+    /// However much the lemons gave, and whenever it is asked: there is a way, what it says can be said, it leads
+    /// where it says, and it makes no jug fuller than it may be.
+    #[test]
+    fn ways_can_be_taken_lead_where_they_say_and_never_run_over(
+        drink in some_lemonade(),
+        done_by in 1usize..4,
+        off in prop::sample::select(vec![0.4, 0.6, 1.5, 2.0]),
+    ) {
+        let mut batch = Batch::new(drink);
+        let squeezed = batch.drink.steps.iter().position(|s| {
+            matches!(s.action, Action::Squeeze { .. })
+        }).unwrap();
+        for i in 0..done_by.max(squeezed + 1) {
+            let step = batch.drink.steps[i].id.clone();
+            batch.done(i as f64, &step);
+        }
+        let truth = Truth::of(&batch.drink, &batch.said, Cupboard::builtin(), 1, 9.0);
+        let id = batch.drink.steps[squeezed].id.clone();
+        let gave = truth.gave(&id).unwrap();
+        let came_out = Happening::CameOut { step: id, amount: Amount::millilitres((gave * off).round()) };
+        batch.say(9.0, came_out);
+        let before = report(&batch, 9.0);
+        let found = ways(&batch, &[]);
+        prop_assume!(before.otherwise.is_some());
+        let aim = before.written.unwrap();
+        // What is two and a half times as sharp in a full jug nobody puts right in that jug.
+        let far = differences(end(&before), aim);
+        prop_assert!(far > 3.0 || !found.is_empty(), "{:?}", before.otherwise);
+        for way in found {
+            prop_assert!(differences(way.ends, aim) < differences(end(&before), aim), "{way:?}");
+            let mut tried = Batch::new(batch.drink.clone());
+            tried.said.clone_from(&batch.said);
+            for what in way.does.clone() {
+                tried.say(10.0, what);
+            }
+            let after = report(&tried, 10.0);
+            prop_assert!(differences(end(&after), way.ends) < 0.1, "{:?} {way:?}", end(&after));
+            let made = tried.made();
+            let jug = made.drink.vessel("jug").unwrap();
+            let trace = Trace::run(&made.drink, Cupboard::builtin());
+            let full = trace.states_of(jug).map(|(_, c)| c.level().0).fold(0.0, f64::max);
+            let was = Trace::run(&batch.made().drink, Cupboard::builtin());
+            let was = was.states_of(jug).map(|(_, c)| c.level().0).fold(0.0, f64::max);
+            let room = made.drink.vessels[jug].capacity().0;
+            prop_assert!(full <= room.max(was) + 1.0, "{full} in {room}, {was}: {:?}", way.words);
+        }
+    }
 }
