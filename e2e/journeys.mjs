@@ -1223,7 +1223,7 @@ const journeys = {
       await kit.getByRole("button", { name: "5 drops of lye" }).click();
       await kit.getByText(new RegExp(`${drops + 3} drops`)).waitFor();
     }
-    const cloud = () => page.getByTestId("cloud").first().evaluate((e) => e.getBoundingClientRect().height);
+    const cloud = () => page.getByTestId("cloud").last().evaluate((e) => e.getBoundingClientRect().height);
     const before = await cloud();
     await keep.click();
     await page.getByText(/^Read 0\.\d\d % acid/).waitFor();
