@@ -34,7 +34,7 @@ pub(crate) fn with_demo(work: impl FnOnce(&str) -> Result<()>) -> Result<()> {
     }
     let mut server = Server(
         Command::new("target/release/keen-pitcher")
-            .args(["demo", "--port", "0", "--data"])
+            .args(["demo", "--port", "0", "--luck", "7", "--data"])
             .arg(data)
             .stdout(Stdio::piped())
             .spawn()

@@ -80,11 +80,19 @@ pub(crate) type Tell = Box<dyn Fn(InstrumentView) + Send + Sync>;
 
 /// All instruments.
 #[derive(Debug)]
-pub(crate) struct Instruments(Arc<Shared>);
+pub(crate) struct Instruments {
+    shared: Arc<Shared>,
+    /// What deals the stand-ins' errors.
+    luck: u64,
+}
 
 impl Instruments {
     /// Listens to bridges on these addresses, and passes on what they tell.
-    pub(crate) fn new(addresses: &[SocketAddr], tell: Tell) -> std::io::Result<Self> {
+    pub(crate) fn new(
+        addresses: &[SocketAddr],
+        luck: Option<u64>,
+        tell: Tell,
+    ) -> std::io::Result<Self> {
         let shared = Arc::new(Shared::default());
         let mine = Arc::clone(&shared);
         thread::Builder::new().name("instruments-news".into()).spawn(move || {
@@ -93,7 +101,7 @@ impl Instruments {
                 mine.news().into_iter().for_each(&tell);
             }
         })?;
-        let all = Self(shared);
+        let all = Self { shared, luck: luck.unwrap_or_else(rand::random) };
         for (i, address) in addresses.iter().enumerate() {
             all.listen(format!("kitchen{}", i + 1), *address)?;
         }
@@ -101,7 +109,7 @@ impl Instruments {
     }
 
     fn listen(&self, set: String, address: SocketAddr) -> std::io::Result<()> {
-        let mine = Arc::clone(&self.0);
+        let mine = Arc::clone(&self.shared);
         mine.bridges.lock().insert(set.clone(), None);
         thread::Builder::new().name(format!("instruments-{set}")).spawn(move || {
             let mut wait = Duration::from_millis(200);
@@ -120,27 +128,27 @@ impl Instruments {
 
     /// The practice kitchen's stand-ins, which are started if they aren't there yet.
     pub(crate) fn practice(&self) -> std::io::Result<()> {
-        if self.0.bridges.lock().contains_key(PRACTICE) {
+        if self.shared.bridges.lock().contains_key(PRACTICE) {
             return Ok(());
         }
-        let served = serve(Stand::new(rand::random()), 0)?;
+        let served = serve(Stand::new(self.luck), 0)?;
         self.listen(PRACTICE.into(), served.address)
     }
 
     /// All of them.
     pub(crate) fn all(&self) -> Vec<InstrumentView> {
-        self.0.known.lock().values().map(Known::now).collect()
+        self.shared.known.lock().values().map(Known::now).collect()
     }
 
     /// Tells one of them something; whether it could be told.
     pub(crate) fn order(&self, id: &str, order: &Order) -> bool {
         let Some((set, name)) = id.split_once('.') else { return false };
-        if !self.0.known.lock().contains_key(id) {
+        if !self.shared.known.lock().contains_key(id) {
             return false;
         }
         let mut text = json!(order);
         text["instrument"] = name.into();
-        let mut bridges = self.0.bridges.lock();
+        let mut bridges = self.shared.bridges.lock();
         let Some(Some(stream)) = bridges.get_mut(set) else { return false };
         stream.write_all(format!("{text}\n").as_bytes()).is_ok()
     }
@@ -262,8 +270,8 @@ mod tests {
         let address = listener.local_addr().unwrap();
         let (told, heard) = mpsc::channel();
         let told = Mutex::new(told);
-        let all =
-            Instruments::new(&[address], Box::new(move |v| drop(told.lock().send(v)))).unwrap();
+        let all = Instruments::new(&[address], None, Box::new(move |v| drop(told.lock().send(v))))
+            .unwrap();
         let (mut bridge, _) = listener.accept().unwrap();
         bridge.write_all(b"\xff\xfe garbage\n").unwrap();
         bridge.write_all(LINE.replace('V', "512").as_bytes()).unwrap();

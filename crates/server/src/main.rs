@@ -54,6 +54,9 @@ struct Serve {
     /// Let phones in from the home network; at this address, or at those that this machine has there.
     #[arg(long, value_name = "ADDRESS", num_args = 0..=1, require_equals = true)]
     kitchen: Option<Option<SocketAddr>>,
+    /// Deals every practice run the same luck, so that it can be made again.
+    #[arg(long, value_name = "SEED")]
+    luck: Option<u64>,
 }
 
 /// Instruments are spoken to on this machine only.

@@ -127,7 +127,12 @@ pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
         demo::fill(&store)?;
     }
     let (phones, orders) = phones::Phones::new();
-    let state = web::Data::new(api::State::new(Arc::clone(&store), &serve.instruments, phones)?);
+    let state = web::Data::new(api::State::new(
+        Arc::clone(&store),
+        &serve.instruments,
+        phones,
+        serve.luck,
+    )?);
     let served = actix_web::rt::System::new().block_on(async {
         actix_web::rt::spawn(keep_tidy(Arc::clone(&store)));
         let here = SocketAddr::from((Ipv4Addr::LOCALHOST, serve.port));

@@ -10,6 +10,7 @@ import { useChanges } from "../api/changes";
 import { useSettings } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { MapPlate } from "../drink/balance/MapPlate";
+import { weight } from "../ui/format";
 import { Note } from "../ui/Note";
 import { Trouble } from "../ui/Trouble";
 import { Asking, type Asked } from "./Asking";
@@ -58,6 +59,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
   const [asked, setAsked] = useState<{ what: Asked; about?: string } | undefined>();
   const [log, setLog] = useState(false);
   const [busy, setBusy] = useState(false);
+  const [odd, setOdd] = useState<number | undefined>();
   const finished = view.finished_at != null;
   const place = stands.steps.findIndex((s) => s.id === stands.next);
   const step = stands.steps[place];
@@ -76,20 +78,23 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
   const ways = useWays(view, [], !finished && stands.otherwise != null).ways;
 
   /** Done: with what was really poured, where a scale has weighed it. */
-  const onDone = async () => {
+  const onDone = async (kept?: Kept) => {
     if (!step || busy) return;
     setBusy(true);
-    await sayDone(step).finally(() => setBusy(false));
+    await sayDone(step, kept).finally(() => setBusy(false));
   };
-  const sayDone = async (step: BatchView["stands"]["steps"][number]) => {
+  const sayDone = async (step: BatchView["stands"]["steps"][number], kept?: Kept) => {
     const weighed = scale?.value;
-    if (scale && step.weigh_g != null && weighed != null && weighed >= 1) {
+    if (scale && step.weigh_g != null && weighed != null && weighed >= 1 && kept !== "written") {
+      // A pot that nobody tared away, or a scale that somebody else uses, is no amount.
+      if (kept !== "weighed" && isOdd(weighed, step.weigh_g)) return setOdd(weighed);
       if (Math.abs(weighed - step.weigh_g) >= 0.5) {
         const heard = await say({ used: { step: step.id, amount: `${weighed} g` } });
         if (!heard) return;
       }
       void tell(scale, { do: "tare" });
     }
+    setOdd(undefined);
     const what: Happening =
       step.waits >= 1 ? { began: { step: step.id } } : { done: { step: step.id } };
     await say(what);
@@ -178,6 +183,22 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
           }
         >
           {batch.doubt.question}
+        </Note>
+      )}
+      {odd !== undefined && step?.weigh_g != null && (
+        <Note
+          kind="notice"
+          action={
+            <Box>
+              <Button onClick={() => void onDone("weighed")}>{weight(odd)} went in</Button>
+              <Button onClick={() => void onDone("written")}>
+                {weight(step.weigh_g)}, as written
+              </Button>
+              <Button onClick={() => setOdd(undefined)}>Not done yet</Button>
+            </Box>
+          }
+        >
+          On the scale are {weight(odd)}, and {weight(step.weigh_g)} were wanted. What went in?
         </Note>
       )}
       <Box
@@ -280,6 +301,12 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
     </Box>
   );
 }
+
+/** What is kept of what a scale shows: that, or what was written. */
+type Kept = "weighed" | "written";
+
+/** So far off that one should ask before it is kept. */
+const isOdd = (weighed: number, wanted: number) => Math.abs(weighed - wanted) > 0.25 * wanted;
 
 /** How far it may be off, as a cloud round the point. */
 function cloudOf(point: Spot, doubt: Spot) {

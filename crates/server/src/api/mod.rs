@@ -57,6 +57,8 @@ pub(crate) struct State {
     changes: Changes,
     instruments: Instruments,
     pub(crate) phones: Phones,
+    /// What deals the luck of practice runs; each its own if none.
+    luck: Option<u64>,
     /// The tables with this kitchen's own figures over them, as they are kept.
     cupboard: RwLock<Arc<Cupboard>>,
     /// What the shelf shows of each drink at its version. Only a saving of time: it is made anew from
@@ -69,6 +71,7 @@ impl State {
         store: Arc<Store>,
         bridges: &[SocketAddr],
         phones: Phones,
+        luck: Option<u64>,
     ) -> anyhow::Result<Self> {
         kitchen::set_unreadable_aside(&store)?;
         settings::set_unreadable_aside(&store)?;
@@ -80,7 +83,8 @@ impl State {
             store,
             desk: Desk::new()?,
             changes,
-            instruments: Instruments::new(bridges, tell)?,
+            instruments: Instruments::new(bridges, luck, tell)?,
+            luck,
             phones,
             cupboard,
             summaries: Mutex::default(),

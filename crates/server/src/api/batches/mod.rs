@@ -362,7 +362,7 @@ pub(super) async fn begin_batch(
         return Err(FieldError { field: "of".into(), message }.into());
     }
     let drink = keen_formats::drink_from_value(drink, &state.cupboard())?;
-    let seed = practice.then(rand::random);
+    let seed = practice.then(|| state.luck.unwrap_or_else(rand::random));
     state.begin(Beginning { of, drink, seed, plan: None }, asker, key, by).await
 }
 
@@ -407,6 +407,9 @@ impl State {
         };
         let kept = self.with_store(move |store| store.begin_batch(&new, key.0.as_deref())).await?;
         self.changes.tell_kept(Changed::Batch, &kept.id, None, by.0);
+        if kept.practice {
+            self.clear_practice_scale();
+        }
         let read = self.batch(&kept.id).await?;
         let view = self.desk.ask(asker, move |_| Ok(read.view())).await?;
         Ok(HttpResponse::Created()

@@ -75,6 +75,16 @@ fn in_practice(read: &Read) -> Result<Truth, FieldError> {
     read.truth().ok_or_else(|| fault("id", "That isn't a practice run; there hands do it."))
 }
 
+impl State {
+    /// What the run before left on the practice kitchen's scale is taken off, if there is one.
+    pub(super) fn clear_practice_scale(&self) {
+        let scale = format!("{PRACTICE}.scale-1");
+        for order in [Order::Lift, Order::Tare] {
+            self.instruments.order(&scale, &order);
+        }
+    }
+}
+
 /// What is done to the clock.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(tag = "do", rename_all = "snake_case", deny_unknown_fields)]
