@@ -1330,7 +1330,7 @@ const journeys = {
     // On to the other drink, and back.
     await waits.getByRole("link", { name: "Go to Mandarin fizz" }).click();
     await page.getByRole("heading", { level: 1, name: "Mandarin fizz" }).waitFor();
-    await waits.getByText("Lemon verbena lemonade").waitFor();
+    await waits.getByText("Lemon verbena lemonade").first().waitFor();
     await other.context().close();
   },
 

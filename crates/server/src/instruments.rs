@@ -301,6 +301,10 @@ mod tests {
         BufReader::new(&bridge).read_line(&mut order).unwrap();
         let order: serde_json::Value = serde_json::from_str(&order).unwrap();
         assert_eq!((&order["do"], &order["instrument"]), (&json!("tare"), &json!("scale-1")));
+        // After a while without a word it is told that it is silent.
+        until("a word that it is silent", || {
+            all.all().pop().filter(|s| s.condition == Condition::Silent)
+        });
         drop(bridge);
         until("a word that it is gone", || {
             all.all().pop().filter(|s| s.condition == Condition::Gone && s.value.is_none())

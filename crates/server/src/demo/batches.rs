@@ -8,7 +8,8 @@ use anyhow::{Context, Result};
 use jiff::{SignedDuration, Timestamp};
 use keen_core::batch::{Happening, Learnt, Said, Teaching};
 use keen_core::cupboard::{Cupboard, Kitchen, Lot, Reading};
-use keen_core::drink::Drink;
+use keen_core::drink::{Action, CoolingPlace, Drink, Step};
+use keen_core::quantity::Amount;
 use keen_instruments::{Clock, Maker};
 use keen_store::{KeptBatch, Saying, Store};
 use serde::{Deserialize, Serialize};
@@ -141,8 +142,23 @@ fn done(step: &str) -> Happening {
     Happening::Done { step: step.into() }
 }
 
-/// A lemonade half made, with its verbena drawing and the lemons pressed meanwhile; peels under sugar until
-/// tomorrow; and a practice run that nobody has begun yet.
+/// The lemonade as it is made today: half of its water is put into the refrigerator while the verbena draws.
+fn with_chilled_water(mut lemonade: Drink) -> Drink {
+    let at = lemonade.steps.iter().position(|s| s.id == "s7").unwrap_or(0);
+    let cool = Action::Cool {
+        vessel: "pitcher".into(),
+        to_c: 8.0,
+        place: CoolingPlace::Refrigerator,
+        covered: false,
+    };
+    let water = Action::add("pitcher", "water", Amount::millilitres(1000.0));
+    lemonade.steps.insert(at, Step::new("chill".into(), cool));
+    lemonade.steps.insert(at, Step::new("water".into(), water));
+    lemonade
+}
+
+/// A lemonade half made, with its verbena drawing, water cooling and the lemons pressed meanwhile; peels under
+/// sugar until tomorrow; and a practice run that nobody has begun yet.
 fn on_the_go(store: &Store, ids: &[String], kitchen: &Kitchen) -> Result<()> {
     let began = |step: &str| Happening::Began { step: step.into() };
     let lemonade = vec![
@@ -152,6 +168,8 @@ fn on_the_go(store: &Store, ids: &[String], kitchen: &Kitchen) -> Result<()> {
         (8.0, done("s4")),
         (9.5, done("s5")),
         (10.0, began("s6")),
+        (11.0, done("water")),
+        (11.5, began("chill")),
         (15.0, done("s7")),
         (15.5, Happening::CameOut { step: "s7".into(), amount: "215 ml".parse()? }),
     ];
@@ -162,6 +180,7 @@ fn on_the_go(store: &Store, ids: &[String], kitchen: &Kitchen) -> Result<()> {
         (102, 2, 0.0, Vec::new(), Some(7)),
     ] {
         let drink = drink(of)?;
+        let drink = if of == 0 { with_chilled_water(drink) } else { drink };
         let begun = minutes(Timestamp::now(), -ago)?;
         let new = KeptBatch {
             id: id(place),

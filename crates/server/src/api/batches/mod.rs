@@ -435,3 +435,59 @@ pub(super) async fn read_batch(
 ) -> Result<web::Json<BatchView>, Problem> {
     state.batch_view(&id, asker).await
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const LEMONADE: &str = include_str!("../../../../../demo/lemon-verbena-lemonade.json");
+
+    fn read(happenings: &[(&str, &str)], clock: Option<&str>) -> Read {
+        let drink = keen_formats::read_drink(LEMONADE.as_bytes(), Cupboard::builtin()).unwrap();
+        let kitchen = Kitchen::default();
+        let kept = KeptBatch {
+            id: "b".into(),
+            drink: "d".into(),
+            name: drink.name.clone(),
+            body: BATCH.write(&Snapshot { drink, kitchen, seed: None, plan: None }),
+            begun_at: "2001-06-21T10:00:00Z".into(),
+            finished_at: None,
+            practice: clock.is_some(),
+            clock: clock.map(str::to_owned),
+            ending: None,
+        };
+        let said = happenings.iter().enumerate().map(|(place, (at, step))| KeptHappening {
+            place: place as i64,
+            at: (*at).to_owned(),
+            body: HAPPENING.write(&Happening::Done { step: (*step).to_owned() }),
+        });
+        Read::of((kept, said.collect())).unwrap()
+    }
+
+    #[test]
+    fn a_clock_that_was_put_back_or_forward_loses_nothing() {
+        let told = [
+            ("2001-06-21T10:05:00Z", "s1"),
+            ("2001-06-21T09:00:00Z", "s2"),
+            ("2001-06-21T10:09:00Z", "s3"),
+        ];
+        let read = read(&told, None);
+        let at: Vec<f64> = read.said.iter().map(|s| s.at).collect();
+        assert_eq!(at, [5.0, 5.0, 9.0], "nothing happens before what was said before it");
+        let done = |s: &&keen_core::batch::MadeStep| {
+            matches!(s.state, keen_core::batch::StepState::Done { .. })
+        };
+        assert_eq!(read.made().steps.iter().filter(done).count(), 3);
+        // Said in what is by now the future: it isn't earlier than that.
+        let ahead = super::tests::read(&[("2999-01-01T00:00:00Z", "s1")], None);
+        assert!(ahead.now() >= ahead.said[0].at);
+    }
+
+    #[test]
+    fn a_batch_with_a_clock_of_its_own_goes_by_it() {
+        let clock = r#"{"rate":0.0,"showed":42.0,"set_at":0.0}"#;
+        let read = read(&[], Some(clock));
+        assert!((read.now() - 42.0).abs() < 1e-9);
+        assert_eq!(read.moment(), "2001-06-21T10:42:00Z");
+    }
+}
