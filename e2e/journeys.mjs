@@ -1454,7 +1454,7 @@ async function finishPractice(page) {
   await page.getByLabel("How many bottles or jars").fill("2");
   await page.getByRole("button", { name: "It is made" }).click();
   const truth = page.getByRole("region", { name: "The truth" });
-  await truth.getByText(/^It lies .* of what is just noticed/).waitFor();
+  await truth.getByText(/^From the target it is \d+\.\d times what is just noticed/).waitFor();
   await truth.getByText(/tells most/).waitFor();
   await page.getByText(/^2 bottles/).waitFor();
   const really = await page.getByRole("row", { name: /^acidity/ }).getByRole("cell").last().innerText();

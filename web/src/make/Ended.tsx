@@ -100,12 +100,9 @@ export function Ended({ view }: { view: BatchView }) {
   );
 }
 
-/** How far off, in words. */
-function distance(differences: number | null | undefined): string {
-  if (differences == null) return "nobody knows how far";
-  const times = `${differences.toFixed(1)} of what is just noticed`;
-  return differences < 1 ? `${times}; nobody would taste it` : times;
-}
+/** How far off, in just-noticeable differences. */
+const times = (differences: number | null | undefined) =>
+  differences == null ? "nobody knows how many" : differences.toFixed(1);
 
 /** The end of a practice run: how it really was. */
 function Really({ truth }: { truth: Truth }) {
@@ -116,9 +113,10 @@ function Really({ truth }: { truth: Truth }) {
         The truth
       </Box>
       <Box sx={{ fontSize: 17, mt: 0.5 }}>
-        It lies <strong>{distance(truth.from_target)}</strong> from the target. Made as it is
-        written it would have been {distance(truth.as_written)}. You believed it to be{" "}
-        {distance(truth.from_belief)} from there.
+        From the target it is <strong>{times(truth.from_target)} times what is just noticed</strong>
+        {truth.from_target != null && truth.from_target < 1 && ", which nobody would taste"}. Made
+        as it is written it would have been {times(truth.as_written)} times; what you believed was{" "}
+        {times(truth.from_belief)} times off.
       </Box>
       <Box component="ul" sx={{ listStyle: "none", p: 0, my: 1.5 }}>
         {odd.map((luck) => {
