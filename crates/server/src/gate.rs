@@ -2,17 +2,19 @@
 
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
-use actix_web::http::Method;
+use actix_web::http::{Method, header};
 use actix_web::middleware::Next;
-use actix_web::{Error, HttpMessage, web};
+use actix_web::{Error, HttpMessage, HttpResponse, web};
 
 use crate::api::{Problem, State};
 use crate::phones::{COOKIE, Entrance, FromPhone};
 
 /// Where a phone brings its code.
 pub(crate) const SIGN_IN: &str = "/api/phones/sign-in";
+/// The page that asks for the code, and the picture in its tab: the application's own, without any data.
+const PAGES: [&str; 3] = ["/", "/join", "/pitcher.svg"];
 /// What is this machine's alone: who may come in, and what is done to the shelf's file.
-const HERE_ONLY: [&str; 4] = ["/api/phones", "/api/shelf", "/api/docs", "/api/instruments/bridges"];
+const HERE_ONLY: [&str; 3] = ["/api/phones", "/api/shelf", "/api/docs"];
 
 /// Lets through what may come through the door that it came to.
 pub(crate) async fn check<B: MessageBody>(
@@ -32,16 +34,25 @@ pub(crate) async fn check<B: MessageBody>(
         return refuse(request, Problem::too_often(1));
     }
     let path = request.path().to_owned();
-    let signs_in = path == SIGN_IN && request.method() == Method::POST;
-    // The page that asks for the code is the application's own, without any data in it.
-    if signs_in || !path.starts_with("/api") {
+    // What is written in a roundabout way is matched by what it means; here nothing has to be.
+    let plain = !path.contains('%');
+    let public = plain
+        && (path == SIGN_IN && request.method() == Method::POST
+            || [Method::GET, Method::HEAD].contains(request.method())
+                && (PAGES.contains(&path.as_str()) || path.starts_with("/assets/")));
+    if public {
         return Ok(next.call(request).await?.map_into_left_body());
     }
     let token = request.cookie(COOKIE).map(|cookie| cookie.value().to_owned());
     let Some(phone) = state.phone_of(token).await else {
+        // Who opens a screen is shown where the code goes.
+        if plain && request.method() == Method::GET && !path.contains("api") {
+            let join = HttpResponse::SeeOther().insert_header((header::LOCATION, "/join")).finish();
+            return Ok(request.into_response(join).map_into_right_body());
+        }
         return refuse(request, Problem::not_let_in());
     };
-    if HERE_ONLY.iter().any(|here| path.starts_with(here)) {
+    if !plain || HERE_ONLY.iter().any(|here| path.starts_with(here)) {
         return refuse(request, Problem::here_only());
     }
     request.extensions_mut().insert(FromPhone(phone));

@@ -104,6 +104,25 @@ fn without_a_session_nothing_but_the_page_that_asks_for_the_code_is_answered() {
     for path in ["/api/openapi.json", "/api/docs/", "/api/nothing"] {
         assert_eq!(kitchen.get(path, "").status, 401, "{path}");
     }
+    // Nor by a way round: other letters, another case, dots, or a second slash.
+    for path in [
+        "/%61pi/drinks",
+        "/a%70i/drinks",
+        "/api%2fdrinks",
+        "//api/drinks",
+        "/./api/drinks",
+        "/x/../api/drinks",
+        "/assets/../api/drinks",
+        "/assets/..%2fapi/drinks",
+        "/API/drinks",
+    ] {
+        let heard = kitchen.get(path, "");
+        assert!([303, 401, 404].contains(&heard.status), "{path}: {} {}", heard.status, heard.body);
+        assert!(!heard.body.contains("Limeade"), "{path}");
+    }
+    let screen = kitchen.get("/drinks/x", "");
+    assert_eq!(screen.status, 303, "a screen leads to where the code goes");
+    assert!(screen.head.contains("location: /join"), "{}", screen.head);
     let page = kitchen.get("/", "");
     assert_eq!(page.status, 200);
     assert!(!page.body.contains("Limeade"));
@@ -127,6 +146,9 @@ fn a_phone_with_the_code_comes_in_and_may_not_let_others_in() {
     assert_eq!(shelf.status, 200);
     assert!(shelf.body.contains("Limeade"));
     for path in ["/api/phones", "/api/shelf", "/api/docs/"] {
+        assert_eq!(kitchen.get(path, &cookie).status, 403, "{path}");
+    }
+    for path in ["/api/%70hones", "/%61pi/phones", "/api/shel%66"] {
         assert_eq!(kitchen.get(path, &cookie).status, 403, "{path}");
     }
     let other = ask(&kitchen.at, "POST", "/api/phones/code", &[("cookie", &cookie)], "{}");
