@@ -917,7 +917,8 @@ const journeys = {
     await page.emulateMedia({ colorScheme: "dark", reducedMotion: "reduce" });
     for (const drink of ["Lemon verbena lemonade", "Hibiscus and bay-orange cooler"]) {
       await page.goto("/");
-      await page.getByRole("link", { name: drink }).waitFor();
+      await page.locator("[data-drink]").getByRole("link", { name: drink }).waitFor();
+      await page.getByRole("region", { name: "On the go" }).waitFor();
       await accessible(page, "the shelf on a phone in the dark");
       await openDrink(page, drink);
       await accessible(page, `${drink} on a phone in the dark`);
