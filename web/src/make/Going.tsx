@@ -56,7 +56,11 @@ interface GoingProps {
 }
 
 /** What goes on by itself, in this batch and in others; and what else needs hands. */
-export function Going({ waits, ready, open, say }: GoingProps) {
+export function Going({ waits: all, ready, open, say }: GoingProps) {
+  // Of another batch the next to be over is enough.
+  const waits = all.filter(
+    ({ batch }, i) => batch.id === open || all.findIndex((w) => w.batch.id === batch.id) === i,
+  );
   if (waits.length + ready.length === 0) return null;
   return (
     <Box

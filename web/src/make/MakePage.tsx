@@ -133,19 +133,20 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
               fontSize: 20,
               fontWeight: 700,
               m: 0,
-              flex: { xs: "1 1 100%", sm: "0 1 auto" },
+              flex: { xs: "1 1 calc(100% - 100px)", sm: "0 1 auto" },
+              minWidth: 0,
               pt: { xs: 0.5, sm: 0 },
             }}
           >
             {view.name}
           </Box>
-          <Box sx={{ color: colour("muted"), whiteSpace: "nowrap" }}>
+          <Box sx={{ color: colour("muted"), whiteSpace: "nowrap", order: { xs: 2, sm: 0 } }}>
             {view.practice && "practice · "}
             {finished
               ? "finished"
               : `${Math.min(done + 1, stands.steps.length)} of ${stands.steps.length}`}
           </Box>
-          <Box sx={{ flex: 1 }} />
+          <Box sx={{ flex: 1, order: { xs: 2, sm: 0 } }} />
           <Box sx={{ color: colour("muted"), display: { xs: "none", sm: "block" } }}>
             {until(at, at)}
           </Box>
@@ -154,13 +155,17 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
             <Button
               aria-label="Read the step aloud"
               onClick={() => readAloud(frame.sentence)}
-              sx={{ minWidth: 44, px: 1 }}
+              sx={{ minWidth: 44, px: 1, order: { xs: 2, sm: 0 } }}
             >
               <Volume2 size={20} aria-hidden />
             </Button>
           )}
           {!finished && <BellButton />}
-          <Button component={Link} to={`/drinks/${view.drink}/make`} sx={{ px: { xs: 1, sm: 2 } }}>
+          <Button
+            component={Link}
+            to={`/drinks/${view.drink}/make`}
+            sx={{ px: { xs: 1, sm: 2 }, order: { xs: 1, sm: 0 } }}
+          >
             Leave
           </Button>
         </Box>
@@ -327,7 +332,7 @@ function Ready({ view, at }: { view: BatchView; at: number }) {
   const idle = view.stands.steps.some((s) => s.state === "running") ? 0 : passed;
   const expected = ready + idle * 60_000;
   return (
-    <Box sx={{ whiteSpace: "nowrap" }}>
+    <Box sx={{ whiteSpace: "nowrap", order: { xs: 2, sm: 0 } }}>
       ready <strong>{until(expected, at)}</strong>
       {view.serve_at != null && `, ${late(view.stands.ready_at + idle, view.serve_at)}`}
     </Box>
@@ -343,7 +348,7 @@ function BellButton() {
       }
       aria-pressed={on}
       onClick={() => set(!on)}
-      sx={{ minWidth: 44, px: 1, color: colour(on ? "cobalt" : "muted") }}
+      sx={{ minWidth: 44, px: 1, order: { xs: 2, sm: 0 }, color: colour(on ? "cobalt" : "muted") }}
     >
       {on ? <Bell size={20} aria-hidden /> : <BellOff size={20} aria-hidden />}
     </Button>
