@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useStore } from "zustand";
-import { answer, api, CallFailed, type DrinkView } from "../api/client";
+import { answer, api, type DrinkView } from "../api/client";
 import { onDrinkChanged } from "../api/changes";
 import { useKitchen, useShelfActions } from "../api/queries";
 import { colour } from "../app/theme";
@@ -20,6 +20,7 @@ import { useSaveWord } from "./saveWord";
 import { Servings } from "./Servings";
 import { readAloud } from "../ui/format";
 import { Spoken } from "../ui/Spoken";
+import { NotThere } from "../ui/NotThere";
 
 export default function DrinkPage() {
   const { id = "", view } = useParams();
@@ -31,18 +32,12 @@ export default function DrinkPage() {
   });
   if (query.error) {
     return (
-      <Box component="main" sx={{ p: { xs: 2, md: 3.5 } }}>
-        <h1>{(query.error as CallFailed).problem?.title ?? "No answer"}</h1>
-        <p>{query.error.message}</p>
-        <Box sx={{ display: "flex", gap: 1 }}>
-          <Button variant="outlined" onClick={() => void query.refetch()}>
-            Try again
-          </Button>
-          <Button component={Link} to="/">
-            Back to the shelf
-          </Button>
-        </Box>
-      </Box>
+      <NotThere
+        error={query.error}
+        again={() => void query.refetch()}
+        back="Back to the shelf"
+        backTo="/"
+      />
     );
   }
   return query.data ? <OpenDrink key={id} kept={query.data} view={view} /> : null;

@@ -1,25 +1,11 @@
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { BatchView } from "../api/client";
 import { volume } from "../ui/format";
 import { Measure } from "./Measure";
 import { Otherwise } from "./Otherwise";
 import { Sheet } from "./Sheet";
 import { Taste } from "./Taste";
-import type { Say } from "./useBatch";
-
-export type Asked = "otherwise" | "measure" | "taste" | "note" | "finish";
-
-export interface AskingProps {
-  asked: Asked;
-  view: BatchView;
-  /** The step that is next. */
-  place: number;
-  /** The step that it is about, if it is about one. */
-  about?: string | undefined;
-  say: Say;
-  onClose: () => void;
-}
+import type { AskingProps } from "./asked";
 
 /** What is said of a batch beside "done". */
 export function Asking(props: AskingProps) {

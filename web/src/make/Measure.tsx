@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { InstrumentView } from "../api/client";
 import { colour, displayFont } from "../app/theme";
-import type { AskingProps } from "./Asking";
+import type { AskingProps } from "./asked";
 import { look, putBefore } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";
 import { kinds, measures, shown, tell, useInstruments } from "./useInstruments";

@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Happening } from "../api/client";
 import { amountOf } from "./amount";
-import type { AskingProps } from "./Asking";
+import type { AskingProps } from "./asked";
 import { look } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";
 

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { Feel } from "../drink/balance/Feel";
 import { doubts, inWords, type Felt } from "../drink/balance/feel";
 import { colour } from "../app/theme";
-import type { AskingProps } from "./Asking";
+import type { AskingProps } from "./asked";
 import { look } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";
 import { useWays, Ways } from "./Ways";

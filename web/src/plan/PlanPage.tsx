@@ -2,14 +2,15 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { useStore } from "zustand";
-import { answer, api, type CallFailed, type PlanView } from "../api/client";
+import { answer, api, type PlanView } from "../api/client";
 import { useSaveWord } from "../drink/saveWord";
 import { EditableName } from "../ui/EditableName";
 import { Note } from "../ui/Note";
 import { PlanDesk } from "./PlanDesk";
 import { createPlanEditor } from "./planEditor";
+import { NotThere } from "../ui/NotThere";
 
 export default function PlanPage() {
   const { id = "" } = useParams();
@@ -21,18 +22,12 @@ export default function PlanPage() {
   });
   if (query.error) {
     return (
-      <Box component="main" sx={{ p: { xs: 2, md: 3.5 } }}>
-        <h1>{(query.error as CallFailed).problem?.title ?? "No answer"}</h1>
-        <p>{query.error.message}</p>
-        <Box sx={{ display: "flex", gap: 1 }}>
-          <Button variant="outlined" onClick={() => void query.refetch()}>
-            Try again
-          </Button>
-          <Button component={Link} to="/plan">
-            Back to the plans
-          </Button>
-        </Box>
-      </Box>
+      <NotThere
+        error={query.error}
+        again={() => void query.refetch()}
+        back="Back to the plans"
+        backTo="/plan"
+      />
     );
   }
   return query.data ? <OpenPlan key={id} view={query.data} /> : null;
