@@ -9,6 +9,7 @@
 //! A wrong entry is taken back by another happening, never edited away. There is no clock here: every
 //! happening comes with its time, in minutes since the batch was begun.
 
+mod end;
 mod happening;
 mod lessons;
 mod made;
@@ -17,6 +18,7 @@ mod ready;
 mod view;
 mod ways;
 
+pub use end::differences;
 pub use happening::{Happening, Said};
 pub use lessons::{Learnt, Teaching};
 pub use made::{Made, MadeStep, StepState};
@@ -24,4 +26,4 @@ pub use practice::{LuckWas, Truth};
 pub use view::{
     BatchReport, Progress, ReadingReport, StepReport, Suggestion, doubtful, would_have_told_most,
 };
-pub use ways::{WayOn, differences, ways_on};
+pub use ways::{WayOn, ways_on};

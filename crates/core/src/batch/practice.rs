@@ -6,8 +6,9 @@
 
 use serde::Serialize;
 
-use super::{Happening, Made, Said, StepState, differences};
-use crate::balance::{BalanceMap, Doubt, Profile, Spot, tastes_of};
+use super::end::{differences, end_of};
+use super::{Happening, Made, Said, StepState};
+use crate::balance::{Doubt, Spot, tastes_of};
 use crate::belief::{Belief, Fate, Measurement, Quantity, Turns};
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink, Maceration};
@@ -43,9 +44,7 @@ pub struct LuckWas {
 const MATTERED: f64 = 0.05;
 
 fn spot(drink: &Drink, trace: &Trace) -> Option<Spot> {
-    let profile = trace.outcome().and_then(Profile::of)?;
-    let point = BalanceMap::of(drink.family, Some(&profile)).point?;
-    Some(Spot { sweetness: point.sweetness, acidity: point.acidity })
+    end_of(drink, trace).map(|end| end.spot)
 }
 
 impl Truth {

@@ -2,8 +2,8 @@
 
 use serde::Serialize;
 
+use super::end::is_noticed;
 use super::ready::ready_at;
-use super::ways::is_noticed;
 use super::{Made, StepState};
 use crate::balance::{BalanceMap, MapPoint, Profile, Spot, Taste};
 use crate::belief::{Belief, Candidate, Doubt, Measurement, Quantity, Telling, tells_most};

@@ -6,11 +6,10 @@
 
 use serde::Serialize;
 
+use super::end::{End, differences, end_of, is_noticed};
 use super::view::believed;
 use super::{Happening, Made, StepState};
-use crate::balance::{
-    BalanceMap, Doubt, NOTICED, Profile, Spot, Unknown, Wish, felt, measured, nearest, sets,
-};
+use crate::balance::{Doubt, NOTICED, Spot, Unknown, Wish, felt, measured, nearest, sets};
 use crate::belief::Belief;
 use crate::cupboard::{Form, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Drink, Step};
@@ -53,30 +52,6 @@ struct Moved<'a> {
     portion: Option<f64>,
     /// How little of it is thought of, as a factor; as much more as its other way round.
     least: f64,
-}
-
-/// Where the finished drink lies, and what there is of it.
-#[derive(Debug, Clone, Copy)]
-struct End {
-    spot: Spot,
-    ml: f64,
-}
-
-fn end_of(drink: &Drink, trace: &Trace) -> Option<End> {
-    let profile = trace.outcome().and_then(Profile::of)?;
-    let point = BalanceMap::of(drink.family, Some(&profile)).point?;
-    let spot = Spot { sweetness: point.sweetness, acidity: point.acidity };
-    Some(End { spot, ml: profile.volume_ml })
-}
-
-/// Whether a difference is noticed, as ratios, so that a step down is as large as the step up.
-pub(super) fn is_noticed(now: Spot, wanted: Spot) -> bool {
-    let far = |a: f64, b: f64, floor: f64, part: f64| {
-        let (a, b) = (a.max(floor), b.max(floor));
-        (a / b).max(b / a) >= 1.0 + part * 0.999
-    };
-    far(now.sweetness, wanted.sweetness, 1.0, NOTICED.0)
-        || far(now.acidity, wanted.acidity, 0.08, NOTICED.1)
 }
 
 /// Two or three ways to go on, the smallest change first: to where the drink was to be, or, from what it
@@ -265,16 +240,6 @@ fn stirs_in(way: &WayOn) -> Vec<&str> {
         _ => None,
     });
     added.collect()
-}
-
-/// How far a place on the map is from another one, in differences that are just noticed.
-#[must_use]
-pub fn differences(now: Spot, wanted: Spot) -> f64 {
-    let of = |a: f64, b: f64, floor: f64, part: f64| {
-        ((a.max(floor) / b.max(floor)).ln() / (1.0 + part).ln()).abs()
-    };
-    let sweet = of(now.sweetness, wanted.sweetness, 1.0, NOTICED.0);
-    sweet.hypot(of(now.acidity, wanted.acidity, 0.08, NOTICED.1))
 }
 
 /// Steps still ahead whose amounts bring sugar, acid or water.
