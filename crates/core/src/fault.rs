@@ -10,3 +10,10 @@ pub struct FieldError {
     /// What is wrong, in a sentence that a cook understands.
     pub message: String,
 }
+
+impl FieldError {
+    /// That this field is wrong, and how.
+    pub fn new(field: &str, message: impl Into<String>) -> Self {
+        Self { field: field.to_owned(), message: message.into() }
+    }
+}

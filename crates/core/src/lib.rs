@@ -8,14 +8,16 @@
 //! - [`drink`] is the recipe: vessels, steps, amounts.
 //! - [`trace`] runs it, and is the only place where anything is poured, heated or drawn.
 //! - [`balance`] reads the profile off the trace and places it on the map.
-//! - [`keep`] says how long it keeps and what to be careful about.
+//! - [`keep`] says how long it keeps, what to be careful about, and how what stands there ages.
 //! - [`belief`] is what is uncertain of it, and how each reading narrows that.
 //! - [`batch`] is a making of it: the drink as made, from what happened.
+//! - [`history`] tells two states of a drink apart, and what its batches say.
 //! - [`chance`] runs it with fruit that turned out otherwise.
 //! - [`study`] asks of one step: how long, how far, and what does a measurement teach.
 //! - [`scale`] finds the amounts for another size, by running the trace.
 //! - [`shop`] says what to buy, with the chance that it suffices; [`serving`] what is done at the glass.
 //! - [`plan`] says when to start, for several drinks in one kitchen, backward from serving.
+//! - [`taste`] finds where a drink tastes best to whom, and whether two taste different.
 //! - [`work`] bounds how much is run for one question.
 //! - [`report`] puts what a screen or a table shows of a trace into one plain structure.
 //!
@@ -32,7 +34,9 @@ pub mod chemistry;
 pub mod cupboard;
 pub mod drink;
 mod fault;
+pub mod history;
 pub mod keep;
+mod normal;
 pub mod plan;
 pub mod quantity;
 pub mod report;
@@ -41,5 +45,6 @@ pub mod scale;
 pub mod serving;
 pub mod shop;
 pub mod study;
+pub mod taste;
 pub mod trace;
 pub mod work;

@@ -72,13 +72,21 @@ pub struct Typical {
 }
 
 /// A place on the map, or a way across it.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Spot {
     /// g in 100 g.
     pub sweetness: f64,
     /// g in 100 g.
     pub acidity: f64,
+}
+
+impl Spot {
+    /// Sugar–acid ratio; infinite without acid.
+    #[must_use]
+    pub fn ratio(self) -> f64 {
+        self.sweetness / self.acidity
+    }
 }
 
 /// A drink on the map.

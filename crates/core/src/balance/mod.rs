@@ -18,9 +18,10 @@ mod swap;
 pub(crate) const NOTICED: (f64, f64) = (0.10, 0.15);
 
 pub use correct::{
-    Addition, Asked, Correction, Doubt, How, Pitcher, Remedy, Word, correct, tastes_of,
+    Addition, Asked, Correction, Doubt, How, NoticedParts, Pitcher, Remedy, Word, correct,
+    tastes_of,
 };
-pub(crate) use correct::{Inside, corrected, felt, measured, sets};
+pub(crate) use correct::{Inside, Stirring, acid_at, felt, measured, sets, stirred_in};
 pub(crate) use least_squares::{Unknown, Wish, nearest};
 pub use map::{BalanceMap, Band, MapPoint, Spot, Strength, Typical};
 pub(crate) use profile::reads_as_brix;

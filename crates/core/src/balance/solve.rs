@@ -136,7 +136,7 @@ pub fn solve<'a>(
     let prepared = Prepared::new(drink, cupboard);
     let before = worktop.run(&prepared, Nudges::default())?;
     let profile = before.outcome().and_then(Profile::of).ok_or_else(|| {
-        fault("drink", "There is nothing to drink yet. Add an ingredient first.".into())
+        FieldError::new("drink", "There is nothing to drink yet. Add an ingredient first.")
     })?;
     let wishes = wishes(drink, &profile, &before, &aim.target);
     let most = worktop.times(before.work) / (ROUNDS as u64 * 2);
@@ -158,7 +158,7 @@ pub fn solve<'a>(
         Ok(landing.outcome.as_ref().and_then(readings))
     };
     let (factors, misses) = nearest(&unknowns, &wishes, read)?
-        .ok_or_else(|| fault("drink", "There is nothing to drink yet.".into()))?;
+        .ok_or_else(|| FieldError::new("drink", "There is nothing to drink yet."))?;
     spread(&factors, &mut all);
     let reached = misses.iter().all(|m| m.abs() < MET.max(NEAR));
     let stops = if reached {
@@ -167,16 +167,14 @@ pub fn solve<'a>(
         what_stops(drink, cupboard, &steps, &unknowns, &factors, &wishes, &misses)
     };
     let solution = Solution::read(drink, cupboard, &all, reached, stops)
-        .ok_or_else(|| fault("drink", "Nothing is left to drink.".into()))?;
+        .ok_or_else(|| FieldError::new("drink", "Nothing is left to drink."))?;
     // A bound may ask for more than any kitchen holds.
     match solution.rounded.check(cupboard).into_iter().next() {
-        Some(first) if drink.check(cupboard).is_empty() => Err(fault("aim", first.message)),
+        Some(first) if drink.check(cupboard).is_empty() => {
+            Err(FieldError::new("aim", first.message))
+        }
         _ => Ok(solution),
     }
-}
-
-fn fault(field: &str, message: String) -> FieldError {
-    FieldError { field: field.to_owned(), message }
 }
 
 fn check(aim: &Aim) -> Result<(), FieldError> {
@@ -184,7 +182,7 @@ fn check(aim: &Aim) -> Result<(), FieldError> {
     for (name, many) in [("hold", aim.hold.len()), ("bounds", aim.bounds.len())] {
         if many > limits::STEPS {
             let message = format!("A drink has {} steps at most.", limits::STEPS);
-            return Err(fault(&format!("aim.{name}"), message));
+            return Err(FieldError::new(&format!("aim.{name}"), message));
         }
     }
     for (name, value, least, most, unit) in [
@@ -196,7 +194,7 @@ fn check(aim: &Aim) -> Result<(), FieldError> {
         ("fizz", target.fizz, 0.0, 6.0, "volumes"),
     ] {
         if value.is_some_and(|v| !v.is_finite() || v < least || v > most) {
-            return Err(fault(
+            return Err(FieldError::new(
                 &format!("aim.target.{name}"),
                 format!("That won't do; {least} to {most} {unit} will."),
             ));
@@ -294,7 +292,7 @@ fn unknown(
     for (i, bound) in bounds.iter().enumerate().filter(|(_, b)| b.step == drink.steps[step].id) {
         let factor = |name: &str, said: &Amount| {
             times(cupboard, action, said).ok_or_else(|| {
-                fault(
+                FieldError::new(
                     &format!("aim.bounds[{i}].{name}"),
                     format!("“{said}” can't be compared with what is in the drink."),
                 )

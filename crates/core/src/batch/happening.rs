@@ -88,6 +88,9 @@ pub enum Happening {
     Note {
         /// What.
         text: String,
+        /// Who said it, if a guest did.
+        #[serde(default, skip_serializing_if = "String::is_empty")]
+        by: String,
     },
     /// An earlier happening was wrong: its place in the list, from 0.
     TakenBack {

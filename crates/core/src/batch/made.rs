@@ -53,10 +53,6 @@ const AWAY: &str = "poured_away";
 /// A wait that took within this share of what is written took as long as is written.
 const AS_WRITTEN: f64 = 0.05;
 
-fn fault(field: &str, message: impl Into<String>) -> FieldError {
-    FieldError { field: field.to_owned(), message: message.into() }
-}
-
 impl Made {
     /// The drink as made from what was said, in its order. What was said of steps that are no longer there is
     /// passed over.
@@ -297,23 +293,29 @@ impl Made {
         cupboard: &Cupboard,
     ) -> Result<(), FieldError> {
         if !at.is_finite() || at > now + 1.0 {
-            return Err(fault("at", "That time hasn't come yet. Is the clock right?"));
+            return Err(FieldError::new("at", "That time hasn't come yet. Is the clock right?"));
         }
         let afterwards = matches!(
             what,
             Happening::Note { .. } | Happening::TakenBack { .. } | Happening::Taught { .. }
         );
         if self.finished && !afterwards {
-            return Err(fault("what", "This batch is finished. Take that back first."));
+            return Err(FieldError::new("what", "This batch is finished. Take that back first."));
         }
         let step = |id: &String| {
             self.find(id).ok_or_else(|| {
-                fault("what.step", format!("There is no step “{}” in this batch.", short(id)))
+                FieldError::new(
+                    "what.step",
+                    format!("There is no step “{}” in this batch.", short(id)),
+                )
             })
         };
         let vessel = |id: &String| {
             self.drink.vessel(id).ok_or_else(|| {
-                fault("what.vessel", format!("There is no vessel “{}” in this batch.", short(id)))
+                FieldError::new(
+                    "what.vessel",
+                    format!("There is no vessel “{}” in this batch.", short(id)),
+                )
             })
         };
         match what {
@@ -322,7 +324,10 @@ impl Made {
                 if let Some(before) = self.in_the_way(index) {
                     let label =
                         crate::report::sentence(&self.drink, &self.drink.steps[before], cupboard);
-                    return Err(fault("what.step", format!("Something comes first: {label}")));
+                    return Err(FieldError::new(
+                        "what.step",
+                        format!("Something comes first: {label}"),
+                    ));
                 }
             }
             Happening::Again { step: id } => {
@@ -331,21 +336,24 @@ impl Made {
             Happening::LeftOut { step: id } => {
                 let index = step(id)?;
                 if self.steps[index].state != StepState::Ahead {
-                    return Err(fault("what.step", "That step has been done. Take it back first."));
+                    return Err(FieldError::new(
+                        "what.step",
+                        "That step has been done. Take it back first.",
+                    ));
                 }
             }
             Happening::Moved { step: id, before } => {
                 let (from, to) = (step(id)?, step(before)?);
                 if to >= from || self.steps[to].state != StepState::Ahead {
                     let message = "It can only be done before a step that is still ahead of it.";
-                    return Err(fault("what.before", message));
+                    return Err(FieldError::new("what.before", message));
                 }
             }
             Happening::Used { step: id, amount } => {
                 let index = step(id)?;
                 let written = &self.drink.steps[index];
                 if written.action.amount().is_none() {
-                    return Err(fault("what.step", "That step has no amount."));
+                    return Err(FieldError::new("what.step", "That step has no amount."));
                 }
                 let mut tried = self.drink.clone();
                 if let Some(place) = tried.steps[index].action.amount_mut() {
@@ -358,7 +366,7 @@ impl Made {
                 let found = amount.as_millilitres().or(amount.as_grams());
                 if !found.is_some_and(|v| (0.0..=500_000.0).contains(&v)) {
                     let message = "Say it as a volume or a weight, for example 180 ml.";
-                    return Err(fault("what.amount", message));
+                    return Err(FieldError::new("what.amount", message));
                 }
             }
             Happening::Reading { vessel: id, quantity, value, error } => {
@@ -367,10 +375,10 @@ impl Made {
                 if !(least..=most).contains(value) {
                     let unit = quantity.unit();
                     let message = format!("{value} {unit} can't be. {least} to {most} {unit} can.");
-                    return Err(fault("what.value", message));
+                    return Err(FieldError::new("what.value", message));
                 }
                 if error.is_some_and(|e| !e.is_finite() || e <= 0.0) {
-                    return Err(fault("what.error", "An error is more than nothing."));
+                    return Err(FieldError::new("what.error", "An error is more than nothing."));
                 }
                 let there = match self.reading(id, *quantity, *value, *error) {
                     Some(m) => m.in_run(&self.drink, &Trace::run(&self.drink, cupboard)),
@@ -380,7 +388,7 @@ impl Made {
                 if there.is_none() {
                     let the = self.drink.in_sentence(index);
                     let message = format!("There is nothing in {the} yet that could be measured.");
-                    return Err(fault("what.vessel", message));
+                    return Err(FieldError::new("what.vessel", message));
                 }
             }
             Happening::Added { vessel: id, ingredient, amount } => {
@@ -393,18 +401,27 @@ impl Made {
             Happening::PouredAway { vessel: id, volume } => {
                 vessel(id)?;
                 if !volume.as_millilitres().is_some_and(|ml| ml > 0.0 && ml <= 500_000.0) {
-                    return Err(fault("what.volume", "Say it as a volume, for example 100 ml."));
+                    return Err(FieldError::new(
+                        "what.volume",
+                        "Say it as a volume, for example 100 ml.",
+                    ));
                 }
             }
             Happening::Tasted { vessel: id, words } => {
                 vessel(id)?;
                 text("what.words", words)?;
             }
-            Happening::Note { text: note } => text("what.text", note)?,
+            Happening::Note { text: note, by } => {
+                text("what.text", note)?;
+                text("what.by", by)?;
+            }
             Happening::TakenBack { of } => match so_far.get(*of) {
-                None => return Err(fault("what.of", "Nothing was said there.")),
+                None => return Err(FieldError::new("what.of", "Nothing was said there.")),
                 Some(Said { what: Happening::TakenBack { .. }, .. }) => {
-                    return Err(fault("what.of", "What was taken back is said anew instead."));
+                    return Err(FieldError::new(
+                        "what.of",
+                        "What was taken back is said anew instead.",
+                    ));
                 }
                 Some(_) => {}
             },
@@ -412,15 +429,21 @@ impl Made {
                 text("what.place", place)?;
                 text("what.note", note)?;
                 if bottles.is_some_and(|b| b == 0 || b > 1000) {
-                    return Err(fault("what.bottles", "1 to 1000 bottles will do."));
+                    return Err(FieldError::new("what.bottles", "1 to 1000 bottles will do."));
                 }
                 let ml = volume.as_ref().map(|v| v.as_millilitres());
                 if ml.is_some_and(|ml| !ml.is_some_and(|ml| (1.0..=500_000.0).contains(&ml))) {
-                    return Err(fault("what.volume", "Say it as a volume, for example 1.2 l."));
+                    return Err(FieldError::new(
+                        "what.volume",
+                        "Say it as a volume, for example 1.2 l.",
+                    ));
                 }
             }
             Happening::Taught { .. } if !self.finished => {
-                return Err(fault("what", "What it teaches is known when it is finished."));
+                return Err(FieldError::new(
+                    "what",
+                    "What it teaches is known when it is finished.",
+                ));
             }
             Happening::Taught { .. } => {}
         }
@@ -457,12 +480,15 @@ impl Made {
 }
 
 fn first(faults: Vec<FieldError>, field: &str) -> Result<(), FieldError> {
-    faults.into_iter().next().map_or(Ok(()), |f| Err(fault(field, f.message)))
+    faults.into_iter().next().map_or(Ok(()), |f| Err(FieldError::new(field, f.message)))
 }
 
 fn text(field: &str, text: &str) -> Result<(), FieldError> {
     if text.chars().count() > 2000 || text.chars().any(|c| c.is_control() && c != '\n') {
-        return Err(fault(field, "That is too long, or has characters that can't be shown."));
+        return Err(FieldError::new(
+            field,
+            "That is too long, or has characters that can't be shown.",
+        ));
     }
     Ok(())
 }

@@ -57,7 +57,7 @@ impl Truth {
                 let what = match what {
                     // What was read off a jug changes nothing of what is in it.
                     Happening::CameOut { .. } | Happening::Reading { .. } => {
-                        Happening::Note { text: String::new() }
+                        Happening::Note { text: String::new(), by: String::new() }
                     }
                     other => other.clone(),
                 };

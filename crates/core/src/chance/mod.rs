@@ -6,11 +6,12 @@
 
 use rand::Rng;
 use rand_distr::{Distribution, StandardNormal};
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
 use crate::balance::{BalanceMap, Profile, Spot, Taste};
 use crate::belief::Belief;
 use crate::drink::Drink;
+use crate::normal::below;
 use crate::trace::{Nudges, Prepared};
 use crate::work::{Stopped, Worktop};
 
@@ -35,7 +36,7 @@ pub struct Spread {
 }
 
 /// A figure and where it mostly lies.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Range {
     /// One run in ten comes out lower.
@@ -60,11 +61,6 @@ pub struct Cloud {
     pub half: f64,
     /// So many hold nine tenths.
     pub most: f64,
-}
-
-/// The share of a normal scatter that lies below `z`, 0 to 1.
-fn even(z: f64) -> f64 {
-    statrs::function::erf::erf(z / std::f64::consts::SQRT_2) / 2.0 + 0.5
 }
 
 /// With fewer runs than this the ends of a range tell nothing.
@@ -129,7 +125,7 @@ pub fn spread_of(
         for (step, (low, high)) in &ranges {
             let z: f64 = StandardNormal.sample(chance);
             // Evenly between its ends.
-            amounts[*step] = low + (high - low) * even(z);
+            amounts[*step] = low + (high - low) * below(z);
         }
         let kitchen = belief.kitchen(&fate, &amounts);
         let landed = worktop.land(prepared, kitchen.nudges())?;

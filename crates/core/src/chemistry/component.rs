@@ -1,8 +1,12 @@
+use serde::{Deserialize, Serialize};
+
 /// One thing that a mixture holds so much of.
 ///
 /// All are extensive: mixing adds them. Most are grams; the last few are not masses but go with the
 /// mass they came with in the same way (see [`Component::is_mass`]).
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[repr(usize)]
 pub enum Component {
     /// Water, g.

@@ -122,8 +122,9 @@ pub enum Care {
 }
 
 /// Something that not everybody may have.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum Allergen {
     Milk,

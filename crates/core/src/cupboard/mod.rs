@@ -34,7 +34,8 @@ pub use ingredient::{
 pub(crate) use lots::stronger;
 pub use lots::{Lot, LotFigure};
 pub use own::{
-    Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce, OwnVessel, Reading,
+    KeptMixture, Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce, OwnVessel,
+    Reading,
 };
 pub use produce::{Produce, Size};
 pub use texture::{SugarDraw, Texture, TextureKind};

@@ -1,4 +1,4 @@
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
 use crate::chemistry::Component;
 use crate::cupboard::{Allergen, Cupboard, Ingredient, Kind};
@@ -10,7 +10,7 @@ use crate::trace::{Contents, Trace};
 /// A class by what it is, shortened by what helps things grow and lengthened only by what counts. The
 /// days are estimates after the advice of food-safety authorities on home-made drinks and syrups; they
 /// are for refrigerator keeping, never for the shelf.
-#[derive(Debug, Clone, PartialEq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Keeping {
     /// What it is judged as.
@@ -23,8 +23,21 @@ pub struct Keeping {
     pub reasons: Vec<String>,
 }
 
+/// What of a drink is kept: what stands in the vessel that it is served from, before ice and soda.
+#[must_use]
+pub fn kept_of<'t>(drink: &Drink, trace: &'t Trace) -> Option<&'t Contents> {
+    let outcome = trace.outcome()?;
+    let serving = drink.steps.iter().position(|s| matches!(s.action, Action::Serve { .. }));
+    let kept = outcome
+        .from
+        .zip(serving)
+        .and_then(|(from, step)| trace.after(step.checked_sub(1)?, from))
+        .unwrap_or(&outcome.contents);
+    Some(kept)
+}
+
 /// What a drink is to the things that grow in it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[allow(missing_docs, reason = "each is the plain word")]
@@ -63,14 +76,12 @@ impl Keeping {
     /// `None` while there is nothing to keep.
     #[must_use]
     pub fn of(drink: &Drink, cupboard: &Cupboard, trace: &Trace) -> Option<Self> {
-        let outcome = trace.outcome()?;
-        let serving = drink.steps.iter().position(|s| matches!(s.action, Action::Serve { .. }));
-        let kept = outcome
-            .from
-            .zip(serving)
-            .and_then(|(from, step)| trace.after(step.checked_sub(1)?, from))
-            .unwrap_or(&outcome.contents);
-        Self::of_kept(kept, drink, cupboard)
+        Self::of_kept(kept_of(drink, trace)?, drink, cupboard)
+    }
+
+    /// As a label puts it, and a bottle keeps it: the class and its days, before what was learned of it.
+    pub(super) fn stands_at_room(&self) -> bool {
+        matches!(self.class, Class::Spirit | Class::RichSyrup)
     }
 
     /// The same of what stands in any of the drink's vessels.

@@ -65,7 +65,8 @@ pub(crate) const US_CUP_ML: f64 = 236.588;
 
 impl Measure {
     /// Reads a unit's name; `None` for words that are no unit of weight or volume.
-    pub(super) fn from_words(words: &str) -> Option<Self> {
+    #[must_use]
+    pub fn from_words(words: &str) -> Option<Self> {
         let bare = words.trim().trim_end_matches('.').to_lowercase();
         Some(match bare.as_str() {
             "mg" | "milligram" | "milligrams" => Self::Milligram,

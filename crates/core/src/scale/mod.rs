@@ -70,7 +70,7 @@ pub fn resize<'a>(
     match size {
         Size::Factor(factor) => {
             if !(factor.is_finite() && (FACTORS.0..=FACTORS.1).contains(factor)) {
-                return Err(fault(
+                return Err(FieldError::new(
                     "size.factor",
                     format!("{factor} times won't do; 0.001 to 2000 times will."),
                 ));
@@ -104,7 +104,7 @@ pub fn resize<'a>(
         Size::AsMuchAs { step, amount } => as_much_as(drink, worktop, step, amount),
         Size::Glasses { glasses, size } => {
             if *glasses == 0 || *glasses > limits::GLASSES {
-                return Err(fault(
+                return Err(FieldError::new(
                     "size.glasses.glasses",
                     format!("{glasses} glasses won't do; 1 to {} will.", limits::GLASSES),
                 ));
@@ -137,33 +137,35 @@ fn as_much_as(
 ) -> Result<Drink, FieldError> {
     let field = "size.as_much_as";
     let cupboard = worktop.cupboard();
-    let step = drink
-        .steps
-        .iter()
-        .find(|s| s.id == id)
-        .ok_or_else(|| fault(field, format!("There is no step “{id}” in this drink.")))?;
+    let step =
+        drink.steps.iter().find(|s| s.id == id).ok_or_else(|| {
+            FieldError::new(field, format!("There is no step “{id}” in this drink."))
+        })?;
     let written = step
         .action
         .brings()
         .and_then(|b| Some((cupboard.ingredient(b.ingredient)?, b.amount.filter(|_| !b.line)?)))
-        .ok_or_else(|| fault(field, "That step has no amount to go by.".into()))?;
+        .ok_or_else(|| FieldError::new(field, "That step has no amount to go by."))?;
     let weigh = |amount: &Amount| {
         cupboard.weigh(written.0, &drink.without_parts(amount)).map(|w| w.grams.0)
     };
-    let there = weigh(amount).map_err(|unknown| fault(field, unknown.to_string()))?;
+    let there = weigh(amount).map_err(|unknown| FieldError::new(field, unknown.to_string()))?;
     let wanted = there / weigh(written.1).unwrap_or(f64::NAN);
     if !(FACTORS.0..=FACTORS.1).contains(&wanted) {
-        return Err(fault(field, format!("{amount} can't be compared with {}.", written.1)));
+        return Err(FieldError::new(
+            field,
+            format!("{amount} can't be compared with {}.", written.1),
+        ));
     }
     if let Some(glass) = made_in(drink, worktop)? {
         return Ok(glass.in_glasses(drink, f64::from(glass.count) * wanted, 1.0));
     }
     let LawOf { law, .. } = LawOf::step(drink, cupboard, step);
     if (times(law, 2.0, 1.0) - 1.0).abs() < 1e-9 {
-        return Err(fault(field, "That stays the same whatever the size.".into()));
+        return Err(FieldError::new(field, "That stays the same whatever the size."));
     }
     let factor = root::find(-9.0, 9.0, 1e-12, |log| (times(law, log.exp(), 1.0) / wanted).ln())
-        .ok_or_else(|| fault(field, "No size uses just that.".into()))?
+        .ok_or_else(|| FieldError::new(field, "No size uses just that."))?
         .exp();
     let mut sized = scaled(drink, cupboard, factor, 1.0);
     // As many whole glasses as there then are.
@@ -247,17 +249,17 @@ fn serve_as(drink: &mut Drink, glasses: u32, even: f64) {
     }
 }
 
-fn fault(field: &str, message: String) -> FieldError {
-    FieldError { field: field.to_owned(), message }
-}
-
 fn volume_of(field: &str, amount: &Amount, from: f64, to: f64) -> Result<Millilitres, FieldError> {
     match amount.as_millilitres() {
         Some(ml) if (from..=to).contains(&ml) => Ok(Millilitres(ml)),
-        Some(_) => {
-            Err(fault(field, format!("{amount} won't do; {from} ml to {} l will.", to / 1000.0)))
-        }
-        None => Err(fault(field, format!("“{amount}” is no volume. Say it in ml, l or cups."))),
+        Some(_) => Err(FieldError::new(
+            field,
+            format!("{amount} won't do; {from} ml to {} l will.", to / 1000.0),
+        )),
+        None => Err(FieldError::new(
+            field,
+            format!("“{amount}” is no volume. Say it in ml, l or cups."),
+        )),
     }
 }
 
@@ -317,7 +319,10 @@ fn to_volume(
     let prepared = Prepared::new(drink, cupboard);
     let now = volume_at(worktop, &prepared, 1.0)?;
     if now <= 0.0 {
-        return Err(fault(field, "There is nothing to drink yet. Add an ingredient first.".into()));
+        return Err(FieldError::new(
+            field,
+            "There is nothing to drink yet. Add an ingredient first.",
+        ));
     }
     if (now / wanted.0 - 1.0).abs() < 1e-6 {
         return Ok(drink.clone());
@@ -336,11 +341,10 @@ fn to_volume(
         high += 1.0;
     }
     let factor = try_find(low, high, 1e-9, miss)?.ok_or_else(|| {
-        fault(
+        FieldError::new(
             field,
             "No size of this drink ends at that volume: a line that is topped up to, or what is \
-             left in a strainer, stands in the way."
-                .into(),
+             left in a strainer, stands in the way.",
         )
     })?;
     Ok(scaled(drink, cupboard, factor.exp(), 1.0))

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use crate::balance::{BalanceMap, Inside, Profile, corrected};
+use crate::balance::{BalanceMap, Inside, NOTICED, Profile, stirred_in};
 use crate::cupboard::Cupboard;
 use crate::cupboard::VesselKind;
 use crate::drink::{Action, CoolingPlace, Drink, RestingPlace, Step, Vessel};
@@ -349,21 +349,8 @@ fn tastes(
         .iter()
         .map(|band| {
             let here = point.band.as_deref() == Some(&band.name);
-            let wanted = band.ratio_middle;
-            let ratio = profile.ratio.unwrap_or(f64::MAX);
-            // Sharper with lemon, sweeter with syrup: one spoon of one thing.
-            let (sweetness, acidity, with) = if ratio > wanted {
-                (profile.sweetness_percent, profile.sweetness_percent / wanted, "lemon_juice")
-            } else {
-                (profile.acidity_percent * wanted, profile.acidity_percent, "simple_syrup_1_1")
-            };
-            let at_hand = [with.to_owned()];
-            let found = corrected(worktop, &glass, &at_hand, (sweetness, acidity), false);
-            let way = found?.ways.into_iter().next();
-            let add = way.and_then(|way| {
-                let a = way.additions.into_iter().next()?;
-                Some(format!("{} {}", a.amount, a.name.to_lowercase()))
-            });
+            let add = stirred_in(worktop, &glass, band.ratio_middle, NOTICED)?
+                .map(|a| format!("{} {}", a.amount, a.name.to_lowercase()));
             Ok(ForTaste { taste: band.name.clone(), add: if here { None } else { add } })
         })
         .collect()

@@ -382,7 +382,7 @@ impl Contents {
     }
 
     /// Takes a share of everything out.
-    pub(super) fn take(&mut self, share: f64) -> Self {
+    pub(crate) fn take(&mut self, share: f64) -> Self {
         let share = share.clamp(0.0, 1.0);
         let pieces = if share >= 1.0 {
             std::mem::take(&mut self.pieces)

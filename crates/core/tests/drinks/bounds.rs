@@ -122,6 +122,7 @@ fn everything(drink: &Drink, work: &dyn Fn() -> Work) -> Vec<(&'static str, Stri
             sweetness: Some(9.0),
             acidity: Some(0.5),
             words: Vec::new(),
+            notices: Default::default(),
             at_hand: Vec::new(),
         };
         format!("{:?}", correct(top, &asked))

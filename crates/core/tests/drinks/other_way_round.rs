@@ -2,7 +2,8 @@
 
 use crate::common::{add, boil, chill, drink, pour, serve, squeeze, stand, strain};
 use keen_core::balance::{
-    Aim, Asked, Bound, Correction, Doubt, How, Pitcher, Target, Taste, Word, correct, solve, swap,
+    Aim, Asked, Bound, Correction, Doubt, How, NoticedParts, Pitcher, Target, Taste, Word, correct,
+    solve, swap,
 };
 use keen_core::chance::spread;
 use keen_core::cupboard::Cupboard;
@@ -139,7 +140,14 @@ fn volume_alcohol_fizz_and_brix_can_be_aimed_at() {
 }
 
 fn ask(pitcher: Pitcher, words: Vec<Doubt>) -> Correction {
-    let asked = Asked { pitcher, sweetness: None, acidity: None, words, at_hand: Vec::new() };
+    let asked = Asked {
+        pitcher,
+        sweetness: None,
+        acidity: None,
+        words,
+        notices: Default::default(),
+        at_hand: Vec::new(),
+    };
     correct(Cupboard::builtin(), &asked).unwrap()
 }
 
@@ -187,6 +195,7 @@ fn nobody_is_sent_to_correct_what_can_not_be_tasted() {
         sweetness: Some(9.9),
         acidity: Some(0.62),
         words: Vec::new(),
+        notices: Default::default(),
         at_hand: Vec::new(),
     };
     let found = correct(Cupboard::builtin(), &asked).unwrap();
@@ -361,4 +370,30 @@ fn a_share_poured_off_can_still_be_aimed() {
         pour("jug", "pitcher", Portion::Share(0.5)),
     ]);
     assert!(solve(&half, Cupboard::builtin(), &aim(10.0, 0.6)).unwrap().reached);
+}
+
+#[test]
+fn who_tastes_finely_is_corrected_where_most_would_leave_it() {
+    let read = Pitcher::Read {
+        volume: "1 l".parse().unwrap(),
+        capacity: "2 l".parse().unwrap(),
+        brix: Some(10.5),
+        acidity: Some(0.5),
+        ph: None,
+    };
+    let mut asked = Asked {
+        pitcher: read,
+        sweetness: Some(10.6),
+        acidity: Some(0.5),
+        words: Vec::new(),
+        notices: Default::default(),
+        at_hand: vec!["white_sugar".into()],
+    };
+    let most = correct(Cupboard::builtin(), &asked).unwrap();
+    assert!(most.ways.is_empty() && most.leave_it.is_some(), "six in a hundred: nobody tastes it");
+    asked.notices = NoticedParts { sweetness: Some(0.04), acidity: None };
+    let fine = correct(Cupboard::builtin(), &asked).unwrap();
+    assert!(fine.leave_it.is_none() && !fine.ways.is_empty(), "{fine:?}");
+    asked.notices = NoticedParts { sweetness: Some(f64::NAN), acidity: None };
+    assert_eq!(correct(Cupboard::builtin(), &asked).unwrap_err().field, "notices.sweetness");
 }

@@ -228,7 +228,7 @@ proptest! {
             sweetness: None,
             acidity: None,
             words: vec![Doubt { too: word, how }],
-            at_hand: Vec::new(),
+            notices: Default::default(), at_hand: Vec::new(),
         };
         let found = correct(Cupboard::builtin(), &asked).unwrap();
         for way in &found.ways {

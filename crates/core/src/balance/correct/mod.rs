@@ -4,7 +4,7 @@ mod pitcher;
 mod question;
 mod remedy;
 
-pub use question::{Asked, Doubt, How, Pitcher, Word};
+pub use question::{Asked, Doubt, How, NoticedParts, Pitcher, Word};
 
 use serde::Serialize;
 
@@ -14,10 +14,10 @@ use crate::quantity::{Amount, Minutes};
 use crate::trace::{Contents, MEASURED_AT};
 use crate::work::{Stopped, Worktop};
 
-pub(crate) use pitcher::Inside;
 use pitcher::what_is_in;
+pub(crate) use pitcher::{Inside, acid_at};
 use remedy::work_out;
-pub(crate) use remedy::{measured, sets};
+pub(crate) use remedy::{Stirring, measured, sets};
 
 /// Things at hand that are tried, and words that are listened to.
 const MOST_AT_HAND: usize = 12;
@@ -88,24 +88,35 @@ pub fn correct<'a>(
         [("at_hand", asked.at_hand.len(), MOST_AT_HAND), ("words", asked.words.len(), MOST_WORDS)]
     {
         if many > most {
-            return Err(fault(field, format!("{most} will do; that is {many}.")));
+            return Err(FieldError::new(field, format!("{most} will do; that is {many}.")));
+        }
+    }
+    let notices =
+        (asked.notices.sweetness.unwrap_or(NOTICED.0), asked.notices.acidity.unwrap_or(NOTICED.1));
+    for (field, part) in [("sweetness", notices.0), ("acidity", notices.1)] {
+        if !part.is_finite() || !(0.005..=2.0).contains(&part) {
+            let message = "What somebody notices is 0.005 to 2 of it.";
+            return Err(FieldError::new(&format!("notices.{field}"), message));
         }
     }
     for (field, value, most) in
         [("sweetness", asked.sweetness, 70.0), ("acidity", asked.acidity, 10.0)]
     {
         if value.is_some_and(|v| !v.is_finite() || !(0.0..=most).contains(&v)) {
-            return Err(fault(field, format!("That won't do; 0 to {most} g in 100 g will.")));
+            return Err(FieldError::new(
+                field,
+                format!("That won't do; 0 to {most} g in 100 g will."),
+            ));
         }
     }
     let at_hand = &asked.at_hand;
     let inside = what_is_in(worktop, &asked.pitcher)?;
     let (now_s, now_a) = taste_of(&inside.contents);
-    let (by_words_s, by_words_a) = felt(&asked.words);
+    let (by_words_s, by_words_a) = felt_by(&asked.words, notices);
     let wanted_s = asked.sweetness.unwrap_or(now_s) * by_words_s;
     let wanted_a = asked.acidity.unwrap_or(now_a) * by_words_a;
     let tasted = !asked.words.is_empty();
-    Ok(corrected(worktop, &inside, at_hand, (wanted_s, wanted_a), tasted)?)
+    Ok(corrected(worktop, &inside, at_hand, (wanted_s, wanted_a), (tasted, notices))?)
 }
 
 /// What brings that which is in a vessel to a sweetness and an acidity, g in 100 g. Less than anyone
@@ -115,7 +126,7 @@ pub(crate) fn corrected(
     inside: &Inside,
     at_hand: &[String],
     (wanted_s, wanted_a): (f64, f64),
-    tasted: bool,
+    (tasted, notices): (bool, (f64, f64)),
 ) -> Result<Correction, Stopped> {
     let Inside { contents, capacity, kin } = inside;
     let cupboard = worktop.cupboard();
@@ -128,8 +139,8 @@ pub(crate) fn corrected(
         (wanted / now).max(now / wanted) >= 1.0 + part * 0.999
     };
     let tasted = tasted
-        || noticed(now_s, wanted_s, 1.0, NOTICED.0)
-        || noticed(now_a, wanted_a, 0.08, NOTICED.1);
+        || noticed(now_s, wanted_s, 1.0, notices.0)
+        || noticed(now_a, wanted_a, 0.08, notices.1);
     let mut leave_it = still_changing(contents);
     if !tasted {
         leave_it =
@@ -138,7 +149,8 @@ pub(crate) fn corrected(
     let mut ways = Vec::new();
     if tasted {
         for set in sets(cupboard, at_hand, kin) {
-            if let Some(way) = work_out(worktop, contents, &set, (wanted_s, wanted_a), *capacity)?
+            if let Some(way) =
+                work_out(worktop, contents, &set, ((wanted_s, wanted_a), notices), *capacity)?
                 && !way.additions.is_empty()
             {
                 let same = |other: &Remedy| {
@@ -168,8 +180,22 @@ pub(crate) fn corrected(
     })
 }
 
-fn fault(field: &str, message: String) -> FieldError {
-    FieldError { field: field.to_owned(), message }
+/// The one thing that brings a glass to a sugar–acid ratio, in spoons: sharper with lemon, sweeter with
+/// syrup. Nothing where the difference can't be tasted.
+pub(crate) fn stirred_in(
+    worktop: Worktop<'_>,
+    glass: &Inside,
+    ratio: f64,
+    notices: (f64, f64),
+) -> Result<Option<Addition>, Stopped> {
+    let (sweetness, acidity) = taste_of(&glass.contents);
+    let (wanted, with) = if sweetness > ratio * acidity {
+        ((sweetness, sweetness / ratio), "lemon_juice")
+    } else {
+        ((acidity * ratio, acidity), "simple_syrup_1_1")
+    };
+    let found = corrected(worktop, glass, &[with.to_owned()], wanted, (false, notices))?;
+    Ok(found.ways.into_iter().next().and_then(|way| way.additions.into_iter().next()))
 }
 
 /// Sweetness and acidity of what is in a vessel, g in 100 g.
@@ -177,8 +203,13 @@ fn taste_of(contents: &Contents) -> (f64, f64) {
     (contents.liquid.sweetness_percent(), contents.liquid.acidity_percent())
 }
 
-/// What words make of sweetness and acidity, as factors.
+/// What words make of sweetness and acidity, as factors, for most people.
 pub(crate) fn felt(words: &[Doubt]) -> (f64, f64) {
+    felt_by(words, NOTICED)
+}
+
+/// The same for somebody who notices such parts of sweetness and acidity: a touch is one of these.
+fn felt_by(words: &[Doubt], notices: (f64, f64)) -> (f64, f64) {
     let (mut sweet, mut sour) = (1.0, 1.0);
     for doubt in words {
         let times = match doubt.how {
@@ -186,7 +217,7 @@ pub(crate) fn felt(words: &[Doubt]) -> (f64, f64) {
             How::Clearly => 2.0,
             How::Far => 4.0,
         };
-        let (more_sweet, more_sour) = (1.0 + times * NOTICED.0, 1.0 + times * NOTICED.1);
+        let (more_sweet, more_sour) = (1.0 + times * notices.0, 1.0 + times * notices.1);
         match doubt.too {
             Word::Sweet => sweet /= more_sweet,
             Word::NotSweet => sweet *= more_sweet,

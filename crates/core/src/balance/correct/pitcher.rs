@@ -1,6 +1,6 @@
 //! What is in the pitcher: as the trace has it, or as it was read and guessed.
 
-use super::{Pitcher, fault};
+use super::Pitcher;
 use crate::chemistry::{Component, Mixture};
 use crate::cupboard::Kind;
 use crate::fault::FieldError;
@@ -24,18 +24,18 @@ pub(super) fn what_is_in(worktop: Worktop<'_>, pitcher: &Pitcher) -> Result<Insi
     match pitcher {
         Pitcher::Traced { drink, vessel, step } => {
             let index = drink.vessel(vessel).ok_or_else(|| {
-                fault("pitcher.traced.vessel", format!("There is no vessel “{vessel}”."))
+                FieldError::new("pitcher.traced.vessel", format!("There is no vessel “{vessel}”."))
             })?;
             let trace = worktop.trace(drink)?;
             let at = match step {
                 Some(id) => drink.steps.iter().position(|s| s.id == *id).ok_or_else(|| {
-                    fault("pitcher.traced.step", format!("There is no step “{id}”."))
+                    FieldError::new("pitcher.traced.step", format!("There is no step “{id}”."))
                 })?,
                 None => drink.steps.len().saturating_sub(1),
             };
             let contents = trace.after(at, index).filter(|c| c.liquid.mass().0 > 1.0);
             let contents = contents.cloned().ok_or_else(|| {
-                fault("pitcher.traced.vessel", "There is nothing in that vessel then.".into())
+                FieldError::new("pitcher.traced.vessel", "There is nothing in that vessel then.")
             })?;
             let kin = trace
                 .lines
@@ -49,12 +49,15 @@ pub(super) fn what_is_in(worktop: Worktop<'_>, pitcher: &Pitcher) -> Result<Insi
             let read = |name: &str, amount: &Amount| {
                 let field = format!("pitcher.read.{name}");
                 let ml = amount.as_millilitres().ok_or_else(|| {
-                    fault(&field, format!("“{amount}” is no volume. Say it in ml, l or cups."))
+                    FieldError::new(
+                        &field,
+                        format!("“{amount}” is no volume. Say it in ml, l or cups."),
+                    )
                 })?;
                 if (10.0..=200_000.0).contains(&ml) {
                     Ok(ml)
                 } else {
-                    Err(fault(&field, format!("{amount} won't do; 10 ml to 200 l will.")))
+                    Err(FieldError::new(&field, format!("{amount} won't do; 10 ml to 200 l will.")))
                 }
             };
             let (volume_ml, capacity_ml) = (read("volume", volume)?, read("capacity", capacity)?);
@@ -62,16 +65,16 @@ pub(super) fn what_is_in(worktop: Worktop<'_>, pitcher: &Pitcher) -> Result<Insi
                 [("brix", *brix, 0.0, 75.0), ("acidity", *acidity, 0.0, 8.0), ("ph", *ph, 1.5, 9.0)]
             {
                 if value.is_some_and(|v| !v.is_finite() || v < least || v > most) {
-                    return Err(fault(
+                    return Err(FieldError::new(
                         &format!("pitcher.read.{name}"),
                         format!("That won't do; {least} to {most} will."),
                     ));
                 }
             }
             if capacity_ml < volume_ml {
-                return Err(fault(
+                return Err(FieldError::new(
                     "pitcher.read.capacity",
-                    "It can't hold less than is in it.".into(),
+                    "It can't hold less than is in it.",
                 ));
             }
             let acid = acidity.or_else(|| ph.map(acid_at)).unwrap_or(0.5);
@@ -99,7 +102,7 @@ const SOUREST: f64 = 8.0;
 
 /// The acidity of a citrus drink of that pH, %: its acid buffered as lemon juice is. A pH beyond that of
 /// the sourest, or of water, is taken as that.
-fn acid_at(ph: f64) -> f64 {
+pub(crate) fn acid_at(ph: f64) -> f64 {
     let miss = |acid: f64| mixed(1000.0, 10.0, acid).ph().unwrap_or(7.0) - ph;
     if miss(SOUREST) > 0.0 {
         return SOUREST;

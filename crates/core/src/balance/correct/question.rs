@@ -21,9 +21,23 @@ pub struct Asked {
     /// What it tastes like.
     #[serde(default)]
     pub words: Vec<Doubt>,
+    /// How small a difference they notice for whom it is; as most people if left out.
+    #[serde(default)]
+    pub notices: NoticedParts,
     /// Ids of ingredients that are at hand; the usual ones if left out.
     #[serde(default)]
     pub at_hand: Vec<String>,
+}
+
+/// How small a difference somebody notices; as most people where it isn't known.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[serde(default, deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct NoticedParts {
+    /// Of sweetness, as a part of it: 0.1 is a tenth.
+    pub sweetness: Option<f64>,
+    /// Of acidity.
+    pub acidity: Option<f64>,
 }
 
 /// A pitcher: one of the drink's vessels, or one that the application has never seen.

@@ -1,8 +1,8 @@
 //! What brings a pitcher right, in kitchen measures, and without running over.
 
 use super::{Addition, Remedy};
+use crate::balance::Taste;
 use crate::balance::least_squares::{Unknown, Wish, nearest};
-use crate::balance::{NOTICED, Taste};
 use crate::chemistry::Component;
 use crate::cupboard::{Cupboard, Form, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Drink, Family, Step, Vessel};
@@ -57,35 +57,17 @@ pub(super) fn work_out(
     worktop: Worktop<'_>,
     contents: &Contents,
     set: &[&Ingredient],
-    wanted: (f64, f64),
+    (wanted, notices): ((f64, f64), (f64, f64)),
     capacity: Millilitres,
 ) -> Result<Option<Remedy>, Stopped> {
     let cupboard = worktop.cupboard();
     let volume = contents.level_at(MEASURED_AT).0;
-    // In portions of a tenth of what is there; strong things in portions of a thousandth.
-    let portion = |it: &Ingredient| {
-        let strong = it.per_gram.titratable_acid() > 0.3 || it.kind == Kind::Salt;
-        volume * if strong { 0.001 } else { 0.1 }
-    };
-    let drink = stirring(set, portion, capacity);
-    let prepared = Prepared::new(&drink, cupboard);
-    let read = |factors: &[f64]| {
-        let start = vec![(0, contents.clone())];
-        let nudges = Nudges { amounts: factors, ..Nudges::default() };
-        let landing = worktop.land_from(&prepared, nudges, start)?;
-        let taste = landing.outcome.as_ref().and_then(Taste::of);
-        Ok(taste.map(|t| [t.sweetness_percent, t.acidity_percent]))
-    };
-    let most = |it: &Ingredient| if it.kind == Kind::Salt { MOST_SALT } else { 60.0 };
-    let unknowns: Vec<Unknown> = set
-        .iter()
-        .map(|it| Unknown { start: 0.0, least: 0.0, most: most(it), weight: 0.01 })
-        .collect();
+    let stirring = Stirring::new(worktop, contents, set);
     let wishes = [
         Wish { reading: 0, wanted: wanted.0, scale: wanted.0.max(1.0) },
         Wish { reading: 1, wanted: wanted.1, scale: wanted.1.max(0.08) },
     ];
-    let Some((factors, _)) = nearest(&unknowns, &wishes, read)? else { return Ok(None) };
+    let Some(mut grams) = stirring.grams_for(&wishes)? else { return Ok(None) };
     let grown = |grams: &[f64]| {
         volume
             + grams
@@ -94,7 +76,6 @@ pub(super) fn work_out(
                 .map(|(g, it)| it.per_gram.share(*g).volume(MEASURED_AT).0)
                 .sum::<f64>()
     };
-    let mut grams: Vec<f64> = factors.iter().zip(set).map(|(f, it)| f * portion(it)).collect();
     let room = VesselKind::Pitcher.working_level(Celsius(5.0)) * capacity.0;
     let full = grown(&grams);
     // The taste is the same whatever there is of it: less pitcher, less to put in.
@@ -116,10 +97,10 @@ pub(super) fn work_out(
         .iter()
         .map(|it| {
             let put_in = additions.iter().find(|a| a.ingredient == it.id);
-            put_in.map_or(0.0, |a| a.grams / portion(it) / stays)
+            put_in.map_or(0.0, |a| a.grams / stays)
         })
         .collect();
-    let Some([sweetness, acidity]) = read(&rounded)? else { return Ok(None) };
+    let Some([sweetness, acidity, _]) = stirring.read(&rounded)? else { return Ok(None) };
     let volume_ml = additions.iter().fold(volume * stays, |sum, a| {
         let it = cupboard.ingredient(&a.ingredient);
         sum + it.map_or(0.0, |it| it.per_gram.share(a.grams).volume(MEASURED_AT).0)
@@ -135,39 +116,77 @@ pub(super) fn work_out(
             0.0
         },
         volume_ml,
-        reached: near(sweetness, wanted.0, NOTICED.0, 1.0)
-            && near(acidity, wanted.1, NOTICED.1, 0.08),
+        reached: near(sweetness, wanted.0, notices.0, 1.0)
+            && near(acidity, wanted.1, notices.1, 0.08),
         sweetness,
         acidity,
     }))
 }
 
-/// A vessel into which each of a set is stirred.
-fn stirring(
-    set: &[&Ingredient],
-    portion: impl Fn(&Ingredient) -> f64,
-    capacity: Millilitres,
-) -> Drink {
-    let steps = set
-        .iter()
-        .enumerate()
-        .map(|(i, it)| {
-            Step::new(
-                format!("s{i}"),
-                Action::add("pitcher", it.id.clone(), Amount::grams(portion(it).max(1e-6))),
-            )
-        })
-        .collect();
-    Drink {
-        name: "Correction".into(),
-        family: Family::Lemonade,
-        note: String::new(),
-        part: None,
-        vessels: vec![Vessel {
-            capacity: Some(Amount::millilitres(capacity.0.max(10.0))),
-            ..Vessel::new("pitcher", VesselKind::Pitcher)
-        }],
-        steps,
+/// What is in a vessel, and what may be stirred into it: found by running that.
+pub(crate) struct Stirring<'a> {
+    worktop: Worktop<'a>,
+    contents: &'a Contents,
+    set: &'a [&'a Ingredient],
+    /// A portion of each, g: a tenth of what is there, of strong things a thousandth.
+    portions: Vec<f64>,
+    drink: Drink,
+}
+
+impl<'a> Stirring<'a> {
+    pub(crate) fn new(
+        worktop: Worktop<'a>,
+        contents: &'a Contents,
+        set: &'a [&'a Ingredient],
+    ) -> Self {
+        let volume = contents.level_at(MEASURED_AT).0;
+        let portion = |it: &&Ingredient| {
+            let strong = it.per_gram.titratable_acid() > 0.3 || it.kind == Kind::Salt;
+            (volume * if strong { 0.001 } else { 0.1 }).max(1e-6)
+        };
+        let portions: Vec<f64> = set.iter().map(portion).collect();
+        let steps = set.iter().zip(&portions).enumerate().map(|(i, (it, grams))| {
+            let add = Action::add("pitcher", it.id.clone(), Amount::grams(*grams));
+            Step::new(format!("s{i}"), add)
+        });
+        let drink = Drink {
+            name: "Stirred".into(),
+            family: Family::Lemonade,
+            note: String::new(),
+            part: None,
+            vessels: vec![Vessel {
+                capacity: Some(Amount::millilitres(volume.max(10.0) * 10.0)),
+                ..Vessel::new("pitcher", VesselKind::Pitcher)
+            }],
+            steps: steps.collect(),
+        };
+        Self { worktop, contents, set, portions, drink }
+    }
+
+    /// Sweetness and acidity, g in 100 g, and alcohol, % vol, with so many grams of each.
+    pub(crate) fn read(&self, grams: &[f64]) -> Result<Option<[f64; 3]>, Stopped> {
+        let factors: Vec<f64> = grams.iter().zip(&self.portions).map(|(g, p)| g / p).collect();
+        self.with(&Prepared::new(&self.drink, self.worktop.cupboard()), &factors)
+    }
+
+    fn with(&self, prepared: &Prepared<'_>, factors: &[f64]) -> Result<Option<[f64; 3]>, Stopped> {
+        let start = vec![(0, self.contents.clone())];
+        let nudges = Nudges { amounts: factors, ..Nudges::default() };
+        let landing = self.worktop.land_from(prepared, nudges, start)?;
+        let taste = landing.outcome.as_ref().and_then(Taste::of);
+        Ok(taste.map(|t| [t.sweetness_percent, t.acidity_percent, t.alcohol_percent]))
+    }
+
+    /// How many grams of each bring what [`Self::read`] reads nearest to the wishes.
+    pub(crate) fn grams_for(&self, wishes: &[Wish]) -> Result<Option<Vec<f64>>, Stopped> {
+        let prepared = Prepared::new(&self.drink, self.worktop.cupboard());
+        let most = |it: &Ingredient| if it.kind == Kind::Salt { MOST_SALT } else { 60.0 };
+        let unknown =
+            |it: &&Ingredient| Unknown { start: 0.0, least: 0.0, most: most(it), weight: 0.01 };
+        let unknowns: Vec<Unknown> = self.set.iter().map(unknown).collect();
+        let found = nearest(&unknowns, wishes, |factors| self.with(&prepared, factors))?;
+        Ok(found
+            .map(|(factors, _)| factors.iter().zip(&self.portions).map(|(f, p)| f * p).collect()))
     }
 }
 

@@ -1,6 +1,6 @@
 //! The tables with a kitchen's own figures over them.
 
-use super::{Kitchen, OwnFigures, OwnIngredient, OwnProduce};
+use super::{KeptMixture, Kitchen, OwnFigures, OwnIngredient, OwnProduce};
 use crate::chemistry::{Component, ETHANOL_DENSITY, Mixture};
 use crate::cupboard::{
     Cupboard, Estimated, Evidence, FigureSource, Form, Ingredient, Kind, Measures, Part, Produce,
@@ -14,6 +14,7 @@ impl Cupboard {
     pub fn of(kitchen: &Kitchen) -> Self {
         let mut ingredients = Self::builtin().ingredients().to_vec();
         ingredients.extend(kitchen.ingredients.iter().map(own_ingredient));
+        ingredients.extend(kitchen.mixtures.iter().map(KeptMixture::ingredient));
         for it in &mut ingredients {
             if let Some(own) = kitchen.figures.get(&it.id) {
                 own.apply(it);
@@ -48,6 +49,7 @@ impl Cupboard {
     #[must_use]
     pub fn is_kept_for_drinks(&self, it: &Ingredient) -> bool {
         self.kitchen.ingredients.iter().any(|own| own.id == it.id && own.kept_for_drinks)
+            || self.kitchen.mixtures.iter().any(|kept| kept.id == it.id && kept.gone)
     }
 }
 

@@ -28,6 +28,7 @@ impl Kitchen {
             self.ingredients.len(),
             self.vessels.len(),
             self.larder.len(),
+            self.mixtures.len(),
         ];
         if lists.into_iter().any(|n| n > MOST_ENTRIES) {
             fault(String::new(), "That is more than any kitchen holds.".into());
@@ -122,6 +123,13 @@ impl Kitchen {
                 if !within(value, if name == "pack" { 0.01 } else { 0.0 }, 1e6) {
                     fault(format!("larder.{id}.{name}"), "0 to 1,000,000 will do.".into());
                 }
+            }
+        }
+        for (i, kept) in self.mixtures.iter().enumerate() {
+            let at = format!("mixtures[{i}]");
+            let twice = self.mixtures[..i].iter().any(|other| other.id == kept.id);
+            if twice || !kept.is_sound() || !is_a_name(&kept.name, 120) {
+                fault(at, "That is nothing that could have been made and kept here.".into());
             }
         }
         for (i, reading) in self.readings.iter().enumerate() {

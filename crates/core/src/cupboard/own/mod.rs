@@ -3,6 +3,9 @@
 
 mod apply;
 mod check;
+mod mixture;
+
+pub use mixture::KeptMixture;
 
 use std::collections::BTreeMap;
 
@@ -35,6 +38,9 @@ pub struct Kitchen {
     /// What its batches said of single lots, in the order in which they were finished.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub lots: Vec<Lot>,
+    /// What it made itself and has standing: an ingredient as long as there is some, or a drink needs it.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub mixtures: Vec<KeptMixture>,
     /// The sign that stands with prices.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub currency: String,

@@ -1,0 +1,324 @@
+//! One batch beside what was written for it.
+
+use serde::Serialize;
+
+use crate::balance::Spot;
+use crate::batch::{BatchReport, Happening, Made, Said};
+use crate::belief::Quantity;
+use crate::cupboard::Cupboard;
+use crate::drink::{Action, Drink};
+use crate::quantity::Amount;
+use crate::shop::{self, Shopping};
+use crate::trace::Trace;
+
+/// One line of a batch: what was written, and what was made of it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Cell {
+    /// Which line it is; the same in every batch of a drink.
+    pub key: String,
+    /// What it is called.
+    pub label: String,
+    /// As it was written for this batch; nothing where nothing was.
+    pub written: String,
+    /// As it was made.
+    pub made: String,
+    /// How many times as much as was written it was, where both are figures.
+    pub times: Option<f64>,
+    /// Whether it is far from what was written.
+    pub stands_out: bool,
+}
+
+/// Something that a batch was put right with.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PutRight {
+    /// The ingredient's id.
+    pub ingredient: String,
+    /// How much of it.
+    pub amount: Amount,
+}
+
+/// A batch as a column of a table.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Column {
+    /// Its lines, in the order of the making.
+    pub cells: Vec<Cell>,
+    /// Where it was to end.
+    pub written: Option<Spot>,
+    /// Where it ended.
+    pub ended: Option<Spot>,
+    /// How much there was of it, ml.
+    pub ml: f64,
+    /// How much was to be, ml.
+    pub written_ml: f64,
+    /// From beginning to end, minutes.
+    pub minutes: f64,
+    /// What guests and makers said of it.
+    pub said: Vec<String>,
+    /// What it was put right with.
+    pub put_right: Vec<PutRight>,
+    /// Readings, and how many lay inside what had been predicted as nine in ten.
+    pub readings: usize,
+    /// Those inside.
+    pub inside: usize,
+}
+
+/// From so far off on a figure stands out.
+const STANDS_OUT: f64 = 0.1;
+
+fn cell(key: String, label: String, written: String, made: String, times: Option<f64>) -> Cell {
+    let stands_out = times.is_some_and(|t| !(1.0 - STANDS_OUT..=1.0 + STANDS_OUT).contains(&t));
+    Cell { key, label, written, made, times, stands_out }
+}
+
+fn ml(value: f64) -> String {
+    if value >= 999.5 { format!("{:.2} l", value / 1000.0) } else { format!("{value:.0} ml") }
+}
+
+fn minutes(value: f64) -> String {
+    match value {
+        v if v >= 180.0 => format!("{:.1} h", v / 60.0),
+        v => format!("{v:.0} min"),
+    }
+}
+
+fn waits(action: &Action) -> Option<(&'static str, f64)> {
+    Some(match action {
+        Action::Infuse { minutes, .. } => ("stood", *minutes),
+        Action::Macerate { minutes, .. } => ("under sugar", *minutes),
+        Action::Boil { minutes, .. } => ("boiled", *minutes),
+        _ => return None,
+    })
+    .filter(|(_, minutes)| *minutes > 0.0)
+}
+
+/// What was said and not taken back.
+pub(super) fn standing(said: &[Said]) -> impl Iterator<Item = &Happening> {
+    let back = |place: usize| {
+        said.iter().any(|s| matches!(s.what, Happening::TakenBack { of } if of == place))
+    };
+    said.iter().enumerate().filter(move |(place, _)| !back(*place)).map(|(_, s)| &s.what)
+}
+
+impl Column {
+    /// Reads it off what was written and what was said.
+    #[must_use]
+    pub fn of(written: &Drink, said: &[Said], cupboard: &Cupboard) -> Self {
+        let made = Made::of(written, said, cupboard);
+        let end = said.last().map_or(0.0, |s| s.at);
+        let report = BatchReport::of(written, &made, cupboard, end);
+        let plain = Trace::run(written, cupboard);
+        let mut cells = Vec::new();
+        for (at, step) in written.steps.iter().enumerate() {
+            let Some(now) = made.drink.steps.iter().find(|s| s.id == step.id) else { continue };
+            let name = |id: &str| {
+                cupboard.ingredient(id).map_or_else(|| id.to_owned(), |it| it.name.to_lowercase())
+            };
+            if let Some(brought) = step.action.brings()
+                && let Some(amount) = brought.amount
+            {
+                let really = match &step.action {
+                    // What the fruit gave has a line of its own.
+                    Action::Squeeze { .. } => used(said, &step.id).unwrap_or(amount),
+                    _ => now.action.brings().and_then(|b| b.amount).unwrap_or(amount),
+                };
+                let times = weight(cupboard, brought.ingredient, really)
+                    .zip(weight(cupboard, brought.ingredient, amount))
+                    .map(|(a, b)| a / b.max(1e-9));
+                let to = if brought.line { "to " } else { "" };
+                let (was, is) = (format!("{to}{amount}"), format!("{to}{really}"));
+                cells.push(cell(
+                    format!("amount/{}", step.id),
+                    name(brought.ingredient),
+                    was,
+                    is,
+                    times,
+                ));
+            }
+            let came_out = standing(said).filter_map(|what| match what {
+                Happening::CameOut { step: of, amount } if *of == step.id => {
+                    amount.as_millilitres()
+                }
+                _ => None,
+            });
+            if let Some(gave) = came_out.last() {
+                let expected = match &step.action {
+                    Action::Squeeze { ingredient, .. } => {
+                        let line = plain.lines.iter().find(|l| l.step == at && !l.left_over);
+                        let it = cupboard.ingredient(ingredient);
+                        line.zip(it).map(|(line, it)| line.grams.0 / it.per_gram.density_at_20())
+                    }
+                    action => action
+                        .path()
+                        .last()
+                        .and_then(|id| written.vessel(id))
+                        .and_then(|vessel| plain.after(at, vessel))
+                        .map(|contents| contents.level().0),
+                };
+                let label = match &step.action {
+                    Action::Squeeze { ingredient, .. } => {
+                        let it = cupboard.ingredient(ingredient);
+                        let fruit = it
+                            .and_then(|it| cupboard.produce_of(it).next())
+                            .map(|p| p.plural.clone());
+                        format!("{} gave", fruit.unwrap_or_else(|| name(ingredient)))
+                    }
+                    Action::Strain { .. } => "after straining".into(),
+                    Action::Reduce { .. } => "boiled down to".into(),
+                    _ => "came out".into(),
+                };
+                let was = expected.map_or_else(String::new, ml);
+                cells.push(cell(
+                    format!("gave/{}", step.id),
+                    label,
+                    was,
+                    ml(gave),
+                    expected.map(|e| gave / e.max(1e-9)),
+                ));
+            }
+            if let Some((label, was)) = waits(&step.action) {
+                let is = waits(&now.action).map_or(was, |(_, minutes)| minutes);
+                cells.push(cell(
+                    format!("minutes/{}", step.id),
+                    label.into(),
+                    minutes(was),
+                    minutes(is),
+                    Some(is / was),
+                ));
+            }
+        }
+        // The last of what was measured of a vessel stands; a juice and the drink that it went into are two things.
+        let mut seen: Vec<(Quantity, &str)> = Vec::new();
+        for reading in report.readings.iter().rev() {
+            let (quantity, vessel) = (reading.quantity, reading.vessel.as_str());
+            if quantity == Quantity::Temperature || seen.contains(&(quantity, vessel)) {
+                continue;
+            }
+            seen.push((quantity, vessel));
+            let places = quantity.places(reading.expected);
+            let what = match quantity {
+                Quantity::Brix => "°Brix",
+                Quantity::Ph => "pH",
+                Quantity::Acidity => "% acid",
+                Quantity::Volume => "ml",
+                Quantity::Weight => "g",
+                _ => "mm high",
+            };
+            cells.push(Cell {
+                key: format!("reading/{what}/{vessel}"),
+                label: format!("{what} in the {}", vessel.to_lowercase()),
+                written: format!("{:.places$}", reading.expected),
+                made: format!("{:.places$}", reading.value),
+                times: Some(reading.value / reading.expected.max(1e-9)),
+                stands_out: !reading.inside,
+            });
+        }
+        let put_right: Vec<PutRight> = standing(said)
+            .filter_map(|what| match what {
+                Happening::Added { ingredient, amount, .. } => {
+                    Some(PutRight { ingredient: ingredient.clone(), amount: amount.clone() })
+                }
+                _ => None,
+            })
+            .collect();
+        if !put_right.is_empty() {
+            let words = put_right.iter().map(|PutRight { ingredient: id, amount }| {
+                format!(
+                    "{amount} {}",
+                    cupboard.ingredient(id).map_or_else(|| id.clone(), |it| it.name.to_lowercase())
+                )
+            });
+            let made = words.collect::<Vec<_>>().join(", ");
+            cells.push(cell("right".into(), "put right with".into(), String::new(), made, None));
+        }
+        let profile = report.report.profile.as_ref();
+        // Of what nobody has made yet the middle of what may be differs from what is written by a hair.
+        let there = match said.is_empty() {
+            true => report.written_ml,
+            false => profile.map_or(0.0, |p| p.volume_ml),
+        };
+        cells.push(cell(
+            "volume".into(),
+            "there was".into(),
+            ml(report.written_ml),
+            ml(there),
+            (report.written_ml > 0.0).then(|| there / report.written_ml),
+        ));
+        // At the prices that the cupboard of that day knew.
+        let costs = |drink: &Drink| {
+            let list = shop::shop(std::slice::from_ref(drink), cupboard, Shopping::default());
+            list.drinks.first().and_then(|one| one.cost)
+        };
+        if let (Some(was), Some(is)) = (costs(written), costs(&made.drink)) {
+            let sign = &cupboard.kitchen().currency;
+            let told = |cost: f64| format!("{cost:.2} {sign}").trim_end().to_owned();
+            cells.push(cell("cost".into(), "cost".into(), told(was), told(is), Some(is / was)));
+        }
+        let point = report.report.map.point.as_ref();
+        let ended = match said.is_empty() {
+            true => report.written,
+            false => point.map(|p| Spot { sweetness: p.sweetness, acidity: p.acidity }),
+        };
+        if let (Some(is), Some(was)) = (ended, report.written) {
+            let mut end = cell("ended".into(), "ended at".into(), place(was), place(is), None);
+            end.times = Some(is.ratio() / was.ratio()).filter(|t| t.is_finite());
+            end.stands_out = is_far(is, was);
+            cells.push(end);
+        }
+        let said_of_it = standing(said).filter_map(|what| match what {
+            Happening::Note { text, by } if !text.trim().is_empty() => Some(match by.as_str() {
+                "" => text.clone(),
+                by => format!("{by}: {text}"),
+            }),
+            Happening::Finished { note, .. } if !note.trim().is_empty() => Some(note.clone()),
+            _ => None,
+        });
+        Self {
+            cells,
+            written: report.written,
+            ended,
+            ml: there,
+            written_ml: report.written_ml,
+            minutes: end,
+            said: said_of_it.collect(),
+            put_right,
+            readings: report.readings.len(),
+            inside: report.inside,
+        }
+    }
+}
+
+/// What was said that really went in.
+fn used<'a>(said: &'a [Said], step: &str) -> Option<&'a Amount> {
+    standing(said)
+        .filter_map(|what| match what {
+            Happening::Used { step: of, amount } if of == step => Some(amount),
+            _ => None,
+        })
+        .last()
+}
+
+/// A place on the map in words: the ratio, or where there is no acid the sweetness.
+fn place(spot: Spot) -> String {
+    if spot.acidity > 0.02 {
+        format!("{:.0} to 1", spot.ratio())
+    } else {
+        format!("{:.1} g sweet", spot.sweetness)
+    }
+}
+
+/// Whether most people notice the difference.
+pub(super) fn is_far(now: Spot, then: Spot) -> bool {
+    crate::batch::differences(now, then) >= 1.0
+}
+
+fn weight(cupboard: &Cupboard, ingredient: &str, amount: &Amount) -> Option<f64> {
+    amount
+        .as_millilitres()
+        .or_else(|| {
+            cupboard.weigh(cupboard.ingredient(ingredient)?, amount).ok().map(|w| w.grams.0)
+        })
+        .filter(|w| *w > 0.0)
+}

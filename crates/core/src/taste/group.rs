@@ -1,0 +1,376 @@
+//! One pitcher for all: where it should lie, whom it misses, and what each stirs into the own glass.
+//!
+//! A miss is told in differences that the taster just notices. The pitcher of the least sum leaves the
+//! smallest sum of squares, each weighted by how surely the ideal is known; the other leaves nobody
+//! further off than it must. What somebody doesn't take makes a pitcher of its own, from the same base as
+//! far as that goes.
+
+use serde::{Deserialize, Serialize};
+
+use super::ideal::Ideal;
+use super::ladder::profile_of;
+use super::taster::{Avoid, Objection, Taster};
+use crate::balance::{Addition, Aim, Inside, Spot, Target, solve, stirred_in, swap};
+use crate::drink::Drink;
+use crate::fault::FieldError;
+use crate::trace::Trace;
+use crate::work::{Stopped, Worktop};
+
+/// Somebody of the group.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Guest {
+    /// Who.
+    pub taster: Taster,
+    /// Where their ideal lies, as the logarithm of the sugar–acid ratio.
+    pub ideal: Ideal,
+}
+
+impl Guest {
+    /// The step of `x` that they just notice, when sugar moves.
+    fn step(&self) -> f64 {
+        (1.0 + self.taster.notices().0).ln()
+    }
+}
+
+/// How a pitcher is chosen.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Fair {
+    /// The smallest sum of squared misses.
+    LeastSum,
+    /// Nobody far off.
+    NobodyLeftOut,
+}
+
+impl Fair {
+    /// Where the pitcher lies, as `x`; none for nobody.
+    #[must_use]
+    pub fn place(self, guests: &[&Guest]) -> Option<f64> {
+        if guests.is_empty() {
+            return None;
+        }
+        match self {
+            Self::LeastSum => {
+                // Weight: one over the square of a noticed step and of the unsureness together.
+                let weight = |g: &Guest| 1.0 / (g.step().powi(2) + g.ideal.sd.powi(2));
+                let all: f64 = guests.iter().map(|g| weight(g)).sum();
+                Some(guests.iter().map(|g| g.ideal.x * weight(g)).sum::<f64>() / all)
+            }
+            Self::NobodyLeftOut => {
+                // Of two that pull apart the place where both miss by as many steps; of all pairs the
+                // one that misses most.
+                let mut worst = (0.0, guests[0].ideal.x);
+                for (i, a) in guests.iter().enumerate() {
+                    for b in &guests[i + 1..] {
+                        let (sa, sb) = (a.step(), b.step());
+                        let miss = (a.ideal.x - b.ideal.x).abs() / (sa + sb);
+                        if miss > worst.0 {
+                            worst = (miss, (a.ideal.x * sb + b.ideal.x * sa) / (sa + sb));
+                        }
+                    }
+                }
+                Some(worst.1)
+            }
+        }
+    }
+}
+
+/// What one of the group gets.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ForGuest {
+    /// Their place in the group.
+    pub guest: usize,
+    /// How far the pitcher is from their ideal, in differences that they just notice; sweeter than that if
+    /// above nought.
+    pub miss: f64,
+    /// What they stir into their glass; nothing if nobody would taste it.
+    pub stirs_in: Option<Addition>,
+}
+
+/// A pitcher for some of the group.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct GroupPitcher {
+    /// The sugar–acid ratio that it is made for.
+    pub ratio: f64,
+    /// Where it lies on the map.
+    pub spot: Spot,
+    /// The drink, with amounts that kitchen tools can measure.
+    pub drink: Drink,
+    /// Whether the drink could be brought there.
+    pub reached: bool,
+    /// If not, what stands in the way.
+    pub stops: Vec<String>,
+    /// Each who drinks of it.
+    pub guests: Vec<ForGuest>,
+    /// The sum of squared misses.
+    pub sum: f64,
+    /// The largest miss.
+    pub largest: f64,
+}
+
+/// Those of the group who drink the same, and their pitcher either way.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Share {
+    /// Their places in the group.
+    pub guests: Vec<usize>,
+    /// What of the drink they don't take.
+    pub without: Vec<Objection>,
+    /// Up to and with the step of this id all pitchers are one base; nothing is shared if left out.
+    pub shared_until: Option<String>,
+    /// The part of the whole that is theirs, 0 to 1.
+    pub part: f64,
+    /// The pitcher of the smallest sum; nothing where the drink can't be made without what they don't take.
+    pub least_sum: Option<GroupPitcher>,
+    /// The pitcher that leaves nobody far off.
+    pub nobody_left_out: Option<GroupPitcher>,
+    /// What should be known, in a sentence.
+    pub note: Option<String>,
+}
+
+/// The pitchers of a group, the largest share first.
+///
+/// # Errors
+/// Without anybody, or without anything to drink.
+pub fn pitchers<'a>(
+    drink: &Drink,
+    guests: &[Guest],
+    worktop: impl Into<Worktop<'a>>,
+) -> Result<Vec<Share>, FieldError> {
+    let worktop = worktop.into();
+    if guests.is_empty() {
+        return Err(FieldError::new("tasters", "For whom? Choose somebody."));
+    }
+    let mut drink = drink.clone();
+    drink.name_steps();
+    let trace = worktop.trace(&drink)?;
+    let profile = profile_of(&trace).ok_or_else(|| {
+        FieldError::new("drink", "There is nothing to drink yet. Add an ingredient first.")
+    })?;
+    if profile.ratio.is_none() {
+        return Err(FieldError::new(
+            "drink",
+            "It has no acid, so there is no balance to find. Add some juice.",
+        ));
+    }
+    let mut shares: Vec<(Vec<Objection>, Vec<usize>)> = Vec::new();
+    for (i, guest) in guests.iter().enumerate() {
+        let without = guest.taster.objections(&drink, &trace, worktop);
+        let same = |other: &[Objection]| {
+            other.len() == without.len()
+                && other.iter().zip(&without).all(|(a, b)| a.step == b.step)
+        };
+        match shares.iter_mut().find(|(other, _)| same(other)) {
+            Some((_, theirs)) => theirs.push(i),
+            None => shares.push((without, vec![i])),
+        }
+    }
+    shares.sort_by_key(|(without, theirs)| (std::cmp::Reverse(theirs.len()), without.len()));
+    let first_apart = shares
+        .iter()
+        .flat_map(|(without, _)| without)
+        .filter_map(|o| drink.steps.iter().position(|s| s.id == o.step))
+        .min();
+    let several = shares.len() > 1;
+    shares
+        .into_iter()
+        .map(|(without, theirs)| {
+            let shared_until = first_apart
+                .filter(|at| several && *at > 0)
+                .map(|at| drink.steps[at - 1].id.clone());
+            let part = theirs.len() as f64 / guests.len() as f64;
+            let empty = Share {
+                guests: theirs.clone(),
+                without: without.clone(),
+                shared_until,
+                part,
+                least_sum: None,
+                nobody_left_out: None,
+                note: None,
+            };
+            let Some(suits) = without_it(&drink, &without, worktop)? else {
+                let names: Vec<String> = without.iter().map(|o| o.name.to_lowercase()).collect();
+                let note = format!(
+                    "It can't be made without {} and stay the same drink. Make them another one.",
+                    names.join(" and ")
+                );
+                return Ok(Share { note: Some(note), ..empty });
+            };
+            let theirs: Vec<(usize, &Guest)> = theirs.iter().map(|i| (*i, &guests[*i])).collect();
+            Ok(Share {
+                least_sum: pitcher(&suits, &theirs, Fair::LeastSum, worktop)?,
+                nobody_left_out: pitcher(&suits, &theirs, Fair::NobodyLeftOut, worktop)?,
+                ..empty
+            })
+        })
+        .collect()
+}
+
+/// The drink without what somebody doesn't take, at the same sweetness and acidity; nothing where it is no
+/// drink without it.
+fn without_it(
+    drink: &Drink,
+    without: &[Objection],
+    worktop: Worktop<'_>,
+) -> Result<Option<Drink>, FieldError> {
+    let mut now = drink.clone();
+    let before = profile_of(&worktop.trace(drink)?);
+    let mut left_out = false;
+    for objection in without {
+        match &objection.avoids {
+            Avoid::Alcohol => {
+                now.steps.retain(|step| step.id != objection.step);
+                left_out = true;
+            }
+            Avoid::Milk => return Ok(None),
+            Avoid::Honey | Avoid::Ingredient(_) => {
+                let avoided = without.iter().any(|o| match &o.avoids {
+                    Avoid::Ingredient(id) => id == "white_sugar",
+                    _ => false,
+                });
+                let with = if avoided { "agave_syrup" } else { "white_sugar" };
+                match swap(&now, worktop, &objection.step, with) {
+                    Ok(swapped) if swapped.solution.reached => now = swapped.solution.rounded,
+                    _ => return Ok(None),
+                }
+            }
+        }
+    }
+    if left_out && let Some(before) = before {
+        // What the spirit brought of sweetness and water is made good.
+        let target = Target {
+            sweetness: Some(before.sweetness_percent),
+            acidity: Some(before.acidity_percent),
+            ..Target::default()
+        };
+        return Ok(solve(&now, worktop, &Aim { target, ..Aim::default() }).ok().map(|s| s.rounded));
+    }
+    Ok(Some(now))
+}
+
+/// What each stirs into a glass of the drink as it is.
+///
+/// # Errors
+/// Without anything to drink, or where it is too large to be run.
+pub fn in_the_glass<'a>(
+    drink: &Drink,
+    guests: &[Guest],
+    worktop: impl Into<Worktop<'a>>,
+) -> Result<Vec<ForGuest>, FieldError> {
+    let worktop = worktop.into();
+    let trace = worktop.trace(drink)?;
+    let ratio = profile_of(&trace).and_then(|p| p.ratio).ok_or_else(|| {
+        FieldError::new("drink", "It has no acid, so there is no balance to find. Add some juice.")
+    })?;
+    Ok(each_in_the_glass(&trace, ratio, guests.iter().enumerate(), worktop)?)
+}
+
+fn each_in_the_glass<'g>(
+    trace: &Trace,
+    ratio: f64,
+    guests: impl Iterator<Item = (usize, &'g Guest)>,
+    worktop: Worktop<'_>,
+) -> Result<Vec<ForGuest>, Stopped> {
+    guests
+        .map(|(i, guest)| {
+            let miss = (ratio.ln() - guest.ideal.x) / guest.step();
+            Ok(ForGuest { guest: i, miss, stirs_in: own_glass(trace, guest, miss, worktop)? })
+        })
+        .collect()
+}
+
+fn pitcher(
+    drink: &Drink,
+    guests: &[(usize, &Guest)],
+    fair: Fair,
+    worktop: Worktop<'_>,
+) -> Result<Option<GroupPitcher>, FieldError> {
+    let all: Vec<&Guest> = guests.iter().map(|(_, guest)| *guest).collect();
+    let Some(x) = fair.place(&all) else { return Ok(None) };
+    let Some(profile) = profile_of(&worktop.trace(drink)?) else { return Ok(None) };
+    // It stays as strong: half of the way is taken by the sugar, half by the acid.
+    let (s, a) = (profile.sweetness_percent, profile.acidity_percent);
+    let by = (x.exp() / (s / a)).sqrt();
+    let target = Target { sweetness: Some(s * by), acidity: Some(a / by), ..Target::default() };
+    let solved = solve(drink, worktop, &Aim { target, ..Aim::default() })?;
+    let trace = worktop.trace(&solved.rounded)?;
+    let Some(made) = profile_of(&trace) else { return Ok(None) };
+    let ratio = made.ratio.unwrap_or(x.exp());
+    let each = guests.iter().map(|(i, guest)| (*i, *guest));
+    let for_guests = each_in_the_glass(&trace, ratio, each, worktop)?;
+    Ok(Some(GroupPitcher {
+        ratio,
+        spot: Spot { sweetness: made.sweetness_percent, acidity: made.acidity_percent },
+        sum: for_guests.iter().map(|g| g.miss * g.miss).sum(),
+        largest: for_guests.iter().map(|g| g.miss.abs()).fold(0.0, f64::max),
+        guests: for_guests,
+        drink: solved.rounded,
+        reached: solved.reached,
+        stops: solved.stops,
+    }))
+}
+
+/// What somebody stirs into their own glass of a pitcher.
+fn own_glass(
+    trace: &Trace,
+    guest: &Guest,
+    miss: f64,
+    worktop: Worktop<'_>,
+) -> Result<Option<Addition>, Stopped> {
+    let Some(outcome) = trace.outcome().filter(|_| miss.abs() >= 1.0) else { return Ok(None) };
+    // There is always room for a spoon: the first sip is taken.
+    let mut contents = outcome.contents.clone();
+    if !outcome.served {
+        // A pitcher that nothing is poured from yet: a glass of it.
+        let glass = 250.0 / contents.level().0.max(1.0);
+        contents = contents.take(glass.min(1.0));
+    }
+    let capacity = contents.level() * 1.5;
+    let glass = Inside { contents, capacity, kin: None };
+    stirred_in(worktop, &glass, guest.ideal.x.exp(), guest.taster.notices())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn guest(ratio: f64, sd: f64) -> Guest {
+        let taster = Taster {
+            name: "a taster".into(),
+            mark: Default::default(),
+            avoids: Vec::new(),
+            child: false,
+            notices_sweet: None,
+            notices_sour: None,
+        };
+        Guest { taster, ideal: Ideal { x: ratio.ln(), sd } }
+    }
+
+    #[test]
+    fn the_least_sum_leans_to_many_and_the_other_leaves_nobody_out() {
+        let group = [guest(14.0, 0.1), guest(14.5, 0.1), guest(15.0, 0.1), guest(26.0, 0.1)];
+        let all: Vec<&Guest> = group.iter().collect();
+        let sum = Fair::LeastSum.place(&all).unwrap().exp();
+        let far = Fair::NobodyLeftOut.place(&all).unwrap().exp();
+        assert!((16.0..18.0).contains(&sum), "{sum}");
+        assert!((far - (14.0_f64 * 26.0).sqrt()).abs() < 0.01, "{far}");
+        // Nowhere else is the sum smaller, or the largest miss.
+        for other in [12.0_f64, 15.0, 16.0, 18.0, 20.0, 24.0] {
+            let sum_at = |x: f64| all.iter().map(|g| (x - g.ideal.x).powi(2)).sum::<f64>();
+            let most_at = |x: f64| all.iter().map(|g| (x - g.ideal.x).abs()).fold(0.0, f64::max);
+            assert!(sum_at(sum.ln()) <= sum_at(other.ln()) + 1e-12);
+            assert!(most_at(far.ln()) <= most_at(other.ln()) + 1e-12);
+        }
+    }
+
+    #[test]
+    fn who_is_not_sure_pulls_less() {
+        let (sure, unsure) = (guest(14.0, 0.05), guest(26.0, 0.5));
+        let place = Fair::LeastSum.place(&[&sure, &unsure]).unwrap().exp();
+        assert!((14.0..15.5).contains(&place), "{place}");
+        assert_eq!(Fair::LeastSum.place(&[]), None);
+    }
+}

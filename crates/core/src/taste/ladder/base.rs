@@ -1,0 +1,588 @@
+//! The base of a row: the drink in one vessel, with what moves turned down and all else a little denser.
+
+use super::{Moves, Origin, Row, TASTED, profile_of};
+use crate::balance::{Aim, BalanceMap, Profile, Target, Taste, solve};
+use crate::chemistry::Component;
+use crate::cupboard::{Ingredient, Kind, VesselKind};
+use crate::drink::{Action, Drink, Step};
+use crate::fault::FieldError;
+use crate::quantity::Amount;
+use crate::scale::{Size, in_measures, resize};
+use crate::trace::Trace;
+use crate::work::Worktop;
+
+/// What goes from the base into a jug, and what is stirred in.
+pub(super) struct JugWanted<'a> {
+    pub(super) name: String,
+    /// How much of it all glasses take together, ml.
+    pub(super) volume_ml: f64,
+    /// From the base, or from water.
+    pub(super) from_base: bool,
+    /// What may be stirred in, in the order in which it is measured; water last.
+    pub(super) with: Vec<&'a Ingredient>,
+    /// What it should come to: sweetness, acidity, alcohol.
+    pub(super) wanted: [Option<f64>; 3],
+    /// Which of these come from the base alone, so that it sets how much of it there may be.
+    pub(super) held: [bool; 3],
+    /// Which have to be the same in every jug.
+    pub(super) same: [bool; 3],
+}
+
+/// How a row is made.
+pub(super) struct Recipe<'a> {
+    moves: Moves,
+    /// The base, in the measures of the kitchen.
+    pub(super) base: Drink,
+    pub(super) jugs: Vec<JugWanted<'a>>,
+    /// What moves, from glass to glass; nothing where glasses differ in kind.
+    places: Vec<f64>,
+    /// How many times as much of what is steeped is in the base.
+    top: f64,
+    /// How much of the base there is, ml.
+    pub(super) base_ml: f64,
+    pub(super) notes: Vec<String>,
+}
+
+/// Where a glass should stand.
+pub(super) enum Place {
+    /// Where what moves comes to that.
+    Figure(f64),
+    /// All of it from one jug.
+    Jug { jug: usize, name: String },
+    /// So large a share from the first of two jugs.
+    Share(f64),
+}
+
+impl Place {
+    pub(super) fn name(&self) -> Option<String> {
+        match self {
+            Self::Jug { name, .. } => Some(name.clone()),
+            _ => None,
+        }
+    }
+}
+
+impl Recipe<'_> {
+    pub(super) fn has_base(&self) -> bool {
+        self.jugs.iter().any(|jug| jug.from_base)
+    }
+
+    pub(super) fn places(&self) -> Vec<Place> {
+        match &self.moves {
+            Moves::Sweetener(_) | Moves::Souring(_) => self
+                .jugs
+                .iter()
+                .enumerate()
+                .map(|(jug, it)| Place::Jug { jug, name: it.name.clone() })
+                .collect(),
+            Moves::Steep => self.places.iter().map(|dose| Place::Share(dose / self.top)).collect(),
+            _ => self.places.iter().map(|figure| Place::Figure(*figure)).collect(),
+        }
+    }
+
+    /// What moves, of a glass.
+    pub(super) fn figure(&self, taste: &Taste) -> f64 {
+        let (s, a) = (taste.sweetness_percent, taste.acidity_percent);
+        match self.moves {
+            Moves::Sugar | Moves::Acid if a > TASTED.1 / 2.0 => s / a,
+            Moves::Strength if s < TASTED.0 => a,
+            Moves::Spirit => taste.alcohol_percent,
+            _ => s,
+        }
+    }
+
+    /// Where a glass stands that was read, with so large a share from the first jug.
+    pub(super) fn x_of(&self, glass: &super::Glass, share: f64) -> Option<f64> {
+        let figure = match self.moves {
+            Moves::Sweetener(_) | Moves::Souring(_) => return None,
+            Moves::Steep => share * self.top,
+            Moves::Sugar | Moves::Acid => glass.ratio.unwrap_or(glass.sweetness),
+            Moves::Strength if glass.sweetness < TASTED.0 => glass.acidity,
+            Moves::Strength => glass.sweetness,
+            Moves::Spirit => glass.alcohol,
+        };
+        (figure > 0.0).then(|| figure.ln())
+    }
+
+    /// What moves, in words.
+    pub(super) fn say(&self, figure: f64) -> String {
+        match self.moves {
+            Moves::Sugar | Moves::Acid => format!("{figure:.0} to 1"),
+            Moves::Strength => format!("{figure:.1} g in 100 g"),
+            Moves::Steep => format!("{figure:.2} times as much"),
+            Moves::Spirit => format!("{figure:.1} % vol"),
+            Moves::Sweetener(_) | Moves::Souring(_) => String::new(),
+        }
+    }
+}
+
+/// The drink in one vessel, and what it is made of.
+pub(super) fn origin<'a>(drink: &Drink, worktop: Worktop<'a>) -> Result<Origin<'a>, FieldError> {
+    let nothing =
+        || FieldError::new("drink", "There is nothing to drink yet. Add an ingredient first.");
+    let (mut drink, vessel) = in_one_vessel(drink, worktop)?.ok_or_else(nothing)?;
+    let mut profile = profile_of(&worktop.trace(&drink)?).ok_or_else(nothing)?;
+    // A syrup is tasted as it is drunk.
+    let map = BalanceMap::of(drink.family, Some(&profile));
+    if let Some(parts) = map.point.and_then(|p| p.thinned_with) {
+        let ml = (parts * profile.volume_ml / 5.0).round() * 5.0;
+        let water = Action::add(vessel.clone(), "water", Amount::millilitres(ml));
+        drink.steps.push(Step::new(String::new(), water));
+        drink.name_steps();
+        profile = profile_of(&worktop.trace(&drink)?).ok_or_else(nothing)?;
+    }
+    let trace = worktop.trace(&drink)?;
+    let cupboard = worktop.cupboard();
+    let main = |of: &dyn Fn(&Ingredient) -> f64| {
+        trace
+            .lines
+            .iter()
+            .filter(|line| !line.left_over)
+            .map(|line| (&cupboard.ingredients()[line.ingredient], line.grams.0))
+            .map(|(it, grams)| (it, of(it) * grams))
+            .filter(|(_, brings)| *brings > 0.0)
+            .max_by(|a, b| a.1.total_cmp(&b.1))
+            .map(|(it, _)| it)
+    };
+    let known = |id: &str| cupboard.ingredient(id).ok_or_else(nothing);
+    let sweet = |it: &Ingredient| {
+        let counts = it.kind == Kind::Sweetener && it.per_gram.sucrose_equivalent().0 > 0.3;
+        if counts { it.per_gram.sucrose_equivalent().0 } else { 0.0 }
+    };
+    let sour = |it: &Ingredient| {
+        let counts = matches!(it.kind, Kind::Juice | Kind::Acid);
+        let acid = it.per_gram.titratable_acid();
+        if counts && acid > 0.015 { acid } else { 0.0 }
+    };
+    let strong = |it: &Ingredient| {
+        if it.kind == Kind::Spirit { it.per_gram[Component::Ethanol] } else { 0.0 }
+    };
+    Ok(Origin {
+        sweetener: main(&sweet).map_or_else(|| known("white_sugar"), Ok)?,
+        souring: main(&sour).map_or_else(|| known("lemon_juice"), Ok)?,
+        spirit: main(&strong),
+        drink,
+        vessel,
+        profile,
+    })
+}
+
+/// A drink with what is done in its glasses or bottles done in the vessel that they are filled from: as it
+/// is when it is tasted in samples. Without ice in the glass, and without what only decorates it.
+fn in_one_vessel(
+    drink: &Drink,
+    worktop: Worktop<'_>,
+) -> Result<Option<(Drink, String)>, FieldError> {
+    let mut plain = drink.clone();
+    plain.name_steps();
+    let trace = worktop.trace(&plain)?;
+    let Some(outcome) = trace.outcome() else { return Ok(None) };
+    let end = plain.vessels[outcome.vessel].clone();
+    let bottled = plain.steps.iter().find_map(|step| match &step.action {
+        Action::Bottle { from, bottle, .. } if *bottle == end.id => plain.vessel(from),
+        _ => None,
+    });
+    let Some(from) = outcome.from.or(bottled).map(|v| plain.vessels[v].id.clone()) else {
+        // Made in the glass, one by one: as many of them in one pitcher.
+        let id = end.id.clone();
+        if end.kind == VesselKind::Glass {
+            pour_together(&mut plain, worktop, &trace, &id, &id);
+            let vessel = &mut plain.vessels[outcome.vessel];
+            vessel.kind = VesselKind::Pitcher;
+            (vessel.count, vessel.capacity, vessel.name) = (None, None, None);
+        }
+        return Ok(Some((plain, id)));
+    };
+    pour_together(&mut plain, worktop, &trace, &end.id, &from);
+    plain.vessels.retain(|v| v.id != end.id);
+    Ok(Some((plain, from)))
+}
+
+/// Does in one vessel what is done in each of several.
+fn pour_together(drink: &mut Drink, worktop: Worktop<'_>, trace: &Trace, each: &str, into: &str) {
+    let many = trace.many_of(drink, each).max(1.0);
+    drink.steps.retain(|step| {
+        let it = step.action.ingredient().and_then(|id| worktop.ingredient(id));
+        let ice = it.is_some_and(|it| it.kind == Kind::Ice);
+        match &step.action {
+            Action::Serve { .. } | Action::Dress { .. } => false,
+            Action::Bottle { bottle, .. } => bottle != each,
+            action => !(ice && action.path().contains(&each)),
+        }
+    });
+    for step in &mut drink.steps {
+        if !step.action.path().contains(&each) {
+            continue;
+        }
+        if let Some(amount) = step.action.amount_mut() {
+            *amount = amount.scaled(many);
+        }
+        match &mut step.action {
+            Action::Add { into: vessel, .. }
+            | Action::Squeeze { into: vessel, .. }
+            | Action::Pour { into: vessel, .. }
+            | Action::Strain { into: vessel, .. }
+            | Action::Rinse { into: vessel, .. }
+            | Action::TopUp { vessel, .. }
+            | Action::Lengthen { vessel, .. }
+            | Action::Cover { vessel, .. }
+            | Action::Dissolve { vessel, .. }
+            | Action::Stir { vessel, .. }
+            | Action::Infuse { vessel, .. }
+            | Action::Macerate { vessel, .. }
+            | Action::Cool { vessel, .. } => into.clone_into(vessel),
+            _ => {}
+        }
+    }
+}
+
+/// A little denser than it has to be, so that the last water can be measured.
+const SPARE: f64 = 1.004;
+/// What is made beyond what is poured: what clings to jugs and spoons.
+const MORE: f64 = 1.1;
+
+/// How such a row is made, with so much of the base; as much as is foreseen if that isn't said.
+pub(super) fn recipe<'a>(
+    row: &Row,
+    origin: &Origin<'a>,
+    base_ml: Option<f64>,
+    worktop: Worktop<'a>,
+) -> Result<Recipe<'a>, FieldError> {
+    let of = |profile: &Profile| {
+        (profile.sweetness_percent, profile.acidity_percent, profile.alcohol_percent)
+    };
+    let (s, a, alcohol) = of(&origin.profile);
+    let known = |id: &str| {
+        worktop.cupboard().ingredient(id).ok_or_else(|| {
+            FieldError::new("moves", format!("There is no ingredient “{id}” in the cupboard."))
+        })
+    };
+    let water = known("water")?;
+    let all = row.sample_ml * f64::from(row.tasters) * MORE;
+    let (sweet, acid) = (
+        |it: &Ingredient| it.per_gram.sucrose_equivalent().0,
+        |it: &Ingredient| it.per_gram.titratable_acid(),
+    );
+    // So much of something that `wanted` g in 100 g come of it leaves so little room for the base.
+    let room = |wanted: f64, per_gram: f64| (1.0 - wanted / 100.0 / per_gram).max(0.2);
+    let mut places = Vec::new();
+    let mut notes = Vec::new();
+    let mut top = 1.0;
+    let mut turned = origin.drink.clone();
+    // How much of all is poured from the jug that has more of what moves.
+    let shares = |places: &[f64]| {
+        let (low, high) = (places[0], places[places.len() - 1]);
+        places.iter().map(|f| (f - low) / (high - low)).sum::<f64>()
+    };
+    let jug = |name: &str, volume_ml: f64, with: Vec<&'a Ingredient>, wanted, held| JugWanted {
+        name: name.to_owned(),
+        // Rounding to whole spoons may take a little more of one jug for everybody.
+        volume_ml: volume_ml + 3.0 * f64::from(row.tasters),
+        from_base: true,
+        with,
+        wanted,
+        held,
+        same: held,
+    };
+    let (target, jugs): ((f64, f64), Vec<JugWanted<'a>>) = match &row.moves {
+        Moves::Sugar => {
+            // Without acid there is no ratio: sweetness itself moves.
+            let by_ratio = a > TASTED.1;
+            let usual = if by_ratio { (s / a).max(1.0) } else { s };
+            if usual < TASTED.0 && row.middle.is_none() {
+                return Err(FieldError::new(
+                    "moves",
+                    "There is nothing sweet in it yet. Add some sugar.",
+                ));
+            }
+            places = row.places(usual);
+            let sweetness = |f: f64| if by_ratio { f * a } else { f };
+            let (low, high) = (sweetness(places[0]), sweetness(places[places.len() - 1]));
+            if high > 60.0 {
+                return Err(FieldError::new(
+                    "step",
+                    "The sweetest glass would be a syrup. Take fewer or smaller steps.",
+                ));
+            }
+            let dense = SPARE / room(high - low, sweet(origin.sweetener));
+            let more = shares(&places);
+            let many = places.len() as f64;
+            let held = [false, true, false];
+            let add = vec![origin.sweetener, water];
+            let jugs = vec![
+                jug("sweet jug", all * more, add, [Some(high), Some(a), None], held),
+                jug(
+                    "sharp jug",
+                    all * (many - more),
+                    vec![water],
+                    [Some(low), Some(a), None],
+                    held,
+                ),
+            ];
+            ((low * dense, a * dense), jugs)
+        }
+        Moves::Acid => {
+            if s < TASTED.0 {
+                return Err(FieldError::new(
+                    "moves",
+                    "There is nothing sweet in it that could be held.",
+                ));
+            }
+            if a < TASTED.1 {
+                return Err(FieldError::new(
+                    "moves",
+                    "There is nothing sour in it yet. Add some juice.",
+                ));
+            }
+            places = row.places(s / a);
+            let (low, high) = (s / places[places.len() - 1], s / places[0]);
+            if high > 8.0 {
+                return Err(FieldError::new(
+                    "step",
+                    "Nobody drinks the sharpest glass. Take fewer or smaller steps.",
+                ));
+            }
+            let dense = SPARE / room(high - low, acid(origin.souring));
+            let acids: Vec<f64> = places.iter().rev().map(|f| s / f).collect();
+            let more = shares(&acids);
+            let many = places.len() as f64;
+            let held = [true, false, false];
+            let add = vec![origin.souring, water];
+            let jugs = vec![
+                jug("sharp jug", all * more, add, [Some(s), Some(high), None], held),
+                jug("soft jug", all * (many - more), vec![water], [Some(s), Some(low), None], held),
+            ];
+            ((s * dense, low * dense), jugs)
+        }
+        Moves::Strength => {
+            let usual = if s < TASTED.0 { a } else { s };
+            if usual < TASTED.1 {
+                return Err(FieldError::new(
+                    "moves",
+                    "There is nothing in it that could be thinned.",
+                ));
+            }
+            places = row.places(usual);
+            let by = places[places.len() - 1] / usual;
+            let strong: f64 = places.iter().map(|f| f / places[places.len() - 1]).sum();
+            let wanted = [Some(s * by), Some(a * by), None];
+            let plain = JugWanted {
+                from_base: false,
+                ..jug(
+                    "water",
+                    all * (places.len() as f64 - strong),
+                    Vec::new(),
+                    [None; 3],
+                    [false; 3],
+                )
+            };
+            let full = jug("strong jug", all * strong, Vec::new(), wanted, [true, true, false]);
+            ((s * by, a * by), vec![full, plain])
+        }
+        Moves::Steep => {
+            let steeped: Vec<usize> = (0..turned.steps.len())
+                .filter(|i| is_steeped(&turned.steps[*i].action, worktop))
+                .collect();
+            if steeped.is_empty() {
+                return Err(FieldError::new(
+                    "moves",
+                    "Nothing is steeped in it: no leaves, flowers, spices or peel.",
+                ));
+            }
+            places = row.places(1.0);
+            top = places[places.len() - 1];
+            for step in steeped {
+                if let Some(amount) = turned.steps[step].action.amount_mut() {
+                    *amount = amount.scaled(top);
+                }
+            }
+            let strong: f64 = places.iter().map(|f| f / top).sum();
+            let wanted = [Some(s), Some(a), None];
+            let held = [true, true, false];
+            let mut with = vec![origin.sweetener, water];
+            if a > TASTED.1 {
+                with.insert(0, origin.souring);
+            }
+            if s < TASTED.0 {
+                with.retain(|it| it.id != origin.sweetener.id);
+            }
+            let plain = JugWanted {
+                from_base: false,
+                ..jug("plain jug", all * (places.len() as f64 - strong), with, wanted, held)
+            };
+            notes.push("The faint end is thinned with water that is as sweet and as sharp: dose stands for time here.".into());
+            ((s, a), vec![jug("strong jug", all * strong, Vec::new(), wanted, held), plain])
+        }
+        Moves::Spirit => {
+            let Some(spirit) = origin.spirit.filter(|_| alcohol > 0.5) else {
+                return Err(FieldError::new(
+                    "moves",
+                    "There is no alcohol in it. Add some to the drink first.",
+                ));
+            };
+            places = row.places(alcohol);
+            let (low, high) = (places[0], places[places.len() - 1]);
+            if high > 35.0 {
+                return Err(FieldError::new(
+                    "step",
+                    "The strongest glass would be a spirit. Take fewer or smaller steps.",
+                ));
+            }
+            turned.steps.retain(|step| {
+                let it = step.action.ingredient().and_then(|id| worktop.ingredient(id));
+                !(matches!(step.action, Action::Add { .. })
+                    && it.is_some_and(|it| it.kind == Kind::Spirit))
+            });
+            // From % vol to g in 100 g: ethanol has 0.79 g/ml.
+            let weight = |percent: f64| percent * 0.79;
+            let dense = SPARE / room(weight(high), spirit.per_gram[Component::Ethanol]);
+            let more = shares(&places);
+            let many = places.len() as f64;
+            let held = [s > TASTED.0, a > TASTED.1, false];
+            let wanted = |alcohol: f64| [Some(s), Some(a), Some(alcohol)];
+            let add = || vec![spirit, water];
+            let jugs = vec![
+                jug("strong jug", all * more, add(), wanted(high), held),
+                jug("weak jug", all * (many - more), add(), wanted(low), held),
+            ];
+            notes.push("With alcohol: for adults, and kept apart from what children taste.".into());
+            ((s * dense, a * dense), jugs)
+        }
+        Moves::Sweetener(ids) => {
+            if s < TASTED.0 {
+                return Err(FieldError::new(
+                    "moves",
+                    "There is nothing sweet in it yet. Add some sugar.",
+                ));
+            }
+            let kinds: Vec<&Ingredient> =
+                ids.iter().map(|id| known(id)).collect::<Result<_, _>>()?;
+            if let Some(it) = kinds.iter().find(|it| sweet(it) < 0.2) {
+                return Err(FieldError::new("moves", format!("{} doesn't sweeten.", it.name)));
+            }
+            let weakest = kinds.iter().map(|it| sweet(it)).fold(f64::MAX, f64::min);
+            let low = s * LEFT;
+            let dense = SPARE / room(s - low, weakest);
+            ((low * dense, a * dense), of_kinds(&kinds, all, (s, a), [false, true, false], water))
+        }
+        Moves::Souring(ids) => {
+            if a < TASTED.1 {
+                return Err(FieldError::new(
+                    "moves",
+                    "There is nothing sour in it yet. Add some juice.",
+                ));
+            }
+            let kinds: Vec<&Ingredient> =
+                ids.iter().map(|id| known(id)).collect::<Result<_, _>>()?;
+            if let Some(it) = kinds.iter().find(|it| acid(it) < 0.01) {
+                return Err(FieldError::new("moves", format!("{} isn't sour.", it.name)));
+            }
+            let weakest = kinds.iter().map(|it| acid(it)).fold(f64::MAX, f64::min);
+            let low = a * LEFT;
+            let dense = SPARE / room(a - low, weakest);
+            ((s * dense, low * dense), of_kinds(&kinds, all, (s, a), [true, false, false], water))
+        }
+    };
+    let volume = jugs.iter().filter(|jug| jug.from_base).map(|jug| jug.volume_ml.max(LEAST_JUG));
+    let base_ml = base_ml.unwrap_or(volume.sum::<f64>() * 1.1);
+    let base = turned_down(row, &turned, target, base_ml, worktop)?;
+    Ok(Recipe { moves: row.moves.clone(), base, jugs, places, top, base_ml, notes })
+}
+
+/// Of what is swapped so much stays in the base: rubbing zest and covering fruit take some of it.
+const LEFT: f64 = 0.2;
+/// Less than this in a jug can't be filled to a hundredth with what a kitchen measures, ml.
+pub(super) const LEAST_JUG: f64 = 250.0;
+
+fn of_kinds<'a>(
+    kinds: &[&'a Ingredient],
+    all: f64,
+    (s, a): (f64, f64),
+    held: [bool; 3],
+    water: &'a Ingredient,
+) -> Vec<JugWanted<'a>> {
+    kinds
+        .iter()
+        .map(|it| JugWanted {
+            name: it.name.clone(),
+            volume_ml: all,
+            from_base: true,
+            with: vec![it, water],
+            wanted: [Some(s), Some(a), None],
+            held,
+            same: [true, true, false],
+        })
+        .collect()
+}
+
+/// Whether a step puts in what is there to be drawn from: leaves, flowers, spices, peel, roots.
+fn is_steeped(action: &Action, worktop: Worktop<'_>) -> bool {
+    use Kind as K;
+    let Action::Add { ingredient, .. } = action else { return false };
+    worktop.ingredient(ingredient).is_some_and(|it| {
+        matches!(
+            it.kind,
+            K::Herb | K::Flower | K::Spice | K::Zest | K::Peel | K::Root | K::Stem | K::Seed
+        )
+    })
+}
+
+/// The drink with its amounts turned to such a sweetness and acidity, so much of it, in the measures of the
+/// kitchen.
+fn turned_down(
+    row: &Row,
+    drink: &Drink,
+    (sweetness, acidity): (f64, f64),
+    volume_ml: f64,
+    worktop: Worktop<'_>,
+) -> Result<Drink, FieldError> {
+    let size = Size::Volume(Amount::millilitres(volume_ml.clamp(20.0, 200_000.0)));
+    let sized =
+        resize(drink, worktop, &size).map_err(|error| FieldError::new("drink", error.message))?;
+    let steeped = matches!(row.moves, Moves::Steep);
+    let hold = sized
+        .steps
+        .iter()
+        .filter(|step| steeped && is_steeped(&step.action, worktop))
+        .map(|step| step.id.clone())
+        .collect();
+    let target = Target {
+        sweetness: (sweetness > 0.0).then_some(sweetness),
+        acidity: (acidity > 0.0).then_some(acidity),
+        ..Target::default()
+    };
+    let bounds = Vec::new();
+    let solved = solve(&sized, worktop, &Aim { target, hold, bounds })
+        .map_err(|error| FieldError::new("drink", error.message))?;
+    let off = |now: f64, wanted: f64, floor: f64| (now - wanted).abs() / wanted.max(floor);
+    let missed = off(solved.taste.sweetness_percent, sweetness, TASTED.0).max(off(
+        solved.taste.acidity_percent,
+        acidity,
+        2.0 * TASTED.1,
+    ));
+    let may_miss = matches!(row.moves, Moves::Sweetener(_) | Moves::Souring(_) | Moves::Steep);
+    if missed > 0.03 && !may_miss {
+        let why = solved.stops.first().cloned().unwrap_or_default();
+        let message = format!(
+            "Such a row can't be made of this drink without changing more than one thing. {why}"
+        );
+        return Err(FieldError::new("step", message.trim().to_owned()));
+    }
+    let mut base = in_measures(&solved.drink, worktop, row.units)?;
+    base.name_steps();
+    large_enough(&mut base, worktop)?;
+    Ok(base)
+}
+
+/// Gives vessels that would run over a capacity that does.
+fn large_enough(drink: &mut Drink, worktop: Worktop<'_>) -> Result<(), FieldError> {
+    let trace = worktop.trace(drink)?;
+    for (i, vessel) in drink.vessels.iter_mut().enumerate() {
+        let level = trace.highest_level(i).0;
+        if vessel.kind.strainer().is_none() && level > 0.9 * vessel.capacity().0 {
+            let needed = (level * 1.25 / 100.0).ceil() * 100.0;
+            vessel.capacity = Some(Amount::millilitres(needed));
+        }
+    }
+    Ok(())
+}

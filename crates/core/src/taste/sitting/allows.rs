@@ -1,0 +1,136 @@
+//! What may be said at a table, and when.
+
+use super::{Stage, Table, Tasted, Utterance};
+use crate::fault::FieldError;
+
+/// Characters in a remark.
+const REMARK: usize = 500;
+
+impl Table<'_> {
+    /// Whether that can be said now.
+    ///
+    /// # Errors
+    /// In a sentence, with the field.
+    pub fn allows(self, word: &Utterance) -> Result<(), FieldError> {
+        let stage = self.stage();
+        let over = "The key is broken: no more answers are taken. Set up another one.";
+        match word {
+            Utterance::Poured if stage != Stage::Pouring => {
+                return Err(FieldError::new("word", "The glasses are poured already."));
+            }
+            Utterance::Broken if stage == Stage::Over => {
+                return Err(FieldError::new("word", "The key is broken already."));
+            }
+            Utterance::Broken if stage == Stage::Pouring => {
+                return Err(FieldError::new("word", "Nothing has been poured yet."));
+            }
+            Utterance::Poured | Utterance::Broken => return Ok(()),
+            Utterance::Gone => return Err(FieldError::new("word", "Nobody says that.")),
+            Utterance::Remark { taster, text } => {
+                self.seat_of(taster)?;
+                let many = text.chars().count();
+                if text.trim().is_empty() || many > REMARK {
+                    let message = format!("A remark has up to {REMARK} characters.");
+                    return Err(FieldError::new("word.text", message));
+                }
+                return Ok(());
+            }
+            _ => {}
+        }
+        match stage {
+            Stage::Over => return Err(FieldError::new("word", over)),
+            Stage::Pouring => {
+                return Err(FieldError::new(
+                    "word",
+                    "Pour the glasses first; then they are tasted.",
+                ));
+            }
+            Stage::Sealed | Stage::Open => {}
+        }
+        let other = |what: &str| Err(FieldError::new("word", format!("Here {what}.")));
+        match (word, &self.sitting.kind) {
+            (Utterance::Answered { taster, code, felt, liked }, Tasted::Ladder { row, .. }) => {
+                let seat = self.seat_of(taster)?;
+                if !self.glasses_before(seat).iter().any(|b| b.code == *code) {
+                    let message = format!("There is no glass {code} on this table.");
+                    return Err(FieldError::new("word.code", message));
+                }
+                if liked.is_some_and(|mark| !(1..=9).contains(&mark)) {
+                    return Err(FieldError::new("word.liked", "How good is told from 1 to 9."));
+                }
+                if felt.is_some() && row.moves.words().is_none() {
+                    return Err(FieldError::new(
+                        "word.felt",
+                        "These glasses differ in kind: say how good.",
+                    ));
+                }
+                if felt.is_none() && liked.is_none() {
+                    return Err(FieldError::new("word", "Say how it is, or how good."));
+                }
+            }
+            (Utterance::Mixed { taster, .. }, Tasted::Find(_)) => {
+                self.seat_of(taster)?;
+            }
+            (Utterance::Guessed { taster, ratio, .. }, Tasted::Guess(_)) => {
+                self.seat_of(taster)?;
+                if !ratio.is_finite() || !(1.0..=200.0).contains(ratio) {
+                    return Err(FieldError::new("word.ratio", "1 to 200 to 1 will do."));
+                }
+            }
+            (Utterance::Chose { taster, code }, Tasted::Compare(_) | Tasted::Tongue(_)) => {
+                let seat = self.seat_of(taster)?;
+                let Some(served) = self.served_to(seat) else {
+                    return Err(FieldError::new("word", "They have tasted all that there is."));
+                };
+                if !served.glasses.iter().skip(served.known).any(|(its, _)| its == code) {
+                    let message = format!("There is no glass {code} before them now.");
+                    return Err(FieldError::new("word.code", message));
+                }
+            }
+            (Utterance::Ordered { taster, codes }, Tasted::Order { ladder, .. }) => {
+                let seat = self.seat_of(taster)?;
+                let there = self.glasses_before(seat);
+                let each = there.iter().all(|b| codes.contains(&b.code));
+                if codes.len() != ladder.glasses.len() || !each {
+                    return Err(FieldError::new(
+                        "word.codes",
+                        "Put every glass of the row in its place, once.",
+                    ));
+                }
+            }
+            (Utterance::Round { ours, note, .. }, Tasted::Match { .. }) => {
+                let fine = |v: f64, most: f64| v.is_finite() && (0.0..=most).contains(&v);
+                if !fine(ours.sweetness, 70.0) || !fine(ours.acidity, 10.0) {
+                    return Err(FieldError::new("word.ours", "No drink lies there."));
+                }
+                if note.chars().count() > REMARK {
+                    let message = format!("A note has up to {REMARK} characters.");
+                    return Err(FieldError::new("word.note", message));
+                }
+            }
+            (Utterance::TakenBack { of }, _) => {
+                let answer = self.said.get(*of).is_some_and(|w| {
+                    !matches!(
+                        w,
+                        Utterance::Poured
+                            | Utterance::Broken
+                            | Utterance::Gone
+                            | Utterance::TakenBack { .. }
+                    )
+                });
+                if !answer {
+                    return Err(FieldError::new("word.of", "There is nothing there to take back."));
+                }
+            }
+            (_, Tasted::Ladder { .. }) => return other("glasses are answered one by one"),
+            (_, Tasted::Find(_)) => return other("a glass is mixed, and answered with a word"),
+            (_, Tasted::Compare(_) | Tasted::Tongue(_)) => return other("one glass is chosen"),
+            (_, Tasted::Order { .. }) => return other("glasses are put in order"),
+            (_, Tasted::Guess(_)) => return other("it is guessed where a glass lies"),
+            (_, Tasted::Match { .. } | Tasted::Pitcher { .. }) => {
+                return other("nothing is answered");
+            }
+        }
+        Ok(())
+    }
+}

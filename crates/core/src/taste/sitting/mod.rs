@@ -1,0 +1,513 @@
+//! A sitting: what was set up to be tasted, and what was said at the table since.
+//!
+//! What is said is only ever added to, as in a batch; everything shown is read off the two. A blind
+//! sitting has three stages: while it is poured the sheet says what goes under which code; from then on
+//! the key is sealed for everybody, until it is broken; then it is shown with what it tells, and no more
+//! answers are taken.
+
+mod allows;
+mod tells;
+
+pub use tells::{Guess, IdealView, InOrder, LikedGlass, Tells, say_ratio};
+
+use rand::SeedableRng;
+use rand::rngs::StdRng;
+use serde::{Deserialize, Serialize};
+
+use super::compare::Method;
+use super::design::{PAIRS, TRIANGLES, TRIOS, codes, order, served};
+use super::find::Finding;
+use super::ideal::Felt;
+use super::ladder::{Ladder, Row};
+use super::reference::Reference;
+use super::tongue::{Staircase, Tried};
+use crate::balance::Spot;
+use crate::drink::Drink;
+use crate::fault::FieldError;
+
+/// What was set up.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Sitting {
+    /// What is tasted.
+    pub kind: Tasted,
+    /// The ids of those who taste, in the order in which they sit.
+    pub tasters: Vec<String>,
+    /// Where codes and orders come from.
+    pub seed: u64,
+    /// Whether what is in the glasses is kept from those who taste.
+    pub blind: bool,
+}
+
+/// What is tasted, and what for.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[allow(clippy::large_enum_variant, reason = "there is one of it at a time")]
+pub enum Tasted {
+    /// A row of glasses that differ in one thing: where is it best?
+    Ladder {
+        /// What was wanted.
+        row: Row,
+        /// The row.
+        ladder: Ladder,
+    },
+    /// One's own balance, glass by glass from three jugs.
+    Find(Finding),
+    /// Whether two drinks taste different.
+    Compare(Compared),
+    /// How small a difference somebody notices.
+    Tongue(Staircase),
+    /// Where a glass lies on the map.
+    Guess(Finding),
+    /// A row of blind glasses, to be put in order.
+    Order {
+        /// What was wanted.
+        row: Row,
+        /// The row.
+        ladder: Ladder,
+    },
+    /// A drink that is to be matched, in rounds.
+    Match {
+        /// One's own drink, as it was at first.
+        drink: Drink,
+        /// The other one.
+        reference: Reference,
+    },
+    /// One pitcher for all who sit there.
+    Pitcher {
+        /// The drink.
+        drink: Drink,
+    },
+}
+
+/// Two drinks that are compared.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Compared {
+    /// How.
+    pub method: Method,
+    /// What the first one is called.
+    pub first: String,
+    /// What the second one is called.
+    pub second: String,
+    /// What is asked of a pair: "sweeter".
+    #[serde(default)]
+    pub more: String,
+    /// How often each taster tastes, 1 to 12.
+    pub times: u32,
+    /// What is in a glass, ml.
+    pub sample_ml: f64,
+}
+
+/// Something that was said at the table.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Utterance {
+    /// All glasses are poured; from now on what is in them is sealed.
+    Poured,
+    /// How a glass is. Said again of the same glass, the last counts.
+    Answered {
+        /// Who says it.
+        taster: String,
+        /// What stands on the glass.
+        code: String,
+        /// In a word.
+        #[serde(default)]
+        felt: Option<Felt>,
+        /// How good, 1 to 9.
+        #[serde(default)]
+        liked: Option<u8>,
+    },
+    /// How a glass is that was mixed from the three jugs.
+    Mixed {
+        /// Who says it.
+        taster: String,
+        /// Teaspoons from each jug.
+        spoons: [u32; 3],
+        /// Where it stands: the logarithm of its ratio. Worked out, not said.
+        #[serde(default)]
+        x: f64,
+        /// In a word.
+        felt: Felt,
+    },
+    /// Which glass was chosen in a comparison, or on the stairs.
+    Chose {
+        /// Who chose.
+        taster: String,
+        /// What stands on the glass.
+        code: String,
+    },
+    /// A row that was put in order.
+    Ordered {
+        /// Who did.
+        taster: String,
+        /// The codes, from little to much.
+        codes: Vec<String>,
+    },
+    /// A guess of where a glass lies.
+    Guessed {
+        /// Who guessed.
+        taster: String,
+        /// The ratio that was guessed.
+        ratio: f64,
+        /// The ratio that it has. Worked out, not said.
+        #[serde(default)]
+        is: f64,
+    },
+    /// One's own drink was changed and tasted beside the other one again.
+    Round {
+        /// Where it lies now.
+        ours: Spot,
+        /// How the other one tastes beside it.
+        beside: Vec<crate::balance::Doubt>,
+        /// In words.
+        #[serde(default)]
+        note: String,
+    },
+    /// A remark, up to 500 characters.
+    Remark {
+        /// Who makes it.
+        taster: String,
+        /// What they say.
+        text: String,
+    },
+    /// The key is broken: no more answers.
+    Broken,
+    /// What was here was said by somebody who has been deleted.
+    Gone,
+    /// The answer at that place in the list is taken back.
+    TakenBack {
+        /// The place.
+        of: usize,
+    },
+}
+
+/// How far a sitting is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Stage {
+    /// Glasses are poured; the sheet is shown.
+    Pouring,
+    /// It is tasted, and the key is sealed.
+    Sealed,
+    /// It is tasted, and everybody may know what is in the glasses.
+    Open,
+    /// It is over.
+    Over,
+}
+
+/// A glass before somebody.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Before {
+    /// What stands on it.
+    pub code: String,
+    /// What they said of it.
+    pub felt: Option<Felt>,
+    /// How good they found it.
+    pub liked: Option<u8>,
+}
+
+/// What somebody has before them.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Seat {
+    /// Who.
+    pub taster: String,
+    /// The glasses, in the order in which they are tasted.
+    pub glasses: Vec<Before>,
+    /// How many tastings they have behind them.
+    pub done: u32,
+    /// How many there are, if that is set.
+    pub of: Option<u32>,
+    /// Whether nothing is asked of them any more.
+    pub finished: bool,
+    /// How they put the row in order.
+    pub ordered: Vec<String>,
+    /// What they remarked.
+    pub remarks: Vec<String>,
+}
+
+/// What the key says of a glass.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct KeyLine {
+    /// Who gets it; everybody if left out.
+    pub taster: Option<String>,
+    /// Their how manieth tasting, from 0.
+    pub nth: u32,
+    /// What stands on it.
+    pub code: String,
+    /// What is in it: the glass's position in the row; of two drinks 0 or 1.
+    pub glass: usize,
+    /// What that is called.
+    pub name: String,
+}
+
+/// What stands before somebody whose choice is asked.
+struct Served {
+    /// What stands on each glass, and which of the two is in it.
+    glasses: Vec<(String, usize)>,
+    /// So many of the first are known to be what they are.
+    known: usize,
+}
+
+/// A sitting, and what was said: everything that is shown is read off here.
+#[derive(Debug, Clone, Copy)]
+pub struct Table<'a> {
+    sitting: &'a Sitting,
+    said: &'a [Utterance],
+}
+
+impl<'a> Table<'a> {
+    /// Of a sitting and what was said, in order.
+    #[must_use]
+    pub fn of(sitting: &'a Sitting, said: &'a [Utterance]) -> Self {
+        Self { sitting, said }
+    }
+
+    /// What was said and not taken back.
+    fn standing(self) -> impl Iterator<Item = &'a Utterance> {
+        let back = |place: usize| {
+            self.said.iter().any(|w| matches!(w, Utterance::TakenBack { of } if *of == place))
+        };
+        self.said.iter().enumerate().filter(move |(i, _)| !back(*i)).map(|(_, word)| word)
+    }
+
+    /// Whether there is a row or a pair that has to be poured before anybody comes.
+    fn is_poured_first(self) -> bool {
+        !matches!(
+            self.sitting.kind,
+            Tasted::Find(_) | Tasted::Match { .. } | Tasted::Pitcher { .. }
+        )
+    }
+
+    /// How far it is.
+    #[must_use]
+    pub fn stage(self) -> Stage {
+        let is = |wanted: &Utterance| self.standing().any(|word| word == wanted);
+        if is(&Utterance::Broken) {
+            Stage::Over
+        } else if !self.is_poured_first() {
+            Stage::Open
+        } else if !is(&Utterance::Poured) {
+            Stage::Pouring
+        } else if self.sitting.blind {
+            Stage::Sealed
+        } else {
+            Stage::Open
+        }
+    }
+
+    /// Whether those who taste may know what is in the glasses.
+    fn is_shown(self) -> bool {
+        matches!(self.stage(), Stage::Open | Stage::Over)
+    }
+
+    fn seat_of(self, taster: &str) -> Result<usize, FieldError> {
+        self.sitting
+            .tasters
+            .iter()
+            .position(|id| id == taster)
+            .ok_or_else(|| FieldError::new("word.taster", "That one doesn't sit at this table."))
+    }
+
+    /// Codes of the row's glasses, from little to much.
+    fn row_codes(self, ladder: &Ladder) -> Vec<String> {
+        codes(ladder.glasses.len(), &mut StdRng::seed_from_u64(self.sitting.seed))
+    }
+
+    fn ladder(self) -> Option<&'a Ladder> {
+        match &self.sitting.kind {
+            Tasted::Ladder { ladder, .. } | Tasted::Order { ladder, .. } => Some(ladder),
+            _ => None,
+        }
+    }
+
+    /// The row before somebody, in their order, with what they said of each.
+    fn glasses_before(self, seat: usize) -> Vec<Before> {
+        let Some(ladder) = self.ladder() else { return Vec::new() };
+        let codes = self.row_codes(ladder);
+        let mut rng = StdRng::seed_from_u64(self.sitting.seed ^ 0x0a0a);
+        let who = &self.sitting.tasters[seat];
+        order(codes.len(), seat, &mut rng)
+            .into_iter()
+            .map(|glass| {
+                let mut before = Before { code: codes[glass].clone(), felt: None, liked: None };
+                for word in self.standing() {
+                    if let Utterance::Answered { taster, code, felt, liked } = word
+                        && taster == who
+                        && *code == before.code
+                    {
+                        before.felt = felt.or(before.felt);
+                        before.liked = liked.or(before.liked);
+                    }
+                }
+                before
+            })
+            .collect()
+    }
+
+    fn chosen_by(self, seat: usize) -> Vec<&'a str> {
+        let who = &self.sitting.tasters[seat];
+        let chose = |word: &'a Utterance| match word {
+            Utterance::Chose { taster, code } if taster == who => Some(code.as_str()),
+            _ => None,
+        };
+        self.standing().filter_map(chose).collect()
+    }
+
+    /// How the stairs were walked by somebody.
+    fn tried(self, stairs: &Staircase, seat: usize) -> Vec<Tried> {
+        let mut tried: Vec<Tried> = Vec::new();
+        for (nth, code) in self.chosen_by(seat).into_iter().enumerate() {
+            let Some(stair) = stairs.stair(&tried) else { break };
+            let trial = stairs.trial(stair, nth, self.sitting.seed ^ seat as u64);
+            tried.push(Tried { stair, right: trial.codes[trial.answer] == code });
+        }
+        tried
+    }
+
+    /// What is served to somebody as their `nth` tasting of two drinks.
+    fn set(self, compared: &Compared, seat: usize, nth: usize) -> Served {
+        let place = nth * self.sitting.tasters.len() + seat;
+        let mut rng = StdRng::seed_from_u64(self.sitting.seed);
+        let (which, known): (Vec<usize>, usize) = match compared.method {
+            Method::Triangle => (served(&TRIANGLES, place, &mut rng).to_vec(), 0),
+            Method::Pairs => (served(&PAIRS, place, &mut rng).to_vec(), 0),
+            Method::DuoTrio => (served(&TRIOS, place, &mut rng).to_vec(), 1),
+        };
+        let own = self.sitting.seed ^ (place as u64 + 1).wrapping_mul(0x2545_f491);
+        let codes = codes(which.len(), &mut StdRng::seed_from_u64(own));
+        Served { glasses: codes.into_iter().zip(which).collect(), known }
+    }
+
+    /// What stands before somebody now; nothing when they are through.
+    fn served_to(self, seat: usize) -> Option<Served> {
+        let nth = self.chosen_by(seat).len();
+        match &self.sitting.kind {
+            Tasted::Compare(compared) => {
+                (nth < compared.times as usize).then(|| self.set(compared, seat, nth))
+            }
+            Tasted::Tongue(stairs) => {
+                let stair = stairs.stair(&self.tried(stairs, seat))?;
+                let trial = stairs.trial(stair, nth, self.sitting.seed ^ seat as u64);
+                let stronger = trial.stronger.iter().map(|s| usize::from(*s));
+                Some(Served { glasses: trial.codes.into_iter().zip(stronger).collect(), known: 0 })
+            }
+            _ => None,
+        }
+    }
+
+    /// The stair that somebody stands on, for the one who pours; none when it is over.
+    #[must_use]
+    pub fn stair(self, seat: usize) -> Option<usize> {
+        match &self.sitting.kind {
+            Tasted::Tongue(stairs) if seat < self.sitting.tasters.len() => {
+                stairs.stair(&self.tried(stairs, seat))
+            }
+            _ => None,
+        }
+    }
+
+    /// What everybody has before them.
+    #[must_use]
+    pub fn seats(self) -> Vec<Seat> {
+        (0..self.sitting.tasters.len()).map(|seat| self.seat(seat)).collect()
+    }
+
+    fn seat(self, seat: usize) -> Seat {
+        let who = &self.sitting.tasters[seat];
+        let remarks = self.standing().filter_map(|word| match word {
+            Utterance::Remark { taster, text } if taster == who => Some(text.clone()),
+            _ => None,
+        });
+        let ordered = self.standing().filter_map(|word| match word {
+            Utterance::Ordered { taster, codes } if taster == who => Some(codes.clone()),
+            _ => None,
+        });
+        let mut it = Seat {
+            taster: who.clone(),
+            glasses: self.glasses_before(seat),
+            done: 0,
+            of: None,
+            finished: false,
+            ordered: ordered.last().unwrap_or_default(),
+            remarks: remarks.collect(),
+        };
+        match &self.sitting.kind {
+            Tasted::Ladder { .. } => {
+                let said = |b: &&Before| b.felt.is_some() || b.liked.is_some();
+                it.done = it.glasses.iter().filter(said).count() as u32;
+                it.of = Some(it.glasses.len() as u32);
+                it.finished = it.done as usize == it.glasses.len();
+            }
+            Tasted::Order { .. } => {
+                it.of = Some(1);
+                it.finished = !it.ordered.is_empty();
+                it.done = u32::from(it.finished);
+            }
+            Tasted::Compare(_) | Tasted::Tongue(_) => {
+                it.done = self.chosen_by(seat).len() as u32;
+                if let Tasted::Compare(compared) = &self.sitting.kind {
+                    it.of = Some(compared.times);
+                }
+                let served = self.served_to(seat);
+                it.finished = served.is_none();
+                let plain = |(code, _)| Before { code, felt: None, liked: None };
+                it.glasses = served.into_iter().flat_map(|s| s.glasses).map(plain).collect();
+            }
+            Tasted::Find(_) => it.done = self.sips()[seat].len() as u32,
+            Tasted::Guess(_) => it.done = self.guesses(Some(who)).len() as u32,
+            Tasted::Match { .. } | Tasted::Pitcher { .. } => {}
+        }
+        it
+    }
+
+    /// What is under which code: for the one who pours while it is poured, and for all once it is shown.
+    #[must_use]
+    pub fn key(self) -> Vec<KeyLine> {
+        let line = |taster: Option<&String>, nth: u32, code: String, glass: usize, name: String| {
+            KeyLine { taster: taster.cloned(), nth, code, glass, name }
+        };
+        match &self.sitting.kind {
+            Tasted::Ladder { ladder, .. } | Tasted::Order { ladder, .. } => self
+                .row_codes(ladder)
+                .into_iter()
+                .zip(&ladder.glasses)
+                .enumerate()
+                .map(|(i, (code, glass))| line(None, 0, code, i, glass.name.clone()))
+                .collect(),
+            Tasted::Compare(compared) => {
+                let mut all = Vec::new();
+                for nth in 0..compared.times {
+                    for (seat, taster) in self.sitting.tasters.iter().enumerate() {
+                        for (code, which) in self.set(compared, seat, nth as usize).glasses {
+                            let name = [&compared.first, &compared.second][which.min(1)].clone();
+                            all.push(line(Some(taster), nth, code, which, name));
+                        }
+                    }
+                }
+                all
+            }
+            Tasted::Tongue(_) => {
+                let mut all = Vec::new();
+                for (seat, taster) in self.sitting.tasters.iter().enumerate() {
+                    let nth = self.chosen_by(seat).len() as u32;
+                    let served = self.served_to(seat).into_iter().flat_map(|s| s.glasses);
+                    for (code, which) in served {
+                        let name = ["plain", "stronger"][which.min(1)].to_owned();
+                        all.push(line(Some(taster), nth, code, which, name));
+                    }
+                }
+                all
+            }
+            _ => Vec::new(),
+        }
+    }
+}

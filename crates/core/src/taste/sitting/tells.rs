@@ -1,0 +1,311 @@
+//! What a sitting tells of what isn't sealed: ideals, verdicts, orders, guesses.
+
+use serde::Serialize;
+
+use super::super::compare::{Method, Verdict};
+use super::super::find::{self, before, next_ratio};
+use super::super::ideal::{Ideal, Prior, Sip, Sureness, fit, next_glass};
+use super::super::ladder::{Ladder, Moves, usual_ratio};
+use super::super::taster::Notices;
+use super::super::tongue::pairs_right;
+use super::{Before, Compared, Served, Table, Tasted, Utterance};
+use crate::balance::{BalanceMap, NOTICED};
+use crate::drink::Family;
+
+/// An ideal, told.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct IdealView {
+    /// Whose.
+    pub taster: String,
+    /// It.
+    pub ideal: Ideal,
+    /// The figure in the middle.
+    pub middle: f64,
+    /// Eight times in ten it is at least that.
+    pub low: f64,
+    /// And at most that.
+    pub high: f64,
+    /// How sure that is.
+    pub sureness: Sureness,
+    /// In words: "between bright and round, likely 15 to 18 to 1".
+    pub words: String,
+    /// How many more glasses would settle it.
+    pub more: u32,
+}
+
+/// What a sitting tells; only what isn't sealed.
+#[derive(Debug, Clone, PartialEq, Default, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Tells {
+    /// Where each one's ideal lies.
+    pub ideals: Vec<IdealView>,
+    /// Where the group's does.
+    pub group: Option<IdealView>,
+    /// How good each glass was found: its position, the mean mark, how many gave one.
+    pub liked: Vec<LikedGlass>,
+    /// What a comparison shows.
+    pub verdict: Option<Verdict>,
+    /// How many pairs of the row each had right.
+    pub in_order: Vec<InOrder>,
+    /// The difference that is just noticed.
+    pub notices: Option<Notices>,
+    /// Guesses, in the order in which they were made.
+    pub guesses: Vec<Guess>,
+}
+
+/// How good a glass was found.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LikedGlass {
+    /// Its position in the row.
+    pub glass: usize,
+    /// The mean mark.
+    pub mean: f64,
+    /// How many gave one.
+    pub many: u32,
+}
+
+/// How well somebody put a row in order.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct InOrder {
+    /// Who.
+    pub taster: String,
+    /// Pairs that were right.
+    pub right: u32,
+    /// All pairs.
+    pub of: u32,
+}
+
+/// A guess.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Guess {
+    /// The ratio that was guessed.
+    pub ratio: f64,
+    /// The one that it had.
+    pub is: f64,
+    /// How far off, in differences that are just noticed.
+    pub off: f64,
+}
+
+impl Table<'_> {
+    /// The family that the row belongs to, if it goes along the ratio: it then tells of every drink of it.
+    #[must_use]
+    pub fn family(self) -> Option<Family> {
+        match &self.sitting.kind {
+            Tasted::Ladder { row, .. } if row.moves.is_ratio() => Some(row.drink.family),
+            Tasted::Find(_) => Some(find::FAMILY),
+            _ => None,
+        }
+    }
+
+    /// What each seat said of glasses, as far as it may be known where these stand.
+    #[must_use]
+    pub fn sips(self) -> Vec<Vec<Sip>> {
+        let nothing = || vec![Vec::new(); self.sitting.tasters.len()];
+        if !self.is_shown() {
+            return nothing();
+        }
+        match &self.sitting.kind {
+            Tasted::Find(_) => {
+                let of = |who: &String| {
+                    let mixed = |word: &Utterance| match word {
+                        Utterance::Mixed { taster, x, felt, .. } if taster == who => {
+                            Some(Sip { x: *x, felt: Some(*felt), liked: None })
+                        }
+                        _ => None,
+                    };
+                    self.standing().filter_map(mixed).collect()
+                };
+                self.sitting.tasters.iter().map(of).collect()
+            }
+            Tasted::Ladder { ladder, .. } => {
+                let codes = self.row_codes(ladder);
+                let of = |seat: usize| {
+                    let sip = |before: Before| {
+                        let glass = codes.iter().position(|code| *code == before.code)?;
+                        let said = before.felt.is_some() || before.liked.is_some();
+                        let x = ladder.glasses[glass].x.filter(|_| said)?;
+                        Some(Sip { x, felt: before.felt, liked: before.liked })
+                    };
+                    self.glasses_before(seat).into_iter().filter_map(sip).collect()
+                };
+                (0..self.sitting.tasters.len()).map(of).collect()
+            }
+            _ => nothing(),
+        }
+    }
+
+    pub(super) fn guesses(self, who: Option<&str>) -> Vec<Guess> {
+        let guess = |word: &Utterance| match word {
+            Utterance::Guessed { taster, ratio, is } if who.is_none_or(|who| who == taster) => {
+                let off = ((ratio / is).ln() / (1.0 + NOTICED.0).ln()).abs();
+                Some(Guess { ratio: *ratio, is: *is, off })
+            }
+            _ => None,
+        };
+        self.standing().filter_map(guess).collect()
+    }
+
+    /// Where the ideals are looked for before anybody tastes.
+    fn prior(self) -> Option<Prior> {
+        match &self.sitting.kind {
+            Tasted::Find(_) => Some(before()),
+            Tasted::Ladder { row, .. } if row.moves.is_ratio() => {
+                Some(Prior::round(usual_ratio(row.drink.family)))
+            }
+            // For want of anything better: round the glass in the middle, which was the drink.
+            Tasted::Ladder { ladder, .. } => {
+                let places: Vec<f64> = ladder.glasses.iter().filter_map(|g| g.x).collect();
+                let middle = places.get(places.len() / 2)?;
+                Some(Prior::round(middle.exp()))
+            }
+            _ => None,
+        }
+    }
+
+    /// What it tells, of what isn't sealed.
+    #[must_use]
+    pub fn tells(self) -> Tells {
+        let mut tells = Tells::default();
+        if !self.is_shown() {
+            return tells;
+        }
+        let sips = self.sips();
+        if let Some(prior) = self.prior() {
+            let found = fit(&sips, prior);
+            let within = (prior.mean - 1.4, prior.mean + 1.4);
+            for (seat, ideal) in found.ideals.iter().enumerate() {
+                let more = match &self.sitting.kind {
+                    Tasted::Find(_) => next_ratio(&sips, seat).1,
+                    _ if self.sitting.tasters.len() > 8 => 0,
+                    _ => next_glass(&sips, seat, prior, within).more,
+                };
+                let taster = &self.sitting.tasters[seat];
+                tells.ideals.push(self.told(taster, *ideal, more, sips[seat].is_empty()));
+            }
+            let anybody = sips.iter().any(|s| !s.is_empty());
+            tells.group = (anybody && sips.len() > 1).then(|| self.told("", found.group, 0, false));
+        }
+        if let Some(ladder) =
+            self.ladder().filter(|_| matches!(self.sitting.kind, Tasted::Ladder { .. }))
+        {
+            tells.liked = self.liked(ladder);
+        }
+        match &self.sitting.kind {
+            Tasted::Compare(compared) => tells.verdict = Some(self.verdict(compared)),
+            Tasted::Order { ladder, .. } => tells.in_order = self.in_order(ladder),
+            Tasted::Tongue(stairs) => {
+                tells.notices = Some(stairs.notices(&self.tried(stairs, 0)));
+            }
+            Tasted::Guess(_) => tells.guesses = self.guesses(None),
+            _ => {}
+        }
+        tells
+    }
+
+    fn liked(self, ladder: &Ladder) -> Vec<LikedGlass> {
+        let codes = self.row_codes(ladder);
+        let before: Vec<Before> =
+            (0..self.sitting.tasters.len()).flat_map(|seat| self.glasses_before(seat)).collect();
+        codes
+            .iter()
+            .enumerate()
+            .map(|(glass, code)| {
+                let marks: Vec<f64> = before
+                    .iter()
+                    .filter(|b| b.code == *code)
+                    .filter_map(|b| b.liked.map(f64::from))
+                    .collect();
+                let mean = marks.iter().sum::<f64>() / marks.len().max(1) as f64;
+                LikedGlass { glass, mean, many: marks.len() as u32 }
+            })
+            .collect()
+    }
+
+    /// Whether a choice is right: the odd one of three, the one that is the same; of a pair the first drink.
+    fn is_right(method: Method, Served { glasses, known }: &Served, code: &str) -> bool {
+        let Some((_, chosen)) = glasses.iter().skip(*known).find(|(its, _)| its == code) else {
+            return false;
+        };
+        match method {
+            Method::Triangle => glasses.iter().filter(|(_, which)| which == chosen).count() == 1,
+            Method::DuoTrio => glasses[0].1 == *chosen,
+            Method::Pairs => *chosen == 0,
+        }
+    }
+
+    fn verdict(self, compared: &Compared) -> Verdict {
+        let (mut right, mut all) = (0, 0);
+        for seat in 0..self.sitting.tasters.len() {
+            for (nth, code) in self.chosen_by(seat).into_iter().enumerate() {
+                let set = self.set(compared, seat, nth);
+                right += u64::from(Self::is_right(compared.method, &set, code));
+                all += 1;
+            }
+        }
+        compared.method.verdict(right, all)
+    }
+
+    fn in_order(self, ladder: &Ladder) -> Vec<InOrder> {
+        let codes = self.row_codes(ladder);
+        let of = |seat: usize| {
+            let it = self.seat(seat);
+            let places: Vec<usize> =
+                it.ordered.iter().filter_map(|code| codes.iter().position(|c| c == code)).collect();
+            let (right, of) = pairs_right(&places);
+            (of > 0).then_some(InOrder { taster: it.taster, right, of })
+        };
+        (0..self.sitting.tasters.len()).filter_map(of).collect()
+    }
+
+    fn told(self, taster: &str, ideal: Ideal, more: u32, silent: bool) -> IdealView {
+        let (low, high) = ideal.range();
+        let sureness = if silent { Sureness::CantTell } else { ideal.sureness() };
+        let words = match &self.sitting.kind {
+            Tasted::Ladder { row, .. } if !row.moves.is_ratio() => {
+                say_figure(&row.moves, low, high, sureness)
+            }
+            _ => say_ratio(self.family().unwrap_or(find::FAMILY), low, high, sureness),
+        };
+        let taster = taster.to_owned();
+        IdealView { taster, ideal, middle: ideal.x.exp(), low, high, sureness, words, more }
+    }
+}
+
+/// Where on a family's map an ideal lies, in words.
+#[must_use]
+pub fn say_ratio(family: Family, low: f64, high: f64, sureness: Sureness) -> String {
+    if sureness == Sureness::CantTell {
+        return "It can't be told yet.".into();
+    }
+    let bands = BalanceMap::of(family, None).bands;
+    let band = |ratio: f64| {
+        bands.iter().rev().find(|band| ratio >= band.ratio_from).map_or("tart", |b| b.name.as_str())
+    };
+    let (from, to) = (band(low), band(high));
+    let place = if from == to { from.to_owned() } else { format!("between {from} and {to}") };
+    let range = if (low.round() - high.round()).abs() < 0.5 {
+        format!("{low:.0} to 1")
+    } else {
+        format!("{low:.0} to {high:.0} to 1")
+    };
+    match sureness {
+        Sureness::Settled => format!("{place}, {range}"),
+        _ => format!("{place}, likely {range}"),
+    }
+}
+
+fn say_figure(moves: &Moves, low: f64, high: f64, sureness: Sureness) -> String {
+    if sureness == Sureness::CantTell {
+        return "It can't be told yet.".into();
+    }
+    match moves {
+        Moves::Strength => format!("likely {low:.1} to {high:.1} g of sweetness in 100 g"),
+        Moves::Steep => format!("likely {low:.1} to {high:.1} times as much as in the drink"),
+        Moves::Spirit => format!("likely {low:.1} to {high:.1} % vol"),
+        _ => String::new(),
+    }
+}

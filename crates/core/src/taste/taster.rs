@@ -1,0 +1,185 @@
+//! Who tastes: what they don't take, and how small a difference they notice.
+
+use serde::{Deserialize, Serialize};
+
+use crate::balance::NOTICED;
+use crate::chemistry::Component;
+use crate::cupboard::{Allergen, Care, Ingredient};
+use crate::drink::Drink;
+use crate::fault::FieldError;
+use crate::trace::Trace;
+use crate::work::Worktop;
+
+/// Somebody who tastes.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Taster {
+    /// What they are called, in any script; up to 60 characters.
+    pub name: String,
+    /// A sign that tells them apart without colour.
+    #[serde(default)]
+    pub mark: Mark,
+    /// What they don't take.
+    #[serde(default)]
+    pub avoids: Vec<Avoid>,
+    /// Children never get alcohol, here or anywhere.
+    #[serde(default)]
+    pub child: bool,
+    /// How small a difference of sweetness they notice, as a part of it; as most people if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub notices_sweet: Option<Notices>,
+    /// The same of acidity.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub notices_sour: Option<Notices>,
+}
+
+/// A sign beside a name.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[allow(missing_docs, reason = "each is the plain word")]
+pub enum Mark {
+    #[default]
+    Drop,
+    Leaf,
+    Sun,
+    Key,
+    Bell,
+    Star,
+    Moon,
+    Boat,
+}
+
+/// Something that somebody doesn't take.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Avoid {
+    /// Alcohol.
+    Alcohol,
+    /// Honey.
+    Honey,
+    /// Milk.
+    Milk,
+    /// An ingredient, by its id.
+    Ingredient(String),
+}
+
+/// A difference that is just noticed, and how surely it is known.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Notices {
+    /// As a part of what is there: 0.08 is eight parts in a hundred.
+    pub part: f64,
+    /// It is at least so much eight times in ten.
+    pub low: f64,
+    /// And at most so much.
+    pub high: f64,
+}
+
+/// More alcohol than that in % vol is alcohol: vanilla extract and ripe fruit stay below.
+const ALCOHOL_FROM: f64 = 0.3;
+/// Characters in a name.
+const NAME: usize = 60;
+const MOST_AVOIDED: usize = 20;
+
+/// What in a drink somebody doesn't take.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Objection {
+    /// The id of the step that brings it.
+    pub step: String,
+    /// What it brings.
+    pub name: String,
+    /// What they don't take.
+    pub avoids: Avoid,
+}
+
+impl Taster {
+    /// Whether it can be kept.
+    ///
+    /// # Errors
+    /// Names the field that can't be.
+    pub fn check(&self) -> Result<(), FieldError> {
+        let fault = |field: &str, message: String| Err(FieldError { field: field.into(), message });
+        let name = self.name.trim();
+        if name.is_empty() {
+            return fault("name", "What are they called? A nickname will do.".into());
+        }
+        if name.chars().count() > NAME {
+            return fault("name", format!("That is too long; {NAME} characters are the most."));
+        }
+        if name.chars().any(char::is_control) {
+            return fault("name", "That has characters in it that can't be shown.".into());
+        }
+        if self.avoids.len() > MOST_AVOIDED {
+            return fault("avoids", format!("{MOST_AVOIDED} things are the most."));
+        }
+        for (field, notices) in
+            [("notices_sweet", self.notices_sweet), ("notices_sour", self.notices_sour)]
+        {
+            let fine = |n: Notices| {
+                [n.low, n.part, n.high].iter().all(|p| p.is_finite() && (0.005..=2.0).contains(p))
+            };
+            if notices.is_some_and(|n| !fine(n)) {
+                return fault(field, "0.005 to 2 will do.".into());
+            }
+        }
+        Ok(())
+    }
+
+    /// The parts of sweetness and of acidity that they notice.
+    #[must_use]
+    pub fn notices(&self) -> (f64, f64) {
+        let part = |own: Option<Notices>, usual| own.map_or(usual, |n| n.part);
+        (part(self.notices_sweet, NOTICED.0), part(self.notices_sour, NOTICED.1))
+    }
+
+    /// What in a drink they don't take.
+    ///
+    /// # Errors
+    /// If the drink is too large to be run.
+    pub fn objects_to<'a>(
+        &self,
+        drink: &Drink,
+        worktop: impl Into<Worktop<'a>>,
+    ) -> Result<Vec<Objection>, FieldError> {
+        let worktop = worktop.into();
+        let trace = worktop.trace(drink)?;
+        Ok(self.objections(drink, &trace, worktop))
+    }
+
+    pub(super) fn objections(
+        &self,
+        drink: &Drink,
+        trace: &Trace,
+        worktop: Worktop<'_>,
+    ) -> Vec<Objection> {
+        let percent = trace.outcome().map_or(0.0, |o| o.contents.liquid.alcohol_percent());
+        let alcohol = percent > ALCOHOL_FROM;
+        let mut avoids = self.avoids.clone();
+        if self.child && !avoids.contains(&Avoid::Alcohol) {
+            avoids.push(Avoid::Alcohol);
+        }
+        let objects = |it: &Ingredient, avoids: &Avoid| match avoids {
+            Avoid::Alcohol => alcohol && it.per_gram[Component::Ethanol] > 0.02,
+            Avoid::Honey => it.care == Some(Care::Honey),
+            Avoid::Milk => it.allergens.contains(&Allergen::Milk),
+            Avoid::Ingredient(id) => it.id == *id,
+        };
+        let mut found = Vec::new();
+        for line in trace.lines.iter().filter(|line| !line.left_over) {
+            let it = &worktop.cupboard().ingredients()[line.ingredient];
+            for avoids in avoids.iter().filter(|avoids| objects(it, avoids)) {
+                found.push(Objection {
+                    step: drink.steps[line.step].id.clone(),
+                    name: it.name.clone(),
+                    avoids: avoids.clone(),
+                });
+            }
+        }
+        found
+    }
+}
