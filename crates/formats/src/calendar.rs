@@ -21,10 +21,9 @@ pub struct CalendarEntry {
     pub from: Timestamp,
     /// To.
     pub to: Timestamp,
+    /// So many minutes before it begins one is told.
+    pub remind: i64,
 }
-
-/// So many minutes before it begins one is told.
-const ALARM_MINUTES: i64 = 5;
 
 /// A calendar file. `version` counts the changes of what it is made from, and `changed` is when the last
 /// one was made.
@@ -46,7 +45,7 @@ pub fn calendar(name: &str, entries: &[CalendarEntry], version: i64, changed: Ti
             .add_property("DTSTAMP", utc(changed))
             .add_property("LAST-MODIFIED", utc(changed))
             .add_property("SEQUENCE", version.to_string());
-        let before = chrono::Duration::minutes(ALARM_MINUTES);
+        let before = chrono::Duration::minutes(entry.remind);
         let mut alarm = Alarm::display(&entry.title, Trigger::before_start(before));
         alarm.uid(&format!("alarm/{}", entry.uid)).add_property("DTSTAMP", utc(changed));
         event.alarm(alarm.done());
@@ -70,6 +69,7 @@ mod tests {
             text: "Strain it; then, “slowly”, pour.\nStir.".into(),
             from: "2030-06-22T06:50:00Z".parse().unwrap(),
             to: "2030-06-22T07:04:00Z".parse().unwrap(),
+            remind: 5,
         }
     }
 

@@ -1,6 +1,6 @@
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::Drink;
-use serde::Deserialize;
+use serde::{Deserialize, Serialize};
 use serde_json::Value;
 
 use crate::envelope::Format;
@@ -71,6 +71,63 @@ pub fn write_drink(drink: &Drink) -> String {
     let mut text = serde_json::to_string_pretty(&DRINK.wrap(drink)).unwrap_or_default();
     text.push('\n');
     text
+}
+
+/// An earlier state of a drink, as it stands in its file beside the present one.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct EarlierDrink {
+    /// Its version.
+    pub version: i64,
+    /// Since when it stood, RFC 3339.
+    pub since: String,
+    /// What it was called as a version.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub name: String,
+    /// How many batches were begun on it.
+    #[serde(default)]
+    pub made: i64,
+    /// The drink as it was.
+    pub drink: Value,
+}
+
+/// Earlier states in one file.
+const MOST_EARLIER: usize = 1000;
+
+/// Writes a drink with its earlier states, as a file of the open format.
+#[must_use]
+pub fn write_drink_with(drink: &Drink, earlier: &[EarlierDrink]) -> String {
+    if earlier.is_empty() {
+        return write_drink(drink);
+    }
+    let mut file = serde_json::to_value(DRINK.wrap(drink)).unwrap_or_default();
+    file["earlier"] = serde_json::to_value(earlier).unwrap_or_default();
+    serde_json::to_string_pretty(&file).unwrap_or_default() + "\n"
+}
+
+/// The earlier states that stand in a drink's file; each a drink that can be read, the others are passed over.
+#[must_use]
+pub fn read_earlier(text: &[u8]) -> Vec<EarlierDrink> {
+    #[derive(Deserialize)]
+    struct File {
+        #[serde(default)]
+        version: Option<u32>,
+        #[serde(default)]
+        earlier: Vec<Value>,
+    }
+    let Ok(file) = serde_json::from_slice::<File>(text) else { return Vec::new() };
+    let each = file.earlier.into_iter().take(MOST_EARLIER);
+    each.filter_map(|one| {
+        let mut one: EarlierDrink = serde_json::from_value(one).ok()?;
+        // They were written with the file, in its version.
+        let wrapped = serde_json::json!({
+            "format": DRINK.name, "version": file.version.unwrap_or(1), "drink": one.drink,
+        });
+        let drink: Drink = from_value(DRINK.unwrap(wrapped).ok()?).ok()?;
+        one.drink = serde_json::to_value(drink).ok()?;
+        Some(one)
+    })
+    .collect()
 }
 
 #[cfg(test)]
@@ -171,5 +228,25 @@ mod tests {
             FormatError::TooNew { found: 9, .. }
         ));
         assert_eq!(fault("{}").message, "name is missing.");
+    }
+
+    #[test]
+    fn earlier_states_go_out_and_come_in_again() {
+        let drink = crate::starting_points().swap_remove(0).drink;
+        let earlier = |version: i64, name: &str| EarlierDrink {
+            version,
+            since: "2030-01-01T10:00:00Z".into(),
+            name: name.into(),
+            made: version,
+            drink: serde_json::to_value(&drink).unwrap(),
+        };
+        let all = vec![earlier(1, ""), earlier(4, "for the fête")];
+        let file = write_drink_with(&drink, &all);
+        assert_eq!(read_drink(file.as_bytes(), Cupboard::builtin()).unwrap(), drink);
+        assert_eq!(read_earlier(file.as_bytes()), all);
+        assert_eq!(read_earlier(b"{}"), []);
+        // One that can't be read spoils no other.
+        let odd = file.replacen("\"steps\"", "\"stops\"", 1);
+        assert!(read_earlier(odd.as_bytes()).len() < 3);
     }
 }

@@ -29,21 +29,35 @@
 #![warn(missing_docs)]
 
 mod calendar;
+mod card;
 mod drink_file;
 mod envelope;
+mod house;
 mod json;
+mod labels;
+pub mod pasted;
 mod plan_file;
+mod recipe_ld;
 mod shelf_file;
 mod starts;
-mod table;
+mod tables;
 
 pub use calendar::{CalendarEntry, calendar};
-pub use drink_file::{DRINK, drink_from_value, read_drink, write_drink};
+pub use card::{CardStyle, card};
+pub use drink_file::{
+    DRINK, EarlierDrink, drink_from_value, read_drink, read_earlier, write_drink, write_drink_with,
+};
 pub use envelope::Format;
+pub use house::{HouseError, Manifest, Part, SHELF_PART, read_house, write_house};
 pub use json::{FormatError, from_value, read_json};
+pub use labels::{LABEL_FORMATS, LabelFormat, LabelText, label_pages};
 pub use plan_file::{
     HeldTask, Night, PLAN, PlanFile, PlannedDrink, SpokenFor, civil, plan_from_value, read_plan,
 };
+pub use recipe_ld::{recipe_in, recipe_ld};
 pub use shelf_file::{SHELF, ShelfFile};
 pub use starts::{Start, starting_points};
-pub use table::shopping_table;
+pub use tables::{
+    BatchRow, batches_table, ingredients_table, read_batches, read_ingredients, read_readings,
+    readings_table, shopping_table,
+};

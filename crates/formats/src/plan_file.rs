@@ -49,6 +49,9 @@ pub struct PlanFile {
     /// Parts that are made the evening before: the entry and the step that ends each, `b/s9`.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub ahead: Vec<String>,
+    /// The ids of the tasters who are invited; everybody who is known if left out.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub guests: Vec<String>,
 }
 
 /// A drink of a plan.
@@ -190,7 +193,13 @@ impl PlanFile {
             );
             fault("drinks", &message);
         }
-        let lists = [self.spoken_for.len(), self.holds.len(), self.after.len(), self.ahead.len()];
+        let lists = [
+            self.spoken_for.len(),
+            self.holds.len(),
+            self.after.len(),
+            self.ahead.len(),
+            self.guests.len(),
+        ];
         if lists.iter().any(|n| *n > limits::LIST) {
             fault("plan", "That is more than anyone plans by hand; 200 of each are the most.");
         }
@@ -200,6 +209,7 @@ impl PlanFile {
             .map(|h| &h.task)
             .chain(self.after.iter().flat_map(|a| [&a.task, &a.after]))
             .chain(&self.ahead)
+            .chain(&self.guests)
             .chain(self.drinks.iter().flat_map(|d| [&d.drink, &d.name]))
             .chain(self.drinks.iter().flat_map(|d| &d.water_bath));
         if ids.into_iter().any(|id| long(id, limits::ID) || odd(id)) {
@@ -294,16 +304,19 @@ mod tests {
         "night":{"from":"22:00","to":"07:00"},
         "spoken_for":[{"from":"2030-06-22T12:00","to":"2030-06-22T13:00","what":"lunch"}],
         "holds":[{"task":"a/1/s1","at":"2030-06-22T09:00"}],
-        "after":[{"task":"a/1/s2","after":"b/1/s1"}],"ahead":["a/s4"]}}"#;
+        "after":[{"task":"a/1/s2","after":"b/1/s1"}],"ahead":["a/s4"],
+        "guests":["wren"]}}"#;
 
     #[test]
     fn what_is_kept_is_read_again() {
         let plan = read_plan(WHOLE.as_bytes()).unwrap();
         assert_eq!(plan.means.cooks, 2);
+        assert_eq!(plan.guests, ["wren"]);
         assert_eq!(read_plan(PLAN.write(&plan).as_bytes()).unwrap(), plan);
         // What is left out is as usual.
         let least = read_plan(br#"{"name":"A","serving":"2030-06-22T15:00"}"#).unwrap();
         assert_eq!((least.means, least.night), (Means::default(), None));
+        assert!(least.guests.is_empty(), "everybody who is known");
     }
 
     #[test]
@@ -323,6 +336,7 @@ mod tests {
             ("\"id\":\"b\"", "\"id\":\"a\"", "drinks[1].id"),
             ("\"id\":\"b\"", "\"id\":\"b/1\"", "drinks[1].id"),
             ("Open day", " ", "name"),
+            ("wren", "a\\u0007b", "plan"),
             ("\"drink\":\"x\"", "\"dirnk\":\"x\"", "drinks[0].dirnk"),
         ] {
             assert!(WHOLE.contains(from), "{from}");

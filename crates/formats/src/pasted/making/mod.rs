@@ -1,0 +1,578 @@
+//! From what goes in and what is done to a drink: in which vessels, in which order, as a cook would.
+//!
+//! The text seldom says in which vessel something is done, and forgets to say when half of the list goes in. What
+//! is being worked on is the vessel **in hand**; heat takes it to the pot, a blender to the blender, a strainer
+//! to the jug. What stands aside meanwhile is poured together at the end, and what the text forgot goes in there.
+
+mod doings;
+mod finish;
+mod resolve;
+
+pub(super) use resolve::{only_served, resolve};
+
+use std::collections::BTreeMap;
+
+use keen_core::balance::Profile;
+use keen_core::cupboard::{Cupboard, Form, Ingredient, Kind, Press, VesselKind};
+use keen_core::drink::{
+    Action, CoolingPlace, Dissolving, Drink, Family, Maceration, Portion, Reduction, RestingPlace,
+    Step, Stirring, Vessel, Vigour, Warmth, limits,
+};
+use keen_core::quantity::{Amount, Dimension, Measure};
+use keen_core::trace::Trace;
+
+use super::list::{self, Item, kitchen_round};
+use super::method::{self, Doing, Share, Verb};
+use super::names::Names;
+use super::outcome::{Differs, StepGuess, Sure};
+
+/// Something that goes in, with what is only needed here.
+#[derive(Debug, Clone)]
+pub(super) struct Entry {
+    pub(super) key: String,
+    pub(super) line: usize,
+    pub(super) item: Item,
+    /// What it is for: "syrup".
+    pub(super) group: Option<String>,
+    pub(super) left_out: bool,
+}
+
+/// A doing, and the line that it was read from.
+#[derive(Debug, Clone)]
+pub(super) struct Done {
+    pub(super) line: usize,
+    pub(super) doing: Doing,
+}
+
+/// What the recipe says that it makes.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub(super) struct Makes {
+    pub(super) glasses: Option<u32>,
+    pub(super) volume: Option<Amount>,
+    pub(super) glass: Option<Amount>,
+}
+
+/// A drink that was made from a text.
+pub(super) struct Made {
+    pub(super) drink: Drink,
+    pub(super) differs: Vec<Differs>,
+    pub(super) guesses: Vec<StepGuess>,
+    /// What could not be done, for the note.
+    pub(super) left: Vec<String>,
+    /// The line, and what is done there in short.
+    pub(super) read: Vec<(usize, String)>,
+}
+
+struct Cook<'a> {
+    cupboard: &'a Cupboard,
+    entries: &'a [Entry],
+    drink: Drink,
+    /// The vessel in hand.
+    at: Option<String>,
+    /// Vessels with something in them, in the order in which they came to hold it.
+    holding: Vec<String>,
+    /// How much of each entry is still to go in, 0 to 1.
+    left: Vec<f64>,
+    guesses: BTreeMap<usize, String>,
+    /// Whether something hot is in hand.
+    hot: bool,
+    chilled: bool,
+    /// For each entry the last doing that names it.
+    claims: Vec<Option<usize>>,
+    /// The doing that is carried out.
+    now: usize,
+    /// What was washed and cut, and waits for where it goes.
+    prepared: Vec<usize>,
+    read: Vec<(usize, String)>,
+}
+
+/// Makes the drink.
+pub(super) fn make(
+    entries: &[Entry],
+    done: &[Done],
+    makes: &Makes,
+    title: Option<&str>,
+    which: Option<usize>,
+    cupboard: &Cupboard,
+) -> Made {
+    let name: String = title
+        .unwrap_or("A pasted recipe")
+        .chars()
+        .filter(|c| !c.is_control())
+        .take(limits::NAME)
+        .collect();
+    let name =
+        if name.trim().is_empty() { "A pasted recipe".to_owned() } else { name.trim().to_owned() };
+    let drink = Drink {
+        name,
+        family: Family::Lemonade,
+        note: String::new(),
+        part: None,
+        vessels: Vec::new(),
+        steps: Vec::new(),
+    };
+    let mut cook = Cook {
+        cupboard,
+        entries,
+        drink,
+        at: None,
+        holding: Vec::new(),
+        left: entries
+            .iter()
+            .map(|e| f64::from(u8::from(e.item.ingredient.is_some() && !e.left_out)))
+            .collect(),
+        guesses: BTreeMap::new(),
+        hot: false,
+        chilled: false,
+        claims: entries
+            .iter()
+            .map(|e| {
+                let names = |d: &Done| {
+                    d.doing
+                        .uses
+                        .iter()
+                        .any(|u| e.item.ingredient.as_deref() == Some(u.found.id.as_str()))
+                };
+                done.iter()
+                    .rposition(|d| names(d) && !matches!(d.doing.verb, Verb::Prepare | Verb::Serve))
+            })
+            .collect(),
+        now: 0,
+        prepared: Vec::new(),
+        read: Vec::new(),
+    };
+    cook.part(makes);
+    let mut differs = Vec::new();
+    let line_to = cook.line_to(makes, which, done, &mut differs);
+    for (now, done) in done.iter().enumerate() {
+        cook.now = now;
+        let before = cook.drink.steps.len();
+        cook.carry_out(&done.doing, line_to.as_ref());
+        if cook.drink.steps.len() > before && done.doing.loose {
+            cook.guess(cook.drink.steps.len() - 1, "The time is only said about.");
+        }
+        cook.read.extend(shorts(&done.doing).map(|s| (done.line, s)));
+    }
+    cook.finish(makes, line_to.as_ref());
+    let (guesses, read) = (std::mem::take(&mut cook.guesses), std::mem::take(&mut cook.read));
+    let mut drink = cook.drink;
+    drink.name_steps();
+    let known: Vec<StepGuess> = guesses
+        .into_iter()
+        .filter_map(|(at, why)| Some(StepGuess { step: drink.steps.get(at)?.id.clone(), why }))
+        .collect();
+    let mut left = mend(&mut drink, cupboard);
+    if done.iter().any(|d| d.doing.verb == Verb::Freeze) {
+        left.push("To be frozen.".into());
+    }
+    let guesses =
+        known.into_iter().filter(|g| drink.steps.iter().any(|s| s.id == g.step)).collect();
+    Made { drink, differs, guesses, left, read }
+}
+
+/// What is done, in a word and its time.
+fn shorts(doing: &Doing) -> Option<String> {
+    let word = match doing.verb {
+        Verb::Rub => "rub",
+        Verb::Macerate => "leave under sugar",
+        Verb::Boil(Vigour::Boil) => "boil",
+        Verb::Boil(_) => "simmer",
+        Verb::Heat => "heat",
+        Verb::Reduce => "boil down",
+        Verb::Steep => "let stand",
+        Verb::Strain => "strain",
+        Verb::Blend => "blend",
+        Verb::Cool => "cool",
+        Verb::Chill => "chill",
+        Verb::Freeze => "freeze",
+        Verb::Stir => "stir",
+        Verb::Squeeze => "squeeze",
+        Verb::TopUp => "top up",
+        Verb::Bottle => "bottle",
+        Verb::Pour | Verb::Put => "put in",
+        Verb::Serve => "serve",
+        Verb::Lift | Verb::Prepare => return None,
+    };
+    Some(match doing.minutes {
+        Some(minutes) => format!("{word} {minutes:.0} min"),
+        None => word.to_owned(),
+    })
+}
+
+/// Takes out what can't be carried out after all, and says so.
+fn mend(drink: &mut Drink, cupboard: &Cupboard) -> Vec<String> {
+    let mut left = Vec::new();
+    for _ in 0..limits::STEPS {
+        let faults = drink.check(cupboard);
+        let Some(fault) = faults.first() else { break };
+        let step = fault
+            .field
+            .strip_prefix("steps[")
+            .and_then(|rest| rest.split_once(']'))
+            .and_then(|(n, _)| n.parse::<usize>().ok());
+        match step {
+            Some(at) if at < drink.steps.len() => {
+                drink.steps.remove(at);
+                left.push(format!(
+                    "A step could not be carried out as it was read: {}",
+                    fault.message
+                ));
+            }
+            _ if fault.field.starts_with("vessels") => {
+                let used: Vec<String> = drink.vessels.iter().map(|v| v.id.clone()).collect();
+                let text = serde_json::to_string(&drink.steps).unwrap_or_default();
+                let before = drink.vessels.len();
+                drink.vessels.retain(|v| text.contains(&format!("\"{}\"", v.id)));
+                if drink.vessels.len() == before {
+                    drink
+                        .vessels
+                        .iter_mut()
+                        .for_each(|v| (v.capacity, v.diameter_mm) = (None, None));
+                    if used.is_empty() {
+                        break;
+                    }
+                    if drink.check(cupboard).first() == Some(fault) {
+                        break;
+                    }
+                }
+            }
+            _ if fault.field.starts_with("part") => drink.part = Some(Amount::millilitres(100.0)),
+            _ => {
+                drink.steps.truncate(drink.steps.len().saturating_sub(1));
+                if drink.steps.is_empty() {
+                    break;
+                }
+            }
+        }
+    }
+    left.dedup();
+    left
+}
+
+impl Cook<'_> {
+    fn item(&self, entry: usize) -> &Item {
+        &self.entries[entry].item
+    }
+
+    fn ingredient(&self, entry: usize) -> Option<&Ingredient> {
+        self.cupboard.ingredient(self.item(entry).ingredient.as_deref()?)
+    }
+
+    fn kind(&self, entry: usize) -> Option<Kind> {
+        self.ingredient(entry).map(|it| it.kind)
+    }
+
+    fn guess(&mut self, step: usize, why: &str) {
+        self.guesses.entry(step).or_insert_with(|| why.to_owned());
+    }
+
+    fn push(&mut self, action: Action) {
+        if self.drink.steps.len() < limits::STEPS {
+            self.drink.steps.push(Step::new(String::new(), action));
+        }
+    }
+
+    /// The id of the vessel of a kind, which is taken from the shelf if need be.
+    fn vessel(&mut self, kind: VesselKind) -> String {
+        let id = match kind {
+            VesselKind::Pot => "pot",
+            VesselKind::Bowl => "bowl",
+            VesselKind::Blender => "blender",
+            VesselKind::Pitcher => "pitcher",
+            VesselKind::FineSieve => "fine_sieve",
+            VesselKind::Cloth => "cloth",
+            VesselKind::Bottle => "bottle",
+            VesselKind::Glass => "glass",
+            _ => "jug",
+        };
+        if self.drink.vessel(id).is_none() {
+            self.drink.vessels.push(Vessel::new(id, kind));
+        }
+        id.to_owned()
+    }
+
+    fn holds(&self, vessel: &str) -> bool {
+        self.holding.iter().any(|v| v == vessel)
+    }
+
+    fn now_holds(&mut self, vessel: &str) {
+        if !self.holds(vessel) {
+            self.holding.push(vessel.to_owned());
+        }
+    }
+
+    fn pour(&mut self, from: &str, into: &str) {
+        if from != into && self.holds(from) {
+            self.push(Action::Pour { from: from.into(), into: into.into(), portion: Portion::All });
+            self.holding.retain(|v| v != from);
+            self.now_holds(into);
+        }
+    }
+
+    /// Takes what is in hand to a vessel of that kind.
+    fn go_to(&mut self, kind: VesselKind) -> String {
+        let to = self.vessel(kind);
+        if let Some(at) = self.at.clone() {
+            self.pour(&at, &to);
+        }
+        self.at = Some(to.clone());
+        to
+    }
+
+    /// The vessel in hand, or one of that kind if there is none.
+    fn here(&mut self, or: VesselKind) -> String {
+        match &self.at {
+            Some(at) => at.clone(),
+            None => {
+                let id = self.vessel(or);
+                self.at = Some(id.clone());
+                id
+            }
+        }
+    }
+
+    /// What one part is, where the recipe is written in parts: such that all of them make a pitcher, or what it
+    /// says that it makes.
+    fn part(&mut self, makes: &Makes) {
+        let parts: f64 = self
+            .entries
+            .iter()
+            .filter_map(|e| e.item.amount.as_ref())
+            .flat_map(|a| a.terms().iter())
+            .filter(|t| t.measure == Measure::Part)
+            .map(|t| t.value)
+            .sum();
+        if parts > 0.0 {
+            let volume = makes.volume.as_ref().and_then(Amount::as_millilitres);
+            let glasses = makes.glasses.map(|n| f64::from(n) * 200.0);
+            let ml = volume.or(glasses).unwrap_or(1000.0) / parts;
+            self.drink.part = Some(Amount::millilitres(kitchen_round(ml.clamp(5.0, 5000.0))));
+        }
+    }
+
+    /// The line that is filled up to, where something fills: as the list says, or as much as the recipe makes.
+    fn line_to(
+        &mut self,
+        makes: &Makes,
+        which: Option<usize>,
+        done: &[Done],
+        differs: &mut Vec<Differs>,
+    ) -> Option<Amount> {
+        let listed = self.entries.iter().find(|e| e.item.fills).and_then(|e| e.item.amount.clone());
+        let topped = done
+            .iter()
+            .find(|d| {
+                d.doing.verb == Verb::TopUp
+                    && d.doing.uses.iter().all(|u| !matches!(u.share, Share::Amount(_)))
+            })
+            .and_then(|d| d.doing.amount.clone());
+        let listed = listed.or(topped);
+        let glass = makes.glass.as_ref().and_then(Amount::as_millilitres).unwrap_or(250.0);
+        let said = makes
+            .volume
+            .clone()
+            .or_else(|| makes.glasses.map(|n| Amount::millilitres(f64::from(n) * glass)));
+        match (listed, said) {
+            (Some(listed), Some(said)) => {
+                let (a, b) = (listed.as_millilitres()?, said.as_millilitres()?);
+                // A glass is 150 to 300 ml: so many glasses say only about how much there is.
+                let room = if makes.volume.is_some() { 0.1 } else { 0.4 };
+                if (a / b - 1.0).abs() <= room || (b / a - 1.0).abs() <= room {
+                    return Some(listed);
+                }
+                let which = which.unwrap_or(0).min(1);
+                let glasses = makes.glasses.filter(|_| makes.volume.is_none());
+                differs.push(Differs {
+                    key: "makes".into(),
+                    message: match glasses {
+                        Some(n) => format!("The text fills up to {listed}, and makes {n} glasses, which would be {said}."),
+                        None => format!("The text fills up to {listed}, and says that it makes {said}."),
+                    },
+                    choices: vec![listed.to_string(), said.to_string()],
+                    chosen: which,
+                });
+                Some(if which == 1 { said } else { listed })
+            }
+            (listed, said) => listed.or(said),
+        }
+    }
+
+    /// What goes in of an entry, and where.
+    fn put(&mut self, entry: usize, share: f64, vessel: &str) {
+        let share = share.min(self.left[entry]);
+        if share <= 1e-6 {
+            return;
+        }
+        let item = self.item(entry).clone();
+        let Some(it) = self.ingredient(entry).cloned() else { return };
+        let Some(amount) = item.amount.clone() else { return };
+        self.left[entry] -= share;
+        if self.left[entry] < 0.02 {
+            self.left[entry] = 0.0;
+        }
+        let amount = if share > 0.999 { amount } else { amount.scaled(share) };
+        let pieces = amount.terms().iter().any(|t| t.measure.dimension() == Dimension::Count);
+        if pieces && self.cupboard.can_be_squeezed(&it) {
+            self.push(Action::Squeeze {
+                into: vessel.into(),
+                ingredient: it.id.clone(),
+                amount,
+                halves_into: None,
+            });
+        } else {
+            self.push(Action::Add {
+                into: vessel.into(),
+                ingredient: it.id.clone(),
+                amount,
+                warmth: item.warmth,
+                cut: item.cut,
+                portions: 1,
+            });
+        }
+        if item.warmth == Warmth::Boiling || item.warmth == Warmth::Hot {
+            self.hot = true;
+        }
+        self.now_holds(vessel);
+    }
+
+    /// The entries that a doing is about, and how much of each.
+    fn about(&self, doing: &Doing) -> Vec<(usize, f64)> {
+        let mut all: Vec<(usize, f64)> = Vec::new();
+        for one in &doing.uses {
+            let of = |e: usize| self.item(e).ingredient.as_deref() == Some(one.found.id.as_str());
+            let indices = 0..self.entries.len();
+            let open = |e: &usize| of(*e) && self.left[*e] > 0.0 && !self.item(*e).garnish;
+            let near = |e: &usize| {
+                // Of two lots of sugar that of the syrup is meant where the syrup is made.
+                let group = self.entries[*e].group.as_deref();
+                group.is_some_and(|g| one.words.iter().any(|w| g.contains(w.text.as_str())))
+            };
+            let found =
+                indices.clone().filter(open).find(near).or_else(|| indices.clone().find(open));
+            let Some(entry) = found else { continue };
+            let share = match &one.share {
+                Share::All => self.left[entry],
+                Share::Rest => self.left[entry],
+                Share::Part(part) => part.min(self.left[entry]),
+                Share::Some => 0.3_f64.min(self.left[entry]),
+                Share::Amount(amount) => match (self.weight(entry, amount), self.whole(entry)) {
+                    (Some(part), Some(whole)) if whole > 0.0 => {
+                        (part / whole).min(self.left[entry])
+                    }
+                    _ => self.left[entry],
+                },
+            };
+            // Less than a twentieth left over is a slip of the pen.
+            let share = if self.left[entry] - share < 0.05 { self.left[entry] } else { share };
+            if !all.iter().any(|(known, _)| *known == entry) {
+                all.push((entry, share));
+            }
+        }
+        if doing.everything
+            && matches!(
+                doing.verb,
+                Verb::Put
+                    | Verb::Blend
+                    | Verb::Stir
+                    | Verb::Boil(_)
+                    | Verb::Heat
+                    | Verb::Steep
+                    | Verb::Pour
+            )
+        {
+            for entry in 0..self.entries.len() {
+                let later = matches!(self.kind(entry), Some(Kind::Ice | Kind::Soda))
+                    || self.item(entry).garnish
+                    || self.item(entry).fills;
+                if self.left[entry] > 0.0 && !later && !all.iter().any(|(known, _)| *known == entry)
+                {
+                    all.push((entry, self.left[entry]));
+                }
+            }
+        }
+        all
+    }
+
+    fn weight(&self, entry: usize, amount: &Amount) -> Option<f64> {
+        self.cupboard.weigh(self.ingredient(entry)?, amount).ok().map(|w| w.grams.0)
+    }
+
+    fn whole(&self, entry: usize) -> Option<f64> {
+        self.weight(entry, self.item(entry).amount.as_ref()?)
+    }
+
+    /// What was cut goes in with what is worked on next, unless a later sentence names it.
+    fn put_prepared(&mut self, vessel: &str) {
+        for entry in std::mem::take(&mut self.prepared) {
+            if self.claims[entry].is_none_or(|last| last <= self.now)
+                && !self.item(entry).garnish
+                && !self.item(entry).fills
+            {
+                self.put(entry, self.left[entry], vessel);
+            }
+        }
+    }
+
+    /// Puts in what a doing names. What fills up waits for its line, but some of it may be needed before.
+    fn put_all(&mut self, doing: &Doing, vessel: &str, line: Option<&Amount>) {
+        if matches!(
+            doing.verb,
+            Verb::Blend | Verb::Boil(_) | Verb::Heat | Verb::Steep | Verb::Rub | Verb::Macerate
+        ) {
+            self.put_prepared(vessel);
+        }
+        for (entry, share) in self.about(doing) {
+            if !self.item(entry).fills {
+                let from = self.drink.steps.len();
+                let guessed = doing.uses.iter().any(|u| u.share == Share::Some);
+                // Boiling water that is poured over is boiling, whatever the list says.
+                let boil = doing.boiling && self.kind(entry) == Some(Kind::Water);
+                self.put(entry, share, vessel);
+                if boil
+                    && let Some(Action::Add { warmth, .. }) =
+                        self.drink.steps.last_mut().map(|s| &mut s.action)
+                {
+                    *warmth = Warmth::Boiling;
+                    self.hot = true;
+                }
+                if guessed && self.drink.steps.len() > from {
+                    self.guess(from, "“Some” is taken as a third.");
+                }
+            } else if doing.verb != Verb::TopUp {
+                // A part of the water that fills up later: as the text says, or a quarter of the whole.
+                let said = doing.uses.iter().find_map(|u| match &u.share {
+                    Share::Amount(amount) if amount.as_millilitres().is_some() => {
+                        Some(amount.clone())
+                    }
+                    _ => None,
+                });
+                let whole = line.and_then(Amount::as_millilitres).unwrap_or(2000.0);
+                let guessed = said.is_none();
+                let amount =
+                    said.unwrap_or_else(|| Amount::millilitres(kitchen_round(whole * 0.25)));
+                let Some(id) = self.item(entry).ingredient.clone() else { continue };
+                let boiling = doing.boiling || matches!(doing.verb, Verb::Boil(_));
+                let warmth = if boiling && !matches!(doing.verb, Verb::Boil(_) | Verb::Heat) {
+                    Warmth::Boiling
+                } else {
+                    Warmth::Usual
+                };
+                self.push(Action::Add {
+                    into: vessel.into(),
+                    ingredient: id,
+                    amount,
+                    warmth,
+                    cut: keen_core::drink::Cut::Usual,
+                    portions: 1,
+                });
+                self.now_holds(vessel);
+                if guessed {
+                    self.guess(
+                        self.drink.steps.len() - 1,
+                        "How much of the water is guessed: a quarter of it.",
+                    );
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,161 @@
+//! Which thing of the list a word of the method means; and what the method alone says goes in.
+
+use super::*;
+
+/// Finds for everything that the method names what of the list it is; what isn't in the list goes in by the
+/// method alone.
+pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], names: &Names<'_>) {
+    let in_list = entries.len();
+    let listed = in_list > 0;
+    for Done { line, doing } in done {
+        let (verb, to_line) = (doing.verb, doing.amount.clone());
+        // "The juice", "the leaves": all of that sort in the list.
+        let sorts: Vec<_> =
+            doing.uses.iter().filter(|u| u.found.id.starts_with('~')).cloned().collect();
+        doing.uses.retain(|u| !u.found.id.starts_with('~'));
+        for sort in sorts {
+            for entry in entries.iter() {
+                let Some(it) =
+                    entry.item.ingredient.as_deref().and_then(|id| names.cupboard.ingredient(id))
+                else {
+                    continue;
+                };
+                let named = doing.uses.iter().any(|u| u.found.id == it.id);
+                if method::is_of_sort(it, &sort.found.id) && !named {
+                    let mut one = sort.clone();
+                    one.found.id.clone_from(&it.id);
+                    doing.uses.push(one);
+                }
+            }
+        }
+        for one in &mut doing.uses {
+            let id = one.found.id.clone();
+            // Where the method alone says what goes in, another litre of water is another one.
+            let more = matches!(one.share, Share::Amount(_))
+                && !one.words.windows(2).any(|w| w[0].is(&["of"]) && w[1].is(&["the"]));
+            let known = match_of(entries, &id, names.cupboard).filter(|k| *k < in_list || !more);
+            if let Some(known) = known {
+                one.found.id = entries[known].item.ingredient.clone().unwrap_or(id);
+                continue;
+            }
+            let Some(it) = names.cupboard.ingredient(&id) else { continue };
+            let said = matches!(one.share, Share::Amount(_));
+            let counted = list::items(&one.words, names);
+            let from_words =
+                counted.into_iter().find(|i| i.ingredient.as_deref() == Some(id.as_str()));
+            let water = matches!(it.kind, Kind::Water | Kind::Ice);
+            // What is served with it is put on the glass; what the list forgot is only named.
+            // "Peel 1 cucumber and blend it" says how much there is, where no list does.
+            let counted_out = !listed
+                && verb == Verb::Prepare
+                && from_words.as_ref().is_some_and(|i| i.said && i.sure == Sure::Understood);
+            if !said
+                && !counted_out
+                && (matches!(verb, Verb::Serve | Verb::Prepare) || it.kind == Kind::Ice)
+            {
+                continue;
+            }
+            // Something of that word is in the list, and isn't known here.
+            let named = |e: &Entry| {
+                e.item.ingredient.is_none()
+                    && one.words.iter().any(|w| {
+                        w.text.len() > 2 && e.item.words.iter().any(|o| o.stem.starts_with(&w.stem))
+                    })
+            };
+            if !said && entries.iter().any(named) {
+                continue;
+            }
+            if listed
+                && !said
+                && !water
+                && from_words.as_ref().is_none_or(|i| i.sure != Sure::Understood)
+            {
+                let mention = matches!(
+                    verb,
+                    Verb::Steep | Verb::Strain | Verb::Cool | Verb::Chill | Verb::Lift | Verb::Stir
+                );
+                if mention {
+                    continue;
+                }
+            }
+            if !listed && matches!(verb, Verb::Lift | Verb::Strain) && !said {
+                continue;
+            }
+            let mut item = from_words.unwrap_or_else(|| Item {
+                ingredient: Some(id.clone()),
+                words: one.words.clone(),
+                amount: Some(names.cupboard.usual_amount(it)),
+                other: None,
+                sure: Sure::Guessed,
+                why: vec![
+                    "The text doesn't say how much; this is what is usual in a pitcher.".into(),
+                ],
+                fills: false,
+                garnish: false,
+                optional: false,
+                warmth: Warmth::Usual,
+                cut: keen_core::drink::Cut::Usual,
+                said: false,
+                instead: Vec::new(),
+            });
+            if verb == Verb::TopUp && matches!(it.kind, Kind::Water | Kind::Soda) && !said {
+                item.fills = true;
+                item.amount.clone_from(&to_line);
+                item.sure = if item.amount.is_some() { Sure::Understood } else { Sure::Guessed };
+                item.why.clear();
+            }
+            one.share = Share::All;
+            one.found.id.clone_from(&id);
+            let nth = entries.iter().filter(|e| e.line == *line).count();
+            entries.push(Entry {
+                key: format!("{line}.{nth}"),
+                line: *line,
+                item,
+                group: None,
+                left_out: false,
+            });
+        }
+    }
+}
+
+/// What is only named where it is served is put on the glass.
+pub(in crate::pasted) fn only_served(entries: &mut [Entry], done: &[Done]) {
+    for entry in entries {
+        let names = |d: &&Done| {
+            d.doing
+                .uses
+                .iter()
+                .any(|u| entry.item.ingredient.as_deref() == Some(u.found.id.as_str()))
+        };
+        let mut verbs = done.iter().filter(names).map(|d| d.doing.verb).peekable();
+        let measured = entry.item.amount.as_ref().is_some_and(|a| a.as_millilitres().is_some());
+        if verbs.peek().is_some() && verbs.all(|v| v == Verb::Serve) && !measured {
+            entry.item.garnish = true;
+        }
+    }
+}
+
+/// What of the list a name in the method means: itself, or the only thing that does the same.
+fn match_of(entries: &[Entry], id: &str, cupboard: &Cupboard) -> Option<usize> {
+    let of = |e: &&Entry, id: &str| e.item.ingredient.as_deref() == Some(id);
+    let index = |entry: &Entry| entries.iter().position(|e| std::ptr::eq(e, entry));
+    if let Some(found) = entries.iter().find(|e| of(e, id)) {
+        return index(found);
+    }
+    let it = cupboard.ingredient(id)?;
+    let same_fruit = |other: &Ingredient| {
+        cupboard.produce_of(it).any(|p| p.gives.contains(&other.id))
+            && !matches!(other.kind, Kind::Ice)
+    };
+    let like = |other: &Ingredient| match it.kind {
+        Kind::Sweetener | Kind::Syrup => matches!(other.kind, Kind::Sweetener | Kind::Syrup),
+        Kind::Water => other.kind == Kind::Water,
+        Kind::Soda => other.kind == Kind::Soda,
+        Kind::Acid => other.kind == Kind::Acid,
+        _ => same_fruit(other),
+    };
+    let found = entries.iter().find(|e| {
+        e.item.ingredient.as_deref().and_then(|id| cupboard.ingredient(id)).is_some_and(like)
+    })?;
+    index(found)
+}

@@ -1,0 +1,492 @@
+//! Which ingredient the words of a recipe mean.
+//!
+//! The cupboard's names and other names come first, and what it buys by the piece; then words of other kitchens.
+//! Of all names whose words all stand in the text the longest is meant: "lemon verbena" is not a lemon.
+
+use std::collections::HashMap;
+
+use keen_core::cupboard::{Cupboard, Ingredient, Kind};
+
+use super::words::{Word, stem, words};
+
+/// What else people call things, and what that is here; `~` where it is only the nearest thing.
+const OTHER: [(&str, &str); 101] = [
+    ("sugar", "white_sugar"),
+    ("granulated", "white_sugar"),
+    ("golden caster sugar", "caster_sugar"),
+    ("raw sugar", "demerara"),
+    ("brown sugar", "light_brown_sugar"),
+    ("muscovado", "~dark_brown_sugar"),
+    ("icing sugar", "~caster_sugar"),
+    ("powdered sugar", "~caster_sugar"),
+    ("confectioner sugar", "~caster_sugar"),
+    ("golden syrup", "~invert_syrup"),
+    ("corn syrup", "~glucose_syrup"),
+    ("sugar syrup", "simple_syrup_1_1"),
+    ("rich sugar syrup", "simple_syrup_2_1"),
+    ("agave", "agave_syrup"),
+    ("agave nectar", "agave_syrup"),
+    ("maple", "maple_syrup"),
+    ("stevia", "stevia_glycosides"),
+    ("hibiscus", "hibiscus_dried"),
+    ("hibiscus flower", "hibiscus_dried"),
+    ("hibiscus petal", "hibiscus_dried"),
+    ("flor de jamaica", "hibiscus_dried"),
+    ("jamaica flower", "hibiscus_dried"),
+    ("hibiscus tea", "hibiscus_dried"),
+    ("fresh hibiscus", "roselle_fresh"),
+    ("fresh roselle", "roselle_fresh"),
+    ("mint", "mint"),
+    ("peppermint", "~mint"),
+    ("lemon balm", "~mint"),
+    ("ginger", "ginger_root"),
+    ("turmeric", "turmeric_root"),
+    ("lemon grass", "lemongrass"),
+    ("melon", "cantaloupe"),
+    ("cantaloup", "cantaloupe"),
+    ("galia melon", "~honeydew"),
+    ("water melon", "watermelon"),
+    ("cuke", "cucumber"),
+    ("black currant", "blackcurrant"),
+    ("currant", "blackcurrant"),
+    ("cassis", "blackcurrant"),
+    ("cherry", "sour_cherry"),
+    ("rosehip", "~hibiscus_dried"),
+    ("tamarind", "tamarind_pulp"),
+    ("tamarind paste", "tamarind_pulp"),
+    ("tamarind block", "tamarind_pulp"),
+    ("pomegranate", "pomegranate_arils"),
+    ("passion fruit", "passion_fruit_pulp"),
+    ("passionfruit", "passion_fruit_pulp"),
+    ("soursop", "soursop"),
+    ("cinnamon", "cinnamon_stick"),
+    ("clove", "clove"),
+    ("allspice", "allspice_berry"),
+    ("cardamom", "cardamom_green"),
+    ("cardamon", "cardamom_green"),
+    ("peppercorn", "black_pepper"),
+    ("pepper", "black_pepper"),
+    ("bay", "bay_leaf"),
+    ("vanilla", "vanilla_bean"),
+    ("vanilla essence", "vanilla_extract"),
+    ("aniseed", "anise_seed"),
+    ("palm sugar", "~piloncillo"),
+    ("coconut sugar", "~piloncillo"),
+    ("thai basil", "~basil"),
+    ("salt", "table_salt"),
+    ("sea salt", "table_salt"),
+    ("citric acid", "citric_acid"),
+    ("tartaric acid", "tartaric_acid"),
+    ("cream of tartar", "~tartaric_acid"),
+    ("vitamin c", "ascorbic_acid"),
+    ("apple vinegar", "cider_vinegar"),
+    ("apple cider vinegar", "cider_vinegar"),
+    ("vinegar", "~cider_vinegar"),
+    ("wine vinegar", "~red_wine_vinegar"),
+    ("white vinegar", "~cider_vinegar"),
+    ("fizz", "club_soda"),
+    ("soda", "club_soda"),
+    ("mineral water", "~club_soda"),
+    ("sparkling mineral water", "club_soda"),
+    ("still water", "water"),
+    ("kettle", "water"),
+    ("filtered water", "water"),
+    ("spring water", "water"),
+    ("ice", "ice"),
+    ("ice cube", "ice"),
+    ("crushed ice", "ice"),
+    ("rum", "spirit_40abv"),
+    ("white rum", "spirit_40abv"),
+    ("brandy", "~spirit_40abv"),
+    ("whisky", "~spirit_40abv"),
+    ("whiskey", "~spirit_40abv"),
+    ("tequila", "spirit_40abv"),
+    ("bitters", "aromatic_bitters"),
+    ("rosewater", "rose_water"),
+    ("orange flower water", "orange_blossom_water"),
+    ("chia", "chia_seed"),
+    ("rice", "rice_white"),
+    ("condensed milk", "condensed_milk_sweet"),
+    ("yoghurt", "yogurt"),
+    ("tea bag", "black_tea"),
+    ("elderflower head", "elderflower"),
+    ("rose", "rose_petals"),
+    ("camomile", "chamomile"),
+];
+
+/// What squeezing, grating, peeling and slicing make of a citrus fruit: its word, juice, zest, peel, slices, and
+/// the peeled fruit.
+const CITRUS: [(&str, [Option<&str>; 5]); 10] = [
+    (
+        "pink grapefruit",
+        [
+            Some("pink_grapefruit_juice"),
+            Some("grapefruit_zest"),
+            Some("grapefruit_peel"),
+            None,
+            Some("pink_grapefruit"),
+        ],
+    ),
+    (
+        "key lime",
+        [Some("key_lime_juice"), Some("lime_zest"), Some("lime_peel"), Some("lime_slices"), None],
+    ),
+    (
+        "lemon",
+        [
+            Some("lemon_juice"),
+            Some("lemon_zest"),
+            Some("lemon_peel"),
+            Some("lemon_slices"),
+            Some("lemon_whole_flesh"),
+        ],
+    ),
+    (
+        "lime",
+        [
+            Some("lime_juice"),
+            Some("lime_zest"),
+            Some("lime_peel"),
+            Some("lime_slices"),
+            Some("lime_whole"),
+        ],
+    ),
+    (
+        "orange",
+        [
+            Some("orange_juice"),
+            Some("orange_zest"),
+            Some("orange_peel"),
+            Some("orange_slices"),
+            Some("sweet_orange"),
+        ],
+    ),
+    (
+        "grapefruit",
+        [
+            Some("grapefruit_juice"),
+            Some("grapefruit_zest"),
+            Some("grapefruit_peel"),
+            None,
+            Some("grapefruit"),
+        ],
+    ),
+    ("mandarin", [Some("mandarin_juice"), None, Some("mandarin_peel"), None, Some("mandarin")]),
+    ("clementine", [Some("mandarin_juice"), None, Some("mandarin_peel"), None, Some("mandarin")]),
+    ("tangerine", [Some("mandarin_juice"), None, Some("mandarin_peel"), None, Some("mandarin")]),
+    ("satsuma", [Some("mandarin_juice"), None, Some("mandarin_peel"), None, Some("mandarin")]),
+];
+
+const JUICE: [&str; 9] = [
+    "juice",
+    "juiced",
+    "squeezed",
+    "squeeze",
+    "squeezing",
+    "squashed",
+    "pressed",
+    "squash",
+    "juicing",
+];
+const ZEST: [&str; 5] = ["zest", "zested", "grated", "zesting", "rasped"];
+const PEEL: [&str; 6] = ["peel", "rind", "strip", "pared", "paring", "skin"];
+const SLICES: [&str; 9] =
+    ["sliced", "slice", "round", "wheel", "rounds", "slices", "wedge", "halved", "cut"];
+const FLESH: [&str; 4] = ["quartered", "segment", "segmented", "whole"];
+
+/// Something that the words may mean.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Found {
+    pub(super) id: String,
+    /// Whether it is only the nearest thing here.
+    pub(super) nearest: bool,
+    /// The places of its words.
+    pub(super) at: Vec<usize>,
+}
+
+/// All names by which the cupboard's ingredients are found.
+pub(super) struct Names<'a> {
+    pub(super) cupboard: &'a Cupboard,
+    /// The words of each name, what it means, and whether that is only near.
+    names: Vec<(Vec<String>, String, bool)>,
+    /// By their first words.
+    by_word: HashMap<String, Vec<usize>>,
+}
+
+impl<'a> Names<'a> {
+    pub(super) fn of(cupboard: &'a Cupboard) -> Self {
+        let mut names: Vec<(Vec<String>, String, bool)> = Vec::new();
+        let mut add = |name: &str, id: &str, near: bool| {
+            let stems: Vec<String> = words(name)
+                .into_iter()
+                .filter(|w| !w.is_sign() && !w.is(&["of", "with", "the"]))
+                .map(|w| w.stem)
+                .collect();
+            if !stems.is_empty() && !names.iter().any(|(known, ..)| *known == stems) {
+                names.push((stems, id.to_owned(), near));
+            }
+        };
+        for (name, id) in OTHER {
+            let bare = id.trim_start_matches('~');
+            if cupboard.ingredient(bare).is_some() {
+                add(name, bare, bare != id);
+            }
+        }
+        for it in cupboard.ingredients() {
+            add(&it.name, &it.id, false);
+            // "Dried hibiscus calyces (roselle)": as it stands before the bracket, too.
+            if let Some((front, _)) = it.name.split_once(" (") {
+                add(front, &it.id, false);
+            }
+        }
+        for it in cupboard.ingredients() {
+            for alias in &it.aliases {
+                add(alias, &it.id, false);
+            }
+        }
+        for it in cupboard.ingredients() {
+            // "Mint leaves" is mint, "Ginger root" ginger, "Fresh thyme" thyme; a fruit's juice is no fruit.
+            let plain: Vec<&str> = it
+                .name
+                .split(' ')
+                .filter(|w| {
+                    ![
+                        "leaves",
+                        "root",
+                        "Fresh",
+                        "seeds",
+                        "Dried",
+                        "dried",
+                        "powder",
+                        "berries",
+                        "flowers",
+                        "Whole",
+                        "pulp",
+                        "Purified",
+                        "(food-grade)",
+                        "Cored",
+                        "Plain",
+                    ]
+                    .contains(w)
+                })
+                .collect();
+            if !matches!(it.kind, Kind::Juice | Kind::Peel | Kind::Zest) {
+                add(&plain.join(" "), &it.id, false);
+            }
+        }
+        for produce in cupboard.produce() {
+            let given = || produce.gives.iter().filter_map(|id| cupboard.ingredient(id));
+            let flesh =
+                given().find(|it| !matches!(it.kind, Kind::Juice | Kind::Peel | Kind::Zest));
+            if let Some(it) = flesh.or(given().next()) {
+                add(&produce.name, &it.id, false);
+                add(&produce.plural, &it.id, false);
+            }
+        }
+        let mut by_word: HashMap<String, Vec<usize>> = HashMap::new();
+        for (index, (stems, ..)) in names.iter().enumerate() {
+            by_word.entry(stems[0].clone()).or_default().push(index);
+        }
+        Self { cupboard, names, by_word }
+    }
+
+    /// What the words mean: the longest name first, each word used once. Words after a bracket count less.
+    pub(super) fn find(&self, words: &[Word]) -> Option<Found> {
+        let candidates = words.iter().enumerate().flat_map(|(at, word)| {
+            self.by_word.get(&word.stem).into_iter().flatten().map(move |i| (at, *i))
+        });
+        let mut best: Option<(usize, bool, usize, Found)> = None;
+        for (at, index) in candidates {
+            let (stems, id, near) = &self.names[index];
+            let Some(places) = placed(words, at, stems) else { continue };
+            // What is bitter has no bitters in it.
+            if id == "aromatic_bitters" && words[at].text == "bitter" {
+                continue;
+            }
+            // "Gin-free" has none in it; "ice-cold" is no ice.
+            let next = |n: usize| {
+                places
+                    .last()
+                    .and_then(|p| words.get(p + n))
+                    .is_some_and(|w| w.is(&["free", "less"]) || (id == "ice" && w.is(&["cold"])))
+            };
+            if next(1) || next(2) && words[places[places.len() - 1] + 1].is(&["-"]) {
+                continue;
+            }
+            let together = places.windows(2).all(|pair| pair[1] == pair[0] + 1);
+            let better = best.as_ref().is_none_or(|(length, beside, first, _)| {
+                (stems.len(), together, std::cmp::Reverse(at))
+                    > (*length, *beside, std::cmp::Reverse(*first))
+            });
+            if better {
+                let found = Found { id: id.clone(), nearest: *near, at: places };
+                best = Some((stems.len(), together, at, found));
+            }
+        }
+        best.map(|(.., found)| found)
+    }
+
+    /// Every ingredient that is named, in the order of the text; no word is used twice.
+    pub(super) fn find_all(&self, words: &[Word]) -> Vec<Found> {
+        let mut left: Vec<Word> = words.to_vec();
+        let mut all: Vec<Found> = Vec::new();
+        while let Some(found) = self.find(&left) {
+            for place in &found.at {
+                left[*place].stem = String::new();
+                left[*place].text = String::new();
+            }
+            all.push(found);
+            if all.len() > 12 {
+                break;
+            }
+        }
+        all.sort_by_key(|found| found.at[0]);
+        all
+    }
+
+    /// The citrus fruit that is meant, where one is: what is used of it, by the words that stand with it.
+    pub(super) fn citrus(&self, words: &[Word]) -> Option<Vec<Found>> {
+        let plain = self.find(words).filter(|found| !found.id.ends_with("_whole"))?;
+        // Lemon verbena, lemon oil and orange-blossom water are no citrus; nor is what was named whole.
+        let (_, parts) = CITRUS.iter().find(|(fruit, parts)| {
+            let stems: Vec<&str> = fruit.split(' ').collect();
+            stems.iter().all(|s| words.iter().any(|w| w.stem == *s))
+                && (parts.iter().flatten().any(|id| *id == plain.id)
+                    || plain.id == *fruit
+                    || fruit.ends_with(plain.id.as_str()))
+        })?;
+        let says = |any: &[&str]| {
+            words.iter().any(|w| any.contains(&w.text.as_str()) || any.contains(&w.stem.as_str()))
+        };
+        let peeled_off = words.iter().any(|w| w.is(&["peeled", "unpeeled"]));
+        let chosen = [
+            says(&ZEST) && parts[1].is_some(),
+            says(&PEEL) && !says(&ZEST) && parts[2].is_some(),
+            says(&JUICE),
+            says(&SLICES) && parts[3].is_some(),
+            (says(&FLESH) || peeled_off) && parts[4].is_some(),
+        ];
+        let order = [1, 2, 0, 3, 4];
+        let mut ids: Vec<&str> = order
+            .into_iter()
+            .zip(chosen)
+            .filter(|(_, chosen)| *chosen)
+            .filter_map(|(part, _)| parts[part])
+            .collect();
+        // "Peeled and juiced" is juice, "halved and squeezed" too: what is done last is what is used.
+        if says(&JUICE) {
+            ids.retain(|id| {
+                id.ends_with("_juice") || id.ends_with("_zest") || id.ends_with("_peel")
+            });
+        }
+        if ids.len() > 1 && says(&SLICES) && ids.iter().any(|id| id.ends_with("_slices")) {
+            ids.retain(|id| !id.ends_with("_flesh") && *id != "lime_whole");
+        }
+        if ids.is_empty() {
+            ids.push(parts[0]?);
+        }
+        let at = plain.at;
+        Some(
+            ids.into_iter()
+                .filter(|id| self.cupboard.ingredient(id).is_some())
+                .map(|id| Found { id: id.to_owned(), nearest: false, at: at.clone() })
+                .collect(),
+        )
+    }
+
+    /// What it might be: those that share a word, or most of its letters.
+    pub(super) fn nearest(&self, words: &[Word]) -> Vec<&'a Ingredient> {
+        let wanted: Vec<&str> = words
+            .iter()
+            .filter(|w| !w.is_sign() && w.stem.len() > 2)
+            .map(|w| w.stem.as_str())
+            .collect();
+        let mut scored: Vec<(f64, &Ingredient)> = self
+            .cupboard
+            .ingredients()
+            .iter()
+            .map(|it| {
+                let theirs: Vec<String> = it
+                    .name
+                    .split([' ', '-', ','])
+                    .map(|w| stem(&w.to_lowercase()))
+                    .filter(|w| w.len() > 2)
+                    .collect();
+                let near = |a: &str, b: &str| -> f64 {
+                    let (a3, b3) = (thirds(a), thirds(b));
+                    let both = a3.iter().filter(|t| b3.contains(*t)).count() as f64;
+                    2.0 * both / (a3.len() + b3.len()).max(1) as f64
+                };
+                let best = |w: &&str| theirs.iter().map(|t| near(w, t)).fold(0.0, f64::max);
+                (wanted.iter().map(best).sum::<f64>() / theirs.len().max(1) as f64, it)
+            })
+            .filter(|(score, _)| *score > 0.25)
+            .collect();
+        scored.sort_by(|a, b| b.0.total_cmp(&a.0));
+        scored.into_iter().take(4).map(|(_, it)| it).collect()
+    }
+}
+
+/// The letters of a word by threes, for how alike two words are.
+fn thirds(word: &str) -> Vec<[char; 3]> {
+    let padded: Vec<char> =
+        std::iter::once(' ').chain(word.chars().take(30)).chain([' ']).collect();
+    padded.windows(3).map(|w| [w[0], w[1], w[2]]).collect()
+}
+
+/// Where the words of a name stand, the first at `at` and all others within a few words.
+fn placed(words: &[Word], at: usize, stems: &[String]) -> Option<Vec<usize>> {
+    let mut places = vec![at];
+    for stem in &stems[1..] {
+        let last = *places.last()?;
+        let next = (last + 1..words.len().min(last + 4)).find(|p| words[*p].stem == *stem)?;
+        // A name doesn't go over a comma or a bracket.
+        if words[last + 1..next].iter().any(|w| w.is_sign() && w.text != "-") {
+            return None;
+        }
+        places.push(next);
+    }
+    Some(places)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_longest_name_is_meant() {
+        let names = Names::of(Cupboard::builtin());
+        for (text, id) in [
+            ("lemon verbena leaves", "lemon_verbena"),
+            ("granulated sugar", "white_sugar"),
+            ("dried hibiscus flowers", "hibiscus_dried"),
+            ("fresh mint leaves, torn", "mint"),
+            ("soft brown sugar", "light_brown_sugar"),
+            ("sparkling water", "club_soda"),
+            ("cold water", "water"),
+            ("piece of fresh ginger, sliced", "ginger_root"),
+            ("tin of condensed milk", "condensed_milk_sweet"),
+            ("orange blossom water", "orange_blossom_water"),
+            ("ripe cantaloupe melon", "cantaloupe"),
+        ] {
+            let found = names.find(&words(text)).unwrap_or_else(|| panic!("{text}"));
+            assert_eq!(found.id, id, "{text}");
+        }
+        assert_eq!(names.find(&words("until it smells")), None);
+    }
+
+    #[test]
+    fn of_citrus_is_used_what_the_words_say() {
+        let names = Names::of(Cupboard::builtin());
+        let ids = |text: &str| -> Vec<String> {
+            names.citrus(&words(text)).into_iter().flatten().map(|f| f.id).collect()
+        };
+        assert_eq!(ids("lemons"), ["lemon_juice"]);
+        assert_eq!(ids("lemons, zest grated and juiced"), ["lemon_zest", "lemon_juice"]);
+        assert_eq!(ids("lime, cut into rounds"), ["lime_slices"]);
+        assert_eq!(ids("oranges, peel only, in strips"), ["orange_peel"]);
+        assert_eq!(ids("lemons, peeled and juiced"), ["lemon_juice"]);
+        assert_eq!(ids("lemon verbena"), [""; 0]);
+        assert_eq!(ids("orange blossom water"), [""; 0]);
+    }
+}

@@ -1,0 +1,137 @@
+//! What a text was read as: its lines, what goes in, what doesn't agree, and what may be said of them.
+
+use keen_core::drink::Drink;
+use keen_core::quantity::Amount;
+use serde::{Deserialize, Serialize};
+
+/// How sure it is that a part of the text was read as it was meant.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
+#[serde(rename_all = "snake_case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Sure {
+    /// It says so.
+    Understood,
+    /// It leaves something open, and what is usual was taken.
+    Guessed,
+    /// It has to be said what is meant.
+    Asked,
+    /// It is no part of the making, or can't be read; it stands in the note.
+    Aside,
+}
+
+/// A part of a line, and how sure it is.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Run {
+    /// The text, as it stands.
+    pub text: String,
+    /// How sure.
+    pub sure: Sure,
+}
+
+/// A line of the text.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PastedLine {
+    /// Its parts in order; together they are the line.
+    pub runs: Vec<Run>,
+    /// What was read from it, in short: what goes in, or what is done.
+    pub read: Vec<String>,
+}
+
+/// Something that goes into the drink.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Thing {
+    /// Names it within this text.
+    pub key: String,
+    /// Its line, from 0.
+    pub line: usize,
+    /// The words that it was read from.
+    pub words: String,
+    /// The ingredient's id; none where it isn't known.
+    pub ingredient: Option<String>,
+    /// The ingredient's name.
+    pub name: Option<String>,
+    /// How much; none for what fills up to a line.
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+    pub amount: Option<Amount>,
+    /// Whether it fills up to a line.
+    pub fills: bool,
+    /// How sure that is.
+    pub sure: Sure,
+    /// What was guessed, or what is asked.
+    pub why: Vec<String>,
+    /// What else it might be.
+    pub offers: Vec<Offer>,
+    /// Whether it is left out.
+    pub left_out: bool,
+}
+
+/// An ingredient that might be meant.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Offer {
+    /// Its id.
+    pub id: String,
+    /// Its name.
+    pub name: String,
+}
+
+/// Two things that the text says and that can't both be.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Differs {
+    /// Names it within this text.
+    pub key: String,
+    /// What doesn't agree.
+    pub message: String,
+    /// What there is to choose from.
+    pub choices: Vec<String>,
+    /// Which was taken.
+    pub chosen: usize,
+}
+
+/// Something that was said of what was read.
+#[derive(Debug, Clone, PartialEq, Default, Deserialize)]
+#[serde(default, deny_unknown_fields)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Choice {
+    /// The thing or the disagreement that it is about.
+    pub key: String,
+    /// The ingredient that is meant: its id.
+    pub ingredient: Option<String>,
+    /// How much of it.
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+    pub amount: Option<Amount>,
+    /// Whether it stays out.
+    pub left_out: Option<bool>,
+    /// Which of two things that don't agree.
+    pub chosen: Option<usize>,
+}
+
+/// Something that was guessed of a step.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StepGuess {
+    /// The step's id.
+    pub step: String,
+    /// What was guessed.
+    pub why: String,
+}
+
+/// A text as it was read.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Pasted {
+    /// Its lines.
+    pub lines: Vec<PastedLine>,
+    /// What goes in.
+    pub things: Vec<Thing>,
+    /// What doesn't agree.
+    pub differs: Vec<Differs>,
+    /// The drink, ready to be put on the shelf.
+    pub drink: Drink,
+    /// What was guessed of single steps.
+    pub guesses: Vec<StepGuess>,
+}

@@ -1,0 +1,714 @@
+//! The text as a whole: which line is what, what was chosen, and what it all comes to.
+
+use keen_core::cupboard::Cupboard;
+use keen_core::drink::limits;
+
+use super::list::{self, Item};
+use super::making::{self, Done, Entry, Makes};
+use super::method;
+use super::names::Names;
+use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
+use super::words::{Word, number, words};
+
+/// The longest text that is read.
+pub const MOST_CHARACTERS: usize = 20_000;
+/// Lines that are read; what comes after is left aside.
+const MOST_LINES: usize = 400;
+/// Words of a line that are read.
+const MOST_WORDS: usize = 400;
+/// Things that go into one drink.
+const MOST_THINGS: usize = 60;
+
+/// What a line is.
+enum Kind {
+    Blank,
+    Title,
+    Heading(Section, Option<String>),
+    Makes,
+    List,
+    Method,
+    Aside,
+}
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Section {
+    Open,
+    List,
+    Method,
+    Aside,
+}
+
+/// Reads a recipe. Any text can be read; what can't stands in the drink's note.
+#[must_use]
+pub fn read_recipe(text: &str, choices: &[Choice], cupboard: &Cupboard) -> Pasted {
+    let names = Names::of(cupboard);
+    let mut reader = Reader {
+        names: &names,
+        section: Section::Open,
+        group: None,
+        title: None,
+        lines: Vec::new(),
+        entries: Vec::new(),
+        done: Vec::new(),
+        makes: Makes::default(),
+        aside: Vec::new(),
+    };
+    let text = &text[..text.char_indices().nth(MOST_CHARACTERS).map_or(text.len(), |(at, _)| at)];
+    for line in text.lines().take(MOST_LINES) {
+        reader.line(line);
+    }
+    reader.finish(choices)
+}
+
+struct Reader<'a> {
+    names: &'a Names<'a>,
+    section: Section,
+    group: Option<String>,
+    title: Option<String>,
+    lines: Vec<PastedLine>,
+    entries: Vec<Entry>,
+    done: Vec<Done>,
+    makes: Makes,
+    aside: Vec<String>,
+}
+
+/// Takes what stands before a line of a list: a dot, a dash, a number with a bracket.
+fn bare(line: &str) -> (&str, bool) {
+    let trimmed = line.trim_start();
+    let dots = ['-', '*', '•', '–', '—', '·', '◦', '▪', '■', '□', '☐', '✓', '>', '#', '|'];
+    let without = trimmed.trim_start_matches(dots).trim_start();
+    let without =
+        without.strip_prefix("[ ]").or(without.strip_prefix("[x]")).unwrap_or(without).trim_start();
+    let lower = without.get(..4).map(str::to_lowercase);
+    if lower.as_deref() == Some("step") {
+        let rest = without[4..].trim_start();
+        let end = rest.find(|c: char| !c.is_ascii_digit()).unwrap_or(rest.len());
+        if end > 0 {
+            return (rest[end..].trim_start_matches([':', '.', ')', '-', ' ']), true);
+        }
+    }
+    let digits = without.find(|c: char| !c.is_ascii_digit()).unwrap_or(without.len());
+    if (1..3).contains(&digits) && without[digits..].starts_with([')', '.']) {
+        let rest = &without[digits + 1..];
+        // "1.5 l" is no numbering.
+        if !rest.starts_with(|c: char| c.is_ascii_digit()) {
+            return (rest.trim_start(), true);
+        }
+    }
+    // A heading of Markdown is no line of a list.
+    (without, without.len() < trimmed.len() && !trimmed.starts_with('#'))
+}
+
+fn says(words: &[Word], any: &[&str]) -> bool {
+    words.iter().any(|w| w.is(any))
+}
+
+impl Reader<'_> {
+    fn line(&mut self, line: &str) {
+        let (text, marked) = bare(line);
+        let mut found = words(text);
+        found.truncate(MOST_WORDS);
+        let kind = self.kind(line, text, &found, marked);
+        let offset = line.len() - text.len();
+        let at = self.lines.len();
+        let whole = |sure| vec![Run { text: line.to_owned(), sure }];
+        let shown = match kind {
+            Kind::Blank => PastedLine { runs: whole(Sure::Aside), read: Vec::new() },
+            Kind::Title => {
+                let front = front(&found);
+                let mut title = text;
+                if front < found.len() {
+                    let before = self.makes.clone();
+                    self.read_makes(&found[front..]);
+                    // How much it makes isn't what it is called.
+                    if self.makes != before {
+                        title = &text[..found[front].from];
+                    }
+                }
+                self.title = Some(title.trim().trim_end_matches([':', '.']).to_owned());
+                PastedLine { runs: whole(Sure::Understood), read: Vec::new() }
+            }
+            Kind::Heading(section, group) => {
+                (self.section, self.group) = (section, group);
+                // "Ingredients (for one gallon)"
+                let front = front(&found);
+                if front < found.len() {
+                    self.read_makes(&found[front..]);
+                }
+                PastedLine { runs: whole(Sure::Understood), read: Vec::new() }
+            }
+            Kind::Makes => {
+                self.read_makes(&found);
+                PastedLine { runs: whole(Sure::Understood), read: Vec::new() }
+            }
+            Kind::List => {
+                let sure = self.read_list(at, &found);
+                PastedLine { runs: whole(sure), read: Vec::new() }
+            }
+            Kind::Method => self.read_method(at, line, offset, text),
+            Kind::Aside => {
+                self.aside.push(text.trim().to_owned());
+                PastedLine { runs: whole(Sure::Aside), read: Vec::new() }
+            }
+        };
+        self.lines.push(shown);
+    }
+
+    fn kind(&self, line: &str, text: &str, found: &[Word], marked: bool) -> Kind {
+        if found.iter().all(Word::is_sign) {
+            return Kind::Blank;
+        }
+        let first = &found[0];
+        if let Some(heading) = heading(text, found) {
+            return heading;
+        }
+        if self.is_makes(found) {
+            return Kind::Makes;
+        }
+        let timing = [
+            "prep",
+            "preparation",
+            "total",
+            "cooking",
+            "cook",
+            "ready",
+            "difficulty",
+            "calories",
+            "source",
+            "author",
+        ];
+        if found.len() < 12
+            && first.is(&timing)
+            && found.iter().any(|w| w.is(&["time", ":", "in", "kcal"]))
+            && !says(found, &["the"])
+        {
+            return Kind::Aside;
+        }
+        // "Note: don't let it stand longer, or it turns bitter."
+        let remark = first.is(&["note", "tip", "nb", "storage", "variation", "warning", "ps"])
+            && found.get(1).is_some_and(|w| w.is(&[":", "-", "–", "."]));
+        if self.section == Section::Aside || remark {
+            return Kind::Aside;
+        }
+        let items = list::items(found, self.names);
+        let known = items.iter().any(|i| i.ingredient.is_some());
+        let doings = method::doings(found, self.names);
+        let orders =
+            doings.first().is_some_and(|d| d.verb_at <= found[found.len().min(3) - 1].from)
+                && !matches!(
+                    first.text.as_str(),
+                    "juice" | "zest" | "peel" | "squeeze" | "rest" | "drink"
+                );
+        let sentence = (text.trim_end().ends_with('.') && found.len() > 5)
+            || (found.len() > 14 && doings.len() > 1);
+        let counted = number(found).is_some();
+        match self.section {
+            Section::Method => {
+                if counted && known && doings.is_empty() && found.len() < 14 {
+                    return Kind::List;
+                }
+                return if doings.is_empty() { Kind::Aside } else { Kind::Method };
+            }
+            Section::List if known || counted => {
+                // "In a small pan, combine the sugar and the water. Bring to the boil."
+                let told = orders || (sentence && doings.len() > 1);
+                return if told && !counted && (sentence || found.len() > 8) {
+                    Kind::Method
+                } else {
+                    Kind::List
+                };
+            }
+            _ => {}
+        }
+        // "Lemonade for a hot day" is no line of the list, though it names a fruit.
+        let untitled = self.title.is_none() && self.entries.is_empty() && self.done.is_empty();
+        // "Ginger cordial (makes 1.2 litres)", "Lemonade | 1 gallon": what is said behind is how much it makes.
+        let front = front(found);
+        if untitled && front < found.len() && front > 0 && number(found).is_none() && front <= 9 {
+            let named = list::items(&found[..front], self.names);
+            let makes = found[front..].iter().any(|w| {
+                w.is(&[
+                    "makes", "serves", "serve", "for", "portions", "gallon", "litre", "liter", "l",
+                    "quart", "glass", "serving", "people", "person", "drink", "bottle",
+                ])
+            });
+            if makes && named.iter().all(|i| !i.said) {
+                return Kind::Title;
+            }
+        }
+        let title_like = untitled
+            && (!counted || !known && found.len() <= 6)
+            && !marked
+            && found.len() <= 12
+            && !sentence
+            && !text.contains(": ")
+            && !text.ends_with(':');
+        let says_how_much = items.iter().any(|i| i.said && i.ingredient.is_some());
+        let headed = line.trim_start().starts_with("# ");
+        if title_like
+            && (!orders || found.len() <= 4 || is_capital(text) || headed)
+            && !(says_how_much && (doings.len() > 1 || counted))
+        {
+            let amount_inside = (0..found.len()).any(|at| {
+                found[at].text.starts_with(|c: char| c.is_ascii_digit())
+                    && number(&found[at..]).is_some_and(|(_, used)| {
+                        super::words::measure(&found[at + used..]).is_some()
+                    })
+            });
+            if !amount_inside {
+                return Kind::Title;
+            }
+        }
+        if known
+            && !doings.is_empty()
+            && (orders || (sentence && found.len() > 9))
+            && !(counted && found.len() < 12 && !sentence)
+        {
+            return Kind::Method;
+        }
+        let listed = counted
+            || marked
+            || (found.len() <= 9 && !sentence)
+            || items.len() > 2
+            || (says_how_much && found.len() <= 14);
+        if known && listed && (counted || !orders) {
+            return Kind::List;
+        }
+        if !doings.is_empty() && (orders || sentence || found.len() > 6) {
+            return Kind::Method;
+        }
+        if (counted || (marked && self.section == Section::List)) && found.len() <= 12 && !sentence
+        {
+            return Kind::List;
+        }
+        // "Zitronensaft 80 ml": what it is has to be asked, but it is counted out.
+        let measured = (0..found.len()).any(|at| list::plain(&found[at..]).is_some());
+        let short = found.len() <= if measured { 8 } else { 5 };
+        if (known || (measured && (marked || !untitled))) && doings.is_empty() && short && !sentence
+        {
+            Kind::List
+        } else {
+            Kind::Aside
+        }
+    }
+
+    fn is_makes(&self, found: &[Word]) -> bool {
+        let start = found.iter().take(3).any(|w| {
+            w.is(&[
+                "serves", "serving", "makes", "yield", "yields", "servings", "portions",
+                "quantity", "amount", "fills", "gives",
+            ]) || w.text == "serve"
+        });
+        // "Makes about 1.5 litres of squash, to be thinned 1 to 5": what comes after the amount doesn't count.
+        let few = found.len() <= if found[0].is(&["makes"]) { 16 } else { 10 };
+        let counted = (0..found.len())
+            .any(|at| number(&found[at..]).is_some_and(|_| !found[at].is(&["a", "an"])));
+        let people = found.len() <= 6
+            && found[0].is(&["for"])
+            && says(found, &["people", "person", "glass", "glasses", "guest", "serving", "drink"]);
+        (start
+            && few
+            && counted
+            && found[0].text != "serve"
+            && !says(found, &["over", "with", "ice"]))
+            || (people && counted)
+    }
+
+    fn read_makes(&mut self, found: &[Word]) {
+        let mut at = 0;
+        while at < found.len() {
+            if let Some((amount, used)) = list::plain(&found[at..])
+                && amount.as_millilitres().is_some()
+                && !super::words::number(&found[at..])
+                    .and_then(|(_, n)| found.get(at + n))
+                    .is_some_and(|w| w.is(&["glass", "glasses", "cup", "cups"]))
+            {
+                let each = self.makes.glasses.is_some()
+                    && (says(&found[at..], &["each"]) || says(&found[..at], &["of"]));
+                if each {
+                    self.makes.glass = Some(amount)
+                } else {
+                    self.makes.volume = Some(amount)
+                }
+                at += used;
+            } else if let Some((many, used)) = number(&found[at..])
+                && !found[at].is(&["a", "an"])
+                && (1.0..=2000.0).contains(&many.low)
+            {
+                self.makes.glasses.get_or_insert(many.low.round().max(1.0) as u32);
+                at += used;
+            } else {
+                at += 1;
+            }
+        }
+    }
+
+    fn read_list(&mut self, at: usize, found: &[Word]) -> Sure {
+        let items = list::items(found, self.names);
+        let mut worst = Sure::Understood;
+        if items.is_empty() {
+            self.aside.push(join(found));
+            return Sure::Aside;
+        }
+        for item in items {
+            worst = worst.max(item.sure);
+            self.enter(at, item);
+        }
+        worst
+    }
+
+    fn enter(&mut self, line: usize, item: Item) {
+        if self.entries.len() >= MOST_THINGS {
+            return;
+        }
+        let nth = self.entries.iter().filter(|e| e.line == line).count();
+        let entry = Entry {
+            key: format!("{line}.{nth}"),
+            line,
+            // What may stay out, and isn't known for sure, stays out until it is said.
+            left_out: item.optional && item.sure == Sure::Asked,
+            item,
+            group: self.group.clone(),
+        };
+        self.entries.push(entry);
+    }
+
+    /// The sentences of a line of the method, each by itself.
+    fn read_method(&mut self, at: usize, line: &str, offset: usize, text: &str) -> PastedLine {
+        let mut runs: Vec<Run> = Vec::new();
+        let mut upto = 0;
+        let mut mark = |from: usize, to: usize, sure: Sure| {
+            if from > upto {
+                runs.push(Run { text: line[upto..from].to_owned(), sure: Sure::Aside });
+            }
+            if to > from.max(upto) {
+                runs.push(Run { text: line[from.max(upto)..to].to_owned(), sure });
+                upto = to;
+            }
+        };
+        for (begin, sentence) in sentences(text) {
+            let mut found = words(sentence);
+            found.truncate(MOST_WORDS);
+            // "To drink: 1 part syrup to 4 parts fizzy water" is for the glass.
+            if found.len() > 2
+                && found[0].is(&["to"])
+                && found[1].is(&["drink", "serve"])
+                && found[2].is(&[":", ",", "mix", "dilute"])
+            {
+                self.aside.push(sentence.trim().to_owned());
+                continue;
+            }
+            if self.is_makes(&found) {
+                self.read_makes(&found);
+                mark(offset + begin, offset + begin + sentence.len(), Sure::Understood);
+                continue;
+            }
+            let doings = method::doings(&found, self.names);
+            if doings.is_empty() {
+                // A sentence that does nothing may still say what goes in: "You need 6 lemons and 200 g sugar."
+                let items: Vec<Item> = if (0..found.len())
+                    .any(|n| found[n].text.starts_with(|c: char| c.is_ascii_digit()))
+                {
+                    list::items(&found, self.names)
+                        .into_iter()
+                        .filter(|i| i.ingredient.is_some())
+                        .collect()
+                } else {
+                    Vec::new()
+                };
+                if items.is_empty() {
+                    if found.len() > 1 {
+                        self.aside.push(sentence.trim().to_owned());
+                    }
+                } else {
+                    let sure = items.iter().map(|i| i.sure).max().unwrap_or(Sure::Aside);
+                    items.into_iter().for_each(|item| self.enter(at, item));
+                    mark(offset + begin, offset + begin + sentence.len(), sure);
+                }
+                continue;
+            }
+            let mut aside_from = 0;
+            for doing in doings {
+                let (from, to) = (offset + begin + doing.from, offset + begin + doing.to);
+                let guessed =
+                    doing.loose || doing.uses.iter().any(|u| u.share == method::Share::Some);
+                mark(from, to, if guessed { Sure::Guessed } else { Sure::Understood });
+                aside_from = doing.to;
+                self.done.push(Done { line: at, doing });
+            }
+            let rest = sentence[aside_from..].trim_matches(|c: char| !c.is_alphanumeric());
+            if !rest.is_empty() {
+                self.aside.push(rest.to_owned());
+            }
+        }
+        if upto < line.len() {
+            runs.push(Run { text: line[upto..].to_owned(), sure: Sure::Aside });
+        }
+        PastedLine { runs, read: Vec::new() }
+    }
+
+    fn finish(mut self, choices: &[Choice]) -> Pasted {
+        let cupboard = self.names.cupboard;
+        making::resolve(&mut self.entries, &mut self.done, self.names);
+        making::only_served(&mut self.entries, &self.done);
+        self.entries.truncate(MOST_THINGS);
+        let chosen = |key: &str| choices.iter().rev().find(|c| c.key == key);
+        let mut differs = Vec::new();
+        for entry in &mut self.entries {
+            if let Some(other) = &entry.item.other {
+                let one = entry.item.amount.clone();
+                let key = format!("{}/amount", entry.key);
+                let which = chosen(&key).and_then(|c| c.chosen).unwrap_or(0).min(1);
+                let name = entry
+                    .item
+                    .ingredient
+                    .as_deref()
+                    .and_then(|id| cupboard.ingredient(id))
+                    .map_or("it", |it| it.name.as_str());
+                if let Some(one) = one {
+                    differs.push(Differs {
+                        key,
+                        message: format!("The text says two amounts of {}.", name.to_lowercase()),
+                        choices: vec![one.to_string(), other.to_string()],
+                        chosen: which,
+                    });
+                    if which == 1 {
+                        entry.item.amount = Some(other.clone());
+                    }
+                }
+            }
+            if let Some(choice) = chosen(&entry.key) {
+                choose(entry, choice, cupboard);
+            }
+        }
+        let which = chosen("makes").and_then(|c| c.chosen);
+        let made = making::make(
+            &self.entries,
+            &self.done,
+            &self.makes,
+            self.title.as_deref(),
+            which,
+            cupboard,
+        );
+        differs.extend(made.differs);
+        let mut drink = made.drink;
+        for entry in self.entries.iter().filter(|e| e.item.ingredient.is_none() || e.left_out) {
+            self.aside.push(join(&entry.item.words));
+        }
+        self.aside.extend(made.left);
+        drink.note = note(&self.aside);
+        let things: Vec<Thing> =
+            self.entries.iter().map(|entry| thing(entry, self.names)).collect();
+        for entry in &things {
+            if let Some(line) = self.lines.get_mut(entry.line) {
+                let amount = entry.amount.as_ref().map_or_else(String::new, |a| format!("{a} "));
+                let name = entry.name.clone().unwrap_or_else(|| "?".into()).to_lowercase();
+                line.read.push(format!("{amount}{name}"));
+                // What was said since is understood.
+                if line.runs.len() == 1 && line.runs[0].sure != Sure::Aside {
+                    line.runs[0].sure = things
+                        .iter()
+                        .filter(|t| t.line == entry.line)
+                        .map(|t| t.sure)
+                        .max()
+                        .unwrap_or(entry.sure);
+                }
+            }
+        }
+        for (line, what) in made.read {
+            if let Some(line) = self.lines.get_mut(line) {
+                line.read.push(what);
+            }
+        }
+        Pasted { lines: self.lines, things, differs, drink, guesses: made.guesses }
+    }
+}
+
+fn choose(entry: &mut Entry, choice: &Choice, cupboard: &Cupboard) {
+    if let Some(id) = &choice.ingredient
+        && let Some(it) = cupboard.ingredient(id)
+    {
+        entry.item.ingredient = Some(id.clone());
+        entry.left_out = false;
+        let fits = entry.item.amount.as_ref().is_some_and(|a| cupboard.weigh(it, a).is_ok());
+        if !fits && !entry.item.fills {
+            entry.item.amount = Some(cupboard.usual_amount(it));
+            entry.item.why = vec![
+                "How much that is can't be said here; this is what is usual in a pitcher.".into(),
+            ];
+            entry.item.sure = Sure::Guessed;
+        } else {
+            entry.item.why.clear();
+            entry.item.sure = Sure::Understood;
+        }
+    }
+    if let Some(amount) = &choice.amount {
+        entry.item.amount = Some(amount.clone());
+        if entry.item.ingredient.is_some() {
+            entry.item.sure = Sure::Understood;
+            entry.item.why.clear();
+        }
+    }
+    if let Some(left_out) = choice.left_out {
+        entry.left_out = left_out;
+        if entry.item.ingredient.is_some() && !left_out && entry.item.optional {
+            entry.item.sure = Sure::Understood;
+            entry.item.why.clear();
+        }
+    }
+}
+
+fn thing(entry: &Entry, names: &Names<'_>) -> Thing {
+    let Item { ingredient, words, amount, sure, why, fills, instead, .. } = &entry.item;
+    let it = ingredient.as_deref().and_then(|id| names.cupboard.ingredient(id));
+    let offer =
+        |it: &keen_core::cupboard::Ingredient| Offer { id: it.id.clone(), name: it.name.clone() };
+    let mut offers: Vec<Offer> =
+        instead.iter().filter_map(|id| names.cupboard.ingredient(id)).map(offer).collect();
+    if *sure != Sure::Understood || ingredient.is_none() {
+        let more =
+            names.nearest(words).into_iter().filter(|near| it.is_none_or(|it| it.id != near.id));
+        offers.extend(more.map(offer));
+        offers.dedup();
+        offers.truncate(4);
+    }
+    Thing {
+        key: entry.key.clone(),
+        line: entry.line,
+        words: join(words),
+        ingredient: ingredient.clone(),
+        name: it.map(|it| it.name.clone()),
+        amount: amount.clone(),
+        fills: *fills,
+        sure: *sure,
+        why: why.clone(),
+        offers,
+        left_out: entry.left_out,
+    }
+}
+
+/// Whether every longer word begins with a capital: "COLD BREW HIBISCUS", "Cold Brew for Two".
+fn is_capital(text: &str) -> bool {
+    let mut long = text
+        .split(|c: char| !c.is_alphanumeric())
+        .filter(|w| w.chars().count() > 3)
+        .map(|w| w.starts_with(|c: char| c.is_uppercase() || c.is_ascii_digit()));
+    long.next() == Some(true) && long.all(|capital| capital)
+}
+
+/// How many words stand before a bracket or a stroke.
+fn front(found: &[Word]) -> usize {
+    found.iter().position(|w| w.is(&["(", "|", "~", "–", "—"])).unwrap_or(found.len())
+}
+
+/// The words as they stood, with single spaces.
+fn join(words: &[Word]) -> String {
+    let mut text = String::new();
+    let mut last = 0;
+    for word in words {
+        if !text.is_empty() && word.from > last {
+            text.push(' ');
+        }
+        text.push_str(&word.written);
+        last = word.to;
+    }
+    text
+}
+
+/// What was left aside, as much of it as a note holds; it is said where something had to be cut.
+fn note(aside: &[String]) -> String {
+    let mut note = String::new();
+    for line in aside.iter().filter(|l| !l.is_empty()) {
+        if note.chars().count() + line.chars().count() + 2 > limits::NOTE - 4 {
+            note.push_str("\n…");
+            break;
+        }
+        if !note.is_empty() {
+            note.push('\n');
+        }
+        note.push_str(line);
+    }
+    note.chars().filter(|c| !c.is_control() || *c == '\n').collect()
+}
+
+/// The sentences of a text, and where each begins.
+fn sentences(text: &str) -> Vec<(usize, &str)> {
+    let mut all = Vec::new();
+    let mut from = 0;
+    let bytes = text.as_bytes();
+    for (at, c) in text.char_indices() {
+        let ends = match c {
+            '!' | '?' | ';' => true,
+            '.' => {
+                // "1.5 l", "approx. 2 l", "tbsp. sugar" go on.
+                let digit = |n: usize| bytes.get(n).is_some_and(u8::is_ascii_digit);
+                let word = text[from..at]
+                    .rsplit(|c: char| !c.is_alphanumeric())
+                    .next()
+                    .unwrap_or("")
+                    .to_lowercase();
+                let short = [
+                    "approx", "ca", "tbsp", "tsp", "oz", "lb", "fl", "min", "mins", "hr", "no",
+                    "c", "e", "g", "i",
+                ];
+                let inside = at > 0 && digit(at - 1) && digit(at + 1);
+                let goes_on = |c: char| c.is_lowercase() || c.is_ascii_digit();
+                let shortened = short.contains(&word.as_str())
+                    && text[at + 1..].trim_start().starts_with(goes_on);
+                !inside && !shortened
+            }
+            _ => false,
+        };
+        if ends {
+            all.push((from, &text[from..at + c.len_utf8()]));
+            from = at + c.len_utf8();
+        }
+    }
+    if !text[from..].trim().is_empty() {
+        all.push((from, &text[from..]));
+    }
+    all
+}
+
+/// "Ingredients", "Method:", "For the syrup:".
+fn heading(text: &str, found: &[Word]) -> Option<Kind> {
+    let text = text.trim();
+    let colon = text.ends_with(':');
+    let before = found.iter().position(|w| w.is(&["("])).filter(|at| *at > 0);
+    let found = &found[..before.unwrap_or(found.len())];
+    let plain: Vec<&str> = found.iter().filter(|w| !w.is_sign()).map(|w| w.text.as_str()).collect();
+    if plain.len() > 6 {
+        return None;
+    }
+    let joined = plain.join(" ");
+    let section = match joined.as_str() {
+        "ingredients" | "ingredient" | "you need" | "you will need" | "what you need"
+        | "you'll need" | "you’ll need" | "what goes in" | "shopping list" | "stuff" => {
+            Some(Section::List)
+        }
+        "method" | "directions" | "instructions" | "preparation" | "how to make it" | "steps"
+        | "how" | "procedure" | "to make" | "what to do" | "how to" | "making it" => {
+            Some(Section::Method)
+        }
+        "notes" | "note" | "tips" | "tip" | "variations" | "nutrition" | "comments" | "storage"
+        | "variation" => Some(Section::Aside),
+        _ => None,
+    };
+    if let Some(section) = section {
+        return Some(Kind::Heading(section, None));
+    }
+    let about = match plain.first().copied() {
+        Some("for") if colon || plain.len() <= 4 => {
+            plain.iter().skip(1).filter(|w| **w != "the").copied().collect::<Vec<_>>()
+        }
+        _ if colon && plain.len() <= 3 => plain.clone(),
+        _ => return None,
+    };
+    let numbered = found.iter().any(|w| w.text.starts_with(|c: char| c.is_ascii_digit()));
+    let people =
+        about.iter().any(|w| ["people", "glasses", "servings", "person", "guests"].contains(w));
+    if about.is_empty() || numbered || people {
+        return None;
+    }
+    Some(Kind::Heading(Section::List, Some(about.join(" "))))
+}
