@@ -1,6 +1,7 @@
 use rusqlite::{Connection, OptionalExtension, Row, params};
 
 use crate::error::{Result, StoreError};
+use crate::said::{remember_said, said};
 use crate::store::Store;
 
 /// A batch as it is kept: what was to be made, and what happened since.
@@ -24,6 +25,10 @@ pub struct KeptBatch {
     pub clock: Option<String>,
     /// How it ended, as text, if it has.
     pub ending: Option<String>,
+    /// How it was liked, 1 to 5, if that was said.
+    pub rating: Option<i64>,
+    /// Since when it has the picture that it has, RFC 3339.
+    pub picture: Option<String>,
 }
 
 /// Which batches are looked for.
@@ -33,6 +38,18 @@ pub struct Wanted<'a> {
     pub drink: Option<&'a str>,
     /// Only those that go on.
     pub going: bool,
+    /// Only those that are finished, practice left out.
+    pub made: bool,
+    /// Words that stand in its name or in what was said of it.
+    pub words: &'a str,
+    /// Begun on that day or later, RFC 3339.
+    pub from: Option<&'a str>,
+    /// Begun before that, RFC 3339.
+    pub before: Option<&'a str>,
+    /// Liked so much at least, 1 to 5.
+    pub rating: Option<i64>,
+    /// How many are passed over.
+    pub after: usize,
 }
 
 /// How well predicted readings were, over batches.
@@ -70,7 +87,9 @@ pub struct Saying<'a> {
     pub finishes: Option<bool>,
 }
 
-const COLUMNS: &str = "id, drink_id, name, body, begun_at, finished_at, practice, clock, ending";
+const COLUMNS: &str =
+    "id, drink_id, name, body, begun_at, finished_at, practice, clock, ending, rating,
+     (SELECT put_at FROM pictures WHERE batch_id = batches.id)";
 
 fn batch(row: &Row<'_>) -> rusqlite::Result<KeptBatch> {
     Ok(KeptBatch {
@@ -83,6 +102,8 @@ fn batch(row: &Row<'_>) -> rusqlite::Result<KeptBatch> {
         practice: row.get(6)?,
         clock: row.get(7)?,
         ending: row.get(8)?,
+        rating: row.get(9)?,
+        picture: row.get(10)?,
     })
 }
 
@@ -98,18 +119,10 @@ impl Store {
     /// If the database refuses.
     pub fn begin_batch(&self, new: &KeptBatch, key: Option<&str>) -> Result<KeptBatch> {
         self.write(|work| {
-            if let Some(key) = key {
-                let before: Option<String> = work
-                    .query_row("SELECT of FROM said WHERE key = ?1", [key], |row| row.get(0))
-                    .optional()?;
-                if let Some(before) = before {
-                    return find(work, &before)?.ok_or(StoreError::NotFound);
-                }
-                work.execute(
-                    "INSERT INTO said (key, of, version, at) VALUES (?1, ?2, 1, ?3)",
-                    params![key, new.id, new.begun_at],
-                )?;
+            if let Some((before, _)) = said(work, key)? {
+                return find(work, &before)?.ok_or(StoreError::NotFound);
             }
+            remember_said(work, key, (&new.id, 1), &new.begun_at)?;
             work.execute(
                 "INSERT INTO batches (id, drink_id, name, body, begun_at, practice, clock)
                  VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)",
@@ -149,15 +162,81 @@ impl Store {
     /// If the database refuses.
     pub fn batches(&self, wanted: &Wanted<'_>, most: usize) -> Result<Vec<KeptBatch>> {
         let reader = self.reader()?;
+        let (mut narrowed, mut values): (Vec<String>, Vec<&dyn rusqlite::ToSql>) =
+            Default::default();
+        let mut narrow = |sql: &str, value| {
+            values.push(value);
+            narrowed.push(sql.replace('?', &format!("?{}", values.len())));
+        };
+        if let Some(drink) = &wanted.drink {
+            narrow("drink_id = ?", drink);
+        }
+        if let Some(from) = &wanted.from {
+            narrow("begun_at >= ?", from);
+        }
+        if let Some(before) = &wanted.before {
+            narrow("begun_at < ?", before);
+        }
+        if let Some(rating) = &wanted.rating {
+            narrow("rating >= ?", rating);
+        }
+        if wanted.going {
+            narrowed.push("finished_at IS NULL".into());
+        }
+        if wanted.made {
+            narrowed.push("finished_at IS NOT NULL AND NOT practice".into());
+        }
+        // Where none goes on, the order by time alone is the same, and an index has it.
+        let order = match wanted.made {
+            true => "begun_at DESC, id DESC",
+            false => "finished_at IS NOT NULL, begun_at DESC, id DESC",
+        };
+        let narrowed = if narrowed.is_empty() { "true".to_owned() } else { narrowed.join(" AND ") };
+        let words: Vec<String> = wanted.words.split_whitespace().map(str::to_lowercase).collect();
+        // Of words SQLite folds those of ASCII only; they are looked for here.
+        let page = match words.is_empty() {
+            true => format!("LIMIT {most} OFFSET {}", wanted.after),
+            false => String::new(),
+        };
         let sql = format!(
-            "SELECT {COLUMNS} FROM batches
-             WHERE (?1 IS NULL OR drink_id = ?1) AND (NOT ?3 OR finished_at IS NULL)
-             ORDER BY finished_at IS NOT NULL, begun_at DESC, id DESC LIMIT ?2"
+            "SELECT {COLUMNS}, words FROM batches WHERE {narrowed}
+             ORDER BY {order} {page}"
         );
         let mut query = reader.prepare_cached(&sql)?;
-        let most = i64::try_from(most).unwrap_or(0);
-        let rows = query.query_map(params![wanted.drink, most, wanted.going], batch)?;
-        Ok(rows.collect::<rusqlite::Result<_>>()?)
+        let mut rows = query.query(rusqlite::params_from_iter(values))?;
+        let (mut all, mut passed) = (Vec::new(), 0);
+        while let Some(row) = rows.next()? {
+            if !words.is_empty() {
+                let text = row.get_ref("words")?.as_str().unwrap_or_default().to_lowercase();
+                if !words.iter().all(|word| text.contains(word)) {
+                    continue;
+                }
+                passed += 1;
+                if passed <= wanted.after {
+                    continue;
+                }
+            }
+            all.push(batch(row)?);
+            if all.len() >= most {
+                break;
+            }
+        }
+        Ok(all)
+    }
+
+    /// Keeps how a batch was liked, 1 to 5; `None` takes it back.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`] if there is no such batch.
+    pub fn rate_batch(&self, id: &str, rating: Option<i64>) -> Result<()> {
+        self.write(|work| {
+            match work
+                .execute("UPDATE batches SET rating = ?2 WHERE id = ?1", params![id, rating])?
+            {
+                0 => Err(StoreError::NotFound),
+                _ => Ok(()),
+            }
+        })
     }
 
     /// How well readings were predicted over all finished batches of a drink, or of all. Practice isn't
@@ -167,13 +246,11 @@ impl Store {
     /// If the database refuses.
     pub fn predicted(&self, drink: Option<&str>) -> Result<Predicted> {
         let reader = self.reader()?;
-        let sql = "SELECT coalesce(sum(json_extract(ending, '$.readings')), 0),
-                          coalesce(sum(json_extract(ending, '$.inside')), 0)
-                   FROM batches
-                   WHERE NOT practice AND json_valid(ending) AND (?1 IS NULL OR drink_id = ?1)";
-        Ok(reader.query_row(sql, [drink], |row| {
+        let sql = "SELECT readings, inside FROM predicted WHERE drink_id = ?1";
+        let found = reader.query_row(sql, [drink.unwrap_or_default()], |row| {
             Ok(Predicted { readings: row.get(0)?, inside: row.get(1)? })
-        })?)
+        });
+        Ok(found.optional()?.unwrap_or_default())
     }
 
     /// Sets a batch's own clock.

@@ -2,6 +2,7 @@ use rusqlite::{Connection, OptionalExtension, Row, Transaction, params};
 
 use crate::earlier::{self, Replaced};
 use crate::error::{Result, StoreError};
+use crate::said::{remember_said, said};
 use crate::store::Store;
 
 /// One sort of kept thing: drinks, or plans. They are kept alike.
@@ -51,6 +52,62 @@ pub struct Kept {
     pub changed_at: String,
 }
 
+/// What is known of a drink beside what it is.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Facts {
+    /// What it is filed under.
+    pub tags: Vec<String>,
+    /// How many times it was made.
+    pub made: i64,
+    /// When it was last made, RFC 3339.
+    pub last_made: Option<String>,
+    /// How its batches were liked, 1 to 5, in the middle.
+    pub rating: Option<f64>,
+}
+
+/// The order of a list.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum Order {
+    /// The last changed first.
+    #[default]
+    Changed,
+    /// By name.
+    Name,
+    /// The last made first.
+    Made,
+    /// The best liked first.
+    Rating,
+}
+
+/// Which are looked for.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Sought<'a> {
+    /// Part of a name.
+    pub name_has: &'a str,
+    /// What they are filed under.
+    pub tag: Option<&'a str>,
+    /// The ids of ingredients that all of them have in them.
+    pub ingredients: &'a [String],
+    /// The order.
+    pub order: Order,
+    /// How many are passed over.
+    pub after: usize,
+    /// How many at most.
+    pub most: usize,
+}
+
+/// A page of a list.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Found {
+    /// How many there are in all.
+    pub total: usize,
+    /// Those of the page.
+    pub first: Vec<(Kept, Facts)>,
+}
+
+/// Tags of a drink, and letters of a tag.
+const MOST_TAGS: usize = 12;
+
 /// A drink or plan to be kept.
 #[derive(Debug, Clone, Copy)]
 pub struct Draft<'a> {
@@ -65,6 +122,17 @@ pub struct Draft<'a> {
 }
 
 pub(crate) const COLUMNS: &str = "id, version, name, body, created_at, changed_at";
+const FACTS: &str = "tags, made, last_made, rating";
+
+fn facts_of(row: &Row<'_>) -> rusqlite::Result<Facts> {
+    let tags: Option<String> = row.get(6)?;
+    Ok(Facts {
+        tags: tags.and_then(|t| serde_json::from_str(&t).ok()).unwrap_or_default(),
+        made: row.get(7)?,
+        last_made: row.get(8)?,
+        rating: row.get(9)?,
+    })
+}
 
 pub(crate) fn kept(row: &Row<'_>) -> rusqlite::Result<Kept> {
     Ok(Kept {
@@ -97,27 +165,50 @@ fn insert(work: &Transaction<'_>, sort: Sort, id: &str, draft: Draft<'_>) -> Res
     Ok(())
 }
 
-/// Of which drink a change was said under that key, and which version it made.
-fn said(work: &Transaction<'_>, key: Option<&str>) -> Result<Option<(String, i64)>> {
-    let Some(key) = key else { return Ok(None) };
-    Ok(work
-        .query_row("SELECT of, version FROM said WHERE key = ?1", [key], |row| {
-            Ok((row.get(0)?, row.get(1)?))
-        })
-        .optional()?)
-}
-
-fn remember_said(work: &Transaction<'_>, draft: Draft<'_>, of: &str, version: i64) -> Result<()> {
-    if let Some(key) = draft.key {
-        work.execute(
-            "INSERT INTO said (key, of, version, at) VALUES (?1, ?2, ?3, ?4)",
-            params![key, of, version, draft.now],
-        )?;
-    }
-    Ok(())
-}
-
 impl Store {
+    /// What a drink is filed under, and how often it was made.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`] if there is no such drink.
+    pub fn facts(&self, id: &str) -> Result<Facts> {
+        let reader = self.reader()?;
+        let sql =
+            format!("SELECT {COLUMNS}, {FACTS} FROM drinks WHERE id = ?1 AND deleted_at IS NULL");
+        let found = reader.prepare_cached(&sql)?.query_row([id], facts_of).optional()?;
+        found.ok_or(StoreError::NotFound)
+    }
+
+    /// Files a drink under some words.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`] if there is no such drink.
+    pub fn set_tags(&self, id: &str, tags: &[String]) -> Result<()> {
+        let mut tags: Vec<&str> = tags.iter().map(|t| t.trim()).filter(|t| !t.is_empty()).collect();
+        tags.dedup();
+        tags.truncate(MOST_TAGS);
+        let text = serde_json::to_string(&tags).unwrap_or_else(|_| "[]".into());
+        self.write(|work| {
+            let sql = "UPDATE drinks SET tags = ?2 WHERE id = ?1 AND deleted_at IS NULL";
+            match work.execute(sql, params![id, text])? {
+                0 => Err(StoreError::NotFound),
+                _ => Ok(()),
+            }
+        })
+    }
+
+    /// All words that drinks are filed under, and how many of them.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn tags(&self) -> Result<Vec<(String, i64)>> {
+        let reader = self.reader()?;
+        let sql = "SELECT value, count(*) FROM drinks, json_each(drinks.tags)
+                   WHERE deleted_at IS NULL AND tags <> '[]' GROUP BY value ORDER BY count(*) DESC, value LIMIT 200";
+        let mut query = reader.prepare_cached(sql)?;
+        let rows = query.query_map([], |row| Ok((row.get(0)?, row.get(1)?)))?;
+        Ok(rows.collect::<rusqlite::Result<_>>()?)
+    }
+
     /// The drinks.
     #[must_use]
     pub fn drinks(&self) -> Rack<'_> {
@@ -142,7 +233,7 @@ impl Rack<'_> {
                 return find(work, self.sort, &before)?.ok_or(StoreError::NotFound);
             }
             insert(work, self.sort, id, draft)?;
-            remember_said(work, draft, id, 1)?;
+            remember_said(work, draft.key, (id, 1), draft.now)?;
             find(work, self.sort, id)?.ok_or(StoreError::NotFound)
         })
     }
@@ -164,45 +255,96 @@ impl Rack<'_> {
     }
 
     /// The first whose name holds the text, last changed first, and how many there are in all.
-    /// On a damaged shelf: those that can be read.
     ///
     /// # Errors
     /// If the database refuses.
     pub fn list(&self, name_has: &str, most: usize) -> Result<(usize, Vec<Kept>)> {
-        match self.store.note(self.list_quickly(name_has, most)) {
+        let Found { total, first } =
+            self.search(&Sought { name_has, most, ..Sought::default() })?;
+        Ok((total, first.into_iter().map(|(kept, _)| kept).collect()))
+    }
+
+    /// Those that are wanted, and how many there are in all. On a damaged shelf: those that can be read.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn search(&self, wanted: &Sought<'_>) -> Result<Found> {
+        match self.store.note(self.search_quickly(wanted)) {
             Err(StoreError::Damaged(_)) if self.sort == Sort::Drinks => {
-                let wanted = name_has.trim().to_lowercase();
+                let name = wanted.name_has.trim().to_lowercase();
                 let mut found = self.store.rescue()?.drinks;
-                found.retain(|kept| kept.name.to_lowercase().contains(&wanted));
+                found.retain(|kept| kept.name.to_lowercase().contains(&name));
                 found.sort_by(|a, b| b.changed_at.cmp(&a.changed_at));
                 let total = found.len();
-                found.truncate(most);
-                Ok((total, found))
+                let page = found.into_iter().skip(wanted.after).take(wanted.most);
+                let first = page.map(|kept| (kept, Facts::default())).collect();
+                Ok(Found { total, first })
             }
             found => found,
         }
     }
 
-    fn list_quickly(&self, name_has: &str, most: usize) -> Result<(usize, Vec<Kept>)> {
+    fn search_quickly(&self, wanted: &Sought<'_>) -> Result<Found> {
         let (reader, table) = (self.store.reader()?, self.sort.table());
-        let mut query = reader.prepare_cached(&format!(
-            "SELECT {COLUMNS} FROM {table} WHERE deleted_at IS NULL
-             ORDER BY changed_at DESC, id DESC"
-        ))?;
+        let drinks = self.sort == Sort::Drinks;
+        let (facts, order) = match (drinks, wanted.order) {
+            (true, Order::Name) => (FACTS, "name, id"),
+            (true, Order::Made) => (FACTS, "last_made DESC, id DESC"),
+            (true, Order::Rating) => (FACTS, "rating DESC, id DESC"),
+            (true, Order::Changed) => (FACTS, "changed_at DESC, id DESC"),
+            (false, _) => ("NULL, 0, NULL, NULL", "changed_at DESC, id DESC"),
+        };
+        let mut narrowed = String::new();
+        let mut values: Vec<&str> = Vec::new();
+        if drinks {
+            if let Some(tag) = wanted.tag {
+                values.push(tag);
+                narrowed += &format!(
+                    " AND EXISTS (SELECT 1 FROM json_each(tags) WHERE value = ?{})",
+                    values.len()
+                );
+            }
+            for ingredient in wanted.ingredients {
+                values.push(ingredient);
+                narrowed += &format!(
+                    " AND id IN (SELECT drink_id FROM drink_ingredients WHERE ingredient = ?{})",
+                    values.len()
+                );
+            }
+        }
+        let select = format!(
+            "SELECT {COLUMNS}, {facts} FROM {table} WHERE deleted_at IS NULL{narrowed} ORDER BY {order}"
+        );
+        let values = || rusqlite::params_from_iter(values.iter());
+        let name = wanted.name_has.trim().to_lowercase();
+        if name.is_empty() {
+            let count = match drinks && narrowed.is_empty() {
+                true => "SELECT drinks FROM on_shelf".to_owned(),
+                false => {
+                    format!("SELECT count(*) FROM {table} WHERE deleted_at IS NULL{narrowed}")
+                }
+            };
+            let total: i64 =
+                reader.prepare_cached(&count)?.query_row(values(), |row| row.get(0))?;
+            let page = format!("{select} LIMIT {} OFFSET {}", wanted.most, wanted.after);
+            let mut query = reader.prepare_cached(&page)?;
+            let rows = query.query_map(values(), |row| Ok((kept(row)?, facts_of(row)?)))?;
+            let first = rows.collect::<rusqlite::Result<_>>()?;
+            return Ok(Found { total: usize::try_from(total).unwrap_or(0), first });
+        }
         // SQLite folds case for ASCII only; names may be written in any script.
-        let wanted = name_has.trim().to_lowercase();
-        let mut rows = query.query([])?;
+        let mut query = reader.prepare_cached(&select)?;
+        let mut rows = query.query(values())?;
         let (mut total, mut first) = (0, Vec::new());
         while let Some(row) = rows.next()? {
-            let fits = |name: &str| name.to_lowercase().contains(&wanted);
-            if wanted.is_empty() || row.get_ref(2)?.as_str().is_ok_and(fits) {
+            if row.get_ref(2)?.as_str().is_ok_and(|text| text.to_lowercase().contains(&name)) {
                 total += 1;
-                if first.len() < most {
-                    first.push(kept(row)?);
+                if total > wanted.after && first.len() < wanted.most {
+                    first.push((kept(row)?, facts_of(row)?));
                 }
             }
         }
-        Ok((total, first))
+        Ok(Found { total, first })
     }
 
     /// Does something with the text of every one, those in the bin as well.
@@ -261,7 +403,7 @@ impl Rack<'_> {
                 ),
                 params![id, draft.name, draft.body, draft.now],
             )?;
-            remember_said(work, draft, id, version + 1)?;
+            remember_said(work, draft.key, (id, version + 1), draft.now)?;
             find(work, self.sort, id)?.ok_or(StoreError::NotFound)
         })
     }

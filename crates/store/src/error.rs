@@ -70,6 +70,12 @@ pub enum StoreError {
     /// The database refuses for a reason that should not arise.
     #[error("The shelf could not do that: {0}")]
     Database(rusqlite::Error),
+    /// A copy that is to be put in the shelf's place is none.
+    #[error("That is no copy of a shelf: {0}. Nothing was changed.")]
+    NoCopy(String),
+    /// Another one is being put in the shelf's place.
+    #[error("A backup is being put back already. Wait until that is done.")]
+    BeingRestored,
     /// The tables could not be brought up to date.
     #[error("The shelf can't be brought up to date: {0}. It was left as it is.")]
     Migration(#[from] rusqlite_migration::Error),

@@ -27,8 +27,10 @@
 
 #![warn(missing_docs)]
 
+mod backup;
 mod batches;
 mod bin;
+mod bottles;
 mod documents;
 mod drinks;
 mod earlier;
@@ -36,16 +38,24 @@ mod error;
 mod migrations;
 mod opening;
 mod phones;
+mod pictures;
 mod rescue;
+mod said;
 mod store;
+mod tastings;
 #[cfg(test)]
 mod tests;
+mod versions;
 
 pub use batches::{KeptBatch, KeptHappening, Predicted, Saying, Wanted};
 pub use bin::{BIN_DAYS, Binned};
+pub use bottles::{KeptBottle, KeptMove, WholeBottle};
 pub use documents::{Document, SetAside};
-pub use drinks::{Draft, Kept, Rack};
+pub use drinks::{Draft, Facts, Found, Kept, Order, Rack, Sought};
 pub use error::StoreError;
 pub use phones::KeptPhone;
+pub use pictures::KeptPicture;
 pub use rescue::Rescued;
 pub use store::{Condition, Store};
+pub use tastings::{KeptTaster, KeptTasting, KeptWord, Uttering};
+pub use versions::KeptVersion;

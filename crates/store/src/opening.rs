@@ -37,7 +37,7 @@ fn private_folder(folder: &Path, ours: bool) -> io::Result<()> {
 }
 
 #[cfg(unix)]
-fn private_file(path: &Path) -> io::Result<()> {
+pub(crate) fn private_file(path: &Path) -> io::Result<()> {
     use std::os::unix::fs::{OpenOptionsExt, PermissionsExt};
     let file = OpenOptions::new().append(true).create(true).mode(0o600).open(path)?;
     if file.metadata()?.permissions().mode() & 0o077 != 0 {
@@ -52,7 +52,7 @@ fn private_folder(folder: &Path, _ours: bool) -> io::Result<()> {
 }
 
 #[cfg(not(unix))]
-fn private_file(path: &Path) -> io::Result<()> {
+pub(crate) fn private_file(path: &Path) -> io::Result<()> {
     OpenOptions::new().append(true).create(true).open(path).map(drop)
 }
 
@@ -77,6 +77,8 @@ pub(crate) fn prepare(connection: &Connection) -> rusqlite::Result<()> {
     connection.busy_timeout(BUSY)?;
     connection.pragma_update(None, "journal_mode", "WAL")?;
     connection.pragma_update(None, "synchronous", "FULL")?;
+    // What is deleted is overwritten: who asks to be forgotten is.
+    connection.pragma_update_and_check(None, "secure_delete", "ON", |_| Ok(()))?;
     connection.pragma_update(None, "foreign_keys", "ON")
 }
 

@@ -39,6 +39,8 @@ pub struct Store {
     writer: Option<Mutex<Connection>>,
     /// Held as long as a server runs on it.
     _lock: Option<File>,
+    /// Held while another shelf is put in the place of this one.
+    pub(crate) restoring: Mutex<()>,
     /// Of a shelf that can't be written to, what is read is a copy.
     _copy: Option<tempfile::TempDir>,
 }
@@ -153,6 +155,7 @@ impl Store {
             readers: Some(readers),
             writer: Some(Mutex::new(writer)),
             _lock: lock,
+            restoring: Mutex::default(),
             _copy: copy,
         })
     }
@@ -185,7 +188,7 @@ impl Store {
     }
 
     /// The writer, if the shelf can be written to.
-    fn writer(&self) -> Result<MutexGuard<'_, Connection>> {
+    pub(crate) fn writer(&self) -> Result<MutexGuard<'_, Connection>> {
         match self.condition() {
             Condition::Sound => {}
             Condition::ReadOnly => {

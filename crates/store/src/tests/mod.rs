@@ -1,3 +1,6 @@
+mod backup;
+mod record;
+
 use std::path::{Path, PathBuf};
 
 use rusqlite::Connection;
@@ -255,6 +258,8 @@ fn a_full_disk_loses_nothing_that_was_answered() {
         }
     }
     assert!(!answered.is_empty() && refused > 20, "{} answered, {refused} refused", answered.len());
+    // More than what is left over from what was refused.
+    let big = "x".repeat(60_000);
     let late = "2030-01-01T11:00:00Z";
     let full = |error: StoreError| assert!(matches!(error, StoreError::Full), "{error}");
     full(store.drinks().save("old", 1, draft("Old", &big, late)).unwrap_err());
@@ -408,7 +413,7 @@ fn documents_of_the_first_tables_are_taken_over() {
     let folder = tempfile::tempdir().unwrap();
     let path = folder.path().join("kitchen.db");
     let first = Connection::open(&path).unwrap();
-    first.execute_batch(include_str!("../tests/shelf-1.sql")).unwrap();
+    first.execute_batch(include_str!("../../tests/shelf-1.sql")).unwrap();
     drop(first);
     let store = Store::open(&path).unwrap();
     let kitchen = store.document("kitchen").unwrap().unwrap();
@@ -437,6 +442,8 @@ fn what_was_said_of_a_batch_is_kept_in_order_and_once() {
         practice: false,
         clock: None,
         ending: None,
+        rating: None,
+        picture: None,
     };
     let kept = store.begin_batch(&new, Some("begin-one")).unwrap();
     let again = KeptBatch { id: "b2".into(), ..new.clone() };
@@ -462,14 +469,14 @@ fn what_was_said_of_a_batch_is_kept_in_order_and_once() {
     assert_eq!(said.iter().map(|s| s.body.as_str()).collect::<Vec<_>>(), ["one", "two", "end"]);
     store.begin_batch(&KeptBatch { id: "b3".into(), ..new }, None).unwrap();
     let open_first: Vec<String> = store
-        .batches(&Wanted { drink: Some("a"), going: false }, 9)
+        .batches(&Wanted { drink: Some("a"), ..Wanted::default() }, 9)
         .unwrap()
         .into_iter()
         .map(|b| b.id)
         .collect();
     assert_eq!(open_first, ["b3", "b1"]);
-    assert_eq!(store.batches(&Wanted { drink: Some("z"), going: false }, 9).unwrap(), []);
-    let going = store.batches(&Wanted { drink: None, going: true }, 9).unwrap();
+    assert_eq!(store.batches(&Wanted { drink: Some("z"), ..Wanted::default() }, 9).unwrap(), []);
+    let going = store.batches(&Wanted { going: true, ..Wanted::default() }, 9).unwrap();
     assert_eq!(going.iter().map(|b| b.id.as_str()).collect::<Vec<_>>(), ["b3"]);
     // How well it was predicted is counted over what is finished, and practice never is.
     store.set_batch_ending("b1", r#"{"readings":4,"inside":3}"#).unwrap();
@@ -490,4 +497,56 @@ fn what_was_said_of_a_batch_is_kept_in_order_and_once() {
     // Only the practice kitchen has a clock of its own.
     store.set_batch_clock("p", "{}").unwrap();
     assert!(store.set_batch_clock("b1", "{}").is_err());
+}
+
+#[test]
+fn what_is_said_at_a_tasting_is_kept_once_and_wiped_out_with_who_said_it() {
+    let (folder, store) = shelf();
+    let taster = |id: &str, body: &str| KeptTaster {
+        id: id.into(),
+        body: body.into(),
+        created_at: "2001-06-21T10:00:00Z".into(),
+        changed_at: "2001-06-21T10:00:00Z".into(),
+    };
+    assert_eq!(store.add_taster(&taster("a", "a person of note"), Some("k")).unwrap(), "a");
+    assert_eq!(store.add_taster(&taster("b", "twice"), Some("k")).unwrap(), "a", "said twice");
+    store.add_taster(&taster("c", "other"), None).unwrap();
+    let tasting = KeptTasting {
+        id: "t".into(),
+        name: "A row".into(),
+        body: "{}".into(),
+        begun_at: "2001-06-21T10:00:00Z".into(),
+        summary: "{}".into(),
+    };
+    store.begin_tasting(&tasting, None).unwrap();
+    let word = |body: &'static str, taster, key, after| Uttering {
+        body,
+        taster,
+        at: "2001-06-21T10:01:00Z",
+        key,
+        after,
+    };
+    assert_eq!(store.utter("t", word("secret words", Some("a"), Some("w"), 0)).unwrap(), Some(0));
+    assert_eq!(store.utter("t", word("secret words", Some("a"), Some("w"), 0)).unwrap(), Some(0));
+    assert_eq!(store.utter("t", word("late", Some("c"), None, 0)).unwrap(), None, "thought over");
+    assert_eq!(store.utter("t", word("others", Some("c"), None, 1)).unwrap(), Some(1));
+    assert_eq!(store.words_of("a").unwrap().len(), 1);
+    // Of two who say something at once the one who read less doesn't have the last word in lists.
+    store.set_tasting_summary("t", "both", 2).unwrap();
+    store.set_tasting_summary("t", "only the first", 1).unwrap();
+    assert_eq!(store.tasting("t").unwrap().0.summary, "both");
+    assert!(store.was_uttered("t", "w").unwrap());
+    assert_eq!(store.delete_taster("a", "gone").unwrap(), ["t"]);
+    assert!(matches!(store.delete_taster("a", "gone"), Err(StoreError::NotFound)));
+    let (_, words) = store.tasting("t").unwrap();
+    let said: Vec<&str> = words.iter().map(|w| w.body.as_str()).collect();
+    assert_eq!(said, ["gone", "others"], "the others keep their places");
+    assert_eq!(store.tasters().unwrap().len(), 1);
+    drop(store);
+    for entry in std::fs::read_dir(folder.path().join("deep")).unwrap() {
+        let bytes = std::fs::read(entry.unwrap().path()).unwrap();
+        for text in ["secret words", "a person of note"] {
+            assert!(!bytes.windows(text.len()).any(|w| w == text.as_bytes()), "“{text}” is left");
+        }
+    }
 }
