@@ -5,10 +5,14 @@ use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result, bail};
 use keen_core::cupboard::Cupboard;
-use keen_core::drink::Drink;
+use keen_core::drink::{Drink, FieldError};
 use keen_core::report::DrinkReport;
-use keen_formats::{DRINK, SHELF, ShelfFile};
-use keen_store::{Draft, Store};
+use keen_formats::{CardStyle, DRINK, SHELF, ShelfFile};
+use keen_store::{Draft, KeptVersion, Store};
+
+use crate::ExportAs;
+use crate::api::house::{self, TableOf, table_text};
+use crate::api::{earlier_of, kept_drink, whole_file};
 
 use crate::console::print;
 use crate::shelf_place::{self, MAX_BODY};
@@ -116,49 +120,156 @@ fn minutes(minutes: f64) -> String {
     }
 }
 
-/// Prints a drink of the shelf in the open format.
-pub(crate) fn export(drink: &str, data: Option<PathBuf>) -> Result<()> {
-    let store = shelf_place::open(&shelf_place::folder(data, false)?)?;
-    let kept = match store.drinks().read(drink) {
-        Ok(kept) => kept,
-        Err(_) => {
-            let (total, mut found) = store.drinks().list(drink, 1)?;
-            match total {
-                0 => bail!("there is no drink “{drink}” on the shelf"),
-                1 => found.swap_remove(0),
-                many => bail!("“{drink}” is in the names of {many} drinks; say more of it"),
-            }
-        }
-    };
-    match crate::api::kept_drink(&kept.body) {
-        Ok(drink) => print(&keen_formats::write_drink(&drink)),
-        Err(why) => {
-            eprintln!("“{}” can't be read and is written as it is kept: {why}", kept.name);
-            print(&kept.body)
-        }
+/// The drink of that id or name.
+fn find(store: &Store, drink: &str) -> Result<keen_store::Kept> {
+    if let Ok(kept) = store.drinks().read(drink) {
+        return Ok(kept);
+    }
+    let (total, mut found) = store.drinks().list(drink, 1)?;
+    match total {
+        0 => bail!("there is no drink “{drink}” on the shelf"),
+        1 => Ok(found.swap_remove(0)),
+        many => bail!("“{drink}” is in the names of {many} drinks; say more of it"),
     }
 }
 
-/// Puts drinks on the shelf: all of them, or none if one can't be read. Of a whole shelf in one file,
+/// Prints a drink of the shelf, or a table.
+pub(crate) fn export(drink: &str, style: ExportAs, data: Option<PathBuf>) -> Result<()> {
+    let store = shelf_place::open(&shelf_place::folder(data, false)?)?;
+    if style == ExportAs::Csv {
+        let of = match drink {
+            "ingredients" => TableOf::Ingredients,
+            "batches" => TableOf::Batches,
+            "readings" => TableOf::Readings,
+            other => {
+                bail!("there is no table “{other}”; ingredients, batches and readings there are")
+            }
+        };
+        return print(table_text(&store, of)?.trim_end());
+    }
+    let kept = find(&store, drink)?;
+    let read = match kept_drink(&kept.body) {
+        Ok(drink) => drink,
+        Err(why) => {
+            eprintln!("“{}” can't be read and is written as it is kept: {why}", kept.name);
+            return print(&kept.body);
+        }
+    };
+    let cupboard = Cupboard::of(&crate::api::kept_kitchen(&store)?.kitchen);
+    let report = || DrinkReport::of(&read, &cupboard);
+    let text = match style {
+        ExportAs::Text => keen_formats::card(&read, &report(), CardStyle::Text),
+        ExportAs::Markdown => keen_formats::card(&read, &report(), CardStyle::Markdown),
+        ExportAs::JsonLd => keen_formats::recipe_ld(&read, &report(), &kept.changed_at),
+        _ => whole_file(&store.versions(&kept.id)?).unwrap_or(kept.body),
+    };
+    print(text.trim_end())
+}
+
+/// What a file holds.
+enum Holds {
+    Drinks(Vec<(Drink, Vec<KeptVersion>)>),
+    Ingredients(Vec<keen_core::cupboard::OwnIngredient>),
+    Readings(Vec<keen_core::cupboard::Reading>),
+    Batches(Vec<keen_formats::BatchRow>),
+}
+
+fn faults(file: &Path) -> impl Fn(Vec<FieldError>) -> anyhow::Error + '_ {
+    move |errors| {
+        let each: Vec<String> = errors.iter().map(ToString::to_string).collect();
+        anyhow::anyhow!("{}:\n{}", file.display(), each.join("\n"))
+    }
+}
+
+/// What a file holds, by its first letters and its name.
+fn holds(store: &Store, file: &Path) -> Result<Holds> {
+    let bytes = text_of(file)?;
+    if bytes.starts_with(b"PK") {
+        bail!(
+            "{} is a backup of a whole house; put it back with `keen-pitcher restore`",
+            file.display()
+        );
+    }
+    let cupboard = Cupboard::of(&crate::api::kept_kitchen(store)?.kitchen);
+    let text =
+        std::str::from_utf8(&bytes).with_context(|| format!("{} is no text", file.display()))?;
+    if let Ok(shelf) = SHELF.read::<ShelfFile>(text) {
+        let drinks = unpack(store, shelf)?.into_iter().map(|drink| (drink, Vec::new()));
+        return Ok(Holds::Drinks(drinks.collect()));
+    }
+    let named = |ending: &str| file.extension().is_some_and(|e| e.eq_ignore_ascii_case(ending));
+    if named("csv") {
+        let heads = text.lines().next().unwrap_or_default().to_lowercase();
+        return Ok(if heads.contains("begun_at") {
+            Holds::Batches(keen_formats::read_batches(text).map_err(faults(file))?)
+        } else if heads.contains("produce") {
+            Holds::Readings(keen_formats::read_readings(text).map_err(faults(file))?)
+        } else {
+            Holds::Ingredients(keen_formats::read_ingredients(text).map_err(faults(file))?)
+        });
+    }
+    if let Some(recipe) = keen_formats::recipe_in(text) {
+        return Ok(Holds::Drinks(vec![(pasted(&recipe, &cupboard), Vec::new())]));
+    }
+    let json = text.trim_start().starts_with(['{', '[']);
+    if !json && (named("txt") || named("md") || file == Path::new("-")) {
+        return Ok(Holds::Drinks(vec![(pasted(text, &cupboard), Vec::new())]));
+    }
+    Ok(Holds::Drinks(vec![(drink_of(&bytes, file, &cupboard)?, earlier_of(&bytes))]))
+}
+
+/// A recipe as it was read; what is guessed is told.
+fn pasted(text: &str, cupboard: &Cupboard) -> Drink {
+    let read = keen_formats::pasted::read_recipe(text, &[], cupboard);
+    for thing in &read.things {
+        let name = thing.name.as_deref().unwrap_or("not known");
+        let amount = thing.amount.as_ref().map_or_else(String::new, |a| format!(", {a}"));
+        for why in &thing.why {
+            eprintln!("“{}” was read as {name}{amount}. {why}", thing.words);
+        }
+    }
+    read.drink
+}
+
+/// Puts what is in files on the shelf: all of it, or nothing if one can't be read. Of a whole shelf in one file,
 /// which may come from a damaged one, all that can be read.
 pub(crate) fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<()> {
     let store = shelf_place::open(&shelf_place::folder(data, false)?)?;
-    let mut drinks = Vec::new();
-    for file in files {
-        let text = text_of(file)?;
-        let whole = std::str::from_utf8(&text).ok().and_then(|t| SHELF.read::<ShelfFile>(t).ok());
-        match whole {
-            Some(shelf) => drinks.extend(unpack(&store, shelf)?),
-            None => {
-                let cupboard = Cupboard::of(&crate::api::kept_kitchen(&store)?.kitchen);
-                drinks.push(drink_of(&text, file, &cupboard)?);
+    let all = files.iter().map(|file| holds(&store, file)).collect::<Result<Vec<_>>>()?;
+    let mut kitchen = crate::api::kept_kitchen(&store)?;
+    let mut drinks: Vec<(Drink, Vec<KeptVersion>)> = Vec::new();
+    let mut batches = Vec::new();
+    let mut changed = false;
+    for holds in all {
+        match holds {
+            Holds::Drinks(found) => drinks.extend(found),
+            Holds::Ingredients(rows) => {
+                house::add_ingredients(&mut kitchen.kitchen, &rows);
+                changed = true;
             }
+            Holds::Readings(rows) => {
+                house::add_readings(&mut kitchen.kitchen, &rows);
+                changed = true;
+            }
+            Holds::Batches(rows) => batches.extend(rows),
         }
     }
+    if let Some(fault) = kitchen.kitchen.check().first() {
+        bail!("{fault}");
+    }
     let now = jiff::Timestamp::now().to_string();
+    if changed {
+        store.write_document(
+            "kitchen",
+            kitchen.version,
+            &crate::api::KITCHEN.write(&kitchen.kitchen),
+            &now,
+        )?;
+        print("The kitchen knows what is in the tables.")?;
+    }
     let rows: Vec<(String, String, &Drink)> = drinks
         .iter()
-        .map(|drink| (uuid::Uuid::now_v7().to_string(), DRINK.write(drink), drink))
+        .map(|(drink, _)| (uuid::Uuid::now_v7().to_string(), DRINK.write(drink), drink))
         .collect();
     let drafts: Vec<(String, Draft<'_>)> = rows
         .iter()
@@ -167,10 +278,47 @@ pub(crate) fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<()> {
         })
         .collect();
     store.drinks().fill(&drafts)?;
-    for (id, _, drink) in &rows {
+    for ((id, _, drink), (_, earlier)) in rows.iter().zip(&drinks) {
+        if !earlier.is_empty() {
+            store.add_versions(id, earlier)?;
+        }
         print(&format!("{id}  {}", drink.name))?;
     }
+    if !batches.is_empty() {
+        let read = house::add_batches(&store, &batches, &kitchen.kitchen)
+            .map_err(|problem| anyhow::anyhow!("{problem}"))?;
+        print(&format!("{} batches", read.added()))?;
+    }
     Ok(())
+}
+
+/// Saves the whole house as one file.
+pub(crate) fn backup(file: &Path, data: Option<PathBuf>) -> Result<()> {
+    let store = shelf_place::open(&shelf_place::folder(data, false)?)?;
+    let manifest = crate::house::save(&store, file)?;
+    let drinks = manifest.parts.len().saturating_sub(1);
+    print(&format!(
+        "{} holds the whole house, {drinks} drinks among it, and was checked.",
+        file.display()
+    ))
+}
+
+/// Puts a saved house in the place of what is there.
+pub(crate) fn restore(file: &Path, data: Option<PathBuf>) -> Result<()> {
+    let folder = shelf_place::folder(data, false)?;
+    // A server would go on with what it had read: it is asked to do it itself.
+    let store = Store::open_to_serve(&shelf_place::shelf_in(&folder)).context(
+        "a running Keen Pitcher puts a backup back by itself: in its window, under Backup",
+    )?;
+    let aside = crate::house::put_back(&store, file)?;
+    print(&format!("It is put back. What was there before lies in {}.", aside.display()))
+}
+
+/// Prints the manual page, from what the command line says of itself.
+pub(crate) fn manual(command: &clap::Command) -> Result<()> {
+    let mut page = Vec::new();
+    clap_mangen::Man::new(command.clone()).render(&mut page)?;
+    print(String::from_utf8(page)?.trim_end())
 }
 
 /// The drinks of a whole shelf. Its kitchen is taken over where there is none yet; what can't be read is

@@ -13,6 +13,7 @@ mod console;
 mod demo;
 mod gate;
 mod guard;
+mod house;
 mod instruments;
 mod phones;
 mod server;
@@ -22,7 +23,7 @@ use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
 
-use clap::{Args, Parser, Subcommand};
+use clap::{Args, CommandFactory, Parser, Subcommand, ValueEnum};
 use tracing::level_filters::LevelFilter;
 use tracing_subscriber::Layer;
 use tracing_subscriber::filter::Targets;
@@ -54,6 +55,9 @@ struct Serve {
     /// Let phones in from the home network; at this address, or at those that this machine has there.
     #[arg(long, value_name = "ADDRESS", num_args = 0..=1, require_equals = true)]
     kitchen: Option<Option<SocketAddr>>,
+    /// Open the browser on it.
+    #[arg(long)]
+    open: bool,
     /// Deals every practice run the same luck, so that it can be made again.
     #[arg(long, value_name = "SEED")]
     luck: Option<u64>,
@@ -93,23 +97,46 @@ enum Command {
         #[arg(long)]
         json: bool,
     },
-    /// Write a drink of the shelf as a file.
+    /// Write a drink of the shelf, or a table, to standard output.
     Export {
-        /// The drink's id, or its name.
+        /// The drink's id, or its name; or `ingredients`, `batches` or `readings` with `--as csv`.
         drink: String,
+        /// How it is written.
+        #[arg(long = "as", value_enum, default_value_t = ExportAs::Json)]
+        style: ExportAs,
         /// Folder that the shelf is kept in.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
-    /// Put drinks from files on the shelf.
+    /// Put drinks from files on the shelf: drink files, a rescued shelf, recipes as text, as JSON-LD or in a saved
+    /// web page, and tables (CSV) of ingredients, batches or readings.
     Import {
-        /// Drinks as JSON; `-` for standard input.
+        /// The files; `-` for standard input.
         #[arg(required = true)]
         files: Vec<PathBuf>,
         /// Folder that the shelf is kept in.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
+    /// Save the whole house as one file, also while Keen Pitcher runs on it.
+    Backup {
+        /// The file to write.
+        file: PathBuf,
+        /// Folder that the shelf is kept in.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// Put a saved house in the place of this one. It is checked as a whole first, and what is there is set aside.
+    Restore {
+        /// The file that `backup` wrote.
+        file: PathBuf,
+        /// Folder that the shelf is kept in.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
+    /// Print the manual page.
+    #[command(hide = true)]
+    Manual,
     /// Make the demo's batches in the practice kitchen, and print them.
     #[command(hide = true)]
     DemoBatches,
@@ -117,6 +144,21 @@ enum Command {
     Openapi,
     /// Print the JSON Schema of the drink format.
     Schema,
+}
+
+/// How a drink is written.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum ExportAs {
+    /// The drink's file, with all versions of it.
+    Json,
+    /// A card as plain text.
+    Text,
+    /// A card as Markdown.
+    Markdown,
+    /// A schema.org Recipe.
+    JsonLd,
+    /// A table of ingredients, batches or readings.
+    Csv,
 }
 
 /// What goes wrong is told on standard error; `KEEN_PITCHER_LOG=debug` tells more.
@@ -139,8 +181,11 @@ fn main() -> ExitCode {
         Some(Command::Demo(serve)) => server::run(&serve, true),
         Some(Command::Instruments { port, seed }) => command::instruments(port, seed),
         Some(Command::Trace { file, json }) => command::trace(&file, json),
-        Some(Command::Export { drink, data }) => command::export(&drink, data),
+        Some(Command::Export { drink, style, data }) => command::export(&drink, style, data),
         Some(Command::Import { files, data }) => command::import(&files, data),
+        Some(Command::Backup { file, data }) => command::backup(&file, data),
+        Some(Command::Restore { file, data }) => command::restore(&file, data),
+        Some(Command::Manual) => command::manual(&Cli::command()),
         Some(Command::DemoBatches) => demo::batches_text().and_then(|text| console::print(&text)),
         Some(Command::Openapi) => console::print(&api::document_text()),
         Some(Command::Schema) => console::print(&api::drink_schema_text()),

@@ -144,6 +144,9 @@ pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
 What you make is kept in {}",
             folder.display()
         ))?;
+        if serve.open {
+            crate::console::open_browser(&format!("http://{address}"));
+        }
         let said = serve.kitchen.flatten();
         actix_web::rt::spawn(keep_door(state.clone(), orders, said));
         if serve.kitchen.is_some() {
@@ -178,6 +181,11 @@ async fn keep_tidy(store: Arc<Store>) {
         let now = jiff::Timestamp::now().to_string();
         if let Ok(Err(error)) = web::block(move || mine.tidy(&now)).await {
             tracing::warn!(%error, "the shelf was not tidied");
+        }
+        // Looked for each time, made once a day.
+        let mine = Arc::clone(&store);
+        if let Ok(Err(error)) = web::block(move || crate::house::daily(&mine, false)).await {
+            tracing::warn!(%error, "today's backup was not made");
         }
         actix_web::rt::time::sleep(TIDY).await;
     }

@@ -8,6 +8,8 @@ use actix_web::dev::Payload;
 use actix_web::error::PayloadError;
 use actix_web::http::header;
 use actix_web::{FromRequest, HttpRequest, web};
+use futures_util::StreamExt;
+use keen_core::drink::FieldError;
 use serde::de::DeserializeOwned;
 
 use super::Problem;
@@ -15,6 +17,25 @@ use super::Problem;
 /// A body that isn't there after this has been cut off on the way: half a megabyte takes a slow phone
 /// a second.
 const PATIENCE: Duration = Duration::from_secs(6);
+
+/// A file of up to so many bytes, or what is said of a larger one. Between two pieces no more than a while may pass.
+pub(crate) async fn read_file(
+    mut body: web::Payload,
+    most: usize,
+    too_large: FieldError,
+) -> Result<Vec<u8>, Problem> {
+    let mut bytes = Vec::new();
+    loop {
+        match actix_web::rt::time::timeout(PATIENCE, body.next()).await {
+            Ok(None) => return Ok(bytes),
+            Ok(Some(piece)) => bytes.extend_from_slice(&piece.map_err(|_| Problem::cut_off())?),
+            Err(_) => return Err(Problem::too_slow()),
+        }
+        if bytes.len() > most {
+            return Err(too_large.into());
+        }
+    }
+}
 
 /// A JSON text as it came.
 #[derive(Debug)]

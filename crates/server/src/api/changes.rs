@@ -47,6 +47,10 @@ pub(crate) enum Changed {
     Plan,
     /// Something was said of a batch.
     Batch,
+    /// Something was said at a tasting, or somebody was put down, changed or deleted.
+    Tasting,
+    /// Bottles were put there, or something happened to one.
+    Kept,
     /// What is this kitchen's own.
     Kitchen,
     /// The remembered choices.
@@ -91,6 +95,11 @@ impl Changes {
         by: Option<String>,
     ) {
         self.tell(Change { of, id: Some(id.to_owned()), version, by });
+    }
+
+    /// Another shelf stands in the place of this one.
+    pub(super) fn tell_everything(&self) {
+        self.tell(Change::everything());
     }
 
     pub(super) fn tell_document(&self, of: Changed, by: Option<String>) {

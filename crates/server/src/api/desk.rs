@@ -21,11 +21,12 @@ use super::Problem;
 
 /// Questions that may wait; with more nobody would get an answer in time.
 const QUEUE: usize = 64;
-/// The header in which a screen says who it is. What it asked on the same path before is given up.
+/// The header in which a screen says who it is, as `window/screen`. What it asked on the same path before is
+/// given up; a window that names no screen may well ask of several things at once.
 const ASKER: &str = "x-asker";
 
 /// Who asks: a screen, and what it asks for. None where it doesn't say.
-#[derive(Debug, Clone)]
+#[derive(Debug, Clone, Default)]
 pub(crate) struct Asker(Option<String>);
 
 /// The screen that asks for a change, as it calls itself, so that it isn't told of its own change.
@@ -54,7 +55,8 @@ impl FromRequest for Asker {
     type Future = Ready<Result<Self, Problem>>;
 
     fn from_request(request: &HttpRequest, _: &mut Payload) -> Self::Future {
-        ready(Ok(Self(said(request).map(|who| format!("{who} {}", request.path())))))
+        let screen = said(request).filter(|who| who.contains('/'));
+        ready(Ok(Self(screen.map(|who| format!("{who} {}", request.path())))))
     }
 }
 
@@ -166,6 +168,18 @@ mod tests {
         assert_eq!(desk.ask(asker("balance"), |_| Ok(2)).await.unwrap(), 2);
         let told = first.await.unwrap().unwrap_err();
         assert!(told.to_string().contains("newer question"), "{told}");
+    }
+
+    #[actix_web::test]
+    async fn of_a_window_that_names_no_screen_no_question_takes_anothers_place() {
+        let of = |who: &str| {
+            let request = actix_web::test::TestRequest::with_uri("/api/compute/for-whom")
+                .insert_header((ASKER, who))
+                .to_http_request();
+            Asker::from_request(&request, &mut Payload::None).into_inner().unwrap().0
+        };
+        assert_eq!(of("w1"), None);
+        assert_eq!(of("w1/balance").as_deref(), Some("w1/balance /api/compute/for-whom"));
     }
 
     #[actix_web::test]

@@ -11,8 +11,8 @@ use utoipa_actix_web::service_config::ServiceConfig;
 use utoipa_swagger_ui::SwaggerUi;
 
 use super::{
-    batches, changes, compute, cupboard, drinks, instruments, kitchen, learning, party, phones,
-    plans, settings, shelf,
+    batches, changes, compute, cupboard, drinks, history, house, instruments, kept, kitchen,
+    learning, party, paste, phones, pictures, plans, settings, shelf, tastings,
 };
 
 /// How the application is.
@@ -37,7 +37,34 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(drinks::list)
         .service(drinks::create)
         .service(drinks::file)
+        .service(drinks::card)
         .service(drinks::restore)
+        .service(history::list_versions)
+        .service(history::read_version)
+        .service(history::name_version)
+        .service(history::bring_back)
+        .service(history::read_history)
+        .service(history::rate_batch)
+        .service(pictures::put_picture)
+        .service(pictures::read_picture)
+        .service(pictures::take_picture_away)
+        .service(history::list_tags)
+        .service(history::set_tags)
+        .service(paste::paste)
+        .service(kept::list_kept)
+        .service(kept::kept_calendar)
+        .service(kept::put_bottles)
+        .service(kept::move_bottle)
+        .service(kept::read_bottle)
+        .service(kept::label_formats)
+        .service(kept::labels)
+        .service(house::save_house)
+        .service(house::put_back)
+        .service(house::list_backups)
+        .service(house::back_up_now)
+        .service(house::put_back_kept)
+        .service(house::write_table)
+        .service(house::read_table)
         .service(drinks::read)
         .service(drinks::save)
         .service(drinks::remove)
@@ -99,6 +126,24 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(shelf::let_go)
         .service(shelf::bin)
         .service(changes::changes)
+        .service(tastings::list_tasters)
+        .service(tastings::add_taster)
+        .service(tastings::taster_file)
+        .service(tastings::change_taster)
+        .service(tastings::delete_taster)
+        .service(tastings::list_tastings)
+        .service(tastings::set_up)
+        .service(tastings::read_tasting)
+        .service(tastings::utter)
+        .service(tastings::next_glass)
+        .service(tastings::pouring_sheet)
+        .service(tastings::tasting_file)
+        .service(tastings::remove_tasting)
+        .service(tastings::pour_row)
+        .service(tastings::prospect)
+        .service(tastings::pitchers)
+        .service(tastings::for_whom)
+        .service(tastings::where_it_lies)
         .service(kitchen::change_kitchen)
         .service(settings::change_settings);
 }

@@ -3,9 +3,10 @@ use keen_core::balance::{BalanceMap, Profile};
 use keen_core::cupboard::{Cupboard, VesselKind};
 use keen_core::drink::{Action, CoolingPlace, Drink, Family};
 use keen_core::keep::Keeping;
+use keen_core::report::DrinkReport;
 use keen_core::trace::Trace;
-use keen_formats::{DRINK, FormatError};
-use keen_store::{Draft, Kept};
+use keen_formats::{CardStyle, DRINK, FormatError, card as card_of};
+use keen_store::{Draft, Found, Kept, KeptVersion, Order, Sought};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -63,6 +64,14 @@ pub(crate) struct Summary {
 pub(crate) struct ShelfEntry {
     id: String,
     changed_at: String,
+    /// What it is filed under.
+    tags: Vec<String>,
+    /// How many times it was made.
+    made: i64,
+    /// When it was last made, RFC 3339.
+    last_made: Option<String>,
+    /// How its batches were liked, 1 to 5, in the middle.
+    rating: Option<f64>,
     #[serde(flatten)]
     summary: Summary,
 }
@@ -97,8 +106,35 @@ pub(crate) struct ShelfQuery {
     /// Part of a name.
     #[serde(default)]
     find: String,
+    /// What it is filed under.
+    tag: Option<String>,
+    /// Ids of ingredients that all of them have in them, with commas between.
+    #[serde(default)]
+    with: String,
+    /// The order; the last changed first if left out.
+    #[serde(default)]
+    #[param(inline)]
+    sort: SortBy,
+    /// How many are passed over.
+    #[serde(default)]
+    after: usize,
     /// How many to show at most, up to 500.
     limit: Option<usize>,
+}
+
+/// The order of the shelf.
+#[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum SortBy {
+    /// The last changed first.
+    #[default]
+    Changed,
+    /// By name.
+    Name,
+    /// The last made first.
+    Made,
+    /// The best liked first.
+    Rating,
 }
 
 /// A change to be saved.
@@ -196,16 +232,43 @@ pub(super) async fn list(
     state: web::Data<State>,
     query: web::Query<ShelfQuery>,
 ) -> Result<web::Json<Shelf>, Problem> {
-    let ShelfQuery { find, limit } = query.into_inner();
-    let most = limit.unwrap_or(200).min(500);
-    let (total, first) = state.with_store(move |store| store.drinks().list(&find, most)).await?;
+    let asked = query.into_inner();
+    let most = asked.limit.unwrap_or(200).min(500);
+    let Found { total, first } = state
+        .with_store(move |store| {
+            let with: Vec<String> = asked
+                .with
+                .split(',')
+                .filter(|id| !id.is_empty())
+                .take(8)
+                .map(str::to_owned)
+                .collect();
+            store.drinks().search(&Sought {
+                name_has: &asked.find,
+                tag: asked.tag.as_deref(),
+                ingredients: &with,
+                order: match asked.sort {
+                    SortBy::Changed => Order::Changed,
+                    SortBy::Name => Order::Name,
+                    SortBy::Made => Order::Made,
+                    SortBy::Rating => Order::Rating,
+                },
+                after: asked.after,
+                most,
+            })
+        })
+        .await?;
     let shelf = web::block(move || {
         let mut shelf = Shelf { total, drinks: Vec::new(), damaged: Vec::new() };
-        for kept in first {
+        for (kept, facts) in first {
             match state.summary(&kept) {
                 Ok(summary) => shelf.drinks.push(ShelfEntry {
                     id: kept.id,
                     changed_at: kept.changed_at,
+                    tags: facts.tags,
+                    made: facts.made,
+                    last_made: facts.last_made,
+                    rating: facts.rating,
                     summary,
                 }),
                 Err(why) => shelf.damaged.push(DamagedEntry {
@@ -235,18 +298,112 @@ pub(super) async fn create(
     body: Body,
 ) -> Result<HttpResponse, Problem> {
     let drink = keen_formats::read_drink(body.bytes(), &state.cupboard())?;
+    let earlier = earlier_of(body.bytes());
     let text = DRINK.write(&drink);
     let id = uuid::Uuid::now_v7().to_string();
     let kept = state
         .with_store(move |store| {
             let key = key.0.as_deref();
-            store.drinks().create(&id, Draft { name: &drink.name, body: &text, now: &now(), key })
+            let draft = Draft { name: &drink.name, body: &text, now: &now(), key };
+            let kept = store.drinks().create(&id, draft)?;
+            if earlier.is_empty() {
+                return Ok(kept);
+            }
+            store.add_versions(&kept.id, &earlier)?;
+            store.drinks().read(&kept.id)
         })
         .await?;
     state.changes.tell_kept(Changed::Drink, &kept.id, Some(kept.version), by.0);
     Ok(HttpResponse::Created()
         .insert_header(("location", format!("/api/drinks/{}", kept.id)))
         .json(answer(&kept)?.into_inner()))
+}
+
+/// The earlier states that stand in a drink's file, to be kept beside it.
+pub(crate) fn earlier_of(text: &[u8]) -> Vec<KeptVersion> {
+    let each = keen_formats::read_earlier(text).into_iter();
+    each.map(|e| KeptVersion {
+        version: e.version,
+        body: keen_formats::DRINK.write(&e.drink),
+        since: e.since,
+        name: e.name,
+        made: e.made,
+        now: false,
+    })
+    .collect()
+}
+
+/// A drink with all versions of it that are kept, as a file.
+pub(crate) fn whole_file(versions: &[KeptVersion]) -> Option<String> {
+    let drink = kept_drink(&versions.first()?.body).ok()?;
+    let earlier = versions.iter().filter(|v| !v.now).filter_map(|v| {
+        Some(keen_formats::EarlierDrink {
+            version: v.version,
+            since: v.since.clone(),
+            name: v.name.clone(),
+            made: v.made,
+            drink: serde_json::to_value(kept_drink(&v.body).ok()?).ok()?,
+        })
+    });
+    Some(keen_formats::write_drink_with(&drink, &earlier.collect::<Vec<_>>()))
+}
+
+/// How a card is written.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct CardQuery {
+    /// `text`, `markdown` or `json_ld`.
+    #[serde(default)]
+    #[param(inline)]
+    style: CardAs,
+}
+
+/// How a card is written, in a word.
+#[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum CardAs {
+    /// Plain text.
+    #[default]
+    Text,
+    /// Markdown.
+    Markdown,
+    /// A schema.org Recipe.
+    JsonLd,
+}
+
+/// A drink on a card: as plain text, as Markdown, or as a schema.org Recipe.
+#[utoipa::path(tag = "drinks", params(CardQuery), responses(
+    (status = 200, body = String, content_type = "text/plain"),
+    (status = 404, body = Problem)))]
+#[get("/api/drinks/{id}/card")]
+pub(super) async fn card(
+    state: web::Data<State>,
+    id: web::Path<String>,
+    query: web::Query<CardQuery>,
+) -> Result<HttpResponse, Problem> {
+    let kept = state.with_store(move |store| store.drinks().read(&id)).await?;
+    let drink = kept_drink(&kept.body).map_err(|why| Problem::damaged_drink(&why.to_string()))?;
+    let report = DrinkReport::of(&drink, &state.cupboard());
+    let (kind, name, text) = match query.style {
+        CardAs::Text => {
+            ("text/plain; charset=utf-8", "card.txt", card_of(&drink, &report, CardStyle::Text))
+        }
+        CardAs::Markdown => (
+            "text/markdown; charset=utf-8",
+            "card.md",
+            card_of(&drink, &report, CardStyle::Markdown),
+        ),
+        CardAs::JsonLd => (
+            "application/ld+json",
+            "recipe.jsonld",
+            keen_formats::recipe_ld(&drink, &report, &kept.changed_at),
+        ),
+    };
+    Ok(HttpResponse::Ok()
+        .content_type(kind)
+        .insert_header(("content-disposition", format!("attachment; filename=\"{name}\"")))
+        .body(text))
 }
 
 /// A drink of the shelf.
@@ -260,7 +417,7 @@ pub(super) async fn read(
     answer(&state.with_store(move |store| store.drinks().read(&id)).await?)
 }
 
-/// A drink of the shelf as a file of the open format.
+/// A drink of the shelf as a file of the open format, with all versions of it that are kept.
 #[utoipa::path(tag = "drinks", responses(
     (status = 200, body = String, content_type = "application/json"),
     (status = 404, body = Problem)))]
@@ -269,9 +426,13 @@ pub(super) async fn file(
     state: web::Data<State>,
     id: web::Path<String>,
 ) -> Result<HttpResponse, Problem> {
-    let kept = state.with_store(move |store| store.drinks().read(&id)).await?;
+    let (kept, versions) = state
+        .with_store(move |store| {
+            Ok((store.drinks().read(&id)?, store.versions(&id).unwrap_or_default()))
+        })
+        .await?;
     // What can't be read is handed out as it is kept.
-    let text = view(&kept).map_or(kept.body, |view| keen_formats::write_drink(&view.drink));
+    let text = whole_file(&versions).unwrap_or(kept.body);
     Ok(super::shelf::file("drink.json", text))
 }
 

@@ -190,6 +190,14 @@ impl State {
         Ok(())
     }
 
+    /// Another shelf stands in the place of the one before: all that was read of that one is read anew.
+    pub(super) async fn shelf_is_another(&self) -> Result<(), Problem> {
+        let view = self.with_store(kept_kitchen).await?;
+        self.set_cupboard(Cupboard::of(&view.kitchen));
+        self.changes.tell_everything();
+        Ok(())
+    }
+
     /// From now on drinks are run on this kitchen, and every screen is told.
     fn kitchen_is(&self, view: &KitchenView, by: By) {
         self.set_cupboard(Cupboard::of(&view.kitchen));

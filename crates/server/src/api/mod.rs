@@ -12,16 +12,22 @@ mod desk;
 mod document;
 mod drinks;
 mod figures;
+mod history;
+pub(crate) mod house;
 mod instruments;
+mod kept;
 mod kitchen;
 mod learning;
 mod party;
+mod paste;
 mod patch;
 mod phones;
+mod pictures;
 mod plans;
 mod problem;
 mod settings;
 mod shelf;
+mod tastings;
 mod unknown;
 
 pub(crate) use batches::{BATCH, Ending, HAPPENING, Snapshot, ending_of};
@@ -29,9 +35,11 @@ pub(crate) use body::Body;
 pub(crate) use document::{
     document_head, document_service, document_text, drink_schema_text, routes,
 };
-pub(crate) use drinks::kept_drink;
+pub(crate) use drinks::{earlier_of, kept_drink, whole_file};
+pub(crate) use kept::{BOTTLE, MOVE, bottled};
 pub(crate) use kitchen::{FORMAT as KITCHEN, keep_kitchen, kept_kitchen};
 pub(crate) use problem::Problem;
+pub(crate) use tastings::{ReadTasting, TASTER, TASTING, WORD};
 pub(crate) use unknown::{Calls, bad_path, bad_query, unknown};
 
 use std::collections::HashMap;

@@ -582,6 +582,7 @@ fn entries(id: &str, file: &PlanFile, answer: &PlanAnswer) -> Vec<CalendarEntry>
                 text: sentences.collect::<Vec<_>>().join("\n"),
                 from: at(block.from),
                 to: at(block.to),
+                remind: 5,
             }
         })
         .collect();
@@ -591,6 +592,7 @@ fn entries(id: &str, file: &PlanFile, answer: &PlanAnswer) -> Vec<CalendarEntry>
         text: file.note.clone(),
         from: zero,
         to: at(15.0),
+        remind: 5,
     });
     entries
 }

@@ -203,6 +203,25 @@ impl Problem {
         )
     }
 
+    pub(crate) fn damaged_tasting(why: &str) -> Self {
+        Self::new(
+            StatusCode::UNPROCESSABLE_ENTITY,
+            "damaged-tasting",
+            "This tasting can't be read",
+            short(&format!("Its text is kept as it is. {why}")),
+        )
+    }
+
+    /// What is in the glasses is kept from everybody until the key is broken.
+    pub(crate) fn sealed() -> Self {
+        Self::new(
+            StatusCode::CONFLICT,
+            "sealed",
+            "The key is sealed",
+            "What is in the glasses is shown when the key is broken.",
+        )
+    }
+
     /// A reading that is asked about before it is believed.
     pub(crate) fn doubtful(question: &str) -> Self {
         Self::new(StatusCode::CONFLICT, "doubtful", "Is that right?", question)

@@ -51,7 +51,7 @@ struct MadeBatch {
     lots: Vec<Lot>,
 }
 
-fn drink(place: usize) -> Result<Drink> {
+pub(super) fn drink(place: usize) -> Result<Drink> {
     keen_formats::read_drink(DRINKS[place].as_bytes(), Cupboard::builtin())
         .context("a demo drink is no drink")
 }
@@ -124,6 +124,8 @@ pub(super) fn fill(store: &Store, ids: &[String], kitchen: &mut Kitchen) -> Resu
             practice: false,
             clock: None,
             ending: None,
+            rating: None,
+            picture: None,
         };
         let last = batch.said.last().map_or(0.0, |s| s.at);
         batch.said.push(Said { at: last + 1.0, what: Happening::Taught { learned: true } });
@@ -192,6 +194,8 @@ fn on_the_go(store: &Store, ids: &[String], kitchen: &Kitchen) -> Result<()> {
             practice: seed.is_some(),
             clock: seed.map(|_| serde_json::to_string(&Clock::default())).transpose()?,
             ending: None,
+            rating: None,
+            picture: None,
         };
         let said: Vec<Said> = said.into_iter().map(|(at, what)| Said { at, what }).collect();
         keep(store, &new, begun, &said)?;

@@ -1,6 +1,8 @@
 //! The demo's shelf: what Fallow Lane Gardens serves at its open day.
 
 mod batches;
+mod kept;
+mod tastings;
 
 pub(crate) use batches::text as batches_text;
 
@@ -71,6 +73,7 @@ fn open_day(ids: &[String], names: &[String], today: Date) -> Result<PlanFile> {
         holds: Vec::new(),
         after: Vec::new(),
         ahead: vec!["d/s11".into()],
+        guests: Vec::new(),
     })
 }
 
@@ -115,8 +118,10 @@ pub(crate) fn fill(store: &Store) -> Result<()> {
     store.plans().create(&Uuid::now_v7().to_string(), draft)?;
     let mut kitchen = kitchen()?;
     batches::fill(store, &ids, &mut kitchen)?;
+    kept::versions(store, &ids)?;
+    kept::bottles(store, &ids, &mut kitchen)?;
     keep_kitchen(store, &kitchen)?;
-    Ok(())
+    tastings::fill(store, &kitchen)
 }
 
 #[cfg(test)]

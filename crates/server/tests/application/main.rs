@@ -11,4 +11,6 @@ mod hostile;
 mod phones;
 mod plans;
 mod practice;
+mod record;
 mod support;
+mod tastings;

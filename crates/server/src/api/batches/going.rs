@@ -99,7 +99,7 @@ pub(in crate::api) async fn list_going(
 ) -> Result<web::Json<Going>, Problem> {
     let found = state
         .with_store(|store| {
-            let all = store.batches(&Wanted { drink: None, going: true }, MOST)?;
+            let all = store.batches(&Wanted { going: true, ..Wanted::default() }, MOST)?;
             all.iter().map(|kept| store.batch(&kept.id)).collect::<Result<Vec<_>, _>>()
         })
         .await?;

@@ -19,6 +19,7 @@ use keen_core::balance::Spot;
 use keen_core::batch::{BatchReport, Happening, Made, Said, Teaching};
 use keen_core::cupboard::{Cupboard, Kitchen};
 use keen_core::drink::{Drink, FieldError};
+use keen_core::history::PastBatch;
 use keen_formats::Format;
 use keen_instruments::Clock;
 use keen_store::{KeptBatch, KeptHappening, Wanted};
@@ -69,40 +70,44 @@ pub(crate) struct BatchEntry {
     drink: String,
     pub(crate) name: String,
     /// When it was begun, RFC 3339.
-    begun_at: String,
+    pub(crate) begun_at: String,
     /// When it was finished, RFC 3339.
     finished_at: Option<String>,
     /// Whether it is made in the practice kitchen.
     practice: bool,
+    /// How it was liked, 1 to 5.
+    pub(crate) rating: Option<i64>,
+    /// Since when it has its picture, RFC 3339; none where there is no picture.
+    pub(crate) picture: Option<String>,
     /// How it ended, if it has.
     ending: Option<Ending>,
 }
 
 /// How a batch ended: what was written beside what was made.
-#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
 pub(crate) struct Ending {
     /// Where it was to be on the map.
-    written: Option<Spot>,
+    pub(crate) written: Option<Spot>,
     /// Where it is believed to be.
-    made: Option<Spot>,
+    pub(crate) made: Option<Spot>,
     /// How far that may be off, a standard deviation.
-    doubt: Spot,
+    pub(crate) doubt: Spot,
     /// How much there was to be, ml.
-    written_ml: f64,
+    pub(crate) written_ml: f64,
     /// How much there is, ml.
-    made_ml: f64,
+    pub(crate) made_ml: f64,
     /// Minutes from beginning to end.
-    minutes: f64,
+    pub(crate) minutes: f64,
     /// How many readings were taken.
-    readings: usize,
+    pub(crate) readings: usize,
     /// How many of them lay inside what had been predicted as nine in ten.
-    inside: usize,
+    pub(crate) inside: usize,
     /// Where it was put.
-    place: String,
+    pub(crate) place: String,
     /// How it turned out.
-    note: String,
+    pub(crate) note: String,
     /// How many bottles it filled.
-    bottles: Option<u32>,
+    pub(crate) bottles: Option<u32>,
 }
 
 /// Some batches.
@@ -110,6 +115,8 @@ pub(crate) struct Ending {
 pub(crate) struct Batches {
     /// Those that go on first, then the last begun.
     batches: Vec<BatchEntry>,
+    /// Whether there are more of them.
+    more: bool,
     /// Readings of all that are finished, without practice.
     readings: i64,
     /// How many of them lay inside what had been predicted as nine in ten.
@@ -121,6 +128,23 @@ pub(crate) struct Batches {
 pub(crate) struct BatchesQuery {
     /// Those of one drink, by its id on the shelf.
     drink: Option<String>,
+    /// Only those that are finished, practice left out.
+    #[serde(default)]
+    made: bool,
+    /// Words that stand in its name, or in what makers and guests said of it.
+    #[serde(default)]
+    find: String,
+    /// Begun on that day or later: `2030-06-21`.
+    from: Option<String>,
+    /// Begun before that day.
+    before: Option<String>,
+    /// Liked so much at least, 1 to 5.
+    rating: Option<i64>,
+    /// How many are passed over.
+    #[serde(default)]
+    after: usize,
+    /// How many at most, up to 200.
+    limit: Option<usize>,
 }
 
 /// A batch as it stands.
@@ -235,6 +259,22 @@ impl Read {
         BatchReport::of(&self.drink, &self.made(), &self.cupboard, self.now())
     }
 
+    pub(super) fn is_practice(&self) -> bool {
+        self.kept.practice
+    }
+
+    /// As what is over, to be looked at beside others.
+    pub(super) fn past(self) -> (BatchEntry, PastBatch) {
+        let Self { kept, drink, cupboard, said, .. } = self;
+        (entry(kept), PastBatch { written: drink, said, cupboard })
+    }
+
+    /// Its name and its drink's id on the shelf, the cupboard that it was made from, and the drink as made.
+    pub(super) fn as_made(&self) -> ((String, String), Cupboard, Drink) {
+        let name = (self.kept.name.clone(), self.kept.drink.clone());
+        (name, self.cupboard.clone(), self.made().drink)
+    }
+
     fn ending(&self) -> Option<Ending> {
         ending_of(&self.drink, &self.said, &self.cupboard)
     }
@@ -311,6 +351,8 @@ fn entry(kept: KeptBatch) -> BatchEntry {
         begun_at: kept.begun_at,
         finished_at: kept.finished_at,
         practice: kept.practice,
+        rating: kept.rating,
+        picture: kept.picture,
         ending: kept.ending.as_deref().and_then(|text| serde_json::from_str(text).ok()),
     }
 }
@@ -323,15 +365,29 @@ pub(super) async fn list_batches(
     query: web::Query<BatchesQuery>,
 ) -> Result<web::Json<Batches>, Problem> {
     const MOST: usize = 200;
-    let of = query.into_inner().drink;
-    let (found, predicted) = state
+    let asked = query.into_inner();
+    let most = asked.limit.unwrap_or(MOST).min(MOST);
+    let (mut found, predicted) = state
         .with_store(move |store| {
-            let wanted = Wanted { drink: of.as_deref(), going: false };
-            Ok((store.batches(&wanted, MOST)?, store.predicted(of.as_deref())?))
+            let wanted = Wanted {
+                drink: asked.drink.as_deref(),
+                going: false,
+                made: asked.made,
+                words: &asked.find,
+                from: asked.from.as_deref(),
+                before: asked.before.as_deref(),
+                rating: asked.rating,
+                after: asked.after,
+            };
+            // One more than is shown tells whether there are more.
+            Ok((store.batches(&wanted, most + 1)?, store.predicted(asked.drink.as_deref())?))
         })
         .await?;
+    let more = found.len() > most;
+    found.truncate(most);
     Ok(web::Json(Batches {
         batches: found.into_iter().map(entry).collect(),
+        more,
         readings: predicted.readings,
         inside: predicted.inside,
     }))
@@ -404,8 +460,15 @@ impl State {
             finished_at: None,
             clock,
             ending: None,
+            rating: None,
+            picture: None,
         };
+        let (of, made) = (new.drink.clone(), seed.is_none());
         let kept = self.with_store(move |store| store.begin_batch(&new, key.0.as_deref())).await?;
+        if made {
+            // What it was begun on is kept among the drink's versions.
+            self.with_store(move |store| store.mark_made(&of)).await?;
+        }
         self.changes.tell_kept(Changed::Batch, &kept.id, None, by.0);
         if kept.practice {
             self.clear_practice_scale();
@@ -455,6 +518,8 @@ mod tests {
             practice: clock.is_some(),
             clock: clock.map(str::to_owned),
             ending: None,
+            rating: None,
+            picture: None,
         };
         let said = happenings.iter().enumerate().map(|(place, (at, step))| KeptHappening {
             place: place as i64,

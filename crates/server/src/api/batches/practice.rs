@@ -67,12 +67,9 @@ impl Read {
     }
 }
 
-fn fault(field: &str, message: &str) -> FieldError {
-    FieldError { field: field.to_owned(), message: message.to_owned() }
-}
-
 fn in_practice(read: &Read) -> Result<Truth, FieldError> {
-    read.truth().ok_or_else(|| fault("id", "That isn't a practice run; there hands do it."))
+    read.truth()
+        .ok_or_else(|| FieldError::new("id", "That isn't a practice run; there hands do it."))
 }
 
 impl State {
@@ -112,13 +109,15 @@ pub(in crate::api) async fn set_clock(
     let set: SetClock = body.json()?;
     let read = state.batch(&id).await?;
     let Some(clock) = read.clock else {
-        return Err(fault("id", "Only a practice run has a clock that can be hurried.").into());
+        return Err(
+            FieldError::new("id", "Only a practice run has a clock that can be hurried.").into()
+        );
     };
     let real = minutes_since(&read.kept.begun_at, &now());
     let order = match set {
         SetClock::Rate { times } if (1.0..=600.0).contains(&times) => Order::Rate { times },
         SetClock::Rate { .. } => {
-            return Err(fault("times", "1 to 600 times as fast will do.").into());
+            return Err(FieldError::new("times", "1 to 600 times as fast will do.").into());
         }
         SetClock::ToNext => {
             let now = read.now();
@@ -127,7 +126,7 @@ pub(in crate::api) async fn set_clock(
             let next = ends.filter_map(|s| s.until).filter(|t| *t > now).reduce(f64::min);
             match next {
                 Some(next) => Order::Jump { minutes: next - clock.shows(real) },
-                None => return Err(fault("to_next", "Nothing waits.").into()),
+                None => return Err(FieldError::new("to_next", "Nothing waits.").into()),
             }
         }
     };
@@ -163,7 +162,7 @@ pub(in crate::api) async fn put_before(
     let read = state.batch(&id).await?;
     let question = move |_: &_| {
         let truth = in_practice(&read)?;
-        let nothing = || fault("vessel", "There is nothing in that vessel yet.");
+        let nothing = || FieldError::new("vessel", "There is nothing in that vessel yet.");
         let contents = truth.contents(&vessel).filter(|c| !c.is_empty()).ok_or_else(nothing)?;
         let reads = |quantity| truth.reads(&vessel, quantity);
         let sample = Sample {
@@ -184,7 +183,7 @@ pub(in crate::api) async fn put_before(
     let there = instrument.starts_with(PRACTICE)
         && orders.iter().all(|order| state.instruments.order(&instrument, order));
     if !there {
-        return Err(fault("instrument", "That instrument isn't there.").into());
+        return Err(FieldError::new("instrument", "That instrument isn't there.").into());
     }
     Ok(HttpResponse::NoContent().finish())
 }
@@ -238,7 +237,7 @@ fn seen(read: &Read, look: &Look) -> Result<Seen, FieldError> {
         let value = ((exact + off * quantity.usual_error(exact)) / mark).round() * mark;
         Seen { value: Some(value.max(0.0)), unit: Some(quantity.unit().into()), words: Vec::new() }
     };
-    let nothing = |field: &str| fault(field, "There is nothing to be seen there yet.");
+    let nothing = |field: &str| FieldError::new(field, "There is nothing to be seen there yet.");
     match look {
         Look::Gave(step) => {
             let ml = truth.gave(step).filter(|ml| *ml > 0.0).ok_or_else(|| nothing("gave"))?;

@@ -44,8 +44,12 @@ pub(in crate::api) async fn say_happening(
         let message = "What it teaches is said by itself, with /teach.".into();
         return Err(FieldError { field: "what".into(), message }.into());
     }
+    let finished = matches!(what, Happening::Finished { .. });
     state.say(&asker, &id, key, what, sure).await?;
-    state.changes.tell_kept(Changed::Batch, &id, None, by.0);
+    state.changes.tell_kept(Changed::Batch, &id, None, by.0.clone());
+    if finished && !state.batch(&id).await?.is_practice() {
+        state.draw_from_bottles(&id, by).await?;
+    }
     state.batch_view(&id, asker).await
 }
 

@@ -1,0 +1,660 @@
+//! What stands in the refrigerator, the freezer and the cupboard, and what happens to it.
+
+use std::collections::BTreeMap;
+use std::collections::btree_map::Entry;
+use std::sync::Arc;
+
+use actix_web::{HttpResponse, get, post, web};
+use jiff::{Timestamp, ToSpan, tz::TimeZone};
+use keen_core::balance::{BalanceMap, Profile};
+use keen_core::cupboard::{Cupboard, KeptMixture, Kitchen, Larder, VesselKind};
+use keen_core::drink::{Drink, FieldError};
+use keen_core::keep::{
+    Bottle, BottleState, Happened, Keeping, Move, Place, Use, kept_of, learned_days, use_up,
+};
+use keen_core::trace::Trace;
+use keen_core::work::{Work, Worktop};
+use keen_formats::{
+    CalendarEntry, Format, LABEL_FORMATS, LabelFormat, LabelText, calendar, label_pages,
+};
+use keen_store::{KeptBottle, KeptMove, Store, StoreError, WholeBottle};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::batches::minutes_since;
+use super::body::SaidUnder;
+use super::changes::Changed;
+use super::desk::{Asker, By};
+use super::drinks::kept_drink;
+use super::{Body, Problem, State, now};
+use crate::phones;
+
+/// Version 1 is the only one so far.
+pub(crate) const BOTTLE: Format =
+    Format { name: "keen-pitcher/bottle", field: "bottle", steps: &[] };
+pub(crate) const MOVE: Format = Format { name: "keen-pitcher/move", field: "move", steps: &[] };
+
+/// Bottles that are put down at once.
+const MOST_BOTTLES: usize = 60;
+/// Drinks of the shelf that a bottle is tried in.
+const TRIED_IN: usize = 40;
+const DAY: f64 = 1440.0;
+
+/// A bottle that stands somewhere.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct BottleView {
+    id: String,
+    name: String,
+    batch: Option<String>,
+    drink: Option<String>,
+    /// When it was put there, RFC 3339.
+    put_at: String,
+    vessel: VesselKind,
+    colour: String,
+    holds_ml: f64,
+    /// °Brix of what is in it.
+    brix: f64,
+    /// Its alcohol, % vol.
+    alcohol: f64,
+    /// How many parts of water go to one of it, if it is to be thinned.
+    thinned: Option<f64>,
+    /// What it is as an ingredient: the id.
+    ingredient: String,
+    /// How it stands.
+    state: BottleState,
+    /// Its date, RFC 3339.
+    use_by: String,
+    /// What happened to it, in its order.
+    moves: Vec<Happened>,
+}
+
+/// A bottle, and what it is good for.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct OpenBottle {
+    #[serde(flatten)]
+    bottle: BottleView,
+    uses: Vec<Use>,
+}
+
+/// Everything that stands there.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct KeptView {
+    /// The one that has to be used first, first.
+    bottles: Vec<BottleView>,
+    /// How long drinks were seen to keep here, where that is shorter than the table says.
+    learned: Vec<String>,
+}
+
+/// Bottles to be put there.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct PutBottles {
+    /// The batch that they are from; else the drink.
+    #[serde(default)]
+    batch: Option<String>,
+    /// The drink on the shelf that they are of.
+    #[serde(default)]
+    drink: Option<String>,
+    bottles: Vec<NewBottle>,
+}
+
+/// A bottle to be put there.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct NewBottle {
+    #[serde(default = "a_bottle")]
+    vessel: VesselKind,
+    /// What is in it, ml.
+    ml: f64,
+    /// What it holds, ml; a little more than is in it if left out.
+    #[serde(default)]
+    holds_ml: Option<f64>,
+    #[serde(default)]
+    place: Place,
+}
+
+fn a_bottle() -> VesselKind {
+    VesselKind::Bottle
+}
+
+/// Something that happens to a bottle.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct MoveBottle {
+    what: Move,
+}
+
+/// A bottle as it is kept, read.
+struct Read {
+    kept: KeptBottle,
+    bottle: Bottle,
+    moves: Vec<Happened>,
+}
+
+impl Read {
+    fn of((kept, moves): WholeBottle) -> Option<Self> {
+        let bottle: Bottle = BOTTLE.read(&kept.body).ok()?;
+        let moves = moves.into_iter().filter_map(|m| {
+            let what: Move = MOVE.read(&m.body).ok()?;
+            Some(Happened { at: (minutes_since(&kept.put_at, &m.at) / DAY).max(0.0), what })
+        });
+        Some(Self { moves: moves.collect(), bottle, kept })
+    }
+
+    fn days(&self) -> f64 {
+        (minutes_since(&self.kept.put_at, &now()) / DAY).max(0.0)
+    }
+
+    fn state(&self, seen: Option<f64>) -> BottleState {
+        self.bottle.state(&self.moves, self.days(), seen)
+    }
+
+    fn date(&self, days: f64) -> Timestamp {
+        let put: Timestamp = self.kept.put_at.parse().unwrap_or(Timestamp::UNIX_EPOCH);
+        put.checked_add(((days * DAY * 60.0).clamp(-1e10, 1e10) as i64).seconds()).unwrap_or(put)
+    }
+
+    fn view(self, seen: Option<f64>) -> BottleView {
+        let state = self.state(seen);
+        BottleView {
+            use_by: self.date(state.use_by).to_string(),
+            brix: self.bottle.mixture.mixture().soluble_solids(),
+            id: self.kept.id,
+            name: self.bottle.name,
+            batch: self.bottle.batch,
+            drink: self.bottle.drink,
+            put_at: self.kept.put_at,
+            vessel: self.bottle.vessel,
+            colour: self.bottle.colour,
+            holds_ml: self.bottle.holds_ml,
+            alcohol: self.bottle.alcohol,
+            thinned: self.bottle.thinned,
+            ingredient: self.bottle.mixture.id,
+            state,
+            moves: self.moves,
+        }
+    }
+}
+
+/// How long bottles of a drink were seen to keep here, shortest and longest, and how many they were.
+fn seen_to_keep(store: &Store, drink: &str) -> Result<Option<(f64, f64, usize)>, StoreError> {
+    let all = store.bottles_of(drink)?;
+    let off: Vec<f64> = all
+        .into_iter()
+        .filter_map(Read::of)
+        .filter_map(|r| r.bottle.went_off_after(&r.moves))
+        .collect();
+    Ok(learned_days(&off).map(|(shortest, longest)| (shortest, longest, off.len())))
+}
+
+/// A bottle, and how long such were seen to keep here.
+type Seen = (Read, Option<f64>);
+
+/// Everything that stands there, what must be used first, first; and what was learned of how long things keep.
+fn standing(store: &Store) -> Result<(Vec<Seen>, Vec<String>), StoreError> {
+    let all: Vec<Read> = store.standing_bottles()?.into_iter().filter_map(Read::of).collect();
+    let mut seen: BTreeMap<String, Option<(f64, f64, usize)>> = BTreeMap::new();
+    for drink in all.iter().filter_map(|r| r.bottle.drink.clone()) {
+        if let Entry::Vacant(place) = seen.entry(drink) {
+            let days = seen_to_keep(store, place.key())?;
+            place.insert(days);
+        }
+    }
+    let mut learned = Vec::new();
+    for (drink, days) in &seen {
+        let Some(of) = all.iter().find(|r| r.bottle.drink.as_ref() == Some(drink)) else {
+            continue;
+        };
+        let table = of.bottle.keeping.days;
+        if let Some((shortest, longest, bottles)) = days
+            && *shortest < f64::from(table)
+        {
+            learned.push(format!(
+                "{} keeps {shortest:.0} to {longest:.0} days here, by {bottles} bottles; the table says {table}. \
+                 The days above follow it.",
+                of.bottle.name
+            ));
+        }
+    }
+    let days = |r: &Read| {
+        r.bottle.drink.as_ref().and_then(|d| seen.get(d).copied().flatten()).map(|(s, ..)| s)
+    };
+    let mut found: Vec<Seen> =
+        all.into_iter().map(|r| (days(&r), r)).map(|(d, r)| (r, d)).collect();
+    found.sort_by(|(a, x), (b, y)| a.state(*x).days_left.total_cmp(&b.state(*y).days_left));
+    Ok((found, learned))
+}
+
+/// Everything that stands in the refrigerator, the freezer and the cupboard, what must be used first, first.
+#[utoipa::path(tag = "kept", responses((status = 200, body = KeptView)))]
+#[get("/api/kept")]
+pub(super) async fn list_kept(state: web::Data<State>) -> Result<web::Json<KeptView>, Problem> {
+    let (found, learned) = state.with_store(standing).await?;
+    let bottles = found.into_iter().map(|(read, seen)| read.view(seen)).collect();
+    Ok(web::Json(KeptView { bottles, learned }))
+}
+
+/// A bottle, and what it is good for.
+#[utoipa::path(tag = "kept", responses(
+    (status = 200, body = OpenBottle), (status = 404, body = Problem)))]
+#[get("/api/kept/{id}")]
+pub(super) async fn read_bottle(
+    state: web::Data<State>,
+    asker: Asker,
+    id: web::Path<String>,
+) -> Result<web::Json<OpenBottle>, Problem> {
+    let (read, seen, others) = state
+        .with_store(move |store| {
+            let read = Read::of(store.bottle(&id)?).ok_or(StoreError::NotFound)?;
+            let seen = match &read.bottle.drink {
+                Some(drink) => seen_to_keep(store, drink)?.map(|(shortest, ..)| shortest),
+                None => None,
+            };
+            let (_, drinks) = store.drinks().list("", TRIED_IN)?;
+            let others = drinks.into_iter().filter_map(|k| Some((k.id, kept_drink(&k.body).ok()?)));
+            Ok((read, seen, others.collect::<Vec<_>>()))
+        })
+        .await?;
+    let cupboard = state.cupboard();
+    let told = move |work: &Work| {
+        let uses = use_up(&read.bottle, &read.state(seen), &others, Worktop::new(&cupboard, work));
+        Ok(OpenBottle { bottle: read.view(seen), uses })
+    };
+    state.desk.ask(asker, told).await.map(web::Json)
+}
+
+/// What a drink comes to as a bottle.
+pub(crate) fn bottled(
+    name: &str,
+    drink: &Drink,
+    cupboard: &Cupboard,
+    of: (&str, Option<&str>, Option<&str>),
+) -> Option<Bottle> {
+    let (mixture, batch, shelf) = of;
+    let trace = Trace::run(drink, cupboard);
+    let contents = kept_of(drink, &trace)?;
+    let profile = trace.outcome().and_then(Profile::of);
+    let map = BalanceMap::of(drink.family, profile.as_ref());
+    Some(Bottle {
+        name: name.to_owned(),
+        batch: batch.map(str::to_owned),
+        drink: shelf.map(str::to_owned),
+        vessel: VesselKind::Bottle,
+        holds_ml: 0.0,
+        ml: 0.0,
+        place: Place::Refrigerator,
+        keeping: Keeping::of(drink, cupboard, &trace)?,
+        mixture: KeptMixture::of(mixture, name, contents, drink, cupboard)?,
+        colour: contents.colour().to_string(),
+        thinned: map.point.and_then(|p| p.thinned_with).filter(|parts| *parts > 0.4),
+        alcohol: contents.liquid.alcohol_percent(),
+    })
+}
+
+/// Put bottles there: of a batch that was made, or of a drink of the shelf. Said twice under one
+/// `Idempotency-Key` they are put there once.
+#[utoipa::path(tag = "kept", request_body = PutBottles, responses(
+    (status = 201, body = KeptView), (status = 404, body = Problem)))]
+#[post("/api/kept")]
+pub(super) async fn put_bottles(
+    state: web::Data<State>,
+    asker: Asker,
+    key: SaidUnder,
+    by: By,
+    body: Body,
+) -> Result<HttpResponse, Problem> {
+    let asked: PutBottles = body.json()?;
+    if asked.bottles.is_empty() || asked.bottles.len() > MOST_BOTTLES {
+        return Err(FieldError::new("bottles", "1 to 60 bottles will do.").into());
+    }
+    for (n, new) in asked.bottles.iter().enumerate() {
+        let fine = |ml: f64| ml.is_finite() && (1.0..=100_000.0).contains(&ml);
+        if !fine(new.ml) || new.holds_ml.is_some_and(|ml| !fine(ml)) {
+            let field = format!("bottles[{n}].ml");
+            return Err(FieldError::new(&field, "A bottle holds 1 ml to 100 l.").into());
+        }
+        if !matches!(
+            new.vessel,
+            VesselKind::Bottle | VesselKind::Jug | VesselKind::Pitcher | VesselKind::Bowl
+        ) {
+            let field = format!("bottles[{n}].vessel");
+            return Err(FieldError::new(
+                &field,
+                "It stands in a bottle, a jug, a pitcher or a bowl.",
+            )
+            .into());
+        }
+    }
+    let mixture = format!("kept_{}", uuid::Uuid::now_v7().simple());
+    let ((title, of), drink, cupboard) = match (&asked.batch, &asked.drink) {
+        (Some(batch), _) => {
+            let (name, cupboard, made) = state.batch(batch).await?.as_made();
+            (name, made, cupboard)
+        }
+        (None, Some(id)) => {
+            let of = id.clone();
+            let kept = state.with_store(move |store| store.drinks().read(&of)).await?;
+            let drink =
+                kept_drink(&kept.body).map_err(|why| Problem::damaged_drink(&why.to_string()))?;
+            ((drink.name.clone(), id.clone()), drink, (*state.cupboard()).clone())
+        }
+        (None, None) => {
+            return Err(FieldError::new("batch", "Say which batch or which drink it is.").into());
+        }
+    };
+    let batch = asked.batch.clone();
+    let made = move |_: &Work| {
+        Ok(bottled(&title, &drink, &cupboard, (&mixture, batch.as_deref(), Some(&of))))
+    };
+    let Some(pattern) = state.desk.ask(asker, made).await? else {
+        return Err(FieldError::new("bottles", "There is nothing in it that could be kept.").into());
+    };
+    let put_at = now();
+    let rows: Vec<KeptBottle> = asked
+        .bottles
+        .iter()
+        .map(|new| {
+            let bottle = Bottle {
+                vessel: new.vessel,
+                ml: new.ml,
+                holds_ml: new.holds_ml.unwrap_or(new.ml * 1.06).max(new.ml),
+                place: new.place,
+                ..pattern.clone()
+            };
+            KeptBottle {
+                id: uuid::Uuid::now_v7().to_string(),
+                batch: bottle.batch.clone(),
+                drink: bottle.drink.clone(),
+                name: bottle.name.clone(),
+                body: BOTTLE.write(&bottle),
+                put_at: put_at.clone(),
+                gone_at: None,
+            }
+        })
+        .collect();
+    state.with_store(move |store| store.put_bottles(&rows, key.0.as_deref())).await?;
+    state.bottles_are(by).await?;
+    let (found, learned) = state.with_store(standing).await?;
+    let bottles = found.into_iter().map(|(read, seen)| read.view(seen)).collect();
+    Ok(HttpResponse::Created().json(KeptView { bottles, learned }))
+}
+
+/// Say that something happened to a bottle: it was opened, poured from, moved, emptied or tipped away. Said twice
+/// under one `Idempotency-Key` it counts once.
+#[utoipa::path(tag = "kept", request_body = MoveBottle, responses(
+    (status = 200, body = BottleView), (status = 404, body = Problem)))]
+#[post("/api/kept/{id}/moves")]
+pub(super) async fn move_bottle(
+    state: web::Data<State>,
+    id: web::Path<String>,
+    key: SaidUnder,
+    by: By,
+    body: Body,
+) -> Result<web::Json<BottleView>, Problem> {
+    let MoveBottle { what } = body.json()?;
+    let read = state.say_of_bottle(&id, what, key.0).await?;
+    state.bottles_are(by).await?;
+    Ok(web::Json(read.view(None)))
+}
+
+impl State {
+    async fn say_of_bottle(
+        &self,
+        id: &str,
+        what: Move,
+        key: Option<String>,
+    ) -> Result<Read, Problem> {
+        /// How often it is thought over again when something else happened meanwhile.
+        const TRIES: usize = 8;
+        for _ in 0..TRIES {
+            let of = id.to_owned();
+            let found = self.with_store(move |store| store.bottle(&of)).await?;
+            let after = found.1.len();
+            let mut read = Read::of(found).ok_or(StoreError::NotFound)?;
+            allows(&read, &what)?;
+            let mut moves = read.moves.clone();
+            moves.push(Happened { at: read.days(), what: what.clone() });
+            let gone = read.bottle.state(&moves, read.days(), None).gone;
+            let (of, key, text) = (id.to_owned(), key.clone(), MOVE.write(&what));
+            let said = self
+                .with_store(move |store| {
+                    let at = now();
+                    let what = KeptMove { at: at.clone(), body: text };
+                    store.move_bottle(
+                        &of,
+                        &what,
+                        (after, gone.then_some(at.as_str())),
+                        key.as_deref(),
+                    )
+                })
+                .await?;
+            if said {
+                read.moves = moves;
+                return Ok(read);
+            }
+        }
+        Err(Problem::busy())
+    }
+
+    /// What stands there is what can be used: the kitchen's mixtures follow, and every screen is told.
+    async fn bottles_are(&self, by: By) -> Result<(), Problem> {
+        let (mixtures, needed) = self
+            .with_store(|store| {
+                let mut mixtures: Vec<(KeptMixture, f64)> = Vec::new();
+                for read in store.standing_bottles()?.into_iter().filter_map(Read::of) {
+                    let grams = read.state(None).ml * read.bottle.mixture.density();
+                    match mixtures.iter_mut().find(|(m, _)| m.id == read.bottle.mixture.id) {
+                        Some((_, there)) => *there += grams,
+                        None => mixtures.push((read.bottle.mixture, grams)),
+                    }
+                }
+                // Which of those that are gone a drink still needs.
+                let before = super::kept_kitchen(store)?.kitchen.mixtures;
+                let mut needed: Vec<String> = Vec::new();
+                store.drinks().for_each_body(|body| {
+                    for m in &before {
+                        if !needed.contains(&m.id) && body.contains(&format!("\"{}\"", m.id)) {
+                            needed.push(m.id.clone());
+                        }
+                    }
+                })?;
+                Ok((mixtures, needed))
+            })
+            .await?;
+        let follow = move |kitchen: &mut Kitchen| {
+            let mut next: Vec<KeptMixture> = Vec::new();
+            kitchen.larder.retain(|id, _| !id.starts_with("kept_"));
+            for (mixture, grams) in &mixtures {
+                next.push(mixture.clone());
+                let have = (grams * 10.0).round() / 10.0;
+                kitchen.larder.insert(mixture.id.clone(), Larder { have, ..Larder::default() });
+            }
+            for gone in kitchen.mixtures.drain(..) {
+                if needed.contains(&gone.id) && !next.iter().any(|m| m.id == gone.id) {
+                    next.push(KeptMixture { gone: true, ..gone });
+                }
+            }
+            kitchen.mixtures = next;
+        };
+        self.changes.tell_document(Changed::Kept, None);
+        self.change_kitchen(Arc::clone(&self.store), by, follow).await
+    }
+
+    /// What a finished batch took from bottles is drawn from them, the first that was put there first.
+    pub(super) async fn draw_from_bottles(&self, batch: &str, by: By) -> Result<(), Problem> {
+        let read = self.batch(batch).await?;
+        let ((name, _), cupboard, made) = read.as_made();
+        let mut drawn = false;
+        let trace = Trace::run(&made, &cupboard);
+        for line in &trace.lines {
+            let it = &cupboard.ingredients()[line.ingredient];
+            if !it.id.starts_with("kept_") {
+                continue;
+            }
+            let mut ml = line.grams.0 / it.per_gram.density_at_20().max(0.1);
+            let mixture = it.id.clone();
+            let bottles = self.with_store(Store::standing_bottles).await?;
+            for read in
+                bottles.into_iter().filter_map(Read::of).filter(|r| r.bottle.mixture.id == mixture)
+            {
+                let takes = ml.min(read.state(None).ml);
+                if takes < 0.5 {
+                    continue;
+                }
+                let what = Move::Poured { ml: takes, what_for: name.clone() };
+                let key = format!("{batch}/{}", read.kept.id);
+                self.say_of_bottle(&read.kept.id, what, Some(key)).await?;
+                ml -= takes;
+                drawn = true;
+            }
+        }
+        if drawn { self.bottles_are(by).await } else { Ok(()) }
+    }
+}
+
+/// Whether that can happen to a bottle as it stands.
+fn allows(read: &Read, what: &Move) -> Result<(), FieldError> {
+    let state = read.state(None);
+    let fault = |field: &str, message: String| Err(FieldError { field: field.into(), message });
+    match what {
+        Move::TakenBack { of }
+            if *of >= read.moves.len()
+                || matches!(read.moves[*of].what, Move::TakenBack { .. }) =>
+        {
+            fault("what.of", "There is nothing to take back.".into())
+        }
+        Move::TakenBack { .. } => Ok(()),
+        _ if state.gone => fault("what", "There is nothing left in it.".into()),
+        Move::Poured { ml, what_for } => {
+            if !ml.is_finite() || *ml < 0.5 {
+                return fault("what.ml", "Say how much was poured off, in ml.".into());
+            }
+            if *ml > state.ml * 1.02 + 1.0 {
+                return fault("what.ml", format!("There are only {:.0} ml in it.", state.ml));
+            }
+            if what_for.chars().count() > 200 {
+                return fault("what.what_for", "200 letters are the most.".into());
+            }
+            Ok(())
+        }
+        Move::Moved { to } if *to == state.place => {
+            fault("what.to", format!("It stands in the {} already.", to.name()))
+        }
+        _ => Ok(()),
+    }
+}
+
+/// The dates of everything that stands there as a calendar file, with a reminder the day before.
+#[utoipa::path(tag = "kept", responses(
+    (status = 200, body = String, content_type = "text/calendar")))]
+#[get("/api/kept/calendar.ics")]
+pub(super) async fn kept_calendar(state: web::Data<State>) -> Result<HttpResponse, Problem> {
+    let (found, _) = state.with_store(standing).await?;
+    let zone = TimeZone::system();
+    let entries: Vec<CalendarEntry> = found
+        .iter()
+        .map(|(read, seen)| {
+            let stands = read.state(*seen);
+            let day = read.date(stands.use_by).to_zoned(zone.clone()).date();
+            let nine = day.at(9, 0, 0, 0).to_zoned(zone.clone()).map(|z| z.timestamp());
+            let from = nine.unwrap_or_else(|_| read.date(stands.use_by));
+            CalendarEntry {
+                uid: format!("kept/{}@keen-pitcher", read.kept.id),
+                title: format!("Use up: {}", read.bottle.name),
+                text: format!("{:.0} ml in the {}.", stands.ml, stands.place.name()),
+                from,
+                to: from.checked_add(15.minutes()).unwrap_or(from),
+                remind: 1440,
+            }
+        })
+        .collect();
+    let moves: usize = found.iter().map(|(read, _)| read.moves.len()).sum();
+    let text = calendar("Kept", &entries, i64::try_from(moves).unwrap_or(0), Timestamp::now());
+    Ok(HttpResponse::Ok()
+        .content_type("text/calendar; charset=utf-8")
+        .insert_header(("content-disposition", "attachment; filename=\"kept.ics\""))
+        .body(text))
+}
+
+/// What labels are printed on.
+#[utoipa::path(tag = "kept", responses((status = 200, body = Vec<LabelFormat>)))]
+#[get("/api/labels")]
+pub(super) async fn label_formats() -> web::Json<Vec<LabelFormat>> {
+    web::Json(LABEL_FORMATS.to_vec())
+}
+
+/// Labels to be drawn.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct AskLabels {
+    /// The bottles' ids.
+    bottles: Vec<String>,
+    /// What they are printed on.
+    format: String,
+    /// The place of the sheet that is the first to be used, from 0.
+    #[serde(default)]
+    start_at: usize,
+}
+
+/// Pages of labels.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct LabelsView {
+    /// Each as SVG, as large as the paper.
+    pages: Vec<String>,
+}
+
+/// Draw labels for bottles: name, dates, how to thin it, allergens, strength, and a picture code that opens the
+/// bottle on a phone in the kitchen's network.
+#[utoipa::path(tag = "kept", request_body = AskLabels, responses(
+    (status = 200, body = LabelsView), (status = 404, body = Problem)))]
+#[post("/api/compute/labels")]
+pub(super) async fn labels(
+    state: web::Data<State>,
+    body: Body,
+) -> Result<web::Json<LabelsView>, Problem> {
+    let AskLabels { bottles, format, start_at } = body.json()?;
+    let Some(format) = LABEL_FORMATS.iter().find(|f| f.id == format) else {
+        return Err(FieldError::new("format", "There are no such labels here.").into());
+    };
+    if bottles.is_empty() || bottles.len() > 300 {
+        return Err(FieldError::new("bottles", "1 to 300 labels will do.").into());
+    }
+    // Through the kitchen's door, if it is open; else where it would be.
+    let addresses = state.phones.addresses();
+    let door = addresses.first().copied().or_else(|| phones::places(None).ok()?.first().copied());
+    let found = state
+        .with_store(move |store| {
+            bottles.iter().map(|id| store.bottle(id)).collect::<Result<Vec<_>, _>>()
+        })
+        .await?;
+    let texts: Vec<LabelText> = found
+        .into_iter()
+        .filter_map(Read::of)
+        .map(|read| label(&read, door.map(|at| format!("http://{at}/kept/{}", read.kept.id))))
+        .collect();
+    Ok(web::Json(LabelsView { pages: label_pages(&texts, format, start_at) }))
+}
+
+fn label(read: &Read, link: Option<String>) -> LabelText {
+    let zone = TimeZone::system();
+    let day = |at: Timestamp| at.to_zoned(zone.clone()).strftime("%-d %b %Y").to_string();
+    let stands = read.state(None);
+    let put: Timestamp = read.kept.put_at.parse().unwrap_or(Timestamp::UNIX_EPOCH);
+    let mut lines = vec![format!("made {}", day(put))];
+    lines.push(match stands.place {
+        Place::Freezer => format!("frozen: until {}", day(read.date(stands.use_by))),
+        _ => format!("use by {}", day(read.date(stands.use_by))),
+    });
+    if let Some(parts) = read.bottle.thinned {
+        lines.push(format!("1 to {} with water", (parts * 2.0).round() / 2.0));
+    }
+    let mut warnings = Vec::new();
+    if read.bottle.alcohol >= 0.5 {
+        warnings.push(format!("For adults: {:.1} % vol", read.bottle.alcohol));
+    }
+    let allergens: Vec<&str> = read.bottle.mixture.allergens.iter().map(|a| a.name()).collect();
+    if !allergens.is_empty() {
+        warnings.push(format!("Has {} in it", allergens.join(", ")));
+    }
+    LabelText { name: read.bottle.name.clone(), lines, warnings, link }
+}

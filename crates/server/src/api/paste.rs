@@ -1,0 +1,55 @@
+//! Recipes from elsewhere: pasted text, or a page that was saved.
+
+use actix_web::{post, web};
+use keen_core::report::DrinkReport;
+use keen_formats::pasted::{Choice, MOST_CHARACTERS, Pasted, read_recipe};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::desk::Asker;
+use super::{Body, Problem, State};
+
+/// A text that is to be read.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct AskPaste {
+    /// The text: a recipe in any wording, JSON-LD, or a saved web page.
+    text: String,
+    /// What was said of what was read from it.
+    #[serde(default)]
+    choices: Vec<Choice>,
+}
+
+/// A text as it was read, and what it comes to.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct PastedView {
+    /// The text that was read: that of the recipe, where it stood in a page.
+    text: String,
+    /// Whether there was more of it than is read.
+    cut: bool,
+    #[serde(flatten)]
+    pasted: Pasted,
+    /// What the drink comes to.
+    report: DrinkReport,
+}
+
+/// Read a recipe. Any text can be read; what is guessed, asked or left aside is marked.
+#[utoipa::path(tag = "compute", request_body = AskPaste, responses((status = 200, body = PastedView)))]
+#[post("/api/compute/paste")]
+pub(super) async fn paste(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<PastedView>, Problem> {
+    let AskPaste { text, mut choices } = body.json()?;
+    choices.truncate(500);
+    let cupboard = state.cupboard();
+    let read = move |_: &_| {
+        let text = keen_formats::recipe_in(&text).unwrap_or(text);
+        let pasted = read_recipe(&text, &choices, &cupboard);
+        let report = DrinkReport::of(&pasted.drink, &cupboard);
+        let cut = text.chars().nth(MOST_CHARACTERS).is_some();
+        Ok(PastedView { cut, text: text.chars().take(MOST_CHARACTERS).collect(), pasted, report })
+    };
+    state.desk.ask(asker, read).await.map(web::Json)
+}

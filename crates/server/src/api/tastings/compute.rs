@@ -1,0 +1,208 @@
+//! What can be asked before a tasting is set up: the row, what a comparison can find, the pitchers of a
+//! group, and where a drink lies that was measured.
+
+use actix_web::{post, web};
+use keen_core::balance::Spot;
+use keen_core::cupboard::Cupboard;
+use keen_core::drink::{Drink, Family, FieldError};
+use keen_core::taste::compare::{Method, Prospect};
+use keen_core::taste::group::{ForGuest, Guest, Share, in_the_glass};
+use keen_core::taste::ideal::Ideal;
+use keen_core::taste::ladder::{Ladder, Row, ladder, usual_ratio};
+use keen_core::taste::reference::{Likely, Reference};
+use keen_core::taste::taster::Objection;
+use keen_core::work::{Work, Worktop};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::super::desk::Asker;
+use super::super::{Body, Problem, State};
+use super::tasters::TasterView;
+
+/// A row of glasses, worked out. Touches no data.
+#[utoipa::path(tag = "compute", request_body = Row, responses((status = 200, body = Ladder)))]
+#[post("/api/compute/row")]
+pub(in crate::api) async fn pour_row(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<Ladder>, Problem> {
+    let row: Row = body.json()?;
+    let cupboard = state.cupboard();
+    let question = move |work: &Work| {
+        checked(&row.drink, &cupboard)?;
+        Ok(ladder(&row, Worktop::new(&cupboard, work))?)
+    };
+    state.desk.ask(asker, question).await.map(web::Json)
+}
+
+/// A comparison that is thought of.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct ProspectWanted {
+    method: Method,
+    /// How many tastings there would be, 0 to 2000.
+    tastings: u32,
+}
+
+/// What so many tastings can find. Touches no data.
+#[utoipa::path(tag = "compute", request_body = ProspectWanted, responses(
+    (status = 200, body = Prospect)))]
+#[post("/api/compute/prospect")]
+pub(in crate::api) async fn prospect(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<Prospect>, Problem> {
+    let ProspectWanted { method, tastings } = body.json()?;
+    let question =
+        move |_: &Work| Ok(keen_core::taste::compare::prospect(method, u64::from(tastings)));
+    state.desk.ask(asker, question).await.map(web::Json)
+}
+
+/// A drink for some.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct PitchersWanted {
+    drink: Drink,
+    /// The ids of those who drink it.
+    tasters: Vec<String>,
+}
+
+/// The pitchers of a group.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct PitchersView {
+    /// Those who drink, in the order that is spoken of; who hasn't tasted anything yet is counted by what is
+    /// usual.
+    guests: Vec<GuestView>,
+    shares: Vec<Share>,
+}
+
+/// Somebody of the group.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct GuestView {
+    id: String,
+    name: String,
+    /// Their ideal ratio.
+    ratio: f64,
+    /// How many glasses it rests on; none if it is what is usual.
+    glasses: usize,
+}
+
+/// Guests with their ideals. Who never tasted of that family is taken as most people are, with a doubt to
+/// match.
+pub(super) fn guests(seats: &[TasterView], family: Family) -> Vec<(usize, Guest)> {
+    seats
+        .iter()
+        .map(|view| {
+            let own = view.ideals.iter().find(|ideal| ideal.family == family);
+            let usual = Ideal { x: usual_ratio(family).ln(), sd: 0.55 };
+            let ideal = own.map_or(usual, |own| own.ideal);
+            let glasses = own.map_or(0, |own| own.glasses);
+            (glasses, Guest { taster: view.taster.clone(), ideal })
+        })
+        .collect()
+}
+
+/// One pitcher for all, both ways, and what each stirs in. Touches no data.
+#[utoipa::path(tag = "compute", request_body = PitchersWanted, responses(
+    (status = 200, body = PitchersView)))]
+#[post("/api/compute/pitchers")]
+pub(in crate::api) async fn pitchers(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<PitchersView>, Problem> {
+    let PitchersWanted { drink, tasters } = body.json()?;
+    let seats = state.seats_of(&tasters).await?;
+    let cupboard = state.cupboard();
+    let question = move |work: &Work| {
+        checked(&drink, &cupboard)?;
+        let (guests, only) = told(&seats, drink.family);
+        let worktop = Worktop::new(&cupboard, work);
+        let shares = keen_core::taste::group::pitchers(&drink, &only, worktop)?;
+        Ok(PitchersView { guests, shares })
+    };
+    state.desk.ask(asker, question).await.map(web::Json)
+}
+
+/// What each of some stirs into a glass of a drink.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct ForWhomView {
+    guests: Vec<GuestView>,
+    /// What each stirs in.
+    glasses: Vec<ForGuest>,
+    /// For each, what of the drink they don't take.
+    without: Vec<Vec<Objection>>,
+}
+
+/// What each stirs into a glass of a drink as it is. Touches no data.
+#[utoipa::path(tag = "compute", request_body = PitchersWanted, responses(
+    (status = 200, body = ForWhomView)))]
+#[post("/api/compute/for-whom")]
+pub(in crate::api) async fn for_whom(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<ForWhomView>, Problem> {
+    let PitchersWanted { drink, tasters } = body.json()?;
+    let seats = state.seats_of(&tasters).await?;
+    let cupboard = state.cupboard();
+    let question = move |work: &Work| {
+        checked(&drink, &cupboard)?;
+        let worktop = Worktop::new(&cupboard, work);
+        let (guests, only) = told(&seats, drink.family);
+        let glasses = in_the_glass(&drink, &only, worktop)?;
+        let objects = only.iter().map(|guest| guest.taster.objects_to(&drink, worktop));
+        let without = objects.collect::<Result<_, FieldError>>()?;
+        Ok(ForWhomView { guests, glasses, without })
+    };
+    state.desk.ask(asker, question).await.map(web::Json)
+}
+
+impl State {
+    /// Those of some ids who are still there.
+    async fn seats_of(&self, ids: &[String]) -> Result<Vec<TasterView>, Problem> {
+        let all = self.taster_views(Asker::default()).await?;
+        Ok(ids.iter().filter_map(|id| all.iter().find(|view| view.id == *id).cloned()).collect())
+    }
+}
+
+fn checked(drink: &Drink, cupboard: &Cupboard) -> Result<(), FieldError> {
+    match drink.check(cupboard).into_iter().next() {
+        Some(first) => Err(FieldError { field: format!("drink.{}", first.field), ..first }),
+        None => Ok(()),
+    }
+}
+
+/// Guests as they are shown, and as they are counted with.
+fn told(seats: &[TasterView], family: Family) -> (Vec<GuestView>, Vec<Guest>) {
+    let found = guests(seats, family);
+    let views = seats.iter().zip(&found).map(|(view, (glasses, guest))| GuestView {
+        id: view.id.clone(),
+        name: view.taster.name.clone(),
+        ratio: guest.ideal.x.exp(),
+        glasses: *glasses,
+    });
+    (views.collect(), found.iter().map(|(_, guest)| guest.clone()).collect())
+}
+
+/// A drink that was measured, and ours beside it.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct ReferenceWanted {
+    reference: Reference,
+    /// Where ours lies.
+    #[serde(default)]
+    ours: Option<Spot>,
+}
+
+/// Where a drink is likely to lie that was measured and tasted. Touches no data.
+#[utoipa::path(tag = "compute", request_body = ReferenceWanted, responses(
+    (status = 200, body = Likely)))]
+#[post("/api/compute/reference")]
+pub(in crate::api) async fn where_it_lies(body: Body) -> Result<web::Json<Likely>, Problem> {
+    let ReferenceWanted { reference, ours } = body.json()?;
+    reference.check()?;
+    Ok(web::Json(reference.likely(ours)))
+}

@@ -1,0 +1,407 @@
+//! Tastings: what was set up, and what is said at the table. What a screen shows is worked out from these
+//! whenever it is looked at; what is sealed leaves this machine by no call until the key is broken.
+
+mod compute;
+mod read;
+mod setting_up;
+mod tasters;
+mod view;
+
+pub(super) use compute::{for_whom, pitchers, pour_row, prospect, where_it_lies};
+pub(crate) use read::ReadTasting;
+pub(super) use setting_up::set_up;
+pub(crate) use tasters::TASTER;
+pub(super) use tasters::{add_taster, change_taster, delete_taster, list_tasters, taster_file};
+
+use std::collections::BTreeMap;
+
+use actix_web::{HttpResponse, delete, get, post, web};
+use keen_core::cupboard::Cupboard;
+use keen_core::drink::FieldError;
+use keen_core::taste::find::{Mixed, next_ratio};
+use keen_core::taste::ladder::{Glass, Ladder};
+use keen_core::taste::sitting::{KeyLine, Seat, Stage, Tasted, Tells, Utterance};
+use keen_core::taste::tongue::glass_to_guess;
+use keen_core::work::Work;
+use keen_formats::Format;
+use keen_store::{KeptTasting, Uttering};
+use serde::{Deserialize, Serialize};
+use serde_json::json;
+use utoipa::ToSchema;
+
+use super::body::SaidUnder;
+use super::changes::Changed;
+use super::desk::{Asker, By};
+use super::{Body, Problem, State, now};
+use read::Summary;
+use view::{TastingView, view};
+
+pub(crate) const TASTING: Format =
+    Format { name: "keen-pitcher/tasting", field: "tasting", steps: &[] };
+pub(crate) const WORD: Format = Format { name: "keen-pitcher/word", field: "word", steps: &[] };
+
+/// A line of the list of tastings.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct TastingEntry {
+    id: String,
+    name: String,
+    begun_at: String,
+    /// "ladder", "find", "compare", "tongue", "guess", "order", "match", "pitcher".
+    what: String,
+    /// How far it is: "pouring", "sealed", "open", "over".
+    stage: String,
+    /// Those who taste, by id.
+    tasters: Vec<String>,
+    /// Tastings that are done, of all who taste.
+    done: u32,
+    /// Of how many, if that is set.
+    of: Option<u32>,
+    /// What it tells, in a sentence.
+    tells: String,
+}
+
+/// Tastings.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct Tastings {
+    /// The last begun first.
+    tastings: Vec<TastingEntry>,
+}
+
+/// The sheet of the one who pours.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct SheetView {
+    /// A row: its base, jugs, glasses and what all takes.
+    ladder: Option<Ladder>,
+    /// What goes under which code.
+    key: Vec<KeyLine>,
+    /// The order of each who tastes, as codes.
+    orders: Vec<Vec<String>>,
+    /// On the stairs: the plain glass and the stronger one of each who tastes.
+    stairs: Vec<StairGlasses>,
+    /// The glass that is to be guessed.
+    guess: Option<Mixed>,
+}
+
+/// The two glasses of one who stands on the stairs.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct StairGlasses {
+    taster: String,
+    plain: Glass,
+    stronger: Glass,
+}
+
+/// The glass that comes next.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct NextView {
+    /// How it is mixed.
+    mixed: Mixed,
+    /// How many more would settle it, this one counted; nought if it is settled.
+    more: u32,
+}
+
+/// Something that is said at a table.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct Utter {
+    word: Utterance,
+}
+
+/// Who asks for a glass.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct NextFor {
+    taster: String,
+}
+
+impl State {
+    async fn tasting(&self, id: &str) -> Result<ReadTasting, Problem> {
+        let id = id.to_owned();
+        ReadTasting::of(self.with_store(move |store| store.tasting(&id)).await?)
+    }
+
+    /// What a tasting tells, worked out at the desk: fitting a table of tasters is no work for a thread that
+    /// answers others as well.
+    async fn told(&self, read: ReadTasting) -> Result<(ReadTasting, Tells), Problem> {
+        let question = move |_: &Work| {
+            let tells = read.table().tells();
+            Ok((read, tells))
+        };
+        self.desk.ask(Asker::default(), question).await
+    }
+
+    /// Keeps what lists show of a tasting, unless something more was said since it was read.
+    async fn keep_summary(&self, read: &ReadTasting, tells: &Tells) -> Result<(), Problem> {
+        let (id, text, said) = (read.kept.id.clone(), read.summary(tells), read.said.len());
+        let said = i64::try_from(said).unwrap_or(i64::MAX);
+        self.with_store(move |store| store.set_tasting_summary(&id, &text, said)).await
+    }
+
+    /// What lists show of a tasting, worked out anew.
+    pub(super) async fn renew_summary(&self, id: &str) -> Result<(), Problem> {
+        let (read, tells) = self.told(self.tasting(id).await?).await?;
+        self.keep_summary(&read, &tells).await
+    }
+
+    async fn shown(
+        &self,
+        (read, tells): (ReadTasting, Tells),
+        asker: Asker,
+    ) -> Result<TastingView, Problem> {
+        let all = self.taster_views(Asker::default()).await?;
+        let cupboard = self.cupboard();
+        self.desk.ask(asker, move |work| view(&read, tells, all, &cupboard, work)).await
+    }
+}
+
+/// Tastings, the last begun first.
+#[utoipa::path(tag = "tasting", responses((status = 200, body = Tastings)))]
+#[get("/api/tastings")]
+pub(super) async fn list_tastings(state: web::Data<State>) -> Result<web::Json<Tastings>, Problem> {
+    let kept = state.with_store(|store| store.tastings(200)).await?;
+    let entry = |kept: KeptTasting| {
+        let summary: Summary = serde_json::from_str(&kept.summary).unwrap_or_default();
+        TastingEntry {
+            id: kept.id,
+            name: kept.name,
+            begun_at: kept.begun_at,
+            what: summary.what,
+            stage: summary.stage,
+            tasters: summary.tasters,
+            done: summary.done,
+            of: summary.of,
+            tells: summary.tells,
+        }
+    };
+    Ok(web::Json(Tastings { tastings: kept.into_iter().map(entry).collect() }))
+}
+
+/// A tasting as it stands.
+#[utoipa::path(tag = "tasting", responses(
+    (status = 200, body = TastingView), (status = 404, body = Problem)))]
+#[get("/api/tastings/{id}")]
+pub(super) async fn read_tasting(
+    state: web::Data<State>,
+    asker: Asker,
+    id: web::Path<String>,
+) -> Result<web::Json<TastingView>, Problem> {
+    let told = state.told(state.tasting(&id).await?).await?;
+    state.shown(told, asker).await.map(web::Json)
+}
+
+/// Say something at a table. When it is answered it is on disk; said twice under one `Idempotency-Key` it
+/// counts once.
+#[utoipa::path(tag = "tasting", request_body = Utter, responses(
+    (status = 200, body = TastingView), (status = 404, body = Problem)))]
+#[post("/api/tastings/{id}/words")]
+pub(super) async fn utter(
+    state: web::Data<State>,
+    asker: Asker,
+    id: web::Path<String>,
+    key: SaidUnder,
+    by: By,
+    body: Body,
+) -> Result<web::Json<TastingView>, Problem> {
+    let Utter { word } = body.json()?;
+    state.utter(&id, key, word).await?;
+    let (read, tells) = state.told(state.tasting(&id).await?).await?;
+    state.keep_summary(&read, &tells).await?;
+    state.changes.tell_kept(Changed::Tasting, &id, None, by.0);
+    state.shown((read, tells), asker).await.map(web::Json)
+}
+
+impl State {
+    async fn utter(&self, id: &str, key: SaidUnder, word: Utterance) -> Result<(), Problem> {
+        /// How often it is thought over again when something else was said meanwhile.
+        const TRIES: usize = 16;
+        if let Some(key) = key.0.clone() {
+            let of = id.to_owned();
+            if self.with_store(move |store| store.was_uttered(&of, &key)).await? {
+                return Ok(());
+            }
+        }
+        for _ in 0..TRIES {
+            let read = self.tasting(id).await?;
+            read.table().allows(&word)?;
+            let word = worked_out(&read, word.clone(), &self.cupboard())?;
+            let taster = match &word {
+                Utterance::Answered { taster, .. }
+                | Utterance::Mixed { taster, .. }
+                | Utterance::Chose { taster, .. }
+                | Utterance::Ordered { taster, .. }
+                | Utterance::Guessed { taster, .. }
+                | Utterance::Remark { taster, .. } => Some(taster.clone()),
+                _ => None,
+            };
+            let after = i64::try_from(read.said.len()).unwrap_or(i64::MAX);
+            let (of, text, key, at) = (id.to_owned(), WORD.write(&word), key.0.clone(), now());
+            let said = self
+                .with_store(move |store| {
+                    let (taster, key) = (taster.as_deref(), key.as_deref());
+                    store.utter(&of, Uttering { body: &text, taster, at: &at, key, after })
+                })
+                .await?;
+            if said.is_some() {
+                return Ok(());
+            }
+        }
+        Err(Problem::busy())
+    }
+}
+
+/// A word with what isn't said but worked out: where a glass stands.
+fn worked_out(
+    read: &ReadTasting,
+    word: Utterance,
+    cupboard: &Cupboard,
+) -> Result<Utterance, Problem> {
+    Ok(match (word, &read.sitting.kind) {
+        (Utterance::Mixed { taster, spoons, felt, .. }, Tasted::Find(finding)) => {
+            let mixed = finding
+                .glass_of(spoons, cupboard)
+                .map_err(|error| FieldError { field: "word.spoons".into(), ..error })?;
+            let x = mixed.glass.x.ok_or_else(|| FieldError {
+                field: "word.spoons".into(),
+                message: "Without anything sharp there is no balance.".into(),
+            })?;
+            Utterance::Mixed { taster, spoons, x, felt }
+        }
+        (Utterance::Guessed { taster, ratio, .. }, Tasted::Guess(finding)) => {
+            let nth = guesses_so_far(read);
+            let mixed = glass_to_guess(finding, nth, read.sitting.seed, cupboard)?;
+            Utterance::Guessed { taster, ratio, is: mixed.glass.x.map_or(1.0, f64::exp) }
+        }
+        (word, _) => word,
+    })
+}
+
+fn guesses_so_far(read: &ReadTasting) -> usize {
+    read.said.iter().filter(|word| matches!(word, Utterance::Guessed { .. })).count()
+}
+
+/// The glass that tells most of somebody who looks for their balance.
+#[utoipa::path(tag = "tasting", request_body = NextFor, responses(
+    (status = 200, body = NextView), (status = 404, body = Problem)))]
+#[post("/api/tastings/{id}/next")]
+pub(super) async fn next_glass(
+    state: web::Data<State>,
+    asker: Asker,
+    id: web::Path<String>,
+    body: Body,
+) -> Result<web::Json<NextView>, Problem> {
+    let NextFor { taster } = body.json()?;
+    let read = state.tasting(&id).await?;
+    let cupboard = state.cupboard();
+    let question = move |_: &Work| {
+        let fault = |field: &str, message: &str| FieldError {
+            field: field.into(),
+            message: message.into(),
+        };
+        let Tasted::Find(finding) = &read.sitting.kind else {
+            return Err(fault("taster", "Here nobody is led from glass to glass.").into());
+        };
+        let seat = read.sitting.tasters.iter().position(|it| *it == taster);
+        let seat = seat
+            .ok_or_else(|| Problem::from(fault("taster", "That one doesn't sit at this table.")))?;
+        let (ratio, more) = next_ratio(&read.table().sips(), seat);
+        Ok(NextView { mixed: finding.glass_at(ratio, cupboard.as_ref())?, more })
+    };
+    state.desk.ask(asker, question).await.map(web::Json)
+}
+
+/// The sheet of the one who pours. While a key is sealed it is refused; phones never get it.
+#[utoipa::path(tag = "tasting", responses(
+    (status = 200, body = SheetView), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[get("/api/tastings/{id}/sheet")]
+pub(super) async fn pouring_sheet(
+    state: web::Data<State>,
+    asker: Asker,
+    id: web::Path<String>,
+) -> Result<web::Json<SheetView>, Problem> {
+    let read = state.tasting(&id).await?;
+    let cupboard = state.cupboard();
+    let question = move |_: &Work| {
+        let table = read.table();
+        // On the stairs, and where a glass is guessed, each glass is poured while the table is tasting.
+        let glass_by_glass = matches!(read.sitting.kind, Tasted::Tongue(_) | Tasted::Guess(_));
+        if table.stage() == Stage::Sealed && !glass_by_glass {
+            return Err(Problem::sealed());
+        }
+        let ladder = match &read.sitting.kind {
+            Tasted::Ladder { ladder, .. } | Tasted::Order { ladder, .. } => Some(ladder.clone()),
+            _ => None,
+        };
+        let codes = |seat: Seat| seat.glasses.into_iter().map(|g| g.code).collect();
+        let mut stairs = Vec::new();
+        if let Tasted::Tongue(it) = &read.sitting.kind {
+            for (seat, taster) in read.sitting.tasters.iter().enumerate() {
+                if let Some(stair) = table.stair(seat) {
+                    let [plain, stronger] = it.glasses(stair, cupboard.as_ref())?;
+                    stairs.push(StairGlasses { taster: taster.clone(), plain, stronger });
+                }
+            }
+        }
+        let guess = match &read.sitting.kind {
+            Tasted::Guess(finding) => {
+                let nth = guesses_so_far(&read);
+                Some(glass_to_guess(finding, nth, read.sitting.seed, cupboard.as_ref())?)
+            }
+            _ => None,
+        };
+        Ok(SheetView {
+            ladder,
+            key: table.key(),
+            orders: table.seats().into_iter().map(codes).collect(),
+            stairs,
+            guess,
+        })
+    };
+    state.desk.ask(asker, question).await.map(web::Json)
+}
+
+/// A tasting as a file: what was set up and what was said, with names. While a key is sealed it is refused.
+#[utoipa::path(tag = "tasting", responses(
+    (status = 200, body = String, content_type = "application/json"),
+    (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[get("/api/tastings/{id}/file")]
+pub(super) async fn tasting_file(
+    state: web::Data<State>,
+    asker: Asker,
+    id: web::Path<String>,
+) -> Result<HttpResponse, Problem> {
+    let read = state.tasting(&id).await?;
+    if matches!(read.table().stage(), Stage::Pouring | Stage::Sealed) {
+        return Err(Problem::sealed());
+    }
+    let all = state.taster_views(asker).await?;
+    let name = |id: &String| all.iter().find(|view| view.id == *id).map(|view| &view.taster.name);
+    let names: BTreeMap<&String, _> =
+        read.sitting.tasters.iter().map(|id| (id, name(id))).collect();
+    let table = read.table();
+    let file = json!({
+        "format": TASTING.name,
+        "version": TASTING.version(),
+        "name": read.kept.name,
+        "begun_at": read.kept.begun_at,
+        "tasters": names,
+        "tasting": read.sitting,
+        "said": read.said,
+        "key": table.key(),
+        "tells": table.tells(),
+    });
+    let text = serde_json::to_string_pretty(&file).unwrap_or_default();
+    Ok(super::shelf::file("tasting.json", text))
+}
+
+/// Remove a tasting, with everything that was said at it. It can't be undone.
+#[utoipa::path(tag = "tasting", responses((status = 204), (status = 404, body = Problem)))]
+#[delete("/api/tastings/{id}")]
+pub(super) async fn remove_tasting(
+    state: web::Data<State>,
+    id: web::Path<String>,
+    by: By,
+) -> Result<HttpResponse, Problem> {
+    let of = id.clone();
+    state.with_store(move |store| store.remove_tasting(&of)).await?;
+    state.changes.tell_kept(Changed::Tasting, &id, None, by.0);
+    Ok(HttpResponse::NoContent().finish())
+}

@@ -1,0 +1,253 @@
+//! What a screen shows of a tasting. What is sealed isn't in it.
+
+use keen_core::cupboard::Cupboard;
+use keen_core::drink::{Drink, Family};
+use keen_core::taste::compare::{Prospect, prospect};
+use keen_core::taste::find::{Finding, ThreeJugs};
+use keen_core::taste::group::{Share, pitchers};
+use keen_core::taste::ladder::{Glass, Jug, Ladder, Moves, Row};
+use keen_core::taste::reference::{Likely, Reference};
+use keen_core::taste::sitting::{Compared, KeyLine, Seat, Stage, Tasted, Tells, Utterance};
+use keen_core::taste::tongue::Staircase;
+use keen_core::work::{Work, Worktop};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+use super::super::Problem;
+use super::compute;
+use super::read::ReadTasting;
+use super::tasters::TasterView;
+
+/// A tasting as it stands. What is sealed isn't in it.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct TastingView {
+    id: String,
+    name: String,
+    /// When it was begun, RFC 3339.
+    begun_at: String,
+    /// How far it is.
+    stage: Stage,
+    /// Whether it is blind.
+    blind: bool,
+    /// What is tasted.
+    about: About,
+    /// Who sits there; those who were deleted are missing.
+    tasters: Vec<TasterView>,
+    /// What everybody has before them.
+    seats: Vec<Seat>,
+    /// What it tells, of what isn't sealed.
+    tells: Tells,
+    /// What is under which code, once that is shown.
+    key: Vec<KeyLine>,
+    /// The row's glasses, once they are shown.
+    glasses: Vec<Glass>,
+}
+
+/// What is tasted, without what is sealed.
+#[derive(Debug, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[allow(clippy::large_enum_variant, reason = "there is one of it at a time")]
+pub(crate) enum About {
+    /// A row of glasses.
+    Ladder(RowAbout),
+    /// One's own balance.
+    Find(FindAbout),
+    /// Two drinks.
+    Compare(CompareAbout),
+    /// How small a difference somebody notices.
+    Tongue(TongueAbout),
+    /// Where a glass lies.
+    Guess(FindAbout),
+    /// A row that is put in order.
+    Order(RowAbout),
+    /// A drink that is to be matched.
+    Match(MatchAbout),
+    /// One pitcher for all.
+    Pitcher(PitcherAbout),
+}
+
+/// A row, without what is in its glasses.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct RowAbout {
+    /// The drink's name.
+    drink: String,
+    family: Family,
+    /// What differs.
+    moves: Moves,
+    /// The five words; none where glasses differ in kind.
+    words: Vec<&'static str>,
+    /// How many glasses.
+    glasses: usize,
+    /// The colour of the glass in the middle: blind glasses are all drawn alike.
+    colour: String,
+    /// How full a glass is poured, ml.
+    sample_ml: f64,
+}
+
+/// Three jugs, and the glass that comes next.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct FindAbout {
+    finding: Finding,
+    jugs: ThreeJugs,
+    words: Vec<&'static str>,
+}
+
+/// Two drinks that are compared.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct CompareAbout {
+    compared: Compared,
+    /// What so many tastings can find.
+    prospect: Prospect,
+}
+
+/// What a tongue is tried on.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct TongueAbout {
+    stairs: Staircase,
+    jugs: Vec<Jug>,
+}
+
+/// A drink that is to be matched.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct MatchAbout {
+    /// One's own drink, as it was at first.
+    drink: Drink,
+    reference: Reference,
+    /// The rounds, each with where the other one is then likely to lie.
+    rounds: Vec<RoundView>,
+    /// Where the other one is likely to lie by now.
+    likely: Likely,
+}
+
+/// A round of matching.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct RoundView {
+    /// What was said.
+    said: Utterance,
+    /// Where the other one was likely to lie after it.
+    likely: Likely,
+}
+
+/// One pitcher for all.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct PitcherAbout {
+    drink: Drink,
+    shares: Vec<Share>,
+}
+
+/// A tasting as a screen shows it. What it tells comes in, since it is wanted elsewhere as well.
+pub(super) fn view(
+    read: &ReadTasting,
+    tells: Tells,
+    all: Vec<TasterView>,
+    cupboard: &Cupboard,
+    work: &Work,
+) -> Result<TastingView, Problem> {
+    let table = read.table();
+    let stage = table.stage();
+    let shown = matches!(stage, Stage::Open | Stage::Over);
+    let glasses = match &read.sitting.kind {
+        Tasted::Ladder { ladder, .. } | Tasted::Order { ladder, .. } if shown => {
+            ladder.glasses.clone()
+        }
+        _ => Vec::new(),
+    };
+    let seats_there: Vec<TasterView> = read
+        .sitting
+        .tasters
+        .iter()
+        .filter_map(|id| all.iter().find(|view| view.id == *id).cloned())
+        .collect();
+    let about = about(read, &seats_there, cupboard, work)?;
+    Ok(TastingView {
+        stage,
+        blind: read.sitting.blind,
+        about,
+        tasters: seats_there,
+        seats: table.seats(),
+        tells,
+        // The key of the stairs goes from glass to glass: it stays with the one who pours.
+        key: if shown && !matches!(read.sitting.kind, Tasted::Tongue(_)) {
+            table.key()
+        } else {
+            Vec::new()
+        },
+        glasses,
+        id: read.kept.id.clone(),
+        name: read.kept.name.clone(),
+        begun_at: read.kept.begun_at.clone(),
+    })
+}
+
+fn about(
+    read: &ReadTasting,
+    seats: &[TasterView],
+    cupboard: &Cupboard,
+    work: &Work,
+) -> Result<About, Problem> {
+    let row_about = |row: &Row, ladder: &Ladder| {
+        let middle = ladder.glasses.len() / 2;
+        let jug = ladder.glasses.get(middle).and_then(|g| g.pours.first()).map_or(0, |p| p.jug);
+        RowAbout {
+            drink: row.drink.name.clone(),
+            family: row.drink.family,
+            moves: row.moves.clone(),
+            words: row.moves.words().map(Vec::from).unwrap_or_default(),
+            glasses: ladder.glasses.len(),
+            colour: ladder.jugs.get(jug).map(|j| j.colour.clone()).unwrap_or_default(),
+            sample_ml: row.sample_ml,
+        }
+    };
+    let find_about = |finding: &Finding| -> Result<FindAbout, Problem> {
+        Ok(FindAbout {
+            finding: finding.clone(),
+            jugs: finding.jugs(cupboard)?,
+            words: Moves::Sugar.words().map(Vec::from).unwrap_or_default(),
+        })
+    };
+    Ok(match &read.sitting.kind {
+        Tasted::Ladder { row, ladder } => About::Ladder(row_about(row, ladder)),
+        Tasted::Order { row, ladder } => About::Order(row_about(row, ladder)),
+        Tasted::Find(finding) => About::Find(find_about(finding)?),
+        Tasted::Guess(finding) => About::Guess(find_about(finding)?),
+        Tasted::Compare(compared) => {
+            let tastings = u64::from(compared.times) * read.sitting.tasters.len() as u64;
+            About::Compare(CompareAbout {
+                compared: compared.clone(),
+                prospect: prospect(compared.method, tastings),
+            })
+        }
+        Tasted::Tongue(stairs) => {
+            About::Tongue(TongueAbout { stairs: *stairs, jugs: stairs.jugs(cupboard)? })
+        }
+        Tasted::Match { drink, reference } => match_about(read, drink, reference),
+        Tasted::Pitcher { drink } => {
+            let worktop = Worktop::new(cupboard, work);
+            let guests = compute::guests(seats, drink.family);
+            let guests: Vec<_> = guests.into_iter().map(|(_, guest)| guest).collect();
+            let shares = match guests.is_empty() {
+                true => Vec::new(),
+                false => pitchers(drink, &guests, worktop)?,
+            };
+            About::Pitcher(PitcherAbout { drink: drink.clone(), shares })
+        }
+    })
+}
+
+fn match_about(read: &ReadTasting, drink: &Drink, reference: &Reference) -> About {
+    // How it tasted beside ours counts by the last round; what was measured stays.
+    let with = |word: &Utterance| match word {
+        Utterance::Round { ours, beside, .. } => {
+            let reference = Reference { beside: beside.clone(), ..reference.clone() };
+            Some(reference.likely(Some(*ours)))
+        }
+        _ => None,
+    };
+    let rounds: Vec<RoundView> = read
+        .said
+        .iter()
+        .filter_map(|word| Some(RoundView { said: word.clone(), likely: with(word)? }))
+        .collect();
+    let likely = rounds.last().map_or_else(|| reference.likely(None), |r| r.likely.clone());
+    About::Match(MatchAbout { drink: drink.clone(), reference: reference.clone(), rounds, likely })
+}
