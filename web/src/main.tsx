@@ -4,7 +4,7 @@ import "@fontsource-variable/bricolage-grotesque";
 import "@fontsource-variable/figtree";
 import CssBaseline from "@mui/material/CssBaseline";
 import { ThemeProvider } from "@mui/material/styles";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { notifyManager, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
@@ -14,6 +14,8 @@ import { theme } from "./app/theme";
 // The page may only write styles that carry the nonce of the answer that brought it.
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 const styles = createCache({ key: "kp", nonce });
+// What a press changes is drawn with the press: a box that is ticked isn't seen unticked for a moment first.
+notifyManager.setScheduler(queueMicrotask);
 const queries = new QueryClient({
   defaultOptions: {
     // The server is this machine: being offline has nothing to do with it.

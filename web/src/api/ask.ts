@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 
 /** Answers of the core that lie about while they may be asked for again. */
@@ -6,22 +6,38 @@ const KEPT_MS = 30_000;
 
 /**
  * A question that a screen asks by itself. While the next answer is on its way the last one stays; a
- * question that nobody waits for any more is given up.
+ * question that nobody waits for any more is given up. A press acts on `latest`: what is shown may be of a
+ * moment before, when the field beside it said something else.
  */
 export function useQuestion<T>(
   key: readonly unknown[],
   ask: (signal: AbortSignal) => Promise<T>,
   enabled = true,
 ) {
-  const { data, error, isPlaceholderData, refetch } = useQuery({
+  const client = useQueryClient();
+  const question = {
     queryKey: key,
-    queryFn: ({ signal }) => ask(signal),
-    placeholderData: keepPreviousData,
-    enabled,
+    queryFn: ({ signal }: { signal: AbortSignal }) => ask(signal),
     staleTime: Infinity,
     gcTime: KEPT_MS,
+  };
+  const { data, error, isPlaceholderData, refetch } = useQuery({
+    ...question,
+    placeholderData: keepPreviousData,
+    enabled,
   });
-  return { data, error: error ?? undefined, waits: isPlaceholderData, again: () => void refetch() };
+  /** Does something with the answer to what is asked now, as soon as it is there; its fault is shown. */
+  const latest = async (act: (answer: T) => void): Promise<void> => {
+    const answer = await client.fetchQuery(question).catch(() => undefined);
+    if (answer !== undefined) act(answer);
+  };
+  return {
+    data,
+    error: error ?? undefined,
+    waits: isPlaceholderData,
+    again: () => void refetch(),
+    latest,
+  };
 }
 
 /**

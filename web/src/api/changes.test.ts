@@ -1,7 +1,7 @@
 import { QueryClient } from "@tanstack/react-query";
 import { beforeEach, describe, expect, it } from "vitest";
-import { apply, onDrinkChanged } from "./changes";
-import { type Change, windowId } from "./client";
+import { apply, onDrinkChanged, read, readAll } from "./changes";
+import { type Change, type InstrumentView, windowId } from "./client";
 
 const KEYS = [["shelf", ""], ["bin"], ["kitchen"], ["settings"], ["cost", 1], ["sheet"]];
 
@@ -46,5 +46,40 @@ describe("changes in other windows", () => {
   it("asks for everything again after the line was broken", () => {
     apply(client, { of: "everything" });
     expect(old()).toEqual(["bin", "cost", "kitchen", "settings", "sheet", "shelf"]);
+  });
+});
+
+describe("what instruments read", () => {
+  const scale = (value: number, stable: boolean, id = "a"): InstrumentView => ({
+    id,
+    kind: "scale",
+    value,
+    unit: "g",
+    stable,
+    condition: "here",
+    practice: true,
+  });
+
+  it("is not put back by an answer that is older than what was told meanwhile", async () => {
+    const client = new QueryClient();
+    let arrive: (all: InstrumentView[]) => void = () => {};
+    const asked = client.fetchQuery({
+      queryKey: ["instruments", true],
+      queryFn: () => readAll(true, () => new Promise((done) => (arrive = done))),
+    });
+    read(client, scale(0, true));
+    read(client, scale(5, true, "b"));
+    read(client, { ...scale(7, true, "c"), practice: false });
+    arrive([scale(3, false)]);
+    expect(await asked).toEqual([scale(0, true), scale(5, true, "b")]);
+    // An answer that nothing overtook stands as it is, and what is told later stands in its place.
+    expect(await readAll(true, () => Promise.resolve([scale(3, false)]))).toEqual([
+      scale(3, false),
+    ]);
+    read(client, scale(9, true));
+    expect(client.getQueryData(["instruments", true])).toEqual([
+      scale(9, true),
+      scale(5, true, "b"),
+    ]);
   });
 });

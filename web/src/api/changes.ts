@@ -14,6 +14,11 @@ const NOT_OF_KITCHEN = [
   "plans",
   "instruments",
   "phones",
+  "tasters",
+  "tastings",
+  "prospect",
+  "backups",
+  "versions",
 ];
 
 /** Everything that was worked out with the kitchen's figures is asked again. */
@@ -40,6 +45,7 @@ export function apply(client: QueryClient, change: Change) {
   if (all || change.of === "drink") {
     void client.invalidateQueries({ queryKey: ["shelf"] });
     void client.invalidateQueries({ queryKey: ["bin"] });
+    void client.invalidateQueries({ queryKey: ["versions"] });
     if (change.id) listeners.forEach((tell) => tell(change.id!, change.version ?? undefined));
   }
   // A drink that has changed shows in its plans.
@@ -50,8 +56,15 @@ export function apply(client: QueryClient, change: Change) {
   if (all || change.of === "batch") {
     void client.invalidateQueries({ queryKey: ["batches"] });
     void client.invalidateQueries({ queryKey: ["going"] });
+    void client.invalidateQueries({ queryKey: ["history"] });
     void client.invalidateQueries({ queryKey: change.id ? ["batch", change.id] : ["batch"] });
   }
+  if (all || change.of === "tasting") {
+    for (const key of ["tasters", "tastings", "pitchers", "pouring-sheet", "next-glass"])
+      void client.invalidateQueries({ queryKey: [key] });
+    void client.invalidateQueries({ queryKey: change.id ? ["tasting", change.id] : ["tasting"] });
+  }
+  if (all || change.of === "kept") void client.invalidateQueries({ queryKey: ["kept"] });
   if (all || change.of === "kitchen") {
     void client.invalidateQueries({ queryKey: ["kitchen"] });
     void kitchenChanged(client);
@@ -61,14 +74,33 @@ export function apply(client: QueryClient, change: Change) {
   if (all || change.of === "settings") void client.invalidateQueries({ queryKey: ["settings"] });
 }
 
+/** What was told while somebody asked for all instruments: one basket for each question under way. */
+const baskets = new Set<Map<string, InstrumentView>>();
+
 /** What an instrument reads now stands in the place of what it read before. */
 export function read(client: QueryClient, now: InstrumentView) {
-  client.setQueryData<InstrumentView[]>(["instruments", now.practice], (known) => {
-    if (!known) return known;
-    return known.some((one) => one.id === now.id)
-      ? known.map((one) => (one.id === now.id ? now : one))
-      : [...known, now];
-  });
+  baskets.forEach((basket) => basket.set(now.id, now));
+  client.setQueryData<InstrumentView[]>(["instruments", now.practice], (known) =>
+    known ? put(known, now) : known,
+  );
+}
+
+/** All instruments. A reading that is told before the answer is here may be newer than the answer. */
+export async function readAll(practice: boolean, ask: () => Promise<InstrumentView[]>) {
+  const basket = new Map<string, InstrumentView>();
+  baskets.add(basket);
+  try {
+    const answered = await ask();
+    return [...basket.values()].filter((now) => now.practice === practice).reduce(put, answered);
+  } finally {
+    baskets.delete(basket);
+  }
+}
+
+function put(known: InstrumentView[], now: InstrumentView): InstrumentView[] {
+  return known.some((one) => one.id === now.id)
+    ? known.map((one) => (one.id === now.id ? now : one))
+    : [...known, now];
 }
 
 const LINE = "keen-pitcher/changes";
@@ -108,6 +140,8 @@ export function useChanges() {
             broken = false;
             tell({ change: { of: "everything" } });
           }
+          // Nor what they read between the page's own question and this.
+          else void client.invalidateQueries({ queryKey: ["instruments"] });
         };
         ended.signal.addEventListener("abort", () => {
           line.close();

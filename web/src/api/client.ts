@@ -59,6 +59,15 @@ export type WayOn = Schemas["WayOn"];
 export type Doubt = Schemas["Doubt"];
 export type Truth = Schemas["TruthView"];
 export type Door = Schemas["DoorView"];
+export type KeptBottle = Schemas["BottleView"];
+export type OpenBottle = Schemas["OpenBottle"];
+export type BottleMove = Schemas["Move"];
+export type Place = Schemas["Place"];
+export type VersionView = Schemas["VersionView"];
+export type HistoryView = Schemas["HistoryView"];
+export type PastedView = Schemas["PastedView"];
+export type Thing = Schemas["Thing"];
+export type PasteChoice = Schemas["Choice"];
 
 /** This window, as the server knows it: so that it isn't told of its own changes. */
 export const windowId = crypto.randomUUID();
@@ -80,6 +89,12 @@ api.use({
 export function asking(screen: string) {
   return { "x-asker": `${windowId}/${screen}` };
 }
+
+/** The largest request that a browser sends on after its window has gone, less a little for headers. */
+const MOST_KEPT_ALIVE = 60_000;
+
+/** Whether a change can be sent on by the browser when its page is left at once. */
+export const outlivesThePage = (body: object) => JSON.stringify(body).length < MOST_KEPT_ALIVE;
 
 /** What a failed call says, in words to show. */
 export class CallFailed extends Error {

@@ -4,6 +4,7 @@ import { kitchenChanged } from "./changes";
 import {
   answer,
   api,
+  outlivesThePage,
   type Drink,
   type Ingredient,
   type Kitchen,
@@ -13,11 +14,50 @@ import {
 } from "./client";
 import { createLine } from "./line";
 
-export function useShelf(find: string) {
+/** What is looked for on the shelf, and in which order. */
+export interface Sought {
+  find: string;
+  tag?: string | undefined;
+  /** Ids of ingredients that all of them have in them. */
+  with?: string[];
+  sort?: "changed" | "name" | "made" | "rating";
+}
+
+/** So many drinks stand on one page of the shelf. */
+export const SHELF_PAGE = 60;
+
+export function useShelf(sought: Sought, pages = 1) {
   return useQuery({
-    queryKey: ["shelf", find],
-    queryFn: () => answer(api.GET("/api/drinks", { params: { query: { find, limit: 200 } } })),
+    queryKey: ["shelf", sought, pages],
+    queryFn: () =>
+      answer(
+        api.GET("/api/drinks", {
+          params: {
+            query: {
+              find: sought.find,
+              ...(sought.tag && { tag: sought.tag }),
+              with: (sought.with ?? []).join(","),
+              sort: sought.sort ?? "changed",
+              limit: pages * SHELF_PAGE,
+            },
+          },
+        }),
+      ),
     placeholderData: (before) => before,
+    staleTime: 0,
+  });
+}
+
+/** Drinks to choose one from, the last changed first. */
+export function useDrinksToChoose() {
+  return useShelf({ find: "" }, 8);
+}
+
+/** Words that drinks are filed under. */
+export function useTags() {
+  return useQuery({
+    queryKey: ["shelf", "tags"],
+    queryFn: () => answer(api.GET("/api/tags")),
     staleTime: 0,
   });
 }
@@ -73,7 +113,14 @@ function patchOf(before: object, after: object) {
   return compare(before, JSON.parse(JSON.stringify(after)) as object, true);
 }
 
-const PATCH = { headers: { "content-type": "application/json-patch+json" } };
+function patch(body: object[]) {
+  return {
+    body: body as never,
+    headers: { "content-type": "application/json-patch+json" },
+    // A tick that is followed by closing the window is still a tick.
+    keepalive: outlivesThePage(body),
+  };
+}
 
 /** What is this kitchen's own; a change says what is wrong with it, if anything is. */
 export function useKitchen() {
@@ -90,7 +137,7 @@ export function useKitchen() {
       const body = patchOf(before, edit(before));
       if (body.length === 0) return undefined;
       try {
-        const next = await answer(api.PATCH("/api/kitchen", { body: body as never, ...PATCH }));
+        const next = await answer(api.PATCH("/api/kitchen", patch(body)));
         client.setQueryData(["kitchen"], next);
       } catch (error) {
         void client.invalidateQueries({ queryKey: ["kitchen"] });
@@ -122,14 +169,14 @@ export function useSettings() {
     client.setQueryData(["settings"], after);
     void inLine(async () => {
       try {
-        const said = await answer(api.PATCH("/api/settings", { body: body as never, ...PATCH }));
+        const said = await answer(api.PATCH("/api/settings", patch(body)));
         if (client.getQueryData(["settings"]) === after) client.setQueryData(["settings"], said);
       } catch {
         void client.invalidateQueries({ queryKey: ["settings"] });
       }
     });
   };
-  return { settings, change };
+  return { settings, change, known: !query.isPending };
 }
 
 /** How the shelf itself is. */

@@ -93,6 +93,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A batch's picture. */
+        get: operations["read_picture"];
+        /** Keep a batch's picture, in the place of the one before: JPEG, PNG or WebP, up to 3 MB. */
+        put: operations["put_picture"];
+        post?: never;
+        /** Take a batch's picture away. */
+        delete: operations["take_picture_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{id}/put": {
         parameters: {
             query?: never;
@@ -107,6 +126,23 @@ export interface paths {
          *     changes.
          */
         post: operations["put_before"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{id}/rating": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say how a batch was liked. */
+        put: operations["rate_batch"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -204,6 +240,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/for-whom": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each stirs into a glass of a drink as it is. Touches no data. */
+        post: operations["for_whom"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/glance": {
         parameters: {
             query?: never;
@@ -232,6 +285,26 @@ export interface paths {
         put?: never;
         /** What is done at the glass, how it stands, and what is in it. */
         post: operations["glass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draw labels for bottles: name, dates, how to thin it, allergens, strength, and a picture code that opens the
+         *     bottle on a phone in the kitchen's network.
+         */
+        post: operations["labels"];
         delete?: never;
         options?: never;
         head?: never;
@@ -272,6 +345,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/paste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a recipe. Any text can be read; what is guessed, asked or left aside is marked. */
+        post: operations["paste"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/pitchers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One pitcher for all, both ways, and what each stirs in. Touches no data. */
+        post: operations["pitchers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/plan": {
         parameters: {
             query?: never;
@@ -306,6 +413,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/prospect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What so many tastings can find. Touches no data. */
+        post: operations["prospect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/reading": {
         parameters: {
             query?: never;
@@ -317,6 +441,40 @@ export interface paths {
         put?: never;
         /** What a reading of fruit would change, before it is kept. */
         post: operations["reading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/reference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a drink is likely to lie that was measured and tasted. Touches no data. */
+        post: operations["where_it_lies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/row": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A row of glasses, worked out. Touches no data. */
+        post: operations["pour_row"];
         delete?: never;
         options?: never;
         head?: never;
@@ -553,6 +711,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drinks/{id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drink on a card: as plain text, as Markdown, or as a schema.org Recipe. */
+        get: operations["card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drinks/{id}/file": {
         parameters: {
             query?: never;
@@ -560,8 +735,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A drink of the shelf as a file of the open format. */
+        /** A drink of the shelf as a file of the open format, with all versions of it that are kept. */
         get: operations["file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drinks/{id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The batches of a drink beside what was written for them, and what they say together. Practice isn't counted. */
+        get: operations["read_history"];
         put?: never;
         post?: never;
         delete?: never;
@@ -581,6 +773,91 @@ export interface paths {
         put?: never;
         /** Put a drink back that was removed. */
         post: operations["restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drinks/{id}/tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** File a drink under some words. */
+        put: operations["set_tags"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drinks/{id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The states of a drink that are kept, the present one first, each with what was changed. */
+        get: operations["list_versions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drinks/{id}/versions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drink as it was at a version. */
+        get: operations["read_version"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drinks/{id}/versions/{version}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring an earlier state back, as a new version; the present one is kept beside the others. */
+        post: operations["bring_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drinks/{id}/versions/{version}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Call a version by a name. One with a name is never thinned out. */
+        put: operations["name_version"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -615,6 +892,83 @@ export interface paths {
         get: operations["health"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Save the whole house as one file. */
+        get: operations["save_house"];
+        put?: never;
+        /**
+         * Put a saved house in the place of this one. It is checked as a whole before anything is touched, and what is there
+         *     now is set aside.
+         */
+        post: operations["put_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The backups that are kept here, the newest first. One is made by itself each day. */
+        get: operations["list_backups"];
+        put?: never;
+        /** Make a backup now, beside those of each day. */
+        post: operations["back_up_now"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/backups/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a backup that is kept here in the place of what is there now. */
+        post: operations["put_back_kept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/tables/{of}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A table for a spreadsheet: `ingredients`, `batches` or `readings`. */
+        get: operations["write_table"];
+        put?: never;
+        /**
+         * Read a table that comes from a spreadsheet. All of its rows are taken, or none; what is there already is left as
+         *     it is.
+         */
+        post: operations["read_table"];
         delete?: never;
         options?: never;
         head?: never;
@@ -672,6 +1026,81 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that stands in the refrigerator, the freezer and the cupboard, what must be used first, first. */
+        get: operations["list_kept"];
+        put?: never;
+        /**
+         * Put bottles there: of a batch that was made, or of a drink of the shelf. Said twice under one
+         *     `Idempotency-Key` they are put there once.
+         */
+        post: operations["put_bottles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The dates of everything that stands there as a calendar file, with a reminder the day before. */
+        get: operations["kept_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A bottle, and what it is good for. */
+        get: operations["read_bottle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept/{id}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Say that something happened to a bottle: it was opened, poured from, moved, emptied or tipped away. Said twice
+         *     under one `Idempotency-Key` it counts once.
+         */
+        post: operations["move_bottle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen": {
         parameters: {
             query?: never;
@@ -692,6 +1121,23 @@ export interface paths {
         head?: never;
         /** Change a part of what is this kitchen's own, by a JSON Patch, whatever else has changed in it. */
         patch: operations["change_kitchen"];
+        trace?: never;
+    };
+    "/api/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What labels are printed on. */
+        get: operations["label_formats"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/phones": {
@@ -989,10 +1435,213 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All words that drinks are filed under, those of most drinks first. */
+        get: operations["list_tags"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everybody who tastes, with their ideals: rings for every map. */
+        get: operations["list_tasters"];
+        put?: never;
+        /** Put somebody down who tastes. Said twice under one `Idempotency-Key` they are put down once. */
+        post: operations["add_taster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasters/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change who somebody is. */
+        put: operations["change_taster"];
+        post?: never;
+        /** Delete somebody for good, with everything that they said. It can't be undone. */
+        delete: operations["delete_taster"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasters/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that is kept about somebody, as a file. */
+        get: operations["taster_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tastings, the last begun first. */
+        get: operations["list_tastings"];
+        put?: never;
+        /** Set a tasting up. Said twice under one `Idempotency-Key` it is set up once. */
+        post: operations["set_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A tasting as it stands. */
+        get: operations["read_tasting"];
+        put?: never;
+        post?: never;
+        /** Remove a tasting, with everything that was said at it. It can't be undone. */
+        delete: operations["remove_tasting"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A tasting as a file: what was set up and what was said, with names. While a key is sealed it is refused. */
+        get: operations["tasting_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings/{id}/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The glass that tells most of somebody who looks for their balance. */
+        post: operations["next_glass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings/{id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sheet of the one who pours. While a key is sealed it is refused; phones never get it. */
+        get: operations["pouring_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings/{id}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Say something at a table. When it is answered it is on disk; said twice under one `Idempotency-Key` it
+         *     counts once.
+         */
+        post: operations["utter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What is tasted, without what is sealed. */
+        About: {
+            /** @description A row of glasses. */
+            ladder: components["schemas"]["RowAbout"];
+        } | {
+            /** @description One's own balance. */
+            find: components["schemas"]["FindAbout"];
+        } | {
+            /** @description Two drinks. */
+            compare: components["schemas"]["CompareAbout"];
+        } | {
+            /** @description How small a difference somebody notices. */
+            tongue: components["schemas"]["TongueAbout"];
+        } | {
+            /** @description Where a glass lies. */
+            guess: components["schemas"]["FindAbout"];
+        } | {
+            /** @description A row that is put in order. */
+            order: components["schemas"]["RowAbout"];
+        } | {
+            /** @description A drink that is to be matched. */
+            match: components["schemas"]["MatchAbout"];
+        } | {
+            /** @description One pitcher for all. */
+            pitcher: components["schemas"]["PitcherAbout"];
+        };
         /** @description What can be done. */
         Action: {
             /** @description Put an ingredient into a vessel. */
@@ -1349,6 +1998,11 @@ export interface components {
          */
         Aisle: "fruit" | "herbs" | "sugar" | "spices" | "dairy" | "bottles" | "frozen" | "other";
         /**
+         * @description Something that not everybody may have.
+         * @enum {string}
+         */
+        Allergen: "milk" | "almonds" | "coconut" | "gluten" | "sulphites";
+        /**
          * @description An amount in kitchen language: a number or a range, a measure, and more of the same after “+”.
          * @example 1 1/2 cups
          * @example 3 limes
@@ -1357,6 +2011,15 @@ export interface components {
          * @example 1 to 3 tbsp
          */
         Amount: string;
+        /** @description Labels to be drawn. */
+        AskLabels: {
+            /** @description The bottles' ids. */
+            bottles: string[];
+            /** @description What they are printed on. */
+            format: string;
+            /** @description The place of the sheet that is the first to be used, from 0. */
+            start_at?: number;
+        };
         /** @description A drink, a position among its steps, and a vessel. */
         AskNext: {
             /** @description The position that the new step gets: 0 is before the first. */
@@ -1364,6 +2027,13 @@ export interface components {
             drink: components["schemas"]["Drink"];
             /** @description The vessel's id. */
             vessel: string;
+        };
+        /** @description A text that is to be read. */
+        AskPaste: {
+            /** @description What was said of what was read from it. */
+            choices?: components["schemas"]["Choice"][];
+            /** @description The text: a recipe in any wording, JSON-LD, or a saved web page. */
+            text: string;
         };
         /** @description A plan that is to be worked out. */
         AskPlan: {
@@ -1403,6 +2073,8 @@ export interface components {
             acidity?: number | null;
             /** @description Ids of ingredients that are at hand; the usual ones if left out. */
             at_hand?: string[];
+            /** @description How small a difference they notice for whom it is; as most people if left out. */
+            notices?: components["schemas"]["NoticedParts"];
             /** @description What is in it. */
             pitcher: components["schemas"]["Pitcher"];
             /**
@@ -1412,6 +2084,26 @@ export interface components {
             sweetness?: number | null;
             /** @description What it tastes like. */
             words?: components["schemas"]["Doubt"][];
+        };
+        /** @description Something that somebody doesn't take. */
+        Avoid: "alcohol" | "honey" | "milk" | {
+            /** @description An ingredient, by its id. */
+            ingredient: string;
+        };
+        /**
+         * @description Why something was tipped away.
+         * @enum {string}
+         */
+        Away: "went_off" | "over_its_date" | "not_liked" | "spilt";
+        /** @description A backup that is kept here. */
+        BackupView: {
+            /**
+             * Format: int64
+             * @description How large it is, bytes.
+             */
+            bytes: number;
+            /** @description Its file's name. */
+            name: string;
         };
         /** @description The plate on which a drink is a point. */
         BalanceMap: {
@@ -1461,6 +2153,20 @@ export interface components {
              */
             ratio_to?: number | null;
         };
+        /** @description A batch beside what was written. */
+        BatchColumn: components["schemas"]["Column"] & {
+            /** @description When it was begun, RFC 3339. */
+            begun_at: string;
+            /** @description The batch's id. */
+            id: string;
+            /** @description Since when it has its picture, RFC 3339; none where there is no picture. */
+            picture?: string | null;
+            /**
+             * Format: int64
+             * @description How it was liked, 1 to 5.
+             */
+            rating?: number | null;
+        };
         /** @description A line of the list of batches. */
         BatchEntry: {
             /** @description When it was begun, RFC 3339. */
@@ -1472,8 +2178,15 @@ export interface components {
             finished_at?: string | null;
             id: string;
             name: string;
+            /** @description Since when it has its picture, RFC 3339; none where there is no picture. */
+            picture?: string | null;
             /** @description Whether it is made in the practice kitchen. */
             practice: boolean;
+            /**
+             * Format: int64
+             * @description How it was liked, 1 to 5.
+             */
+            rating?: number | null;
         };
         /** @description How a batch stands. */
         BatchReport: {
@@ -1546,11 +2259,24 @@ export interface components {
              * @description How many of them lay inside what had been predicted as nine in ten.
              */
             inside: number;
+            /** @description Whether there are more of them. */
+            more: boolean;
             /**
              * Format: int64
              * @description Readings of all that are finished, without practice.
              */
             readings: number;
+        };
+        /** @description A glass before somebody. */
+        Before: {
+            /** @description What stands on it. */
+            code: string;
+            felt?: components["schemas"]["Felt"] | null;
+            /**
+             * Format: int32
+             * @description How good they found it.
+             */
+            liked?: number | null;
         };
         /** @description A batch that is begun. */
         BeginBatch: {
@@ -1606,6 +2332,80 @@ export interface components {
              */
             to: number;
         };
+        /** @description How a bottle stands. */
+        BottleState: {
+            /**
+             * Format: double
+             * @description Days until its date; below zero once it is over.
+             */
+            days_left: number;
+            /**
+             * Format: double
+             * @description How full it is, 0 to 1.
+             */
+            fill: number;
+            /** @description Whether nothing is left of it. */
+            gone: boolean;
+            /**
+             * Format: double
+             * @description What is in it, ml.
+             */
+            ml: number;
+            /**
+             * Format: double
+             * @description When it was opened, days since it was put there.
+             */
+            opened?: number | null;
+            /** @description Whether its date is over. */
+            over: boolean;
+            /** @description Where it stands. */
+            place: components["schemas"]["Place"];
+            /** @description Whether it should be used soon. */
+            soon: boolean;
+            /**
+             * Format: double
+             * @description Its date, days since it was put there.
+             */
+            use_by: number;
+            /** @description Why it keeps so long and no longer, and what to do, in sentences. */
+            why: string[];
+        };
+        /** @description A bottle that stands somewhere. */
+        BottleView: {
+            /**
+             * Format: double
+             * @description Its alcohol, % vol.
+             */
+            alcohol: number;
+            batch?: string | null;
+            /**
+             * Format: double
+             * @description °Brix of what is in it.
+             */
+            brix: number;
+            colour: string;
+            drink?: string | null;
+            /** Format: double */
+            holds_ml: number;
+            id: string;
+            /** @description What it is as an ingredient: the id. */
+            ingredient: string;
+            /** @description What happened to it, in its order. */
+            moves: components["schemas"]["Happened"][];
+            name: string;
+            /** @description When it was put there, RFC 3339. */
+            put_at: string;
+            /** @description How it stands. */
+            state: components["schemas"]["BottleState"];
+            /**
+             * Format: double
+             * @description How many parts of water go to one of it, if it is to be thinned.
+             */
+            thinned?: number | null;
+            /** @description Its date, RFC 3339. */
+            use_by: string;
+            vessel: components["schemas"]["VesselKind"];
+        };
         /** @description Bounds of one amount, said in the measure that it has, or one of the same sort. */
         Bound: {
             least?: components["schemas"]["Amount"] | null;
@@ -1657,6 +2457,24 @@ export interface components {
          * @enum {string}
          */
         CautionKind: "burns" | "steam" | "blades" | "washing" | "food_grade" | "essential_oil" | "unpasteurised" | "honey" | "allergens" | "herbs" | "alcohol" | "sealed_gas" | "mould" | "cold_keeping";
+        /** @description One line of a batch: what was written, and what was made of it. */
+        Cell: {
+            /** @description Which line it is; the same in every batch of a drink. */
+            key: string;
+            /** @description What it is called. */
+            label: string;
+            /** @description As it was made. */
+            made: string;
+            /** @description Whether it is far from what was written. */
+            stands_out: boolean;
+            /**
+             * Format: double
+             * @description How many times as much as was written it was, where both are figures.
+             */
+            times?: number | null;
+            /** @description As it was written for this batch; nothing where nothing was. */
+            written: string;
+        };
         /** @description How sure a count of fruit is. */
         Chance: {
             /**
@@ -1695,7 +2513,35 @@ export interface components {
          * @description What can change.
          * @enum {string}
          */
-        Changed: "drink" | "plan" | "batch" | "kitchen" | "settings" | "phones" | "everything";
+        Changed: "drink" | "plan" | "batch" | "tasting" | "kept" | "kitchen" | "settings" | "phones" | "everything";
+        /** @description Something that was said of what was read. */
+        Choice: {
+            /**
+             * @description How much of it.
+             * @default null
+             */
+            amount?: string | null;
+            /**
+             * @description Which of two things that don't agree.
+             * @default null
+             */
+            chosen?: number | null;
+            /**
+             * @description The ingredient that is meant: its id.
+             * @default null
+             */
+            ingredient?: string | null;
+            /**
+             * @description The thing or the disagreement that it is about.
+             * @default
+             */
+            key?: string;
+            /**
+             * @description Whether it stays out.
+             * @default null
+             */
+            left_out?: boolean | null;
+        };
         /**
          * @description What a drink is to the things that grow in it.
          * @enum {string}
@@ -1734,6 +2580,81 @@ export interface components {
             most: number;
             /** @description The short axis, one standard deviation. */
             short: components["schemas"]["Spot"];
+        };
+        /** @description A batch as a column of a table. */
+        Column: {
+            /** @description Its lines, in the order of the making. */
+            cells: components["schemas"]["Cell"][];
+            ended?: components["schemas"]["Spot"] | null;
+            /** @description Those inside. */
+            inside: number;
+            /**
+             * Format: double
+             * @description From beginning to end, minutes.
+             */
+            minutes: number;
+            /**
+             * Format: double
+             * @description How much there was of it, ml.
+             */
+            ml: number;
+            /** @description What it was put right with. */
+            put_right: components["schemas"]["PutRight"][];
+            /** @description Readings, and how many lay inside what had been predicted as nine in ten. */
+            readings: number;
+            /** @description What guests and makers said of it. */
+            said: string[];
+            written?: components["schemas"]["Spot"] | null;
+            /**
+             * Format: double
+             * @description How much was to be, ml.
+             */
+            written_ml: number;
+        };
+        /** @description Two drinks that are compared. */
+        CompareAbout: {
+            compared: components["schemas"]["Compared"];
+            /** @description What so many tastings can find. */
+            prospect: components["schemas"]["Prospect"];
+        };
+        /** @description Two drinks to be compared. */
+        CompareWanted: {
+            first: components["schemas"]["SideWanted"];
+            method: components["schemas"]["Method"];
+            /** @description What is asked of a pair: "sweeter". */
+            more?: string;
+            /**
+             * Format: double
+             * @description What is in a glass, ml.
+             */
+            sample_ml: number;
+            second: components["schemas"]["SideWanted"];
+            /**
+             * Format: int32
+             * @description How often each taster tastes, 1 to 12.
+             */
+            times: number;
+        };
+        /** @description Two drinks that are compared. */
+        Compared: {
+            /** @description What the first one is called. */
+            first: string;
+            /** @description How. */
+            method: components["schemas"]["Method"];
+            /** @description What is asked of a pair: "sweeter". */
+            more?: string;
+            /**
+             * Format: double
+             * @description What is in a glass, ml.
+             */
+            sample_ml: number;
+            /** @description What the second one is called. */
+            second: string;
+            /**
+             * Format: int32
+             * @description How often each taster tastes, 1 to 12.
+             */
+            times: number;
         };
         /** @description A concentrate in the small vessel, and the water in the next. */
         Concentrate: {
@@ -1812,6 +2733,17 @@ export interface components {
             name: string;
             /** @description Why it can't be read. */
             why: string;
+        };
+        /** @description Two things that the text says and that can't both be. */
+        Differs: {
+            /** @description What there is to choose from. */
+            choices: string[];
+            /** @description Which was taken. */
+            chosen: number;
+            /** @description Names it within this text. */
+            key: string;
+            /** @description What doesn't agree. */
+            message: string;
         };
         /** @description So much syrup to so much water or soda. */
         Dilution: {
@@ -2098,6 +3030,42 @@ export interface components {
          * @enum {string}
          */
         Family: "lemonade" | "fruit_water" | "infusion" | "soda" | "syrup";
+        /** @description Somebody's ideal in a family of drinks. */
+        FamilyIdeal: {
+            /** @description Where its lower and upper end lie there. */
+            ends: components["schemas"]["Spot"][];
+            family: components["schemas"]["Family"];
+            /** @description How many glasses that rests on. */
+            glasses: number;
+            /**
+             * Format: double
+             * @description And at most that.
+             */
+            high: number;
+            /** @description It, as the logarithm of the sugar–acid ratio. */
+            ideal: components["schemas"]["Ideal"];
+            /**
+             * Format: double
+             * @description Eight times in ten it is at least that.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description The ratio in the middle.
+             */
+            ratio: number;
+            /** @description Where it lies on the family's map, at the strength that its drinks mostly have. */
+            spot: components["schemas"]["Spot"];
+            /** @description How sure that is. */
+            sureness: components["schemas"]["Sureness"];
+            /** @description In words. */
+            words: string;
+        };
+        /**
+         * @description What was said of a glass in a word. Low is too little of what moves, high too much.
+         * @enum {string}
+         */
+        Felt: "far_low" | "low" | "right" | "high" | "far_high";
         /** @description One thing that is wrong, with the field it is about. */
         FieldError: {
             /** @description Path to the field: `steps[2].do.add.amount`. */
@@ -2113,6 +3081,19 @@ export interface components {
             of: string;
             /** @description Where they come from, or why they were so estimated. */
             source: string;
+        };
+        /** @description Three jugs, and the glass that comes next. */
+        FindAbout: {
+            finding: components["schemas"]["Finding"];
+            jugs: components["schemas"]["ThreeJugs"];
+            words: string[];
+        };
+        /** @description What somebody finds their balance with. */
+        Finding: {
+            /** @description The id of what makes the sharp jug sharp: lemon juice, lime juice, citric acid. */
+            sour: string;
+            /** @description In which units amounts are told. */
+            units?: components["schemas"]["Units"];
         };
         /** @description A vessel of the drink, and one of the kitchen's for it. */
         Fit: {
@@ -2141,12 +3122,32 @@ export interface components {
             /** @description The vessel's id in the drink. */
             vessel: string;
         };
+        /** @description What one of the group gets. */
+        ForGuest: {
+            /** @description Their place in the group. */
+            guest: number;
+            /**
+             * Format: double
+             * @description How far the pitcher is from their ideal, in differences that they just notice; sweeter than that if
+             *     above nought.
+             */
+            miss: number;
+            stirs_in?: components["schemas"]["Addition"] | null;
+        };
         /** @description What somebody adds to a glass who likes it otherwise. */
         ForTaste: {
             /** @description What goes into the glass: "1 tsp lemon juice"; none if the base is it already. */
             add?: string | null;
             /** @description The taste: tart, bright, round, sweet. */
             taste: string;
+        };
+        /** @description What each of some stirs into a glass of a drink. */
+        ForWhomView: {
+            /** @description What each stirs in. */
+            glasses: components["schemas"]["ForGuest"][];
+            guests: components["schemas"]["GuestView"][];
+            /** @description For each, what of the drink they don't take. */
+            without: components["schemas"]["Objection"][][];
         };
         /**
          * @description How an ingredient arrives in a vessel.
@@ -2200,6 +3201,50 @@ export interface components {
             /** @description The vessels, in the order in which things flow through them. */
             vessels: components["schemas"]["VesselReport"][];
         };
+        /** @description A glass of the row. */
+        Glass: {
+            /**
+             * Format: double
+             * @description Acidity, g in 100 g.
+             */
+            acidity: number;
+            /**
+             * Format: double
+             * @description Alcohol, % vol.
+             */
+            alcohol: number;
+            /**
+             * Format: double
+             * @description Soluble solids, % of the weight.
+             */
+            brix: number;
+            /** @description The glass as a drink, from its base on. */
+            drink: components["schemas"]["Drink"];
+            /** @description What is in it: a figure, or the name of what differs. */
+            name: string;
+            /** @description How much of each jug goes in. */
+            pours: components["schemas"]["Poured"][];
+            /**
+             * Format: double
+             * @description Sugar–acid ratio.
+             */
+            ratio?: number | null;
+            /**
+             * Format: double
+             * @description Sweetness, g in 100 g.
+             */
+            sweetness: number;
+            /**
+             * Format: double
+             * @description How much there is, ml.
+             */
+            volume_ml: number;
+            /**
+             * Format: double
+             * @description Where it stands: the logarithm of what moves; none where glasses differ in kind.
+             */
+            x?: number | null;
+        };
         /** @description What is done at the glass, and what is in it. */
         GlassAnswer: {
             card?: components["schemas"]["Card"] | null;
@@ -2241,6 +3286,74 @@ export interface components {
             ready_at: number;
             /** @description What goes on by itself, the first to be over first. */
             waits: components["schemas"]["Wait"][];
+        };
+        /** @description A pitcher for some of the group. */
+        GroupPitcher: {
+            /** @description The drink, with amounts that kitchen tools can measure. */
+            drink: components["schemas"]["Drink"];
+            /** @description Each who drinks of it. */
+            guests: components["schemas"]["ForGuest"][];
+            /**
+             * Format: double
+             * @description The largest miss.
+             */
+            largest: number;
+            /**
+             * Format: double
+             * @description The sugar–acid ratio that it is made for.
+             */
+            ratio: number;
+            /** @description Whether the drink could be brought there. */
+            reached: boolean;
+            /** @description Where it lies on the map. */
+            spot: components["schemas"]["Spot"];
+            /** @description If not, what stands in the way. */
+            stops: string[];
+            /**
+             * Format: double
+             * @description The sum of squared misses.
+             */
+            sum: number;
+        };
+        /** @description A guess. */
+        Guess: {
+            /**
+             * Format: double
+             * @description The one that it had.
+             */
+            is: number;
+            /**
+             * Format: double
+             * @description How far off, in differences that are just noticed.
+             */
+            off: number;
+            /**
+             * Format: double
+             * @description The ratio that was guessed.
+             */
+            ratio: number;
+        };
+        /** @description Somebody of the group. */
+        GuestView: {
+            /** @description How many glasses it rests on; none if it is what is usual. */
+            glasses: number;
+            id: string;
+            name: string;
+            /**
+             * Format: double
+             * @description Their ideal ratio.
+             */
+            ratio: number;
+        };
+        /** @description Something that happened to a bottle, and when. */
+        Happened: {
+            /**
+             * Format: double
+             * @description Days since it was put there.
+             */
+            at: number;
+            /** @description What. */
+            what: components["schemas"]["Move"];
         };
         /** @description Something that happened while a drink was made. */
         Happening: {
@@ -2338,6 +3451,8 @@ export interface components {
         } | {
             /** @description Something to remember. */
             note: {
+                /** @description Who said it, if a guest did. */
+                by?: string;
                 /** @description What. */
                 text: string;
             };
@@ -2374,6 +3489,21 @@ export interface components {
             status: string;
             version: string;
         };
+        /** @description Something that is the same in all glasses. */
+        Held: {
+            /**
+             * Format: double
+             * @description The least of it in any glass.
+             */
+            least: number;
+            /**
+             * Format: double
+             * @description The most.
+             */
+            most: number;
+            /** @description What: "sweetness", "acidity", "ratio". */
+            what: string;
+        };
         /** @description A task that is held to a time. */
         HeldTask: {
             /** @description When its handwork begins, by the clock on the wall. */
@@ -2400,11 +3530,94 @@ export interface components {
             /** @description What it is: "A second ring". */
             title: string;
         };
+        /** @description A drink's batches side by side. */
+        HistoryView: {
+            /** @description The batches, the last begun first. */
+            batches: components["schemas"]["BatchColumn"][];
+            /**
+             * Format: int64
+             * @description How many of them lay inside what had been predicted as nine in ten.
+             */
+            inside: number;
+            /**
+             * Format: int64
+             * @description Readings of all its batches.
+             */
+            readings: number;
+            /** @description What the batches say together. */
+            says: components["schemas"]["Saying"][];
+            /**
+             * Format: int64
+             * @description How many there are in all.
+             */
+            total: number;
+            /** @description The drink as it is written now. */
+            written: components["schemas"]["Column"];
+        };
         /**
          * @description How much something is felt.
          * @enum {string}
          */
         How: "touch" | "clearly" | "far";
+        /** @description A taster's ideal. */
+        Ideal: {
+            /**
+             * Format: double
+             * @description Its standard deviation.
+             */
+            sd: number;
+            /**
+             * Format: double
+             * @description Where it most likely lies, as the logarithm of what moves.
+             */
+            x: number;
+        };
+        /** @description An ideal, told. */
+        IdealView: {
+            /**
+             * Format: double
+             * @description And at most that.
+             */
+            high: number;
+            /** @description It. */
+            ideal: components["schemas"]["Ideal"];
+            /**
+             * Format: double
+             * @description Eight times in ten it is at least that.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description The figure in the middle.
+             */
+            middle: number;
+            /**
+             * Format: int32
+             * @description How many more glasses would settle it.
+             */
+            more: number;
+            /** @description How sure that is. */
+            sureness: components["schemas"]["Sureness"];
+            /** @description Whose. */
+            taster: string;
+            /** @description In words: "between bright and round, likely 15 to 18 to 1". */
+            words: string;
+        };
+        /** @description How well somebody put a row in order. */
+        InOrder: {
+            /**
+             * Format: int32
+             * @description All pairs.
+             */
+            of: number;
+            /**
+             * Format: int32
+             * @description Pairs that were right.
+             */
+            right: number;
+            /** @description Who. */
+            taster: string;
+        };
         /** @description An ingredient of the cupboard. */
         IngredientView: {
             /**
@@ -2561,6 +3774,30 @@ export interface components {
              */
             weight_g: number;
         };
+        /** @description A jug that glasses are poured from. */
+        Jug: {
+            /**
+             * Format: double
+             * @description Acidity of what is in it, g in 100 g.
+             */
+            acidity: number;
+            /** @description Its colour, `#rrggbb`. */
+            colour: string;
+            /** @description What goes in, in order. */
+            filled_with: components["schemas"]["Portioned"][];
+            /** @description What stands on it: "sweet jug". */
+            name: string;
+            /**
+             * Format: double
+             * @description Sweetness of what is in it, g in 100 g.
+             */
+            sweetness: number;
+            /**
+             * Format: double
+             * @description What is in it when it is filled, ml.
+             */
+            volume_ml: number;
+        };
         /**
          * @description How long a drink keeps in the refrigerator at 4 °C, on the careful side.
          *
@@ -2583,6 +3820,46 @@ export interface components {
             frozen_days: number;
             /** @description Why so long and no longer, the most important first. */
             reasons: string[];
+        };
+        /** @description What one gram of something kept is made of. */
+        KeptMixture: {
+            /** @description What not everybody may have. */
+            allergens?: components["schemas"]["Allergen"][];
+            /** @description Nothing is left of it; it stays as long as a drink needs it. */
+            gone?: boolean;
+            /** @description Names it in drinks: `kept_` and small letters, digits or `_`. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What is in a gram of it. */
+            per_gram: {
+                [key: string]: number;
+            };
+            /** @description Whether something raw is in it. */
+            raw?: boolean;
+        };
+        /** @description Everything that stands there. */
+        KeptView: {
+            /** @description The one that has to be used first, first. */
+            bottles: components["schemas"]["BottleView"][];
+            /** @description How long drinks were seen to keep here, where that is shorter than the table says. */
+            learned: string[];
+        };
+        /** @description What the key says of a glass. */
+        KeyLine: {
+            /** @description What stands on it. */
+            code: string;
+            /** @description What is in it: the glass's position in the row; of two drinks 0 or 1. */
+            glass: number;
+            /** @description What that is called. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Their how manieth tasting, from 0.
+             */
+            nth: number;
+            /** @description Who gets it; everybody if left out. */
+            taster?: string | null;
         };
         /**
          * @description What sort of thing an ingredient is.
@@ -2637,6 +3914,11 @@ export interface components {
              */
             measuring?: components["schemas"]["MeasuringSet"];
             /**
+             * @description What it made itself and has standing: an ingredient as long as there is some, or a drink needs it.
+             * @default []
+             */
+            mixtures?: components["schemas"]["KeptMixture"][];
+            /**
              * @description Own figures of produce, by `produce/size`: `lemon/medium`.
              * @default {}
              */
@@ -2663,6 +3945,62 @@ export interface components {
              * @description Counts its changes; say it when saving.
              */
             version: number;
+        };
+        /** @description What labels are printed on. */
+        LabelFormat: {
+            /** @description How many stand side by side on a page. */
+            columns: number;
+            /**
+             * Format: double
+             * @description One label, mm.
+             */
+            height: number;
+            /** @description Names it. */
+            id: string;
+            /** @description From the page's corner to the first label, mm: left and top. */
+            margin: number[];
+            /** @description What it is called. */
+            name: string;
+            /** @description The page, mm. */
+            page: number[];
+            /** @description From one label to the next, mm: across and down. */
+            pitch: number[];
+            /** @description How many rows a page has. */
+            rows: number;
+            /**
+             * Format: double
+             * @description One label, mm.
+             */
+            width: number;
+        };
+        /** @description Pages of labels. */
+        LabelsView: {
+            /** @description Each as SVG, as large as the paper. */
+            pages: string[];
+        };
+        /** @description A row of glasses, ready to be poured. */
+        Ladder: {
+            base?: components["schemas"]["Drink"] | null;
+            /** @description The glasses, from little to much. */
+            glasses: components["schemas"]["Glass"][];
+            /**
+             * Format: double
+             * @description How much of that is work.
+             */
+            hands_on_minutes: number;
+            /** @description What is the same in all, in words with figures: "0.52 to 0.52 % acid". */
+            held: components["schemas"]["Held"][];
+            /** @description The jugs, in the order in which they are filled. */
+            jugs: components["schemas"]["Jug"][];
+            /**
+             * Format: double
+             * @description From the first step to the last glass, minutes.
+             */
+            minutes: number;
+            /** @description What should be known of it, in sentences. */
+            notes: string[];
+            /** @description What all of it takes. */
+            takes: components["schemas"]["Portioned"][];
         };
         /** @description What is there of an ingredient, and how it is bought. */
         Larder: {
@@ -2732,6 +4070,33 @@ export interface components {
             learned: components["schemas"]["Learned"][];
             /** @description All of that in sentences. */
             message: string;
+        };
+        /** @description How good a glass was found. */
+        LikedGlass: {
+            /** @description Its position in the row. */
+            glass: number;
+            /**
+             * Format: int32
+             * @description How many gave one.
+             */
+            many: number;
+            /**
+             * Format: double
+             * @description The mean mark.
+             */
+            mean: number;
+        };
+        /** @description Where it is likely to lie. */
+        Likely: {
+            acidity?: components["schemas"]["Range"] | null;
+            /**
+             * Format: double
+             * @description Alcohol, % vol.
+             */
+            alcohol?: number | null;
+            /** @description What it rests on, in a sentence. */
+            rests_on: string;
+            sweetness?: components["schemas"]["Range"] | null;
         };
         /** @description A line of the recipe: what goes in, and what it brings. */
         LineReport: {
@@ -2885,6 +4250,26 @@ export interface components {
             thinned_with?: number | null;
         };
         /**
+         * @description A sign beside a name.
+         * @enum {string}
+         */
+        Mark: "drop" | "leaf" | "sun" | "key" | "bell" | "star" | "moon" | "boat";
+        /** @description A drink that is to be matched. */
+        MatchAbout: {
+            /** @description One's own drink, as it was at first. */
+            drink: components["schemas"]["Drink"];
+            /** @description Where the other one is likely to lie by now. */
+            likely: components["schemas"]["Likely"];
+            reference: components["schemas"]["Reference"];
+            /** @description The rounds, each with where the other one is then likely to lie. */
+            rounds: components["schemas"]["RoundView"][];
+        };
+        /** @description A drink that is to be matched. */
+        MatchWanted: {
+            drink: components["schemas"]["Drink"];
+            reference: components["schemas"]["Reference"];
+        };
+        /**
          * @description What a vessel is made of.
          * @enum {string}
          */
@@ -2943,6 +4328,18 @@ export interface components {
              */
             spoons?: boolean;
         };
+        /**
+         * @description A way of asking whether two drinks are told apart.
+         * @enum {string}
+         */
+        Method: "triangle" | "pairs" | "duo_trio";
+        /** @description A glass that is to be mixed. */
+        Mixed: {
+            /** @description The glass. */
+            glass: components["schemas"]["Glass"];
+            /** @description Teaspoons from each jug. */
+            spoons: number[];
+        };
         /** @description A glass at a moment. */
         Moment: {
             /**
@@ -2976,6 +4373,41 @@ export interface components {
              */
             watered_percent: number;
         };
+        /** @description Something that happened to a bottle. */
+        Move: "opened" | {
+            /** @description Some of it was poured off; that opens it. */
+            poured: {
+                /**
+                 * Format: double
+                 * @description How much, ml.
+                 */
+                ml: number;
+                /** @description What for. */
+                what_for?: string;
+            };
+        } | {
+            /** @description It was put somewhere else. */
+            moved: {
+                /** @description Where. */
+                to: components["schemas"]["Place"];
+            };
+        } | "emptied" | {
+            /** @description The rest was tipped away. */
+            tipped: {
+                /** @description Why. */
+                why: components["schemas"]["Away"];
+            };
+        } | {
+            /** @description An earlier one was wrong: its place in the list, from 0. */
+            taken_back: {
+                /** @description Which. */
+                of: number;
+            };
+        };
+        /** @description Something that happens to a bottle. */
+        MoveBottle: {
+            what: components["schemas"]["Move"];
+        };
         /** @description An amount that moved. */
         Moved: {
             /**
@@ -2992,6 +4424,19 @@ export interface components {
             /** @description What it is now, as a cook would measure it. */
             to: string;
         };
+        /** @description What differs from glass to glass. */
+        Moves: "sugar" | "acid" | "strength" | "steep" | "spirit" | {
+            /** @description Which sweetener, at the same sweetness and acidity. Ids of ingredients. */
+            sweetener: string[];
+        } | {
+            /** @description Which sour thing, at the same sweetness and acidity. Ids of ingredients. */
+            souring: string[];
+        };
+        /** @description What a version is to be called. */
+        NameVersion: {
+            /** @description Up to 60 letters; none takes its name away. */
+            name: string;
+        };
         /** @description A size that is wanted, with what it is called. */
         NamedSize: {
             /** @description "1 glass", "pitcher", "party". */
@@ -2999,12 +4444,41 @@ export interface components {
             /** @description The size. */
             size: components["schemas"]["Size"];
         };
+        /** @description A bottle to be put there. */
+        NewBottle: {
+            /**
+             * Format: double
+             * @description What it holds, ml; a little more than is in it if left out.
+             */
+            holds_ml?: number | null;
+            /**
+             * Format: double
+             * @description What is in it, ml.
+             */
+            ml: number;
+            place?: components["schemas"]["Place"];
+            vessel?: components["schemas"]["VesselKind"];
+        };
+        /** @description Who asks for a glass. */
+        NextFor: {
+            taster: string;
+        };
         /** @description What can be done next. */
         NextSteps: {
             /** @description Steps on the vessel that was asked about. */
             steps: components["schemas"]["Beginning"][];
             /** @description One more vessel of each kind, by the name that it would have. */
             vessels: components["schemas"]["Vessel"][];
+        };
+        /** @description The glass that comes next. */
+        NextView: {
+            /** @description How it is mixed. */
+            mixed: components["schemas"]["Mixed"];
+            /**
+             * Format: int32
+             * @description How many more would settle it, this one counted; nought if it is settled.
+             */
+            more: number;
         };
         /** @description Hours of every day: from one time on the wall to another, perhaps of the next day. */
         Night: {
@@ -3027,6 +4501,48 @@ export interface components {
          * @enum {string}
          */
         NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot" | "zest_into_boiling" | "bitter" | "acid_in_metal" | "too_full_for_that" | "more_than_a_house_holds" | "boiled_down_already" | "too_thick" | "loses_fizz" | "ice_melts_away" | "curdles" | "stays_soft" | "left_warm" | "needs_time";
+        /** @description How small a difference somebody notices; as most people where it isn't known. */
+        NoticedParts: {
+            /**
+             * Format: double
+             * @description Of acidity.
+             * @default null
+             */
+            acidity?: number | null;
+            /**
+             * Format: double
+             * @description Of sweetness, as a part of it: 0.1 is a tenth.
+             * @default null
+             */
+            sweetness?: number | null;
+        };
+        /** @description A difference that is just noticed, and how surely it is known. */
+        Notices: {
+            /**
+             * Format: double
+             * @description And at most so much.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description It is at least so much eight times in ten.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description As a part of what is there: 0.08 is eight parts in a hundred.
+             */
+            part: number;
+        };
+        /** @description What in a drink somebody doesn't take. */
+        Objection: {
+            /** @description What they don't take. */
+            avoids: components["schemas"]["Avoid"];
+            /** @description What it brings. */
+            name: string;
+            /** @description The id of the step that brings it. */
+            step: string;
+        };
         /** @description The plan that a batch is made for. */
         OfPlan: {
             /** @description The drink's entry in it. */
@@ -3041,6 +4557,17 @@ export interface components {
             drink: components["schemas"]["Drink"];
             /** @description The step's id. */
             step: string;
+        };
+        /** @description An ingredient that might be meant. */
+        Offer: {
+            /** @description Its id. */
+            id: string;
+            /** @description Its name. */
+            name: string;
+        };
+        /** @description A bottle, and what it is good for. */
+        OpenBottle: components["schemas"]["BottleView"] & {
+            uses: components["schemas"]["Use"][];
         };
         /** @description Own figures of an ingredient; those left out are the table's. */
         OwnFigures: {
@@ -3180,6 +4707,35 @@ export interface components {
             /** @description What it is called: "big enamel pot". */
             name: string;
         };
+        /** @description A text as it was read. */
+        Pasted: {
+            /** @description What doesn't agree. */
+            differs: components["schemas"]["Differs"][];
+            /** @description The drink, ready to be put on the shelf. */
+            drink: components["schemas"]["Drink"];
+            /** @description What was guessed of single steps. */
+            guesses: components["schemas"]["StepGuess"][];
+            /** @description Its lines. */
+            lines: components["schemas"]["PastedLine"][];
+            /** @description What goes in. */
+            things: components["schemas"]["Thing"][];
+        };
+        /** @description A line of the text. */
+        PastedLine: {
+            /** @description What was read from it, in short: what goes in, or what is done. */
+            read: string[];
+            /** @description Its parts in order; together they are the line. */
+            runs: components["schemas"]["Run"][];
+        };
+        /** @description A text as it was read, and what it comes to. */
+        PastedView: components["schemas"]["Pasted"] & {
+            /** @description Whether there was more of it than is read. */
+            cut: boolean;
+            /** @description What the drink comes to. */
+            report: components["schemas"]["DrinkReport"];
+            /** @description The text that was read: that of the recipe, where it stood in a page. */
+            text: string;
+        };
         /** @description A phone that was let in. */
         PhoneView: {
             id: string;
@@ -3243,6 +4799,35 @@ export interface components {
                 volume: components["schemas"]["Amount"];
             };
         };
+        /** @description One pitcher for all. */
+        PitcherAbout: {
+            drink: components["schemas"]["Drink"];
+            shares: components["schemas"]["Share"][];
+        };
+        /** @description A drink for all. */
+        PitcherWanted: {
+            drink: components["schemas"]["Drink"];
+        };
+        /** @description The pitchers of a group. */
+        PitchersView: {
+            /**
+             * @description Those who drink, in the order that is spoken of; who hasn't tasted anything yet is counted by what is
+             *     usual.
+             */
+            guests: components["schemas"]["GuestView"][];
+            shares: components["schemas"]["Share"][];
+        };
+        /** @description A drink for some. */
+        PitchersWanted: {
+            drink: components["schemas"]["Drink"];
+            /** @description The ids of those who drink it. */
+            tasters: string[];
+        };
+        /**
+         * @description Where something stands.
+         * @enum {string}
+         */
+        Place: "refrigerator" | "freezer" | "cupboard";
         /** @description When everything is done. */
         Plan: {
             /**
@@ -3361,6 +4946,8 @@ export interface components {
             ahead?: string[];
             /** @description The drinks. */
             drinks?: components["schemas"]["PlannedDrink"][];
+            /** @description The ids of the tasters who are invited; everybody who is known if left out. */
+            guests?: string[];
             /** @description Tasks that are held to a time. */
             holds?: components["schemas"]["HeldTask"][];
             /** @description Hands, rings and room in the refrigerator. */
@@ -3472,6 +5059,30 @@ export interface components {
         } | {
             /** @description A volume. */
             volume: components["schemas"]["Amount"];
+        };
+        /** @description So much of something. */
+        Portioned: {
+            /** @description How much, in kitchen measures. */
+            amount: components["schemas"]["Amount"];
+            /**
+             * Format: double
+             * @description The same by weight, g.
+             */
+            grams: number;
+            /** @description What it is called. */
+            name: string;
+        };
+        /** @description How much of a jug goes into a glass. */
+        Poured: {
+            /** @description How much, in kitchen measures. */
+            amount: components["schemas"]["Amount"];
+            /**
+             * Format: double
+             * @description The same by weight, g.
+             */
+            grams: number;
+            /** @description The jug's position. */
+            jug: number;
         };
         /**
          * @description What is done to an ingredient before it is used.
@@ -3644,6 +5255,42 @@ export interface components {
              */
             by_volume: number;
         };
+        /** @description What can be found with the people that there are. */
+        Prospect: {
+            /**
+             * Format: int64
+             * @description So many right answers would show a difference; none where none would.
+             */
+            fewest_right?: number | null;
+            /**
+             * Format: double
+             * @description The smallest difference that is found four times in five, as d′.
+             */
+            finds?: number | null;
+            /** @description How many tastings a large, a clear and a slight difference take. */
+            takes: components["schemas"]["Takes"][];
+            /**
+             * Format: int64
+             * @description Tastings that there will be.
+             */
+            tastings: number;
+            /** @description In words. */
+            words: string;
+        };
+        /** @description A comparison that is thought of. */
+        ProspectWanted: {
+            method: components["schemas"]["Method"];
+            /**
+             * Format: int32
+             * @description How many tastings there would be, 0 to 2000.
+             */
+            tastings: number;
+        };
+        /** @description What was put back. */
+        PutBackView: {
+            /** @description Where what was there before lies now: a file's name in the data folder. */
+            aside: string;
+        };
         /** @description What is put before one of the practice kitchen's instruments. */
         PutBefore: {
             /** @description The instrument, by its id. */
@@ -3651,6 +5298,26 @@ export interface components {
             /** @description The vessel: a probe is dipped into it, a drop or a sample taken from it, or it is put on the scale. */
             vessel: string;
         };
+        /** @description Bottles to be put there. */
+        PutBottles: {
+            /** @description The batch that they are from; else the drink. */
+            batch?: string | null;
+            bottles: components["schemas"]["NewBottle"][];
+            /** @description The drink on the shelf that they are of. */
+            drink?: string | null;
+        };
+        /** @description Something that a batch was put right with. */
+        PutRight: {
+            /** @description How much of it. */
+            amount: components["schemas"]["Amount"];
+            /** @description The ingredient's id. */
+            ingredient: string;
+        };
+        /**
+         * @description What a tongue is tried on.
+         * @enum {string}
+         */
+        Quality: "sweetness" | "acidity";
         /**
          * @description What is measured of what a vessel holds.
          * @enum {string}
@@ -3673,6 +5340,21 @@ export interface components {
              * @description Half do.
              */
             middle: number;
+        };
+        /** @description How a batch was liked. */
+        RateBatch: {
+            /**
+             * Format: int64
+             * @description 1 to 5; none takes it back.
+             */
+            rating?: number | null;
+        };
+        /** @description What came in. */
+        ReadTableView: {
+            /** @description How many rows are new. */
+            added: number;
+            /** @description How many were there already. */
+            known: number;
         };
         /** @description What some pieces of fruit gave. */
         Reading: {
@@ -3770,6 +5452,48 @@ export interface components {
              */
             boiling_at: number;
         } | "mark";
+        /** @description What is known of a drink that is to be matched. */
+        Reference: {
+            /**
+             * Format: double
+             * @description Titratable acidity as citric, g in 100 g, 0 to 8.
+             * @default null
+             */
+            acidity?: number | null;
+            /**
+             * Format: double
+             * @description Alcohol, % vol, 0 to 40.
+             * @default null
+             */
+            alcohol?: number | null;
+            /**
+             * @description How it tastes beside ours: what it is more of.
+             * @default []
+             */
+            beside?: components["schemas"]["Doubt"][];
+            /**
+             * Format: double
+             * @description °Brix by a refractometer, 0 to 75.
+             * @default null
+             */
+            brix?: number | null;
+            /**
+             * @description What it is called.
+             * @default
+             */
+            name?: string;
+            /**
+             * Format: double
+             * @description pH, if acidity isn't known, 1.5 to 9.
+             * @default null
+             */
+            ph?: number | null;
+        };
+        /** @description A drink that was measured, and ours beside it. */
+        ReferenceWanted: {
+            ours?: components["schemas"]["Spot"] | null;
+            reference: components["schemas"]["Reference"];
+        };
         /** @description One way to put it right. */
         Remedy: {
             /**
@@ -3842,6 +5566,73 @@ export interface components {
             /** @description Volume and yield. */
             volume: components["schemas"]["Evidence"];
         };
+        /** @description A round of matching. */
+        RoundView: {
+            /** @description Where the other one was likely to lie after it. */
+            likely: components["schemas"]["Likely"];
+            /** @description What was said. */
+            said: components["schemas"]["Utterance"];
+        };
+        /** @description The row that is wanted. */
+        Row: {
+            /** @description The drink. */
+            drink: components["schemas"]["Drink"];
+            /**
+             * Format: int32
+             * @description How many glasses, 3 to 7; 2 to 7 of those that differ in kind, and as many as there are kinds.
+             */
+            glasses: number;
+            /**
+             * Format: double
+             * @description What is in the middle glass of what moves; as in the drink if left out.
+             */
+            middle?: number | null;
+            /** @description What differs. */
+            moves: components["schemas"]["Moves"];
+            /**
+             * Format: double
+             * @description What each taster gets of each glass, ml, 20 to 250.
+             */
+            sample_ml: number;
+            /**
+             * Format: double
+             * @description How many times as much from glass to glass, 1.03 to 2.
+             */
+            step: number;
+            /**
+             * Format: int32
+             * @description How many tasters, 1 to 40.
+             */
+            tasters: number;
+            /** @description In which units amounts are told. */
+            units?: components["schemas"]["Units"];
+        };
+        /** @description A row, without what is in its glasses. */
+        RowAbout: {
+            /** @description The colour of the glass in the middle: blind glasses are all drawn alike. */
+            colour: string;
+            /** @description The drink's name. */
+            drink: string;
+            family: components["schemas"]["Family"];
+            /** @description How many glasses. */
+            glasses: number;
+            /** @description What differs. */
+            moves: components["schemas"]["Moves"];
+            /**
+             * Format: double
+             * @description How full a glass is poured, ml.
+             */
+            sample_ml: number;
+            /** @description The five words; none where glasses differ in kind. */
+            words: string[];
+        };
+        /** @description A part of a line, and how sure it is. */
+        Run: {
+            /** @description How sure. */
+            sure: components["schemas"]["Sure"];
+            /** @description The text, as it stands. */
+            text: string;
+        };
         /** @description A happening, and when it was said. */
         Said: {
             /**
@@ -3877,6 +5668,38 @@ export interface components {
             sure?: boolean;
             /** @description What happened. */
             what: components["schemas"]["Happening"];
+        };
+        /** @description Something that comes again and again. */
+        Saying: {
+            aim?: components["schemas"]["Spot"] | null;
+            /** @description In a sentence. */
+            message: string;
+            /** @description From how many batches. */
+            of: number;
+            write_minutes?: components["schemas"]["WriteMinutes"] | null;
+        };
+        /** @description What somebody has before them. */
+        Seat: {
+            /**
+             * Format: int32
+             * @description How many tastings they have behind them.
+             */
+            done: number;
+            /** @description Whether nothing is asked of them any more. */
+            finished: boolean;
+            /** @description The glasses, in the order in which they are tasted. */
+            glasses: components["schemas"]["Before"][];
+            /**
+             * Format: int32
+             * @description How many there are, if that is set.
+             */
+            of?: number | null;
+            /** @description How they put the row in order. */
+            ordered: string[];
+            /** @description What they remarked. */
+            remarks: string[];
+            /** @description Who. */
+            taster: string;
         };
         /** @description What was seen, or tasted. */
         Seen: {
@@ -3914,6 +5737,21 @@ export interface components {
             /** @enum {string} */
             do: "to_next";
         };
+        /** @description What a drink is to be filed under. */
+        SetTags: {
+            /** @description Up to 12, each of up to 30 letters. */
+            tags: string[];
+        };
+        /** @description A tasting to be set up. */
+        SetUp: {
+            /** @description Whether what is in the glasses is kept from those who taste. */
+            blind?: boolean;
+            /** @description What it is called. */
+            name: string;
+            /** @description The ids of those who taste, in the order in which they sit. */
+            tasters: string[];
+            what: components["schemas"]["WhatToTaste"];
+        };
         /** @description Choices that are remembered for the whole kitchen. */
         Settings: {
             /**
@@ -3947,6 +5785,24 @@ export interface components {
          * @enum {string}
          */
         Severity: "hint" | "notice" | "stop";
+        /** @description Those of the group who drink the same, and their pitcher either way. */
+        Share: {
+            /** @description Their places in the group. */
+            guests: number[];
+            least_sum?: components["schemas"]["GroupPitcher"] | null;
+            nobody_left_out?: components["schemas"]["GroupPitcher"] | null;
+            /** @description What should be known, in a sentence. */
+            note?: string | null;
+            /**
+             * Format: double
+             * @description The part of the whole that is theirs, 0 to 1.
+             */
+            part: number;
+            /** @description Up to and with the step of this id all pitchers are one base; nothing is shared if left out. */
+            shared_until?: string | null;
+            /** @description What of the drink they don't take. */
+            without: components["schemas"]["Objection"][];
+        };
         /** @description An amount at a size. */
         SheetCell: {
             /**
@@ -4015,6 +5871,17 @@ export interface components {
             /** @description The step's id. */
             step: string;
         };
+        /** @description The sheet of the one who pours. */
+        SheetView: {
+            guess?: components["schemas"]["Mixed"] | null;
+            /** @description What goes under which code. */
+            key: components["schemas"]["KeyLine"][];
+            ladder?: components["schemas"]["Ladder"] | null;
+            /** @description The order of each who tastes, as codes. */
+            orders: string[][];
+            /** @description On the stairs: the plain glass and the stronger one of each who tastes. */
+            stairs: components["schemas"]["StairGlasses"][];
+        };
         /** @description The shelf, or what was found on it. */
         Shelf: {
             /** @description Those among the first that can't be read; their text can be saved as a file. */
@@ -4036,6 +5903,20 @@ export interface components {
         ShelfEntry: components["schemas"]["Summary"] & {
             changed_at: string;
             id: string;
+            /** @description When it was last made, RFC 3339. */
+            last_made?: string | null;
+            /**
+             * Format: int64
+             * @description How many times it was made.
+             */
+            made: number;
+            /**
+             * Format: double
+             * @description How its batches were liked, 1 to 5, in the middle.
+             */
+            rating?: number | null;
+            /** @description What it is filed under. */
+            tags: string[];
         };
         /** @description How sure the buying should be, and what the fruit is squeezed with. */
         Shopping: {
@@ -4079,10 +5960,21 @@ export interface components {
             unpriced: number;
         };
         /**
+         * @description What is shown, and what isn't.
+         * @enum {string}
+         */
+        Shown: "different" | "alike" | "not_shown";
+        /**
          * @description The way in which one ingredient is shown.
          * @enum {string}
          */
         ShownBy: "weight" | "volume" | "cups" | "pieces";
+        /** @description One of two drinks. */
+        SideWanted: {
+            drink?: components["schemas"]["Drink"] | null;
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description What a phone brings. */
         SignIn: {
             /** @description The six digits. */
@@ -4234,6 +6126,24 @@ export interface components {
             sweetness: components["schemas"]["Range"];
             /** @description What stands ready to be served, ml. */
             volume_ml: components["schemas"]["Range"];
+        };
+        /**
+         * @description How far a sitting is.
+         * @enum {string}
+         */
+        Stage: "pouring" | "sealed" | "open" | "over";
+        /** @description The two glasses of one who stands on the stairs. */
+        StairGlasses: {
+            plain: components["schemas"]["Glass"];
+            stronger: components["schemas"]["Glass"];
+            taster: string;
+        };
+        /** @description What is tried, and how it is asked. */
+        Staircase: {
+            /** @description In pairs or triangles. */
+            method: components["schemas"]["Method"];
+            /** @description What. */
+            quality: components["schemas"]["Quality"];
         };
         /** @description How a glass stands over half an hour. */
         Standing: {
@@ -4401,6 +6311,13 @@ export interface components {
             /** @description How, in the maker's words: "torn", "rubbed into the zest". */
             note?: string;
         };
+        /** @description Something that was guessed of a step. */
+        StepGuess: {
+            /** @description The step's id. */
+            step: string;
+            /** @description What was guessed. */
+            why: string;
+        };
         /** @description A step of a batch. */
         StepReport: {
             /** @description Whether the drink doesn't say it. */
@@ -4537,6 +6454,16 @@ export interface components {
              */
             volume_ml: number;
         };
+        /**
+         * @description How sure it is that a part of the text was read as it was meant.
+         * @enum {string}
+         */
+        Sure: "understood" | "guessed" | "asked" | "aside";
+        /**
+         * @description How sure an ideal is.
+         * @enum {string}
+         */
+        Sureness: "cant_tell" | "likely" | "settled";
         /** @description A drink, the step whose ingredient goes, and what comes in its place. */
         Swap: {
             drink: components["schemas"]["Drink"];
@@ -4654,6 +6581,15 @@ export interface components {
             /** @description The sweetener's id. */
             sugar?: string;
         };
+        /** @description Words that drinks are filed under. */
+        TagView: {
+            /**
+             * Format: int64
+             * @description How many drinks.
+             */
+            drinks: number;
+            tag: string;
+        };
         /** @description Some alike of the kitchen's vessels. */
         Taken: {
             /**
@@ -4678,6 +6614,21 @@ export interface components {
             last_ml: number;
             /** @description What it is called. */
             name: string;
+        };
+        /** @description How many tastings a difference takes. */
+        Takes: {
+            /**
+             * Format: double
+             * @description It as d′.
+             */
+            difference: number;
+            /**
+             * Format: int64
+             * @description Tastings that find it four times in five; none within two thousand.
+             */
+            tastings?: number | null;
+            /** @description What the difference is like, in words. */
+            what: string;
         };
         /** @description What the drink should come to. What is left out is free; the volume stays as it is if left out. */
         Target: {
@@ -4751,6 +6702,87 @@ export interface components {
              */
             sweetness_percent: number;
         };
+        /** @description Somebody who tastes. */
+        Taster: {
+            /** @description What they don't take. */
+            avoids?: components["schemas"]["Avoid"][];
+            /** @description Children never get alcohol, here or anywhere. */
+            child?: boolean;
+            /** @description A sign that tells them apart without colour. */
+            mark?: components["schemas"]["Mark"];
+            /** @description What they are called, in any script; up to 60 characters. */
+            name: string;
+            notices_sour?: components["schemas"]["Notices"] | null;
+            notices_sweet?: components["schemas"]["Notices"] | null;
+        };
+        /** @description Somebody who tastes. */
+        TasterView: {
+            /** @description When they were put down, RFC 3339. */
+            created_at: string;
+            /** @description Names them for ever. */
+            id: string;
+            /** @description Where their ideal lies, for each family that they tasted of. */
+            ideals: components["schemas"]["FamilyIdeal"][];
+            /** @description Who they are. */
+            taster: components["schemas"]["Taster"];
+        };
+        /** @description Everybody who tastes. */
+        Tasters: {
+            /** @description In the order in which they came. */
+            tasters: components["schemas"]["TasterView"][];
+        };
+        /** @description A line of the list of tastings. */
+        TastingEntry: {
+            begun_at: string;
+            /**
+             * Format: int32
+             * @description Tastings that are done, of all who taste.
+             */
+            done: number;
+            id: string;
+            name: string;
+            /**
+             * Format: int32
+             * @description Of how many, if that is set.
+             */
+            of?: number | null;
+            /** @description How far it is: "pouring", "sealed", "open", "over". */
+            stage: string;
+            /** @description Those who taste, by id. */
+            tasters: string[];
+            /** @description What it tells, in a sentence. */
+            tells: string;
+            /** @description "ladder", "find", "compare", "tongue", "guess", "order", "match", "pitcher". */
+            what: string;
+        };
+        /** @description A tasting as it stands. What is sealed isn't in it. */
+        TastingView: {
+            /** @description What is tasted. */
+            about: components["schemas"]["About"];
+            /** @description When it was begun, RFC 3339. */
+            begun_at: string;
+            /** @description Whether it is blind. */
+            blind: boolean;
+            /** @description The row's glasses, once they are shown. */
+            glasses: components["schemas"]["Glass"][];
+            id: string;
+            /** @description What is under which code, once that is shown. */
+            key: components["schemas"]["KeyLine"][];
+            name: string;
+            /** @description What everybody has before them. */
+            seats: components["schemas"]["Seat"][];
+            /** @description How far it is. */
+            stage: components["schemas"]["Stage"];
+            /** @description Who sits there; those who were deleted are missing. */
+            tasters: components["schemas"]["TasterView"][];
+            /** @description What it tells, of what isn't sealed. */
+            tells: components["schemas"]["Tells"];
+        };
+        /** @description Tastings. */
+        Tastings: {
+            /** @description The last begun first. */
+            tastings: components["schemas"]["TastingEntry"][];
+        };
         /** @description Which figure. */
         Taught: {
             /** @description What an ingredient keeps when drained, g a gram; the ingredient's id. */
@@ -4768,11 +6800,62 @@ export interface components {
             /** @description What goes to the kitchen. */
             taught: components["schemas"]["Learnt"];
         };
+        /** @description What a sitting tells; only what isn't sealed. */
+        Tells: {
+            group?: components["schemas"]["IdealView"] | null;
+            /** @description Guesses, in the order in which they were made. */
+            guesses: components["schemas"]["Guess"][];
+            /** @description Where each one's ideal lies. */
+            ideals: components["schemas"]["IdealView"][];
+            /** @description How many pairs of the row each had right. */
+            in_order: components["schemas"]["InOrder"][];
+            /** @description How good each glass was found: its position, the mean mark, how many gave one. */
+            liked: components["schemas"]["LikedGlass"][];
+            notices?: components["schemas"]["Notices"] | null;
+            verdict?: components["schemas"]["Verdict"] | null;
+        };
         /**
          * @description Which colours the screens have.
          * @enum {string}
          */
         Theme: "system" | "light" | "dark";
+        /** @description Something that goes into the drink. */
+        Thing: {
+            /** @description How much; none for what fills up to a line. */
+            amount?: string | null;
+            /** @description Whether it fills up to a line. */
+            fills: boolean;
+            /** @description The ingredient's id; none where it isn't known. */
+            ingredient?: string | null;
+            /** @description Names it within this text. */
+            key: string;
+            /** @description Whether it is left out. */
+            left_out: boolean;
+            /** @description Its line, from 0. */
+            line: number;
+            /** @description The ingredient's name. */
+            name?: string | null;
+            /** @description What else it might be. */
+            offers: components["schemas"]["Offer"][];
+            /** @description How sure that is. */
+            sure: components["schemas"]["Sure"];
+            /** @description What was guessed, or what is asked. */
+            why: string[];
+            /** @description The words that it was read from. */
+            words: string;
+        };
+        /** @description The three jugs as they are filled. */
+        ThreeJugs: {
+            /** @description Sweet, sharp, water. */
+            jugs: components["schemas"]["Jug"][];
+            /**
+             * Format: double
+             * @description How long it takes to fill them, minutes.
+             */
+            minutes: number;
+            /** @description What they take. */
+            takes: components["schemas"]["Portioned"][];
+        };
         /** @description What an instrument is told. */
         Told: {
             /** @enum {string} */
@@ -4804,6 +6887,11 @@ export interface components {
             count: number;
             /** @enum {string} */
             do: "drop";
+        };
+        /** @description What a tongue is tried on. */
+        TongueAbout: {
+            jugs: components["schemas"]["Jug"][];
+            stairs: components["schemas"]["Staircase"];
         };
         /**
          * @description What fruit is squeezed with.
@@ -4877,6 +6965,165 @@ export interface components {
          * @enum {string}
          */
         Units: "as_written" | "metric" | "us";
+        /** @description Something that a bottle is good for. */
+        Use: {
+            drink?: components["schemas"]["Drink"] | null;
+            /** @description What sort of use it is. */
+            kind: components["schemas"]["UseKind"];
+            /** @description In words: "9 glasses with soda water, 1 to 4 1/2". */
+            message: string;
+            /** @description The drink on the shelf that it goes into: its id. */
+            of?: string | null;
+            /**
+             * Format: double
+             * @description How much of the bottle that takes, ml.
+             */
+            takes_ml: number;
+        };
+        /**
+         * @description What sort of use it is.
+         * @enum {string}
+         */
+        UseKind: "glasses" | "sweetens" | "freezes";
+        /** @description Something that is said at a table. */
+        Utter: {
+            word: components["schemas"]["Utterance"];
+        };
+        /** @description Something that was said at the table. */
+        Utterance: "poured" | {
+            /** @description How a glass is. Said again of the same glass, the last counts. */
+            answered: {
+                /** @description What stands on the glass. */
+                code: string;
+                felt?: components["schemas"]["Felt"] | null;
+                /**
+                 * Format: int32
+                 * @description How good, 1 to 9.
+                 */
+                liked?: number | null;
+                /** @description Who says it. */
+                taster: string;
+            };
+        } | {
+            /** @description How a glass is that was mixed from the three jugs. */
+            mixed: {
+                /** @description In a word. */
+                felt: components["schemas"]["Felt"];
+                /** @description Teaspoons from each jug. */
+                spoons: number[];
+                /** @description Who says it. */
+                taster: string;
+                /**
+                 * Format: double
+                 * @description Where it stands: the logarithm of its ratio. Worked out, not said.
+                 */
+                x?: number;
+            };
+        } | {
+            /** @description Which glass was chosen in a comparison, or on the stairs. */
+            chose: {
+                /** @description What stands on the glass. */
+                code: string;
+                /** @description Who chose. */
+                taster: string;
+            };
+        } | {
+            /** @description A row that was put in order. */
+            ordered: {
+                /** @description The codes, from little to much. */
+                codes: string[];
+                /** @description Who did. */
+                taster: string;
+            };
+        } | {
+            /** @description A guess of where a glass lies. */
+            guessed: {
+                /**
+                 * Format: double
+                 * @description The ratio that it has. Worked out, not said.
+                 */
+                is?: number;
+                /**
+                 * Format: double
+                 * @description The ratio that was guessed.
+                 */
+                ratio: number;
+                /** @description Who guessed. */
+                taster: string;
+            };
+        } | {
+            /** @description One's own drink was changed and tasted beside the other one again. */
+            round: {
+                /** @description How the other one tastes beside it. */
+                beside: components["schemas"]["Doubt"][];
+                /** @description In words. */
+                note?: string;
+                /** @description Where it lies now. */
+                ours: components["schemas"]["Spot"];
+            };
+        } | {
+            /** @description A remark, up to 500 characters. */
+            remark: {
+                /** @description Who makes it. */
+                taster: string;
+                /** @description What they say. */
+                text: string;
+            };
+        } | "broken" | "gone" | {
+            /** @description The answer at that place in the list is taken back. */
+            taken_back: {
+                /** @description The place. */
+                of: number;
+            };
+        };
+        /** @description What a comparison shows. */
+        Verdict: {
+            /**
+             * Format: double
+             * @description How large the difference seems, as d′.
+             */
+            difference?: number | null;
+            /** @description What that means. */
+            finding: components["schemas"]["Shown"];
+            /**
+             * Format: double
+             * @description How likely luck alone gives that, 0 to 1.
+             */
+            luck: number;
+            /**
+             * Format: int64
+             * @description How many were right; of pairs, how many chose the first drink.
+             */
+            right: number;
+            /**
+             * Format: int64
+             * @description Of how many.
+             */
+            tastings: number;
+            /** @description In words: "5 of 6 found the odd one: that happens by luck once in 56." */
+            words: string;
+        };
+        /** @description A state of a drink that is kept. */
+        VersionView: {
+            /** @description What was changed when it came, in words; empty for the first that is kept. */
+            changes: string[];
+            /**
+             * Format: int64
+             * @description How many batches were begun on it.
+             */
+            made: number;
+            /** @description What it was called as a version; empty if it wasn't. */
+            name: string;
+            /** @description Whether it is how the drink stands now. */
+            now: boolean;
+            point?: components["schemas"]["Spot"] | null;
+            /** @description Whether it can be read. */
+            readable: boolean;
+            /** @description Since when it stood, RFC 3339. */
+            since: string;
+            /** Format: int64 */
+            version: number;
+        };
         /** @description A vessel of the drink. */
         Vessel: {
             capacity?: components["schemas"]["Amount"] | null;
@@ -5073,6 +7320,32 @@ export interface components {
              */
             density: number;
         };
+        /** @description What is to be tasted. */
+        WhatToTaste: {
+            /** @description A row of glasses that differ in one thing. */
+            ladder: components["schemas"]["Row"];
+        } | {
+            /** @description One's own balance. */
+            find: components["schemas"]["Finding"];
+        } | {
+            /** @description Two drinks. */
+            compare: components["schemas"]["CompareWanted"];
+        } | {
+            /** @description How small a difference somebody notices. */
+            tongue: components["schemas"]["Staircase"];
+        } | {
+            /** @description Where a glass lies. */
+            guess: components["schemas"]["Finding"];
+        } | {
+            /** @description A row that is put in order. */
+            order: components["schemas"]["Row"];
+        } | {
+            /** @description A drink that is to be matched. */
+            match: components["schemas"]["MatchWanted"];
+        } | {
+            /** @description One pitcher for all. */
+            pitcher: components["schemas"]["PitcherWanted"];
+        };
         /** @description A drink. */
         Whole: {
             drink: components["schemas"]["Drink"];
@@ -5102,6 +7375,16 @@ export interface components {
          * @enum {string}
          */
         Word: "sweet" | "not_sweet" | "sharp" | "not_sharp" | "strong" | "weak";
+        /** @description Minutes that would better be written. */
+        WriteMinutes: {
+            /**
+             * Format: double
+             * @description How many.
+             */
+            minutes: number;
+            /** @description The step's id. */
+            step: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -5116,6 +7399,20 @@ export interface operations {
             query?: {
                 /** @description Those of one drink, by its id on the shelf. */
                 drink?: string | null;
+                /** @description Only those that are finished, practice left out. */
+                made?: boolean;
+                /** @description Words that stand in its name, or in what makers and guests said of it. */
+                find?: string;
+                /** @description Begun on that day or later: `2030-06-21`. */
+                from?: string | null;
+                /** @description Begun before that day. */
+                before?: string | null;
+                /** @description Liked so much at least, 1 to 5. */
+                rating?: number | null;
+                /** @description How many are passed over. */
+                after?: number;
+                /** @description How many at most, up to 200. */
+                limit?: number | null;
             };
             header?: never;
             path?: never;
@@ -5405,6 +7702,150 @@ export interface operations {
             };
         };
     };
+    read_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_picture_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     put_before: {
         parameters: {
             query?: never;
@@ -5417,6 +7858,56 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PutBefore"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rate_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RateBatch"];
             };
         };
         responses: {
@@ -5674,6 +8165,47 @@ export interface operations {
             };
         };
     };
+    for_whom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PitchersWanted"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForWhomView"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     glance: {
         parameters: {
             query?: never;
@@ -5734,6 +8266,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GlassAnswer"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    labels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskLabels"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelsView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -5838,6 +8420,88 @@ export interface operations {
             };
         };
     };
+    paste: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskPaste"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastedView"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pitchers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PitchersWanted"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PitchersView"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     work_out: {
         parameters: {
             query?: never;
@@ -5920,6 +8584,47 @@ export interface operations {
             };
         };
     };
+    prospect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProspectWanted"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prospect"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     reading: {
         parameters: {
             query?: never;
@@ -5939,6 +8644,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingAnswer"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    where_it_lies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReferenceWanted"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Likely"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pour_row: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Row"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ladder"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -6417,6 +9204,14 @@ export interface operations {
             query?: {
                 /** @description Part of a name. */
                 find?: string;
+                /** @description What it is filed under. */
+                tag?: string;
+                /** @description Ids of ingredients that all of them have in them, with commas between. */
+                with?: string;
+                /** @description The order; the last changed first if left out. */
+                sort?: "changed" | "name" | "made" | "rating";
+                /** @description How many are passed over. */
+                after?: number;
                 /** @description How many to show at most, up to 500. */
                 limit?: number;
             };
@@ -6641,6 +9436,57 @@ export interface operations {
             };
         };
     };
+    card: {
+        parameters: {
+            query?: {
+                /** @description `text`, `markdown` or `json_ld`. */
+                style?: "text" | "markdown" | "json_ld";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     file: {
         parameters: {
             query?: never;
@@ -6658,6 +9504,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryView"];
                 };
             };
             /** @description There is no such thing. */
@@ -6707,6 +9601,253 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DrinkView"];
                 };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_tags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetTags"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionView"][];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drink"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrinkView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    name_version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameVersion"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description There is no such thing. */
             404: {
@@ -6789,6 +9930,308 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PutBackView"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_backups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupView"][];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    back_up_now: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupView"][];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_back_kept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PutBackView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    write_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description `ingredients`, `batches` or `readings` */
+                of: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description `ingredients`, `batches` or `readings` */
+                of: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadTableView"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -6938,6 +10381,230 @@ export interface operations {
             };
         };
     };
+    list_kept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptView"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_bottles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutBottles"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kept_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_bottle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenBottle"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    move_bottle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveBottle"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BottleView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_kitchen: {
         parameters: {
             query?: never;
@@ -7053,6 +10720,43 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    label_formats: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelFormat"][];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -8033,6 +11737,660 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StartView"][];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_tags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TagView"][];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_tasters: {
+        parameters: {
+            query?: {
+                /** @description Only ideals of this family. */
+                family?: components["schemas"]["Family"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tasters"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_taster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Taster"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TasterView"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_taster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Taster"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TasterView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_taster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    taster_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_tastings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tastings"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetUp"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TastingView"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_tasting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TastingView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_tasting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tasting_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed elsewhere since. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    next_glass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NextFor"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pouring_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed elsewhere since. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    utter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Utter"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TastingView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */

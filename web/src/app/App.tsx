@@ -1,15 +1,24 @@
 import { lazy, Suspense } from "react";
 import { Route, Routes } from "react-router";
-import { Shelf } from "../shelf/Shelf";
+import { Today } from "../today/Today";
 import { Shell } from "./Shell";
 
-// Each place is loaded when it is opened; the shelf is what one opens first.
+// Each place is loaded when it is opened; today is what one opens first.
+const Drinks = lazy(() => import("../shelf/Drinks"));
+const Paste = lazy(() => import("../paste/Paste"));
+const Kept = lazy(() => import("../kept/Kept"));
+const Labels = lazy(() => import("../kept/Labels"));
 const DrinkPage = lazy(() => import("../drink/DrinkPage"));
 const Plans = lazy(() => import("../plan/Plans"));
 const PlanPage = lazy(() => import("../plan/PlanPage"));
 const Join = lazy(() => import("./Phones").then(({ Join }) => ({ default: Join })));
 const MakePage = lazy(() => import("../make/MakePage"));
 const Cupboard = lazy(() => import("../cupboard/Cupboard"));
+const Tasting = lazy(() => import("../tasting/Tasting"));
+const TastingPage = lazy(() => import("../tasting/TastingPage"));
+const FindStart = lazy(() => import("../tasting/FindStart"));
+const SetUpTasting = lazy(() => import("../tasting/SetUp"));
+const PrintTasting = lazy(() => import("../tasting/PrintPage"));
 const SyrupDesk = lazy(() => import("../syrup/SyrupDesk"));
 
 export function App() {
@@ -32,13 +41,22 @@ export function App() {
         }
       />
       <Route element={<Shell />}>
-        <Route index element={<Shelf />} />
+        <Route index element={<Today />} />
+        <Route path="drinks" element={<Drinks />} />
+        <Route path="paste" element={<Paste />} />
+        <Route path="kept/labels" element={<Labels />} />
+        <Route path="kept/:id?" element={<Kept />} />
         <Route path="drinks/:id/:view?/:part?" element={<DrinkPage />} />
         <Route path="plan" element={<Plans />} />
         <Route path="plan/:id" element={<PlanPage />} />
+        <Route path="tasting" element={<Tasting />} />
+        <Route path="tasting/find" element={<FindStart />} />
+        <Route path="tasting/new/:what" element={<SetUpTasting />} />
+        <Route path="tasting/:id" element={<TastingPage />} />
+        <Route path="tasting/:id/print" element={<PrintTasting />} />
         <Route path="cupboard/:part?" element={<Cupboard />} />
         <Route path="syrup" element={<SyrupDesk />} />
-        <Route path="*" element={<Shelf />} />
+        <Route path="*" element={<Today />} />
       </Route>
     </Routes>
   );

@@ -27,10 +27,12 @@ const themes = { system: "As this device is set", light: "Light", dark: "Dark" }
 
 /** The places: address, name, and the addresses that belong to it. */
 const places: [string, string, string[]][] = [
-  ["/", "Drinks", ["/", "/drinks"]],
+  ["/", "Today", ["/"]],
+  ["/drinks", "Drinks", ["/drinks", "/paste"]],
   ["/plan", "Plan", ["/plan"]],
-  ["/cupboard", "Cupboard", ["/cupboard"]],
-  ["/syrup", "Syrup desk", ["/syrup"]],
+  ["/tasting", "Tasting", ["/tasting"]],
+  ["/kept", "Kept", ["/kept"]],
+  ["/cupboard", "Cupboard", ["/cupboard", "/syrup"]],
 ];
 
 /** The frame round every screen: the places, and what is remembered for the whole kitchen. */
@@ -91,7 +93,8 @@ export function Shell() {
         sx={{
           display: "flex",
           alignItems: "center",
-          gap: { xs: 1, sm: 3 },
+          flexWrap: { xs: "wrap", sm: "nowrap" },
+          columnGap: { xs: 1, sm: 3 },
           px: { xs: 2, md: 3.5 },
           minHeight: 44,
         }}
@@ -107,14 +110,26 @@ export function Shell() {
             textDecoration: "none",
             whiteSpace: "nowrap",
             py: 1.25,
-            display: { xs: "none", sm: "block" },
           }}
         >
           Keen Pitcher
         </Box>
-        <Box component="nav" aria-label="Places" sx={{ display: "flex", gap: { xs: 1.5, sm: 3 } }}>
+        <Box
+          component="nav"
+          aria-label="Places"
+          sx={{
+            display: "flex",
+            gap: { xs: 0, sm: 3 },
+            // On the phone the six places have a row of their own.
+            justifyContent: { xs: "space-between", sm: "flex-start" },
+            order: { xs: 9, sm: 0 },
+            flexBasis: { xs: "100%", sm: "auto" },
+          }}
+        >
           {places.map(([to, name, at]) => {
-            const here = at.some((start) => pathname === start || pathname.startsWith(`${start}/`));
+            const here = at.some(
+              (start) => pathname === start || (start !== "/" && pathname.startsWith(`${start}/`)),
+            );
             return (
               <Box
                 key={to}
@@ -125,8 +140,8 @@ export function Shell() {
                   color: colour(here ? "ink" : "muted"),
                   textDecoration: "none",
                   fontWeight: here ? 600 : 500,
-                  fontSize: { xs: 14, sm: 15 },
-                  py: 1.5,
+                  fontSize: { xs: 14.5, sm: 15 },
+                  py: { xs: 1.25, sm: 1.5 },
                   whiteSpace: "nowrap",
                 }}
               >

@@ -26,6 +26,10 @@ export const tokens = {
     acid: "#65850F",
     water: "#3F83AB",
     track: "#DCE2E6",
+    // What stands in pictures of no drink in particular.
+    lemon: "#EFE6B2",
+    plain: "#DCE7ED",
+    rose: "#D98A8A",
   },
   dark: {
     ground: "#0F1424",
@@ -48,6 +52,9 @@ export const tokens = {
     acid: "#A1C43D",
     water: "#7DB9DB",
     track: "#2B3350",
+    lemon: "#E2D79A",
+    plain: "#BFD2DC",
+    rose: "#C97A7C",
   },
 };
 
@@ -110,6 +117,7 @@ export const theme = createTheme({
       styleOverrides: {
         ":root": { "--kp-display": display },
         body: { fontVariantNumeric: "tabular-nums", overflowX: "hidden" },
+        "main a": { color: colour("cobalt") },
         ":focus-visible": { outline: `2px solid ${colour("cobalt")}`, outlineOffset: 2 },
         ".kp-level": { transition: "y 150ms, height 150ms" },
         // Under the finger nothing lags behind.

@@ -1,12 +1,13 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Tab from "@mui/material/Tab";
 import Tabs from "@mui/material/Tabs";
-import { useNavigate, useParams } from "react-router";
-import { displayFont } from "../app/theme";
+import { Link, useNavigate, useParams } from "react-router";
 import { Ingredients } from "./Ingredients";
 import { Measuring } from "./Measuring";
 import { Produce } from "./Produce";
 import { Vessels } from "./Vessels";
+import { PageTitle } from "../ui/PageTitle";
 
 const parts = {
   ingredients: { name: "Ingredients", view: Ingredients },
@@ -23,12 +24,14 @@ export default function Cupboard() {
   const View = parts[shown].view;
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 4, flex: 1, minWidth: 0 }}>
-      <Box
-        component="h1"
-        sx={{ ...displayFont, fontSize: 34, fontWeight: 700, letterSpacing: "-0.02em", m: 0 }}
+      <PageTitle>Cupboard</PageTitle>
+      <Button
+        component={Link}
+        to="/syrup"
+        sx={{ display: { xs: "inline-flex", sm: "none" }, px: 0 }}
       >
-        Cupboard
-      </Box>
+        Syrup desk
+      </Button>
       <Tabs
         value={shown}
         onChange={(_, next: string) => void go(`/cupboard/${next}`, { replace: true })}

@@ -47,6 +47,7 @@ const Size = lazy(() => import("./size/Size"));
 const DrinkPlan = lazy(() => import("./plan/DrinkPlan"));
 const DrinkMake = lazy(() => import("./make/DrinkMake"));
 const Steps = lazy(() => import("./steps/Steps"));
+const History = lazy(() => import("./history/History"));
 
 const saveWords: Record<Saving["phase"], string> = {
   saved: "saved",
@@ -59,7 +60,10 @@ const saveWords: Record<Saving["phase"], string> = {
 
 function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }) {
   const [editor] = useState(() => createEditor(kept));
-  const phase = useStore(editor.store, (s) => s.saving.phase);
+  // Nothing is called saved while a typed change is still being tried.
+  const phase = useStore(editor.store, (s) =>
+    s.saving.phase === "saved" && s.trying > 0 ? "due" : s.saving.phase,
+  );
   const name = useStore(editor.store, (s) => s.drink.name);
   const say = useSaveWord((s) => s.say);
   const { version } = useKitchen();
@@ -137,7 +141,9 @@ function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
           ? DrinkPlan
           : view === "make"
             ? DrinkMake
-            : Balance;
+            : view === "history"
+              ? History
+              : Balance;
   return (
     <>
       <Spoken
@@ -154,9 +160,11 @@ function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
       <Box
         sx={{
           display:
-            view === "size" || view === "plan" || view === "make"
-              ? { xs: "none", md: "contents" }
-              : "contents",
+            view === "history"
+              ? "none"
+              : view === "size" || view === "plan" || view === "make"
+                ? { xs: "none", md: "contents" }
+                : "contents",
         }}
       >
         <Counter
@@ -175,13 +183,18 @@ function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
 /** The ways to look at a drink, in the order of work. */
 function Views({ id, view = "balance" }: { id: string; view: string | undefined }) {
   return (
-    <Box component="nav" aria-label="Views of the drink" sx={{ display: "flex", gap: 0.5 }}>
+    <Box
+      component="nav"
+      aria-label="Views of the drink"
+      sx={{ display: "flex", flexWrap: "wrap", gap: 0.5 }}
+    >
       {[
         ["balance", "Balance", `/drinks/${id}`],
         ["steps", "Steps", `/drinks/${id}/steps`],
         ["size", "Size", `/drinks/${id}/size`],
         ["plan", "Plan", `/drinks/${id}/plan`],
         ["make", "Make", `/drinks/${id}/make`],
+        ["history", "History", `/drinks/${id}/history`],
       ].map(([key, name, to]) => (
         <Button
           key={key}

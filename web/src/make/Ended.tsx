@@ -1,14 +1,22 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
 import { answer, api, type BatchView, type Truth } from "../api/client";
 import { colour, displayFont } from "../app/theme";
+import { Bottles } from "../kept/Bottles";
+import { FillBottles } from "../kept/FillBottles";
+import { useKept } from "../kept/queries";
 import { volume } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
+import { GuestsSaid } from "./GuestsSaid";
+import { Picture } from "./Picture";
 import { big } from "./StepNow";
+import type { Say } from "./useBatch";
 
 /** A batch that is finished: what was written, what came of it, and what it taught. */
-export function Ended({ view }: { view: BatchView }) {
+export function Ended({ view, say }: { view: BatchView; say: Say }) {
   const { stands, ending } = view;
   const profile = stands.report.profile;
   const point = stands.report.map.point;
@@ -94,9 +102,90 @@ export function Ended({ view }: { view: BatchView }) {
           {stands.readings.length === 1 ? "reading" : "readings"} fell where nine in ten should.
         </Box>
       )}
+      {!view.practice && <Liked view={view} />}
+      {!view.practice && <Standing view={view} ml={profile?.volume_ml ?? stands.written_ml} />}
+      {!view.practice && <Picture view={view} />}
       {truth && <Really truth={truth} />}
       {view.teaches.length > 0 && <Teaches view={view} />}
+      {!view.practice && <GuestsSaid view={view} say={say} />}
     </>
+  );
+}
+
+/** How it was liked, 1 to 5; touched again it is taken back. */
+function Liked({ view }: { view: BatchView }) {
+  const client = useQueryClient();
+  const rate = useMutation({
+    mutationFn: (rating: number | null) =>
+      answer(
+        api.PUT("/api/batches/{id}/rating", {
+          params: { path: { id: view.id } },
+          body: { rating },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["batch", view.id] }),
+  });
+  return (
+    <Box role="group" aria-label="How was it" sx={{ display: "flex", alignItems: "center", mt: 2 }}>
+      <Box sx={{ mr: 1 }}>How was it?</Box>
+      {[1, 2, 3, 4, 5].map((n) => {
+        const on = n <= (view.rating ?? 0);
+        return (
+          <Button
+            key={n}
+            aria-label={`${n} of 5`}
+            aria-pressed={n === view.rating}
+            onClick={() => rate.mutate(n === view.rating ? null : n)}
+            sx={{ minWidth: 44, px: 0 }}
+          >
+            <svg width={26} height={30} viewBox="0 0 26 30" aria-hidden>
+              <path
+                d="M4 3l2.4 22q.2 2 2 2h9.2q1.8 0 2-2L22 3z"
+                fill={on ? (view.stands.report.profile?.colour ?? colour("cobalt")) : "none"}
+                stroke={colour(on ? "ink" : "muted")}
+                strokeWidth={2}
+              />
+            </svg>
+          </Button>
+        );
+      })}
+      <Trouble error={rate.error ?? undefined} />
+    </Box>
+  );
+}
+
+/** The bottles that it filled: where they stand, and what is left of them. */
+function Standing({ view, ml }: { view: BatchView; ml: number }) {
+  const { data } = useKept();
+  const [more, setMore] = useState(false);
+  const mine = (data?.bottles ?? []).filter((bottle) => bottle.batch === view.id);
+  return (
+    <Box component="section" aria-label="Where it stands" sx={{ mt: 2 }}>
+      {mine.length > 0 && (
+        <>
+          <Box component="h3" sx={{ ...displayFont, fontSize: 20, fontWeight: 700, m: 0 }}>
+            Where it stands
+          </Box>
+          <Bottles bottles={mine} height={84} to={(bottle) => `/kept/${bottle.id}`} />
+          <Button component={Link} to="/kept/labels" sx={{ mt: 1 }}>
+            Print labels
+          </Button>
+        </>
+      )}
+      {data && mine.length === 0 && !more && (
+        <Button variant="outlined" onClick={() => setMore(true)}>
+          Put it in the refrigerator
+        </Button>
+      )}
+      {more && (
+        <FillBottles
+          of={{ batch: view.id }}
+          ml={ml}
+          bottles={view.ending?.bottles ?? undefined}
+          onDone={() => setMore(false)}
+        />
+      )}
+    </Box>
   );
 }
 

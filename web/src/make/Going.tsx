@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answer, api, type GoingBatch } from "../api/client";
+import { answer, api, type BatchView, type GoingBatch } from "../api/client";
 import { colour } from "../app/theme";
 import { left, momentOf, share, until } from "./clock";
 import { momentNow } from "./hooks";
@@ -19,9 +19,12 @@ export function useGoing() {
   return { batches: data?.batches ?? [], heardAt: dataUpdatedAt };
 }
 
+/** A batch, as far as its waits go. */
+type Waiter = Pick<GoingBatch, "id" | "name" | "colour" | "begun_at" | "now" | "rate" | "waits">;
+
 /** Something that goes on by itself, in one of the batches. */
 export interface Waiting {
-  batch: GoingBatch;
+  batch: Waiter;
   step: string;
   sentence: string;
   from: number;
@@ -30,8 +33,26 @@ export interface Waiting {
   at: number;
 }
 
-/** All waits of all batches, the one that is over first, first. */
-export function waitsOf(batches: GoingBatch[], heardAt: number, now: number): Waiting[] {
+/** The open batch with its waits: from what it shows, so that a wait that is done is gone with it. */
+export function waiterOf(view: BatchView): Waiter {
+  const { steps, report } = view.stands;
+  const sentence = (step: string) => report.frames.find((f) => f.step === step)?.sentence ?? "";
+  return {
+    ...view,
+    colour: report.profile?.colour,
+    waits: steps
+      .filter((s) => s.state === "running")
+      .map(({ id, since, until }) => ({
+        step: id,
+        sentence: sentence(id),
+        since: since ?? 0,
+        until: until ?? 0,
+      })),
+  };
+}
+
+/** All waits of these batches, the one that is over first, first. */
+export function waitsOf(batches: Waiter[], heardAt: number, now: number): Waiting[] {
   const all = batches.flatMap((batch) => {
     const at = momentNow(batch, heardAt, now);
     return batch.waits.map((wait) => ({

@@ -10,6 +10,7 @@ import { useChanges } from "../api/changes";
 import { useSettings } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { MapPlate } from "../drink/balance/MapPlate";
+import { useDrinkers } from "../drink/balance/useDrinkers";
 import { weight } from "../ui/format";
 import { Note } from "../ui/Note";
 import { Trouble } from "../ui/Trouble";
@@ -17,7 +18,7 @@ import type { Asked } from "./asked";
 import { Asking } from "./Asking";
 import { momentOf, until } from "./clock";
 import { Ended } from "./Ended";
-import { Going, useGoing, waitsOf } from "./Going";
+import { Going, useGoing, waiterOf, waitsOf } from "./Going";
 import { Happened } from "./Happened";
 import { canSpeak, momentNow, readAloud, useAwake, useKeys, useNow, useSwipe } from "./hooks";
 import { Progress } from "./Progress";
@@ -52,6 +53,7 @@ export default function MakePage() {
 }
 
 function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: BatchView }) {
+  const drinkers = useDrinkers(view.stands.drink.family);
   const { stands } = view;
   const { say } = batch;
   const phone = useMediaQuery("(max-width: 600px)");
@@ -66,7 +68,11 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
   const step = stands.steps[place];
   const done = stands.steps.filter((s) => s.state === "done").length;
   const going = useGoing();
-  const waits = waitsOf(going.batches, going.heardAt, now);
+  const others = going.batches.filter((b) => b.id !== view.id);
+  const waits = [
+    ...waitsOf([waiterOf(view)], batch.heardAt, now),
+    ...waitsOf(others, going.heardAt, now),
+  ];
   const over = waits.filter((wait) => wait.to <= wait.at);
   useBell(over.map((w) => ({ key: `${w.batch.id}/${w.step}`, sentence: w.sentence })));
   useEffect(() => {
@@ -172,7 +178,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
         </Box>
         <Going
           waits={waits}
-          ready={going.batches.filter((b) => b.next != null && b.id !== view.id && !b.practice)}
+          ready={others.filter((b) => b.next != null && !b.practice)}
           open={view.id}
           say={say}
         />
@@ -220,7 +226,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
       >
         <Box sx={{ minWidth: 0 }} {...swipe}>
           {finished ? (
-            <Ended view={view} />
+            <Ended view={view} say={say} />
           ) : (
             <StepNow
               view={view}
@@ -276,6 +282,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
         </Box>
         <Box component="section" aria-label="Where it will end">
           <MapPlate
+            drinkers={drinkers}
             map={stands.report.map}
             colour={stands.report.profile?.colour}
             name={view.name}

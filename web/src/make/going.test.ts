@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { BatchView, GoingBatch, InstrumentView } from "../api/client";
-import { waitsOf } from "./Going";
+import { waiterOf, waitsOf } from "./Going";
 import { lastSaid, momentNow } from "./hooks";
 import { late } from "./ready";
 import { shown } from "./useInstruments";
@@ -40,6 +40,27 @@ describe("what is on the go", () => {
     const waits = waitsOf([batch("late", 0, 1, 90), batch("soon", 100, 1, 110)], 0, 0);
     expect(waits.map((w) => w.batch.id)).toEqual(["soon", "late"]);
     expect(waits[0]!.to - waits[0]!.at).toBe(10 * 60_000);
+  });
+
+  it("takes the open batch's waits from what it shows: only what runs, with its sentence", () => {
+    const view = {
+      id: "open",
+      begun_at: begun,
+      now: 12,
+      rate: 1,
+      stands: {
+        steps: [
+          { id: "a", state: "done", since: 0, until: 5 },
+          { id: "b", state: "running", since: 5, until: 25 },
+          { id: "c", state: "ahead" },
+        ],
+        report: { frames: [{ step: "b", sentence: "Let it steep." }] },
+      },
+    } as unknown as BatchView;
+    const [wait, ...more] = waitsOf([waiterOf(view)], 0, 0);
+    expect(more).toEqual([]);
+    expect(wait).toMatchObject({ step: "b", sentence: "Let it steep." });
+    expect(wait!.to - wait!.at).toBe(13 * 60_000);
   });
 
   it("says whether it will be ready as planned", () => {

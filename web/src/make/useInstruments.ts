@@ -1,14 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
+import { readAll } from "../api/changes";
 import { answer, api, type InstrumentKind, type InstrumentView } from "../api/client";
 
 /** The instruments that are there; what they read is told as it changes. */
 export function useInstruments(practice: boolean, wanted = true) {
   const { data } = useQuery({
     queryKey: ["instruments", practice],
-    queryFn: async () => {
-      const query = { params: { query: { practice } } };
-      return (await answer(api.GET("/api/instruments", query))).instruments;
-    },
+    queryFn: () =>
+      readAll(practice, async () => {
+        const query = { params: { query: { practice } } };
+        return (await answer(api.GET("/api/instruments", query))).instruments;
+      }),
     enabled: wanted,
     staleTime: 0,
     // Stand-ins that are only just started tell of themselves a moment later.

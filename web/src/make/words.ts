@@ -24,7 +24,7 @@ export function told(what: Happening, stands: BatchView["stands"]): string {
     return `${what.poured_away.volume} poured away from the ${vessel(what.poured_away.vessel)}`;
   if ("left_out" in what) return "A step was left out";
   if ("moved" in what) return `Done earlier: ${sentence(what.moved.step)}`;
-  if ("note" in what) return what.note.text;
+  if ("note" in what) return what.note.by ? `${what.note.by}: “${what.note.text}”` : what.note.text;
   if ("taken_back" in what) return "Something was taken back";
   if ("taught" in what)
     return what.taught.learned

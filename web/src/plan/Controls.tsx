@@ -247,7 +247,7 @@ export function HoursDialog({ plan, edit, onClose }: DialogProps) {
 /** Puts drinks of the shelf into the plan. */
 export function AddDrinksDialog({ plan, edit, onClose }: DialogProps) {
   const [find, setFind] = useState("");
-  const { data } = useShelf(find);
+  const { data } = useShelf({ find });
   const there = new Set((plan.drinks ?? []).map((d) => d.drink));
   return (
     <TitledDialog title="Add drinks" width={520} onClose={onClose}>

@@ -23,6 +23,7 @@ import { Strip } from "./Strip";
 import { date, hour, moved, weekday, type Clock } from "./times";
 import type { Edit } from "./planEditor";
 
+const ForWhom = lazy(() => import("./ForWhom").then(({ ForWhom }) => ({ default: ForWhom })));
 const PlanShopping = lazy(() => import("./PlanShopping"));
 
 interface PlanDeskProps {
@@ -44,8 +45,8 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
   const [said, setSaid] = useState("");
   const upright = useMediaQuery("(max-width: 700px)");
   const empty = (plan.drinks ?? []).length === 0;
-  // The name and the note change no time.
-  const asked = { ...plan, name: "", note: "" };
+  // The name, the note and who comes change no time.
+  const asked = { ...plan, name: "", note: "", guests: [] };
   const { data, error, again } = useQuestion(
     ["planned", asked],
     (signal) =>
@@ -162,6 +163,7 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
                 {said}
               </Box>
             </Box>
+            <Suspense>{id && <ForWhom drinks={data.drinks} plan={plan} edit={edit} />}</Suspense>
             <Suspense>{shopping && <PlanShopping id={id ?? "plan"} plan={plan} />}</Suspense>
           </Box>
           <OnPaper text={data.list} />

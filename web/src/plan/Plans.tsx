@@ -11,6 +11,7 @@ import { usePlanActions, usePlans } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { Note } from "../ui/Note";
 import { comingSaturday } from "./times";
+import { PageTitle } from "../ui/PageTitle";
 
 const day = new Intl.DateTimeFormat("en-GB", {
   weekday: "long",
@@ -60,12 +61,7 @@ export default function Plans() {
       <Box
         sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mb: 2.5, mt: 0.5 }}
       >
-        <Box
-          component="h1"
-          sx={{ ...displayFont, fontSize: 34, fontWeight: 700, letterSpacing: "-0.02em", m: 0 }}
-        >
-          Plans
-        </Box>
+        <PageTitle>Plans</PageTitle>
         <TextField
           size="small"
           label="Find a plan"

@@ -1,5 +1,12 @@
 import { createStore } from "zustand/vanilla";
-import { answer, api, type CallFailed, type PlanFile, type PlanView } from "../api/client";
+import {
+  answer,
+  api,
+  outlivesThePage,
+  type CallFailed,
+  type PlanFile,
+  type PlanView,
+} from "../api/client";
 import { changed, noHistory, redone, undone, type History } from "../ui/history";
 
 const SAVE_AFTER_MS = 350;
@@ -16,15 +23,17 @@ export interface PlanServer {
 const path = (id: string) => ({ params: { path: { id } } });
 
 const kitchenServer: PlanServer = {
-  save: (id, version, plan, leaving) =>
-    answer(
+  save: (id, version, plan, leaving) => {
+    const body = { version, plan };
+    return answer(
       api.PUT("/api/plans/{id}", {
         ...path(id),
-        body: { version, plan },
+        body,
         headers: { "idempotency-key": crypto.randomUUID() },
-        keepalive: leaving,
+        keepalive: leaving && outlivesThePage(body),
       }),
-    ),
+    );
+  },
   read: (id) => answer(api.GET("/api/plans/{id}", path(id))),
 };
 

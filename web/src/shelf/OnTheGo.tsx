@@ -12,7 +12,7 @@ export function OnTheGo() {
   if (batches.length === 0) return null;
   return (
     <Box component="section" aria-label="On the go" sx={{ mb: 3 }}>
-      <Box component="h2" sx={{ ...displayFont, fontSize: 20, fontWeight: 700, m: 0, mb: 0.5 }}>
+      <Box component="h2" sx={{ ...displayFont, fontSize: 22, fontWeight: 700, m: 0, mb: 0.75 }}>
         On the go
       </Box>
       <Box

@@ -2,95 +2,57 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
-import TextField from "@mui/material/TextField";
 import { Ellipsis } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { ShelfEntry } from "../api/client";
-import { useShelf, useShelfActions, useStartingPoints } from "../api/queries";
+import { type Sought, useShelf, useShelfActions } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { volume, when } from "../ui/format";
 import { Note } from "../ui/Note";
-import { OnTheGo } from "./OnTheGo";
 import { Standing } from "./Standing";
 import { Damaged } from "./Damaged";
+import { planks } from "../ui/planks";
 
-const Bin = lazy(() => import("./Bin"));
-const NewDrink = lazy(() => import("./NewDrink"));
+const File = lazy(() => import("./File"));
 const Rename = lazy(() => import("./Rename"));
 
-/** All drinks, standing on shelves in their colours. */
-export function Shelf() {
-  const [find, setFind] = useState("");
-  const [adding, setAdding] = useState(false);
-  const [binOpen, setBinOpen] = useState(false);
+/** So many stand on the start page. */
+const SHORT = 12;
+
+/** Drinks standing on shelves in their colours, with what can be done to each. */
+export function Shelf({ sought, short = false }: { sought: Sought; short?: boolean }) {
+  const [pages, setPages] = useState(1);
   const [renaming, setRenaming] = useState<ShelfEntry | undefined>();
+  const [filing, setFiling] = useState<ShelfEntry | undefined>();
   const [gone, setGone] = useState<ShelfEntry | undefined>();
-  const { data, error } = useShelf(find);
+  const { data, error } = useShelf(sought, pages);
   const actions = useShelfActions();
   const go = useNavigate();
   const [wrong, setWrong] = useState<string | undefined>();
+  const shown = short ? data?.drinks.slice(0, SHORT) : data?.drinks;
+  const looking = sought.find !== "" || sought.tag || (sought.with ?? []).length > 0;
+  const there = (data?.drinks.length ?? 0) + (data?.damaged.length ?? 0);
 
   return (
-    <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 10, flex: 1 }}>
-      <Box
-        sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mb: 2.5, mt: 0.5 }}
-      >
-        <Box
-          component="h1"
-          sx={{ ...displayFont, fontSize: 34, fontWeight: 700, letterSpacing: "-0.02em", m: 0 }}
-        >
-          Drinks
-        </Box>
-        <TextField
-          size="small"
-          label="Find a drink"
-          type="search"
-          value={find}
-          onChange={(event) => setFind(event.target.value)}
-          sx={{ flex: { xs: "1 1 100%", sm: "0 1 300px" }, order: { xs: 3, sm: 0 } }}
-        />
-        <Box sx={{ flex: 1 }} />
-        <Button onClick={() => setBinOpen(true)}>Bin</Button>
-        <Button variant="contained" onClick={() => setAdding(true)}>
-          New drink
-        </Button>
-      </Box>
-      {find === "" && <OnTheGo />}
+    <>
       {(error || wrong) && <Note kind="stop">{error?.message ?? wrong}</Note>}
-      {data && data.drinks.length + data.damaged.length === 0 && (
-        <Box sx={{ py: 6, color: colour("muted"), fontSize: 17 }}>
-          {find ? (
-            `No drink on the shelf has “${find}” in its name.`
-          ) : (
-            <EmptyShelf onBegin={() => setAdding(true)} />
-          )}
+      {data && there === 0 && looking && (
+        <Box sx={{ py: 4, color: colour("muted"), fontSize: 17 }}>
+          {sought.find && !sought.tag && (sought.with ?? []).length === 0
+            ? `No drink on the shelf has “${sought.find}” in its name.`
+            : "No drink on the shelf is like that."}
         </Box>
       )}
       <Box
         component="ul"
-        sx={{
-          listStyle: "none",
-          m: 0,
-          p: 0,
-          display: "grid",
-          gridTemplateColumns: "repeat(auto-fill, minmax(min(170px, 44vw), 1fr))",
+        sx={planks({
+          narrowest: "min(170px, 44vw)",
           rowGap: 3,
-          overflowX: "clip",
-          // The last shelf goes on to the wall, however few stand on it.
-          "& > li:last-of-type .plank::after": {
-            content: '""',
-            position: "absolute",
-            left: "100%",
-            top: -2,
-            width: "100vw",
-            height: 7,
-            bgcolor: colour("worktop"),
-            borderTop: `2px solid ${colour("ink")}`,
-          },
-        }}
+          thick: { height: 7, bgcolor: colour("worktop") },
+        })}
       >
-        {data?.drinks.map((entry) => (
+        {shown?.map((entry) => (
           <Bottle
             key={entry.id}
             entry={entry}
@@ -101,6 +63,7 @@ export function Shelf() {
               })
             }
             onRename={() => setRenaming(entry)}
+            onFile={() => setFiling(entry)}
             onRemove={() =>
               actions.remove.mutate(entry.id, {
                 onSuccess: () => setGone(entry),
@@ -111,16 +74,19 @@ export function Shelf() {
         ))}
       </Box>
       {data && <Damaged drinks={data.damaged} />}
-      {data && data.total > data.drinks.length + data.damaged.length && (
-        <Box sx={{ mt: 3, color: colour("muted") }}>
-          {data.total - data.drinks.length - data.damaged.length} more. Type part of a name to find
-          them.
-        </Box>
+      {short && data && data.total > SHORT && (
+        <Button component={Link} to="/drinks" sx={{ mt: 2 }}>
+          All {data.total} drinks
+        </Button>
       )}
-      <Suspense>{binOpen && <Bin onClose={() => setBinOpen(false)} />}</Suspense>
-      <Suspense>{adding && <NewDrink onClose={() => setAdding(false)} />}</Suspense>
+      {!short && data && data.total > there && (
+        <Button variant="outlined" sx={{ mt: 3 }} onClick={() => setPages(pages + 1)}>
+          More of them ({data.total - there})
+        </Button>
+      )}
       <Suspense>
         {renaming && <Rename entry={renaming} onClose={() => setRenaming(undefined)} />}
+        {filing && <File entry={filing} onClose={() => setFiling(undefined)} />}
       </Suspense>
       {gone && (
         <Box
@@ -158,7 +124,7 @@ export function Shelf() {
           </Button>
         </Box>
       )}
-    </Box>
+    </>
   );
 }
 
@@ -166,13 +132,14 @@ interface BottleProps {
   entry: ShelfEntry;
   onCopy: () => void;
   onRename: () => void;
+  onFile: () => void;
   onRemove: () => void;
 }
 
 const PICTURE = { width: 150, height: 128 };
 
 /** One drink as it stands on the shelf. */
-function Bottle({ entry, onCopy, onRename, onRemove }: BottleProps) {
+function Bottle({ entry, onCopy, onRename, onFile, onRemove }: BottleProps) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const choose = (act: () => void) => () => {
     setAnchor(null);
@@ -224,9 +191,10 @@ function Bottle({ entry, onCopy, onRename, onRemove }: BottleProps) {
           <Box sx={{ fontSize: 13.5, color: colour("muted"), mt: 0.5 }}>
             {entry.volume_ml > 0 ? volume(entry.volume_ml) : "nothing in it yet"}
             {entry.ratio != null && ` · ratio ${entry.ratio.toFixed(0)}`}
+            {entry.band && ` · ${entry.band}`}
             <br />
-            {entry.band && `${entry.band} · `}
-            {when(entry.changed_at)}
+            {madeSo(entry)}
+            {entry.tags.length > 0 && <Box>{entry.tags.join(", ")}</Box>}
           </Box>
         </Box>
       </Box>
@@ -249,6 +217,7 @@ function Bottle({ entry, onCopy, onRename, onRemove }: BottleProps) {
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         <MenuItem onClick={choose(onCopy)}>Make a copy</MenuItem>
         <MenuItem onClick={choose(onRename)}>Rename</MenuItem>
+        <MenuItem onClick={choose(onFile)}>File it under words</MenuItem>
         <MenuItem
           component="a"
           href={`/api/drinks/${entry.id}/file`}
@@ -257,45 +226,34 @@ function Bottle({ entry, onCopy, onRename, onRemove }: BottleProps) {
         >
           Save as a file
         </MenuItem>
+        {cards.map(([style, text, ending]) => (
+          <MenuItem
+            key={style}
+            component="a"
+            href={`/api/drinks/${entry.id}/card?style=${style}`}
+            download={`${entry.name}.${ending}`}
+            onClick={() => setAnchor(null)}
+          >
+            {text}
+          </MenuItem>
+        ))}
         <MenuItem onClick={choose(onRemove)}>Remove</MenuItem>
       </Menu>
     </Box>
   );
 }
 
-/** The kinds of drink that are shown on an empty shelf. */
-const SHOWN_EMPTY = 4;
+/** The ways to send a drink to somebody. */
+const cards: [string, string, string][] = [
+  ["text", "Card as text", "txt"],
+  ["markdown", "Card as Markdown", "md"],
+  ["json_ld", "Recipe for the web", "jsonld"],
+];
 
-/** An empty shelf shows what could stand on it. */
-function EmptyShelf({ onBegin }: { onBegin: () => void }) {
-  const { data: starts = [] } = useStartingPoints();
-  const groups = [...new Set(starts.map((start) => start.group))];
-  const one = groups
-    .flatMap((group) => starts.find((s) => s.group === group && s.makes.volume_ml > 0) ?? [])
-    .slice(0, SHOWN_EMPTY);
-  return (
-    <Box sx={{ color: colour("ink"), maxWidth: 760 }}>
-      <Box component="p" sx={{ m: 0, mb: 2 }}>
-        Nothing stands here yet. Say what you do, in cups, spoons and pieces of fruit: you see at
-        once where the drink lies between tart and sweet, how full each pot gets, and what all of
-        that is for a party.
-      </Box>
-      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 3, mb: 2 }}>
-        {one.map((start) => (
-          <Box key={start.id} sx={{ width: 150, textAlign: "center" }}>
-            <Box sx={{ display: "grid", placeItems: "center" }}>
-              <Standing of={start.makes} width={110} height={96} />
-            </Box>
-            <Box sx={{ height: 6, bgcolor: colour("worktop"), borderTop: `2px solid` }} />
-            <Box sx={{ fontSize: 14, mt: 0.75 }}>
-              {start.group}: {start.name.toLowerCase()}
-            </Box>
-          </Box>
-        ))}
-      </Box>
-      <Button variant="contained" onClick={onBegin}>
-        Put a first drink on the shelf
-      </Button>
-    </Box>
-  );
+/** "made 4 times, last on 3 Jun, liked 4.5 of 5". */
+function madeSo(entry: ShelfEntry): string {
+  if (entry.made === 0) return `not made yet · ${when(entry.changed_at)}`;
+  const times = entry.made === 1 ? "once" : entry.made === 2 ? "twice" : `${entry.made} times`;
+  const liked = entry.rating != null ? ` · liked ${entry.rating.toFixed(1)} of 5` : "";
+  return `made ${times}${liked}`;
 }

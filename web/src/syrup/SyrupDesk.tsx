@@ -5,10 +5,11 @@ import { useState } from "react";
 import { useQuestion } from "../api/ask";
 import { answer, api, type Syrup, type SyrupAsked } from "../api/client";
 import { useIngredients } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour } from "../app/theme";
 import { Figure } from "../ui/Figure";
 import { span, volumeParts, weight } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
+import { PageTitle } from "../ui/PageTitle";
 
 /** Everything about a syrup of sugar and water, at once. */
 export default function SyrupDesk() {
@@ -51,19 +52,7 @@ export default function SyrupDesk() {
   );
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 4, flex: 1, minWidth: 0 }}>
-      <Box
-        component="h1"
-        sx={{
-          ...displayFont,
-          fontSize: 34,
-          fontWeight: 700,
-          letterSpacing: "-0.02em",
-          m: 0,
-          mb: 2,
-        }}
-      >
-        Syrup desk
-      </Box>
+      <PageTitle mb={2}>Syrup desk</PageTitle>
       <Box
         sx={{
           display: "grid",

@@ -4,6 +4,7 @@ import Dialog from "@mui/material/Dialog";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { memo, useState } from "react";
+import { useStore } from "zustand";
 import type { Drink, DrinkReport, Ingredient } from "../../api/client";
 import { findIngredients, offered, useIngredients } from "../../api/queries";
 import { colour } from "../../app/theme";
@@ -24,8 +25,6 @@ interface AddIngredientProps {
 export const AddIngredient = memo(function AddIngredient(props: AddIngredientProps) {
   const { editor, at, vessel, outlined, onAdded } = props;
   const [open, setOpen] = useState(false);
-  // What there is to choose from is looked at when it is opened, not with every change before.
-  const { drink, shown } = editor.store.getState();
   return (
     <>
       <Button
@@ -45,10 +44,9 @@ export const AddIngredient = memo(function AddIngredient(props: AddIngredientPro
           },
         }}
       >
-        {open && shown && (
+        {open && (
           <Finder
-            drink={drink}
-            report={shown.report}
+            editor={editor}
             vessel={vessel}
             onPick={(it, into) => {
               const before = editor.store.getState().drink.steps;
@@ -65,17 +63,20 @@ export const AddIngredient = memo(function AddIngredient(props: AddIngredientPro
 });
 
 interface FinderProps {
-  drink: Drink;
-  report: DrinkReport;
+  editor: Editor;
   vessel: string | undefined;
   onPick: (it: Ingredient, vessel: string) => void;
 }
 
-function Finder({ drink, report, vessel: asked, onPick }: FinderProps) {
-  const { data: all = [] } = useIngredients();
+/** What there is to choose from; only while it is open does it look at the drink. */
+function Finder({ editor, vessel: asked, onPick }: FinderProps) {
+  const { data: all = [], isPending } = useIngredients();
   const [text, setText] = useState("");
-  const holders = report.vessels.filter((v) => !v.strains);
-  const [vessel, setVessel] = useState(asked ?? usualVessel(drink, report) ?? holders[0]?.id ?? "");
+  const drink = useStore(editor.store, (state) => state.drink);
+  const report = useStore(editor.store, (state) => state.shown?.report);
+  const holders = report?.vessels.filter((v) => !v.strains) ?? [];
+  const [chosen, setVessel] = useState(asked);
+  const vessel = chosen ?? usualVessel(drink, report) ?? holders[0]?.id ?? "";
   const found = findIngredients(offered(all), text);
   const pick = (it: Ingredient | undefined) => it && vessel && onPick(it, vessel);
   return (
@@ -159,6 +160,11 @@ function Finder({ drink, report, vessel: asked, onPick }: FinderProps) {
             </Button>
           </li>
         ))}
+        {isPending && (
+          <Box component="li" role="status" sx={{ p: 2, color: colour("muted") }}>
+            Looking into the cupboard …
+          </Box>
+        )}
         {found.length === 0 && all.length > 0 && (
           <Box component="li" sx={{ p: 2, color: colour("muted") }}>
             Nothing in the cupboard is called “{text}”. Try another name for it.
@@ -170,7 +176,7 @@ function Finder({ drink, report, vessel: asked, onPick }: FinderProps) {
 }
 
 /** Where most things are added: the vessel that was last added to, else the one it ends up in. */
-function usualVessel(drink: Drink, report: DrinkReport): string | undefined {
-  const added = report.lines.findLast((line) => !line.is_fill_line)?.vessel;
+function usualVessel(drink: Drink, report: DrinkReport | undefined): string | undefined {
+  const added = report?.lines.findLast((line) => !line.is_fill_line)?.vessel;
   return added ?? drink.vessels.find((v) => v.kind === "pitcher")?.id;
 }

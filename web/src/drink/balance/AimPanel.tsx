@@ -4,11 +4,12 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { memo, useState } from "react";
 import { answer, api, type BalanceMapData } from "../../api/client";
-import { useShelf } from "../../api/queries";
+import { useDrinksToChoose } from "../../api/queries";
 import { colour } from "../../app/theme";
 import { volume } from "../../ui/format";
 import type { Editor } from "../editing/editor";
 import type { Aiming } from "./aim";
+import { useDrinkers } from "./useDrinkers";
 import look from "./Balance.module.css";
 
 interface AimPanelProps {
@@ -108,21 +109,25 @@ function mapOf(editor: Editor): BalanceMapData | undefined {
 /** Where to: a band, the middle of its kind, or another drink. */
 function AimAt(props: Omit<AimPanelProps, "onCorrect"> & { onMore: () => void }) {
   const { editor, name, aiming, onMore } = props;
-  const { data: shelf } = useShelf("");
+  const { data: shelf } = useDrinksToChoose();
   const [wrong, setWrong] = useState<string | undefined>();
   const bands = mapOf(editor)?.bands ?? [];
+  const drinkers = useDrinkers(editor.store.getState().drink.family);
   const choose = async (value: string) => {
     const map = mapOf(editor);
     if (!map) return;
     setWrong(undefined);
     if (value === "more") return onMore();
     if (value === "typical") return aiming.set({ ring: map.typical.middle });
-    if (value.startsWith("band:")) {
-      const band = map.bands.find((b) => b.name === value.slice(5));
+    // As strong as it is, at the ratio of a band or of somebody's ideal.
+    const along = (ratio: number | undefined) => {
       const sweetness = map.point?.sweetness ?? map.typical.middle.sweetness;
-      if (band) aiming.set({ ring: { sweetness, acidity: sweetness / band.ratio_middle } });
-      return;
-    }
+      if (ratio !== undefined) aiming.set({ ring: { sweetness, acidity: sweetness / ratio } });
+    };
+    if (value.startsWith("taster:"))
+      return along(drinkers?.find((d) => d.id === value.slice(7))?.ratio);
+    if (value.startsWith("band:"))
+      return along(map.bands.find((b) => b.name === value.slice(5))?.ratio_middle);
     try {
       const path = { params: { path: { id: value.slice(6) } } };
       const { drink } = await answer(api.GET("/api/drinks/{id}", path));
@@ -149,6 +154,11 @@ function AimAt(props: Omit<AimPanelProps, "onCorrect"> & { onMore: () => void })
       {bands.map((band) => (
         <MenuItem key={band.name} value={`band:${band.name}`}>
           {band.name}, as strong as it is
+        </MenuItem>
+      ))}
+      {drinkers?.map((d) => (
+        <MenuItem key={d.id} value={`taster:${d.id}`}>
+          as {d.name} likes it
         </MenuItem>
       ))}
       <MenuItem value="more">a volume, °Bx, alcohol or fizz</MenuItem>

@@ -8,7 +8,9 @@ import { Ingredients } from "./Ingredients";
 import { MapPlate } from "./MapPlate";
 import { Notices } from "./Notices";
 import { Figures, Headline, InWords, Judged, Takes } from "./ProfilePanel";
+import { useAimBrought } from "./useAimBrought";
 import { useCost } from "./useCost";
+import { useDrinkers } from "./useDrinkers";
 import { useSpread } from "./useSpread";
 import look from "./Balance.module.css";
 
@@ -25,7 +27,9 @@ export const Balance = memo(function Balance({ editor, drink, report }: BalanceP
   const aiming = useAim(drink);
   const spread = useSpread(drink);
   const cost = useCost(drink);
+  const drinkers = useDrinkers(drink.family);
   const [correcting, setCorrecting] = useState(false);
+  useAimBrought(aiming.set);
   const setRing = useStable((ring: Spot) => aiming.set({ ring }));
   const correct = useCallback(() => setCorrecting(true), []);
   return (
@@ -45,6 +49,7 @@ export const Balance = memo(function Balance({ editor, drink, report }: BalanceP
           cloud={spread?.cloud}
           ring={aiming.ring}
           onRing={setRing}
+          drinkers={drinkers}
           proposed={aiming.solution?.rounded_point ?? undefined}
         />
         <Takes report={report} cost={cost} />

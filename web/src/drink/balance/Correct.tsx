@@ -13,6 +13,7 @@ import {
   type Drink,
   type DrinkReport,
   type Remedy,
+  type Schemas,
   type Spot,
 } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
@@ -22,6 +23,7 @@ import { insertStep } from "../changes";
 import type { Editor } from "../editing/editor";
 import { Feel } from "./Feel";
 import { doubts, type Felt } from "./feel";
+import { useTasters } from "./useDrinkers";
 
 interface CorrectProps {
   editor: Editor;
@@ -45,6 +47,9 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
   });
   const [felt, setFelt] = useState<Felt>({});
   const [wanted, setWanted] = useState<"words" | "ring">("words");
+  const [whom, setWhom] = useState("");
+  const { data: tasters } = useTasters();
+  const forWhom = tasters?.find((view) => view.id === whom)?.taster;
   const { found, wrong, ask, forget } = useAsked<Correction>(drink);
 
   const look = () =>
@@ -71,6 +76,10 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
       sweetness: aimed ? aimed.sweetness : null,
       acidity: aimed ? aimed.acidity : null,
       words: doubts(felt),
+      notices: {
+        sweetness: forWhom?.notices_sweet?.part ?? null,
+        acidity: forWhom?.notices_sour?.part ?? null,
+      },
       at_hand: [],
     };
   };
@@ -142,6 +151,28 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
           setFelt(next);
         }}
       />
+      {tasters && tasters.some((view) => isKnown(view.taster)) && (
+        <TextField
+          select
+          size="small"
+          label="For whom"
+          value={whom}
+          onChange={(event) => {
+            setWhom(event.target.value);
+            forget();
+          }}
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+        >
+          <MenuItem value="">most people</MenuItem>
+          {tasters
+            .filter((view) => isKnown(view.taster))
+            .map((view) => (
+              <MenuItem key={view.id} value={view.id}>
+                {view.taster.name}, by what they notice
+              </MenuItem>
+            ))}
+        </TextField>
+      )}
       {ring && (
         <TextField
           select
@@ -170,6 +201,11 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
       {found && <Found found={found} onStirIn={source ? stirIn : undefined} />}
     </TitledDialog>
   );
+}
+
+/** Whether it was found out how small a difference somebody notices. */
+function isKnown(taster: Schemas["Taster"]): boolean {
+  return taster.notices_sweet != null || taster.notices_sour != null;
 }
 
 function Found({

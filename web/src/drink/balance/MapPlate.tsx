@@ -3,6 +3,7 @@ import { memo, useId, useMemo } from "react";
 import type { BalanceMapData, Spot, Spread } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
 import { useSize } from "../../ui/useSize";
+import { type PlacedName, placeNames } from "./names";
 import look from "./MapPlate.module.css";
 
 interface MapPlateProps {
@@ -11,13 +12,34 @@ interface MapPlateProps {
   name: string;
   /** Where the fruit may take the drink. */
   cloud?: Spread["cloud"];
-  /** The target; at the drink itself until it is moved. */
   /** What was thought before anything was read, fainter. */
   before?: Spread["cloud"];
+  /** The target; at the drink itself until it is moved. */
   ring?: Spot | undefined;
   onRing?: (spot: Spot) => void;
   /** Where the drink would come to lie. */
   proposed?: Spot | undefined;
+  /** Where those who taste like it best. */
+  drinkers?: Drinker[] | undefined;
+  /** Where its batches ended, the last first. */
+  past?: Place[] | undefined;
+  /** Where it lay as it was written before. */
+  versions?: Place[] | undefined;
+}
+
+/** Something with a name that lies on the map. */
+interface Place {
+  id: string;
+  name: string;
+  spot: Spot;
+}
+
+/** Somebody's ideal on the map, with between what it likely lies. */
+export interface Drinker {
+  id: string;
+  name: string;
+  spot: Spot;
+  ends: Spot[];
 }
 
 const LEFT = 34;
@@ -46,7 +68,19 @@ function scaleOf(width: number, sweetness: number, acidity: number): Scale {
 
 /** The balance map: sweetness across, acidity up, rays of equal ratio between the named bands. */
 export function MapPlate(props: MapPlateProps) {
-  const { map, colour: liquid, name, cloud, before, ring, onRing, proposed } = props;
+  const {
+    map,
+    colour: liquid,
+    name,
+    cloud,
+    before,
+    ring,
+    onRing,
+    proposed,
+    drinkers,
+    past,
+    versions,
+  } = props;
   const [box, { width }] = useSize<HTMLDivElement>();
   const clip = useId();
   const { sweetness_max, acidity_max, point } = map;
@@ -59,6 +93,8 @@ export function MapPlate(props: MapPlateProps) {
     ? `${name}: sweetness ${point.sweetness.toFixed(1)} g in 100 g, acidity ${point.acidity.toFixed(2)} %, ${point.band ?? "no acid"}`
     : "Nothing to drink yet";
   const target = ring ?? point ?? undefined;
+  // No name stands on the drink itself, nor on its target.
+  const large = useMemo(() => [point, ring].filter((spot) => spot != null), [point, ring]);
   const within = (value: number, most: number) => Math.min(Math.max(value, 0), most);
   /** The place on the map under a pointer. */
   const spotAt = (event: { clientX: number; clientY: number }): Spot => {
@@ -87,6 +123,51 @@ export function MapPlate(props: MapPlateProps) {
           acidityMax={acidity_max}
           inBand={point?.band ?? undefined}
         />
+        {past && (
+          <g data-testid="past" clipPath={`url(#${clip})`}>
+            <polyline
+              points={[...past.map((p) => p.spot)]
+                .map((spot) => `${x(spot.sweetness)},${y(spot.acidity)}`)
+                .join(" ")}
+              fill="none"
+              stroke={colour("ink")}
+              strokeOpacity={0.4}
+              strokeWidth={1.5}
+              strokeDasharray="3 4"
+            />
+            {past.map(({ id, spot }) => (
+              <circle
+                key={id}
+                cx={x(spot.sweetness)}
+                cy={y(spot.acidity)}
+                r={6.5}
+                fill={liquid}
+                fillOpacity={0.55}
+                stroke={colour("ink")}
+                strokeOpacity={0.6}
+                strokeWidth={1.5}
+              />
+            ))}
+          </g>
+        )}
+        {versions && (
+          <g data-testid="versions" clipPath={`url(#${clip})`}>
+            {versions.map(({ id, spot }) => (
+              <path
+                key={id}
+                d="M0 -7L7 0L0 7L-7 0Z"
+                transform={`translate(${x(spot.sweetness)} ${y(spot.acidity)})`}
+                fill={colour("enamel")}
+                stroke={colour("ink")}
+                strokeWidth={1.8}
+              />
+            ))}
+          </g>
+        )}
+        <Names scale={scale} places={[...(past ?? []), ...(versions ?? [])]} large={large} />
+        {drinkers && drinkers.length > 0 && (
+          <Drinkers scale={scale} clip={clip} drinkers={drinkers} large={large} />
+        )}
         {before && (
           <g opacity={0.4}>
             <CloudShape scale={scale} clip={clip} cloud={before} liquid={liquid} />
@@ -294,6 +375,79 @@ const CloudShape = memo(function CloudShape({ scale, clip, cloud, liquid }: Clou
           strokeOpacity={0.16}
         />
       ))}
+    </g>
+  );
+});
+
+interface NamesProps {
+  scale: Scale;
+  places: Place[];
+  /** The drink and its target, which no name stands on. */
+  large: Spot[];
+}
+
+/** What lies on the map is called, beside it. */
+function Names({ scale: { x, y, w }, places, large }: NamesProps) {
+  const at = (spot: Spot) => [x(spot.sweetness), y(spot.acidity)] as const;
+  const named = places.map((one) => ({ name: one.name, at: at(one.spot) }));
+  return placeNames(named, large.map(at), w - RIGHT).map((name, i) => (
+    <Name key={places[i]!.id} {...name} />
+  ));
+}
+
+function Name({ text, x, y, left }: PlacedName) {
+  return (
+    <text
+      x={x}
+      y={y + 4}
+      textAnchor={left ? "end" : "start"}
+      fill={colour("ink")}
+      stroke={colour("enamel")}
+      strokeWidth={3}
+      paintOrder="stroke"
+      style={{ fontSize: 12.5 }}
+    >
+      {text}
+    </text>
+  );
+}
+
+interface DrinkersProps {
+  scale: Scale;
+  clip: string;
+  drinkers: Drinker[];
+  large: Spot[];
+}
+
+/** Each one's ideal as a small ring with the name; the line says how far it may lie from there. */
+const Drinkers = memo(function Drinkers({ scale, clip, drinkers, large }: DrinkersProps) {
+  const { x, y } = scale;
+  return (
+    <g data-testid="drinkers">
+      {drinkers.map((one) => (
+        <g key={one.id}>
+          <polyline
+            clipPath={`url(#${clip})`}
+            points={[one.ends[0], one.spot, one.ends[1]]
+              .flatMap((spot) => (spot ? [`${x(spot.sweetness)},${y(spot.acidity)}`] : []))
+              .join(" ")}
+            fill="none"
+            stroke={colour("cobalt")}
+            strokeOpacity={0.45}
+            strokeWidth={5}
+            strokeLinecap="round"
+          />
+          <circle
+            cx={x(one.spot.sweetness)}
+            cy={y(one.spot.acidity)}
+            r={5.5}
+            fill={colour("enamel")}
+            stroke={colour("cobalt")}
+            strokeWidth={2}
+          />
+        </g>
+      ))}
+      <Names scale={scale} places={drinkers} large={large} />
     </g>
   );
 });

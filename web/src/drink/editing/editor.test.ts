@@ -239,7 +239,10 @@ describe("the editor", () => {
     expect(why).toContain("doesn't answer");
     expect(editor.store.getState().drink.note).toBe("");
     k.state.away = false;
-    expect(await editor.tryEdit(note("x"))).toBeUndefined();
-    expect(editor.store.getState().drink.note).toBe("x");
+    const tried = editor.tryEdit(note("x"));
+    // Until the core has said yes, it is neither in the drink nor called saved.
+    expect(editor.store.getState()).toMatchObject({ drink: { note: "" }, trying: 1 });
+    expect(await tried).toBeUndefined();
+    expect(editor.store.getState()).toMatchObject({ drink: { note: "x" }, trying: 0 });
   });
 });

@@ -15,6 +15,8 @@ export interface EditorState {
   /** Why the core can't be asked at the moment. */
   silence: string | undefined;
   saving: Saving;
+  /** So many typed changes are being tried, and aren't part of the drink yet. */
+  trying: number;
   canUndo: boolean;
   canRedo: boolean;
 }
@@ -50,6 +52,7 @@ export function createEditor(
     problem: undefined,
     silence: undefined,
     saving: standing.saving,
+    trying: 0,
     canUndo: history.past.length > 0,
     canRedo: history.future.length > 0,
   }));
@@ -173,14 +176,17 @@ export function createEditor(
 
   /** Makes a change only if the core can run it; otherwise says why not and leaves all as it is. */
   async function tryEdit(change: (drink: Drink) => Drink): Promise<string | undefined> {
+    set({ trying: get().trying + 1 });
     try {
       await server.trace(change(standing.drink));
+      // On top of whatever has been changed while that was asked.
+      edit(change);
+      return undefined;
     } catch (error) {
       return (error as Error).message;
+    } finally {
+      set({ trying: get().trying - 1 });
     }
-    // On top of whatever has been changed while that was asked.
-    edit(change);
-    return undefined;
   }
 
   function step(move: typeof undone<Drink>) {

@@ -1,6 +1,7 @@
 import {
   answer,
   api,
+  outlivesThePage,
   type Drink,
   type DrinkReport,
   type DrinkView,
@@ -22,9 +23,6 @@ export interface Server {
   read(id: string): Promise<DrinkView>;
 }
 
-/** The largest request that a browser sends on after its window has gone, less a little for headers. */
-const MOST_KEPT_ALIVE = 60_000;
-
 /** The server of this kitchen. */
 export const kitchenServer: Server = {
   trace: (drink) => answer(api.POST("/api/compute/trace", { body: drink })),
@@ -36,7 +34,7 @@ export const kitchenServer: Server = {
         params: { path: { id } },
         body,
         headers: { "idempotency-key": key },
-        keepalive: leaving && JSON.stringify(body).length < MOST_KEPT_ALIVE,
+        keepalive: leaving && outlivesThePage(body),
       }),
     );
   },

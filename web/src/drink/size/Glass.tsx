@@ -5,6 +5,7 @@ import { answer, api, asking, type Drink, type Schemas } from "../../api/client"
 import { colour, displayFont } from "../../app/theme";
 import { volume } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
+import { useForWhom } from "../balance/useForWhom";
 import look from "./Size.module.css";
 
 /** The serving card, and what stands on a label. */
@@ -25,7 +26,7 @@ export function Glass({ drink }: { drink: Drink }) {
       }}
     >
       {data.card ? (
-        <Card card={data.card} />
+        <Card card={data.card} drink={drink} />
       ) : (
         <Box sx={{ color: colour("muted") }}>
           It isn't poured into glasses yet. Add the step “Serve” and its card stands here.
@@ -44,7 +45,7 @@ function Heading({ children }: { children: React.ReactNode }) {
   );
 }
 
-function Card({ card }: { card: Schemas["Card"] }) {
+function Card({ card, drink }: { card: Schemas["Card"]; drink: Drink }) {
   const fizzy = card.standing.some((s) => s.moments.some((m) => m.fizz >= 0.1));
   return (
     <Box sx={{ display: "grid", gap: 3, minWidth: 0 }}>
@@ -114,6 +115,7 @@ function Card({ card }: { card: Schemas["Card"] }) {
           </table>
         </section>
       )}
+      <ForWhom drink={drink} />
       <section aria-label="With spirit">
         <Heading>With spirit, for those who want it</Heading>
         <Box>
@@ -124,6 +126,27 @@ function Card({ card }: { card: Schemas["Card"] }) {
         <Box sx={{ color: colour("muted") }}>{card.with_spirit.message}</Box>
       </section>
     </Box>
+  );
+}
+
+/** What each of those who taste stirs into a glass of it, by their own ideal. */
+function ForWhom({ drink }: { drink: Drink }) {
+  const all = useForWhom(drink);
+  if (all.length === 0) return null;
+  return (
+    <section aria-label="For whom">
+      <Heading>For whom</Heading>
+      <table className={look.facts}>
+        <tbody>
+          {all.map((one) => (
+            <tr key={one.id}>
+              <th scope="row">{one.name}</th>
+              <td>{one.does}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   );
 }
 

@@ -47,7 +47,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
     },
     { name: "party", size: { glasses: { glasses: many, size: glass } } },
   ];
-  const { data, error, again } = useQuestion(
+  const { data, error, again, latest } = useQuestion(
     ["sheet", drink.steps, drink.vessels, glass, many, settings.units],
     (signal) =>
       answer(
@@ -58,6 +58,12 @@ export function Sheet({ editor, drink, report }: SheetProps) {
         }),
       ),
   );
+  const take = (name: string, act: (sized: Drink) => void) =>
+    void latest(({ columns }) => {
+      const column = columns.find((c) => c.name === name);
+      if (column) act(column.drink);
+    });
+  const other = data?.columns.map((c) => c.name).filter((name) => !name.includes("as it is")) ?? [];
   return (
     <Box>
       <Box
@@ -129,30 +135,26 @@ export function Sheet({ editor, drink, report }: SheetProps) {
             </table>
           </Box>
           <Box className="no-print" sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: 2 }}>
-            {data.columns
-              .filter((c) => !c.name.includes("as it is"))
-              .map((c) => (
-                <Button
-                  key={c.name}
-                  variant="outlined"
-                  onClick={() =>
-                    editor.edit((d) => ({ ...d, steps: c.drink.steps, vessels: c.drink.vessels }))
-                  }
-                >
-                  Make the drink this size: {c.name}
-                </Button>
-              ))}
-            {data.columns
-              .filter((c) => !c.name.includes("as it is"))
-              .map((c) => (
-                <Button
-                  key={`${c.name} now`}
-                  disabled={begin.isPending}
-                  onClick={() => begin.mutate({ drink: c.drink })}
-                >
-                  Make one now: {c.name}
-                </Button>
-              ))}
+            {other.map((name) => (
+              <Button
+                key={name}
+                variant="outlined"
+                onClick={() =>
+                  take(name, ({ steps, vessels }) => editor.edit((d) => ({ ...d, steps, vessels })))
+                }
+              >
+                Make the drink this size: {name}
+              </Button>
+            ))}
+            {other.map((name) => (
+              <Button
+                key={`${name} now`}
+                disabled={begin.isPending}
+                onClick={() => take(name, (sized) => begin.mutate({ drink: sized }))}
+              >
+                Make one now: {name}
+              </Button>
+            ))}
           </Box>
           {data.rows.flatMap((row) =>
             row.cells.map(

@@ -3,12 +3,12 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import { useState } from "react";
 import { answer, api, asking, type Drink } from "../../api/client";
-import { useShelf } from "../../api/queries";
+import { useDrinksToChoose } from "../../api/queries";
 import { ShoppingList } from "./ShoppingList";
 
 /** What to buy for this drink and others. */
 export function Shopping({ id, drink }: { id: string; drink: Drink }) {
-  const { data: shelf } = useShelf("");
+  const { data: shelf } = useDrinksToChoose();
   const [others, setOthers] = useState<string[]>([]);
   return (
     <ShoppingList

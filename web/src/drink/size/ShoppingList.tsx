@@ -48,7 +48,7 @@ interface ShoppingListProps {
 
 /** What to buy, to be ticked off, copied, printed or saved as a table. */
 export function ShoppingList({ listId, of, ask, children }: ShoppingListProps) {
-  const { settings, change } = useSettings();
+  const { settings, change, known } = useSettings();
   const { kitchen } = useKitchen();
   const [chance, setChance] = useState("0.9");
   const [tool, setTool] = useState<"reamer" | "press">("reamer");
@@ -57,6 +57,8 @@ export function ShoppingList({ listId, of, ask, children }: ShoppingListProps) {
     ["shopping", listId, of, chance, tool, settings.units, kitchen],
     (signal) =>
       ask({ chance: Number(chance), tool, units: settings.units ?? "as_written" }, signal),
+    // What is ticked off is never shown as not ticked, not even for a moment.
+    known,
   );
   const ticked = settings.ticked?.[listId] ?? [];
   const tick = (item: string) =>

@@ -17,7 +17,7 @@ type Fit = Schemas["Fit"];
 export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkReport }) {
   const { editor, drink, report } = props;
   const { kitchen } = useKitchen();
-  const { data, error, again } = useQuestion(
+  const { data, error, again, latest } = useQuestion(
     ["vessels", drink.steps, drink.vessels, kitchen.vessels],
     (signal) =>
       answer(
@@ -28,17 +28,19 @@ export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkRepo
   const none = (kitchen.vessels ?? []).length === 0;
   /** Puts the kitchen's vessels in the place of the drink's. */
   const takeThem = () =>
-    editor.edit((before) =>
-      data.fits.reduce((d, fit) => {
-        const own = kitchen.vessels?.find((v) => v.name === fit.taken[0]?.name);
-        if (!own || fit.taken.length !== 1) return d;
-        return setVessel(fit.vessel, {
-          name: own.name,
-          capacity: own.capacity,
-          diameter_mm: own.diameter_mm ?? undefined,
-          material: own.material ?? undefined,
-        })(d);
-      }, before),
+    void latest(({ fits }) =>
+      editor.edit((before) =>
+        fits.reduce((d, fit) => {
+          const own = kitchen.vessels?.find((v) => v.name === fit.taken[0]?.name);
+          if (!own || fit.taken.length !== 1) return d;
+          return setVessel(fit.vessel, {
+            name: own.name,
+            capacity: own.capacity,
+            diameter_mm: own.diameter_mm ?? undefined,
+            material: own.material ?? undefined,
+          })(d);
+        }, before),
+      ),
     );
   return (
     <Box sx={{ maxWidth: 1120, display: "grid", gap: 2 }}>
@@ -62,7 +64,9 @@ export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkRepo
           <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1 }}>
             <Button
               variant="outlined"
-              onClick={() => editor.edit((d) => ({ ...d, steps: data.batch.steps }))}
+              onClick={() =>
+                void latest(({ batch }) => editor.edit((d) => ({ ...d, steps: batch.steps })))
+              }
             >
               Show one go
             </Button>
@@ -75,7 +79,11 @@ export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkRepo
           <Box sx={{ mt: 1 }}>
             <Button
               variant="outlined"
-              onClick={() => editor.edit((d) => ({ ...d, steps: data.instead!.drink.steps }))}
+              onClick={() =>
+                void latest(({ instead }) => {
+                  if (instead) editor.edit((d) => ({ ...d, steps: instead.drink.steps }));
+                })
+              }
             >
               Make it in that order
             </Button>

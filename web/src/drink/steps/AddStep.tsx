@@ -43,6 +43,7 @@ export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps)
     data: next,
     error,
     again,
+    latest,
   } = useQuestion(
     ["next steps", drink.vessels, drink.steps.slice(0, at), vessel?.id],
     (signal) =>
@@ -70,13 +71,15 @@ export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps)
     });
     added(made);
   };
-  const offered = groups.map(([group, names]) => {
-    const fits = names.flatMap((name) => {
-      const beginning = next?.steps.find((step) => nameOf(step.action) === name);
-      return beginning ? [{ name, beginning }] : [];
+  const begin = (name: ActionName) =>
+    void latest(({ steps }) => {
+      const beginning = steps.find((step) => nameOf(step.action) === name);
+      if (beginning) insert(beginning.action, beginning.vessels);
     });
-    return { group, fits };
-  });
+  const offered = groups.map(([group, names]) => ({
+    group,
+    fits: names.filter((name) => next?.steps.some((step) => nameOf(step.action) === name)),
+  }));
   const washes = report.lines.find((line) => !line.is_fill_line)?.ingredient;
 
   return (
@@ -109,10 +112,13 @@ export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps)
           value=""
           label="Another vessel"
           onChange={(event) => {
-            const made = next?.vessels.find((v) => v.kind === event.target.value);
-            if (!made) return;
-            editor.edit((d) => ({ ...d, vessels: [...d.vessels, made] }));
-            setPicked(made.id);
+            const kind = event.target.value;
+            void latest(({ vessels }) => {
+              const made = vessels.find((v) => v.kind === kind);
+              if (!made) return;
+              editor.edit((d) => ({ ...d, vessels: [...d.vessels, made] }));
+              setPicked(made.id);
+            });
           }}
           sx={{ minWidth: 160 }}
         >
@@ -150,11 +156,11 @@ export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps)
                     {actions.prepare.name}
                   </Button>
                 )}
-                {fits.map(({ name, beginning }) => (
+                {fits.map((name) => (
                   <Button
                     key={name}
                     variant="outlined"
-                    onClick={() => insert(beginning.action, beginning.vessels)}
+                    onClick={() => begin(name)}
                     sx={{ minHeight: 44, px: 1.5 }}
                   >
                     {actions[name].name}

@@ -6,7 +6,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { useQuestion } from "../../api/ask";
 import { answer, api, type Drink, type DrinkReport } from "../../api/client";
-import { useShelf, useStartingPoints } from "../../api/queries";
+import { useDrinksToChoose, useStartingPoints } from "../../api/queries";
 import { colour } from "../../app/theme";
 import { TitledDialog } from "../../app/TitledDialog";
 import { span, volume } from "../../ui/format";
@@ -16,7 +16,7 @@ import { Trouble } from "../../ui/Trouble";
 export function Compare(props: { drink: Drink; report: DrinkReport; onClose: () => void }) {
   const { drink, report, onClose } = props;
   const { data: starts = [] } = useStartingPoints();
-  const { data: shelf } = useShelf("");
+  const { data: shelf } = useDrinksToChoose();
   const [other, setOther] = useState("");
   const ml = report.profile?.volume_ml ?? 0;
   const {

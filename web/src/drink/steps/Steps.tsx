@@ -42,7 +42,8 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
   const [chosen, setChosen] = useState<string | undefined>();
   /** Where the next new step comes, if a plus was pressed. */
   const [gap, setGap] = useState<number | undefined>();
-  const [said, setSaid] = useState<{ refused?: string; moved?: boolean }>({});
+  /** Why a move was refused, or the steps as it left them: it can be put back until something else is changed. */
+  const [said, setSaid] = useState<{ refused?: string; moved?: Drink["steps"] }>({});
   const palette = useRef<HTMLDivElement>(null);
   const [comparing, setComparing] = useState(false);
   const small = useMediaQuery("(max-width: 899px)");
@@ -58,8 +59,9 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
     palette.current?.querySelector<HTMLElement>("[role=combobox]")?.focus({ preventScroll: true });
   };
   const move = async (id: string, to: number) => {
+    setSaid({});
     const refused = await reorder(editor, drink, report, id, to);
-    setSaid(refused ? { refused } : { moved: true });
+    setSaid(refused ? { refused } : { moved: editor.store.getState().drink.steps });
   };
   const place = gap ?? (step ? drink.steps.indexOf(step) + 1 : undefined);
   const view = { drink, report, chosen, onChoose: choose, onGap: between };
@@ -103,7 +105,7 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
             Not in that order. {said.refused}
           </Box>
         )}
-        {said.moved && (
+        {said.moved === drink.steps && (
           <Box role="status" className="no-print" sx={{ fontSize: 14, mt: 1 }}>
             Moved.{" "}
             <Button

@@ -1,0 +1,200 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { answer, api } from "../api/client";
+import { TitledDialog } from "../app/TitledDialog";
+import { colour, displayFont } from "../app/theme";
+import { Trouble } from "../ui/Trouble";
+
+const size = (bytes: number) =>
+  bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1e3)} kB`;
+
+const tables = [
+  ["ingredients", "Ingredients"],
+  ["batches", "Batches"],
+  ["readings", "Readings"],
+] as const;
+
+/** Sends a file as it is, and answers what the server says of it. */
+async function send(path: string, file: File): Promise<Record<string, unknown>> {
+  const response = await fetch(path, { method: "POST", body: file });
+  const said = (await response.json().catch(() => ({}))) as Record<string, unknown>;
+  if (response.ok) return said;
+  throw new Error(
+    typeof said["detail"] === "string" ? said["detail"] : "Keen Pitcher doesn't answer.",
+  );
+}
+
+/** The whole house as one file, out and in; the copies of each day; tables. */
+export default function House({ onClose }: { onClose: () => void }) {
+  const client = useQueryClient();
+  const { data: kept, error } = useQuery({
+    queryKey: ["backups"],
+    queryFn: () => answer(api.GET("/api/house/backups")),
+    staleTime: 0,
+  });
+  const [done, setDone] = useState<string | undefined>();
+  const [sure, setSure] = useState<string | File | undefined>();
+  const house = useRef<HTMLInputElement>(null);
+  const table = useRef<HTMLInputElement>(null);
+  const now = useMutation({
+    mutationFn: () => answer(api.POST("/api/house/backups")),
+    onSuccess: (all) => {
+      client.setQueryData(["backups"], all);
+      setDone(`${all[0]?.name} was made and checked.`);
+    },
+  });
+  const back = useMutation({
+    mutationFn: (which: string | File) =>
+      typeof which === "string"
+        ? answer(api.POST("/api/house/backups/{name}", { params: { path: { name: which } } }))
+        : send("/api/house", which),
+    onSuccess: (said) => {
+      setSure(undefined);
+      setDone(`It is put back. What was here before lies in ${String(said["aside"])}.`);
+      void client.invalidateQueries();
+    },
+    onError: () => setSure(undefined),
+  });
+  const read = useMutation({
+    mutationFn: async (file: File) => {
+      const heads = (await file.slice(0, 2000).text()).split("\n")[0]!.toLowerCase();
+      const of = heads.includes("begun_at")
+        ? "batches"
+        : heads.includes("produce")
+          ? "readings"
+          : "ingredients";
+      const said = await send(`/api/house/tables/${of}`, file);
+      return `${String(said["added"])} rows of ${of} are new, ${String(said["known"])} were here already.`;
+    },
+    onSuccess: (text) => {
+      setDone(text);
+      void client.invalidateQueries();
+    },
+  });
+  const wrong = error ?? now.error ?? back.error ?? read.error ?? undefined;
+  const part = { ...displayFont, fontSize: 18, fontWeight: 700, m: 0 } as const;
+  return (
+    <TitledDialog title="Backup" width={560} onClose={onClose}>
+      <Box>
+        <Box component="h3" sx={part}>
+          The whole house in one file
+        </Box>
+        <Box sx={{ color: colour("muted"), fontSize: 15, mb: 1 }}>
+          Drinks, batches, bottles, tasters, the kitchen: everything. Put it back here or on another
+          machine; it is checked first, and what is there is set aside.
+        </Box>
+        <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
+          <Button variant="contained" component="a" href="/api/house" download>
+            Save the house
+          </Button>
+          <Button variant="outlined" onClick={() => house.current?.click()}>
+            Put one back
+          </Button>
+          <input
+            ref={house}
+            type="file"
+            accept=".zip,application/zip"
+            aria-label="A saved house"
+            hidden
+            onChange={(event) => {
+              setSure(event.target.files?.[0]);
+              event.target.value = "";
+            }}
+          />
+        </Box>
+      </Box>
+      {sure !== undefined && (
+        <Box
+          role="alertdialog"
+          aria-label="Put it back?"
+          sx={{
+            px: 2,
+            py: 1.5,
+            borderRadius: "10px",
+            bgcolor: colour("notice"),
+            color: colour("onNotice"),
+          }}
+        >
+          {typeof sure === "string" ? sure : sure.name} takes the place of everything that is here
+          now.
+          <Box sx={{ display: "flex", gap: 1, mt: 1 }}>
+            <Button variant="contained" disabled={back.isPending} onClick={() => back.mutate(sure)}>
+              Put it back
+            </Button>
+            <Button onClick={() => setSure(undefined)}>Leave it</Button>
+          </Box>
+        </Box>
+      )}
+      <Trouble error={wrong} />
+      {done && <Box role="status">{done}</Box>}
+      <Box>
+        <Box component="h3" sx={part}>
+          Each day by itself
+        </Box>
+        <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
+          {(kept ?? []).map((one) => (
+            <Box
+              component="li"
+              key={one.name}
+              sx={{
+                display: "flex",
+                alignItems: "center",
+                gap: 1,
+                borderTop: `1px solid ${colour("hairline")}`,
+              }}
+            >
+              <Box sx={{ flex: 1, minWidth: 0, overflowWrap: "anywhere" }}>
+                {one.name.replace("keen-pitcher-", "").replace(".zip", "")}{" "}
+                <Box component="span" sx={{ color: colour("muted") }}>
+                  {size(one.bytes)}
+                </Box>
+              </Box>
+              <Button onClick={() => setSure(one.name)}>Put it back</Button>
+            </Box>
+          ))}
+        </Box>
+        <Button disabled={now.isPending} onClick={() => now.mutate()} sx={{ ml: -2 }}>
+          One more now
+        </Button>
+      </Box>
+      <Box>
+        <Box component="h3" sx={part}>
+          Tables for a spreadsheet
+        </Box>
+        <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1 }}>
+          {tables.map(([of, name]) => (
+            <Button
+              key={of}
+              variant="outlined"
+              component="a"
+              href={`/api/house/tables/${of}`}
+              download={`${of}.csv`}
+            >
+              {name}
+            </Button>
+          ))}
+          <Button variant="outlined" onClick={() => table.current?.click()}>
+            Read one
+          </Button>
+          <input
+            ref={table}
+            type="file"
+            accept=".csv,text/csv"
+            aria-label="A table"
+            hidden
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) read.mutate(file);
+              event.target.value = "";
+            }}
+          />
+        </Box>
+      </Box>
+      <Box>
+        <Button onClick={onClose}>Close</Button>
+      </Box>
+    </TitledDialog>
+  );
+}

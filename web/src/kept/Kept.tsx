@@ -1,0 +1,124 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { lazy, Suspense, useState } from "react";
+import { Link, useParams } from "react-router";
+import { colour, displayFont } from "../app/theme";
+import { Trouble } from "../ui/Trouble";
+import { Bottles } from "./Bottles";
+import { OpenBottle } from "./OpenBottle";
+import { useKept } from "./queries";
+import { places } from "./words";
+import { PageTitle } from "../ui/PageTitle";
+
+const PutIn = lazy(() => import("./PutIn"));
+
+const heading = { ...displayFont, fontSize: 21, fontWeight: 700, m: 0, mb: 0.5 } as const;
+
+/** Everything that stands in the refrigerator, the freezer and the cupboard now. */
+export default function Kept() {
+  const { id } = useParams();
+  const { data, error, refetch } = useKept();
+  const [putting, setPutting] = useState(false);
+  const all = data?.bottles ?? [];
+  const over = all.filter((bottle) => bottle.state.over);
+  const fine = all.filter((bottle) => !bottle.state.over);
+  const to = (bottle: { id: string }) => (bottle.id === id ? "/kept" : `/kept/${bottle.id}`);
+  return (
+    <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 8, flex: 1, minWidth: 0 }}>
+      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", gap: 2, mt: 0.5 }}>
+        <PageTitle>Kept</PageTitle>
+        <Box sx={{ color: colour("muted"), flex: 1 }}>
+          {all.length > 0 && `${all.length} ${all.length === 1 ? "bottle" : "bottles"}`}
+        </Box>
+        {all.length > 0 && (
+          <Button variant="outlined" component={Link} to="/kept/labels">
+            Labels
+          </Button>
+        )}
+        <Button variant="outlined" onClick={() => setPutting(true)}>
+          Put something in
+        </Button>
+      </Box>
+      <Trouble error={error ?? undefined} again={() => void refetch()} />
+      {data && all.length === 0 && (
+        <Box sx={{ py: 4, fontSize: 17, maxWidth: 620 }}>
+          Nothing stands here. When a batch is finished, say how many bottles it filled and where
+          they stand: then you see here what is left of them, and until when.
+        </Box>
+      )}
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "1fr", md: id ? "1fr 400px" : "1fr" },
+          columnGap: 5,
+          alignItems: "start",
+        }}
+      >
+        {/* What is open stands first where there is one column. */}
+        {id && (
+          <Box sx={{ order: { xs: 0, md: 1 }, mt: 3 }}>
+            <OpenBottle key={id} id={id} />
+          </Box>
+        )}
+        <Box sx={{ minWidth: 0 }}>
+          {places.map(([place, name]) => {
+            const here = fine.filter((bottle) => bottle.state.place === place);
+            return (
+              here.length > 0 && (
+                <Box component="section" key={place} aria-label={name} sx={{ mt: 3 }}>
+                  <Box component="h2" sx={heading}>
+                    {name}
+                  </Box>
+                  <Bottles bottles={here} height={104} chosen={id} to={to} />
+                </Box>
+              )
+            );
+          })}
+          {over.length > 0 && (
+            <Box component="section" aria-label="Over its date" sx={{ mt: 4 }}>
+              <Box component="h2" sx={heading}>
+                Over its date
+              </Box>
+              <Bottles bottles={over} height={104} chosen={id} to={to} />
+            </Box>
+          )}
+        </Box>
+      </Box>
+      {all.length > 0 && (
+        <Box
+          sx={{
+            display: "grid",
+            gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" },
+            gap: 1.75,
+            mt: 4,
+          }}
+        >
+          {[
+            ...(data?.learned ?? []).map((line) => <span key={line}>{line}</span>),
+            <span key="calendar">
+              The dates of all bottles, with a reminder the day before:{" "}
+              <a href="/api/kept/calendar.ics" download="kept.ics">
+                Calendar file
+              </a>
+            </span>,
+          ].map((line) => (
+            <Box
+              key={line.key}
+              sx={{
+                px: 2,
+                py: 1.5,
+                borderRadius: "12px",
+                bgcolor: colour("enamel"),
+                fontSize: 15,
+                "& a": { color: colour("cobalt"), fontWeight: 600 },
+              }}
+            >
+              {line}
+            </Box>
+          ))}
+        </Box>
+      )}
+      <Suspense>{putting && <PutIn onClose={() => setPutting(false)} />}</Suspense>
+    </Box>
+  );
+}

@@ -1,0 +1,44 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answer, api, type BottleMove } from "../api/client";
+import { kitchenChanged } from "../api/changes";
+
+/** Everything that stands there, what must be used first, first. */
+export function useKept() {
+  return useQuery({
+    queryKey: ["kept"],
+    queryFn: () => answer(api.GET("/api/kept")),
+    staleTime: 0,
+    // Days go by while a screen stands open.
+    refetchInterval: 10 * 60_000,
+  });
+}
+
+/** A bottle, and what it is good for. */
+export function useBottle(id: string | undefined) {
+  return useQuery({
+    queryKey: ["kept", id],
+    queryFn: () => answer(api.GET("/api/kept/{id}", { params: { path: { id: id! } } })),
+    enabled: id !== undefined,
+    staleTime: 0,
+    retry: false,
+  });
+}
+
+export function useMoveBottle(id: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (what: BottleMove) =>
+      answer(
+        api.POST("/api/kept/{id}/moves", {
+          params: { path: { id } },
+          body: { what },
+          headers: { "idempotency-key": crypto.randomUUID() },
+        }),
+      ),
+    onSuccess: () => {
+      void client.invalidateQueries({ queryKey: ["kept"] });
+      void client.invalidateQueries({ queryKey: ["kitchen"] });
+      void kitchenChanged(client);
+    },
+  });
+}

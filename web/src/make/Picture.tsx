@@ -1,0 +1,82 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useRef } from "react";
+import { answer, api, type BatchView } from "../api/client";
+import { colour } from "../app/theme";
+import { Trouble } from "../ui/Trouble";
+import { pictureOf, shrunk } from "./pictures";
+
+/** The picture of a batch: taken on the phone or found in a folder, made small before it is sent. */
+export function Picture({ view }: { view: BatchView }) {
+  const client = useQueryClient();
+  const field = useRef<HTMLInputElement>(null);
+  const path = { params: { path: { id: view.id } } };
+  const onSuccess = () =>
+    Promise.all(["batch", "history"].map((of) => client.invalidateQueries({ queryKey: [of] })));
+  const put = useMutation({
+    mutationFn: async (file: File) => {
+      const picture = await shrunk(file);
+      return answer(
+        api.PUT("/api/batches/{id}/picture", {
+          ...path,
+          body: picture as never,
+          bodySerializer: (body) => body,
+          headers: { "content-type": picture.type },
+        }),
+      );
+    },
+    onSuccess,
+  });
+  const away = useMutation({
+    mutationFn: () => answer(api.DELETE("/api/batches/{id}/picture", path)),
+    onSuccess,
+  });
+  const source = pictureOf(view);
+  return (
+    <Box component="section" aria-label="Picture" sx={{ mt: 2 }}>
+      {source && (
+        <Box
+          component="img"
+          src={source}
+          alt={`${view.name}, as it was made`}
+          sx={{
+            display: "block",
+            maxWidth: "100%",
+            maxHeight: 300,
+            borderRadius: "12px",
+            bgcolor: colour("track"),
+          }}
+        />
+      )}
+      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: source ? 1 : 0 }}>
+        <Button
+          variant={source ? "text" : "outlined"}
+          disabled={put.isPending}
+          onClick={() => field.current?.click()}
+          sx={{ minHeight: 44 }}
+        >
+          {put.isPending ? "Keeping it …" : source ? "Another picture" : "Add a picture"}
+        </Button>
+        {source && (
+          <Button disabled={away.isPending} onClick={() => away.mutate()} sx={{ minHeight: 44 }}>
+            Take the picture away
+          </Button>
+        )}
+      </Box>
+      <input
+        ref={field}
+        type="file"
+        accept="image/*"
+        aria-label="A picture's file"
+        hidden
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) put.mutate(file);
+          event.target.value = "";
+        }}
+      />
+      <Trouble error={put.error ?? away.error ?? undefined} />
+    </Box>
+  );
+}

@@ -1,0 +1,44 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useState } from "react";
+import { colour } from "../app/theme";
+import type { TastingView } from "./queries";
+import { useSay } from "./useSay";
+
+/** Breaking the key ends it: asked once more. */
+export function BreakKey({ view }: { view: TastingView }) {
+  const { say, wrong, waits } = useSay(view.id);
+  const [sure, setSure] = useState(false);
+  const left = view.seats.filter(
+    (seat) => !seat.finished && view.tasters.some((t) => t.id === seat.taster),
+  ).length;
+  return (
+    <>
+      {!sure ? (
+        <Button
+          variant={left === 0 ? "contained" : "outlined"}
+          onClick={() => setSure(true)}
+          sx={{ minHeight: 52 }}
+        >
+          Break the key
+        </Button>
+      ) : (
+        <Button
+          variant="contained"
+          disabled={waits}
+          onClick={() => say("broken")}
+          sx={{ minHeight: 52 }}
+        >
+          {left > 0
+            ? `${left} ${left === 1 ? "hasn’t" : "haven’t"} finished. Break it all the same`
+            : "Show what it tells; no more answers"}
+        </Button>
+      )}
+      {wrong && (
+        <Box role="alert" sx={{ color: colour("stop") }}>
+          {wrong}
+        </Box>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,48 @@
+import Box from "@mui/material/Box";
+import { useState } from "react";
+import { useSettings } from "../api/queries";
+import { WhoTastes } from "./choose";
+import { Begin, Line, useSetUp } from "./setUp/parts";
+import { Few, Room, Title } from "./Table";
+
+const sours = [
+  ["lemon_juice", "lemons"],
+  ["lime_juice", "limes"],
+  ["citric_acid", "citric acid"],
+] as const;
+
+/** The first thing that a new user may do: without any drink on the shelf. */
+export default function FindStart() {
+  const [tasters, setTasters] = useState<string[]>([]);
+  const [sour, setSour] = useState<(typeof sours)[number][0]>("lemon_juice");
+  const { settings } = useSettings();
+  const { begin, wrong, waits } = useSetUp();
+  return (
+    <Room>
+      <Title under="Ten minutes, three jugs, one glass at a time. At the end stands your own ratio of sugar to acid, and how sure that is.">
+        Find my balance
+      </Title>
+      <Box sx={{ display: "grid", gap: 2.5, maxWidth: 620 }}>
+        <Line label="Who are you?">
+          <WhoTastes chosen={tasters} onChoose={setTasters} />
+        </Line>
+        <Line label="What is sharp?">
+          <Few label="What is sharp" options={sours} chosen={sour} onChoose={setSour} />
+        </Line>
+        <Begin
+          act="Begin"
+          can={tasters.length > 0 && !waits}
+          wrong={wrong}
+          onBegin={() =>
+            begin({
+              name: "Find my balance",
+              what: { find: { sour, units: settings.units ?? "as_written" } },
+              tasters,
+              blind: false,
+            })
+          }
+        />
+      </Box>
+    </Room>
+  );
+}

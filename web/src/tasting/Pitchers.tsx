@@ -1,0 +1,131 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import type { Drink, Schemas } from "../api/client";
+import { colour, displayFont } from "../app/theme";
+import { Few, Part } from "./Table";
+import { namesOf } from "./words";
+
+interface PitchersProps {
+  drink: Drink;
+  /** Its id on the shelf, if it stands there. */
+  drinkId?: string | undefined;
+  /** Names of the group, in order. */
+  guests: string[];
+  shares: Schemas["Share"][];
+}
+
+/** The pitchers of a group: where each lies, whom it misses, and what each stirs in. */
+export function Pitchers({ drink, drinkId, guests, shares }: PitchersProps) {
+  return (
+    <Box sx={{ display: "grid", gap: 3 }}>
+      {shares.map((share) => (
+        <ShareOf
+          key={share.guests.join()}
+          share={share}
+          {...{ drink, drinkId, guests }}
+          several={shares.length > 1}
+        />
+      ))}
+    </Box>
+  );
+}
+
+const ways = [
+  ["least_sum", "Misses least in all"],
+  ["nobody_left_out", "Leaves nobody far off"],
+] as const;
+
+function ShareOf(
+  props: Omit<PitchersProps, "shares"> & { share: Schemas["Share"]; several: boolean },
+) {
+  const { drink, drinkId, guests, share, several } = props;
+  const [fair, setFair] = useState<"least_sum" | "nobody_left_out">("least_sum");
+  const go = useNavigate();
+  const names = share.guests.map((i) => guests[i] ?? "");
+  const pitcher = share[fair];
+  const without = share.without.map((o) => o.name.toLowerCase());
+  const shared = drink.steps.findIndex((step) => step.id === share.shared_until);
+  return (
+    <Part
+      name={
+        several
+          ? `${namesOf(names, 4)}${without.length > 0 ? `, without ${[...new Set(without)].join(" and ")}` : ""}`
+          : "The pitcher"
+      }
+    >
+      {several && (
+        <Box sx={{ color: colour("muted"), mb: 1 }}>
+          {Math.round(share.part * 100)} % of the whole.
+          {shared >= 0 && ` One base up to step ${shared + 1}; then it is parted.`}
+        </Box>
+      )}
+      {share.note && <Box>{share.note}</Box>}
+      {pitcher && (
+        <>
+          <Few label="How it is chosen" options={ways} chosen={fair} onChoose={setFair} />
+          <Box sx={{ display: "flex", alignItems: "baseline", gap: 1.5, mt: 1.5 }}>
+            <Box
+              data-figure="pitcher-ratio"
+              sx={{ ...displayFont, fontSize: 46, fontWeight: 700, letterSpacing: "-0.02em" }}
+            >
+              {pitcher.ratio.toFixed(0)} to 1
+            </Box>
+            <Box sx={{ color: colour("muted") }}>
+              {pitcher.spot.sweetness.toFixed(1)} g sweetness, {pitcher.spot.acidity.toFixed(2)} %
+              acid in 100 g
+            </Box>
+          </Box>
+          {!pitcher.reached && (
+            <Box sx={{ color: colour("stop") }}>
+              It comes only near to that. {pitcher.stops.join(" ")}
+            </Box>
+          )}
+          <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0, mt: 1, maxWidth: 640 }}>
+            {pitcher.guests.map((guest) => (
+              <Box
+                component="li"
+                key={guest.guest}
+                sx={{
+                  display: "grid",
+                  gridTemplateColumns: "minmax(0, 1fr) auto",
+                  columnGap: 2,
+                  py: 1,
+                  borderTop: `1px solid ${colour("hairline")}`,
+                }}
+              >
+                <Box sx={{ fontWeight: 600, overflowWrap: "anywhere" }} dir="auto">
+                  {guests[guest.guest]}
+                </Box>
+                <Box sx={{ color: colour("muted") }}>{missed(guest.miss)}</Box>
+                <Box sx={{ gridColumn: "1 / -1" }}>
+                  {guest.stirs_in
+                    ? `stirs in ${guest.stirs_in.amount} ${guest.stirs_in.name.toLowerCase()}`
+                    : "drinks it as it is"}
+                </Box>
+              </Box>
+            ))}
+          </Box>
+          {drinkId && without.length === 0 && (
+            <Button
+              variant="contained"
+              sx={{ mt: 1.5 }}
+              onClick={() => void go(`/drinks/${drinkId}`, { state: { ring: pitcher.spot } })}
+            >
+              Aim at it in Balance
+            </Button>
+          )}
+        </>
+      )}
+    </Part>
+  );
+}
+
+/** How far off, in differences that are just noticed. */
+function missed(miss: number): string {
+  const far = Math.abs(miss);
+  if (far < 1) return "nothing to notice";
+  const way = miss > 0 ? "sweeter" : "sharper";
+  return far < 2 ? `a touch ${way} than the own` : `${way} than the own, ${far.toFixed(0)} touches`;
+}

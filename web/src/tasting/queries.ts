@@ -1,0 +1,108 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answer, api, type Schemas } from "../api/client";
+
+export { useTasters } from "../drink/balance/useDrinkers";
+
+export type Taster = Schemas["Taster"];
+export type TasterView = Schemas["TasterView"];
+export type TastingView = Schemas["TastingView"];
+export type TastingEntry = Schemas["TastingEntry"];
+export type SetUp = Schemas["SetUp"];
+export type Utterance = Schemas["Utterance"];
+export type Felt = Schemas["Felt"];
+export type Seat = Schemas["Seat"];
+
+const once = () => ({ headers: { "idempotency-key": crypto.randomUUID() } });
+const at = (id: string) => ({ params: { path: { id } } });
+
+export function useTastings() {
+  return useQuery({
+    queryKey: ["tastings"],
+    queryFn: () => answer(api.GET("/api/tastings")),
+    select: (data) => data.tastings,
+    staleTime: 0,
+  });
+}
+
+export function useTasting(id: string) {
+  return useQuery({
+    queryKey: ["tasting", id],
+    queryFn: () => answer(api.GET("/api/tastings/{id}", at(id))),
+    staleTime: 0,
+  });
+}
+
+/** The sheet of the one who pours; what was said changes it. */
+export function useSheet(id: string, said: unknown, wanted: boolean) {
+  return useQuery({
+    queryKey: ["pouring-sheet", id, said],
+    queryFn: () => answer(api.GET("/api/tastings/{id}/sheet", at(id))),
+    enabled: wanted,
+    retry: false,
+    placeholderData: (before) => before,
+    staleTime: 0,
+  });
+}
+
+export function useTasterActions() {
+  const client = useQueryClient();
+  const again = () => {
+    for (const key of ["tasters", "tastings", "tasting"])
+      void client.invalidateQueries({ queryKey: [key] });
+  };
+  const add = useMutation({
+    mutationFn: (body: Taster) => answer(api.POST("/api/tasters", { body, ...once() })),
+    onSuccess: again,
+  });
+  const change = useMutation({
+    mutationFn: ({ id, body }: { id: string; body: Taster }) =>
+      answer(api.PUT("/api/tasters/{id}", { body, ...at(id) })),
+    onSuccess: again,
+  });
+  const remove = useMutation({
+    mutationFn: (id: string) => answer(api.DELETE("/api/tasters/{id}", at(id))),
+    onSuccess: again,
+  });
+  return { add, change, remove };
+}
+
+export function useTastingActions() {
+  const client = useQueryClient();
+  const setUp = useMutation({
+    mutationFn: (body: SetUp) => answer(api.POST("/api/tastings", { body, ...once() })),
+    onSuccess: (made) => {
+      client.setQueryData(["tasting", made.id], made);
+      void client.invalidateQueries({ queryKey: ["tastings"] });
+    },
+  });
+  const remove = useMutation({
+    mutationFn: (id: string) => answer(api.DELETE("/api/tastings/{id}", at(id))),
+    onSuccess: () => {
+      void client.invalidateQueries({ queryKey: ["tastings"] });
+      void client.invalidateQueries({ queryKey: ["tasters"] });
+    },
+  });
+  return { setUp, remove };
+}
+
+/** Says something at a table; each saying has a key, so that it counts once however often it is sent. */
+export function useUtter(id: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ word, key }: { word: Utterance; key: string }) =>
+      answer(
+        api.POST("/api/tastings/{id}/words", {
+          ...at(id),
+          body: { word },
+          headers: { "idempotency-key": key },
+        }),
+      ),
+    // At a table the net may be gone for a moment: the same word is sent again under its key.
+    retry: 2,
+    onSuccess: (view) => {
+      client.setQueryData(["tasting", id], view);
+      void client.invalidateQueries({ queryKey: ["tasters"] });
+      void client.invalidateQueries({ queryKey: ["tastings"] });
+    },
+  });
+}

@@ -1,0 +1,94 @@
+import Box from "@mui/material/Box";
+import TextField from "@mui/material/TextField";
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import { colour } from "../../app/theme";
+import { useDrink, WhichDrink, WhoTastes } from "../choose";
+import { Room, Title } from "../Table";
+import { Begin, Line, useSetUp } from "./parts";
+
+/** A drink that is to be matched. */
+export function Match() {
+  const [params] = useSearchParams();
+  const [drinkId, setDrink] = useState(params.get("drink") ?? "");
+  const { data: drink } = useDrink(drinkId);
+  const [name, setName] = useState("");
+  const [read, setRead] = useState({ brix: "", acidity: "", ph: "", alcohol: "" });
+  const [tasters, setTasters] = useState<string[]>([]);
+  const { begin, wrong, waits } = useSetUp();
+  const figure = (text: string) => {
+    const value = Number(text.replace(",", "."));
+    return text.trim() === "" || Number.isNaN(value) ? null : value;
+  };
+  return (
+    <Room>
+      <Title under="What you measure of it, and how it tastes beside yours, becomes a target; then change yours, pour both, and look again.">
+        Match a drink
+      </Title>
+      <Box sx={{ display: "grid", gap: 2.25, maxWidth: 560 }}>
+        <Line label="Yours">
+          <WhichDrink label="Drink" chosen={drinkId} onChoose={setDrink} />
+        </Line>
+        <Line label="The one to be matched">
+          <TextField
+            size="small"
+            label="What it is called"
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <Box sx={{ display: "grid", gap: 1, gridTemplateColumns: "1fr 1fr" }}>
+            {(
+              [
+                ["brix", "°Brix"],
+                ["acidity", "acidity, %"],
+                ["ph", "pH"],
+                ["alcohol", "alcohol, % vol"],
+              ] as const
+            ).map(([key, label]) => (
+              <TextField
+                key={key}
+                size="small"
+                label={label}
+                value={read[key]}
+                onChange={(event) => setRead({ ...read, [key]: event.target.value })}
+                slotProps={{ htmlInput: { inputMode: "decimal" } }}
+              />
+            ))}
+          </Box>
+          <Box sx={{ color: colour("muted") }}>
+            Leave out what you haven’t measured. Stir the gas out of it first.
+          </Box>
+        </Line>
+        <Line label="Who tastes?">
+          <WhoTastes chosen={tasters} onChoose={setTasters} />
+        </Line>
+        <Begin
+          act="Begin"
+          can={drink !== undefined && name.trim() !== "" && tasters.length > 0 && !waits}
+          wrong={wrong}
+          onBegin={() =>
+            drink &&
+            begin({
+              name: `${drink.name} to match ${name.trim()}`,
+              what: {
+                match: {
+                  drink,
+                  reference: {
+                    name: name.trim(),
+                    brix: figure(read.brix),
+                    acidity: figure(read.acidity),
+                    ph: figure(read.ph),
+                    alcohol: figure(read.alcohol),
+                    beside: [],
+                  },
+                },
+              },
+              tasters,
+              blind: false,
+            })
+          }
+        />
+      </Box>
+    </Room>
+  );
+}

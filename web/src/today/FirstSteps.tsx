@@ -1,0 +1,194 @@
+import Box from "@mui/material/Box";
+import { useRef, useState, type ReactNode } from "react";
+import { Link, useNavigate } from "react-router";
+import type { Drink } from "../api/client";
+import { useShelfActions, useStartingPoints } from "../api/queries";
+import { colour, displayFont } from "../app/theme";
+import { Begin as StartingPoint } from "../shelf/NewDrink";
+import { Standing } from "../shelf/Standing";
+import { VesselDrawing } from "../ui/vessel";
+
+const way = {
+  display: "grid",
+  gridTemplateRows: "auto auto 1fr",
+  textAlign: "left",
+  font: "inherit",
+  border: 0,
+  cursor: "pointer",
+  px: 2.5,
+  py: 2,
+  borderRadius: "14px",
+  bgcolor: colour("enamel"),
+  color: colour("ink"),
+  textDecoration: "none",
+  "&:hover h2, &:focus-visible h2": { color: colour("cobalt") },
+} as const;
+
+/** An empty shelf offers three ways in, and what could stand on it. */
+export function FirstSteps() {
+  const { data: starts = [] } = useStartingPoints();
+  const { create } = useShelfActions();
+  const [wrong, setWrong] = useState<string | undefined>();
+  const go = useNavigate();
+  const below = useRef<HTMLDivElement>(null);
+  const begin = (drink: Drink) =>
+    create.mutate(drink, {
+      onSuccess: (made) => void go(`/drinks/${made.id}`),
+      onError: (error) => setWrong(error.message),
+    });
+  const first = starts[0];
+  const groups = [...new Set(starts.map((start) => start.group))];
+  return (
+    <>
+      <Box
+        component="h1"
+        sx={{ ...displayFont, fontSize: { xs: 30, sm: 40 }, fontWeight: 700, m: 0, mt: 1 }}
+      >
+        Nothing stands here yet
+      </Box>
+      <Box component="p" sx={{ m: 0, mb: 3, mt: 1, fontSize: 17, maxWidth: 680 }}>
+        Say what you do, in cups, spoons and pieces of fruit: you see at once where the drink lies
+        between tart and sweet, how full each pot gets, and what all of that is for a party.
+      </Box>
+      <Box
+        sx={{
+          display: "grid",
+          gap: 2,
+          gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr 1fr" },
+        }}
+      >
+        <Box
+          component="button"
+          sx={way}
+          onClick={() => below.current?.scrollIntoView({ block: "start" })}
+        >
+          <Picture>{first && <Standing of={first.makes} width={150} height={110} />}</Picture>
+          <Way title="A starting point">
+            Nineteen that work, one for each way of making each kind.
+          </Way>
+        </Box>
+        <Box component={Link} to="/paste" sx={way}>
+          <Picture>
+            <Sheet />
+          </Picture>
+          <Way title="Paste a recipe">In almost any wording. What was guessed is marked.</Way>
+        </Box>
+        <Box component={Link} to="/tasting/find" sx={way}>
+          <Picture>
+            <ThreeJugs />
+          </Picture>
+          <Way title="Find my balance">Ten minutes, three jugs, one glass at a time.</Way>
+        </Box>
+      </Box>
+      {wrong && (
+        <Box role="alert" sx={{ color: colour("stop"), mt: 2 }}>
+          {wrong}
+        </Box>
+      )}
+      <Box ref={below} sx={{ mt: 4, scrollMarginTop: 16 }}>
+        {groups.map((group) => (
+          <Box key={group} component="section" aria-label={group} sx={{ mb: 2 }}>
+            <Box component="h2" sx={{ ...displayFont, fontSize: 20, fontWeight: 700, m: 0 }}>
+              {group}
+            </Box>
+            <Box
+              sx={{
+                display: "grid",
+                gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr", lg: "1fr 1fr 1fr" },
+                columnGap: 3,
+              }}
+            >
+              {starts
+                .filter((start) => start.group === group)
+                .map((start) => (
+                  <StartingPoint key={start.id} start={start} onBegin={() => begin(start.drink)} />
+                ))}
+            </Box>
+          </Box>
+        ))}
+      </Box>
+    </>
+  );
+}
+
+function Picture({ children }: { children: ReactNode }) {
+  return (
+    <Box
+      aria-hidden
+      sx={{
+        height: 118,
+        display: "flex",
+        alignItems: "flex-end",
+        justifyContent: "center",
+        borderBottom: `2px solid ${colour("ink")}`,
+        mb: 1.5,
+      }}
+    >
+      {children}
+    </Box>
+  );
+}
+
+function Way({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <>
+      <Box component="h2" sx={{ ...displayFont, fontSize: 21, fontWeight: 700, m: 0 }}>
+        {title}
+      </Box>
+      <Box sx={{ fontSize: 15, color: colour("muted") }}>{children}</Box>
+    </>
+  );
+}
+
+/** A sheet of paper with lines, some of them marked as they are when a recipe was read. */
+function Sheet() {
+  const lines: [number, "wash" | "notice" | undefined][] = [
+    [54, undefined],
+    [70, "wash"],
+    [46, "notice"],
+    [62, "wash"],
+    [76, "wash"],
+    [38, undefined],
+  ];
+  return (
+    <svg width={120} height={112} viewBox="0 0 120 112">
+      <path
+        d="M14 112V8h74l18 18v86z"
+        fill={colour("ground")}
+        stroke={colour("ink")}
+        strokeWidth={2}
+      />
+      <path d="M88 8v18h18" fill="none" stroke={colour("ink")} strokeWidth={2} />
+      {lines.map(([width, mark], i) => (
+        <g key={i}>
+          {mark && (
+            <rect x={22} y={23 + i * 14} width={width + 6} height={11} fill={colour(mark)} />
+          )}
+          <path
+            d={`M25 ${29 + i * 14}h${width}`}
+            stroke={colour("ink")}
+            strokeWidth={2}
+            strokeLinecap="round"
+          />
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+function ThreeJugs() {
+  const fills: [string, number][] = [
+    [colour("lemon"), 0.8],
+    [colour("plain"), 0.7],
+    [colour("rose"), 0.75],
+  ];
+  return (
+    <svg width={210} height={100} viewBox="0 0 210 100">
+      {fills.map(([liquid, fill], i) => (
+        <g key={liquid} transform={`translate(${38 + i * 66} 100)`}>
+          <VesselDrawing kind="jug" width={40} height={68} fill={fill} liquid={liquid} />
+        </g>
+      ))}
+    </svg>
+  );
+}
