@@ -36,9 +36,9 @@ export async function open(browser, address, options = {}) {
 }
 
 /** Starts the demo on a shelf, and says where it is. */
-async function start(binary, folder, port, more) {
+async function start(binary, folder, port, more, command) {
   // Lemons that are the same each time: a journey that fails can be walked again.
-  const args = ["demo", "--port", port, "--data", folder, "--luck", "7", ...more];
+  const args = [command, "--port", port, "--data", folder, "--luck", "7", ...more];
   const server = spawn(binary, args, { stdio: ["ignore", "pipe", "inherit"] });
   const ended = new Promise((done) => server.once("exit", done));
   const lines = createInterface({ input: server.stdout });
@@ -50,12 +50,12 @@ async function start(binary, folder, port, more) {
 }
 
 /**
- * The demo, on a shelf that nobody else has; `close` ends it and takes the shelf away, `cut` ends it at once,
+ * The demo (or with `serve` an empty shelf), on a shelf that nobody else has; `close` ends it and takes the shelf away, `cut` ends it at once,
  * as a power cut would, and `again` starts it where it was.
  */
-export async function serveDemo(binary, more = []) {
+export async function serveDemo(binary, more = [], command = "demo") {
   const folder = await mkdtemp(join(tmpdir(), "keen-pitcher-"));
-  let running = await start(binary, folder, "0", more);
+  let running = await start(binary, folder, "0", more, command);
   const { address } = running;
   return {
     address,
@@ -64,7 +64,7 @@ export async function serveDemo(binary, more = []) {
       await running.ended;
     },
     async again() {
-      running = await start(binary, folder, new URL(address).port, more);
+      running = await start(binary, folder, new URL(address).port, more, command);
     },
     async close() {
       running.server.kill();

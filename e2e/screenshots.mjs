@@ -7,30 +7,30 @@ const [address, folder] = process.argv.slice(2);
 mkdirSync(folder, { recursive: true });
 
 const views = [
-  ["shelf", desk, "light", toShelf],
+  ["today", desk, "light", toShelf],
+  ["paste", desk, "light", toPaste],
   ["balance", desk, "light", to("Lemon verbena lemonade")],
   ["balance-phone", phone, "light", to("Lemon verbena lemonade")],
   ["balance-target", desk, "light", toTarget],
-  ["new-drink", desk, "light", toStartingPoints],
   ["steps", desk, "light", to("Hibiscus and bay-orange cooler", "steps")],
-  ["steps-phone", phone, "light", to("Lemon verbena lemonade", "steps")],
   ["size", desk, "light", to("Hibiscus and bay-orange cooler", "size")],
   ["size-shopping", desk, "light", to("Lemon verbena lemonade", "size/shopping")],
-  ["size-glass", desk, "light", to("Mandarin fizz", "size/glass")],
   ["make", desk, "light", toMake],
   ["make-phone", phone, "light", toMake],
   ["make-ways", desk, "dark", toWays],
-  ["practice-truth", desk, "light", toTruth],
-  ["phones", desk, "light", toPhones],
+  ["history", desk, "light", to("Lemon verbena lemonade", "history")],
+  ["kept", desk, "light", toKept],
+  ["labels", desk, "light", toLabels],
   ["plan", desk, "light", toPlan],
-  ["plan-phone", phone, "light", toPlan],
+  ["tasting", desk, "light", toRow],
+  ["tasting-tells", desk, "light", toTells],
+  ["find-balance-phone", phone, "light", toFind],
   ["cupboard", desk, "light", (page) => page.goto("/cupboard")],
-  ["syrup-desk", desk, "light", (page) => page.goto("/syrup")],
 ];
 
 async function toShelf(page) {
   await page.goto("/");
-  await page.getByText("Mint and cucumber water").waitFor();
+  await page.locator("[data-drink='Mint and cucumber water']").waitFor();
 }
 
 /** A drink of the shelf, in one of its views. */
@@ -50,7 +50,7 @@ async function toMake(page) {
   await done(page, 1);
   await page.getByRole("button", { name: "Done", exact: true }).waitFor();
   const scale = page.getByRole("group", { name: "On the scale" });
-  await scale.getByText(/^on the scale 0 g, still/).waitFor();
+  await scale.getByText(/^on the scale -?\d g, still/).waitFor();
   await scale.getByRole("button", { name: /^Pour about 40 g/ }).click();
   await scale.getByText(/^on the scale \d\d g, still/).waitFor();
 }
@@ -89,21 +89,42 @@ async function toWays(page) {
   await page.getByRole("button", { name: "Do that" }).first().waitFor();
 }
 
-async function toTruth(page) {
-  await to("Hibiscus and bay-orange cooler", "make")(page);
-  await page.getByRole("button", { name: "Practise it" }).click();
-  await page.getByText(/practice · 1 of/).waitFor();
-  await done(page, 40);
-  await page.getByRole("button", { name: "Finish", exact: true }).click();
-  await page.getByLabel("Where it stands now").fill("refrigerator, upper shelf");
-  await page.getByRole("button", { name: "It is made" }).click();
-  await page.getByRole("region", { name: "The truth" }).waitFor();
+/** A blind row, two of its glasses answered. */
+async function toRow(page) {
+  await page.goto("/tasting/new/row");
+  await page.getByLabel("Drink", { exact: true }).selectOption({ label: "Lemon verbena lemonade" });
+  for (const name of ["The beekeeper", "The gatekeeper"]) await page.getByRole("button", { name }).click();
+  await page.getByRole("button", { name: "Set it up" }).click();
+  await page.getByRole("button", { name: "All are poured" }).click();
+  await page.getByText(/stays sealed/).waitFor();
+  for (const [glass, felt, good] of [[0, 0, 2], [1, 1, 6]]) {
+    const group = (name) => page.getByRole("radiogroup", { name }).nth(glass);
+    await group(/how is it/).getByRole("radio").nth(felt).click();
+    await group(/how good/).getByRole("radio").nth(good).click();
+  }
+  await page.getByText("The beekeeper: 3 to go.").waitFor();
+  await page.evaluate(() => window.scrollTo(0, 0));
 }
 
-async function toPhones(page) {
-  await toShelf(page);
-  await page.getByRole("button", { name: "Phones in the kitchen" }).click();
-  await page.getByText(/no certificate/).first().waitFor();
+async function toTells(page) {
+  await page.goto("/tasting");
+  await page.getByRole("region", { name: "Over" }).getByRole("link", { name: /five glasses/ }).click();
+  await page.getByRole("region", { name: "Where each likes it best" }).waitFor();
+}
+
+/** Three glasses on. */
+async function toFind(page) {
+  await page.goto("/tasting/find");
+  await page.getByLabel("Somebody new").fill("Wren");
+  await page.getByRole("button", { name: "Sits down" }).click();
+  await page.getByRole("button", { name: "Wren", pressed: true }).waitFor();
+  await page.getByRole("button", { name: "Begin" }).click();
+  await page.getByRole("button", { name: "They are filled" }).click();
+  for (const [nth, felt] of ["a touch sharp", "a touch sweet", "just right"].entries()) {
+    await page.getByText(`glass ${nth + 1}`, { exact: true }).waitFor();
+    await page.getByRole("button", { name: felt, exact: true, disabled: false }).click();
+  }
+  await page.getByText("glass 4", { exact: true }).waitFor();
 }
 
 async function toPlan(page) {
@@ -120,10 +141,36 @@ async function toTarget(page) {
   await page.getByRole("region", { name: "Worked out" }).waitFor();
 }
 
-async function toStartingPoints(page) {
-  await toShelf(page);
-  await page.getByRole("button", { name: "New drink" }).click();
-  await page.getByRole("button", { name: /^Blank/ }).waitFor();
+/** A recipe as an aunt would write it down, read. */
+async function toPaste(page) {
+  await page.goto("/paste");
+  await page.getByLabel(/^The text/).fill(
+    [
+      "Aunt's garden lemonade, the one for the fête",
+      "",
+      "4 big lemons, zest grated and juiced",
+      "1 scant cup sugar",
+      "a handful of lemon verbena",
+      "water to make 2 litres",
+      "bit of that elderflower stuff if you have it",
+      "",
+      "Rub the sugar into the zest and leaves until it smells like a garden. Let it sit half an hour, stir in some of the water (hot from the kettle is fine, a mugful), strain, juice in, top up. Chill. The children love it.",
+      "Makes one litre.",
+    ].join("\n"),
+  );
+  await page.getByRole("button", { name: "Read it" }).click();
+  await page.getByRole("region", { name: "How" }).waitFor();
+}
+
+async function toKept(page) {
+  await page.goto("/kept");
+  await page.getByRole("link", { name: /Ginger and lemongrass/ }).click();
+  await page.getByRole("region", { name: "Use it up" }).waitFor();
+}
+
+async function toLabels(page) {
+  await page.goto("/kept/labels");
+  await page.getByTestId("label-page").first().waitFor();
 }
 
 const browser = await launch();

@@ -1,6 +1,7 @@
 //! Set-up, build, run and check: `cargo xtask demo` and `cargo xtask test` are all that a fresh
 //! machine with Rust, Node and Debian's package manager needs.
 
+mod package;
 mod screens;
 mod setup;
 mod shell;
@@ -44,6 +45,8 @@ enum Task {
     Screenshots,
     /// Time the drink model, and the application over loopback.
     Bench,
+    /// Make what is installed on other machines: a tarball and a Debian package, in target/package.
+    Package,
 }
 
 fn main() -> Result<()> {
@@ -56,6 +59,7 @@ fn main() -> Result<()> {
         Task::Generate => generate("."),
         Task::Screenshots => screens::take(),
         Task::Bench => bench(),
+        Task::Package => package::make(),
     }
 }
 
@@ -144,6 +148,21 @@ fn bench() -> Result<()> {
     setup::front_end()?;
     run("cargo", &["bench", "--package", "keen-bench"])?;
     run("cargo", &["build", "--release", "--quiet", "--package", "keen-pitcher"])?;
+    say("opening long lists beside short ones");
+    run(
+        "cargo",
+        &[
+            "run",
+            "--release",
+            "--quiet",
+            "--package",
+            "keen-bench",
+            "--bin",
+            "lists",
+            "--",
+            "target/release/keen-pitcher",
+        ],
+    )?;
     say("asking the application over loopback");
     screens::with_demo(|address| {
         run(
