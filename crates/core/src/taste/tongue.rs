@@ -249,6 +249,24 @@ pub fn pairs_right(order: &[usize]) -> (u32, u32) {
     (right, all)
 }
 
+/// Where the `nth` glass to guess of a session lies, as a part of the range of ratios.
+///
+/// Steps by the golden section spread any number of glasses evenly over the range; what is
+/// shaken on to them keeps the next one from being foretold. Two that follow one another stay
+/// a quarter of the range or more apart: a glass like the last one would only ask whether
+/// somebody remembers, and in whole teaspoons it could be the very same one.
+fn part_of_range(nth: usize, seed: u64) -> f64 {
+    use rand::RngExt;
+    const GOLDEN: f64 = 0.618_034;
+    const SHAKEN: f64 = 0.06;
+    let begins: f64 = StdRng::seed_from_u64(seed ^ 0x517c_c1b7).random();
+    let shaken = StdRng::seed_from_u64(seed ^ (nth as u64 + 1).wrapping_mul(0x517c_c1b7))
+        .random_range(-SHAKEN..SHAKEN);
+    // Folded at the ends, so that a shake doesn't carry a glass from one end to the other.
+    let bare = (begins + GOLDEN * nth as f64).fract();
+    (bare + shaken).abs().min(2.0 - bare - shaken)
+}
+
 /// A glass whose figure is to be guessed: the `nth` of a session.
 ///
 /// # Errors
@@ -259,11 +277,9 @@ pub fn glass_to_guess<'a>(
     seed: u64,
     worktop: impl Into<Worktop<'a>>,
 ) -> Result<super::find::Mixed, FieldError> {
-    use rand::RngExt;
-    let mut rng = StdRng::seed_from_u64(seed ^ (nth as u64 + 1).wrapping_mul(0x517c_c1b7));
     // Evenly over the ratios that are drunk.
-    let ratio = (rng.random_range(8.0_f64.ln()..34.0_f64.ln())).exp();
-    finding.glass_at(ratio, worktop)
+    let (low, high) = (8.0_f64.ln(), 34.0_f64.ln());
+    finding.glass_at((low + (high - low) * part_of_range(nth, seed)).exp(), worktop)
 }
 
 #[cfg(test)]
@@ -319,6 +335,22 @@ mod tests {
             places[trial.answer] += 1;
         }
         assert_eq!(places, [20, 20, 20]);
+    }
+
+    #[test]
+    fn glasses_to_guess_lie_all_over_and_never_beside_the_last() {
+        for seed in 0..200 {
+            let parts: Vec<f64> = (0..30).map(|nth| part_of_range(nth, seed)).collect();
+            assert!(parts.iter().all(|part| (0.0..=1.0).contains(part)), "{seed}");
+            let nearest = parts.windows(2).map(|two| (two[0] - two[1]).abs()).fold(1.0, f64::min);
+            assert!(nearest > 0.25, "{seed}: {nearest}");
+            for third in 0..3 {
+                let (from, to) = (f64::from(third) / 3.0, f64::from(third + 1) / 3.0);
+                let here = parts.iter().filter(|part| (from..to).contains(*part)).count();
+                assert!((7..=13).contains(&here), "{seed}: {here} of 30 in third {third}");
+            }
+        }
+        assert!((part_of_range(0, 1) - part_of_range(0, 2)).abs() > 1e-3, "each session its own");
     }
 
     #[test]

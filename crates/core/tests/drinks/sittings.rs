@@ -7,6 +7,7 @@ use keen_core::taste::find::Finding;
 use keen_core::taste::ideal::Felt;
 use keen_core::taste::ladder::{Moves, Row, ladder};
 use keen_core::taste::sitting::{Compared, Sitting, Stage, Table, Tasted, Utterance};
+use keen_core::taste::tongue::glass_to_guess;
 
 use crate::tasting::demo;
 
@@ -230,6 +231,21 @@ fn a_guess_is_told_by_how_far_off_it_was_once_the_key_is_broken() {
     said.push(Utterance::Broken);
     let guesses = Table::of(&sitting, &said).tells().guesses;
     assert!(guesses[0].off < 1e-9 && (guesses[1].off - 1.0).abs() < 1e-9, "{guesses:?}");
+}
+
+#[test]
+fn the_next_glass_to_guess_is_never_the_one_just_drunk() {
+    for sour in ["lemon_juice", "citric_acid"] {
+        let finding = Finding { sour: sour.into(), units: Units::AsWritten };
+        for seed in 0..12 {
+            let spoons: Vec<[u32; 3]> = (0..6)
+                .map(|nth| glass_to_guess(&finding, nth, seed, Cupboard::builtin()).unwrap().spoons)
+                .collect();
+            for two in spoons.windows(2) {
+                assert_ne!(two[0], two[1], "{sour}, {seed}: {spoons:?}");
+            }
+        }
+    }
 }
 
 #[test]
