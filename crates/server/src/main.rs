@@ -58,7 +58,7 @@ struct Serve {
     /// Open the browser on it.
     #[arg(long)]
     open: bool,
-    /// Deals every practice run the same luck, so that it can be made again.
+    /// Deals every practice run and every blind row the same luck, so that it can be had again.
     #[arg(long, value_name = "SEED")]
     luck: Option<u64>,
 }

@@ -21,6 +21,12 @@ pub fn binary() -> Command {
     Command::new(env!("CARGO_BIN_EXE_keen-pitcher"))
 }
 
+/// What deals the luck of a run: the same each time, so that what fails fails again. `KEEN_LUCK`
+/// asks for another.
+fn luck() -> String {
+    std::env::var("KEEN_LUCK").unwrap_or_else(|_| "7".into())
+}
+
 impl Ended {
     /// Starts it on a shelf elsewhere.
     pub fn start_again(self, command: &str, folder: &Path) -> Application {
@@ -76,7 +82,7 @@ impl Application {
         folder: TempDir,
     ) -> Self {
         let mut process = program
-            .args([command, "--port", "0", "--data"])
+            .args([command, "--port", "0", "--luck", &luck(), "--data"])
             .arg(shelf)
             .args(more)
             .stdout(Stdio::piped())
