@@ -1506,7 +1506,7 @@ const journeys = {
     const keep = kit.getByRole("button", { name: "Keep what the acid kit reads" });
     for (let drops = 2; drops < 120 && (await keep.isDisabled()); drops += 5) {
       await kit.getByRole("button", { name: "5 drops of lye" }).click();
-      await kit.getByText(new RegExp(`${drops + 3} drops`)).waitFor();
+      await kit.getByText(new RegExp(`^${drops + 3} drops,`)).waitFor();
     }
     const cloud = () => page.getByTestId("cloud").last().evaluate((e) => e.getBoundingClientRect().height);
     const before = await cloud();

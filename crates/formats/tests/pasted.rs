@@ -71,6 +71,7 @@ fn recipes_in_many_hands_are_read_right_or_marked() {
                 .any(|r| r.sure != Sure::Understood && !r.text.trim().is_empty())
             {
                 marked += 1;
+                println!("marked: {name}: “{text}” should be {wanted}, and is {found}");
             } else {
                 wrong.push(format!("{name}: “{text}” should be {wanted}, and is {found}"));
             }

@@ -42,7 +42,28 @@ fn says_together(words: &[Word], phrase: &[&str]) -> bool {
 
 /// Everything that a line says goes in. Empty where it says nothing of the kind.
 pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
-    segments(words, names).into_iter().flat_map(|segment| of_segment(segment, names)).collect()
+    let mut all = Vec::new();
+    let mut part: &[Word] = &[];
+    for segment in segments(words, names) {
+        // "Zest of 2 oranges, 1 lime and 1 lemon": what is used of the first is used of all.
+        let bare = segment.len() <= 3
+            && names.citrus(segment).is_some()
+            && !says(segment, &["juice", "zest", "peel", "slice", "whole"]);
+        if !part.is_empty() && bare {
+            all.extend(of_segment(&[part, segment].concat(), names));
+            continue;
+        }
+        let of = segment.iter().position(|w| w.is(&["of", "from"])).filter(|at| {
+            *at > 0
+                && *at <= 5
+                && segment[..*at].iter().all(|w| {
+                    w.is(&["the", "finely", "grated", "pared", "juice", "zest", "peel", "rind", "and", "&"])
+                })
+        });
+        part = of.map_or(&[], |at| &segment[..=at]);
+        all.extend(of_segment(segment, names));
+    }
+    all
 }
 
 /// Splits "200 g sugar, 1 l water and 3 lemons" where another amount of something begins.
@@ -53,7 +74,9 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
         match words[at].text.as_str() {
             "(" | "[" => depth += 1,
             ")" | "]" => depth = (depth - 1).max(0),
-            "," | ";" | "+" | "and" | "&" | "plus" | "/" if depth == 0 && at > from => {
+            "," | ";" | "+" | "and" | "&" | "plus" | "/" | "in" | "with"
+                if depth == 0 && at > from =>
+            {
                 let mut next = at + 1;
                 while words.get(next).is_some_and(|w| w.is(&["and", "plus", "&", "then", "the"])) {
                     next += 1;
@@ -75,6 +98,11 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
                     .unwrap_or(rest.len());
                 let counts =
                     |words: &[Word]| all_said(words).0.is_some_and(|s| s.counted.is_some());
+                // "6 tsp tea in 1.5 l water" are two things, "lemons in 4 wedges" are one.
+                let lies_in = words[at].is(&["in", "with"]);
+                if lies_in && !counts(&words[from..at]) {
+                    continue;
+                }
                 let behind = words[at].text != "and"
                     && counts(&words[from..at])
                     && counts(&rest[..until])
@@ -158,6 +186,15 @@ fn said_at(words: &[Word], at: usize) -> Option<Said> {
     Some(Said { many, counted, full, from: at, to })
 }
 
+/// Whether an "a" counts what comes: it does where a line begins with it and in "juice of a lemon", not in "for
+/// a crowd".
+fn counts_by_article(before: &[Word]) -> bool {
+    before.last().is_none_or(|w| {
+        w.is_sign()
+            || w.is(&["of", "from", "and", "with", "plus", "take", "add", "squeeze", "juice", "in", "or"])
+    })
+}
+
 /// The amounts that a segment says: outside of brackets first.
 fn all_said(words: &[Word]) -> (Option<Said>, Option<Said>) {
     let (mut outside, mut inside): (Vec<Said>, Vec<Said>) = (Vec::new(), Vec::new());
@@ -171,7 +208,11 @@ fn all_said(words: &[Word]) -> (Option<Said>, Option<Said>) {
         // "a" is a number only where something is counted by it.
         let article = words[at].is(&["a", "an"]);
         match said_at(words, at) {
-            Some(said) if !article || said.counted.is_some() || outside.is_empty() => {
+            Some(said)
+                if !article
+                    || said.counted.is_some()
+                    || (outside.is_empty() && counts_by_article(&words[..at])) =>
+            {
                 at = said.to.max(at + 1);
                 if depth > 0 { inside.push(said) } else { outside.push(said) }
             }
@@ -208,15 +249,21 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
     let (first, second) = all_said(words);
     let fills = fills(words);
     let named = named(words, names, first.as_ref());
-    let garnish = says_together(words, &["to", "serve"])
-        || says_together(words, &["to", "garnish"])
-        || says_together(words, &["for", "garnish"])
-        || says_together(words, &["to", "decorate"])
-        || says_together(words, &["for", "serving"])
-        || says_together(words, &["for", "decoration"])
-        || says_together(words, &["for", "the", "glass"])
-        || says_together(words, &["for", "the", "glasses"])
-        || says_together(words, &["for", "the", "rim"]);
+    // "1 cup basil, plus more for garnish": the cup is for the pitcher.
+    let plus = words.iter().position(|w| w.is(&["plus", "extra"]));
+    let said_of = match plus.filter(|_| first.is_some()) {
+        Some(at) if first.as_ref().is_some_and(|said| said.to <= at) => &words[..at],
+        _ => words,
+    };
+    let garnish = says_together(said_of, &["to", "serve"])
+        || says_together(said_of, &["to", "garnish"])
+        || says_together(said_of, &["for", "garnish"])
+        || says_together(said_of, &["to", "decorate"])
+        || says_together(said_of, &["for", "serving"])
+        || says_together(said_of, &["for", "decoration"])
+        || says_together(said_of, &["for", "the", "glass"])
+        || says_together(said_of, &["for", "the", "glasses"])
+        || says_together(said_of, &["for", "the", "rim"]);
     let optional = says(words, &["optional", "optionally"])
         || says_together(words, &["if", "you", "like"])
         || says_together(words, &["if", "you", "have"])

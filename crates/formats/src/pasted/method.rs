@@ -69,6 +69,8 @@ pub(super) struct Doing {
     pub(super) uses: Vec<Use>,
     /// All that hasn't gone in yet.
     pub(super) everything: bool,
+    /// "But the soda": what of it stays out.
+    pub(super) except: Vec<Found>,
     /// What was made so far: "it", "the syrup", "the mixture".
     pub(super) mixture: bool,
     pub(super) vessel: Option<VesselKind>,
@@ -86,6 +88,8 @@ pub(super) struct Doing {
     pub(super) amount: Option<Amount>,
     /// Something boiling or hot is poured.
     pub(super) boiling: bool,
+    /// What is measured out and isn't known by that name.
+    pub(super) unknown: Vec<Vec<Word>>,
 }
 
 fn says(words: &[Word], any: &[&str]) -> bool {
@@ -150,6 +154,12 @@ const BEFORE_A_NOUN: [&str; 30] = [
     "more", "good", "big", "generous", "small", "little", "quick",
 ];
 
+/// Words that come after what is done, where what it is done to was named before.
+const AFTER_A_DOING: [&str; 28] = [
+    "and", "in", "into", "through", "for", "with", "to", "on", "until", "till", "over", "off", "at", "by", "then",
+    "again", "well", "down", "up", "out", "together", "gently", "from", "while", "when", "before", "as", "twice",
+];
+
 fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
     let word = &words[at].text;
     let before = at.checked_sub(1).map(|b| words[b].text.as_str());
@@ -198,6 +208,10 @@ fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
             "drink" | "measure" | "process" | "place" | "use" | "need" | "want" | "get" => {
                 at_beginning(words, at).then_some(verb)
             }
+            // "the strawberry puree", "through a fine-mesh sieve", "a coffee filter"
+            "puree" | "purée" | "sieve" | "filter" => (at_beginning(words, at)
+                || before.is_some_and(|b| b.ends_with("ly")))
+            .then_some(verb),
             "drop" | "season" | "stand" | "water" | "brew" | "soak" => {
                 (before != Some("per")).then_some(verb)
             }
@@ -235,13 +249,23 @@ fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
         {
             Some(Verb::Strain)
         }
-        "press" if says(&words[at..], &["sieve", "strainer", "cloth", "muslin"]) => {
+        "press"
+            if says(
+                &words[at..],
+                &["sieve", "strainer", "cloth", "cheesecloth", "muslin", "colander", "bag", "through"],
+            ) =>
+        {
             Some(Verb::Strain)
         }
         "whisked" | "goes" | "go" if matches!(after, "in" | "into") => Some(Verb::Put),
         _ => {
-            // A participle is done where somebody or something does it, not where it says what a thing is like.
-            let acts = matches!(
+            // A participle is done where somebody or something does it, not where it says what a thing is like:
+            // "then chopped" is done, "and chopped mint" is mint. What is strained was strained, at any rate.
+            let of_a_thing = matches!(before, Some("and" | "then"))
+                && word != "strained"
+                && !words.get(at + 1).is_none_or(|w| w.is_sign() || w.is(&AFTER_A_DOING));
+            let acts = !of_a_thing
+                && matches!(
                 before,
                 Some(
                     "is" | "are"
@@ -260,7 +284,11 @@ fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
                         | "they"
                 )
             );
-            done_verb(word).filter(|_| acts)
+            // "Tea in cold water, eight hours, strained."
+            let ends = before == Some(",")
+                && matches!(word.as_str(), "strained" | "sieved" | "filtered" | "chilled" | "cooled")
+                && words.get(at + 1).is_none_or(Word::is_sign);
+            done_verb(word).filter(|_| acts || ends)
         }
     }
 }
@@ -298,7 +326,12 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
         {
             until = false;
         }
-        if word.is(&["until", "till", "when", "once", "before", "after", "without", "while", "if"])
+        // "Just before serving add the soda" says when, and what.
+        let for_the_table = word.is(&["before"])
+            && words.get(at + 1).is_some_and(|w| w.is(&["serving", "drinking", "you", "the"]))
+            && at <= 1;
+        if (word.is(&["until", "till", "when", "once", "before", "after", "without", "while", "if"])
+            && !for_the_table)
             || (at > 0 && word.is(&["so"]))
         {
             until = true;
@@ -324,11 +357,23 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
             };
             match starts.last_mut() {
                 // "bring to the boil", "let stand to cool": the second says it better.
-                Some((from, first)) if merges(*first, verb, words, *from, at) => {
-                    *first = better(*first, verb)
-                }
+                Some((from, first)) if merges(*first, verb, words, *from, at) => *first = verb,
                 _ => starts.push((at, verb)),
             }
+        }
+    }
+    // "6 tsp tea in 1.5 l cold water, 8 hours in the fridge, strained": what stands for hours is let stand.
+    if starts.iter().all(|(at, _)| done_verb(&words[*at].text).is_some()) {
+        let upto = starts.first().map_or(words.len(), |(at, _)| *at);
+        let (minutes, _, timed) = first_time(&words[..upto]);
+        let cold = says(&words[..upto], &["fridge", "refrigerator", "overnight", "counter"]);
+        let keeps = says(words, &["keep", "store", "lasts", "good", "ready", "shelf"]);
+        if minutes.is_some_and(|m| m >= 5.0) && (cold || !starts.is_empty()) && !keeps {
+            let from = words[..timed.start]
+                .iter()
+                .rposition(|w| w.is(&[","]))
+                .map_or(timed.start, |comma| comma + 1);
+            starts.insert(0, (from, Verb::Steep));
         }
     }
     let mut all = Vec::new();
@@ -364,10 +409,6 @@ fn merges(first: Verb, second: Verb, words: &[Word], from: usize, at: usize) -> 
     }
 }
 
-fn better(_first: Verb, second: Verb) -> Verb {
-    second
-}
-
 fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing {
     let span = (words.first().map_or(0, |w| w.from), words.last().map_or(0, |w| w.to));
     let (minutes, loose, timed) = first_time(words);
@@ -377,7 +418,8 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
     let clear =
         says(words, &["dissolve", "dissolved", "dissolves", "dissolving", "clear", "melted"]);
     let halved = down_to(words);
-    if says(words, &["freezer"]) && matches!(verb, Verb::Put | Verb::Steep | Verb::Chill) {
+    let out_of_it = together(words, &["from", "the", "freezer"]);
+    if says(words, &["freezer"]) && !out_of_it && matches!(verb, Verb::Put | Verb::Steep | Verb::Chill) {
         verb = Verb::Freeze;
     }
     if verb == Verb::Steep
@@ -429,25 +471,21 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
     if verb == Verb::Prepare && minutes.is_some_and(|m| m >= 3.0) && says(words, &["cover"]) {
         verb = Verb::Steep;
     }
-    let amount = amounts(words, timed);
+    let amount = amounts(words, timed.clone());
+    let except = except(words);
+    let uses = uses(&words[..except.unwrap_or(words.len())], names, verb);
     Doing {
+        unknown: unknown(words, &uses, timed, names),
         verb,
         verb_at,
         from: span.0,
         to: span.1,
         minutes,
         loose,
-        uses: uses(words, names, verb),
-        everything: says(words, &["everything", "ingredients"])
-            || together(words, &["all", "of", "it"])
-            || words.iter().enumerate().any(|(at, w)| {
-                w.is(&["all"])
-                    && words.get(at + 1).is_none_or(|w| {
-                        w.is(&["in", "into", "together", "but", "the", ",", ".", "of", "except"])
-                    })
-                    && !words.get(at + 2).is_some_and(|w| w.is(&["sugar", "juice", "water"]))
-            }),
-        mixture: says(
+        uses,
+        everything: everything(words),
+        except: except.map_or_else(Vec::new, |at| names.find_all(&words[at..])),
+        mixture: !makes_syrup(words, verb_at) && says(
             words,
             &[
                 "return",
@@ -477,6 +515,34 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         amount,
         boiling: says(words, &["boiling", "kettle", "hot"]),
     }
+}
+
+/// Whether it is said of all that hasn't gone in yet; "all of the sugar" is only that.
+fn everything(words: &[Word]) -> bool {
+    says(words, &["everything", "ingredients"])
+        || words.iter().enumerate().any(|(at, w)| {
+            let mut rest = words[at + 1..].iter().skip_while(|w| w.is(&["of", "the"]));
+            w.is(&["all"])
+                && rest.next().is_none_or(|w| {
+                    w.is_sign()
+                        || w.is(&[
+                            "in", "into", "together", "but", "except", "it", "this", "these", "them", "rest",
+                            "remaining", "other", "others", "above", "thing", "and", "with", "to",
+                        ])
+                })
+        })
+}
+
+/// Where it is said what stays out: "everything but the soda".
+fn except(words: &[Word]) -> Option<usize> {
+    let all = words.iter().position(|w| w.is(&["everything", "all", "ingredients"]))?;
+    let out = words[all..].iter().position(|w| w.is(&["but", "except", "besides"]))?;
+    Some(all + out)
+}
+
+/// "Make a syrup of the sugar": the syrup is what comes of it, not what is there.
+fn makes_syrup(words: &[Word], verb_at: usize) -> bool {
+    words.iter().any(|w| w.from == verb_at && w.is(&["make"]))
 }
 
 /// The first time that is said, and which words it takes.
@@ -566,6 +632,47 @@ fn amounts(words: &[Word], timed: std::ops::Range<usize>) -> Option<Amount> {
         at += 1;
     }
     None
+}
+
+/// What is measured out in a sentence without being known: "and 5 ml caramel colour".
+fn unknown(
+    words: &[Word],
+    uses: &[Use],
+    timed: std::ops::Range<usize>,
+    names: &Names<'_>,
+) -> Vec<Vec<Word>> {
+    // "a 2 litre jug", "250 ml of the strained liquid", "500 ml at a time"
+    const NO_NAMES: [&str; 36] = [
+        "or", "to", "at", "in", "into", "for", "each", "per", "more", "is", "are", "the", "this", "that", "it",
+        "them", "deep", "wide", "jar", "jug", "bottle", "pitcher", "glass", "pan", "pot", "bowl", "saucepan", "from",
+        "over", "mixture", "syrup", "liquid", "juice", "container", "left", "if",
+    ];
+    let mut all = Vec::new();
+    let mut at = 0;
+    while at < words.len() {
+        let Some((_, used)) = list::plain(&words[at..]).filter(|_| !timed.contains(&at)) else {
+            at += 1;
+            continue;
+        };
+        let begin = at;
+        at += used.max(1);
+        at += usize::from(words.get(at).is_some_and(|w| w.is(&["of"])));
+        let end = words[at..]
+            .iter()
+            .position(|w| w.is_sign() || w.is(&["and", "or", "in", "into", "to", "with", "over", "for", "then"]))
+            .map_or(words.len(), |n| at + n);
+        let known = uses
+            .iter()
+            .any(|u| u.words.first().zip(u.words.last()).is_some_and(|(a, b)| a.from < words[end - 1].to && words[begin].from < b.to));
+        let named = (1..=4).contains(&(end - at.min(end)))
+            && words[at..end].iter().all(|w| !w.text.starts_with(|c: char| c.is_ascii_digit()))
+            && !words[at].is(&NO_NAMES)
+            && !words[end - 1].is(&NO_NAMES);
+        if named && !known && names.find(&words[at..end]).is_none() {
+            all.push(words[begin..end].to_vec());
+        }
+    }
+    all
 }
 
 fn vessel(words: &[Word]) -> Option<VesselKind> {

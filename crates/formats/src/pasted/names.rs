@@ -177,6 +177,12 @@ const CITRUS: [(&str, [Option<&str>; 5]); 10] = [
     ("satsuma", [Some("mandarin_juice"), None, Some("mandarin_peel"), None, Some("mandarin")]),
 ];
 
+/// What a kitchen has that is called by what goes into it: a tea towel is no tea.
+const EQUIPMENT: [&str; 22] = [
+    "towel", "strainer", "cloth", "filter", "squeezer", "thermometer", "bath", "bucket", "tray", "grater",
+    "kettle", "peeler", "reamer", "juicer", "pot", "infuser", "mould", "mold", "dish", "cream", "tongs", "knife",
+];
+
 const JUICE: [&str; 9] = [
     "juice",
     "juiced",
@@ -311,6 +317,9 @@ impl<'a> Names<'a> {
                     .is_some_and(|w| w.is(&["free", "less"]) || (id == "ice" && w.is(&["cold"])))
             };
             if next(1) || next(2) && words[places[places.len() - 1] + 1].is(&["-"]) {
+                continue;
+            }
+            if places.last().and_then(|p| words.get(p + 1)).is_some_and(|w| w.is(&EQUIPMENT)) {
                 continue;
             }
             let together = places.windows(2).all(|pair| pair[1] == pair[0] + 1);

@@ -108,8 +108,19 @@ impl Reader<'_> {
         let (text, marked) = bare(line);
         let mut found = words(text);
         found.truncate(MOST_WORDS);
-        let kind = self.kind(line, text, &found, marked);
         let offset = line.len() - text.len();
+        if let Some(behind) = self.title_in_front(text, &found) {
+            let (title, rest) = text.split_at(behind);
+            self.title = Some(title.trim().trim_end_matches([':', '.', '-', '–']).trim().to_owned());
+            let mut runs = vec![Run { text: line[..offset + behind].to_owned(), sure: Sure::Understood }];
+            self.line(rest);
+            if let Some(last) = self.lines.last_mut() {
+                runs.append(&mut last.runs);
+                last.runs = runs;
+            }
+            return;
+        }
+        let kind = self.kind(line, text, &found, marked);
         let at = self.lines.len();
         let whole = |sure| vec![Run { text: line.to_owned(), sure }];
         let shown = match kind {
@@ -138,7 +149,12 @@ impl Reader<'_> {
                 PastedLine { runs: whole(Sure::Understood), read: Vec::new() }
             }
             Kind::Makes => {
-                self.read_makes(&found);
+                // "Prep time: 15 mins | Serves: 6": minutes are no glasses.
+                let from = found
+                    .iter()
+                    .position(|w| w.is(&["serving", "serves", "yield", "makes"]))
+                    .filter(|_| says(&found, &["time"]));
+                self.read_makes(&found[from.unwrap_or(0)..]);
                 PastedLine { runs: whole(Sure::Understood), read: Vec::new() }
             }
             Kind::List => {
@@ -152,6 +168,35 @@ impl Reader<'_> {
             }
         };
         self.lines.push(shown);
+    }
+
+    /// "Ginger shrub. Grate the ginger …", "Cold tea: 6 tsp leaves …": where the title of a text that stands in one
+    /// line ends.
+    fn title_in_front(&self, text: &str, found: &[Word]) -> Option<usize> {
+        const DRINKS: [&str; 24] = [
+            "lemonade", "limeade", "orangeade", "ade", "cordial", "syrup", "shrub", "tea", "soda", "fizz", "punch",
+            "cooler", "squash", "drink", "switchel", "agua", "cola", "tonic", "infusion", "refresher", "spritz",
+            "sherbet", "water", "brew",
+        ];
+        let begun = self.title.is_some() || !self.entries.is_empty() || !self.done.is_empty();
+        if found.is_empty() || begun || self.section != Section::Open || self.is_makes(found) {
+            return None;
+        }
+        let end = found.iter().position(|w| w.is(&[":", "."]))?;
+        let (front, rest) = (&found[..end], &found[end + 1..]);
+        let behind = found[end].to;
+        let named = self.names.find(front);
+        let only_named = named.as_ref().is_some_and(|n| n.at.len() == front.len());
+        let title = (1..=8).contains(&front.len())
+            && rest.len() > 6
+            && text[behind..].starts_with(' ')
+            && front.iter().all(|w| !w.text.starts_with(|c: char| c.is_ascii_digit()))
+            && !front[0].is(&["for", "to", "note", "tip"])
+            && (front.iter().any(|w| w.is(&DRINKS)) || named.is_some() && !only_named)
+            && !front.iter().any(|w| w.is(&[";", ",", "need"]))
+            && heading(&text[..found[end].from], front).is_none()
+            && method::doings(front, self.names).is_empty();
+        title.then_some(behind)
     }
 
     fn kind(&self, line: &str, text: &str, found: &[Word], marked: bool) -> Kind {
@@ -177,11 +222,15 @@ impl Reader<'_> {
             "source",
             "author",
         ];
-        if found.len() < 12
+        let timed = first.is(&timing) && found.get(1).is_some_and(|w| w.is(&["time", ":"]));
+        if timed && says(found, &["serving", "serves", "yield", "makes"]) {
+            return Kind::Makes;
+        }
+        let short = found.len() < 12
             && first.is(&timing)
             && found.iter().any(|w| w.is(&["time", ":", "in", "kcal"]))
-            && !says(found, &["the"])
-        {
+            && !says(found, &["the"]);
+        if timed || short {
             return Kind::Aside;
         }
         // "Note: don't let it stand longer, or it turns bitter."
@@ -389,12 +438,16 @@ impl Reader<'_> {
         for (begin, sentence) in sentences(text) {
             let mut found = words(sentence);
             found.truncate(MOST_WORDS);
-            // "To drink: 1 part syrup to 4 parts fizzy water" is for the glass.
-            if found.len() > 2
+            // "To drink: 1 part syrup to 4 parts fizzy water", "Dilute 1:4 with soda" is for the glass.
+            let to_drink = found.len() > 2
                 && found[0].is(&["to"])
                 && found[1].is(&["drink", "serve"])
-                && found[2].is(&[":", ",", "mix", "dilute"])
-            {
+                && found[2].is(&[":", ",", "mix", "dilute"]);
+            let in_parts = self.entries.iter().any(|e| {
+                let terms = e.item.amount.iter().flat_map(|a| a.terms());
+                terms.into_iter().any(|t| t.measure == keen_core::quantity::Measure::Part)
+            });
+            if to_drink || (thinned(&found) && !in_parts) {
                 self.aside.push(sentence.trim().to_owned());
                 continue;
             }
@@ -411,7 +464,7 @@ impl Reader<'_> {
                 {
                     list::items(&found, self.names)
                         .into_iter()
-                        .filter(|i| i.ingredient.is_some())
+                        .filter(|i| i.ingredient.is_some() || i.amount.is_some())
                         .collect()
                 } else {
                     Vec::new()
@@ -432,7 +485,15 @@ impl Reader<'_> {
                 let (from, to) = (offset + begin + doing.from, offset + begin + doing.to);
                 let guessed =
                     doing.loose || doing.uses.iter().any(|u| u.share == method::Share::Some);
-                mark(from, to, if guessed { Sure::Guessed } else { Sure::Understood });
+                let sure = match (doing.unknown.is_empty(), guessed) {
+                    (false, _) => Sure::Asked,
+                    (_, true) => Sure::Guessed,
+                    (_, false) => Sure::Understood,
+                };
+                mark(from, to, sure);
+                for words in &doing.unknown {
+                    list::items(words, self.names).into_iter().for_each(|item| self.enter(at, item));
+                }
                 aside_from = doing.to;
                 self.done.push(Done { line: at, doing });
             }
@@ -601,6 +662,19 @@ fn front(found: &[Word]) -> usize {
     found.iter().position(|w| w.is(&["(", "|", "~", "–", "—"])).unwrap_or(found.len())
 }
 
+/// Whether it is said how to thin a syrup for drinking: "dilute 1:4 with soda", "mix one part with five of water".
+fn thinned(found: &[Word]) -> bool {
+    let ratio = (0..found.len()).any(|at| {
+        number(&found[at..]).is_some_and(|(_, used)| {
+            let rest = &found[at + used..];
+            (rest.first().is_some_and(|w| w.is(&[":", "to"])) && rest.get(1..).is_some_and(|r| number(r).is_some()))
+                || rest.first().is_some_and(|w| w.is(&["part"]))
+        })
+    });
+    let begins = found.iter().take(2).any(|w| w.is(&["dilute", "thin", "lengthen", "serve", "drink", "mix"]));
+    ratio && begins
+}
+
 /// The words as they stood, with single spaces.
 fn join(words: &[Word]) -> String {
     let mut text = String::new();
@@ -683,7 +757,9 @@ fn heading(text: &str, found: &[Word]) -> Option<Kind> {
     let joined = plain.join(" ");
     let section = match joined.as_str() {
         "ingredients" | "ingredient" | "you need" | "you will need" | "what you need"
-        | "you'll need" | "you’ll need" | "what goes in" | "shopping list" | "stuff" => {
+        | "you'll need" | "you’ll need" | "what goes in" | "shopping list" | "stuff"
+        | "ingredient amount" | "ingredient quantity" | "ingredients amount" | "ingredients quantity"
+        | "amount ingredient" | "quantity ingredient" | "item amount" | "what how much" => {
             Some(Section::List)
         }
         "method" | "directions" | "instructions" | "preparation" | "how to make it" | "steps"

@@ -116,13 +116,19 @@ pub(super) fn words(line: &str) -> Vec<Word> {
                 letters.next();
             }
         }
-        // A large T is a tablespoon, a small one a teaspoon; a large C behind a figure is a degree.
+        let behind_figure = found.last().filter(|w| w.to == from || line[w.to..from].trim().is_empty());
+        let figure = behind_figure.and_then(|w| digits(&w.text));
+        // A large T is a tablespoon, a small one a teaspoon; a large C behind a figure is a cup, or a degree
+        // where nobody would pour so many cups; a quotation mark behind one is an inch.
         let text = match &line[from..to] {
             "T" => "tbsp".to_owned(),
             "t" if found.last().is_some_and(|w| w.text.ends_with(|c: char| c.is_ascii_digit())) => {
                 "tsp".to_owned()
             }
-            "C" => "°c".to_owned(),
+            "C" if figure.is_some_and(|n| n >= 30.0) => "°c".to_owned(),
+            "\"" | "″" | "”" if figure.is_some() && found.last().is_some_and(|w| w.to == from) => {
+                "inch".to_owned()
+            }
             plain => plain.to_lowercase(),
         };
         let written = line[from..to].to_owned();

@@ -81,7 +81,7 @@ impl Cook<'_> {
                     self.about(doing).into_iter().map(|(entry, _)| entry).collect();
                 self.prepared.extend(named);
             }
-            Verb::Lift => {}
+            Verb::Lift => self.lift(doing),
             Verb::Put | Verb::Pour | Verb::Squeeze => self.put_in(doing, line),
             Verb::Rub => {
                 let vessel = match &self.at {
@@ -211,6 +211,28 @@ impl Cook<'_> {
                     self.put_named(doing, line);
                 }
             }
+        }
+    }
+
+    /// What is named and lies in what is in hand is lifted out.
+    fn lift(&mut self, doing: &Doing) {
+        let Some(from) = self.at.clone().filter(|v| self.holds(v)) else { return };
+        for one in &doing.uses {
+            let id = &one.found.id;
+            let solid = self.cupboard.ingredient(id).is_some_and(|it| it.form == Form::Pieces);
+            let out = |s: &Step| matches!(&s.action, Action::Lift { ingredient, .. } if ingredient == id);
+            if !solid || !self.lies_in(&from, |it| it.id == *id) || self.drink.steps.iter().any(out) {
+                continue;
+            }
+            // On a plate of its own: what is lifted out isn't part of the drink any more.
+            if self.drink.vessel("plate").is_none() {
+                self.drink.vessels.push(Vessel::new("plate", VesselKind::Bowl));
+            }
+            self.push(Action::Lift {
+                from: from.clone(),
+                ingredient: id.clone(),
+                into: "plate".into(),
+            });
         }
     }
 

@@ -191,7 +191,8 @@ impl Cook<'_> {
         if any(&|it| it.kind == Kind::Soda) {
             return Family::Soda;
         }
-        if brix > 30.0 {
+        // What is put up in bottles and is as sweet as that is thinned before it is drunk.
+        if brix > 30.0 || (brix > 18.0 && self.bottled) {
             return Family::Syrup;
         }
         let blended = does(|a| matches!(a, Action::Blend { .. }));

@@ -23,7 +23,7 @@ use keen_core::trace::Trace;
 
 use super::list::{self, Item, kitchen_round};
 use super::method::{self, Doing, Share, Verb};
-use super::names::Names;
+use super::names::{Found, Names};
 use super::outcome::{Differs, StepGuess, Sure};
 
 /// Something that goes in, with what is only needed here.
@@ -83,6 +83,8 @@ struct Cook<'a> {
     now: usize,
     /// What was washed and cut, and waits for where it goes.
     prepared: Vec<usize>,
+    /// Whether it is put up in bottles.
+    bottled: bool,
     read: Vec<(usize, String)>,
 }
 
@@ -139,6 +141,7 @@ pub(super) fn make(
             .collect(),
         now: 0,
         prepared: Vec::new(),
+        bottled: done.iter().any(|d| d.doing.verb == Verb::Bottle),
         read: Vec::new(),
     };
     cook.part(makes);
@@ -481,9 +484,11 @@ impl Cook<'_> {
             )
         {
             for entry in 0..self.entries.len() {
+                let out = |f: &Found| self.item(entry).ingredient.as_ref() == Some(&f.id);
                 let later = matches!(self.kind(entry), Some(Kind::Ice | Kind::Soda))
                     || self.item(entry).garnish
-                    || self.item(entry).fills;
+                    || self.item(entry).fills
+                    || doing.except.iter().any(out);
                 if self.left[entry] > 0.0 && !later && !all.iter().any(|(known, _)| *known == entry)
                 {
                     all.push((entry, self.left[entry]));
@@ -515,10 +520,14 @@ impl Cook<'_> {
 
     /// Puts in what a doing names. What fills up waits for its line, but some of it may be needed before.
     fn put_all(&mut self, doing: &Doing, vessel: &str, line: Option<&Amount>) {
-        if matches!(
-            doing.verb,
-            Verb::Blend | Verb::Boil(_) | Verb::Heat | Verb::Steep | Verb::Rub | Verb::Macerate
-        ) {
+        // "Grate the ginger. Stir with the sugar": what was prepared is what is begun with.
+        let begins = matches!(doing.verb, Verb::Stir | Verb::Put | Verb::Pour) && self.holding.is_empty();
+        if begins
+            || matches!(
+                doing.verb,
+                Verb::Blend | Verb::Boil(_) | Verb::Heat | Verb::Steep | Verb::Rub | Verb::Macerate
+            )
+        {
             self.put_prepared(vessel);
         }
         for (entry, share) in self.about(doing) {

@@ -1,6 +1,7 @@
 //! Which thing of the list a word of the method means; and what the method alone says goes in.
 
 use super::*;
+use crate::pasted::words::Word;
 
 /// Finds for everything that the method names what of the list it is; what isn't in the list goes in by the
 /// method alone.
@@ -33,7 +34,9 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
             // Where the method alone says what goes in, another litre of water is another one.
             let more = matches!(one.share, Share::Amount(_))
                 && !one.words.windows(2).any(|w| w[0].is(&["of"]) && w[1].is(&["the"]));
-            let known = match_of(entries, &id, names.cupboard).filter(|k| *k < in_list || !more);
+            let known = match_of(entries, &id, names.cupboard)
+                .or_else(|| called_shortly(entries, one, names.cupboard))
+                .filter(|k| *k < in_list || !more);
             if let Some(known) = known {
                 one.found.id = entries[known].item.ingredient.clone().unwrap_or(id);
                 continue;
@@ -133,6 +136,19 @@ pub(in crate::pasted) fn only_served(entries: &mut [Entry], done: &[Done]) {
             entry.item.garnish = true;
         }
     }
+}
+
+/// "Cut up the melon", where the list has a watermelon: by what a cook calls it for short.
+fn called_shortly(entries: &[Entry], one: &method::Use, cupboard: &Cupboard) -> Option<usize> {
+    let kind = cupboard.ingredient(&one.found.id)?.kind;
+    let ends = |e: &Entry, w: &Word| {
+        let mut listed = e.item.words.iter().filter(|o| o.stem.len() > w.stem.len());
+        w.stem.len() >= 4 && listed.any(|o| o.stem.ends_with(&w.stem))
+    };
+    entries.iter().position(|e| {
+        let it = e.item.ingredient.as_deref().and_then(|id| cupboard.ingredient(id));
+        it.is_some_and(|it| it.kind == kind) && one.words.iter().any(|w| ends(e, w))
+    })
 }
 
 /// What of the list a name in the method means: itself, or the only thing that does the same.
