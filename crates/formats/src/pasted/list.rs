@@ -57,7 +57,10 @@ pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
             *at > 0
                 && *at <= 5
                 && segment[..*at].iter().all(|w| {
-                    w.is(&["the", "finely", "grated", "pared", "juice", "zest", "peel", "rind", "and", "&"])
+                    w.is(&[
+                        "the", "finely", "grated", "pared", "juice", "zest", "peel", "rind", "and",
+                        "&",
+                    ])
                 })
         });
         part = of.map_or(&[], |at| &segment[..=at]);
@@ -191,7 +194,9 @@ fn said_at(words: &[Word], at: usize) -> Option<Said> {
 fn counts_by_article(before: &[Word]) -> bool {
     before.last().is_none_or(|w| {
         w.is_sign()
-            || w.is(&["of", "from", "and", "with", "plus", "take", "add", "squeeze", "juice", "in", "or"])
+            || w.is(&[
+                "of", "from", "and", "with", "plus", "take", "add", "squeeze", "juice", "in", "or",
+            ])
     })
 }
 
@@ -247,7 +252,9 @@ fn all_said(words: &[Word]) -> (Option<Said>, Option<Said>) {
 
 fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
     let (first, second) = all_said(words);
-    let fills = fills(words);
+    let measured_out =
+        first.as_ref().and_then(plain_amount).is_some_and(|a| a.as_millilitres().is_some());
+    let fills = fills(words) && !(measured_out && poured_on(words));
     let named = named(words, names, first.as_ref());
     // "1 cup basil, plus more for garnish": the cup is for the pitcher.
     let plus = words.iter().position(|w| w.is(&["plus", "extra"]));
@@ -493,6 +500,11 @@ fn alternatives(words: &[Word], names: &Names<'_>, named: &[Found]) -> Vec<Strin
     let other =
         names.citrus(after).and_then(|all| all.into_iter().next()).or_else(|| names.find(after));
     other.map(|f| f.id).filter(|id| named.iter().all(|n| n.id != *id)).into_iter().collect()
+}
+
+/// "Soda to top (about 400 ml)": as much as is poured on, not the line that it comes up to.
+fn poured_on(words: &[Word]) -> bool {
+    (says(words, &["top", "topped", "topping"])) && !says_together(words, &["up", "to"])
 }
 
 /// Whether it is as much as fills something: "water to fill", "top up with soda", "water to make 2 litres".

@@ -52,6 +52,20 @@ pub(super) struct Use {
     /// The words that it was found in, for what isn't in the list.
     pub(super) words: Vec<Word>,
     pub(super) share: Share,
+    /// Whether this is where it is said how much there is: no list has it.
+    pub(super) tells: bool,
+}
+
+impl Use {
+    /// Whether it names what was made of a thing: "the melon juice", "strawberry puree".
+    pub(super) fn of_it(&self) -> bool {
+        self.words
+            .last()
+            .is_some_and(|w| w.is(&["juice", "puree", "purée", "syrup", "pulp", "infusion"]))
+            && self.words.len() > 1
+            && !self.found.id.ends_with("_juice")
+            && !self.found.id.ends_with("_syrup")
+    }
 }
 
 /// One thing that is done.
@@ -88,6 +102,10 @@ pub(super) struct Doing {
     pub(super) amount: Option<Amount>,
     /// Something boiling or hot is poured.
     pub(super) boiling: bool,
+    /// "To every pint": as often as this is there.
+    pub(super) per: Option<Amount>,
+    /// Just enough of it to cover what lies there.
+    pub(super) covers: bool,
     /// What is measured out and isn't known by that name.
     pub(super) unknown: Vec<Vec<Word>>,
 }
@@ -106,6 +124,7 @@ fn verb_of(word: &str) -> Option<Verb> {
     Some(match word {
         "rub" | "massage" | "muddle" | "knead" | "bash" => V::Rub,
         "macerate" => V::Macerate,
+        "hang" => V::Steep,
         "boil" => V::Boil(Vigour::Boil),
         "simmer" | "cook" | "stew" | "poach" | "bubble" => V::Boil(Vigour::Simmer),
         "heat" | "warm" | "melt" => V::Heat,
@@ -156,8 +175,9 @@ const BEFORE_A_NOUN: [&str; 30] = [
 
 /// Words that come after what is done, where what it is done to was named before.
 const AFTER_A_DOING: [&str; 28] = [
-    "and", "in", "into", "through", "for", "with", "to", "on", "until", "till", "over", "off", "at", "by", "then",
-    "again", "well", "down", "up", "out", "together", "gently", "from", "while", "when", "before", "as", "twice",
+    "and", "in", "into", "through", "for", "with", "to", "on", "until", "till", "over", "off",
+    "at", "by", "then", "again", "well", "down", "up", "out", "together", "gently", "from",
+    "while", "when", "before", "as", "twice",
 ];
 
 fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
@@ -233,6 +253,13 @@ fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
         "put" => Some(Verb::Put),
         // "make a syrup with the sugar and water"
         "make" if words[at + 1..].iter().take(4).any(|w| w.is(&["syrup"])) => Some(Verb::Heat),
+        // "Chop it, in the blender with the water"
+        "in" if before == Some(",")
+            && words.get(at + 2).is_some_and(|w| vessel(std::slice::from_ref(w)).is_some())
+            && words.get(at + 3).is_some_and(|w| w.is(&["with"])) =>
+        {
+            Some(Verb::Put)
+        }
         // "juice in, top up": what stands before it goes in.
         "in" if at > 0
             && words.get(at + 1).is_none_or(|w| w.is(&[",", ".", "and", "then", ";", ")"]))
@@ -252,7 +279,16 @@ fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
         "press"
             if says(
                 &words[at..],
-                &["sieve", "strainer", "cloth", "cheesecloth", "muslin", "colander", "bag", "through"],
+                &[
+                    "sieve",
+                    "strainer",
+                    "cloth",
+                    "cheesecloth",
+                    "muslin",
+                    "colander",
+                    "bag",
+                    "through",
+                ],
             ) =>
         {
             Some(Verb::Strain)
@@ -266,27 +302,30 @@ fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
                 && !words.get(at + 1).is_none_or(|w| w.is_sign() || w.is(&AFTER_A_DOING));
             let acts = !of_a_thing
                 && matches!(
-                before,
-                Some(
-                    "is" | "are"
-                        | "was"
-                        | "were"
-                        | "be"
-                        | "been"
-                        | "gets"
-                        | "get"
-                        | "then"
-                        | "and"
-                        | "i"
-                        | "we"
-                        | "she"
-                        | "he"
-                        | "they"
-                )
-            );
+                    before,
+                    Some(
+                        "is" | "are"
+                            | "was"
+                            | "were"
+                            | "be"
+                            | "been"
+                            | "gets"
+                            | "get"
+                            | "then"
+                            | "and"
+                            | "i"
+                            | "we"
+                            | "she"
+                            | "he"
+                            | "they"
+                    )
+                );
             // "Tea in cold water, eight hours, strained."
             let ends = before == Some(",")
-                && matches!(word.as_str(), "strained" | "sieved" | "filtered" | "chilled" | "cooled")
+                && matches!(
+                    word.as_str(),
+                    "strained" | "sieved" | "filtered" | "chilled" | "cooled"
+                )
                 && words.get(at + 1).is_none_or(Word::is_sign);
             done_verb(word).filter(|_| acts || ends)
         }
@@ -330,7 +369,8 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
         let for_the_table = word.is(&["before"])
             && words.get(at + 1).is_some_and(|w| w.is(&["serving", "drinking", "you", "the"]))
             && at <= 1;
-        if (word.is(&["until", "till", "when", "once", "before", "after", "without", "while", "if"])
+        if (word
+            .is(&["until", "till", "when", "once", "before", "after", "without", "while", "if"])
             && !for_the_table)
             || (at > 0 && word.is(&["so"]))
         {
@@ -344,7 +384,7 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
         if let Some(verb) = verb_at(words, at) {
             // What goes "in" stands before it.
             let at = match words[at].text.as_str() {
-                "in" => at - 1,
+                "in" if !words[at - 1].is_sign() => at - 1,
                 // "400 g sugar is added": so does what is done to it.
                 _ if done_verb(&words[at].text).is_some() && verb_of(&words[at].text).is_none() => {
                     let from = starts.last().map_or(0, |(s, _)| s + 1);
@@ -367,8 +407,12 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
         let upto = starts.first().map_or(words.len(), |(at, _)| *at);
         let (minutes, _, timed) = first_time(&words[..upto]);
         let cold = says(&words[..upto], &["fridge", "refrigerator", "overnight", "counter"]);
-        let keeps = says(words, &["keep", "store", "lasts", "good", "ready", "shelf"]);
-        if minutes.is_some_and(|m| m >= 5.0) && (cold || !starts.is_empty()) && !keeps {
+        let keeps = says(words, &["keep", "store", "lasts", "good", "best", "ready", "shelf"]);
+        // Nobody lets a drink draw for more than three days: for weeks it keeps.
+        if minutes.is_some_and(|m| (5.0..=4320.0).contains(&m))
+            && (cold || !starts.is_empty())
+            && !keeps
+        {
             let from = words[..timed.start]
                 .iter()
                 .rposition(|w| w.is(&[","]))
@@ -419,7 +463,10 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         says(words, &["dissolve", "dissolved", "dissolves", "dissolving", "clear", "melted"]);
     let halved = down_to(words);
     let out_of_it = together(words, &["from", "the", "freezer"]);
-    if says(words, &["freezer"]) && !out_of_it && matches!(verb, Verb::Put | Verb::Steep | Verb::Chill) {
+    if says(words, &["freezer"])
+        && !out_of_it
+        && matches!(verb, Verb::Put | Verb::Steep | Verb::Chill)
+    {
         verb = Verb::Freeze;
     }
     if verb == Verb::Steep
@@ -485,23 +532,14 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         uses,
         everything: everything(words),
         except: except.map_or_else(Vec::new, |at| names.find_all(&words[at..])),
-        mixture: !makes_syrup(words, verb_at) && says(
-            words,
-            &[
-                "return",
-                "it",
-                "mixture",
-                "syrup",
-                "liquid",
-                "infusion",
-                "tea",
-                "juice",
-                "them",
-                "brew",
-                "base",
-                "concentrate",
-            ],
-        ),
+        // "Chop it, in the blender with the water": what is in hand goes along.
+        mixture: words.iter().any(|w| w.from == verb_at && w.is(&["in"]) && verb == Verb::Put)
+            || !makes_syrup(words, verb_at)
+                && words.iter().enumerate().any(|(at, w)| {
+                    // "The juice of one lemon" is none of what was made.
+                    let of = words.get(at + 1).is_some_and(|w| w.is(&["of", "from"]));
+                    w.is(&MADE_SO_FAR) && !(of && w.is(&["juice"]))
+                }),
         vessel: vessel(words),
         cloth: says(words, &["cloth", "muslin", "cheesecloth", "bag", "coffee"]),
         pressed: says(words, &["press", "pressing", "squeezing", "push", "wring", "hard"])
@@ -513,9 +551,45 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         to_c: temperature(words),
         to_brix,
         amount,
-        boiling: says(words, &["boiling", "kettle", "hot"]),
+        boiling: boiling(words),
+        per: per(words),
+        covers: words.iter().any(|w| w.from == verb_at && w.is(&["cover"])),
     }
 }
+
+/// Whether what is poured is hot: "just-boiled water", not "just below boiling".
+fn boiling(words: &[Word]) -> bool {
+    words.iter().enumerate().any(|(at, w)| {
+        let before = &words[at.saturating_sub(3)..at];
+        (w.is(&["boiling", "kettle", "hot"]) && !says(before, &["below", "under"]))
+            || (w.is(&["boiled"]) && says(before, &["just", "freshly"]))
+    })
+}
+
+/// "To every pint of juice", "for each litre of it": what the amounts of the sentence go by.
+fn per(words: &[Word]) -> Option<Amount> {
+    let at = words.iter().position(|w| w.is(&["every", "each", "per"]))?;
+    let led = words[at].is(&["per"]) || (at > 0 && words[at - 1].is(&["to", "for"]));
+    let measure = words.get(at + 1).filter(|_| led)?;
+    let one = format!("1 {}", measure.text).parse::<Amount>().ok()?;
+    one.as_millilitres().map(|_| one)
+}
+
+/// What a cook calls what was made so far.
+const MADE_SO_FAR: [&str; 12] = [
+    "return",
+    "it",
+    "mixture",
+    "syrup",
+    "liquid",
+    "infusion",
+    "tea",
+    "juice",
+    "them",
+    "brew",
+    "base",
+    "concentrate",
+];
 
 /// Whether it is said of all that hasn't gone in yet; "all of the sugar" is only that.
 fn everything(words: &[Word]) -> bool {
@@ -526,8 +600,24 @@ fn everything(words: &[Word]) -> bool {
                 && rest.next().is_none_or(|w| {
                     w.is_sign()
                         || w.is(&[
-                            "in", "into", "together", "but", "except", "it", "this", "these", "them", "rest",
-                            "remaining", "other", "others", "above", "thing", "and", "with", "to",
+                            "in",
+                            "into",
+                            "together",
+                            "but",
+                            "except",
+                            "it",
+                            "this",
+                            "these",
+                            "them",
+                            "rest",
+                            "remaining",
+                            "other",
+                            "others",
+                            "above",
+                            "thing",
+                            "and",
+                            "with",
+                            "to",
                         ])
                 })
         })
@@ -584,6 +674,11 @@ fn down_to(words: &[Word]) -> Option<f64> {
 }
 
 fn temperature(words: &[Word]) -> Option<f64> {
+    // "To just below boiling": bubbles at the edge, which is at about 95 °C.
+    let near = words.windows(2).any(|w| w[0].is(&["below", "under"]) && w[1].is(&["boiling"]));
+    if near || together(words, &["below", "the", "boil"]) {
+        return Some(95.0);
+    }
     for at in 0..words.len() {
         let Some((many, used)) = number(&words[at..]) else { continue };
         let degree = usize::from(
@@ -643,9 +738,42 @@ fn unknown(
 ) -> Vec<Vec<Word>> {
     // "a 2 litre jug", "250 ml of the strained liquid", "500 ml at a time"
     const NO_NAMES: [&str; 36] = [
-        "or", "to", "at", "in", "into", "for", "each", "per", "more", "is", "are", "the", "this", "that", "it",
-        "them", "deep", "wide", "jar", "jug", "bottle", "pitcher", "glass", "pan", "pot", "bowl", "saucepan", "from",
-        "over", "mixture", "syrup", "liquid", "juice", "container", "left", "if",
+        "or",
+        "to",
+        "at",
+        "in",
+        "into",
+        "for",
+        "each",
+        "per",
+        "more",
+        "is",
+        "are",
+        "the",
+        "this",
+        "that",
+        "it",
+        "them",
+        "deep",
+        "wide",
+        "jar",
+        "jug",
+        "bottle",
+        "pitcher",
+        "glass",
+        "pan",
+        "pot",
+        "bowl",
+        "saucepan",
+        "from",
+        "over",
+        "mixture",
+        "syrup",
+        "liquid",
+        "juice",
+        "container",
+        "left",
+        "if",
     ];
     let mut all = Vec::new();
     let mut at = 0;
@@ -659,11 +787,17 @@ fn unknown(
         at += usize::from(words.get(at).is_some_and(|w| w.is(&["of"])));
         let end = words[at..]
             .iter()
-            .position(|w| w.is_sign() || w.is(&["and", "or", "in", "into", "to", "with", "over", "for", "then"]))
+            .position(|w| {
+                w.is_sign()
+                    || w.is(&["and", "or", "in", "into", "to", "with", "over", "for", "then"])
+            })
             .map_or(words.len(), |n| at + n);
-        let known = uses
-            .iter()
-            .any(|u| u.words.first().zip(u.words.last()).is_some_and(|(a, b)| a.from < words[end - 1].to && words[begin].from < b.to));
+        let known = uses.iter().any(|u| {
+            u.words
+                .first()
+                .zip(u.words.last())
+                .is_some_and(|(a, b)| a.from < words[end - 1].to && words[begin].from < b.to)
+        });
         let named = (1..=4).contains(&(end - at.min(end)))
             && words[at..end].iter().all(|w| !w.text.starts_with(|c: char| c.is_ascii_digit()))
             && !words[at].is(&NO_NAMES)
@@ -704,7 +838,7 @@ const SORTS: [(&[&str], &str); 11] = [
     (&["spice", "aromatic"], "~spices"),
     (&["fruit", "berry", "flesh", "pulp"], "~fruit"),
     (&["root"], "~roots"),
-    (&["sweetener"], "~sweet"),
+    (&["sweetener", "sweeten"], "~sweet"),
 ];
 
 /// Whether an ingredient is of a sort that is named so.
@@ -764,12 +898,26 @@ fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
             Share::All
         };
         let from = first.saturating_sub(before.len());
+        // "The zest of the oranges and lemons" is that of both.
+        let joined = words[..first].iter().rposition(|w| !w.is(&["and", "&", "the", ","]));
+        let with = all.last().filter(|u: &&Use| {
+            let end = u.found.at.last().copied();
+            end.is_some()
+                && end == joined
+                && says(&u.words, &["of"])
+                && names.citrus(&words[first..=last]).is_some()
+        });
+        let part = with.map_or_else(Vec::new, |u| {
+            let of = u.words.iter().position(|w| w.is(&["of"])).map_or(0, |n| n + 1);
+            u.words[..of].to_vec()
+        });
         let end = (last + 3).min(words.len());
         let upto = words[last + 1..end]
             .iter()
             .position(|w| w.is(&[",", "and", ";", ".", "with", "in", "into", "over"]))
             .map_or(end, |n| last + 1 + n);
-        all.push(Use { found: one.clone(), words: words[from..upto].to_vec(), share });
+        let said = [part.as_slice(), &words[from..upto]].concat();
+        all.push(Use { found: one.clone(), words: said, share, tells: false });
     }
     for (at, word) in words.iter().enumerate() {
         let Some((_, sort)) = SORTS.iter().find(|(any, _)| any.contains(&word.stem.as_str()))
@@ -781,21 +929,28 @@ fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
             .iter()
             .rposition(|w| w.is(&["until", "till", "from"]))
             .is_some_and(|u| !words[u..at].iter().any(|w| w.is(&[","])));
-        if !taken && !waited {
+        // "Sweeten with honey" says with what.
+        let said = word.is(&["sweeten"]) && !found.is_empty();
+        if !taken && !waited && !said {
             let found = Found { id: (*sort).to_owned(), nearest: false, at: vec![at] };
             let share =
                 if at > 0 && words[at - 1].is(&["remaining"]) { Share::Rest } else { Share::All };
-            all.push(Use { found, words: vec![word.clone()], share });
+            all.push(Use { found, words: vec![word.clone()], share, tells: false });
         }
     }
-    // Rubbing "lemon peel" names a lemon: what of it is meant, the list knows. "Squeeze the lemons" is their juice.
-    if verb == Verb::Squeeze {
-        for one in &mut all {
-            if let Some(parts) = names.citrus(&one.words)
-                && let Some(juice) = parts.into_iter().find(|p| p.id.ends_with("_juice"))
-            {
-                one.found = juice;
+    // A lemon is named: what of it is meant, the list knows. "Squeeze the lemons" is their juice, and "lemon
+    // slices" are no zest.
+    for one in &mut all {
+        let parts = names.citrus(&one.words).unwrap_or_default();
+        let part = match (verb, parts.as_slice()) {
+            (Verb::Squeeze, parts) => parts.iter().find(|p| p.id.ends_with("_juice")),
+            (_, [part]) if ["_slices", "_zest", "_peel"].iter().any(|e| part.id.ends_with(e)) => {
+                Some(part)
             }
+            _ => None,
+        };
+        if let Some(part) = part {
+            one.found = part.clone();
         }
     }
     all

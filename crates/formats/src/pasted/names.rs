@@ -10,7 +10,7 @@ use keen_core::cupboard::{Cupboard, Ingredient, Kind};
 use super::words::{Word, stem, words};
 
 /// What else people call things, and what that is here; `~` where it is only the nearest thing.
-const OTHER: [(&str, &str); 101] = [
+const OTHER: [(&str, &str); 103] = [
     ("sugar", "white_sugar"),
     ("granulated", "white_sugar"),
     ("golden caster sugar", "caster_sugar"),
@@ -36,6 +36,8 @@ const OTHER: [(&str, &str); 101] = [
     ("hibiscus tea", "hibiscus_dried"),
     ("fresh hibiscus", "roselle_fresh"),
     ("fresh roselle", "roselle_fresh"),
+    ("dried sorrel", "hibiscus_dried"),
+    ("dried roselle", "hibiscus_dried"),
     ("mint", "mint"),
     ("peppermint", "~mint"),
     ("lemon balm", "~mint"),
@@ -179,8 +181,28 @@ const CITRUS: [(&str, [Option<&str>; 5]); 10] = [
 
 /// What a kitchen has that is called by what goes into it: a tea towel is no tea.
 const EQUIPMENT: [&str; 22] = [
-    "towel", "strainer", "cloth", "filter", "squeezer", "thermometer", "bath", "bucket", "tray", "grater",
-    "kettle", "peeler", "reamer", "juicer", "pot", "infuser", "mould", "mold", "dish", "cream", "tongs", "knife",
+    "towel",
+    "strainer",
+    "cloth",
+    "filter",
+    "squeezer",
+    "thermometer",
+    "bath",
+    "bucket",
+    "tray",
+    "grater",
+    "kettle",
+    "peeler",
+    "reamer",
+    "juicer",
+    "pot",
+    "infuser",
+    "mould",
+    "mold",
+    "dish",
+    "cream",
+    "tongs",
+    "knife",
 ];
 
 const JUICE: [&str; 9] = [

@@ -1,7 +1,7 @@
 //! The text as a whole: which line is what, what was chosen, and what it all comes to.
 
 use keen_core::cupboard::Cupboard;
-use keen_core::drink::limits;
+use keen_core::drink::{Action, limits};
 
 use super::list::{self, Item};
 use super::making::{self, Done, Entry, Makes};
@@ -109,15 +109,22 @@ impl Reader<'_> {
         let mut found = words(text);
         found.truncate(MOST_WORDS);
         let offset = line.len() - text.len();
+        // "For 10 litres of lemonade: 45 lemons, …"
+        let colon = found.iter().position(|w| w.is(&[":"])).filter(|at| (2..=8).contains(at));
+        let sized = |front: &[Word]| {
+            front[0].is(&["for"])
+                && list::plain(&front[1..]).is_some_and(|(a, _)| a.as_millilitres().is_some())
+        };
+        let colon = colon.filter(|at| found.len() > at + 4);
+        if let Some(at) = colon.filter(|at| self.is_makes(&found[..*at]) || sized(&found[..*at])) {
+            self.read_makes(&found[..at]);
+            self.behind(line, offset + found[at].to);
+            return;
+        }
         if let Some(behind) = self.title_in_front(text, &found) {
-            let (title, rest) = text.split_at(behind);
-            self.title = Some(title.trim().trim_end_matches([':', '.', '-', '–']).trim().to_owned());
-            let mut runs = vec![Run { text: line[..offset + behind].to_owned(), sure: Sure::Understood }];
-            self.line(rest);
-            if let Some(last) = self.lines.last_mut() {
-                runs.append(&mut last.runs);
-                last.runs = runs;
-            }
+            let title = text[..behind].trim().trim_end_matches([':', '.', '-', '–']).trim();
+            self.title = Some(title.to_owned());
+            self.behind(line, offset + behind);
             return;
         }
         let kind = self.kind(line, text, &found, marked);
@@ -170,19 +177,52 @@ impl Reader<'_> {
         self.lines.push(shown);
     }
 
+    /// Reads what stands behind a title or a size as a line of its own.
+    fn behind(&mut self, line: &str, at: usize) {
+        let (front, rest) = line.split_at(at);
+        self.line(rest);
+        if let Some(last) = self.lines.last_mut() {
+            last.runs.insert(0, Run { text: front.to_owned(), sure: Sure::Understood });
+        }
+    }
+
     /// "Ginger shrub. Grate the ginger …", "Cold tea: 6 tsp leaves …": where the title of a text that stands in one
     /// line ends.
     fn title_in_front(&self, text: &str, found: &[Word]) -> Option<usize> {
         const DRINKS: [&str; 24] = [
-            "lemonade", "limeade", "orangeade", "ade", "cordial", "syrup", "shrub", "tea", "soda", "fizz", "punch",
-            "cooler", "squash", "drink", "switchel", "agua", "cola", "tonic", "infusion", "refresher", "spritz",
-            "sherbet", "water", "brew",
+            "lemonade",
+            "limeade",
+            "orangeade",
+            "ade",
+            "cordial",
+            "syrup",
+            "shrub",
+            "tea",
+            "soda",
+            "fizz",
+            "punch",
+            "cooler",
+            "squash",
+            "drink",
+            "switchel",
+            "agua",
+            "cola",
+            "tonic",
+            "infusion",
+            "refresher",
+            "spritz",
+            "sherbet",
+            "water",
+            "brew",
         ];
         let begun = self.title.is_some() || !self.entries.is_empty() || !self.done.is_empty();
         if found.is_empty() || begun || self.section != Section::Open || self.is_makes(found) {
             return None;
         }
-        let end = found.iter().position(|w| w.is(&[":", "."]))?;
+        let end = found.iter().enumerate().position(|(at, w)| {
+            let dash = w.is(&["-", "–", "—"]) && at > 0 && found[at - 1].to < w.from;
+            w.is(&[":", "."]) || (dash && found.get(at + 1).is_some_and(|next| next.from > w.to))
+        })?;
         let (front, rest) = (&found[..end], &found[end + 1..]);
         let behind = found[end].to;
         let named = self.names.find(front);
@@ -192,7 +232,9 @@ impl Reader<'_> {
             && text[behind..].starts_with(' ')
             && front.iter().all(|w| !w.text.starts_with(|c: char| c.is_ascii_digit()))
             && !front[0].is(&["for", "to", "note", "tip"])
-            && (front.iter().any(|w| w.is(&DRINKS)) || named.is_some() && !only_named)
+            && (front.iter().any(|w| w.is(&DRINKS))
+                || named.is_some() && !only_named
+                || number(rest).is_some() && found[end].is(&[":"]) && !only_named)
             && !front.iter().any(|w| w.is(&[";", ",", "need"]))
             && heading(&text[..found[end].from], front).is_none()
             && method::doings(front, self.names).is_empty();
@@ -418,6 +460,7 @@ impl Reader<'_> {
             left_out: item.optional && item.sure == Sure::Asked,
             item,
             group: self.group.clone(),
+            told: false,
         };
         self.entries.push(entry);
     }
@@ -447,7 +490,12 @@ impl Reader<'_> {
                 let terms = e.item.amount.iter().flat_map(|a| a.terms());
                 terms.into_iter().any(|t| t.measure == keen_core::quantity::Measure::Part)
             });
-            if to_drink || (thinned(&found) && !in_parts) {
+            // "30 ml in a glass topped up with soda", once the making is told.
+            let in_a_glass = !self.done.is_empty()
+                && number(&found).is_some()
+                && says(&found, &["glass", "glasses"])
+                && method::doings(&found, self.names).is_empty();
+            if to_drink || in_a_glass || (thinned(&found) && !in_parts) {
                 self.aside.push(sentence.trim().to_owned());
                 continue;
             }
@@ -492,7 +540,9 @@ impl Reader<'_> {
                 };
                 mark(from, to, sure);
                 for words in &doing.unknown {
-                    list::items(words, self.names).into_iter().for_each(|item| self.enter(at, item));
+                    list::items(words, self.names)
+                        .into_iter()
+                        .for_each(|item| self.enter(at, item));
                 }
                 aside_from = doing.to;
                 self.done.push(Done { line: at, doing });
@@ -553,7 +603,11 @@ impl Reader<'_> {
         );
         differs.extend(made.differs);
         let mut drink = made.drink;
-        for entry in self.entries.iter().filter(|e| e.item.ingredient.is_none() || e.left_out) {
+        // What is for the glass stands in the note of what is put up in bottles.
+        let poured = drink.steps.iter().any(|s| matches!(s.action, Action::Serve { .. }));
+        let stays_out =
+            |e: &&Entry| e.item.ingredient.is_none() || e.left_out || (e.item.garnish && !poured);
+        for entry in self.entries.iter().filter(stays_out) {
             self.aside.push(join(&entry.item.words));
         }
         self.aside.extend(made.left);
@@ -659,7 +713,18 @@ fn is_capital(text: &str) -> bool {
 
 /// How many words stand before a bracket or a stroke.
 fn front(found: &[Word]) -> usize {
-    found.iter().position(|w| w.is(&["(", "|", "~", "–", "—"])).unwrap_or(found.len())
+    let apart = |at: usize| at > 0 && found[at - 1].to < found[at].from;
+    (0..found.len())
+        .find(|at| {
+            let makes = found[*at].is(&[","])
+                && number(&found[at + 1..]).is_some()
+                && says(
+                    &found[at + 1..],
+                    &["serving", "glass", "glasses", "people", "portion", "drink"],
+                );
+            found[*at].is(&["(", "|", "~"]) || (found[*at].is(&["–", "—"]) && apart(*at)) || makes
+        })
+        .unwrap_or(found.len())
 }
 
 /// Whether it is said how to thin a syrup for drinking: "dilute 1:4 with soda", "mix one part with five of water".
@@ -667,11 +732,16 @@ fn thinned(found: &[Word]) -> bool {
     let ratio = (0..found.len()).any(|at| {
         number(&found[at..]).is_some_and(|(_, used)| {
             let rest = &found[at + used..];
-            (rest.first().is_some_and(|w| w.is(&[":", "to"])) && rest.get(1..).is_some_and(|r| number(r).is_some()))
+            (rest.first().is_some_and(|w| w.is(&[":", "to"]))
+                && rest.get(1..).is_some_and(|r| number(r).is_some()))
                 || rest.first().is_some_and(|w| w.is(&["part"]))
+                || rest.iter().take(3).any(|w| w.is(&["per"]))
         })
     });
-    let begins = found.iter().take(2).any(|w| w.is(&["dilute", "thin", "lengthen", "serve", "drink", "mix"]));
+    let begins = found
+        .iter()
+        .take(2)
+        .any(|w| w.is(&["dilute", "thin", "lengthen", "serve", "drink", "mix", "use"]));
     ratio && begins
 }
 
@@ -756,12 +826,24 @@ fn heading(text: &str, found: &[Word]) -> Option<Kind> {
     }
     let joined = plain.join(" ");
     let section = match joined.as_str() {
-        "ingredients" | "ingredient" | "you need" | "you will need" | "what you need"
-        | "you'll need" | "you’ll need" | "what goes in" | "shopping list" | "stuff"
-        | "ingredient amount" | "ingredient quantity" | "ingredients amount" | "ingredients quantity"
-        | "amount ingredient" | "quantity ingredient" | "item amount" | "what how much" => {
-            Some(Section::List)
-        }
+        "ingredients"
+        | "ingredient"
+        | "you need"
+        | "you will need"
+        | "what you need"
+        | "you'll need"
+        | "you’ll need"
+        | "what goes in"
+        | "shopping list"
+        | "stuff"
+        | "ingredient amount"
+        | "ingredient quantity"
+        | "ingredients amount"
+        | "ingredients quantity"
+        | "amount ingredient"
+        | "quantity ingredient"
+        | "item amount"
+        | "what how much" => Some(Section::List),
         "method" | "directions" | "instructions" | "preparation" | "how to make it" | "steps"
         | "how" | "procedure" | "to make" | "what to do" | "how to" | "making it" => {
             Some(Section::Method)

@@ -116,7 +116,8 @@ pub(super) fn words(line: &str) -> Vec<Word> {
                 letters.next();
             }
         }
-        let behind_figure = found.last().filter(|w| w.to == from || line[w.to..from].trim().is_empty());
+        let behind_figure =
+            found.last().filter(|w| w.to == from || line[w.to..from].trim().is_empty());
         let figure = behind_figure.and_then(|w| digits(&w.text));
         // A large T is a tablespoon, a small one a teaspoon; a large C behind a figure is a cup, or a degree
         // where nobody would pour so many cups; a quotation mark behind one is an inch.

@@ -2,6 +2,9 @@
 
 use super::*;
 
+/// How far the water stands above what it covers, mm: a finger's breadth, as cooks say.
+const FINGER: f64 = 15.0;
+
 impl Cook<'_> {
     pub(super) fn lies_in(&self, vessel: &str, which: impl Fn(&Ingredient) -> bool) -> bool {
         self.drink.steps.iter().any(|s| match &s.action {
@@ -76,6 +79,10 @@ impl Cook<'_> {
 
     pub(super) fn carry_out(&mut self, doing: &Doing, line: Option<&Amount>) {
         match doing.verb {
+            // "Grate the zest into the pan" puts it there.
+            Verb::Prepare if doing.vessel.is_some() && !self.about(doing).is_empty() => {
+                self.put_in(doing, line);
+            }
             Verb::Prepare => {
                 let named: Vec<usize> =
                     self.about(doing).into_iter().map(|(entry, _)| entry).collect();
@@ -220,8 +227,10 @@ impl Cook<'_> {
         for one in &doing.uses {
             let id = &one.found.id;
             let solid = self.cupboard.ingredient(id).is_some_and(|it| it.form == Form::Pieces);
-            let out = |s: &Step| matches!(&s.action, Action::Lift { ingredient, .. } if ingredient == id);
-            if !solid || !self.lies_in(&from, |it| it.id == *id) || self.drink.steps.iter().any(out) {
+            let out =
+                |s: &Step| matches!(&s.action, Action::Lift { ingredient, .. } if ingredient == id);
+            if !solid || !self.lies_in(&from, |it| it.id == *id) || self.drink.steps.iter().any(out)
+            {
                 continue;
             }
             // On a plate of its own: what is lifted out isn't part of the drink any more.
@@ -269,6 +278,28 @@ impl Cook<'_> {
         // "Add the syrup": what stands aside comes to what is in hand.
         if doing.mixture && things.is_empty() && kind.is_none() {
             self.gather(&vessel);
+        }
+        // "Cover with water" is as much as that takes.
+        let covered = things.iter().find(|(e, _)| {
+            doing.covers
+                && self.kind(*e) == Some(Kind::Water)
+                && !self.item(*e).said
+                && !self.item(*e).fills
+        });
+        if let Some((water, _)) = covered.copied()
+            && self.lies_in(&vessel, |it| it.form == Form::Pieces)
+            && let Some(ingredient) = self.item(water).ingredient.clone()
+        {
+            self.left[water] = 0.0;
+            let warmth = if doing.boiling { Warmth::Boiling } else { self.item(water).warmth };
+            self.hot |= warmth == Warmth::Boiling;
+            self.push(Action::Cover {
+                vessel: vessel.clone(),
+                ingredient,
+                warmth,
+                above_mm: FINGER,
+            });
+            return;
         }
         // What is poured over goes on top of what the sentence names besides.
         let mut ordered = things.clone();

@@ -45,6 +45,13 @@ impl Cook<'_> {
             }
         }
         self.gather(&target.clone());
+        // What was lifted out lies on its plate: the drink is what was left, and goes on to the jug.
+        if matches!(self.drink.steps.last().map(|s| &s.action), Some(Action::Lift { .. })) {
+            let jug =
+                self.vessel(if target == "jug" { VesselKind::Pitcher } else { VesselKind::Jug });
+            self.pour(&target.clone(), &jug);
+            target = jug;
+        }
         self.at = Some(target.clone());
         let crystals =
             self.lies_in(&target, |it| it.form == Form::Crystals && it.kind == Kind::Sweetener);

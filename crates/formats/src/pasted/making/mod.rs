@@ -35,6 +35,16 @@ pub(super) struct Entry {
     /// What it is for: "syrup".
     pub(super) group: Option<String>,
     pub(super) left_out: bool,
+    /// Whether no list has it, but a sentence of the method.
+    pub(super) told: bool,
+}
+
+impl Entry {
+    /// Whether a sentence means it. What is told twice is two things, each by its own words.
+    fn is_named_by(&self, one: &method::Use) -> bool {
+        self.item.ingredient.as_deref() == Some(one.found.id.as_str())
+            && (!self.told || !one.tells || self.item.words == one.words)
+    }
 }
 
 /// A doing, and the line that it was read from.
@@ -126,19 +136,7 @@ pub(super) fn make(
         guesses: BTreeMap::new(),
         hot: false,
         chilled: false,
-        claims: entries
-            .iter()
-            .map(|e| {
-                let names = |d: &Done| {
-                    d.doing
-                        .uses
-                        .iter()
-                        .any(|u| e.item.ingredient.as_deref() == Some(u.found.id.as_str()))
-                };
-                done.iter()
-                    .rposition(|d| names(d) && !matches!(d.doing.verb, Verb::Prepare | Verb::Serve))
-            })
-            .collect(),
+        claims: entries.iter().map(|e| claim(e, done)).collect(),
         now: 0,
         prepared: Vec::new(),
         bottled: done.iter().any(|d| d.doing.verb == Verb::Bottle),
@@ -171,6 +169,21 @@ pub(super) fn make(
     let guesses =
         known.into_iter().filter(|g| drink.steps.iter().any(|s| s.id == g.step)).collect();
     Made { drink, differs, guesses, left, read }
+}
+
+/// The last doing that names a thing; what was made of it ("the melon juice") counts only where nothing else does.
+fn claim(entry: &Entry, done: &[Done]) -> Option<usize> {
+    let last = |made_of_it: bool| {
+        done.iter().rposition(|d| {
+            let names =
+                d.doing.uses.iter().any(|u| entry.is_named_by(u) && (made_of_it || !u.of_it()));
+            names && !matches!(d.doing.verb, Verb::Prepare | Verb::Serve)
+        })
+    };
+    let prepared = done.iter().any(|d| {
+        d.doing.verb == Verb::Prepare && d.doing.uses.iter().any(|u| entry.is_named_by(u))
+    });
+    last(false).or_else(|| last(true).filter(|_| !prepared))
 }
 
 /// What is done, in a word and its time.
@@ -406,14 +419,21 @@ impl Cook<'_> {
         if share <= 1e-6 {
             return;
         }
-        let item = self.item(entry).clone();
-        let Some(it) = self.ingredient(entry).cloned() else { return };
-        let Some(amount) = item.amount.clone() else { return };
+        let Some(amount) = self.item(entry).amount.clone() else { return };
+        if self.ingredient(entry).is_none() {
+            return;
+        }
         self.left[entry] -= share;
         if self.left[entry] < 0.02 {
             self.left[entry] = 0.0;
         }
         let amount = if share > 0.999 { amount } else { amount.scaled(share) };
+        self.put_amount(entry, amount, vessel);
+    }
+
+    fn put_amount(&mut self, entry: usize, amount: Amount, vessel: &str) {
+        let Some(it) = self.ingredient(entry).cloned() else { return };
+        let item = self.item(entry).clone();
         let pieces = amount.terms().iter().any(|t| t.measure.dimension() == Dimension::Count);
         if pieces && self.cupboard.can_be_squeezed(&it) {
             self.push(Action::Squeeze {
@@ -438,6 +458,26 @@ impl Cook<'_> {
         self.now_holds(vessel);
     }
 
+    /// "To every litre 600 g of sugar": as often as there is a litre.
+    fn put_by_what_is_there(&mut self, entry: usize, times: f64, vessel: &str) {
+        let Some(amount) = self.item(entry).amount.clone() else { return };
+        // Pieces by halves, all else as a scale shows it.
+        let many = amount.terms().iter().any(|t| t.measure.dimension() == Dimension::Count);
+        let scaled = match amount.terms() {
+            [one] if many => {
+                Amount::of((one.value * times * 2.0).round().max(1.0) / 2.0, one.measure.clone())
+            }
+            [one] => Amount::of(kitchen_round(one.value * times), one.measure.clone()),
+            _ => amount.scaled(times),
+        };
+        let from = self.drink.steps.len();
+        self.put_amount(entry, scaled, vessel);
+        self.left[entry] = 0.0;
+        if self.drink.steps.len() > from {
+            self.guess(from, "By how much there is in the vessel, as it was run.");
+        }
+    }
+
     /// The entries that a doing is about, and how much of each.
     fn about(&self, doing: &Doing) -> Vec<(usize, f64)> {
         let mut all: Vec<(usize, f64)> = Vec::new();
@@ -450,8 +490,15 @@ impl Cook<'_> {
                 let group = self.entries[*e].group.as_deref();
                 group.is_some_and(|g| one.words.iter().any(|w| g.contains(w.text.as_str())))
             };
-            let found =
-                indices.clone().filter(open).find(near).or_else(|| indices.clone().find(open));
+            // Of two litres of water that are told one after the other the one is meant that is told here.
+            let here =
+                |e: &usize| self.entries[*e].told && one.tells && self.item(*e).words == one.words;
+            let mut open_ones = indices.clone().filter(open);
+            let found = open_ones
+                .clone()
+                .find(here)
+                .or_else(|| open_ones.clone().find(near))
+                .or_else(|| open_ones.next());
             let Some(entry) = found else { continue };
             let share = match &one.share {
                 Share::All => self.left[entry],
@@ -521,7 +568,8 @@ impl Cook<'_> {
     /// Puts in what a doing names. What fills up waits for its line, but some of it may be needed before.
     fn put_all(&mut self, doing: &Doing, vessel: &str, line: Option<&Amount>) {
         // "Grate the ginger. Stir with the sugar": what was prepared is what is begun with.
-        let begins = matches!(doing.verb, Verb::Stir | Verb::Put | Verb::Pour) && self.holding.is_empty();
+        let begins =
+            matches!(doing.verb, Verb::Stir | Verb::Put | Verb::Pour) && self.holding.is_empty();
         if begins
             || matches!(
                 doing.verb,
@@ -530,8 +578,15 @@ impl Cook<'_> {
         {
             self.put_prepared(vessel);
         }
+        let times = doing
+            .per
+            .as_ref()
+            .and_then(Amount::as_millilitres)
+            .map(|per| self.level_of(vessel) / per);
         for (entry, share) in self.about(doing) {
-            if !self.item(entry).fills {
+            if let Some(times) = times.filter(|t| self.entries[entry].told && *t > 0.1) {
+                self.put_by_what_is_there(entry, times, vessel);
+            } else if !self.item(entry).fills {
                 let from = self.drink.steps.len();
                 let guessed = doing.uses.iter().any(|u| u.share == Share::Some);
                 // Boiling water that is poured over is boiling, whatever the list says.

@@ -15,6 +15,21 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
             doing.uses.iter().filter(|u| u.found.id.starts_with('~')).cloned().collect();
         doing.uses.retain(|u| !u.found.id.starts_with('~'));
         for sort in sorts {
+            let rind = sort.found.id == "~zest"
+                && sort.words.first().is_some_and(|w| w.from != doing.verb_at)
+                && !entries
+                    .iter()
+                    .any(|e| is_of_entry(e, names, |it| method::is_of_sort(it, "~zest")));
+            if rind {
+                // "Pour it over the peel": that of the fruit that there is.
+                let fruit: Vec<_> =
+                    entries.iter().filter_map(|e| rind_of(e, &sort.words, names)).collect();
+                if let [only] = fruit.as_slice() {
+                    let mut one = sort.clone();
+                    one.found.id.clone_from(only);
+                    doing.uses.push(one);
+                }
+            }
             for entry in entries.iter() {
                 let Some(it) =
                     entry.item.ingredient.as_deref().and_then(|id| names.cupboard.ingredient(id))
@@ -31,6 +46,16 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
         }
         for one in &mut doing.uses {
             let id = one.found.id.clone();
+            if let Some(entry) = besides_the_juice(entries, one, names) {
+                let nth = entries.iter().filter(|e| e.line == *line).count();
+                entries.push(Entry {
+                    key: format!("{line}.{nth}"),
+                    line: *line,
+                    told: true,
+                    ..entry
+                });
+                continue;
+            }
             // Where the method alone says what goes in, another litre of water is another one.
             let more = matches!(one.share, Share::Amount(_))
                 && !one.words.windows(2).any(|w| w[0].is(&["of"]) && w[1].is(&["the"]));
@@ -108,6 +133,8 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 item.why.clear();
             }
             one.share = Share::All;
+            one.tells = true;
+            item.words.clone_from(&one.words);
             one.found.id.clone_from(&id);
             let nth = entries.iter().filter(|e| e.line == *line).count();
             entries.push(Entry {
@@ -116,6 +143,7 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 item,
                 group: None,
                 left_out: false,
+                told: true,
             });
         }
     }
@@ -131,19 +159,80 @@ pub(in crate::pasted) fn only_served(entries: &mut [Entry], done: &[Done]) {
                 .any(|u| entry.item.ingredient.as_deref() == Some(u.found.id.as_str()))
         };
         let mut verbs = done.iter().filter(names).map(|d| d.doing.verb).peekable();
-        let measured = entry.item.amount.as_ref().is_some_and(|a| a.as_millilitres().is_some());
+        // What is counted out is drunk, a leaf or a wheel is not.
+        let measured = entry.item.amount.as_ref().is_some_and(|a| {
+            a.as_millilitres().is_some()
+                || (entry.item.said
+                    && a.terms().iter().all(|t| t.measure.dimension() != Dimension::Count))
+        });
         if verbs.peek().is_some() && verbs.all(|v| v == Verb::Serve) && !measured {
             entry.item.garnish = true;
         }
     }
 }
 
-/// "Cut up the melon", where the list has a watermelon: by what a cook calls it for short.
+fn is_of_entry(entry: &Entry, names: &Names<'_>, which: impl Fn(&Ingredient) -> bool) -> bool {
+    let id = entry.item.ingredient.as_deref();
+    id.and_then(|id| names.cupboard.ingredient(id)).is_some_and(which)
+}
+
+/// The zest or peel of a citrus fruit that the list has by the piece, for its juice.
+fn rind_of(entry: &Entry, said: &[Word], names: &Names<'_>) -> Option<String> {
+    let by_piece = entry
+        .item
+        .amount
+        .as_ref()?
+        .terms()
+        .iter()
+        .any(|t| t.measure.dimension() == Dimension::Count);
+    let id = entry.item.ingredient.as_deref()?;
+    let fruit = id.strip_suffix("_juice").filter(|_| by_piece)?;
+    let peel = said.iter().any(|w| w.is(&["peel", "rind", "skin", "strip"]));
+    let ends = if peel { ["_peel", "_zest"] } else { ["_zest", "_peel"] };
+    ends.iter()
+        .map(|end| format!("{fruit}{end}"))
+        .find(|id| names.cupboard.ingredient(id).is_some())
+}
+
+/// "The zest of the lemons", where the list has two lemons: their juice is one thing, and this another.
+fn besides_the_juice(entries: &[Entry], one: &method::Use, names: &Names<'_>) -> Option<Entry> {
+    let it = names.cupboard.ingredient(&one.found.id)?;
+    let same_fruit =
+        |other: &Ingredient| names.cupboard.produce_of(it).any(|p| p.gives.contains(&other.id));
+    let rind = |it: &Ingredient| matches!(it.kind, Kind::Zest | Kind::Peel);
+    if !rind(it)
+        || entries.iter().any(|e| is_of_entry(e, names, |other| rind(other) && same_fruit(other)))
+    {
+        return None;
+    }
+    let whole = entries.iter().find(|e| {
+        is_of_entry(e, names, |other| same_fruit(other)) && rind_of(e, &[], names).is_some()
+    })?;
+    // Half of them, or one of two, is as many.
+    let amount = match &one.share {
+        Share::Amount(amount) => Some(amount.clone()),
+        Share::Part(part) => whole.item.amount.as_ref().map(|a| a.scaled(*part)),
+        _ => whole.item.amount.clone(),
+    };
+    let item = Item {
+        ingredient: Some(it.id.clone()),
+        words: one.words.clone(),
+        amount: amount.filter(|a| names.cupboard.weigh(it, a).is_ok()),
+        other: None,
+        why: Vec::new(),
+        fills: false,
+        garnish: false,
+        instead: Vec::new(),
+        ..whole.item.clone()
+    };
+    item.amount.is_some().then(|| Entry { item, ..whole.clone() })
+}
+
+/// "Cut up the melon", where the list has a watermelon; "the sorrel", where it was dried: by what a cook calls it for short.
 fn called_shortly(entries: &[Entry], one: &method::Use, cupboard: &Cupboard) -> Option<usize> {
     let kind = cupboard.ingredient(&one.found.id)?.kind;
     let ends = |e: &Entry, w: &Word| {
-        let mut listed = e.item.words.iter().filter(|o| o.stem.len() > w.stem.len());
-        w.stem.len() >= 4 && listed.any(|o| o.stem.ends_with(&w.stem))
+        w.stem.len() >= 4 && e.item.words.iter().any(|o| o.stem.ends_with(&w.stem))
     };
     entries.iter().position(|e| {
         let it = e.item.ingredient.as_deref().and_then(|id| cupboard.ingredient(id));
