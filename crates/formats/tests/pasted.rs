@@ -1,7 +1,9 @@
 //! Recipes as people write them: a corpus with what should be read from each line, and texts of any sort.
 
 use keen_core::cupboard::Cupboard;
+use keen_core::drink::Action;
 use keen_core::report::DrinkReport;
+use keen_core::trace::Trace;
 use keen_formats::pasted::{Choice, MOST_CHARACTERS, Pasted, Sure, read_recipe};
 use proptest::prelude::*;
 
@@ -400,4 +402,92 @@ proptest! {
         prop_assert_eq!(read.drink.check(Cupboard::builtin()), []);
         nothing_is_lost(&text, &read);
     }
+}
+
+/// What is done in which vessel, in short: "lemon_zest into pot", "boil", "lift mint".
+fn made(text: &str) -> Vec<String> {
+    let read = read_recipe(text, &[], Cupboard::builtin());
+    let short = |action: &Action| match action {
+        Action::Add { into, ingredient, .. } | Action::Squeeze { into, ingredient, .. } => {
+            format!("{ingredient} into {into}")
+        }
+        Action::Lift { ingredient, .. } => format!("lift {ingredient}"),
+        Action::Cover { ingredient, .. } => format!("cover with {ingredient}"),
+        Action::Strain { into, .. } => format!("strain into {into}"),
+        Action::Pour { from, into, .. } => format!("{from} to {into}"),
+        other => {
+            let whole = serde_json::to_value(other).unwrap();
+            whole
+                .as_object()
+                .map_or_else(|| whole.to_string(), |o| o.keys().next().unwrap().clone())
+        }
+    };
+    read.drink.steps.iter().map(|s| short(&s.action)).collect()
+}
+
+#[test]
+fn what_is_done_is_done_in_the_right_order_and_vessel() {
+    for (text, wanted) in [
+        (
+            "2 lemons\n1.5 l water\n90 g sugar\nPut the water and the zest of the lemons in a pan. Simmer for 20 minutes. Strain into a jug, stir in the sugar. When cold add the lemon juice.",
+            "water into pot; lemon_zest into pot; boil; strain into jug; white_sugar into jug; stir; lemon_juice into jug; serve",
+        ),
+        (
+            "1 l water\n300 g sugar\n1 bunch mint\n40 ml lemon juice\nBring the water to the boil with the sugar. Off the heat add the mint, leave for 15 minutes. Lift out the mint. Add the lemon juice.",
+            "water into pot; white_sugar into pot; boil; mint into pot; infuse; lift mint; lemon_juice into pot; serve",
+        ),
+        (
+            "500 g rhubarb\nPut the rhubarb in a pan, cover with water and simmer for 15 minutes. Strain through a cloth.",
+            "rhubarb into pot; cover with water; boil; strain into jug; serve",
+        ),
+        (
+            "500 ml orange juice\n60 ml lemon juice\n50 g sugar\n400 ml soda water\nMix everything but the soda water in a jug until the sugar dissolves, chill, then top up with the soda water.",
+            "orange_juice into jug; lemon_juice into jug; white_sugar into jug; dissolve; cool; club_soda into jug; serve",
+        ),
+        (
+            "Shrub. Grate 100 g ginger. Stir with 150 g sugar and let stand overnight. Add 200 ml cider vinegar and strain through muslin.",
+            "ginger_root into jug; white_sugar into jug; stir; macerate; cider_vinegar into jug; strain into pitcher; pitcher to bottle",
+        ),
+    ] {
+        assert_eq!(made(text).join("; "), wanted, "{text}");
+    }
+}
+
+#[test]
+fn what_goes_by_the_litre_goes_by_what_is_there() {
+    let text = "Currant syrup\n1 kg blackcurrants\n500 ml water\nSimmer the currants in the water for 20 minutes. Strain through a cloth. To every litre of juice add 700 g sugar. Boil 5 minutes.";
+    let read = read_recipe(text, &[], Cupboard::builtin());
+    let at = read.drink.steps.iter().position(
+        |s| matches!(&s.action, Action::Add { ingredient, .. } if ingredient == "white_sugar"),
+    );
+    let at = at.expect("sugar goes in");
+    let Action::Add { amount, .. } = &read.drink.steps[at].action else { unreachable!() };
+    let trace = Trace::run(&read.drink, Cupboard::builtin());
+    let jug = read.drink.vessel("jug").unwrap();
+    let litres = trace.after(at - 1, jug).unwrap().level().0 / 1000.0;
+    let grams = Cupboard::builtin()
+        .weigh(Cupboard::builtin().ingredient("white_sugar").unwrap(), amount)
+        .unwrap()
+        .grams
+        .0;
+    assert!(litres > 0.5 && (grams / litres / 700.0 - 1.0).abs() < 0.02, "{grams} g to {litres} l");
+    assert!(read.guesses.iter().any(|g| g.step == read.drink.steps[at].id), "it is marked");
+}
+
+#[test]
+fn what_is_measured_out_and_not_known_is_asked_wherever_it_stands() {
+    let text = "Cola syrup: zest of 2 oranges and 1 lime; 1 g wattleseed; 300 ml water. Simmer 10 min. Strain and add 250 g sugar and 5 ml caramel colour.";
+    let read = read_recipe(text, &[], Cupboard::builtin());
+    nothing_is_lost(text, &read);
+    let asked: Vec<&str> =
+        read.things.iter().filter(|t| t.sure == Sure::Asked).map(|t| t.words.as_str()).collect();
+    assert_eq!(asked, ["1 g wattleseed", "5 ml caramel colour"]);
+    assert!(asked.iter().all(|words| read.drink.note.contains(words)), "{}", read.drink.note);
+    assert_eq!(read.drink.name, "Cola syrup");
+    let ids: Vec<&str> = read.things.iter().filter_map(|t| t.ingredient.as_deref()).collect();
+    assert_eq!(ids, ["orange_zest", "lime_zest", "water", "white_sugar"]);
+    // What a kitchen has is nothing that goes in.
+    let towel = "1 l water\n20 g mint\nSteep the mint in hot water under a tea towel for 10 minutes, then strain.";
+    let read = read_recipe(towel, &[], Cupboard::builtin());
+    assert_eq!(read.things.len(), 2, "{:?}", read.things);
 }

@@ -251,6 +251,8 @@ fn all_said(words: &[Word]) -> (Option<Said>, Option<Said>) {
 }
 
 fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
+    let end = words.iter().rposition(|w| !w.is(&[";", ",", "."])).map_or(0, |last| last + 1);
+    let words = &words[..end];
     let (first, second) = all_said(words);
     let measured_out =
         first.as_ref().and_then(plain_amount).is_some_and(|a| a.as_millilitres().is_some());

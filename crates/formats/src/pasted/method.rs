@@ -872,7 +872,8 @@ fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
             .rposition(|w| w.is(&[",", "and", ";", "to", "into", "in", "with", "over"]))
             .map_or(0, |n| n + 1);
         let before = &before[since..];
-        let verb = before.iter().rposition(|w| verb_of(&w.text).is_some()).map_or(0, |n| n + 1);
+        let front = first - before.len();
+        let verb = (front..first).rposition(|n| verb_at(words, n).is_some()).map_or(0, |n| n + 1);
         let before = &before[verb..];
         // What it is said to be done to or lie in is no new amount: "until the sugar dissolves".
         let waited = words[..first].iter().rposition(|w| w.is(&["until", "till"]));
