@@ -415,11 +415,10 @@ fn made(text: &str) -> Vec<String> {
         Action::Cover { ingredient, .. } => format!("cover with {ingredient}"),
         Action::Strain { into, .. } => format!("strain into {into}"),
         Action::Pour { from, into, .. } => format!("{from} to {into}"),
+        // By what it is called where it is written.
         other => {
-            let whole = serde_json::to_value(other).unwrap();
-            whole
-                .as_object()
-                .map_or_else(|| whole.to_string(), |o| o.keys().next().unwrap().clone())
+            let whole = serde_json::to_string(other).expect("a step can be written");
+            whole.trim_start_matches("{\"").split('"').next().unwrap_or_default().to_owned()
         }
     };
     read.drink.steps.iter().map(|s| short(&s.action)).collect()

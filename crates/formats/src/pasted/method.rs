@@ -531,7 +531,12 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         loose,
         uses,
         everything: everything(words),
-        except: except.map_or_else(Vec::new, |at| names.find_all(&words[at..])),
+        except: except.map_or_else(Vec::new, |at| {
+            let rest = &words[at..];
+            let end =
+                rest.iter().position(|w| w.is(&["in", "into", "until", "till", ",", "together"]));
+            names.find_all(&rest[..end.unwrap_or(rest.len())])
+        }),
         // "Chop it, in the blender with the water": what is in hand goes along.
         mixture: words.iter().any(|w| w.from == verb_at && w.is(&["in"]) && verb == Verb::Put)
             || !makes_syrup(words, verb_at)
