@@ -524,7 +524,10 @@ fn fills(words: &[Word]) -> bool {
         ["topping", "up"],
     ];
     pairs.iter().any(|pair| says_together(words, pair))
-        || (says(words, &["up", "enough"]) && says_together(words, &["to", "the", "line"]))
+        || (says(words, &["up", "enough"])
+            && ["line", "top", "brim", "rim", "mark"]
+                .iter()
+                .any(|to| says_together(words, &["to", "the", to])))
 }
 
 fn warmth(words: &[Word], it: &Ingredient) -> Warmth {

@@ -87,6 +87,10 @@ pub(super) struct Doing {
     pub(super) except: Vec<Found>,
     /// What was made so far: "it", "the syrup", "the mixture".
     pub(super) mixture: bool,
+    /// "It", "them": what was spoken of just before.
+    pub(super) it: bool,
+    /// "The syrup ingredients": what of the list is meant by everything.
+    pub(super) group: Option<String>,
     pub(super) vessel: Option<VesselKind>,
     pub(super) cloth: bool,
     pub(super) pressed: bool,
@@ -122,7 +126,7 @@ fn together(words: &[Word], phrase: &[&str]) -> bool {
 fn verb_of(word: &str) -> Option<Verb> {
     use Verb as V;
     Some(match word {
-        "rub" | "massage" | "muddle" | "knead" | "bash" => V::Rub,
+        "rub" | "massage" | "muddle" | "knead" | "bash" | "pound" => V::Rub,
         "macerate" => V::Macerate,
         "hang" => V::Steep,
         "boil" => V::Boil(Vigour::Boil),
@@ -138,8 +142,8 @@ fn verb_of(word: &str) -> Option<Verb> {
         "chill" | "refrigerate" => V::Chill,
         "freeze" => V::Freeze,
         "stir" | "mix" | "whisk" | "dissolve" | "shake" | "swirl" => V::Stir,
-        "squeeze" | "juice" => V::Squeeze,
-        "pour" | "tip" | "cover" | "decant" | "return" => V::Pour,
+        "squeeze" | "juice" | "squash" => V::Squeeze,
+        "pour" | "tip" | "scrape" | "cover" | "decant" | "return" => V::Pour,
         "add" | "put" | "place" | "combine" | "throw" | "drop" | "sweeten" | "measure" | "take"
         | "toss" | "empty" | "season" | "spoon" | "fold" | "layer" | "arrange" | "float"
         | "scatter" | "scoop" | "crush" | "mash" | "bruise" | "smash" | "tear" | "need"
@@ -232,6 +236,11 @@ fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
             "puree" | "purée" | "sieve" | "filter" => (at_beginning(words, at)
                 || before.is_some_and(|b| b.ends_with("ly")))
             .then_some(verb),
+            "squash" => at_beginning(words, at).then_some(verb),
+            // "Throw away the seeds", "rub it through a sieve"
+            "throw" | "tip" | "pour" if matches!(after, "away" | "out" | "off") => Some(Verb::Lift),
+            "rub" if says(&words[at..], &["sieve", "strainer", "colander"]) => Some(Verb::Strain),
+            "pound" => at_beginning(words, at).then_some(verb),
             "drop" | "season" | "stand" | "water" | "brew" | "soak" => {
                 (before != Some("per")).then_some(verb)
             }
@@ -503,6 +512,10 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
     {
         verb = Verb::Bottle;
     }
+    // "Put in the fridge"
+    if verb == Verb::Put && fridge && uses(words, names, verb).is_empty() {
+        verb = Verb::Chill;
+    }
     if verb == Verb::Pour && says(words, &["bottle", "bottles", "jar", "jars"]) {
         verb = Verb::Bottle;
     }
@@ -518,6 +531,8 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
     if verb == Verb::Prepare && minutes.is_some_and(|m| m >= 3.0) && says(words, &["cover"]) {
         verb = Verb::Steep;
     }
+    // "Shake, and keep in the fridge up to 5 days": nobody stirs for so long.
+    let minutes = minutes.filter(|m| verb != Verb::Stir || *m <= 60.0);
     let amount = amounts(words, timed.clone());
     let except = except(words);
     let uses = uses(&words[..except.unwrap_or(words.len())], names, verb);
@@ -547,7 +562,15 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
                 }),
         vessel: vessel(words),
         cloth: says(words, &["cloth", "muslin", "cheesecloth", "bag", "coffee"]),
-        pressed: says(words, &["press", "pressing", "squeezing", "push", "wring", "hard"])
+        it: says(words, &["it", "them"]),
+        group: words
+            .windows(2)
+            .find(|pair| {
+                pair[1].is(&["ingredient"])
+                    && !pair[0].is(&["the", "all", "remaining", "dry", "other"])
+            })
+            .map(|pair| pair[0].text.clone()),
+        pressed: says(words, &["press", "pressing", "squeezing", "push", "wring", "hard", "rub"])
             && !says(words, &["without", "don't", "don’t", "not"]),
         refrigerator: fridge,
         covered: says(words, &["cover", "covered", "lid", "lidded"]),
@@ -946,7 +969,18 @@ fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
     }
     // A lemon is named: what of it is meant, the list knows. "Squeeze the lemons" is their juice, and "lemon
     // slices" are no zest.
+    // "Zest 2 of the lemons" uses their zest.
+    let zest = words.iter().take(3).find(|w| verb == Verb::Prepare && w.is(&["zest"]));
+    // "Make a simple syrup with the sugar" isn't one that is bought.
+    let makes = words.iter().position(|w| w.is(&["make"]));
+    all.retain(|one| {
+        let syrup = one.found.id.contains("syrup") && one.share == Share::All;
+        !(syrup && makes.is_some_and(|at| one.found.at.iter().all(|n| *n > at && *n <= at + 5)))
+    });
     for one in &mut all {
+        if let Some(zest) = zest.filter(|_| names.citrus(&one.words).is_some()) {
+            one.words.insert(0, zest.clone());
+        }
         let parts = names.citrus(&one.words).unwrap_or_default();
         let part = match (verb, parts.as_slice()) {
             (Verb::Squeeze, parts) => parts.iter().find(|p| p.id.ends_with("_juice")),
@@ -966,7 +1000,9 @@ fn amount_before(before: &[Word]) -> Option<Amount> {
     (0..before.len()).find_map(|at| {
         let (amount, used) = list::plain(&before[at..])?;
         let rest = &before[at + used..];
-        (rest.len() <= 3 && !says(rest, &[","])).then_some(amount)
+        // "4 cups of ice-cold water": signs and small words don't count.
+        let between = rest.iter().filter(|w| !w.is_sign() && !w.is(&["of"])).count();
+        (between <= 3 && !says(rest, &[","])).then_some(amount)
     })
 }
 

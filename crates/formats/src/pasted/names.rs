@@ -331,6 +331,17 @@ impl<'a> Names<'a> {
             if id == "aromatic_bitters" && words[at].text == "bitter" {
                 continue;
             }
+            // "4 chamomile tea bags" are of chamomile.
+            let herb = at.checked_sub(1).and_then(|b| self.by_word.get(&words[b].stem));
+            let of_herb = herb.into_iter().flatten().any(|i| {
+                self.names[*i].0.len() == 1
+                    && self.cupboard.ingredient(&self.names[*i].1).is_some_and(|it| {
+                        matches!(it.kind, Kind::Herb | Kind::Flower | Kind::Root | Kind::Spice)
+                    })
+            });
+            if of_herb && stems.len() == 2 && stems[0] == "tea" && stems[1] == "bag" {
+                continue;
+            }
             // "Gin-free" has none in it; "ice-cold" is no ice.
             let next = |n: usize| {
                 places

@@ -35,6 +35,8 @@ enum Section {
     Open,
     List,
     Method,
+    /// What is poured in each glass.
+    Glass,
     Aside,
 }
 
@@ -294,6 +296,10 @@ impl Reader<'_> {
             || (found.len() > 14 && doings.len() > 1);
         let counted = number(found).is_some();
         match self.section {
+            Section::Glass => {
+                let told = !doings.is_empty() && !counted && (orders || sentence);
+                return if told { Kind::Method } else { Kind::Aside };
+            }
             Section::Method => {
                 if counted && known && doings.is_empty() && found.len() < 14 {
                     return Kind::List;
@@ -738,10 +744,13 @@ fn thinned(found: &[Word]) -> bool {
                 || rest.iter().take(3).any(|w| w.is(&["per"]))
         })
     });
-    let begins = found
-        .iter()
-        .take(2)
-        .any(|w| w.is(&["dilute", "thin", "lengthen", "serve", "drink", "mix", "use"]));
+    // "1 part juice to 3 parts water."
+    let parted = number(found).is_some_and(|(_, n)| found.get(n).is_some_and(|w| w.is(&["part"])));
+    let begins = parted
+        || found
+            .iter()
+            .take(2)
+            .any(|w| w.is(&["dilute", "thin", "lengthen", "serve", "drink", "mix", "use"]));
     ratio && begins
 }
 
@@ -867,6 +876,11 @@ fn heading(text: &str, found: &[Word]) -> Option<Kind> {
         about.iter().any(|w| ["people", "glasses", "servings", "person", "guests"].contains(w));
     if about.is_empty() || numbered || people {
         return None;
+    }
+    // "For each glass": how it is poured stands in the note; the drink is what goes into the jug.
+    let each = about.iter().any(|w| matches!(*w, "each" | "per" | "every"));
+    if each && about.iter().any(|w| matches!(*w, "glass" | "drink" | "serving")) {
+        return Some(Kind::Heading(Section::Glass, None));
     }
     Some(Kind::Heading(Section::List, Some(about.join(" "))))
 }

@@ -287,6 +287,11 @@ pub(super) fn number(words: &[Word]) -> Option<(Many, usize)> {
         low *= each;
         at += 1 + used;
     }
+    // "2 more cups"
+    let more = words.get(at).is_some_and(|w| w.is(&["more"]));
+    if more && words.get(at + 1).is_some_and(|w| measure_word(&w.text).is_some()) {
+        at += 1;
+    }
     let mut high = None;
     let sign = words.get(at).is_some_and(|w| w.is(&["-", "–", "—", "to", "or"]))
         || (words.get(at).is_some_and(|w| w.is(&["and"]))

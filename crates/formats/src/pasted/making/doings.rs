@@ -7,9 +7,14 @@ const FINGER: f64 = 15.0;
 
 impl Cook<'_> {
     pub(super) fn lies_in(&self, vessel: &str, which: impl Fn(&Ingredient) -> bool) -> bool {
+        let lifted = |id: &str| {
+            self.drink.steps.iter().any(|s| {
+                matches!(&s.action, Action::Lift { from, ingredient, .. } if from == vessel && ingredient == id)
+            })
+        };
         self.drink.steps.iter().any(|s| match &s.action {
             Action::Add { into, ingredient, .. } | Action::Squeeze { into, ingredient, .. }
-                if into == vessel =>
+                if into == vessel && !lifted(ingredient) =>
             {
                 self.cupboard.ingredient(ingredient).is_some_and(&which)
             }
@@ -197,15 +202,26 @@ impl Cook<'_> {
             }
             Verb::Chill => {
                 self.put_named(doing, line);
-                if let Some(vessel) = self.at.clone().filter(|v| self.holds(v)) {
+                let draws = doing.minutes.is_some_and(|m| m >= 60.0)
+                    && self
+                        .at
+                        .as_deref()
+                        .is_some_and(|at| self.lies_in(at, |it| it.form == Form::Pieces));
+                if draws {
+                    // Fruit under sugar, or peel in a syrup: it draws for as long as it stands there.
+                    self.steep(
+                        &Doing { refrigerator: true, uses: Vec::new(), ..doing.clone() },
+                        line,
+                    );
+                } else if let Some(vessel) = self.at.clone().filter(|v| self.holds(v)) {
                     self.push(Action::Cool {
                         vessel,
                         to_c: 7.0,
                         place: CoolingPlace::Refrigerator,
                         covered: doing.covered,
                     });
-                    (self.hot, self.chilled) = (false, true);
                 }
+                (self.hot, self.chilled) = (false, true);
             }
             // Ice isn't on the map; that it is to be frozen stands in the note.
             Verb::Freeze => self.put_named(doing, line),

@@ -530,12 +530,16 @@ impl Cook<'_> {
                     | Verb::Pour
             )
         {
+            let grouped = (0..self.entries.len()).any(|e| self.in_group(e, doing));
             for entry in 0..self.entries.len() {
                 let out = |f: &Found| self.item(entry).ingredient.as_ref() == Some(&f.id);
                 let later = matches!(self.kind(entry), Some(Kind::Ice | Kind::Soda))
                     || self.item(entry).garnish
                     || self.item(entry).fills
-                    || doing.except.iter().any(out);
+                    || doing.except.iter().any(out)
+                    // What a later sentence names waits for it.
+                    || self.claims[entry].is_some_and(|last| last > self.now)
+                    || (grouped && !self.in_group(entry, doing));
                 if self.left[entry] > 0.0 && !later && !all.iter().any(|(known, _)| *known == entry)
                 {
                     all.push((entry, self.left[entry]));
@@ -543,6 +547,12 @@ impl Cook<'_> {
             }
         }
         all
+    }
+
+    /// Whether a thing stands under the heading that a doing names: "the syrup ingredients".
+    fn in_group(&self, entry: usize, doing: &Doing) -> bool {
+        let group = self.entries[entry].group.as_deref();
+        group.zip(doing.group.as_deref()).is_some_and(|(group, named)| group.contains(named))
     }
 
     fn weight(&self, entry: usize, amount: &Amount) -> Option<f64> {
@@ -554,9 +564,10 @@ impl Cook<'_> {
     }
 
     /// What was cut goes in with what is worked on next, unless a later sentence names it.
-    fn put_prepared(&mut self, vessel: &str) {
+    fn put_prepared(&mut self, vessel: &str, it: bool) {
         for entry in std::mem::take(&mut self.prepared) {
-            if self.claims[entry].is_none_or(|last| last <= self.now)
+            // "Peel the tamarind, cook it": it is what was peeled, whatever a later sentence says of its pulp.
+            if (it || self.claims[entry].is_none_or(|last| last <= self.now))
                 && !self.item(entry).garnish
                 && !self.item(entry).fills
             {
@@ -576,7 +587,7 @@ impl Cook<'_> {
                 Verb::Blend | Verb::Boil(_) | Verb::Heat | Verb::Steep | Verb::Rub | Verb::Macerate
             )
         {
-            self.put_prepared(vessel);
+            self.put_prepared(vessel, doing.it);
         }
         let times = doing
             .per

@@ -1,7 +1,7 @@
 //! Which thing of the list a word of the method means; and what the method alone says goes in.
 
 use super::*;
-use crate::pasted::words::Word;
+use crate::pasted::words::{Word, number};
 
 /// Finds for everything that the method names what of the list it is; what isn't in the list goes in by the
 /// method alone.
@@ -212,6 +212,10 @@ fn besides_the_juice(entries: &[Entry], one: &method::Use, names: &Names<'_>) ->
     let amount = match &one.share {
         Share::Amount(amount) => Some(amount.clone()),
         Share::Part(part) => whole.item.amount.as_ref().map(|a| a.scaled(*part)),
+        _ if counted(&one.words).is_some() => {
+            let term = whole.item.amount.as_ref()?.terms().first()?;
+            Some(Amount::of(counted(&one.words)?.min(term.value), term.measure.clone()))
+        }
         _ => whole.item.amount.clone(),
     };
     let item = Item {
@@ -226,6 +230,14 @@ fn besides_the_juice(entries: &[Entry], one: &method::Use, names: &Names<'_>) ->
         ..whole.item.clone()
     };
     item.amount.is_some().then(|| Entry { item, ..whole.clone() })
+}
+
+/// "Zest 2 of the lemons": how many of them.
+fn counted(said: &[Word]) -> Option<f64> {
+    (0..said.len()).find_map(|at| {
+        let digits = said[at].text.starts_with(|c: char| c.is_ascii_digit());
+        number(&said[at..]).filter(|_| digits).map(|(many, _)| many.low)
+    })
 }
 
 /// "Cut up the melon", where the list has a watermelon; "the sorrel", where it was dried: by what a cook calls it for short.
