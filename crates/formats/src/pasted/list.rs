@@ -103,14 +103,18 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
                     |words: &[Word]| all_said(words).0.is_some_and(|s| s.counted.is_some());
                 // "6 tsp tea in 1.5 l water" are two things, "lemons in 4 wedges" are one.
                 let lies_in = words[at].is(&["in", "with"]);
-                if lies_in && !counts(&words[from..at]) {
+                let measured = plain(rest).is_some();
+                if lies_in && !counts(&words[from..at]) && !measured {
                     continue;
                 }
                 let behind = words[at].text != "and"
                     && counts(&words[from..at])
                     && counts(&rest[..until])
                     && names.find(&rest[..until]).is_some();
-                if (begins || part_of || behind) && names.find(&words[from..at]).is_some() {
+                // "6 bags of something in a litre of water": what isn't known is asked about, by itself.
+                let in_water = lies_in && measured && number(&words[from..at]).is_some();
+                let named = names.find(&words[from..at]).is_some();
+                if (begins || part_of || behind) && named || begins && in_water {
                     found.push(&words[from..at]);
                     from = next;
                 }
@@ -176,8 +180,19 @@ fn said_at(words: &[Word], at: usize) -> Option<Said> {
         Some((counted, full, used)) => (Some(counted), full, used),
         None => (None, Fullness::Level, 0),
     };
-    to += more;
     let mut many = many;
+    // A dessertspoon is two teaspoons.
+    let dessert =
+        words[to..(to + more).min(words.len())].iter().any(|w| w.text.starts_with("dessert"));
+    let counted = match counted {
+        Some(Counted::In(_)) if dessert => {
+            (many.low, many.high) = (many.low * 2.0, many.high.map(|h| h * 2.0));
+            Some(Counted::In(Measure::Teaspoon))
+        }
+        other => other,
+    };
+    let full = if dessert { Fullness::Level } else { full };
+    to += more;
     // "a cup and a half of sugar"
     let half = words
         .get(to..to + 3)
@@ -310,9 +325,14 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         "marmalade",
         "shrub",
     ];
+    // "¾ cup (180 ml) ginger syrup (recipe below)": brackets say how much of it, not what it is.
     let made = |words: &[Word]| {
-        let end = words.iter().position(|w| w.is(&[",", "(", ";"])).unwrap_or(words.len());
-        says(&words[..end], &MADE_OF)
+        let mut depth = 0;
+        let plain = words.iter().take_while(|w| !w.is(&[",", ";"])).filter(|w| {
+            depth += i32::from(w.is(&["(", "["])) - i32::from(w.is(&[")", "]"]));
+            depth == 0
+        });
+        plain.collect::<Vec<_>>().iter().any(|w| w.is(&MADE_OF))
     };
     let is_syrup = |f: &Found| {
         names

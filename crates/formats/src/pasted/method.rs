@@ -89,6 +89,8 @@ pub(super) struct Doing {
     pub(super) mixture: bool,
     /// "It", "them": what was spoken of just before.
     pub(super) it: bool,
+    /// "Strain on to the sugar": it lies there already.
+    pub(super) onto: bool,
     /// "The syrup ingredients": what of the list is meant by everything.
     pub(super) group: Option<String>,
     pub(super) vessel: Option<VesselKind>,
@@ -271,7 +273,9 @@ fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
         }
         // "juice in, top up": what stands before it goes in.
         "in" if at > 0
-            && words.get(at + 1).is_none_or(|w| w.is(&[",", ".", "and", "then", ";", ")"]))
+            && words.get(at + 1).is_none_or(|w| {
+                w.is(&[",", ".", "and", "then", ";", ")", "while", "when", "once"])
+            })
             && !words[at - 1].is_sign()
             && verb_of(&words[at - 1].text).is_none_or(|v| v == Verb::Squeeze) =>
         {
@@ -369,7 +373,7 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
         if until
             && at > 0
             && word.is(&["stir", "add", "strain", "pour", "serve", "squeeze", "mix"])
-            && words[..at].iter().any(|w| w.is(&["when", "once", "after"]))
+            && words[..at].iter().any(|w| w.is(&["when", "once", "after", "while"]))
             && !words[at - 1].is(&["to", "it", "you", "the", "and"])
         {
             until = false;
@@ -415,7 +419,10 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
     if starts.iter().all(|(at, _)| done_verb(&words[*at].text).is_some()) {
         let upto = starts.first().map_or(words.len(), |(at, _)| *at);
         let (minutes, _, timed) = first_time(&words[..upto]);
-        let cold = says(&words[..upto], &["fridge", "refrigerator", "overnight", "counter"]);
+        let cold = says(
+            &words[..upto],
+            &["fridge", "refrigerator", "overnight", "counter", "lid", "covered", "boiling", "hot"],
+        );
         let keeps = says(words, &["keep", "store", "lasts", "good", "best", "ready", "shelf"]);
         // Nobody lets a drink draw for more than three days: for weeks it keeps.
         if minutes.is_some_and(|m| (5.0..=4320.0).contains(&m))
@@ -563,6 +570,9 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         vessel: vessel(words),
         cloth: says(words, &["cloth", "muslin", "cheesecloth", "bag", "coffee"]),
         it: says(words, &["it", "them"]),
+        onto: says(words, &["onto"])
+            || together(words, &["on", "to"])
+            || together(words, &["over", "the"]),
         group: words
             .windows(2)
             .find(|pair| {
@@ -806,7 +816,17 @@ fn unknown(
     let mut all = Vec::new();
     let mut at = 0;
     while at < words.len() {
-        let Some((_, used)) = list::plain(&words[at..]).filter(|_| !timed.contains(&at)) else {
+        let measured = list::plain(&words[at..]).map(|(_, used)| used);
+        // "6 rooibos bags", "2 pandan leaves"
+        let article = words[at].is(&["a", "an"]);
+        let counted = number(&words[at..]).map(|(_, used)| used).filter(|used| {
+            if article {
+                return false;
+            }
+            let name = words[at + used..].iter().take(3).take_while(|w| !w.is_sign()).skip(1);
+            name.into_iter().any(|w| w.is(&["bag", "leaf", "sprig", "stick", "stalk", "pod"]))
+        });
+        let Some(used) = measured.or(counted).filter(|_| !timed.contains(&at)) else {
             at += 1;
             continue;
         };

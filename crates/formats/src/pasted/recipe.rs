@@ -110,6 +110,18 @@ impl Reader<'_> {
         let (text, marked) = bare(line);
         let mut found = words(text);
         found.truncate(MOST_WORDS);
+        // "1 Peel and slice the cucumber": the steps of a method are numbered without a dot, too.
+        let digits = text.bytes().take_while(u8::is_ascii_digit).count();
+        let step = text.get(digits..).and_then(|rest| rest.strip_prefix(' ')).filter(|rest| {
+            self.section == Section::Method
+                && (1..3).contains(&digits)
+                && rest.starts_with(char::is_uppercase)
+        });
+        let text = step.unwrap_or(text);
+        if step.is_some() {
+            found = words(text);
+            found.truncate(MOST_WORDS);
+        }
         let offset = line.len() - text.len();
         // "For 10 litres of lemonade: 45 lemons, …"
         let colon = found.iter().position(|w| w.is(&[":"])).filter(|at| (2..=8).contains(at));

@@ -22,12 +22,18 @@ impl Cook<'_> {
         })
     }
 
+    /// Whether something that a doing names lies in a vessel: "scoop out the pulp; blend the pulp with …".
+    fn lies_there(&self, doing: &Doing, vessel: &str) -> bool {
+        let solid = |it: &Ingredient, id: &str| it.id == id && it.form == Form::Pieces;
+        doing.uses.iter().any(|u| self.lies_in(vessel, |it| solid(it, &u.found.id)))
+    }
+
     /// Takes what is heated to the pot: what is named, or what is in hand.
     fn take_to_the_pot(&mut self, doing: &Doing, line: Option<&Amount>) -> String {
         let new_things = !self.about(doing).is_empty();
         let apart = new_things
             && !doing.mixture
-            && self.at.as_deref().is_some_and(|at| at != "pot")
+            && self.at.as_deref().is_some_and(|at| at != "pot" && !self.lies_there(doing, at))
             && !self.holds("pot");
         let pot = if apart {
             // What stands in the bowl stays there; something else is put on the ring.
@@ -170,7 +176,9 @@ impl Cook<'_> {
                 let apart = !self.about(doing).is_empty()
                     && !doing.mixture
                     && !doing.everything
-                    && self.at.as_deref().is_some_and(|at| at != "blender" && self.holds(at));
+                    && self.at.as_deref().is_some_and(|at| {
+                        at != "blender" && self.holds(at) && !self.lies_there(doing, at)
+                    });
                 let blender = if apart {
                     self.vessel(VesselKind::Blender)
                 } else {
@@ -330,7 +338,7 @@ impl Cook<'_> {
             self.put_all(&first, &vessel, line);
         }
         self.put_all(doing, &vessel, line);
-        if doing.mixture && !things.is_empty() && doing.verb == Verb::Put {
+        if (doing.mixture && !things.is_empty() || doing.everything) && doing.verb == Verb::Put {
             self.gather(&vessel);
         }
         if let Some(minutes) = doing.minutes.filter(|m| *m >= 3.0)
@@ -411,6 +419,11 @@ impl Cook<'_> {
             _ if from == "jug" => self.vessel(VesselKind::Pitcher),
             _ => self.vessel(VesselKind::Jug),
         };
+        if doing.onto {
+            for (entry, share) in self.about(doing) {
+                self.put(entry, share, &to);
+            }
+        }
         let press = if doing.pressed { Press::Pressed } else { Press::Drained };
         self.push(Action::Strain { from: from.clone(), through, into: to.clone(), press });
         self.holding.retain(|v| *v != from);
@@ -434,7 +447,7 @@ impl Cook<'_> {
         if nothing && self.holding.is_empty() {
             self.begin_with(&vessel, line);
         }
-        if doing.mixture && !things.is_empty() {
+        if doing.mixture && !things.is_empty() || doing.everything {
             self.gather(&vessel);
         }
         if !self.holds(&vessel) {

@@ -210,6 +210,7 @@ fn shorts(doing: &Doing) -> Option<String> {
         Verb::Lift | Verb::Prepare => return None,
     };
     Some(match doing.minutes {
+        Some(minutes) if minutes < 1.0 => format!("{word} {:.0} s", minutes * 60.0),
         Some(minutes) => format!("{word} {minutes:.0} min"),
         None => word.to_owned(),
     })
@@ -516,6 +517,21 @@ impl Cook<'_> {
             let share = if self.left[entry] - share < 0.05 { self.left[entry] } else { share };
             if !all.iter().any(|(known, _)| *known == entry) {
                 all.push((entry, share));
+            }
+        }
+        // "Steep the tea", where the list has a part "for the tea".
+        if matches!(doing.verb, Verb::Steep | Verb::Boil(_) | Verb::Heat | Verb::Blend) {
+            let named = |e: usize| {
+                let group = self.entries[e].group.as_deref();
+                let words = doing.uses.iter().flat_map(|u| &u.words);
+                group.is_some_and(|group| words.into_iter().any(|w| w.text == group))
+            };
+            for entry in 0..self.entries.len() {
+                let open =
+                    self.left[entry] > 0.0 && !self.item(entry).garnish && !self.item(entry).fills;
+                if open && named(entry) && !all.iter().any(|(known, _)| *known == entry) {
+                    all.push((entry, self.left[entry]));
+                }
             }
         }
         if doing.everything
