@@ -1,10 +1,11 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { answer, api } from "../api/client";
 import { TitledDialog } from "../app/TitledDialog";
 import { colour, displayFont } from "../app/theme";
+import { FileButton } from "../ui/FileButton";
 import { Trouble } from "../ui/Trouble";
 
 const size = (bytes: number) =>
@@ -36,8 +37,6 @@ export default function House({ onClose }: { onClose: () => void }) {
   });
   const [done, setDone] = useState<string | undefined>();
   const [sure, setSure] = useState<string | File | undefined>();
-  const house = useRef<HTMLInputElement>(null);
-  const table = useRef<HTMLInputElement>(null);
   const now = useMutation({
     mutationFn: () => answer(api.POST("/api/house/backups")),
     onSuccess: (all) => {
@@ -89,20 +88,14 @@ export default function House({ onClose }: { onClose: () => void }) {
           <Button variant="contained" component="a" href="/api/house" download>
             Save the house
           </Button>
-          <Button variant="outlined" onClick={() => house.current?.click()}>
-            Put one back
-          </Button>
-          <input
-            ref={house}
-            type="file"
+          <FileButton
+            what="A saved house"
             accept=".zip,application/zip"
-            aria-label="A saved house"
-            hidden
-            onChange={(event) => {
-              setSure(event.target.files?.[0]);
-              event.target.value = "";
-            }}
-          />
+            onFile={setSure}
+            variant="outlined"
+          >
+            Put one back
+          </FileButton>
         </Box>
       </Box>
       {sure !== undefined && (
@@ -175,21 +168,14 @@ export default function House({ onClose }: { onClose: () => void }) {
               {name}
             </Button>
           ))}
-          <Button variant="outlined" onClick={() => table.current?.click()}>
-            Read one
-          </Button>
-          <input
-            ref={table}
-            type="file"
+          <FileButton
+            what="A table"
             accept=".csv,text/csv"
-            aria-label="A table"
-            hidden
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) read.mutate(file);
-              event.target.value = "";
-            }}
-          />
+            onFile={(file) => read.mutate(file)}
+            variant="outlined"
+          >
+            Read one
+          </FileButton>
         </Box>
       </Box>
       <Box>

@@ -1,16 +1,15 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
 import { answer, api, type BatchView } from "../api/client";
 import { colour } from "../app/theme";
+import { FileButton } from "../ui/FileButton";
 import { Trouble } from "../ui/Trouble";
 import { pictureOf, shrunk } from "./pictures";
 
 /** The picture of a batch: taken on the phone or found in a folder, made small before it is sent. */
 export function Picture({ view }: { view: BatchView }) {
   const client = useQueryClient();
-  const field = useRef<HTMLInputElement>(null);
   const path = { params: { path: { id: view.id } } };
   const onSuccess = () =>
     Promise.all(["batch", "history"].map((of) => client.invalidateQueries({ queryKey: [of] })));
@@ -50,32 +49,22 @@ export function Picture({ view }: { view: BatchView }) {
         />
       )}
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: source ? 1 : 0 }}>
-        <Button
+        <FileButton
+          what="A picture's file"
+          accept="image/*"
+          onFile={(file) => put.mutate(file)}
           variant={source ? "text" : "outlined"}
           disabled={put.isPending}
-          onClick={() => field.current?.click()}
           sx={{ minHeight: 44 }}
         >
           {put.isPending ? "Keeping it …" : source ? "Another picture" : "Add a picture"}
-        </Button>
+        </FileButton>
         {source && (
           <Button disabled={away.isPending} onClick={() => away.mutate()} sx={{ minHeight: 44 }}>
             Take the picture away
           </Button>
         )}
       </Box>
-      <input
-        ref={field}
-        type="file"
-        accept="image/*"
-        aria-label="A picture's file"
-        hidden
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) put.mutate(file);
-          event.target.value = "";
-        }}
-      />
       <Trouble error={put.error ?? away.error ?? undefined} />
     </Box>
   );

@@ -2,13 +2,14 @@ import { useMutation } from "@tanstack/react-query";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, asking, type PasteChoice, type PastedView } from "../api/client";
 import { useQuestion } from "../api/ask";
 import { useShelfActions } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { MapPlate } from "../drink/balance/MapPlate";
+import { FileButton } from "../ui/FileButton";
 import { effort, volume } from "../ui/format";
 import { Note } from "../ui/Note";
 import { Trouble } from "../ui/Trouble";
@@ -49,7 +50,6 @@ export default function Paste() {
   const read = settled.trim() === "" ? undefined : data;
   const { create } = useShelfActions();
   const go = useNavigate();
-  const file = useRef<HTMLInputElement>(null);
   const [wrong, setWrong] = useState<string | undefined>();
   const choose = (choice: PasteChoice) =>
     keep({
@@ -72,8 +72,7 @@ export default function Paste() {
     },
     onError: (fault) => setWrong(fault.message),
   });
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const take = async (chosen: File) => {
     if (chosen.size > 400_000) {
       setWrong(`“${chosen.name}” is too large for a recipe; 400 kB are the most.`);
       return;
@@ -127,18 +126,13 @@ export default function Paste() {
                 {editing ? "Read it" : "Change the text"}
               </Button>
             )}
-            <Button onClick={() => file.current?.click()}>From a file</Button>
-            <input
-              ref={file}
-              type="file"
+            <FileButton
+              what="A recipe's file"
               accept=".txt,.md,.html,.htm,.json,.jsonld,text/plain,text/html"
-              aria-label="A recipe's file"
-              hidden
-              onChange={(event) => {
-                void take(event.target.files?.[0]);
-                event.target.value = "";
-              }}
-            />
+              onFile={(file) => void take(file)}
+            >
+              From a file
+            </FileButton>
           </Box>
           {!read && (
             <Box sx={{ color: colour("muted"), fontSize: 15, mt: 1 }}>

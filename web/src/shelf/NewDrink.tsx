@@ -1,11 +1,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Drink, Start } from "../api/client";
 import { useShelfActions, useStartingPoints } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
+import { FileButton } from "../ui/FileButton";
 import { effort, keepsFor } from "../ui/format";
 import { Standing } from "./Standing";
 
@@ -14,7 +15,6 @@ export default function NewDrink({ onClose }: { onClose: () => void }) {
   const { data: starts = [] } = useStartingPoints();
   const { create } = useShelfActions();
   const [wrong, setWrong] = useState<string | undefined>();
-  const file = useRef<HTMLInputElement>(null);
   const go = useNavigate();
   const groups = [...new Set(starts.map((start) => start.group))];
   const begin = (drink: Drink) =>
@@ -22,8 +22,7 @@ export default function NewDrink({ onClose }: { onClose: () => void }) {
       onSuccess: (made) => void go(`/drinks/${made.id}`),
       onError: (error) => setWrong(error.message),
     });
-  const read = async (file: File | undefined) => {
-    if (!file) return;
+  const read = async (file: File) => {
     try {
       begin(JSON.parse(await file.text()) as Drink);
     } catch {
@@ -84,17 +83,14 @@ export default function NewDrink({ onClose }: { onClose: () => void }) {
         ))}
       </Box>
       <Box sx={{ px: 3, py: 2, display: "flex", alignItems: "center", gap: 1, flexWrap: "wrap" }}>
-        <Button variant="outlined" onClick={() => file.current?.click()}>
-          From a file
-        </Button>
-        <input
-          ref={file}
-          type="file"
+        <FileButton
+          what="A drink's file"
           accept="application/json,.json"
-          aria-label="A drink's file"
-          onChange={(event) => void read(event.target.files?.[0])}
-          hidden
-        />
+          onFile={(file) => void read(file)}
+          variant="outlined"
+        >
+          From a file
+        </FileButton>
         <Box sx={{ flex: 1 }} />
         <Button onClick={onClose}>Not now</Button>
         {wrong && (
