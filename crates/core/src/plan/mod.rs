@@ -375,14 +375,11 @@ fn told(laid: &Laid, schedule: &Schedule, order: &Order) -> Vec<Trouble> {
             }
             Broken::Cold(l) => {
                 let link = &problem.links[l];
-                let message = format!(
-                    "{}: there is no room in the refrigerator for its {:.1} l when it is wanted; \
-                     {:.1} l are all there is.",
-                    name(link.from),
-                    link.litres,
-                    problem.cold,
-                );
-                (link.from, message)
+                (link.from, no_room_in_the_cold(name(link.from), link.litres, problem.cold))
+            }
+            Broken::NoCold(task) => {
+                let litres = problem.jobs[task].chills;
+                (task, no_room_in_the_cold(name(task), litres, problem.cold))
             }
             Broken::Early(task) => {
                 let job = &problem.jobs[task];
@@ -427,6 +424,13 @@ fn told(laid: &Laid, schedule: &Schedule, order: &Order) -> Vec<Trouble> {
         }
     }
     troubles
+}
+
+fn no_room_in_the_cold(name: &str, litres: f64, cold: f64) -> String {
+    format!(
+        "{name}: there is no room in the refrigerator for its {litres:.1} l when it is wanted; \
+         {cold:.1} l are all there is."
+    )
 }
 
 /// A span as one speaks of it.

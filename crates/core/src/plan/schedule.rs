@@ -89,6 +89,8 @@ pub(super) enum Broken {
     Held(usize),
     /// The refrigerator is too full for what a link leaves standing.
     Cold(usize),
+    /// It is too full for a job that nothing comes after.
+    NoCold(usize),
 }
 
 #[derive(Debug, Clone, Default)]
@@ -587,8 +589,11 @@ impl Placing<'_> {
             self.schedule.broken.push(Broken::Early(index));
         }
         if job.chills > 0.0 && self.links.out[index].is_empty() {
-            let board = &mut self.schedule.board;
-            board.cold.take(ends - job.wait, ends, job.chills);
+            let (from, cold) = (ends - job.wait, &mut self.schedule.board.cold);
+            if cold.most(from, ends) + job.chills > problem.cold + 1e-9 {
+                self.schedule.broken.push(Broken::NoCold(index));
+            }
+            cold.take(from, ends, job.chills);
         }
         for l in &self.links.out[index] {
             let link = &problem.links[*l];

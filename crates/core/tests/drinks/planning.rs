@@ -384,6 +384,22 @@ fn handwork_longer_than_any_day_is_told() {
     assert!(told.message.contains("16 hours"), "{}", told.message);
 }
 
+/// What is put in the refrigerator to draw takes its room there, whether or not anything comes after it.
+#[test]
+fn what_stands_in_the_cold_to_the_end_needs_room_there() {
+    let steps =
+        vec![add("jug", "lime_whole", "350 g"), stand("jug", 600.0, RestingPlace::Refrigerator)];
+    let order = |refrigerator_l| Order {
+        drinks: vec![wanted("a", drink(steps.clone()), 0)],
+        means: Means { cooks: 1, rings: 1, refrigerator_l },
+        ..Order::default()
+    };
+    let full = plan(&order(0.0), Cupboard::builtin()).unwrap();
+    let told: Vec<&Trouble> = full.troubles.iter().filter(|t| t.stops).collect();
+    assert!(told.len() == 1 && told[0].message.contains("no room in the refrigerator"), "{told:?}");
+    fits(&plan(&order(20.0), Cupboard::builtin()).unwrap());
+}
+
 #[test]
 fn an_empty_order_says_so() {
     let fault = plan(&Order::default(), Cupboard::builtin()).unwrap_err();
