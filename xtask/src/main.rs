@@ -93,7 +93,7 @@ fn test() -> Result<()> {
     say("checking that generated files are fresh");
     are_generated_files_fresh()?;
     say("running the tests");
-    run("cargo", &["test", "--workspace"])
+    run("cargo", &["test", "--workspace", "--no-fail-fast"])
 }
 
 /// What is generated from the code, by the command that prints it.
