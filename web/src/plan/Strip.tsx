@@ -29,6 +29,8 @@ const sizes = {
 
 /** Serving is moved in such steps, minutes. */
 const STEP = 5;
+/** The height of a label, px. */
+const WORDS = 16;
 /** A letter of a label takes about so many px. */
 const LETTER = 6.7;
 
@@ -88,9 +90,13 @@ export const Strip = memo(function Strip(props: StripProps) {
   const inLane = (drink: number, go: number) => {
     const goes = plan.goes[drink] ?? 1;
     const start = drinksAt + drink * s.drink;
-    if (goes === 1 || go > goes) return { place: start, thick: s.block };
+    if (goes === 1 || go > goes) return { place: start, thick: s.block, words: start - 1 };
+    // In half a row what stands there runs where words would be: those stand over or under it.
     const half = s.block / 2 - 1;
-    return { place: start + ((go - 1) % 2) * (half + 2), thick: half };
+    const lower = (go - 1) % 2 === 1;
+    return lower
+      ? { place: start + half + 2, thick: half, words: start + s.block }
+      : { place: start, thick: half, words: start - WORDS };
   };
 
   const isOpen = (at: number) =>
@@ -219,7 +225,7 @@ export const Strip = memo(function Strip(props: StripProps) {
                 name={shown[block.drink]?.name ?? ""}
                 colour={shown[block.drink]?.colour ?? NO_COLOUR}
                 style={box(block.from, block.to, lane.place, lane.thick, 9)}
-                place={lane.place}
+                wordsAt={lane.words}
                 thick={lane.thick}
                 chosen={chosen !== undefined && block.tasks.includes(chosen)}
                 onChoose={onChoose}
@@ -363,7 +369,8 @@ interface WorkProps {
   name: string;
   colour: string;
   style: React.CSSProperties;
-  place: number;
+  /** Where its words stand beside it, across the time. */
+  wordsAt: number;
   thick: number;
   chosen: boolean;
   onChoose: (task: string | undefined) => void;
@@ -371,7 +378,7 @@ interface WorkProps {
 
 /** Handwork in a row. Its label stands in it, or beside it where there is room, or nowhere. */
 function Work(props: WorkProps) {
-  const { block, plan, clock, scale, upright, name, colour, style, place, thick } = props;
+  const { block, plan, clock, scale, upright, name, colour, style, wordsAt, thick } = props;
   const first = block.tasks[0]!;
   const held = plan.tasks.some((task) => task.held && block.tasks.includes(task.id));
   const words = block.label.length * LETTER;
@@ -397,7 +404,7 @@ function Work(props: WorkProps) {
       {!inside && !upright && room > words + 12 && (
         <div
           className={look.beside}
-          style={{ left: scale.at(block.from) + long + 6, top: place - 1 }}
+          style={{ left: scale.at(block.from) + long + 6, top: wordsAt }}
         >
           {block.label}
         </div>
