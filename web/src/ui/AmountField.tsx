@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { memo, useRef, useState } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 import { inWords } from "./amountWords";
 import type { Way } from "../api/client";
 import { colour, displayFont } from "../app/theme";
@@ -49,6 +49,13 @@ export const AmountField = memo(function AmountField(props: AmountFieldProps) {
   const [scrubbed, setScrubbed] = useState<string | undefined>();
   const drag = useRef<Drag>(undefined);
   const button = useRef<HTMLDivElement>(null);
+  /** Whether the keyboard goes on from here once the field has closed; a click elsewhere stays there. */
+  const goesOn = useRef(false);
+  useEffect(() => {
+    if (typed !== undefined || !goesOn.current) return;
+    goesOn.current = false;
+    button.current?.focus();
+  }, [typed]);
 
   /** Follows the pointer. Value, step and unit are those that it began with. */
   const follow = (event: React.PointerEvent) => {
@@ -87,10 +94,8 @@ export const AmountField = memo(function AmountField(props: AmountFieldProps) {
     }
     const problem = await onType(text.trim());
     setWrong(problem);
-    if (problem === undefined) {
-      setTyped(undefined);
-      button.current?.focus();
-    }
+    if (problem === undefined) setTyped(undefined);
+    else goesOn.current = false;
   };
 
   if (typed !== undefined) {
@@ -112,6 +117,7 @@ export const AmountField = memo(function AmountField(props: AmountFieldProps) {
           onBlur={() => void commit(typed)}
           onKeyDown={(event: React.KeyboardEvent) => {
             event.stopPropagation();
+            goesOn.current = event.key === "Enter" || event.key === "Escape";
             if (event.key === "Enter") void commit(typed);
             if (event.key === "Escape") {
               setTyped(undefined);
