@@ -8,7 +8,8 @@ import { useBatch } from "./useBatch";
 
 // The client takes the browser's fetch when it is made, which is before any test runs.
 const server = vi.hoisted(() => {
-  const stub = { answer: (_: Request): Promise<Response> => Promise.reject(new Error("closed")) };
+  const closed: (request: Request) => Promise<Response> = () => Promise.reject(new Error("closed"));
+  const stub = { answer: closed };
   globalThis.fetch = (request) => stub.answer(request as Request);
   return stub;
 });
