@@ -5,8 +5,10 @@
 //!
 //! 1. [`words`]: a line becomes words, each with its place in the line; numbers, measures and times are found
 //!    among them.
-//! 2. [`list`] and [`method`]: a line that says how much of what becomes [`Thing`]s; a sentence that says what is
-//!    done becomes doings. Names are found by [`names`], in the cupboard's own words and those of other kitchens.
+//! 2. [`lines`] tells a heading from a title and a step; [`list`] makes [`Thing`]s of a line that says how much of
+//!    what (found by [`said`], fitted to what it measures by [`item`]); [`method`] makes doings of a sentence that
+//!    says what is done ([`verbs`]), and to what ([`uses`]). Names are found by [`names`], in the cupboard's own
+//!    words and those of other kitchens.
 //! 3. [`making`]: the doings are carried out in vessels, as a cook would who was given the text. What the text
 //!    doesn't say is decided there, and marked as guessed.
 //!
@@ -26,12 +28,17 @@
 //! assert!(read.things.iter().all(|thing| thing.sure == Sure::Understood));
 //! ```
 
+mod item;
+mod lines;
 mod list;
 mod making;
 mod method;
 mod names;
 mod outcome;
 mod recipe;
+mod said;
+mod uses;
+mod verbs;
 mod words;
 
 pub use outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, StepGuess, Sure, Thing};

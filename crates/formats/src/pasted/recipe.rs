@@ -3,12 +3,14 @@
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Action, limits};
 
-use super::list::{self, Item};
+use super::item::Item;
+use super::lines::{Kind, Section, bare, front, heading, is_capital, sentences, thinned};
 use super::making::{self, Done, Entry, Makes};
 use super::method;
 use super::names::Names;
 use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
-use super::words::{Word, number, words};
+use super::words::{Word, number, says, words};
+use super::{list, said, uses};
 
 /// The longest text that is read.
 pub const MOST_CHARACTERS: usize = 20_000;
@@ -18,27 +20,6 @@ const MOST_LINES: usize = 400;
 const MOST_WORDS: usize = 400;
 /// Things that go into one drink.
 const MOST_THINGS: usize = 60;
-
-/// What a line is.
-enum Kind {
-    Blank,
-    Title,
-    Heading(Section, Option<String>),
-    Makes,
-    List,
-    Method,
-    Aside,
-}
-
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum Section {
-    Open,
-    List,
-    Method,
-    /// What is poured in each glass.
-    Glass,
-    Aside,
-}
 
 /// Reads a recipe. Any text can be read; what can't stands in the drink's note.
 #[must_use]
@@ -74,37 +55,6 @@ struct Reader<'a> {
     aside: Vec<String>,
 }
 
-/// Takes what stands before a line of a list: a dot, a dash, a number with a bracket.
-fn bare(line: &str) -> (&str, bool) {
-    let trimmed = line.trim_start();
-    let dots = ['-', '*', '•', '–', '—', '·', '◦', '▪', '■', '□', '☐', '✓', '>', '#', '|'];
-    let without = trimmed.trim_start_matches(dots).trim_start();
-    let without =
-        without.strip_prefix("[ ]").or(without.strip_prefix("[x]")).unwrap_or(without).trim_start();
-    let lower = without.get(..4).map(str::to_lowercase);
-    if lower.as_deref() == Some("step") {
-        let rest = without[4..].trim_start();
-        let end = rest.find(|c: char| !c.is_ascii_digit()).unwrap_or(rest.len());
-        if end > 0 {
-            return (rest[end..].trim_start_matches([':', '.', ')', '-', ' ']), true);
-        }
-    }
-    let digits = without.find(|c: char| !c.is_ascii_digit()).unwrap_or(without.len());
-    if (1..3).contains(&digits) && without[digits..].starts_with([')', '.']) {
-        let rest = &without[digits + 1..];
-        // "1.5 l" is no numbering.
-        if !rest.starts_with(|c: char| c.is_ascii_digit()) {
-            return (rest.trim_start(), true);
-        }
-    }
-    // A heading of Markdown is no line of a list.
-    (without, without.len() < trimmed.len() && !trimmed.starts_with('#'))
-}
-
-fn says(words: &[Word], any: &[&str]) -> bool {
-    words.iter().any(|w| w.is(any))
-}
-
 impl Reader<'_> {
     fn line(&mut self, line: &str) {
         let (text, marked) = bare(line);
@@ -127,7 +77,7 @@ impl Reader<'_> {
         let colon = found.iter().position(|w| w.is(&[":"])).filter(|at| (2..=8).contains(at));
         let sized = |front: &[Word]| {
             front[0].is(&["for"])
-                && list::plain(&front[1..]).is_some_and(|(a, _)| a.as_millilitres().is_some())
+                && said::plain(&front[1..]).is_some_and(|(a, _)| a.as_millilitres().is_some())
         };
         let colon = colon.filter(|at| found.len() > at + 4);
         if let Some(at) = colon.filter(|at| self.is_makes(&found[..*at]) || sized(&found[..*at])) {
@@ -391,7 +341,7 @@ impl Reader<'_> {
             return Kind::List;
         }
         // "Zitronensaft 80 ml": what it is has to be asked, but it is counted out.
-        let measured = (0..found.len()).any(|at| list::plain(&found[at..]).is_some());
+        let measured = (0..found.len()).any(|at| said::plain(&found[at..]).is_some());
         let short = found.len() <= if measured { 8 } else { 5 };
         if (known || (measured && (marked || !untitled))) && doings.is_empty() && short && !sentence
         {
@@ -426,7 +376,7 @@ impl Reader<'_> {
     fn read_makes(&mut self, found: &[Word]) {
         let mut at = 0;
         while at < found.len() {
-            if let Some((amount, used)) = list::plain(&found[at..])
+            if let Some((amount, used)) = said::plain(&found[at..])
                 && amount.as_millilitres().is_some()
                 && !super::words::number(&found[at..])
                     .and_then(|(_, n)| found.get(at + n))
@@ -550,7 +500,7 @@ impl Reader<'_> {
             for doing in doings {
                 let (from, to) = (offset + begin + doing.from, offset + begin + doing.to);
                 let guessed =
-                    doing.loose || doing.uses.iter().any(|u| u.share == method::Share::Some);
+                    doing.loose || doing.uses.iter().any(|u| u.share == uses::Share::Some);
                 let sure = match (doing.unknown.is_empty(), guessed) {
                     (false, _) => Sure::Asked,
                     (_, true) => Sure::Guessed,
@@ -720,52 +670,6 @@ fn thing(entry: &Entry, names: &Names<'_>) -> Thing {
     }
 }
 
-/// Whether every longer word begins with a capital: "COLD BREW HIBISCUS", "Cold Brew for Two".
-fn is_capital(text: &str) -> bool {
-    let mut long = text
-        .split(|c: char| !c.is_alphanumeric())
-        .filter(|w| w.chars().count() > 3)
-        .map(|w| w.starts_with(|c: char| c.is_uppercase() || c.is_ascii_digit()));
-    long.next() == Some(true) && long.all(|capital| capital)
-}
-
-/// How many words stand before a bracket or a stroke.
-fn front(found: &[Word]) -> usize {
-    let apart = |at: usize| at > 0 && found[at - 1].to < found[at].from;
-    (0..found.len())
-        .find(|at| {
-            let makes = found[*at].is(&[","])
-                && number(&found[at + 1..]).is_some()
-                && says(
-                    &found[at + 1..],
-                    &["serving", "glass", "glasses", "people", "portion", "drink"],
-                );
-            found[*at].is(&["(", "|", "~"]) || (found[*at].is(&["–", "—"]) && apart(*at)) || makes
-        })
-        .unwrap_or(found.len())
-}
-
-/// Whether it is said how to thin a syrup for drinking: "dilute 1:4 with soda", "mix one part with five of water".
-fn thinned(found: &[Word]) -> bool {
-    let ratio = (0..found.len()).any(|at| {
-        number(&found[at..]).is_some_and(|(_, used)| {
-            let rest = &found[at + used..];
-            (rest.first().is_some_and(|w| w.is(&[":", "to"]))
-                && rest.get(1..).is_some_and(|r| number(r).is_some()))
-                || rest.first().is_some_and(|w| w.is(&["part"]))
-                || rest.iter().take(3).any(|w| w.is(&["per"]))
-        })
-    });
-    // "1 part juice to 3 parts water."
-    let parted = number(found).is_some_and(|(_, n)| found.get(n).is_some_and(|w| w.is(&["part"])));
-    let begins = parted
-        || found
-            .iter()
-            .take(2)
-            .any(|w| w.is(&["dilute", "thin", "lengthen", "serve", "drink", "mix", "use"]));
-    ratio && begins
-}
-
 /// The words as they stood, with single spaces.
 fn join(words: &[Word]) -> String {
     let mut text = String::new();
@@ -794,105 +698,4 @@ fn note(aside: &[String]) -> String {
         note.push_str(line);
     }
     note.chars().filter(|c| !c.is_control() || *c == '\n').collect()
-}
-
-/// The sentences of a text, and where each begins.
-fn sentences(text: &str) -> Vec<(usize, &str)> {
-    let mut all = Vec::new();
-    let mut from = 0;
-    let bytes = text.as_bytes();
-    for (at, c) in text.char_indices() {
-        let ends = match c {
-            '!' | '?' | ';' => true,
-            '.' => {
-                // "1.5 l", "approx. 2 l", "tbsp. sugar" go on.
-                let digit = |n: usize| bytes.get(n).is_some_and(u8::is_ascii_digit);
-                let word = text[from..at]
-                    .rsplit(|c: char| !c.is_alphanumeric())
-                    .next()
-                    .unwrap_or("")
-                    .to_lowercase();
-                let short = [
-                    "approx", "ca", "tbsp", "tsp", "oz", "lb", "fl", "min", "mins", "hr", "no",
-                    "c", "e", "g", "i",
-                ];
-                let inside = at > 0 && digit(at - 1) && digit(at + 1);
-                let goes_on = |c: char| c.is_lowercase() || c.is_ascii_digit();
-                let shortened = short.contains(&word.as_str())
-                    && text[at + 1..].trim_start().starts_with(goes_on);
-                !inside && !shortened
-            }
-            _ => false,
-        };
-        if ends {
-            all.push((from, &text[from..at + c.len_utf8()]));
-            from = at + c.len_utf8();
-        }
-    }
-    if !text[from..].trim().is_empty() {
-        all.push((from, &text[from..]));
-    }
-    all
-}
-
-/// "Ingredients", "Method:", "For the syrup:".
-fn heading(text: &str, found: &[Word]) -> Option<Kind> {
-    let text = text.trim();
-    let colon = text.ends_with(':');
-    let before = found.iter().position(|w| w.is(&["("])).filter(|at| *at > 0);
-    let found = &found[..before.unwrap_or(found.len())];
-    let plain: Vec<&str> = found.iter().filter(|w| !w.is_sign()).map(|w| w.text.as_str()).collect();
-    if plain.len() > 6 {
-        return None;
-    }
-    let joined = plain.join(" ");
-    let section = match joined.as_str() {
-        "ingredients"
-        | "ingredient"
-        | "you need"
-        | "you will need"
-        | "what you need"
-        | "you'll need"
-        | "you’ll need"
-        | "what goes in"
-        | "shopping list"
-        | "stuff"
-        | "ingredient amount"
-        | "ingredient quantity"
-        | "ingredients amount"
-        | "ingredients quantity"
-        | "amount ingredient"
-        | "quantity ingredient"
-        | "item amount"
-        | "what how much" => Some(Section::List),
-        "method" | "directions" | "instructions" | "preparation" | "how to make it" | "steps"
-        | "how" | "procedure" | "to make" | "what to do" | "how to" | "making it" => {
-            Some(Section::Method)
-        }
-        "notes" | "note" | "tips" | "tip" | "variations" | "nutrition" | "comments" | "storage"
-        | "variation" => Some(Section::Aside),
-        _ => None,
-    };
-    if let Some(section) = section {
-        return Some(Kind::Heading(section, None));
-    }
-    let about = match plain.first().copied() {
-        Some("for") if colon || plain.len() <= 4 => {
-            plain.iter().skip(1).filter(|w| **w != "the").copied().collect::<Vec<_>>()
-        }
-        _ if colon && plain.len() <= 3 => plain.clone(),
-        _ => return None,
-    };
-    let numbered = found.iter().any(|w| w.text.starts_with(|c: char| c.is_ascii_digit()));
-    let people =
-        about.iter().any(|w| ["people", "glasses", "servings", "person", "guests"].contains(w));
-    if about.is_empty() || numbered || people {
-        return None;
-    }
-    // "For each glass": how it is poured stands in the note; the drink is what goes into the jug.
-    let each = about.iter().any(|w| matches!(*w, "each" | "per" | "every"));
-    if each && about.iter().any(|w| matches!(*w, "glass" | "drink" | "serving")) {
-        return Some(Kind::Heading(Section::Glass, None));
-    }
-    Some(Kind::Heading(Section::List, Some(about.join(" "))))
 }

@@ -26,6 +26,16 @@ impl Word {
     }
 }
 
+/// Whether one of these words stands there.
+pub(super) fn says(words: &[Word], any: &[&str]) -> bool {
+    words.iter().any(|w| w.is(any))
+}
+
+/// Whether these words stand there one behind the other.
+pub(super) fn together(words: &[Word], phrase: &[&str]) -> bool {
+    words.windows(phrase.len()).any(|w| w.iter().zip(phrase).all(|(w, p)| w.text == *p))
+}
+
 const FRACTIONS: [(char, f64); 15] = [
     ('½', 0.5),
     ('⅓', 1.0 / 3.0),

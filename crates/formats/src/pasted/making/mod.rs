@@ -21,10 +21,13 @@ use keen_core::drink::{
 use keen_core::quantity::{Amount, Dimension, Measure};
 use keen_core::trace::Trace;
 
-use super::list::{self, Item, kitchen_round};
-use super::method::{self, Doing, Share, Verb};
+use super::item::{Item, kitchen_round};
+use super::list;
+use super::method::Doing;
 use super::names::{Found, Names};
 use super::outcome::{Differs, StepGuess, Sure};
+use super::uses::{self, Share};
+use super::verbs::Verb;
 
 /// Something that goes in, with what is only needed here.
 #[derive(Debug, Clone)]
@@ -41,7 +44,7 @@ pub(super) struct Entry {
 
 impl Entry {
     /// Whether a sentence means it. What is told twice is two things, each by its own words.
-    fn is_named_by(&self, one: &method::Use) -> bool {
+    fn is_named_by(&self, one: &uses::Use) -> bool {
         self.item.ingredient.as_deref() == Some(one.found.id.as_str())
             && (!self.told || !one.tells || self.item.words == one.words)
     }

@@ -19,7 +19,7 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 && sort.words.first().is_some_and(|w| w.from != doing.verb_at)
                 && !entries
                     .iter()
-                    .any(|e| is_of_entry(e, names, |it| method::is_of_sort(it, "~zest")));
+                    .any(|e| is_of_entry(e, names, |it| uses::is_of_sort(it, "~zest")));
             if rind {
                 // "Pour it over the peel": that of the fruit that there is.
                 let fruit: Vec<_> =
@@ -37,7 +37,7 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                     continue;
                 };
                 let named = doing.uses.iter().any(|u| u.found.id == it.id);
-                if method::is_of_sort(it, &sort.found.id) && !named {
+                if uses::is_of_sort(it, &sort.found.id) && !named {
                     let mut one = sort.clone();
                     one.found.id.clone_from(&it.id);
                     doing.uses.push(one);
@@ -109,23 +109,8 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
             if !listed && matches!(verb, Verb::Lift | Verb::Strain) && !said {
                 continue;
             }
-            let mut item = from_words.unwrap_or_else(|| Item {
-                ingredient: Some(id.clone()),
-                words: one.words.clone(),
-                amount: Some(names.cupboard.usual_amount(it)),
-                other: None,
-                sure: Sure::Guessed,
-                why: vec![
-                    "The text doesn't say how much; this is what is usual in a pitcher.".into(),
-                ],
-                fills: false,
-                garnish: false,
-                optional: false,
-                warmth: Warmth::Usual,
-                cut: keen_core::drink::Cut::Usual,
-                said: false,
-                instead: Vec::new(),
-            });
+            let mut item =
+                from_words.unwrap_or_else(|| Item::usual(&one.words, it, names.cupboard));
             if verb == Verb::TopUp && matches!(it.kind, Kind::Water | Kind::Soda) && !said {
                 item.fills = true;
                 item.amount.clone_from(&to_line);
@@ -195,7 +180,7 @@ fn rind_of(entry: &Entry, said: &[Word], names: &Names<'_>) -> Option<String> {
 }
 
 /// "The zest of the lemons", where the list has two lemons: their juice is one thing, and this another.
-fn besides_the_juice(entries: &[Entry], one: &method::Use, names: &Names<'_>) -> Option<Entry> {
+fn besides_the_juice(entries: &[Entry], one: &uses::Use, names: &Names<'_>) -> Option<Entry> {
     let it = names.cupboard.ingredient(&one.found.id)?;
     let same_fruit =
         |other: &Ingredient| names.cupboard.produce_of(it).any(|p| p.gives.contains(&other.id));
@@ -241,7 +226,7 @@ fn counted(said: &[Word]) -> Option<f64> {
 }
 
 /// "Cut up the melon", where the list has a watermelon; "the sorrel", where it was dried: by what a cook calls it for short.
-fn called_shortly(entries: &[Entry], one: &method::Use, cupboard: &Cupboard) -> Option<usize> {
+fn called_shortly(entries: &[Entry], one: &uses::Use, cupboard: &Cupboard) -> Option<usize> {
     let kind = cupboard.ingredient(&one.found.id)?.kind;
     let ends = |e: &Entry, w: &Word| {
         w.stem.len() >= 4 && e.item.words.iter().any(|o| o.stem.ends_with(&w.stem))

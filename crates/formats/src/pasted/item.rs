@@ -1,0 +1,384 @@
+//! Something that goes in, and how much of it that is: the measure that a line says, fitted to what it measures.
+//! A cup of leaves, a handful, a thumb of ginger are estimates of a cook's hand, and marked as guessed.
+
+use keen_core::cupboard::{Cupboard, Ingredient, Kind};
+use keen_core::drink::{Cut, Warmth};
+use keen_core::quantity::{Amount, Dimension, Measure};
+
+use super::outcome::Sure;
+use super::said::{Said, amount_in, text_of};
+use super::words::{Counted, Fullness, Many, Word, says};
+
+/// Something that goes into the drink, as it was read.
+#[derive(Debug, Clone)]
+pub(super) struct Item {
+    pub(super) ingredient: Option<String>,
+    /// The words that it was read from.
+    pub(super) words: Vec<Word>,
+    pub(super) amount: Option<Amount>,
+    /// A second amount for the same thing that doesn't agree.
+    pub(super) other: Option<Amount>,
+    pub(super) sure: Sure,
+    pub(super) why: Vec<String>,
+    /// Up to a line, or as much as fills the vessel.
+    pub(super) fills: bool,
+    /// Put on the glass, not into the pitcher.
+    pub(super) garnish: bool,
+    pub(super) optional: bool,
+    pub(super) warmth: Warmth,
+    pub(super) cut: Cut,
+    /// Whether the text says how much.
+    pub(super) said: bool,
+    /// What could be taken instead: "honey or agave".
+    pub(super) instead: Vec<String>,
+}
+
+impl Item {
+    /// Something that is counted out under a name that isn't known here.
+    pub(super) fn asked(words: &[Word], amount: Option<Amount>) -> Self {
+        Self {
+            ingredient: None,
+            words: words.to_vec(),
+            amount,
+            other: None,
+            sure: Sure::Asked,
+            why: vec!["It isn't in the cupboard by that name.".into()],
+            fills: false,
+            garnish: false,
+            optional: false,
+            warmth: Warmth::Usual,
+            cut: Cut::Usual,
+            said: true,
+            instead: Vec::new(),
+        }
+    }
+
+    /// Something that is only named: as much of it as is usual in a pitcher.
+    pub(super) fn usual(words: &[Word], it: &Ingredient, cupboard: &Cupboard) -> Self {
+        Self {
+            ingredient: Some(it.id.clone()),
+            sure: Sure::Guessed,
+            why: vec!["The text doesn't say how much; this is what is usual in a pitcher.".into()],
+            said: false,
+            ..Self::asked(words, Some(cupboard.usual_amount(it)))
+        }
+    }
+}
+
+pub(super) fn guess(item: &mut Item, why: String) {
+    item.sure = item.sure.max(Sure::Guessed);
+    item.why.push(why);
+}
+
+/// Grams or millilitres of what is counted by a part of it, where the cupboard doesn't know: an estimate of a cook's
+/// hand. A handful of leaves was put on a scale as 10 to 15 g, of berries as 50 to 70 g; a thumb of ginger as 15 to 25 g.
+fn by_hand(by: &str, kind: Kind) -> Option<(f64, bool)> {
+    use Kind as K;
+    let liquid = matches!(
+        kind,
+        K::Juice | K::Water | K::Soda | K::Spirit | K::Syrup | K::Dairy | K::Flavouring | K::Acid
+    );
+    Some(match (by, kind) {
+        ("handful", K::Herb) => (12.0, false),
+        ("handful", K::Flower | K::Spice) => (10.0, false),
+        ("handful", K::Fruit | K::Vegetable | K::Nut) => (60.0, false),
+        ("handful", _) => (40.0, false),
+        ("bunch", _) => (30.0, false),
+        ("sprig", _) => (1.5, false),
+        ("leaf" | "petal", K::Spice) => (0.2, false),
+        ("leaf" | "petal", _) => (0.3, false),
+        ("stalk", K::Vegetable) => (80.0, false),
+        ("stalk", _) => (20.0, false),
+        ("stick", _) => (4.0, false),
+        ("strip", _) => (2.0, false),
+        ("slice" | "wedge", K::Fruit) => (15.0, false),
+        ("slice", _) => (3.0, false),
+        ("knob" | "thumb" | "piece" | "thumbful", K::Root) => (20.0, false),
+        ("inch", K::Root) => (15.0, false),
+        ("cm", K::Root) => (6.0, false),
+        ("head", _) => (8.0, false),
+        ("pod", _) => (3.0, false),
+        ("bag", _) => (2.0, false),
+        ("scoop", _) if !liquid => (30.0, false),
+        ("scoop", _) => (50.0, true),
+        ("cube", _) => (25.0, false),
+        ("splash" | "drizzle" | "glug", _) if liquid => (15.0, true),
+        ("squeeze", _) if liquid => (7.0, true),
+        ("spoon" | "spoonful", _) => (15.0, true),
+        ("glass" | "glassful", _) => (200.0, true),
+        ("mug" | "mugful", _) => (250.0, true),
+        ("wineglass", _) => (150.0, true),
+        ("shot", _) => (30.0, true),
+        ("ladle", _) => (120.0, true),
+        ("bottle", _) if liquid => (750.0, true),
+        ("carton", _) if liquid => (1000.0, true),
+        ("can" | "tin", K::Soda) => (330.0, true),
+        ("can" | "tin", _) => (400.0, false),
+        ("jar", _) => (350.0, false),
+        _ => return None,
+    })
+}
+
+/// The words of size that stand with a piece: "big", "small".
+fn size(words: &[Word]) -> &'static str {
+    if says(words, &["large", "big", "huge", "fat"]) {
+        "large "
+    } else if says(words, &["small", "little", "tiny"]) {
+        "small "
+    } else {
+        ""
+    }
+}
+
+/// The amount of a thing, as far as its measure fits it.
+pub(super) fn measured(
+    item: &mut Item,
+    said: &Said,
+    words: &[Word],
+    it: &Ingredient,
+    cupboard: &Cupboard,
+) {
+    let Said { many, counted, full, .. } = said;
+    if many.loose {
+        guess(item, "It is only said about how much.".into());
+    }
+    let weighs = |amount: &Amount| cupboard.weigh(it, amount).map(|w| w.grams.0);
+    // "10 tea bags", "2 cinnamon sticks": what it is counted by stands behind the name.
+    let behind = counted.is_none().then(|| {
+        let end = words[said.to.min(words.len())..]
+            .iter()
+            .position(Word::is_sign)
+            .map_or(words.len(), |n| said.to + n);
+        words[said.to.min(end)..end].iter().skip(1).find_map(|w| {
+            match super::words::measure_word(&w.text) {
+                Some(Counted::By(by)) => Some(Counted::By(by)),
+                _ => None,
+            }
+        })
+    });
+    let behind = behind.flatten().filter(|by| {
+        let Counted::By(by) = by else { return false };
+        !(matches!(*by, "slice" | "piece" | "strip" | "wedge" | "cube") && it.kind != Kind::Ice)
+    });
+    let counted = if behind.is_some() { &behind } else { counted };
+    match counted {
+        Some(Counted::In(measure)) => {
+            let Some(amount) = amount_in(many, measure) else {
+                return no_amount(item, it, cupboard);
+            };
+            let grams = weighs(&amount);
+            match (full, grams) {
+                (_, Err(_)) => {
+                    // A cup of what no cup was filled with: by water, halved for what lies loose.
+                    let each = match it.kind {
+                        Kind::Herb | Kind::Flower => 0.1,
+                        Kind::Fruit | Kind::Vegetable => 0.6,
+                        Kind::Peel | Kind::Zest | Kind::Spice | Kind::Seed | Kind::Stem => 0.4,
+                        _ => 0.6,
+                    };
+                    match amount.as_millilitres() {
+                        Some(ml) => {
+                            item.amount = Some(Amount::grams(kitchen_round(ml * each)));
+                            guess(item, format!("What “{amount}” of it weighs is guessed."));
+                        }
+                        None => item.amount = Some(amount),
+                    }
+                }
+                (Fullness::Level, Ok(_)) => item.amount = Some(amount),
+                // A scant cup is filled to about 5 % under the line, a heaped spoon by about a third more than a
+                // level one, a heaped cup by a tenth.
+                (_, Ok(grams)) => {
+                    let spoon = matches!(measure, Measure::Teaspoon | Measure::Tablespoon);
+                    let by = match (full, spoon) {
+                        (Fullness::Scant, _) => 0.95,
+                        (_, true) => 1.33,
+                        (_, false) => 1.1,
+                    };
+                    let word =
+                        if *full == Fullness::Scant { "less than full" } else { "more than level" };
+                    item.amount = Some(Amount::grams(kitchen_round(grams * by)));
+                    guess(item, format!("{word}; “{amount}” is {grams:.0} g."));
+                }
+            }
+        }
+        Some(Counted::By(by)) => {
+            let by = if *by == "tin"
+                && cupboard.produce_of(it).any(|p| p.sizes.iter().any(|s| s.name == "can"))
+            {
+                &"can"
+            } else {
+                by
+            };
+            let centimetres = *by == "cm" && matches!(it.kind, Kind::Root | Kind::Spice);
+            let (many, by) = match centimetres {
+                true => (
+                    Many {
+                        low: quarters(many.low / 2.54),
+                        high: many.high.map(|h| quarters(h / 2.54)),
+                        ..*many
+                    },
+                    "inch",
+                ),
+                false => (*many, *by),
+            };
+            let several = many.high.unwrap_or(many.low) > 1.0;
+            let noun = match (several, by) {
+                (true, "leaf") => "leaves".to_owned(),
+                (true, by) if by.ends_with("ch") => format!("{by}es"),
+                (true, by) => format!("{by}s"),
+                (false, by) => by.to_owned(),
+            };
+            let counted = |words: &str| text_of(&many, words).parse::<Amount>().ok();
+            let as_said = counted(&noun).filter(|a| weighs(a).is_ok());
+            // "3 cinnamon sticks" is counted by the stick, "2 cloves" by itself.
+            let sized = counted(&format!("{}{}", size(words), plain_name(it, several, cupboard)));
+            let by_itself = matches!(
+                by,
+                "stick"
+                    | "pod"
+                    | "leaf"
+                    | "cube"
+                    | "piece"
+                    | "head"
+                    | "stalk"
+                    | "can"
+                    | "tin"
+                    | "bag"
+            );
+            let whole = sized.filter(|a| by_itself && weighs(a).is_ok());
+            if let Some(amount) = as_said.or(whole) {
+                item.amount = Some(amount);
+            } else if let Some((each, volume)) = by_hand(by, it.kind) {
+                let middle = many.high.map_or(many.low, |high| (many.low + high) / 2.0);
+                let many = middle * each;
+                item.amount = Some(match volume {
+                    true => Amount::millilitres(kitchen_round(many)),
+                    false => Amount::grams(kitchen_round(many)),
+                });
+            } else {
+                no_amount(item, it, cupboard);
+            }
+            let fits_hand = matches!(
+                by,
+                "handful"
+                    | "bunch"
+                    | "knob"
+                    | "thumb"
+                    | "splash"
+                    | "drizzle"
+                    | "squeeze"
+                    | "glug"
+                    | "glass"
+                    | "mug"
+                    | "mugful"
+                    | "wineglass"
+                    | "ladle"
+                    | "scoop"
+                    | "thumbful"
+                    | "glassful"
+                    | "spoon"
+                    | "spoonful"
+            );
+            if fits_hand {
+                guess(item, format!("A {by} is as large as the hand."));
+            }
+        }
+        None => {
+            let name = plain_name(it, many.high.unwrap_or(many.low) > 1.0, cupboard);
+            let sized: Option<Amount> =
+                text_of(many, &format!("{}{name}", size(words))).trim().parse().ok();
+            match sized.filter(|a| weighs(a).is_ok()) {
+                Some(amount) => item.amount = Some(amount),
+                // "1 small watermelon", where only one size of them is known.
+                None => {
+                    match text_of(many, &name).trim().parse().ok().filter(|a| weighs(a).is_ok()) {
+                        Some(amount) => {
+                            item.amount = Some(amount);
+                            guess(
+                                item,
+                                "That size isn't in the tables; a usual one is taken.".into(),
+                            );
+                        }
+                        None => no_amount(item, it, cupboard),
+                    }
+                }
+            }
+        }
+    }
+}
+
+/// What a piece of it is called.
+fn plain_name(it: &Ingredient, several: bool, cupboard: &Cupboard) -> String {
+    match cupboard.produce_of(it).next() {
+        Some(produce) if several => produce.plural.clone(),
+        Some(produce) => produce.name.to_lowercase(),
+        None => it.name.to_lowercase(),
+    }
+}
+
+pub(super) fn no_amount(item: &mut Item, it: &Ingredient, cupboard: &Cupboard) {
+    item.amount = Some(cupboard.usual_amount(it));
+    guess(item, "How much that is can't be said here; this is what is usual in a pitcher.".into());
+}
+
+fn quarters(value: f64) -> f64 {
+    (value * 4.0).round().max(1.0) / 4.0
+}
+
+/// A figure that a scale or a jug shows.
+pub(super) fn kitchen_round(value: f64) -> f64 {
+    let step = match value {
+        v if v < 1.0 => 0.1,
+        v if v < 5.0 => 0.5,
+        v if v < 50.0 => 1.0,
+        v if v < 500.0 => 5.0,
+        _ => 10.0,
+    };
+    ((value / step).round() * step).max(step)
+}
+
+/// Two amounts that are said of one thing: what doesn't agree is to be chosen.
+pub(super) fn compare(
+    item: &mut Item,
+    second: &Said,
+    words: &[Word],
+    it: &Ingredient,
+    cupboard: &Cupboard,
+) {
+    const AGREES: f64 = 0.18;
+    let mut other = Item { amount: None, why: Vec::new(), ..item.clone() };
+    measured(&mut other, second, words, it, cupboard);
+    let (Some(one), Some(two)) = (item.amount.clone(), other.amount) else { return };
+    // "1 (2-inch) piece": the bracket says how large the piece is.
+    let piece = |a: &Amount| a.terms().iter().any(|t| t.measure.dimension() == Dimension::Count);
+    let by = |said: &Said, any: &[&str]| matches!(said.counted, Some(Counted::By(by)) if any.contains(&by));
+    if by(second, &["inch", "cm"]) {
+        item.amount = Some(two);
+        return;
+    }
+    if item
+        .why
+        .iter()
+        .any(|why| why.contains("can't be said") || why.contains("as large as the hand"))
+        && !piece(&two)
+    {
+        // "a handful (15 g)": then it is known.
+        item.why
+            .retain(|why| !why.contains("can't be said") && !why.contains("as large as the hand"));
+        if item.why.is_empty() {
+            item.sure = Sure::Understood;
+        }
+        item.amount = Some(two);
+        return;
+    }
+    let weight = |a: &Amount| cupboard.weigh(it, a).ok().map(|w| w.grams.0);
+    if let (Some(a), Some(b)) = (weight(&one), weight(&two))
+        // How much juice so many lemons give is nothing to quarrel about.
+        && !piece(&one)
+        && !piece(&two)
+        && (a / b - 1.0).abs() > AGREES
+    {
+        item.other = Some(two);
+        guess(item, "The text says two amounts of it.".into());
+    }
+}

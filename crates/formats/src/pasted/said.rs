@@ -1,0 +1,184 @@
+//! How much a line says: a number with its measure, wherever in the line it stands.
+
+use keen_core::quantity::{Amount, Dimension, Measure};
+
+use super::words::{Counted, Fullness, Many, Word, measure, number};
+
+/// A number with its measure, and the words it takes.
+pub(super) struct Said {
+    pub(super) many: Many,
+    pub(super) counted: Option<Counted>,
+    pub(super) full: Fullness,
+    pub(super) from: usize,
+    pub(super) to: usize,
+}
+
+/// Things that hold what is bought.
+const HOLDERS: [&str; 13] = [
+    "can", "tin", "carton", "bottle", "jar", "pack", "packet", "package", "bag", "box", "pouch",
+    "tub", "punnet",
+];
+
+/// "1 (20 oz) can", "two 400-ml tins", "a 330 ml bottle": as many as there are of what each holds.
+fn held(words: &[Word], at: usize) -> Option<Said> {
+    let (many, used) = number(&words[at..])?;
+    let mut to = at + used;
+    let bracket = words.get(to).is_some_and(|w| w.is(&["(", "["]));
+    to += usize::from(bracket);
+    let (each, used) = number(&words[to..])?;
+    to += used;
+    to += usize::from(words.get(to).is_some_and(|w| w.is(&["-"])));
+    let (counted, full, used) = measure(&words[to..])?;
+    to += used;
+    to += usize::from(words.get(to).is_some_and(|w| w.is(&["."])));
+    if bracket {
+        to += words[to..].iter().position(|w| w.is(&[")", "]"]))? + 1;
+    }
+    let holds = matches!(&counted, Counted::In(measure) if measure.dimension() != Dimension::Count);
+    if !holds || !words.get(to).is_some_and(|w| w.is(&HOLDERS)) {
+        return None;
+    }
+    to += 1;
+    to += usize::from(words.get(to).is_some_and(|w| w.is(&["of"])));
+    let many = Many { low: many.low * each.low, high: None, loose: many.loose || each.loose };
+    Some(Said { many, counted: Some(counted), full, from: at, to })
+}
+
+fn said_at(words: &[Word], at: usize) -> Option<Said> {
+    if let Some(held) = held(words, at) {
+        return Some(held);
+    }
+    let (many, used) = number(&words[at..])?;
+    let mut to = at + used;
+    // "a 2-inch piece", "a 400-ml tin"
+    if words.get(to).is_some_and(|w| w.is(&["-"])) && measure(&words[to + 1..]).is_some() {
+        to += 1;
+    }
+    let (counted, full, more) = match measure(&words[to..]) {
+        Some((counted, full, used)) => (Some(counted), full, used),
+        None => (None, Fullness::Level, 0),
+    };
+    let mut many = many;
+    // A dessertspoon is two teaspoons.
+    let dessert =
+        words[to..(to + more).min(words.len())].iter().any(|w| w.text.starts_with("dessert"));
+    let counted = match counted {
+        Some(Counted::In(_)) if dessert => {
+            (many.low, many.high) = (many.low * 2.0, many.high.map(|h| h * 2.0));
+            Some(Counted::In(Measure::Teaspoon))
+        }
+        other => other,
+    };
+    let full = if dessert { Fullness::Level } else { full };
+    to += more;
+    // "a cup and a half of sugar"
+    let half = words
+        .get(to..to + 3)
+        .is_some_and(|w| w[0].is(&["and"]) && w[1].is(&["a"]) && w[2].text == "half");
+    if more > 0 && half {
+        many.low += 0.5;
+        to += 3;
+    }
+    Some(Said { many, counted, full, from: at, to })
+}
+
+/// Whether an "a" counts what comes: it does where a line begins with it and in "juice of a lemon", not in "for
+/// a crowd".
+fn counts_by_article(before: &[Word]) -> bool {
+    before.last().is_none_or(|w| {
+        w.is_sign()
+            || w.is(&[
+                "of", "from", "and", "with", "plus", "take", "add", "squeeze", "juice", "in", "or",
+            ])
+    })
+}
+
+/// The amounts that a segment says: outside of brackets first.
+pub(super) fn all_said(words: &[Word]) -> (Option<Said>, Option<Said>) {
+    let (mut outside, mut inside): (Vec<Said>, Vec<Said>) = (Vec::new(), Vec::new());
+    let (mut at, mut depth) = (0, 0);
+    while at < words.len() {
+        match words[at].text.as_str() {
+            "(" | "[" => depth += 1,
+            ")" | "]" => depth = (depth - 1_i32).max(0),
+            _ => {}
+        }
+        // "a" is a number only where something is counted by it.
+        let article = words[at].is(&["a", "an"]);
+        match said_at(words, at) {
+            Some(said)
+                if !article
+                    || said.counted.is_some()
+                    || (outside.is_empty() && counts_by_article(&words[..at])) =>
+            {
+                at = said.to.max(at + 1);
+                if depth > 0 { inside.push(said) } else { outside.push(said) }
+            }
+            _ => at += 1,
+        }
+    }
+    // "Pinch of salt", "handful of mint": one of it.
+    if outside.is_empty()
+        && let Some((counted, full, used)) = measure(words)
+        && words.get(used).is_some_and(|w| w.is(&["of"]))
+    {
+        let many = Many { low: 1.0, high: None, loose: false };
+        outside.push(Said { many, counted: Some(counted), full, from: 0, to: used });
+    }
+    // "Strawberries (1 pound, hulled)": the bracket says it all.
+    if outside.is_empty() && !inside.is_empty() {
+        outside.push(inside.remove(0));
+    }
+    let mut measured = outside.into_iter();
+    let first = measured.next();
+    let second = inside.into_iter().find(|s| s.counted.is_some()).or_else(|| {
+        // "200 g / 7 oz": right behind the first, by a stroke or an or.
+        let first = first.as_ref()?;
+        measured.find(|s| {
+            s.counted.is_some()
+                && words.get(first.to).is_some_and(|w| w.is(&["/", "|", "="]))
+                && s.from <= first.to + 1
+        })
+    });
+    (first, second)
+}
+
+pub(super) fn text_of(many: &Many, words: &str) -> String {
+    let figure = |value: f64| {
+        let (whole, part) = (value.floor(), value.fract());
+        // A third is no decimal.
+        match [1.0, 2.0].into_iter().find(|n| (part - n / 3.0).abs() < 1e-6) {
+            Some(n) if whole == 0.0 => format!("{n}/3"),
+            Some(n) => format!("{whole} {n}/3"),
+            None => format!("{}", (value * 1000.0).round() / 1000.0),
+        }
+    };
+    match many.high {
+        Some(high) => format!("{} to {} {words}", figure(many.low), figure(high)),
+        None => format!("{} {words}", figure(many.low)),
+    }
+}
+
+pub(super) fn amount_in(many: &Many, measure: &Measure) -> Option<Amount> {
+    text_of(many, measure.name(2.0)).trim().parse().ok()
+}
+
+/// An amount whose measure says it by itself.
+pub(super) fn plain(words: &[Word]) -> Option<(Amount, usize)> {
+    let said = said_at(words, 0)?;
+    let to = said.to;
+    Some((plain_amount(&said)?, to))
+}
+
+pub(super) fn plain_amount(said: &Said) -> Option<Amount> {
+    match said.counted.as_ref()? {
+        Counted::In(measure) => amount_in(&said.many, measure),
+        Counted::By("glass" | "glassful") => {
+            amount_in(&said.many, &Measure::Millilitre).map(|a| a.scaled(200.0))
+        }
+        Counted::By("mug" | "mugful") => {
+            amount_in(&said.many, &Measure::Millilitre).map(|a| a.scaled(250.0))
+        }
+        Counted::By(_) => None,
+    }
+}

@@ -1,0 +1,303 @@
+//! What a sentence is about: which ingredients it names, and how much of each.
+
+use keen_core::cupboard::{Ingredient, Kind};
+use keen_core::quantity::Amount;
+
+use super::names::{Found, Names};
+use super::said;
+use super::verbs::{Verb, verb_at};
+use super::words::{Word, number, says};
+
+/// How much of a thing.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) enum Share {
+    All,
+    Part(f64),
+    Rest,
+    /// Some of it, nobody knows how much.
+    Some,
+    Amount(Amount),
+}
+
+/// A thing that a doing is about.
+#[derive(Debug, Clone)]
+pub(super) struct Use {
+    pub(super) found: Found,
+    /// The words that it was found in, for what isn't in the list.
+    pub(super) words: Vec<Word>,
+    pub(super) share: Share,
+    /// Whether this is where it is said how much there is: no list has it.
+    pub(super) tells: bool,
+}
+
+impl Use {
+    /// Whether it names what was made of a thing: "the melon juice", "strawberry puree".
+    pub(super) fn of_it(&self) -> bool {
+        self.words
+            .last()
+            .is_some_and(|w| w.is(&["juice", "puree", "purée", "syrup", "pulp", "infusion"]))
+            && self.words.len() > 1
+            && !self.found.id.ends_with("_juice")
+            && !self.found.id.ends_with("_syrup")
+    }
+}
+
+/// An amount that stands in the sentence by itself: "fill up to 2 litres".
+pub(super) fn amounts(words: &[Word], timed: std::ops::Range<usize>) -> Option<Amount> {
+    let mut at = 0;
+    while at < words.len() {
+        if timed.contains(&at) {
+            at = timed.end;
+            continue;
+        }
+        if let Some((amount, _)) = said::plain(&words[at..])
+            && amount.as_millilitres().is_some()
+        {
+            return Some(amount);
+        }
+        at += 1;
+    }
+    None
+}
+
+/// What is measured out in a sentence without being known: "and 5 ml caramel colour".
+pub(super) fn unknown(
+    words: &[Word],
+    uses: &[Use],
+    timed: std::ops::Range<usize>,
+    names: &Names<'_>,
+) -> Vec<Vec<Word>> {
+    // "a 2 litre jug", "250 ml of the strained liquid", "500 ml at a time"
+    const NO_NAMES: [&str; 36] = [
+        "or",
+        "to",
+        "at",
+        "in",
+        "into",
+        "for",
+        "each",
+        "per",
+        "more",
+        "is",
+        "are",
+        "the",
+        "this",
+        "that",
+        "it",
+        "them",
+        "deep",
+        "wide",
+        "jar",
+        "jug",
+        "bottle",
+        "pitcher",
+        "glass",
+        "pan",
+        "pot",
+        "bowl",
+        "saucepan",
+        "from",
+        "over",
+        "mixture",
+        "syrup",
+        "liquid",
+        "juice",
+        "container",
+        "left",
+        "if",
+    ];
+    let mut all = Vec::new();
+    let mut at = 0;
+    while at < words.len() {
+        let measured = said::plain(&words[at..]).map(|(_, used)| used);
+        // "6 rooibos bags", "2 pandan leaves"
+        let article = words[at].is(&["a", "an"]);
+        let counted = number(&words[at..]).map(|(_, used)| used).filter(|used| {
+            if article {
+                return false;
+            }
+            let name = words[at + used..].iter().take(3).take_while(|w| !w.is_sign()).skip(1);
+            name.into_iter().any(|w| w.is(&["bag", "leaf", "sprig", "stick", "stalk", "pod"]))
+        });
+        let Some(used) = measured.or(counted).filter(|_| !timed.contains(&at)) else {
+            at += 1;
+            continue;
+        };
+        let begin = at;
+        at += used.max(1);
+        at += usize::from(words.get(at).is_some_and(|w| w.is(&["of"])));
+        let end = words[at..]
+            .iter()
+            .position(|w| {
+                w.is_sign()
+                    || w.is(&["and", "or", "in", "into", "to", "with", "over", "for", "then"])
+            })
+            .map_or(words.len(), |n| at + n);
+        let known = uses.iter().any(|u| {
+            u.words
+                .first()
+                .zip(u.words.last())
+                .is_some_and(|(a, b)| a.from < words[end - 1].to && words[begin].from < b.to)
+        });
+        let named = (1..=4).contains(&(end - at.min(end)))
+            && words[at..end].iter().all(|w| !w.text.starts_with(|c: char| c.is_ascii_digit()))
+            && !words[at].is(&NO_NAMES)
+            && !words[end - 1].is(&NO_NAMES);
+        if named && !known && names.find(&words[at..end]).is_none() {
+            all.push(words[begin..end].to_vec());
+        }
+    }
+    all
+}
+
+/// What a cook calls a part of the list by: "the juice", "zest and leaves", "the spices".
+const SORTS: [(&[&str], &str); 11] = [
+    (&["juice"], "~juice"),
+    (&["zest", "peel", "rind", "skin", "strip"], "~zest"),
+    (&["leaf", "herb", "sprig"], "~leaves"),
+    (&["seed"], "~seeds"),
+    (&["acid"], "~acids"),
+    (&["syrup"], "~syrup"),
+    (&["flower", "petal", "calyx", "calyces", "calyce", "blossom", "head", "tea"], "~flowers"),
+    (&["spice", "aromatic"], "~spices"),
+    (&["fruit", "berry", "flesh", "pulp"], "~fruit"),
+    (&["root"], "~roots"),
+    (&["sweetener", "sweeten"], "~sweet"),
+];
+
+/// Whether an ingredient is of a sort that is named so.
+pub(super) fn is_of_sort(it: &Ingredient, sort: &str) -> bool {
+    match sort {
+        "~juice" => it.kind == Kind::Juice,
+        "~zest" => matches!(it.kind, Kind::Zest | Kind::Peel),
+        "~leaves" => it.kind == Kind::Herb,
+        "~flowers" => it.kind == Kind::Flower,
+        "~spices" => matches!(it.kind, Kind::Spice | Kind::Root | Kind::Stem),
+        "~fruit" => matches!(it.kind, Kind::Fruit | Kind::Vegetable),
+        "~seeds" => it.kind == Kind::Seed || (it.kind == Kind::Spice && it.id.ends_with("_seed")),
+        "~acids" => it.kind == Kind::Acid,
+        "~syrup" => it.kind == Kind::Syrup && it.id.contains("syrup"),
+        "~roots" => matches!(it.kind, Kind::Root | Kind::Stem),
+        "~sweet" => matches!(it.kind, Kind::Sweetener | Kind::Syrup),
+        _ => false,
+    }
+}
+
+/// What is named in a sentence, and how much of it.
+pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
+    let mut all = Vec::new();
+    let found = names.find_all(words);
+    for one in &found {
+        let (first, last) = (one.at[0], *one.at.last().unwrap_or(&0));
+        let before = &words[first.saturating_sub(6)..first];
+        // Only back to the last thing or comma.
+        let since = before
+            .iter()
+            .rposition(|w| w.is(&[",", "and", ";", "to", "into", "in", "with", "over"]))
+            .map_or(0, |n| n + 1);
+        let before = &before[since..];
+        let front = first - before.len();
+        let verb = (front..first).rposition(|n| verb_at(words, n).is_some()).map_or(0, |n| n + 1);
+        let before = &before[verb..];
+        // What it is said to be done to or lie in is no new amount: "until the sugar dissolves".
+        let waited = words[..first].iter().rposition(|w| w.is(&["until", "till"]));
+        let ended = words[..first].iter().rposition(|w| w.is(&[","]));
+        if waited.is_some() && (ended.is_none() || ended < waited) {
+            continue;
+        }
+        let share = if says(before, &["half"])
+            && !says(before, &["litre", "cup", "pint", "teaspoon", "tablespoon", "hour"])
+        {
+            Share::Part(0.5)
+        } else if says(before, &["remaining", "rest", "other"]) {
+            Share::Rest
+        } else if says(before, &["some", "little", "bit"]) {
+            // "some of the water (a mugful)"
+            match amounts(&words[last + 1..], 0..0) {
+                Some(amount) => Share::Amount(amount),
+                None => Share::Some,
+            }
+        } else if let Some(amount) = amount_before(before) {
+            Share::Amount(amount)
+        } else {
+            Share::All
+        };
+        let from = first.saturating_sub(before.len());
+        // "The zest of the oranges and lemons" is that of both.
+        let joined = words[..first].iter().rposition(|w| !w.is(&["and", "&", "the", ","]));
+        let with = all.last().filter(|u: &&Use| {
+            let end = u.found.at.last().copied();
+            end.is_some()
+                && end == joined
+                && says(&u.words, &["of"])
+                && names.citrus(&words[first..=last]).is_some()
+        });
+        let part = with.map_or_else(Vec::new, |u| {
+            let of = u.words.iter().position(|w| w.is(&["of"])).map_or(0, |n| n + 1);
+            u.words[..of].to_vec()
+        });
+        let end = (last + 3).min(words.len());
+        let upto = words[last + 1..end]
+            .iter()
+            .position(|w| w.is(&[",", "and", ";", ".", "with", "in", "into", "over"]))
+            .map_or(end, |n| last + 1 + n);
+        let said = [part.as_slice(), &words[from..upto]].concat();
+        all.push(Use { found: one.clone(), words: said, share, tells: false });
+    }
+    for (at, word) in words.iter().enumerate() {
+        let Some((_, sort)) = SORTS.iter().find(|(any, _)| any.contains(&word.stem.as_str()))
+        else {
+            continue;
+        };
+        let taken = found.iter().any(|f| f.at.contains(&at));
+        let waited = words[..at]
+            .iter()
+            .rposition(|w| w.is(&["until", "till", "from"]))
+            .is_some_and(|u| !words[u..at].iter().any(|w| w.is(&[","])));
+        // "Sweeten with honey" says with what.
+        let said = word.is(&["sweeten"]) && !found.is_empty();
+        if !taken && !waited && !said {
+            let found = Found { id: (*sort).to_owned(), nearest: false, at: vec![at] };
+            let share =
+                if at > 0 && words[at - 1].is(&["remaining"]) { Share::Rest } else { Share::All };
+            all.push(Use { found, words: vec![word.clone()], share, tells: false });
+        }
+    }
+    // A lemon is named: what of it is meant, the list knows. "Squeeze the lemons" is their juice, and "lemon
+    // slices" are no zest.
+    // "Zest 2 of the lemons" uses their zest.
+    let zest = words.iter().take(3).find(|w| verb == Verb::Prepare && w.is(&["zest"]));
+    // "Make a simple syrup with the sugar" isn't one that is bought.
+    let makes = words.iter().position(|w| w.is(&["make"]));
+    all.retain(|one| {
+        let syrup = one.found.id.contains("syrup") && one.share == Share::All;
+        !(syrup && makes.is_some_and(|at| one.found.at.iter().all(|n| *n > at && *n <= at + 5)))
+    });
+    for one in &mut all {
+        if let Some(zest) = zest.filter(|_| names.citrus(&one.words).is_some()) {
+            one.words.insert(0, zest.clone());
+        }
+        let parts = names.citrus(&one.words).unwrap_or_default();
+        let part = match (verb, parts.as_slice()) {
+            (Verb::Squeeze, parts) => parts.iter().find(|p| p.id.ends_with("_juice")),
+            (_, [part]) if ["_slices", "_zest", "_peel"].iter().any(|e| part.id.ends_with(e)) => {
+                Some(part)
+            }
+            _ => None,
+        };
+        if let Some(part) = part {
+            one.found = part.clone();
+        }
+    }
+    all
+}
+
+fn amount_before(before: &[Word]) -> Option<Amount> {
+    (0..before.len()).find_map(|at| {
+        let (amount, used) = said::plain(&before[at..])?;
+        let rest = &before[at + used..];
+        // "4 cups of ice-cold water": signs and small words don't count.
+        let between = rest.iter().filter(|w| !w.is_sign() && !w.is(&["of"])).count();
+        (between <= 3 && !says(rest, &[","])).then_some(amount)
+    })
+}

@@ -1,0 +1,281 @@
+//! Which words of a sentence say that something is done. Many of a kitchen's verbs are nouns as well ("the juice",
+//! "a fine sieve", "over a low heat"): what stands before and after them tells.
+
+use keen_core::cupboard::VesselKind;
+use keen_core::drink::Vigour;
+
+use super::words::{Word, number, says};
+
+/// What is done.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Verb {
+    Rub,
+    Macerate,
+    Boil(Vigour),
+    Heat,
+    Reduce,
+    Steep,
+    Strain,
+    Blend,
+    Cool,
+    Chill,
+    Freeze,
+    Stir,
+    Squeeze,
+    Pour,
+    Put,
+    TopUp,
+    Lift,
+    Bottle,
+    Serve,
+    /// Washing, peeling, cutting: nothing of the drink changes.
+    Prepare,
+}
+
+/// What a word means when something is done by it.
+pub(super) fn verb_of(word: &str) -> Option<Verb> {
+    use Verb as V;
+    Some(match word {
+        "rub" | "massage" | "muddle" | "knead" | "bash" | "pound" => V::Rub,
+        "macerate" => V::Macerate,
+        "hang" => V::Steep,
+        "boil" => V::Boil(Vigour::Boil),
+        "simmer" | "cook" | "stew" | "poach" | "bubble" => V::Boil(Vigour::Simmer),
+        "heat" | "warm" | "melt" => V::Heat,
+        "reduce" | "thicken" => V::Reduce,
+        "steep" | "infuse" | "soak" | "brew" | "stand" | "sit" | "rest" | "draw" | "leave"
+        | "wait" => V::Steep,
+        "strain" | "sieve" | "filter" | "sift" | "drip" | "drain" => V::Strain,
+        "blend" | "blitz" | "whizz" | "whiz" | "liquidise" | "liquidize" | "puree" | "purée"
+        | "pulse" | "process" | "whirl" => V::Blend,
+        "cool" => V::Cool,
+        "chill" | "refrigerate" => V::Chill,
+        "freeze" => V::Freeze,
+        "stir" | "mix" | "whisk" | "dissolve" | "shake" | "swirl" => V::Stir,
+        "squeeze" | "juice" | "squash" => V::Squeeze,
+        "pour" | "tip" | "scrape" | "cover" | "decant" | "return" => V::Pour,
+        "add" | "put" | "place" | "combine" | "throw" | "drop" | "sweeten" | "measure" | "take"
+        | "toss" | "empty" | "season" | "spoon" | "fold" | "layer" | "arrange" | "float"
+        | "scatter" | "scoop" | "crush" | "mash" | "bruise" | "smash" | "tear" | "need"
+        | "want" | "use" | "get" => V::Put,
+        "top" | "fill" | "dilute" | "lengthen" | "thin" => V::TopUp,
+        "discard" | "remove" | "lift" | "fish" => V::Lift,
+        "bottle" => V::Bottle,
+        "serve" | "garnish" | "decorate" | "enjoy" | "drink" | "build" => V::Serve,
+        "wash" | "peel" | "zest" | "grate" | "slice" | "chop" | "cut" | "halve" | "quarter"
+        | "dice" | "pare" | "scrub" | "rinse" | "roll" | "hull" | "pit" | "core" | "trim"
+        | "split" | "deseed" => V::Prepare,
+        _ => return None,
+    })
+}
+
+/// The same when it was done: "is boiled", "then strained".
+pub(super) fn done_verb(word: &str) -> Option<Verb> {
+    let front = word.strip_suffix("ed")?;
+    verb_of(front).or_else(|| verb_of(&format!("{front}e"))).or_else(|| {
+        // "chopped", "stirred"
+        let mut letters = front.chars().rev();
+        let (last, before) = (letters.next()?, letters.next()?);
+        if last == before { verb_of(&front[..front.len() - last.len_utf8()]) } else { None }
+    })
+}
+
+/// Words that mean that something else comes before: a noun, not a verb.
+const BEFORE_A_NOUN: [&str; 30] = [
+    "from", "off", "low", "medium", "high", "gentle", "over", "moderate", "the", "a", "an", "of",
+    "this", "that", "your", "for", "lemon", "lime", "orange", "fresh", "fine", "through", "some",
+    "more", "good", "big", "generous", "small", "little", "quick",
+];
+
+/// Words that come after what is done, where what it is done to was named before.
+const AFTER_A_DOING: [&str; 28] = [
+    "and", "in", "into", "through", "for", "with", "to", "on", "until", "till", "over", "off",
+    "at", "by", "then", "again", "well", "down", "up", "out", "together", "gently", "from",
+    "while", "when", "before", "as", "twice",
+];
+
+pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
+    let word = &words[at].text;
+    let before = at.checked_sub(1).map(|b| words[b].text.as_str());
+    let after = words.get(at + 1).map_or("", |w| w.text.as_str());
+    // "Do not boil" is nothing that is done.
+    if before.is_some_and(|b| matches!(b, "not" | "don't" | "don’t" | "never" | "without" | "no"))
+    {
+        return None;
+    }
+    if let Some(verb) = verb_of(word) {
+        if before.is_some_and(|b| BEFORE_A_NOUN.contains(&b))
+            && !(word == "rest" && before == Some("to"))
+        {
+            return None;
+        }
+        return match word.as_str() {
+            // "the juice in", "drink of choice", "the rest"; "cool water", "warm water"
+            "juice" => {
+                let object = matches!(after, "the" | "all" | "your" | "both" | "them" | "of")
+                    || words.get(at + 1).is_some_and(|w| number(std::slice::from_ref(w)).is_some())
+                    || words.get(at + 1).is_some_and(|w| {
+                        w.is(&["lemon", "lime", "orange", "grapefruit", "citrus"])
+                    });
+                (object && after != "of").then_some(verb)
+            }
+            // "Zest, sugar and thyme in a bowl" names a part of the list.
+            "zest" | "peel" | "slice" | "quarter" | "cut" | "core" | "pit" => {
+                let object = !matches!(
+                    after,
+                    "," | "." | "in" | "into" | "to" | "with" | "from" | "for" | "of" | ""
+                ) && (after != "and"
+                    || words.get(at + 2).is_some_and(|w| verb_of(&w.text).is_some()));
+                (object && at_beginning(words, at) && before.is_none_or(|b| verb_of(b).is_none()))
+                    .then_some(verb)
+            }
+            "cover" => {
+                Some(if matches!(after, "with" | "them" | "it") { verb } else { Verb::Prepare })
+            }
+            "rest" => (before != Some("with") && after != "of").then_some(verb),
+            "cool" | "warm" => (!matches!(after, "water" | "and" | "tea" | "place")
+                || (after == "and" && before.is_none_or(|b| b == "," || b == "to")))
+            .then_some(verb),
+            "top" => {
+                matches!(after, "up" | "it" | "with" | "off" | "the" | "each" | "w").then_some(verb)
+            }
+            "drink" | "measure" | "process" | "place" | "use" | "need" | "want" | "get" => {
+                at_beginning(words, at).then_some(verb)
+            }
+            // "the strawberry puree", "through a fine-mesh sieve", "a coffee filter"
+            "puree" | "purée" | "sieve" | "filter" => (at_beginning(words, at)
+                || before.is_some_and(|b| b.ends_with("ly")))
+            .then_some(verb),
+            "squash" => at_beginning(words, at).then_some(verb),
+            // "Throw away the seeds", "rub it through a sieve"
+            "throw" | "tip" | "pour" if matches!(after, "away" | "out" | "off") => Some(Verb::Lift),
+            "rub" if says(&words[at..], &["sieve", "strainer", "colander"]) => Some(Verb::Strain),
+            "pound" => at_beginning(words, at).then_some(verb),
+            "drop" | "season" | "stand" | "water" | "brew" | "soak" => {
+                (before != Some("per")).then_some(verb)
+            }
+            _ => Some(verb),
+        };
+    }
+    match word.as_str() {
+        // "bring to the boil", "let it come to a boil": the boil says what is done.
+        "bring" => Some(Verb::Boil(Vigour::Boil)),
+        "set" if matches!(after, "aside") => Some(Verb::Steep),
+        // "It keeps in the fridge for a month" is what it does by itself.
+        "keep"
+            if says(&words[at..], &["fridge", "refrigerator"])
+                && !says(&words[at..], &["day", "week", "month"])
+                && before != Some("will") =>
+        {
+            Some(Verb::Chill)
+        }
+        "put" => Some(Verb::Put),
+        // "make a syrup with the sugar and water"
+        "make" if words[at + 1..].iter().take(4).any(|w| w.is(&["syrup"])) => Some(Verb::Heat),
+        // "Chop it, in the blender with the water"
+        "in" if before == Some(",")
+            && words.get(at + 2).is_some_and(|w| vessel(std::slice::from_ref(w)).is_some())
+            && words.get(at + 3).is_some_and(|w| w.is(&["with"])) =>
+        {
+            Some(Verb::Put)
+        }
+        // "juice in, top up": what stands before it goes in.
+        "in" if at > 0
+            && words.get(at + 1).is_none_or(|w| {
+                w.is(&[",", ".", "and", "then", ";", ")", "while", "when", "once"])
+            })
+            && !words[at - 1].is_sign()
+            && verb_of(&words[at - 1].text).is_none_or(|v| v == Verb::Squeeze) =>
+        {
+            Some(Verb::Put)
+        }
+        "pass" | "push" | "run"
+            if says(
+                &words[at..],
+                &["sieve", "strainer", "cloth", "muslin", "colander", "through"],
+            ) =>
+        {
+            Some(Verb::Strain)
+        }
+        "press"
+            if says(
+                &words[at..],
+                &[
+                    "sieve",
+                    "strainer",
+                    "cloth",
+                    "cheesecloth",
+                    "muslin",
+                    "colander",
+                    "bag",
+                    "through",
+                ],
+            ) =>
+        {
+            Some(Verb::Strain)
+        }
+        "whisked" | "goes" | "go" if matches!(after, "in" | "into") => Some(Verb::Put),
+        _ => {
+            // A participle is done where somebody or something does it, not where it says what a thing is like:
+            // "then chopped" is done, "and chopped mint" is mint. What is strained was strained, at any rate.
+            let of_a_thing = matches!(before, Some("and" | "then"))
+                && word != "strained"
+                && !words.get(at + 1).is_none_or(|w| w.is_sign() || w.is(&AFTER_A_DOING));
+            let acts = !of_a_thing
+                && matches!(
+                    before,
+                    Some(
+                        "is" | "are"
+                            | "was"
+                            | "were"
+                            | "be"
+                            | "been"
+                            | "gets"
+                            | "get"
+                            | "then"
+                            | "and"
+                            | "i"
+                            | "we"
+                            | "she"
+                            | "he"
+                            | "they"
+                    )
+                );
+            // "Tea in cold water, eight hours, strained."
+            let ends = before == Some(",")
+                && matches!(
+                    word.as_str(),
+                    "strained" | "sieved" | "filtered" | "chilled" | "cooled"
+                )
+                && words.get(at + 1).is_none_or(Word::is_sign);
+            done_verb(word).filter(|_| acts || ends)
+        }
+    }
+}
+
+/// Whether a word stands where a sentence gives an order.
+fn at_beginning(words: &[Word], at: usize) -> bool {
+    at.checked_sub(1).is_none_or(|before| {
+        words[before].is(&[
+            ",", "and", "then", "to", "you", "i", "we", "now", ":", "-", "just", "should", "can",
+            "first",
+        ])
+    })
+}
+
+pub(super) fn vessel(words: &[Word]) -> Option<VesselKind> {
+    use VesselKind as V;
+    let all = [
+        (["pan", "saucepan", "pot", "casserole"].as_slice(), V::Pot),
+        (["bowl", "basin"].as_slice(), V::Bowl),
+        (["blender", "liquidiser", "processor"].as_slice(), V::Blender),
+        (["pitcher"].as_slice(), V::Pitcher),
+        (["jug", "carafe"].as_slice(), V::Jug),
+    ];
+    // "From the pan into a jug": where it goes to is said last.
+    let place = |any: &[&str]| words.iter().rposition(|w| w.is(any));
+    all.into_iter()
+        .filter_map(|(any, kind)| place(any).map(|at| (at, kind)))
+        .max_by_key(|(at, _)| *at)
+        .map(|(_, kind)| kind)
+}
