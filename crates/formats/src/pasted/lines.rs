@@ -26,7 +26,10 @@ pub(super) enum Section {
 /// Takes what stands before a line of a list: a dot, a dash, a number with a bracket.
 pub(super) fn bare(line: &str) -> (&str, bool) {
     let trimmed = line.trim_start();
-    let dots = ['-', '*', '•', '–', '—', '·', '◦', '▪', '■', '□', '☐', '✓', '>', '#', '|'];
+    let dots = [
+        '-', '*', '•', '–', '—', '·', '◦', '▪', '■', '□', '▢', '☐', '●', '○', '‣', '✓', '>', '#',
+        '|',
+    ];
     let without = trimmed.trim_start_matches(dots).trim_start();
     let without =
         without.strip_prefix("[ ]").or(without.strip_prefix("[x]")).unwrap_or(without).trim_start();
@@ -78,8 +81,12 @@ pub(super) fn front(found: &[Word]) -> usize {
 /// Whether it is said how to thin a syrup for drinking: "dilute 1:4 with soda", "mix one part with five of water".
 pub(super) fn thinned(found: &[Word]) -> bool {
     let ratio = (0..found.len()).any(|at| {
-        number(&found[at..]).is_some_and(|(_, used)| {
+        number(&found[at..]).is_some_and(|(many, used)| {
             let rest = &found[at + used..];
+            // "1 to 6 with water" reads like a range.
+            if many.high.is_some() && rest.first().is_some_and(|w| w.is(&["with"])) {
+                return true;
+            }
             (rest.first().is_some_and(|w| w.is(&[":", "to"]))
                 && rest.get(1..).is_some_and(|r| number(r).is_some()))
                 || rest.first().is_some_and(|w| w.is(&["part"]))
@@ -195,4 +202,81 @@ pub(super) fn heading(text: &str, found: &[Word]) -> Option<Kind> {
         return Some(Kind::Heading(Section::Glass, None));
     }
     Some(Kind::Heading(Section::List, Some(about.join(" "))))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::words::words;
+    use super::*;
+
+    #[test]
+    fn what_stands_before_a_line_is_taken_off() {
+        for (line, text, marked) in [
+            ("- 3 lemons", "3 lemons", true),
+            ("▢ 1 cup sugar", "1 cup sugar", true),
+            ("2) Stir.", "Stir.", true),
+            ("Step 4: Strain it", "Strain it", true),
+            ("1.5 l water", "1.5 l water", false),
+            ("# Limeade", "Limeade", false),
+            ("[ ] 200 g sugar", "200 g sugar", true),
+        ] {
+            assert_eq!(bare(line).0, text, "{line}");
+            assert_eq!(bare(line).1, marked, "{line}");
+        }
+    }
+
+    #[test]
+    fn sentences_end_where_a_cook_ends_them() {
+        let of = |text: &str| -> Vec<String> {
+            sentences(text).into_iter().map(|(_, s)| s.trim().to_owned()).collect()
+        };
+        assert_eq!(of("Stir. Add 1.5 l water; chill!"), ["Stir.", "Add 1.5 l water;", "chill!"]);
+        assert_eq!(of("Add approx. 2 tbsp. sugar"), ["Add approx. 2 tbsp. sugar"]);
+        assert_eq!(of("Strain"), ["Strain"]);
+    }
+
+    #[test]
+    fn headings_are_told_from_lines() {
+        let kind = |text: &str| match heading(text, &words(text)) {
+            Some(Kind::Heading(section, group)) => {
+                format!("{section:?} {}", group.unwrap_or_default())
+            }
+            Some(_) => "else".into(),
+            None => "none".into(),
+        };
+        for (text, wanted) in [
+            ("Ingredients", "List "),
+            ("| Ingredient | Amount |", "List "),
+            ("Method:", "Method "),
+            ("For the syrup:", "List syrup"),
+            ("For the tea", "List tea"),
+            ("For each glass:", "Glass "),
+            ("Notes", "Aside "),
+            ("For 12 people:", "none"),
+            ("3 lemons:", "none"),
+            ("For a very long line that says what it is for", "none"),
+        ] {
+            assert_eq!(kind(text), wanted, "{text}");
+        }
+    }
+
+    #[test]
+    fn how_it_is_thinned_for_drinking_is_no_step() {
+        for text in [
+            "Dilute 1:4 with soda.",
+            "Mix one part with five parts of water",
+            "1 part juice to 3 parts water.",
+            "Use 50 ml per 200 ml water",
+            "Serve 1 to 6 with sparkling water",
+        ] {
+            assert!(thinned(&words(text)), "{text}");
+        }
+        for text in [
+            "Dilute with 2 litres of water",
+            "Serve in 4 glasses",
+            "Mix 200 g sugar with 1 l water",
+        ] {
+            assert!(!thinned(&words(text)), "{text}");
+        }
+    }
 }

@@ -182,3 +182,60 @@ pub(super) fn plain_amount(said: &Said) -> Option<Amount> {
         Counted::By(_) => None,
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::words::words;
+    use super::*;
+
+    /// The first and the second amount of a line.
+    fn two(text: &str) -> (Option<String>, Option<String>) {
+        let all = words(text);
+        let (first, second) = all_said(&all);
+        let told = |said: Option<Said>| {
+            said.map(|s| {
+                plain_amount(&s).map_or_else(|| format!("{} of it", s.many.low), |a| a.to_string())
+            })
+        };
+        (told(first), told(second))
+    }
+
+    #[test]
+    fn a_line_says_how_much_before_behind_and_in_brackets() {
+        for (text, first, second) in [
+            ("200 g sugar", Some("200 g"), None),
+            ("sugar, 3 tbsp", Some("3 tbsp"), None),
+            ("1½ cups (300 g) sugar", Some("1 1/2 cups"), Some("300 g")),
+            ("200 g / 7 oz ginger", Some("200 g"), Some("7 oz")),
+            ("Strawberries (1 pound, hulled)", Some("1 lb"), None),
+            ("two 400-ml tins of milk", Some("800 ml"), None),
+            ("1 (20 oz) can pineapple", Some("20 oz"), None),
+            ("a cup and a half of sugar", Some("1 1/2 cups"), None),
+            ("2 dessertspoons honey", Some("4 tsp"), None),
+            ("2 more cups of cold water", Some("2 cups"), None),
+            ("6 C water", Some("6 cups"), None),
+            ("3 lemons", Some("3 of it"), None),
+            ("juice of a lemon", Some("1 of it"), None),
+            ("watermelon for a crowd", None, None),
+            ("sugar to taste", None, None),
+        ] {
+            let found = two(text);
+            assert_eq!((found.0.as_deref(), found.1.as_deref()), (first, second), "{text}");
+        }
+    }
+
+    #[test]
+    fn an_inch_is_told_from_a_quotation() {
+        let by = |text: &str| {
+            let all = words(text);
+            all_said(&all).0.and_then(|s| match s.counted {
+                Some(Counted::By(by)) => Some((s.many.low, by)),
+                _ => None,
+            })
+        };
+        assert_eq!(by("2\" piece of ginger"), Some((2.0, "inch")));
+        assert_eq!(by("2-inch piece of ginger"), Some((2.0, "inch")));
+        assert_eq!(by("5 \"sprigs\" of mint"), None);
+        assert_eq!(by("3 sprigs mint"), Some((3.0, "sprig")));
+    }
+}

@@ -279,3 +279,62 @@ pub(super) fn vessel(words: &[Word]) -> Option<VesselKind> {
         .max_by_key(|(at, _)| *at)
         .map(|(_, kind)| kind)
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::words::words;
+    use super::*;
+
+    /// The words of a sentence that say that something is done.
+    fn done(text: &str) -> Vec<String> {
+        let all = words(text);
+        let verbs = (0..all.len()).filter(|at| verb_at(&all, *at).is_some());
+        verbs.map(|at| all[at].text.clone()).collect()
+    }
+
+    #[test]
+    fn a_word_is_a_verb_where_something_is_done() {
+        for (text, wanted) in [
+            ("Juice the limes and strain", vec!["juice", "strain"]),
+            ("Add the juice of two limes", vec!["add"]),
+            ("Strain through a fine sieve", vec!["strain"]),
+            ("Sieve and stir in", vec!["sieve", "stir"]),
+            ("Stir in the strawberry puree", vec!["stir"]),
+            ("Puree the strawberries", vec!["puree"]),
+            ("Simmer over a low heat", vec!["simmer"]),
+            ("Heat gently, do not boil", vec!["heat"]),
+            ("Add chopped mint and bruised ginger", vec!["add"]),
+            ("then strained, and chilled", vec!["strained", "chilled"]),
+            ("Press through a jelly bag", vec!["press"]),
+            ("Press the button", vec![]),
+            ("Rub the zest into the sugar", vec!["rub"]),
+            ("Squash the lemons", vec!["squash"]),
+            ("Orange squash", vec![]),
+            ("Use the rest of the water", vec!["use"]),
+            ("Top with soda", vec!["top"]),
+            ("The top of the jug", vec![]),
+            ("Cool water and warm water", vec![]),
+        ] {
+            assert_eq!(done(text), wanted, "{text}");
+        }
+    }
+
+    #[test]
+    fn what_goes_away_is_lifted_out_and_what_goes_through_is_strained() {
+        let first = |text: &str| verb_at(&words(text), 0);
+        assert_eq!(first("Throw away the seeds"), Some(Verb::Lift));
+        assert_eq!(first("Pour off the water"), Some(Verb::Lift));
+        assert_eq!(first("Throw in the mint"), Some(Verb::Put));
+        assert_eq!(first("Rub it through a sieve"), Some(Verb::Strain));
+        assert_eq!(first("Push through a colander"), Some(Verb::Strain));
+        assert_eq!(first("Push the button"), None);
+    }
+
+    #[test]
+    fn the_last_vessel_that_is_named_is_where_it_goes() {
+        let named = |text: &str| vessel(&words(text));
+        assert_eq!(named("from the pan into a jug"), Some(VesselKind::Jug));
+        assert_eq!(named("into a saucepan"), Some(VesselKind::Pot));
+        assert_eq!(named("on the windowsill"), None);
+    }
+}
