@@ -6,14 +6,18 @@ pub(super) type Time = i64;
 
 /// One pair of hands, one ring, one vessel: what it is busy with, in order of time and never twice at once.
 #[derive(Debug, Clone, Default, PartialEq)]
-pub(super) struct Lane(Vec<(Time, Time)>);
+pub(super) struct Lane {
+    busy: Vec<(Time, Time)>,
+    /// When something begins that takes no time yet: it is held for longer by what is placed before it.
+    moments: Vec<Time>,
+}
 
 impl Lane {
     /// The latest time up to `latest` from which it is free for so long.
     pub(super) fn latest_free(&self, latest: Time, length: Time) -> Time {
         let mut at = latest;
-        let behind = self.0.partition_point(|(from, _)| *from < at + length.max(1));
-        for (from, to) in self.0[..behind].iter().rev() {
+        let behind = self.busy.partition_point(|(from, _)| *from < at + length.max(1));
+        for (from, to) in self.busy[..behind].iter().rev() {
             if *to <= at {
                 break;
             }
@@ -30,14 +34,31 @@ impl Lane {
 
     pub(super) fn take(&mut self, from: Time, to: Time) {
         if to > from {
-            let at = self.0.partition_point(|(begins, _)| *begins < from);
-            self.0.insert(at, (from, to));
+            let at = self.busy.partition_point(|(begins, _)| *begins < from);
+            self.busy.insert(at, (from, to));
         }
+    }
+
+    /// Takes it for something new, which may be no more than a moment so far.
+    pub(super) fn open(&mut self, from: Time, to: Time) {
+        if to > from {
+            self.take(from, to);
+        } else {
+            self.moments.push(from);
+        }
+    }
+
+    /// Whether something new may begin on it. Two that only touch in a moment would both be held from there
+    /// backwards, so a moment is kept apart from whatever else begins or ends there.
+    pub(super) fn is_open(&self, from: Time, to: Time) -> bool {
+        let meets = |at: &Time| (from..=to).contains(at);
+        let touched = || self.busy.iter().any(|(a, b)| *a <= from && from <= *b);
+        self.is_free(from, to) && !self.moments.iter().any(meets) && (to > from || !touched())
     }
 
     /// Whether something begins just at that time: hands stay with what they are at.
     pub(super) fn begins_at(&self, time: Time) -> bool {
-        self.0.binary_search_by_key(&time, |(from, _)| *from).is_ok()
+        self.busy.binary_search_by_key(&time, |(from, _)| *from).is_ok()
     }
 }
 
@@ -107,6 +128,16 @@ mod tests {
         assert_eq!(lane.latest_free(10, 5), 10);
         assert!(lane.is_free(-50, -30) && !lane.is_free(-51, -30) && !lane.is_free(-50, -29));
         assert!(lane.is_free(0, 5) && lane.begins_at(-30) && !lane.begins_at(-50));
+    }
+
+    #[test]
+    fn a_moment_is_kept_apart_from_what_begins_or_ends_there() {
+        let mut lane = Lane::default();
+        lane.open(-50, -50);
+        assert!(!lane.is_open(-50, -50) && !lane.is_open(-80, -50) && !lane.is_open(-50, -20));
+        assert!(lane.is_open(-80, -51) && lane.is_open(-49, -20));
+        lane.take(-10, 0);
+        assert!(!lane.is_open(-10, -10) && !lane.is_open(0, 0) && lane.is_open(-20, -10));
     }
 
     #[test]
