@@ -7,6 +7,7 @@ import type { Schemas } from "../api/client";
 import { useKitchen } from "../api/queries";
 import { colour } from "../app/theme";
 import { TitledDialog } from "../app/TitledDialog";
+import { Figures } from "../ui/Figures";
 
 type OwnIngredient = Schemas["OwnIngredient"];
 
@@ -108,23 +109,16 @@ export function NewIngredient(props: { onClose: () => void; onMade: (id: string)
               </MenuItem>
             ))}
           </TextField>
-          {(
-            [
+          <Figures
+            of={[
               ["sugar", "sugars, g in 100 g"],
               ["acid", "acid, g in 100 g"],
               ["alcohol", "alcohol, % vol"],
               ["insoluble", "pulp and fibre, g in 100 g"],
-            ] as const
-          ).map(([key, label]) => (
-            <TextField
-              key={key}
-              size="small"
-              label={label}
-              value={parts[key]}
-              onChange={(event) => setParts({ ...parts, [key]: event.target.value })}
-              slotProps={{ htmlInput: { inputMode: "decimal" } }}
-            />
-          ))}
+            ]}
+            typed={parts}
+            onType={setParts}
+          />
         </Box>
         <Box sx={{ fontSize: 14, color: colour("muted") }}>
           What you leave out counts as none. The rest is water.

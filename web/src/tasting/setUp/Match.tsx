@@ -6,6 +6,7 @@ import { colour } from "../../app/theme";
 import { useDrink, WhichDrink, WhoTastes } from "../choose";
 import { Room, Title } from "../Table";
 import { Begin, Line, useSetUp } from "./parts";
+import { Figures } from "../../ui/Figures";
 
 /** A drink that is to be matched. */
 export function Match() {
@@ -37,23 +38,16 @@ export function Match() {
             onChange={(event) => setName(event.target.value)}
           />
           <Box sx={{ display: "grid", gap: 1, gridTemplateColumns: "1fr 1fr" }}>
-            {(
-              [
+            <Figures
+              of={[
                 ["brix", "°Brix"],
                 ["acidity", "acidity, %"],
                 ["ph", "pH"],
                 ["alcohol", "alcohol, % vol"],
-              ] as const
-            ).map(([key, label]) => (
-              <TextField
-                key={key}
-                size="small"
-                label={label}
-                value={read[key]}
-                onChange={(event) => setRead({ ...read, [key]: event.target.value })}
-                slotProps={{ htmlInput: { inputMode: "decimal" } }}
-              />
-            ))}
+              ]}
+              typed={read}
+              onType={setRead}
+            />
           </Box>
           <Box sx={{ color: colour("muted") }}>
             Leave out what you haven’t measured. Stir the gas out of it first.
