@@ -68,7 +68,7 @@ impl<'a> Search<'a> {
     /// the best plan, no move from a better one that leads elsewhere finds it.
     fn begins_with_every_order(&mut self) {
         for order in orders(self.problem.makings.len()) {
-            let mut other = Search::begin(self.problem, self.most / 8);
+            let mut other = Search::begin(self.problem, self.most / 24);
             let how = How { order, ..other.how.clone() };
             other.cost = f64::INFINITY;
             other.is_better(how);

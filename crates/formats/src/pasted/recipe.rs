@@ -79,7 +79,8 @@ impl Reader<'_> {
             front[0].is(&["for"])
                 && said::plain(&front[1..]).is_some_and(|(a, _)| a.as_millilitres().is_some())
         };
-        let colon = colon.filter(|at| found.len() > at + 4);
+        // A text says so once; after that it is no size.
+        let colon = colon.filter(|at| found.len() > at + 4 && self.makes == Makes::default());
         if let Some(at) = colon.filter(|at| self.is_makes(&found[..*at]) || sized(&found[..*at])) {
             self.read_makes(&found[..at]);
             self.behind(line, offset + found[at].to);
