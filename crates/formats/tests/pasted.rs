@@ -454,23 +454,30 @@ fn what_is_done_is_done_in_the_right_order_and_vessel() {
 
 #[test]
 fn what_goes_by_the_litre_goes_by_what_is_there() {
-    let text = "Currant syrup\n1 kg blackcurrants\n500 ml water\nSimmer the currants in the water for 20 minutes. Strain through a cloth. To every litre of juice add 700 g sugar. Boil 5 minutes.";
-    let read = read_recipe(text, &[], Cupboard::builtin());
-    let at = read.drink.steps.iter().position(
-        |s| matches!(&s.action, Action::Add { ingredient, .. } if ingredient == "white_sugar"),
-    );
-    let at = at.expect("sugar goes in");
-    let Action::Add { amount, .. } = &read.drink.steps[at].action else { unreachable!() };
-    let trace = Trace::run(&read.drink, Cupboard::builtin());
-    let jug = read.drink.vessel("jug").unwrap();
-    let litres = trace.after(at - 1, jug).unwrap().level().0 / 1000.0;
-    let grams = Cupboard::builtin()
-        .weigh(Cupboard::builtin().ingredient("white_sugar").unwrap(), amount)
-        .unwrap()
-        .grams
-        .0;
-    assert!(litres > 0.5 && (grams / litres / 700.0 - 1.0).abs() < 0.02, "{grams} g to {litres} l");
-    assert!(read.guesses.iter().any(|g| g.step == read.drink.steps[at].id), "it is marked");
+    for text in [
+        "Currant syrup\n1 kg blackcurrants\n500 ml water\nSimmer the currants in the water for 20 minutes. Strain through a cloth. To every litre of juice add 700 g sugar. Boil 5 minutes.",
+        "Currant syrup\n1 kg blackcurrants\n500 ml water\n350 g sugar per 500 ml juice\nSimmer the currants in the water for 20 minutes. Strain through a cloth. Measure the juice and add the sugar. Boil 5 minutes.",
+    ] {
+        let read = read_recipe(text, &[], Cupboard::builtin());
+        let at = read.drink.steps.iter().position(
+            |s| matches!(&s.action, Action::Add { ingredient, .. } if ingredient == "white_sugar"),
+        );
+        let at = at.expect("sugar goes in");
+        let Action::Add { amount, .. } = &read.drink.steps[at].action else { unreachable!() };
+        let trace = Trace::run(&read.drink, Cupboard::builtin());
+        let jug = read.drink.vessel("jug").unwrap();
+        let litres = trace.after(at - 1, jug).unwrap().level().0 / 1000.0;
+        let grams = Cupboard::builtin()
+            .weigh(Cupboard::builtin().ingredient("white_sugar").unwrap(), amount)
+            .unwrap()
+            .grams
+            .0;
+        assert!(
+            litres > 0.5 && (grams / litres / 700.0 - 1.0).abs() < 0.02,
+            "{grams} g to {litres} l"
+        );
+        assert!(read.guesses.iter().any(|g| g.step == read.drink.steps[at].id), "it is marked");
+    }
 }
 
 #[test]

@@ -20,6 +20,8 @@ pub(super) struct Item {
     pub(super) other: Option<Amount>,
     pub(super) sure: Sure,
     pub(super) why: Vec<String>,
+    /// "Per 500 ml of juice": the amount is for as much as that.
+    pub(super) per: Option<Amount>,
     /// Up to a line, or as much as fills the vessel.
     pub(super) fills: bool,
     /// Put on the glass, not into the pitcher.
@@ -43,6 +45,7 @@ impl Item {
             other: None,
             sure: Sure::Asked,
             why: vec!["It isn't in the cupboard by that name.".into()],
+            per: None,
             fills: false,
             garnish: false,
             optional: false,

@@ -6,7 +6,7 @@ use keen_core::drink::{Cut, Warmth};
 use super::item::{Item, compare, guess, measured, no_amount};
 use super::names::{Found, Names};
 use super::outcome::Sure;
-use super::said::{Said, all_said, plain, plain_amount};
+use super::said::{Said, all_said, per, plain, plain_amount};
 use super::words::{Word, number, says, together};
 
 /// Everything that a line says goes in. Empty where it says nothing of the kind.
@@ -174,6 +174,7 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
             other: None,
             sure: Sure::Understood,
             why: Vec::new(),
+            per: per(words),
             fills,
             // What is measured out to be poured on at the glass is drunk.
             garnish: garnish

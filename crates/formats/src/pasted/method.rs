@@ -5,6 +5,7 @@ use keen_core::drink::Vigour;
 use keen_core::quantity::Amount;
 
 use super::names::{Found, Names};
+use super::said::per;
 use super::uses::{Use, amounts, unknown, uses};
 use super::verbs::{Verb, done_verb, verb_at, verb_of, vessel};
 use super::words::{Word, number, says, time, together};
@@ -304,15 +305,6 @@ fn boiling(words: &[Word]) -> bool {
         (w.is(&["boiling", "kettle", "hot"]) && !says(before, &["below", "under"]))
             || (w.is(&["boiled"]) && says(before, &["just", "freshly"]))
     })
-}
-
-/// "To every pint of juice", "for each litre of it": what the amounts of the sentence go by.
-fn per(words: &[Word]) -> Option<Amount> {
-    let at = words.iter().position(|w| w.is(&["every", "each", "per"]))?;
-    let led = words[at].is(&["per"]) || (at > 0 && words[at - 1].is(&["to", "for"]));
-    let measure = words.get(at + 1).filter(|_| led)?;
-    let one = format!("1 {}", measure.text).parse::<Amount>().ok()?;
-    one.as_millilitres().map(|_| one)
 }
 
 /// What a cook calls what was made so far.

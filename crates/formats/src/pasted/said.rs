@@ -183,6 +183,16 @@ pub(super) fn plain_amount(said: &Said) -> Option<Amount> {
     }
 }
 
+/// "To every pint of juice", "for each litre of it", "per 500 ml": what an amount goes by.
+pub(super) fn per(words: &[Word]) -> Option<Amount> {
+    let at = words.iter().position(|w| w.is(&["every", "each", "per"]))?;
+    let led = words[at].is(&["per"]) || (at > 0 && words[at - 1].is(&["to", "for"]));
+    let rest = words.get(at + 1..).filter(|_| led)?;
+    let one = || format!("1 {}", rest.first()?.text).parse::<Amount>().ok();
+    let by = plain(rest).map(|(amount, _)| amount).or_else(one)?;
+    by.as_millilitres().map(|_| by)
+}
+
 #[cfg(test)]
 mod tests {
     use super::super::words::words;

@@ -134,7 +134,8 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
             }
             "rest" => (before != Some("with") && after != "of").then_some(verb),
             "cool" | "warm" => (!matches!(after, "water" | "and" | "tea" | "place")
-                || (after == "and" && before.is_none_or(|b| b == "," || b == "to")))
+                || (after == "and"
+                    && before.is_none_or(|b| matches!(b, "," | "to" | "it" | "them" | "then"))))
             .then_some(verb),
             "top" => {
                 matches!(after, "up" | "it" | "with" | "off" | "the" | "each" | "w").then_some(verb)

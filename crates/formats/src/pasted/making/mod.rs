@@ -608,13 +608,11 @@ impl Cook<'_> {
         {
             self.put_prepared(vessel, doing.it);
         }
-        let times = doing
-            .per
-            .as_ref()
-            .and_then(Amount::as_millilitres)
-            .map(|per| self.level_of(vessel) / per);
+        let millilitres = |per: &Option<Amount>| per.as_ref().and_then(Amount::as_millilitres);
         for (entry, share) in self.about(doing) {
-            if let Some(times) = times.filter(|t| self.entries[entry].told && *t > 0.1) {
+            let told = millilitres(&doing.per).filter(|_| self.entries[entry].told);
+            let by = told.or_else(|| millilitres(&self.item(entry).per));
+            if let Some(times) = by.map(|by| self.level_of(vessel) / by).filter(|t| *t > 0.1) {
                 self.put_by_what_is_there(entry, times, vessel);
             } else if !self.item(entry).fills {
                 let from = self.drink.steps.len();
