@@ -177,6 +177,8 @@ const browser = await launch();
 for (const [name, viewport, colorScheme, go] of views) {
   const page = await open(browser, address, { viewport, colorScheme });
   await go(page);
+  // Nothing lies under the mouse where it was last clicked.
+  await page.mouse.move(1, 1);
   await page.evaluate(() => document.fonts.ready);
   await page.waitForLoadState("networkidle");
   await page.screenshot({ path: `${folder}/${name}.png` });

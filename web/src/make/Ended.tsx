@@ -4,6 +4,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type BatchView, type Truth } from "../api/client";
+import { keepNewest } from "../api/newest";
 import { colour, displayFont } from "../app/theme";
 import { Bottles } from "../kept/Bottles";
 import { FillBottles } from "../kept/FillBottles";
@@ -249,8 +250,8 @@ function Teaches({ view }: { view: BatchView }) {
           headers: { "idempotency-key": crypto.randomUUID() },
         }),
       ),
-    onSuccess: (next) => {
-      client.setQueryData(["batch", view.id], next);
+    onSuccess: async (next) => {
+      await keepNewest(client, ["batch", view.id], next);
       void client.invalidateQueries({ queryKey: ["kitchen"] });
     },
   });

@@ -23,6 +23,8 @@ interface Heard {
 /** What the server was told, and what it says next; a batch that counts what was said of it. */
 let heard: Heard[] = [];
 let next: ((said: Heard) => Response | Promise<Response>)[] = [];
+/** What a question of how it stands is answered with, where that takes longer. */
+let asked: (() => Promise<Response>)[] = [];
 const json = (body: object, status = 200) =>
   new Response(JSON.stringify(body), {
     status,
@@ -35,9 +37,10 @@ const problem = (type: string, status: number, detail: string) =>
 beforeEach(() => {
   heard = [];
   next = [];
+  asked = [];
   vi.useFakeTimers({ shouldAdvanceTime: true });
   server.answer = async (request) => {
-    if (request.method === "GET") return json(view(0));
+    if (request.method === "GET") return asked.shift()?.() ?? json(view(heard.length));
     const { what, sure } = (await request.json()) as Heard;
     const said = { key: request.headers.get("idempotency-key")!, what, sure };
     heard.push(said);
@@ -127,6 +130,20 @@ describe("a batch that is told something", () => {
       await second!;
     });
     expect(heard.map((h) => h.what)).toEqual([done("s1"), done("s2")]);
+  });
+
+  it("doesn't go back to what was asked before and answered after", async () => {
+    const batch = await open();
+    let late = () => undefined as void;
+    asked = [() => new Promise((answer) => (late = () => answer(json(view(0)))))];
+    act(() => batch.result.current.again());
+    await act(() => batch.result.current.say(done("s1")));
+    expect(batch.result.current.view).toEqual(view(1));
+    await act(async () => {
+      late();
+      await vi.advanceTimersByTimeAsync(50);
+    });
+    expect(batch.result.current.view).toEqual(view(1));
   });
 
   it("isn't told again what was under way when one has left", async () => {

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api, type BatchView, type CallFailed, type Happening } from "../api/client";
 import { createLine } from "../api/line";
+import { keepNewest } from "../api/newest";
 import { hurried } from "./practice";
 
 const TRY_AGAIN_MS = 2000;
@@ -41,7 +42,7 @@ export function useBatch(id: string) {
               headers: { "idempotency-key": key },
             }),
           );
-          client.setQueryData<BatchView>(["batch", id], view);
+          await keepNewest<BatchView>(client, ["batch", id], view);
           void client.invalidateQueries({ queryKey: ["going"] });
           setWrong(undefined);
           return true;
@@ -71,7 +72,7 @@ export function useBatch(id: string) {
   /** In the practice kitchen the clock is hurried. */
   const hurry = async (to: Parameters<typeof hurried>[1]) => {
     try {
-      client.setQueryData<BatchView>(["batch", id], await hurried(id, to));
+      await keepNewest<BatchView>(client, ["batch", id], await hurried(id, to));
       await client.invalidateQueries({ queryKey: ["going"] });
     } catch (error) {
       setWrong((error as Error).message);

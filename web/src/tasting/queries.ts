@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
+import { keepNewest } from "../api/newest";
 
 export { useTasters } from "../drink/balance/useDrinkers";
 
@@ -99,8 +100,8 @@ export function useUtter(id: string) {
       ),
     // At a table the net may be gone for a moment: the same word is sent again under its key.
     retry: 2,
-    onSuccess: (view) => {
-      client.setQueryData(["tasting", id], view);
+    onSuccess: async (view) => {
+      await keepNewest(client, ["tasting", id], view);
       void client.invalidateQueries({ queryKey: ["tasters"] });
       void client.invalidateQueries({ queryKey: ["tastings"] });
     },
