@@ -204,6 +204,13 @@ pub(super) fn heading(text: &str, found: &[Word]) -> Option<Kind> {
     Some(Kind::Heading(Section::List, Some(about.join(" "))))
 }
 
+/// "1 Peel and slice the cucumber": what a step says that is numbered without a dot.
+pub(super) fn numbered_step(text: &str) -> Option<&str> {
+    let digits = text.bytes().take_while(u8::is_ascii_digit).count();
+    let rest = text.get(digits..)?.strip_prefix(' ')?;
+    ((1..3).contains(&digits) && rest.starts_with(char::is_uppercase)).then_some(rest)
+}
+
 #[cfg(test)]
 mod tests {
     use super::super::words::words;

@@ -263,7 +263,7 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
             names.find_all(&rest[..end.unwrap_or(rest.len())])
         }),
         // "Chop it, in the blender with the water": what is in hand goes along.
-        mixture: words.iter().any(|w| w.from == verb_at && w.is(&["in"]) && verb == Verb::Put)
+        mixture: (verb == Verb::Put && begins_with(words, verb_at, "in"))
             || !makes_syrup(words, verb_at)
                 && words.iter().enumerate().any(|(at, w)| {
                     // "The juice of one lemon" is none of what was made.
@@ -294,7 +294,7 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         amount,
         boiling: boiling(words),
         per: per(words),
-        covers: words.iter().any(|w| w.from == verb_at && w.is(&["cover"])),
+        covers: begins_with(words, verb_at, "cover"),
     }
 }
 
@@ -362,9 +362,14 @@ fn except(words: &[Word]) -> Option<usize> {
     Some(all + out)
 }
 
+/// Whether it is by this word that something is done.
+fn begins_with(words: &[Word], verb_at: usize, verb: &str) -> bool {
+    words.iter().any(|w| w.from == verb_at && w.is(&[verb]))
+}
+
 /// "Make a syrup of the sugar": the syrup is what comes of it, not what is there.
 fn makes_syrup(words: &[Word], verb_at: usize) -> bool {
-    words.iter().any(|w| w.from == verb_at && w.is(&["make"]))
+    begins_with(words, verb_at, "make")
 }
 
 /// The first time that is said, and which words it takes.

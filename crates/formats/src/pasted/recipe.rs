@@ -4,7 +4,9 @@ use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Action, limits};
 
 use super::item::Item;
-use super::lines::{Kind, Section, bare, front, heading, is_capital, sentences, thinned};
+use super::lines::{
+    Kind, Section, bare, front, heading, is_capital, numbered_step, sentences, thinned,
+};
 use super::making::{self, Done, Entry, Makes};
 use super::method;
 use super::names::Names;
@@ -58,20 +60,10 @@ struct Reader<'a> {
 impl Reader<'_> {
     fn line(&mut self, line: &str) {
         let (text, marked) = bare(line);
+        let step = numbered_step(text).filter(|_| self.section == Section::Method);
+        let text = step.unwrap_or(text);
         let mut found = words(text);
         found.truncate(MOST_WORDS);
-        // "1 Peel and slice the cucumber": the steps of a method are numbered without a dot, too.
-        let digits = text.bytes().take_while(u8::is_ascii_digit).count();
-        let step = text.get(digits..).and_then(|rest| rest.strip_prefix(' ')).filter(|rest| {
-            self.section == Section::Method
-                && (1..3).contains(&digits)
-                && rest.starts_with(char::is_uppercase)
-        });
-        let text = step.unwrap_or(text);
-        if step.is_some() {
-            found = words(text);
-            found.truncate(MOST_WORDS);
-        }
         let offset = line.len() - text.len();
         // "For 10 litres of lemonade: 45 lemons, …"
         let colon = found.iter().position(|w| w.is(&[":"])).filter(|at| (2..=8).contains(at));
@@ -421,9 +413,8 @@ impl Reader<'_> {
         if self.entries.len() >= MOST_THINGS {
             return;
         }
-        let nth = self.entries.iter().filter(|e| e.line == line).count();
         let entry = Entry {
-            key: format!("{line}.{nth}"),
+            key: making::next_key(&self.entries, line),
             line,
             // What may stay out, and isn't known for sure, stays out until it is said.
             left_out: item.optional && item.sure == Sure::Asked,

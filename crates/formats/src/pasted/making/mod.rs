@@ -42,7 +42,17 @@ pub(super) struct Entry {
     pub(super) told: bool,
 }
 
+/// What names the next thing that is read from a line.
+pub(super) fn next_key(entries: &[Entry], line: usize) -> String {
+    format!("{line}.{}", entries.iter().filter(|e| e.line == line).count())
+}
+
 impl Entry {
+    /// The ingredient that it is, where the cupboard knows it.
+    fn known<'c>(&self, cupboard: &'c Cupboard) -> Option<&'c Ingredient> {
+        cupboard.ingredient(self.item.ingredient.as_deref()?)
+    }
+
     /// Whether a sentence means it. What is told twice is two things, each by its own words.
     fn is_named_by(&self, one: &uses::Use) -> bool {
         self.item.ingredient.as_deref() == Some(one.found.id.as_str())
@@ -275,7 +285,7 @@ impl Cook<'_> {
     }
 
     fn ingredient(&self, entry: usize) -> Option<&Ingredient> {
-        self.cupboard.ingredient(self.item(entry).ingredient.as_deref()?)
+        self.entries[entry].known(self.cupboard)
     }
 
     fn kind(&self, entry: usize) -> Option<Kind> {

@@ -31,11 +31,7 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 }
             }
             for entry in entries.iter() {
-                let Some(it) =
-                    entry.item.ingredient.as_deref().and_then(|id| names.cupboard.ingredient(id))
-                else {
-                    continue;
-                };
+                let Some(it) = entry.known(names.cupboard) else { continue };
                 let named = doing.uses.iter().any(|u| u.found.id == it.id);
                 if uses::is_of_sort(it, &sort.found.id) && !named {
                     let mut one = sort.clone();
@@ -47,9 +43,8 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
         for one in &mut doing.uses {
             let id = one.found.id.clone();
             if let Some(entry) = besides_the_juice(entries, one, names) {
-                let nth = entries.iter().filter(|e| e.line == *line).count();
                 entries.push(Entry {
-                    key: format!("{line}.{nth}"),
+                    key: next_key(entries, *line),
                     line: *line,
                     told: true,
                     ..entry
@@ -121,9 +116,8 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
             one.tells = true;
             item.words.clone_from(&one.words);
             one.found.id.clone_from(&id);
-            let nth = entries.iter().filter(|e| e.line == *line).count();
             entries.push(Entry {
-                key: format!("{line}.{nth}"),
+                key: next_key(entries, *line),
                 line: *line,
                 item,
                 group: None,
@@ -157,8 +151,7 @@ pub(in crate::pasted) fn only_served(entries: &mut [Entry], done: &[Done]) {
 }
 
 fn is_of_entry(entry: &Entry, names: &Names<'_>, which: impl Fn(&Ingredient) -> bool) -> bool {
-    let id = entry.item.ingredient.as_deref();
-    id.and_then(|id| names.cupboard.ingredient(id)).is_some_and(which)
+    entry.known(names.cupboard).is_some_and(which)
 }
 
 /// The zest or peel of a citrus fruit that the list has by the piece, for its juice.
@@ -232,8 +225,7 @@ fn called_shortly(entries: &[Entry], one: &uses::Use, cupboard: &Cupboard) -> Op
         w.stem.len() >= 4 && e.item.words.iter().any(|o| o.stem.ends_with(&w.stem))
     };
     entries.iter().position(|e| {
-        let it = e.item.ingredient.as_deref().and_then(|id| cupboard.ingredient(id));
-        it.is_some_and(|it| it.kind == kind) && one.words.iter().any(|w| ends(e, w))
+        e.known(cupboard).is_some_and(|it| it.kind == kind) && one.words.iter().any(|w| ends(e, w))
     })
 }
 
@@ -256,8 +248,6 @@ fn match_of(entries: &[Entry], id: &str, cupboard: &Cupboard) -> Option<usize> {
         Kind::Acid => other.kind == Kind::Acid,
         _ => same_fruit(other),
     };
-    let found = entries.iter().find(|e| {
-        e.item.ingredient.as_deref().and_then(|id| cupboard.ingredient(id)).is_some_and(like)
-    })?;
+    let found = entries.iter().find(|e| e.known(cupboard).is_some_and(like))?;
     index(found)
 }
