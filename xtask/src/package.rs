@@ -6,7 +6,7 @@ use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result};
 
-use crate::setup;
+use crate::building;
 use crate::shell::{run, say, text_of};
 
 const OUT: &str = "target/package";
@@ -59,9 +59,7 @@ fn lay_out(root: &Path) -> Result<()> {
 
 /// Makes both.
 pub fn make() -> Result<()> {
-    setup::front_end()?;
-    say("building the application");
-    run("cargo", &["build", "--release", "--package", NAME])?;
+    building::program("release")?;
     let version = version()?;
     let machine = std::env::consts::ARCH;
     let root = Path::new(OUT).join("root");

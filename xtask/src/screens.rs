@@ -5,14 +5,13 @@ use std::process::{Child, Command, Stdio};
 
 use anyhow::{Context, Result};
 
-use crate::setup;
 use crate::shell::run;
+use crate::{building, setup};
 
 /// Makes the pictures in docs/screenshots.
 pub(crate) fn take() -> Result<()> {
     setup::browser()?;
-    setup::front_end()?;
-    run("cargo", &["build", "--release", "--quiet", "--package", "keen-pitcher"])?;
+    building::program("release")?;
     with_demo(|address| run("node", &["e2e/screenshots.mjs", address, "docs/screenshots"]))
 }
 

@@ -9,24 +9,25 @@ use crate::shell::{run, say, text_of};
 
 const CHROMIUM: &str = "/usr/bin/chromium";
 
-/// The front end, built if its sources are newer than what was built.
-pub(crate) fn front_end() -> Result<()> {
+/// The front end, built if its sources are newer than what was built. `tell` hears what is going on.
+pub(crate) fn front_end(tell: &(dyn Fn(&str) + Sync)) -> Result<()> {
     node()?;
-    packages("web")?;
+    packages("web", tell)?;
     let built = changed(Path::new("web/dist/assets"));
     let sources =
         ["web/src", "web/public", "web/index.html", "web/vite.config.ts", "web/package.json"];
     if sources.iter().map(|s| changed(Path::new(s))).max() >= Some(built) {
-        say("building the front end");
-        run("npm", &["run", "--silent", "--prefix", "web", "build"])?;
+        tell("building the screens");
+        text_of("npm", &["run", "--silent", "--prefix", "web", "build"])?;
     }
+    tell("the screens are built");
     Ok(())
 }
 
 /// The browser and what drives it.
 pub(crate) fn browser() -> Result<()> {
     node()?;
-    packages("e2e")?;
+    packages("e2e", &say)?;
     if Path::new(CHROMIUM).exists() || std::env::var_os("CHROMIUM").is_some() {
         return Ok(());
     }
@@ -51,13 +52,13 @@ fn node() -> Result<()> {
 }
 
 /// Installs a folder's npm packages when its lock file is newer than what is there.
-fn packages(folder: &str) -> Result<()> {
+fn packages(folder: &str, tell: &(dyn Fn(&str) + Sync)) -> Result<()> {
     let installed = Path::new(folder).join("node_modules/.package-lock.json");
     let lock = Path::new(folder).join("package-lock.json");
     if installed.exists() && changed(&installed) >= changed(&lock) {
         return Ok(());
     }
-    say(&format!("installing the packages of {folder}"));
+    tell(&format!("installing the packages of {folder}"));
     run("npm", &["ci", "--silent", "--prefix", folder])
 }
 

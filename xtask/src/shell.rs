@@ -27,6 +27,8 @@ pub(crate) fn text_of(program: &str, args: &[&str]) -> Result<String> {
         .output()
         .with_context(|| format!("{program} won't start"))?;
     if !output.status.success() {
+        // What it found is often told there.
+        eprint!("{}", String::from_utf8_lossy(&output.stdout));
         bail!("`{program} {}` failed", args.join(" "));
     }
     Ok(String::from_utf8(output.stdout)?)

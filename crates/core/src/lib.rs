@@ -18,6 +18,7 @@
 //! - [`shop`] says what to buy, with the chance that it suffices; [`serving`] what is done at the glass.
 //! - [`plan`] says when to start, for several drinks in one kitchen, backward from serving.
 //! - [`taste`] finds where a drink tastes best to whom, and whether two taste different.
+//! - [`luck`] deals the same luck again.
 //! - [`work`] bounds how much is run for one question.
 //! - [`report`] puts what a screen or a table shows of a trace into one plain structure.
 //!
@@ -36,6 +37,7 @@ pub mod drink;
 mod fault;
 pub mod history;
 pub mod keep;
+pub mod luck;
 mod normal;
 pub mod plan;
 pub mod quantity;

@@ -4,7 +4,6 @@
 //! given the file again moves what it has and adds nothing twice. Times are in UTC, so that no calendar
 //! has to know the kitchen's zone.
 
-use icalendar::{Alarm, Calendar, Component, Event, EventLike, Trigger};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
@@ -29,29 +28,73 @@ pub struct CalendarEntry {
 /// one was made.
 #[must_use]
 pub fn calendar(name: &str, entries: &[CalendarEntry], version: i64, changed: Timestamp) -> String {
-    let mut calendar = Calendar::empty();
-    calendar.append_property(("VERSION", "2.0"));
-    calendar.append_property(("PRODID", "-//Keen Pitcher//Plan//EN"));
-    calendar.append_property(("CALSCALE", "GREGORIAN"));
-    calendar.name(name);
+    let mut file = Lines::default();
+    file.line("BEGIN", "VCALENDAR");
+    file.line("VERSION", "2.0");
+    file.line("PRODID", "-//Keen Pitcher//Plan//EN");
+    file.line("CALSCALE", "GREGORIAN");
+    // The standard's name, and the one that older calendars know.
+    file.text("NAME", name);
+    file.text("X-WR-CALNAME", name);
     for entry in entries {
-        let mut event = Event::new();
-        event
-            .uid(&entry.uid)
-            .summary(&entry.title)
-            .description(&entry.text)
-            .add_property("DTSTART", utc(entry.from))
-            .add_property("DTEND", utc(entry.to))
-            .add_property("DTSTAMP", utc(changed))
-            .add_property("LAST-MODIFIED", utc(changed))
-            .add_property("SEQUENCE", version.to_string());
-        let before = chrono::Duration::minutes(entry.remind);
-        let mut alarm = Alarm::display(&entry.title, Trigger::before_start(before));
-        alarm.uid(&format!("alarm/{}", entry.uid)).add_property("DTSTAMP", utc(changed));
-        event.alarm(alarm.done());
-        calendar.push(event.done());
+        file.line("BEGIN", "VEVENT");
+        file.text("UID", &entry.uid);
+        file.line("DTSTAMP", &utc(changed));
+        file.line("LAST-MODIFIED", &utc(changed));
+        file.line("SEQUENCE", &version.to_string());
+        file.line("DTSTART", &utc(entry.from));
+        file.line("DTEND", &utc(entry.to));
+        file.text("SUMMARY", &entry.title);
+        file.text("DESCRIPTION", &entry.text);
+        file.line("BEGIN", "VALARM");
+        file.text("UID", &format!("alarm/{}", entry.uid));
+        file.line("ACTION", "DISPLAY");
+        file.text("DESCRIPTION", &entry.title);
+        file.line("TRIGGER", &format!("-PT{}M", entry.remind));
+        file.line("END", "VALARM");
+        file.line("END", "VEVENT");
     }
-    calendar.done().to_string()
+    file.line("END", "VCALENDAR");
+    file.0
+}
+
+/// Bytes that a line may have (RFC 5545, 3.1), without its end.
+const LONGEST: usize = 75;
+
+/// Content lines, folded where they are too long.
+#[derive(Default)]
+struct Lines(String);
+
+impl Lines {
+    /// A line whose value is none of a person's: a time, a number, a word of the standard.
+    fn line(&mut self, property: &str, value: &str) {
+        let mut room = LONGEST;
+        for character in format!("{property}:{value}").chars() {
+            let size = character.len_utf8();
+            if size > room {
+                self.0.push_str("\r\n ");
+                room = LONGEST - 1;
+            }
+            self.0.push(character);
+            room -= size;
+        }
+        self.0.push_str("\r\n");
+    }
+
+    /// A line with words in it. What has a meaning in the format is escaped (3.3.11), so that no name can
+    /// begin a line of its own.
+    fn text(&mut self, property: &str, words: &str) {
+        let mut escaped = String::with_capacity(words.len());
+        for character in words.replace("\r\n", "\n").chars() {
+            match character {
+                '\n' | '\r' => escaped.push_str("\\n"),
+                ',' | ';' | '\\' => escaped.extend(['\\', character]),
+                other if other.is_control() => {}
+                other => escaped.push(other),
+            }
+        }
+        self.line(property, &escaped);
+    }
 }
 
 fn utc(time: Timestamp) -> String {
@@ -61,6 +104,7 @@ fn utc(time: Timestamp) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use icalendar::{Calendar, Component, EventLike};
 
     fn entry(uid: &str, title: &str) -> CalendarEntry {
         CalendarEntry {
@@ -92,10 +136,25 @@ mod tests {
         assert_eq!(events[0].get_sequence(), Some(7));
         assert_eq!(events[1].get_summary(), Some("🍋"));
         assert_eq!(text.matches("TRIGGER").count(), 2);
-        assert!(text.contains("-PT300S") || text.contains("-PT5M"), "{text}");
+        assert!(text.contains("-PT5M"), "{text}");
         // The same again is the same to the letter.
         let again =
             calendar("Open day", &[entry("p/a/1/s1", title), entry("p/b/1/s1", "🍋")], 7, changed);
         assert_eq!(text, again);
+    }
+
+    #[test]
+    fn no_name_writes_lines_of_its_own() {
+        let changed = "2030-06-01T10:00:00Z".parse().unwrap();
+        for end in ["\n", "\r", "\r\n", "\u{2028}", "\u{b}"] {
+            let name = format!("Open day{end}BEGIN:VEVENT{end}UID:forged{end}END:VEVENT");
+            let text = calendar(&name, &[entry(&name, &name)], 1, changed);
+            let lines: Vec<&str> = text.split("\r\n").collect();
+            assert_eq!(lines.iter().filter(|line| **line == "BEGIN:VEVENT").count(), 1, "{text}");
+            assert!(lines.iter().all(|line| !line.contains(['\n', '\r'])), "{text:?}");
+            assert!(!lines.iter().any(|line| line.starts_with("UID:forged")), "{text}");
+            let read: Calendar = text.parse().unwrap();
+            assert_eq!(read.components.len(), 1);
+        }
     }
 }

@@ -8,8 +8,8 @@ use actix_web::dev::{Server, ServerHandle};
 use actix_web::{App, HttpServer, middleware, web};
 use anyhow::{Context, Result};
 use keen_store::{Condition, Store, StoreError};
-use utoipa_actix_web::AppExt;
 
+use crate::assets::Screens;
 use crate::phones::{self, Entrance, Order};
 use crate::shelf_place::{MAX_BODY, folder, shelf_in};
 use crate::{Serve, api, assets, calm, demo, gate, guard};
@@ -39,7 +39,7 @@ fn no_port(error: &std::io::Error, port: u16) -> String {
 
 /// Serves at some addresses; what that door is called is known when they are taken.
 fn listen(
-    state: &web::Data<api::State>,
+    (state, screens): (&web::Data<api::State>, Screens),
     entrance: impl Fn(&[SocketAddr]) -> Entrance,
     at: &[SocketAddr],
 ) -> std::io::Result<(Server, Vec<SocketAddr>)> {
@@ -48,18 +48,16 @@ fn listen(
         taken.iter().map(TcpListener::local_addr).collect::<Result<_, _>>()?;
     let (state, entrance) = (state.clone(), entrance(&addresses));
     let mut server = HttpServer::new(move || {
-        let (app, document) = App::new()
-            .into_utoipa_app()
-            .openapi(api::document_head())
+        App::new()
             .app_data(state.clone())
             .app_data(entrance.clone())
+            .app_data(web::Data::new(screens))
             .app_data(web::PayloadConfig::new(MAX_BODY))
             .app_data(web::QueryConfig::default().error_handler(api::bad_query))
             .app_data(web::PathConfig::default().error_handler(api::bad_path))
-            .configure(api::routes)
-            .split_for_parts();
-        app.app_data(web::Data::new(api::Calls::of(&document)))
-            .service(api::document_service(document))
+            .configure(|config| api::every_call(config))
+            .service(web::resource("/api/openapi.json").get(api::description))
+            .service(web::resource("/api/docs/{file:.*}").get(assets::documentation))
             .service(web::scope("/api").default_service(web::to(api::unknown)))
             .default_service(web::to(assets::serve))
             .wrap(middleware::from_fn(calm::keep))
@@ -89,7 +87,7 @@ fn say_door(state: &web::Data<api::State>) -> Result<()> {
 
 /// Opens and shuts the second door when it is told to.
 async fn keep_door(
-    state: web::Data<api::State>,
+    (state, screens): (web::Data<api::State>, Screens),
     mut orders: phones::Orders,
     said: Option<SocketAddr>,
 ) {
@@ -99,7 +97,7 @@ async fn keep_door(
             Order::Open(answer) => {
                 let kitchen = |at: &[SocketAddr]| Entrance::Kitchen(Arc::new(at.to_vec()));
                 let opened = phones::places(said).and_then(|places| {
-                    listen(&state, kitchen, &places)
+                    listen((&state, screens), kitchen, &places)
                         .map_err(|error| no_port(&error, places[0].port()))
                 });
                 let _ = answer.send(opened.map(|(server, addresses)| {
@@ -119,7 +117,7 @@ async fn keep_door(
 }
 
 /// Serves until it is told to stop.
-pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
+pub(crate) fn run(serve: &Serve, with_demo: bool, screens: Screens) -> Result<()> {
     let folder = folder(serve.data.clone(), with_demo)?;
     let store = Arc::new(Store::open_to_serve(&shelf_in(&folder))?);
     tell_condition(&store);
@@ -136,7 +134,7 @@ pub(crate) fn run(serve: &Serve, with_demo: bool) -> Result<()> {
     let served = actix_web::rt::System::new().block_on(async {
         actix_web::rt::spawn(keep_tidy(Arc::clone(&store)));
         let here = SocketAddr::from((Ipv4Addr::LOCALHOST, serve.port));
-        let (server, addresses) = listen(&state, |_| Entrance::Here, &[here])
+        let (server, addresses) = listen((&state, screens), |_| Entrance::Here, &[here])
             .map_err(|error| anyhow::anyhow!(no_port(&error, serve.port)))?;
         let address = addresses[0];
         crate::console::print(&format!(
@@ -148,7 +146,7 @@ What you make is kept in {}",
             crate::console::open_browser(&format!("http://{address}"));
         }
         let said = serve.kitchen.flatten();
-        actix_web::rt::spawn(keep_door(state.clone(), orders, said));
+        actix_web::rt::spawn(keep_door((state.clone(), screens), orders, said));
         if serve.kitchen.is_some() {
             match state.phones.open().await {
                 Ok(()) => drop(say_door(&state)),

@@ -101,10 +101,3 @@ impl From<rusqlite::Error> for StoreError {
         }
     }
 }
-
-impl From<r2d2::Error> for StoreError {
-    /// No reader could be had in time: all of them wait for the file.
-    fn from(_: r2d2::Error) -> Self {
-        Self::Locked
-    }
-}

@@ -39,6 +39,7 @@ mod migrations;
 mod opening;
 mod phones;
 mod pictures;
+mod readers;
 mod rescue;
 mod said;
 mod store;

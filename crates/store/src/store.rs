@@ -3,15 +3,12 @@ use std::path::{Path, PathBuf};
 use std::time::Duration;
 
 use parking_lot::{Mutex, MutexGuard, RwLock};
-use r2d2::PooledConnection;
-use r2d2_sqlite::SqliteConnectionManager;
-use rusqlite::{Connection, OpenFlags, Transaction, TransactionBehavior};
+use rusqlite::{Connection, Transaction, TransactionBehavior};
 
 use crate::error::{Result, StoreError};
 use crate::opening::{self, BUSY};
+use crate::readers::{Reader, Readers};
 
-/// Readers at once; more than there are cores to serve them.
-const READERS: u32 = 4;
 /// How long a save waits for the one before it.
 const PATIENCE: Duration = Duration::from_secs(2);
 
@@ -35,7 +32,7 @@ pub struct Store {
     path: PathBuf,
     condition: RwLock<Condition>,
     /// Taken out when it closes, before the writer folds the log in: readers keep it from that.
-    readers: Option<r2d2::Pool<SqliteConnectionManager>>,
+    readers: Option<Readers>,
     writer: Option<Mutex<Connection>>,
     /// Held as long as a server runs on it.
     _lock: Option<File>,
@@ -100,10 +97,12 @@ impl Store {
         };
         let store = Self::with(path, writer, condition, lock, None)?;
         // Where the list of tables itself is damaged there is no way to anything.
-        match (store.condition(), store.reader()) {
-            (Condition::Damaged(what), Err(_)) => Err(StoreError::Damaged(what)),
-            _ => Ok(store),
+        if let Condition::Damaged(what) = store.condition()
+            && store.reader().is_err()
+        {
+            return Err(StoreError::Damaged(what));
         }
+        Ok(store)
     }
 
     /// Reads a copy of what can't be written to: the log beside it could not be read otherwise.
@@ -138,17 +137,11 @@ impl Store {
         lock: Option<File>,
         copy: Option<tempfile::TempDir>,
     ) -> Result<Self> {
-        let manager = SqliteConnectionManager::file(path)
-            .with_flags(OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_NO_MUTEX)
-            .with_init(|connection| connection.busy_timeout(BUSY));
-        let readers = r2d2::Pool::builder()
-            .max_size(READERS)
-            .min_idle(Some(1))
-            .connection_timeout(match condition {
-                Condition::Damaged(_) => HOPELESS,
-                _ => BUSY,
-            })
-            .build(manager)?;
+        let patience = match condition {
+            Condition::Damaged(_) => HOPELESS,
+            _ => BUSY,
+        };
+        let readers = Readers::of(path, patience)?;
         Ok(Self {
             path: path.to_owned(),
             condition: RwLock::new(condition),
@@ -183,8 +176,8 @@ impl Store {
         result
     }
 
-    pub(crate) fn reader(&self) -> Result<PooledConnection<SqliteConnectionManager>> {
-        Ok(self.readers.as_ref().ok_or(StoreError::Locked)?.get()?)
+    pub(crate) fn reader(&self) -> Result<Reader<'_>> {
+        self.readers.as_ref().ok_or(StoreError::Locked)?.take()
     }
 
     /// The writer, if the shelf can be written to.

@@ -52,13 +52,12 @@ pub use tells::{Candidate, Telling, tells_most};
 pub use unknown::{Factor, Turns};
 pub use update::Doubt;
 
-use std::hash::Hasher;
-
 use nalgebra::{DMatrix, DVector};
 use rand::rngs::StdRng;
 use rand::{Rng, SeedableRng};
 use rand_distr::{Distribution, StandardNormal};
 
+use crate::luck::seed_from;
 use crate::trace::{Nudges, Prepared, Trace};
 use unknown::Kitchen;
 
@@ -132,9 +131,8 @@ impl Belief {
     #[must_use]
     pub fn dealt(&self, prepared: &Prepared<'_>, seed: u64) -> Fate {
         let z = self.factors.iter().map(|factor| {
-            let mut hasher = fnv::FnvHasher::with_key(seed);
-            hasher.write(factor.turns.name(prepared.cupboard()).as_bytes());
-            let mut chance = StdRng::seed_from_u64(hasher.finish());
+            let own = seed_from(seed, factor.turns.name(prepared.cupboard()).as_bytes());
+            let mut chance = StdRng::seed_from_u64(own);
             let z: f64 = StandardNormal.sample(&mut chance);
             z.clamp(-MOST_LUCK, MOST_LUCK)
         });

@@ -1,14 +1,12 @@
 //! Questions about a drink, answered by running it.
 
-use std::hash::Hasher;
-
 use actix_web::{post, web};
 use chacha20::ChaCha8Rng;
-use fnv::FnvHasher;
 use keen_core::balance::{self, Aim, Asked, Correction, Pitcher, Solution, Swapped};
 use keen_core::chance::{self, Spread};
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Drink, FieldError};
+use keen_core::luck::seed_of;
 use keen_core::report::{DrinkReport, Glance};
 use keen_core::scale::{self, Size};
 use keen_core::study::{self, NextSteps, Steeping, Syrup, SyrupAsked};
@@ -279,9 +277,8 @@ pub(super) async fn spread(
     let landed = |drink: &Drink, worktop: Worktop<'_>, Nothing {}: Nothing| {
         // The same drink lands in the same cloud, with every version: its own text is the seed, and
         // hash and generator are ones that stay as they are.
-        let mut text = FnvHasher::default();
-        text.write(&serde_json::to_vec(&drink.steps).unwrap_or_default());
-        let mut chance = ChaCha8Rng::seed_from_u64(text.finish());
+        let text = serde_json::to_vec(&drink.steps).unwrap_or_default();
+        let mut chance = ChaCha8Rng::seed_from_u64(seed_of(&text));
         Ok(chance::spread(drink, worktop, RUNS, &mut chance)?)
     };
     state.ask_of_drink(asker, &body, landed).await

@@ -9,7 +9,7 @@ use std::collections::HashMap;
 use std::future::{Ready, ready};
 use std::panic::{AssertUnwindSafe, catch_unwind};
 use std::sync::atomic::{AtomicUsize, Ordering};
-use std::sync::{Arc, Weak};
+use std::sync::{Arc, Weak, mpsc};
 
 use actix_web::dev::Payload;
 use actix_web::{FromRequest, HttpRequest};
@@ -69,10 +69,13 @@ impl Drop for Waiting {
     }
 }
 
+/// Something to be worked out, and how its answer is brought.
+type Question = Box<dyn FnOnce() + Send>;
+
 /// The threads that compute, and what they are asked.
 #[derive(Debug)]
 pub(crate) struct Desk {
-    threads: rayon::ThreadPool,
+    questions: mpsc::Sender<Question>,
     waiting: Arc<AtomicUsize>,
     /// The newest question of each screen.
     newest: Mutex<HashMap<String, Weak<Work>>>,
@@ -81,11 +84,23 @@ pub(crate) struct Desk {
 impl Desk {
     pub(crate) fn new() -> anyhow::Result<Self> {
         let cores = std::thread::available_parallelism().map_or(2, usize::from);
-        let threads = rayon::ThreadPoolBuilder::new()
-            .num_threads(cores.clamp(2, 8))
-            .thread_name(|i| format!("computing-{i}"))
-            .build()?;
-        Ok(Self { threads, waiting: Arc::default(), newest: Mutex::default() })
+        let (questions, next) = mpsc::channel::<Question>();
+        let next = Arc::new(Mutex::new(next));
+        for nth in 0..cores.clamp(2, 8) {
+            let next = Arc::clone(&next);
+            let computing = move || {
+                loop {
+                    // Held only until there is one; it ends with the desk.
+                    let question = next.lock().recv();
+                    match question {
+                        Ok(question) => question(),
+                        Err(_) => return,
+                    }
+                }
+            };
+            std::thread::Builder::new().name(format!("computing-{nth}")).spawn(computing)?;
+        }
+        Ok(Self { questions, waiting: Arc::default(), newest: Mutex::default() })
     }
 
     /// Takes the place of the screen's question before.
@@ -116,7 +131,7 @@ impl Desk {
         let waiting = Arc::clone(&self.waiting);
         let (answer, answered) = oneshot::channel();
         let mine = Arc::clone(&work);
-        self.threads.spawn_fifo(move || {
+        let question: Question = Box::new(move || {
             waiting.fetch_sub(1, Ordering::Relaxed);
             if !mine.is_given_up() {
                 let found = catch_unwind(AssertUnwindSafe(|| question(&mine)));
@@ -124,6 +139,9 @@ impl Desk {
                 let _ = answer.send(found);
             }
         });
+        if self.questions.send(question).is_err() {
+            return Err(Problem::busy());
+        }
         let waiting = Waiting(work);
         match answered.await {
             Ok(Ok(found)) if found.is_ok() || !waiting.0.is_given_up() => found,
@@ -137,7 +155,6 @@ impl Desk {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use std::sync::mpsc;
     use std::time::Duration;
 
     fn asker(name: &str) -> Asker {

@@ -1,14 +1,16 @@
 //! The description of the API, made from the code.
 
-use actix_web::{App, get, web};
+use std::sync::LazyLock;
+
+use actix_web::dev::HttpServiceFactory;
+use actix_web::http::header;
+use actix_web::{HttpResponse, get, web};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
 use utoipa::openapi::{
-    ContentBuilder, InfoBuilder, OpenApi, OpenApiBuilder, Ref, RefOr, ResponseBuilder,
+    Components, ContentBuilder, InfoBuilder, OpenApi, OpenApiBuilder, Ref, RefOr, ResponseBuilder,
 };
-use utoipa_actix_web::AppExt;
-use utoipa_actix_web::service_config::ServiceConfig;
-use utoipa_swagger_ui::SwaggerUi;
+use utoipa_actix_web::OpenApiFactory;
 
 use super::{
     batches, changes, compute, cupboard, drinks, history, house, instruments, kept, kitchen,
@@ -30,9 +32,30 @@ async fn health() -> web::Json<Health> {
     web::Json(Health { status: "ok", version: env!("CARGO_PKG_VERSION") })
 }
 
+/// Who is handed every call: a server, to answer it, or the description, to tell of it.
+pub(crate) trait TakesCalls {
+    fn service<F: HttpServiceFactory + OpenApiFactory + 'static>(&mut self, call: F) -> &mut Self;
+}
+
+impl TakesCalls for web::ServiceConfig {
+    fn service<F: HttpServiceFactory + OpenApiFactory + 'static>(&mut self, call: F) -> &mut Self {
+        Self::service(self, call)
+    }
+}
+
+impl TakesCalls for OpenApi {
+    fn service<F: HttpServiceFactory + OpenApiFactory + 'static>(&mut self, call: F) -> &mut Self {
+        self.paths.merge(call.paths());
+        let mut schemas = Vec::new();
+        call.schemas(&mut schemas);
+        self.components.get_or_insert_with(Components::new).schemas.extend(schemas);
+        self
+    }
+}
+
 /// Every call there is.
-pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
-    config
+pub(crate) fn every_call(taker: &mut impl TakesCalls) {
+    taker
         .service(health)
         .service(drinks::list)
         .service(drinks::create)
@@ -148,33 +171,27 @@ pub(crate) fn routes(config: &mut ServiceConfig<'_>) {
         .service(settings::change_settings);
 }
 
-/// Title and version of the description.
-pub(crate) fn document_head() -> OpenApi {
-    OpenApiBuilder::new()
-        .info(
-            InfoBuilder::new()
-                .title("Keen Pitcher")
-                .version(env!("CARGO_PKG_VERSION"))
-                .description(Some(
-                    "Drinks are run, kept and read. Computing calls take a whole drink and touch no \
-                     data.",
-                ))
-                .build(),
-        )
-        .build()
-}
-
-/// The description and a page to read it.
-pub(crate) fn document_service(mut document: OpenApi) -> SwaggerUi {
-    describe_problems(&mut document);
-    SwaggerUi::new("/api/docs/{_:.*}").url("/api/openapi.json", document)
-}
-
-fn document() -> OpenApi {
-    let app = App::new().into_utoipa_app().openapi(document_head()).configure(routes);
-    let mut document = app.split_for_parts().1;
+/// The description, made once: it is the same for every worker and every door.
+pub(super) static DESCRIPTION: LazyLock<OpenApi> = LazyLock::new(|| {
+    let information = InfoBuilder::new()
+        .title("Keen Pitcher")
+        .version(env!("CARGO_PKG_VERSION"))
+        .description(Some(
+            "Drinks are run, kept and read. Computing calls take a whole drink and touch no data.",
+        ))
+        .build();
+    let mut document = OpenApiBuilder::new().info(information).build();
+    every_call(&mut document);
     describe_problems(&mut document);
     document
+});
+
+static DESCRIPTION_TEXT: LazyLock<String> =
+    LazyLock::new(|| DESCRIPTION.to_json().unwrap_or_default());
+
+/// The description, for whoever writes a program of their own.
+pub(crate) async fn description() -> HttpResponse {
+    HttpResponse::Ok().content_type(header::ContentType::json()).body(DESCRIPTION_TEXT.as_str())
 }
 
 /// Every call may be refused, and every refusal is a problem document.
@@ -208,12 +225,12 @@ fn describe_problems(document: &mut OpenApi) {
 
 /// The description as text.
 pub(crate) fn document_text() -> String {
-    document().to_pretty_json().unwrap_or_default()
+    DESCRIPTION.to_pretty_json().unwrap_or_default()
 }
 
 /// The JSON Schema of a file of the drink format, cut out of the API's description.
 pub(crate) fn drink_schema_text() -> String {
-    let document = serde_json::to_value(document()).unwrap_or_default();
+    let document = serde_json::to_value(&*DESCRIPTION).unwrap_or_default();
     let all = &document["components"]["schemas"];
     let mut definitions = serde_json::Map::new();
     let mut wanted = vec!["Drink".to_owned()];

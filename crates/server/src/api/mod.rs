@@ -32,15 +32,13 @@ mod unknown;
 
 pub(crate) use batches::{BATCH, Ending, HAPPENING, Snapshot, ending_of};
 pub(crate) use body::Body;
-pub(crate) use document::{
-    document_head, document_service, document_text, drink_schema_text, routes,
-};
+pub(crate) use document::{description, document_text, drink_schema_text, every_call};
 pub(crate) use drinks::{earlier_of, kept_drink, whole_file};
 pub(crate) use kept::{BOTTLE, MOVE, bottled};
 pub(crate) use kitchen::{FORMAT as KITCHEN, keep_kitchen, kept_kitchen};
 pub(crate) use problem::Problem;
 pub(crate) use tastings::{ReadTasting, TASTER, TASTING, WORD};
-pub(crate) use unknown::{Calls, bad_path, bad_query, unknown};
+pub(crate) use unknown::{bad_path, bad_query, unknown};
 
 use std::collections::HashMap;
 use std::net::SocketAddr;

@@ -1,18 +1,23 @@
 //! Answers for what the API doesn't understand.
 
+use std::sync::LazyLock;
+
 use actix_web::dev::ResourceDef;
 use actix_web::error::{PathError, QueryPayloadError};
-use actix_web::{HttpRequest, HttpResponse, web};
+use actix_web::{HttpRequest, HttpResponse};
 use utoipa::openapi::OpenApi;
 
 use super::Problem;
+use super::document::DESCRIPTION;
 
 /// The ways to say each path, made from the description of the API.
-#[derive(Debug, Clone)]
-pub(crate) struct Calls(Vec<(ResourceDef, String)>);
+struct Calls(Vec<(ResourceDef, String)>);
+
+/// Made when something is asked for that there isn't.
+static CALLS: LazyLock<Calls> = LazyLock::new(|| Calls::of(&DESCRIPTION));
 
 impl Calls {
-    pub(crate) fn of(document: &OpenApi) -> Self {
+    fn of(document: &OpenApi) -> Self {
         let all = document.paths.paths.iter().map(|(path, item)| {
             let methods = [
                 ("DELETE", item.delete.is_some()),
@@ -34,11 +39,8 @@ impl Calls {
 }
 
 /// A path or a method of the API that there isn't.
-pub(crate) async fn unknown(
-    request: HttpRequest,
-    calls: web::Data<Calls>,
-) -> Result<HttpResponse, Problem> {
-    Err(match calls.allowed(request.path()) {
+pub(crate) async fn unknown(request: HttpRequest) -> Result<HttpResponse, Problem> {
+    Err(match CALLS.allowed(request.path()) {
         Some(methods) => Problem::wrong_method(&request, methods.to_owned()),
         None => Problem::no_such_call(&request),
     })

@@ -7,6 +7,7 @@ mod batches;
 mod browser;
 mod command;
 mod faults;
+mod generated;
 mod hostile;
 mod phones;
 mod plans;

@@ -1,7 +1,8 @@
-//! Keen Pitcher: the application.
+//! Keen Pitcher's server: the API, who may ask it, and the command line.
 //!
-//! `keen-pitcher` serves the screens and the API on this machine; `keen-pitcher trace FILE` runs a
-//! drink on the command line. The drink model is `keen-core`; nothing of it is computed here.
+//! [`main`] is the whole program but for the screens, which it is given: so this crate is compiled beside
+//! the one that it rests on and beside the front end. The drink model is `keen-core`; nothing of it is
+//! computed here.
 
 #![warn(missing_docs)]
 
@@ -23,7 +24,9 @@ use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
 
+pub use assets::Screens;
 use clap::{Args, CommandFactory, Parser, Subcommand, ValueEnum};
+
 use tracing::level_filters::LevelFilter;
 use tracing_subscriber::Layer;
 use tracing_subscriber::filter::Targets;
@@ -172,13 +175,15 @@ fn log_to_standard_error() {
     tracing_subscriber::registry().with(lines.with_filter(levels)).init();
 }
 
-fn main() -> ExitCode {
+/// Does what the command line says; with these screens, where it says to serve.
+#[must_use]
+pub fn main(screens: Screens) -> ExitCode {
     log_to_standard_error();
     let cli = Cli::parse();
     let done = match cli.command {
-        None => server::run(&cli.serve, false),
-        Some(Command::Serve(serve)) => server::run(&serve, false),
-        Some(Command::Demo(serve)) => server::run(&serve, true),
+        None => server::run(&cli.serve, false, screens),
+        Some(Command::Serve(serve)) => server::run(&serve, false, screens),
+        Some(Command::Demo(serve)) => server::run(&serve, true, screens),
         Some(Command::Instruments { port, seed }) => command::instruments(port, seed),
         Some(Command::Trace { file, json }) => command::trace(&file, json),
         Some(Command::Export { drink, style, data }) => command::export(&drink, style, data),
