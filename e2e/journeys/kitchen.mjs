@@ -1,0 +1,175 @@
+// What all journeys share: a server and a shelf of their own, and what a maker does again and again.
+//
+// LATE=400 lets each question wait up to so many ms, in an order that no cook and no test counted on;
+// LATE_SEED=5 deals another order.
+import AxeBuilder from "@axe-core/playwright";
+import { test as plain } from "@playwright/test";
+import assert from "node:assert/strict";
+import { serveDemo } from "../browser.mjs";
+
+/** A refused change is an answer that the browser logs as well. */
+const REFUSED = /status of (401|403|409|422|507)|ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED/;
+
+/** A generator that deals the same numbers each time (a linear congruence, by Numerical Recipes). */
+function dealer(seed) {
+  let state = seed >>> 0;
+  return () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
+}
+
+/** Lets what a page asks go out late, and some of it before what was asked earlier; what it says goes at once. */
+async function late(context, most) {
+  const deal = dealer(Number(process.env.LATE_SEED ?? 1));
+  await context.route("**/api/**", async (route) => {
+    const request = route.request();
+    const asks = request.method() === "GET" || request.url().includes("/compute/");
+    if (asks) await new Promise((over) => setTimeout(over, deal() * most));
+    // A page that has been left asks nothing more.
+    await route.continue().catch(() => {});
+  });
+}
+
+/** Each journey has a server and a shelf of its own, so that none rests on what another left. */
+export const test = plain.extend({
+  /** "demo", or "serve" for an empty shelf. */
+  command: ["demo", { option: true }],
+  /** What the server is told besides. */
+  more: [[], { option: true }],
+  demo: async ({ command, more }, use) => {
+    const demo = await serveDemo(process.env.KEEN_PITCHER, more, command);
+    await use(demo);
+    await demo.close();
+  },
+  baseURL: async ({ demo }, use) => use(demo.address),
+  /** The page must have nothing to complain of when the journey is over. */
+  page: async ({ page }, use) => {
+    if (process.env.LATE) await late(page.context(), Number(process.env.LATE));
+    const troubles = [];
+    page.on("pageerror", (error) => troubles.push(error.message));
+    page.on("console", (message) => {
+      if (message.type() === "error" && !REFUSED.test(message.text())) troubles.push(message.text());
+    });
+    await use(page);
+    assert.deepEqual(troubles, [], "the page's console is clean");
+  },
+});
+
+export const figure = (page, name) => page.locator(`[data-figure="${name}"]`);
+export const amount = (page, of) =>
+  page.getByRole("spinbutton", { name: `Amount of ${of}`, exact: true }).first();
+export const saved = (page) => page.getByText("saved", { exact: true }).waitFor();
+
+/** The number that a figure shows. */
+export async function number(page, name) {
+  return parseFloat(await figure(page, name).innerText());
+}
+
+/** Waits until a figure shows another number than before, and returns it. */
+export async function changed(page, name, before) {
+  await page.waitForFunction(
+    ([name, before]) => {
+      const shown = document.querySelector(`[data-figure="${name}"]`);
+      return shown && parseFloat(shown.innerText) !== before;
+    },
+    [name, before],
+  );
+  return number(page, name);
+}
+
+export async function openDrink(page, name) {
+  await page.goto("/");
+  await page.locator("[data-drink]").getByRole("link", { name }).first().click();
+  await page.getByTestId("point").waitFor();
+}
+
+/** No fault that an automatic scan can find. */
+export async function accessible(page, where) {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const told = violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(", ")}`);
+  assert.deepEqual(told, [], `accessibility of ${where}`);
+}
+
+/** How steps are composed: the palette, a choice, an ingredient from the cupboard, a typed field. */
+export function composing(page) {
+  const palette = page.getByRole("region", { name: "Add a step" });
+  const choose = async (label, option) => {
+    await page.getByRole("combobox", { name: label, exact: true }).click();
+    await page.getByRole("option", { name: option, exact: true }).click();
+  };
+  const putIn = async (typed, into) => {
+    await palette.getByRole("button", { name: "Add an ingredient" }).click();
+    await page.getByLabel("Find in the cupboard").fill(typed);
+    if (into) await choose("into", into);
+    await page.getByText("Looking into the cupboard …").waitFor({ state: "detached" });
+    await page.getByLabel("Find in the cupboard").press("Enter");
+    await page.getByRole("region", { name: /^Step/ }).waitFor();
+  };
+  const type = async (label, text) => {
+    await page.getByRole("textbox", { name: label, exact: true }).fill(text);
+    await page.getByRole("textbox", { name: label, exact: true }).press("Enter");
+  };
+  return { palette, choose, putIn, type };
+}
+
+/** Pours on the practice kitchen's scale until it is there, by the buttons that are offered. */
+export async function pourToTheMark(page) {
+  const scale = page.getByRole("group", { name: "On the scale" });
+  for (let i = 0; i < 40 && !(await scale.getByText("there it is").isVisible()); i++) {
+    const before = await scale.innerText();
+    const out = scale.getByRole("button", { name: "Spoon some out" });
+    if (await out.isVisible()) await out.click();
+    else await scale.getByRole("button", { name: /^Pour about/ }).first().click();
+    await page.waitForFunction(
+      (was) => {
+        const now = document.querySelector('[aria-label="On the scale"]').innerText;
+        return now !== was && now.includes("still");
+      },
+      before,
+    );
+  }
+  await scale.getByText("there it is").waitFor();
+}
+
+/** Says done, or that it has begun, and waits for the next step. */
+export async function nextStep(page) {
+  const step = page.locator("h2[data-step]");
+  const now = await step.getAttribute("data-step");
+  if (now) await page.getByRole("button", { name: /^(Done|It has begun)$/ }).click();
+  else {
+    await page.getByRole("button", { name: "To the end of the wait" }).click();
+    await page.getByRole("list", { name: "Waits" }).getByText("over", { exact: true }).first().waitFor();
+    await page.getByRole("button", { name: /^Done: / }).first().click();
+  }
+  await page.waitForFunction((was) => document.querySelector("h2[data-step]").dataset.step !== was, now);
+}
+
+/** Goes on, step by step, until one is there. */
+export async function until(page, sentence) {
+  const step = page.locator("h2[data-step]");
+  for (let i = 0; i < 30 && !sentence.test(await step.innerText()); i++) await nextStep(page);
+  assert.match(await step.innerText(), sentence);
+}
+
+export async function practise(page, name) {
+  await openDrink(page, name);
+  await page.getByRole("navigation", { name: "Views of the drink" }).getByText("Make").click();
+  await page.getByRole("button", { name: "Practise it" }).click();
+  await page.getByText(/practice · 1 of/).waitFor();
+}
+
+/** Ends a practice run, and reads the truth. */
+export async function finishPractice(page) {
+  await until(page, /^All is done/);
+  await page.getByRole("button", { name: "Finish", exact: true }).click();
+  await page.getByLabel("How many bottles or jars").fill("two");
+  await page.getByRole("button", { name: "It is made" }).click();
+  await page.getByText("Write a whole number, or leave it empty.").waitFor();
+  await page.getByLabel("How many bottles or jars").fill("2");
+  await page.getByRole("button", { name: "It is made" }).click();
+  const truth = page.getByRole("region", { name: "The truth" });
+  await truth.getByText(/^From the target it is \d+\.\d times what is just noticed/).waitFor();
+  await truth.getByText(/tells most/).waitFor();
+  await page.getByText(/^2 bottles/).waitFor();
+  const really = await page.getByRole("row", { name: /^acidity/ }).getByRole("cell").last().innerText();
+  assert.match(really, /^0\.\d\d$/, "how sharp it really is");
+  assert.equal(await page.getByRole("button", { name: "Learn that" }).count(), 0, "practice teaches nothing");
+}

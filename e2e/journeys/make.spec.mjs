@@ -1,0 +1,184 @@
+// At the stove, with real batches.
+import assert from "node:assert/strict";
+import { open, phone } from "../browser.mjs";
+import { test, openDrink, accessible, until } from "./kitchen.mjs";
+
+test("at the stove: a drink is made step by step, measured, put right and finished", async ({ page }) => {
+  await openDrink(page, "Hibiscus and bay-orange cooler");
+  await page.getByRole("navigation", { name: "Views of the drink" }).getByText("Make").click();
+  await page.getByRole("button", { name: "Make it now" }).waitFor();
+  await accessible(page, "the batches of a drink");
+  await page.getByRole("button", { name: "Make it now" }).click();
+  const step = page.getByRole("heading", { level: 2 });
+  await step.getByText("Put 1.3 l water into the pot.").waitFor();
+  await accessible(page, "making");
+
+  // Space says done; what goes on by itself stands above, over a reload.
+  await page.keyboard.press("Space");
+  await step.getByText("Heat the pot to 95 °C, with the lid on.").waitFor();
+  await page.getByRole("button", { name: "It has begun" }).click();
+  const wait = page.getByRole("list", { name: "Waits" });
+  await wait.getByText(/Heat the pot .*/).waitFor();
+  await wait.locator("[data-wait=s2]").getByText(/\d+ min, until (tomorrow )?\d/).waitFor();
+  await page.reload();
+  await wait.locator("[data-wait=s2]").getByText(/\d+ min, until (tomorrow )?\d/).waitFor();
+
+  // A second screen, the size of a phone, sees it and says done; the first one follows.
+  const other = await page.context().newPage();
+  await other.setViewportSize(phone);
+  await other.goto(page.url());
+  await other.getByRole("button", { name: /^Done: Heat the pot/ }).click();
+  await step.getByText(/^Put 50 g dried hibiscus/).waitFor();
+  await accessible(other, "making on a phone");
+  const wide = await other.evaluate(() => document.documentElement.scrollWidth);
+  assert.ok(wide <= phone.width, `${wide} px wide`);
+  await other.close();
+
+  // More went in than is written: the point on the map follows.
+  const point = page.getByRole("img", { name: /^Balance map/ });
+  const before = await point.getAttribute("aria-label");
+  await page.getByRole("button", { name: "It came out otherwise" }).click();
+  const otherwise = page.getByRole("dialog", { name: "It came out otherwise" });
+  await accessible(page, "it came out otherwise");
+  await otherwise.getByLabel("How much").fill("65 g");
+  await otherwise.getByRole("button", { name: "So it was" }).click();
+  await step.getByText(/^Put 65 g dried hibiscus/).waitFor();
+  assert.notEqual(await point.getAttribute("aria-label"), before);
+
+  for (let left = 8; left > 0; left -= 1) {
+    if (await page.getByText(/^Strain the pot/).first().isVisible()) break;
+    const now = await step.innerText();
+    const button = page.getByRole("button", { name: /^(Done|It has begun)$/ });
+    if (await button.isVisible()) await button.click();
+    else await wait.getByRole("button", { name: /^Done/ }).first().click();
+    await page.waitForFunction((was) => document.querySelector("h2").innerText !== was, now);
+  }
+  await page.getByRole("button", { name: "Done", exact: true }).or(page.getByRole("button", { name: "It has begun" })).click();
+  await step.getByText(/white sugar into the pitcher/).or(step.getByText("Nothing to do but wait.")).waitFor();
+  if (await step.getByText("Nothing to do but wait.").isVisible())
+    await wait.getByRole("button", { name: /^Done/ }).first().click();
+  await step.getByText(/white sugar into the pitcher/).waitFor();
+
+  // A silly reading is asked about, a likely one narrows the cloud.
+  await page.getByRole("button", { name: "Measure" }).click();
+  const measure = page.getByRole("dialog", { name: "Measure" });
+  await measure.getByRole("combobox", { name: "What", exact: true }).click();
+  await page.getByRole("option", { name: "°Brix" }).click();
+  await measure.getByLabel("It reads").fill("38");
+  await measure.getByRole("button", { name: "Keep the reading" }).click();
+  await page.getByText(/was expected in .*give or take/).waitFor();
+  await page.getByRole("button", { name: "Leave it out" }).click();
+  await page.getByRole("button", { name: "Measure" }).click();
+  await measure.getByRole("combobox", { name: "What", exact: true }).click();
+  await page.getByRole("option", { name: "how much there is, ml" }).click();
+  await measure.getByLabel("It reads").fill("940");
+  await measure.getByRole("button", { name: "Keep the reading" }).click();
+  await page.getByText(/^Read 940 ml; \d+ was expected/).waitFor();
+
+  // Another step is done first, and that is taken back, too.
+  await page.getByRole("button", { name: "It came out otherwise" }).click();
+  await otherwise.getByRole("combobox", { name: "What" }).click();
+  await page.getByRole("option", { name: "I do another step first" }).click();
+  await otherwise.getByRole("combobox", { name: "Which one" }).click();
+  await page.getByRole("option", { name: /^Squeeze 2/ }).click();
+  await otherwise.getByRole("button", { name: "So it was" }).click();
+  await step.getByText(/^Squeeze 2/).waitFor();
+  await page.keyboard.press("Backspace");
+  await step.getByText(/white sugar into the pitcher/).waitFor();
+
+  // Something wrong was said, and is taken back.
+  await page.getByRole("button", { name: "Note" }).click();
+  await page.getByRole("dialog", { name: "Note" }).getByLabel("To remember").fill("Too much bay");
+  await page.getByRole("button", { name: "Keep the note" }).click();
+  await page.getByRole("button", { name: "What happened" }).click();
+  await page.getByRole("button", { name: "Take back: Too much bay" }).click();
+  await page.getByRole("button", { name: "Take back: Too much bay" }).waitFor({ state: "detached" });
+  await page.getByRole("button", { name: "Put the list away" }).click();
+
+  for (let left = 14; left > 0; left -= 1) {
+    const finish = page.getByRole("button", { name: "Finish", exact: true });
+    if (await finish.isVisible()) break;
+    const button = page.getByRole("button", { name: /^(Done|It has begun)$/ });
+    const now = await step.innerText();
+    if (await button.isVisible()) await button.click();
+    else await wait.getByRole("button", { name: /^Done/ }).first().click();
+    await page.waitForFunction((was) => document.querySelector("h2").innerText !== was, now);
+  }
+  await page.getByRole("button", { name: "Finish", exact: true }).click();
+  await page.getByLabel("Where it stands now").fill("refrigerator, upper shelf");
+  await page.getByRole("button", { name: "It is made" }).click();
+  await step.getByText("It is made.").waitFor();
+  await page.getByRole("row", { name: /^acidity/ }).getByText(/±/).waitFor();
+  await accessible(page, "a batch that is finished");
+  await page.getByRole("link", { name: "Leave" }).click();
+  await page.getByRole("region", { name: "Made" }).getByRole("link", { name: /^just now/ }).waitFor();
+});
+
+test("two drinks at once on two screens, and the server killed in the middle of a wait", async ({ page, demo, browser }) => {
+  // The demo has a lemonade with its verbena drawing, and peels under sugar.
+  await page.goto("/");
+  const going = page.getByRole("region", { name: "On the go" });
+  await going.getByRole("link", { name: /^Lemon verbena lemonade/ }).click();
+  const waits = page.getByRole("list", { name: "Waits" });
+  await waits.getByText(/^Let the bowl stand/).waitFor();
+  await waits.getByText("Mandarin fizz").waitFor();
+  const ends = await waits.locator('[data-wait="s6"]').getByRole("timer").innerText();
+
+  // The phone at the stove, in a browser of its own.
+  const other = await open(browser, demo.address, { viewport: phone });
+  await other.goto(page.url());
+  await other.getByRole("list", { name: "Waits" }).getByText(/^Let the bowl stand/).waitFor();
+
+  await demo.cut();
+  await page.getByRole("button", { name: "Note" }).click();
+  await page.getByLabel("To remember").fill("The power was off");
+  await page.getByRole("button", { name: "Keep the note" }).click();
+  await page.getByText(/doesn't answer/).waitFor();
+  await demo.again();
+  // What couldn't be said was said again, once; the other screen has heard of it.
+  await page.getByText(/doesn't answer/).waitFor({ state: "detached" });
+  await other.getByRole("button", { name: "What happened" }).click();
+  await other.getByText("The power was off").waitFor();
+  assert.equal(await other.getByText("The power was off").count(), 1);
+  const until = (text) => text.split("until ")[1];
+  assert.equal(until(await waits.locator('[data-wait="s6"]').getByRole("timer").innerText()), until(ends));
+
+  // The phone says done, and the laptop follows; nothing counts twice.
+  await other.getByRole("button", { name: /^Done: Let the bowl stand/ }).click();
+  await waits.locator('[data-wait="s6"]').waitFor({ state: "detached" });
+  const step = page.getByRole("heading", { level: 2 });
+  await step.getByText(/^Strain the bowl/).waitFor();
+  await other.getByRole("heading", { level: 2 }).getByText(/^Strain the bowl/).waitFor();
+  // On to the other drink, and back.
+  await waits.getByRole("link", { name: "Go to Mandarin fizz" }).click();
+  await page.getByRole("heading", { level: 1, name: "Mandarin fizz" }).waitFor();
+  await waits.getByText("Lemon verbena lemonade").first().waitFor();
+  await other.context().close();
+});
+
+test("what a batch taught is left, learned and taken back", async ({ page }) => {
+  await openDrink(page, "Lemon verbena lemonade");
+  await page.getByRole("navigation", { name: "Views of the drink" }).getByText("Make").click();
+  await page.getByText(/\d+ of \d+ readings fell where nine in ten should/).waitFor();
+  const made = page.getByRole("region", { name: "Made" });
+  await made.getByText(/\(written \d+\.\d g, 0\.\d\d %\)/).first().waitFor();
+  await made.getByRole("link").first().click();
+  const teaches = page.getByRole("region", { name: "What it teaches" });
+  await teaches.getByText(/^6 lemons gave \d+ ml/).waitFor();
+  await teaches.getByText("Your kitchen has learned that.").waitFor();
+  await accessible(page, "what a batch teaches");
+  await teaches.getByRole("button", { name: "Take it back" }).click();
+  await teaches.getByRole("button", { name: "Learn that" }).click();
+  await teaches.getByText("Your kitchen has learned that.").waitFor();
+});
+
+test("a plan's drink is made at its size, and the plan says whether it is in time", async ({ page }) => {
+  await page.goto("/plan");
+  await page.getByRole("link", { name: /Midsummer open day/ }).click();
+  const making = page.getByRole("region", { name: "Making it" });
+  await making.getByRole("button", { name: "Make Melon and lime agua fresca" }).click();
+  await page.getByRole("heading", { level: 1, name: "Melon and lime agua fresca" }).waitFor();
+  await page.getByText(/to spare/).waitFor();
+  await page.goBack();
+  await making.getByRole("link", { name: /^Melon and lime agua fresca: ready .* to spare/ }).waitFor();
+});

@@ -1,0 +1,44 @@
+// A recipe as text becomes a drink.
+import { test, openDrink, accessible } from "./kitchen.mjs";
+
+test("a recipe is pasted, asked about, and is a drink on the shelf", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: "Paste a recipe" }).click();
+  await page.getByLabel(/^The text/).fill(
+    [
+      "Lemonade for the gate",
+      "4 big lemons, zest grated and juiced",
+      "1 scant cup sugar",
+      "a handful of lemon verbena",
+      "water to make 3 litres",
+      "bit of that elderflower stuff if you have it",
+      "",
+      "Rub the sugar into the zest and leaves. Let it sit half an hour, stir in a mugful of hot water, strain, juice in, top up.",
+      "Serves 6. The children love it.",
+    ].join("\n"),
+  );
+  await page.getByRole("button", { name: "Read it" }).click();
+  const goesIn = page.getByRole("region", { name: "What goes in" });
+  await goesIn.getByRole("button", { name: /white sugar.*190 g.*guessed/s }).waitFor();
+  await page.getByRole("region", { name: "The text as it was read" }).locator("mark", { hasText: "a handful of lemon verbena" }).waitFor();
+  await accessible(page, "a pasted recipe");
+  // The text says two things, and one is chosen.
+  await page.getByRole("button", { name: "1500 ml" }).click();
+  await page.getByText(/^1\.\d+ l, \d+ glasses/).waitFor();
+  // What is asked is answered; what is guessed is said.
+  await goesIn.getByRole("button", { name: /elderflowers.*which/s }).click();
+  await goesIn.getByRole("button", { name: "Put it in after all" }).click();
+  await goesIn.getByRole("button", { name: "Leave it out" }).click();
+  await goesIn.getByRole("button", { name: /elderflowers/ }).first().click();
+  await goesIn.getByRole("button", { name: /white sugar/ }).click();
+  await goesIn.getByLabel("How much").fill("180 g");
+  await goesIn.getByRole("button", { name: "So much" }).click();
+  await goesIn.getByRole("button", { name: /white sugar.*180 g/s }).waitFor();
+  // A reload loses nothing of it.
+  await page.reload();
+  await goesIn.getByRole("button", { name: /white sugar.*180 g/s }).waitFor();
+  await page.getByRole("button", { name: "Put on the shelf" }).click();
+  await page.getByRole("heading", { name: "Lemonade for the gate" }).waitFor();
+  await page.getByTestId("point").waitFor();
+  await openDrink(page, "Lemonade for the gate");
+});

@@ -1,0 +1,104 @@
+// The other way round: a target, a correction, a replacement.
+import assert from "node:assert/strict";
+import { test, figure, amount, saved, number, changed, openDrink, accessible } from "./kitchen.mjs";
+
+test("the other way round: drag the ring, hold, bound, look, take it, undo", async ({ page }) => {
+  await openDrink(page, "Lemon verbena lemonade");
+  const ring = page.getByRole("slider", { name: "Target" });
+  const map = await page.getByRole("img", { name: /^Balance map/ }).boundingBox();
+  const from = await ring.boundingBox();
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(map.x + map.width * 0.7, map.y + map.height * 0.36, { steps: 5 });
+  await page.mouse.up();
+  const [wantSweet, wantAcid] = ["Target: sweet, g", "Target: acid, %"].map((name) => page.getByLabel(name));
+  assert.equal(await wantSweet.inputValue() === "", false, "the fields follow the ring");
+  const wanted = [null, Number(await wantSweet.inputValue()), Number(await wantAcid.inputValue())];
+  await page.getByRole("button", { name: "Work out the amounts" }).click();
+  const worked = page.getByRole("region", { name: "Worked out" });
+  await worked.getByText("White sugar").waitFor();
+  await accessible(page, "a proposal");
+  const solved = (await figure(page, "solved").innerText()).match(/([\d.]+) g, ([\d.]+) %/);
+  assert.ok(Math.abs(solved[1] - wanted[1]) < 0.4 && Math.abs(solved[2] - wanted[2]) < 0.04, `${solved[0]} for ${wanted}`);
+  const before = await number(page, "sweetness");
+  await worked.getByRole("button", { name: "Take these amounts" }).click();
+  const after = await changed(page, "sweetness", before);
+  assert.ok(Math.abs(after - wanted[1]) < 0.4, `${after} g for ${wanted[1]}`);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await changed(page, "sweetness", after);
+
+  // By keys, with the sugar held and the lemons bounded: it says what stops it.
+  await ring.focus();
+  for (let i = 0; i < 6; i++) await page.keyboard.press("Shift+ArrowUp");
+  for (let i = 0; i < 6; i++) await page.keyboard.press("Shift+ArrowRight");
+  await amount(page, "White sugar").focus();
+  await page.getByRole("button", { name: "Hold White sugar" }).click();
+  await amount(page, "Lemon juice").focus();
+  await page.getByLabel("At most so much Lemon juice").fill("7 lemons");
+  await page.keyboard.press("Enter");
+  await page.getByText("at most 7 lemons").waitFor();
+  await page.getByRole("button", { name: "Work out the amounts" }).click();
+  await page.getByText("As near as it gets.").waitFor();
+  await page.getByText(/7 lemons are all there may be/).waitFor();
+  await page.getByRole("button", { name: "Back" }).click();
+  await page.getByRole("button", { name: "Clear the target" }).click();
+
+  await page.getByRole("combobox", { name: "Aim at" }).click();
+  await page.getByRole("option", { name: "like Tamarind cooler" }).click();
+  await page.waitForFunction(() => /^[78]\.\d$/.test(document.querySelector('[aria-label="Target: sweet, g"]').value));
+  // And in figures, for those who know them.
+  await page.getByLabel("Target: acid, %").fill("40");
+  await page.keyboard.press("Enter");
+  await page.getByText("A number from 0 to 10, please.").waitFor();
+  await page.getByLabel("Target: acid, %").fill("0.5");
+  await page.keyboard.press("Enter");
+  await page.waitForFunction(() => document.querySelector('[role="slider"][aria-label="Target"]').getAttribute("aria-valuetext")?.includes("0.50"));
+  await page.getByTestId("cloud").waitFor();
+  await saved(page);
+});
+
+test("taste and correct: words to spoons, for this pitcher and for one never seen", async ({ page }) => {
+  await openDrink(page, "Hibiscus and bay-orange cooler");
+  await page.getByRole("button", { name: "Taste and correct" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("button", { name: "clearly too sharp" }).click();
+  await dialog.getByRole("button", { name: "What does it need?" }).click();
+  await dialog.locator("[data-way]").first().waitFor();
+  await accessible(page, "taste and correct");
+  assert.match(await dialog.locator("[data-way]").first().innerText(), /(tbsp|cup|ml|tsp)/);
+  await dialog.getByRole("combobox", { name: "What did you taste" }).click();
+  await page.getByRole("option", { name: "Another pitcher, by what is known of it" }).click();
+  await dialog.getByRole("textbox", { name: "There is" }).fill("1.95 l");
+  await dialog.getByRole("textbox", { name: "It holds" }).fill("2 l");
+  await dialog.getByRole("button", { name: "by far too sharp" }).click();
+  await dialog.getByRole("button", { name: "What does it need?" }).click();
+  await dialog.getByText(/^First pour/).first().waitFor();
+  await dialog.getByRole("textbox", { name: "It holds" }).fill("1 l");
+  await dialog.getByRole("button", { name: "What does it need?" }).click();
+  await dialog.getByText("It can't hold less than is in it.").waitFor();
+  await dialog.getByRole("combobox", { name: "What did you taste" }).click();
+  await page.getByRole("option", { name: /^Pitcher/ }).click();
+  await dialog.getByRole("button", { name: "What does it need?" }).click();
+  await dialog.getByRole("button", { name: "Stir it into the drink" }).first().click();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await saved(page);
+});
+
+test("swap: honey for sugar, at the same sweetness", async ({ page }) => {
+  await openDrink(page, "Melon and lime agua fresca");
+  const before = await number(page, "sweetness");
+  await amount(page, "White sugar").focus();
+  await page.getByRole("button", { name: "Swap" }).click();
+  await page.getByLabel("Find in the cupboard").fill("honey");
+  await page.getByRole("button", { name: "Honey" }).click();
+  await page.getByRole("region", { name: "Swapped" }).waitFor();
+  await accessible(page, "a swap");
+  await page.getByRole("button", { name: "Swap it" }).click();
+  await amount(page, "Honey").waitFor();
+  await page.waitForFunction(
+    (before) => Math.abs(parseFloat(document.querySelector('[data-figure="sweetness"]').innerText) - before) < 0.21,
+    before,
+  );
+  await page.getByRole("button", { name: "Undo" }).click();
+  await amount(page, "White sugar").waitFor();
+});

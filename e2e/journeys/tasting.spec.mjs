@@ -1,0 +1,329 @@
+// Tastings, from one glass to a table.
+import assert from "node:assert/strict";
+import { open, phone } from "../browser.mjs";
+import { test, saved, number, openDrink, accessible } from "./kitchen.mjs";
+
+test.describe("on an empty shelf", () => {
+  test.use({ command: "serve" });
+
+  test("tasting: from an empty shelf to one's own balance, on the phone", async ({ page, demo, browser }) => {
+    const small = await open(browser, demo.address, { viewport: phone, hasTouch: true, isMobile: true });
+    small.setDefaultTimeout(40_000);
+    await small.goto("/tasting");
+    await small.getByRole("heading", { name: "Who tastes" }).waitFor();
+    await accessible(small, "tasting, on the phone, with nobody there yet");
+    await small.getByRole("link", { name: /^Find my balance/ }).click();
+    await small.getByLabel("Somebody new").fill("Wren");
+    await small.getByRole("button", { name: "Sits down" }).click();
+    await small.getByRole("button", { name: "Wren", pressed: true }).waitFor();
+    await small.getByRole("button", { name: "Begin" }).click();
+    await small.getByText("200 g white sugar").waitFor();
+    await small.getByRole("button", { name: "They are filled" }).click();
+    // A tongue that likes it at about 22 to 1 answers by what the glass is.
+    let glasses = 0;
+    for (; glasses < 16; glasses += 1) {
+      // The next glass is there, or nothing more has to be tasted.
+      const done = small.getByRole("heading", { name: "Your balance" });
+      const ready = small.getByRole("button", { name: "just right", exact: true, disabled: false });
+      // First the answer before has to be heard; then there is another glass to mix, or it is settled.
+      await small.getByText(`glass ${glasses + 1}`, { exact: true }).or(done).first().waitFor();
+      await ready.or(done).first().waitFor();
+      if (await done.isVisible()) break;
+      const { spoons, x } = await small.evaluate(async () => {
+        const id = location.pathname.split("/").at(-1);
+        const view = await (await fetch(`/api/tastings/${id}`)).json();
+        const next = await fetch(`/api/tastings/${id}/next`, {
+          method: "POST",
+          headers: { "content-type": "application/json" },
+          body: JSON.stringify({ taster: view.seats[0].taster }),
+        });
+        const { mixed } = await next.json();
+        return { spoons: mixed.spoons, x: mixed.glass.x };
+      });
+      assert.equal(spoons.reduce((a, b) => a + b), 24, "the three jugs fill half a cup");
+      const far = 4 * (x - Math.log(22));
+      const felt = far < -1.5 ? "too sharp" : far < -0.5 ? "a touch sharp" : far < 0.5 ? "just right" : far < 1.5 ? "a touch sweet" : "too sweet";
+      await small.getByRole("button", { name: felt, exact: true }).click();
+      if (glasses === 2) await accessible(small, "a glass to be mixed, on the phone");
+    }
+    const words = await small.getByRole("heading", { name: /^About \d+ to 1$/ }).innerText();
+    const ratio = Number(words.match(/\d+/)[0]);
+    assert.ok(ratio >= 19 && ratio <= 25, `${words} after ${glasses} glasses`);
+    assert.ok(glasses >= 4 && glasses <= 15, `${glasses} glasses`);
+    const wide = await small.evaluate(() => document.documentElement.scrollWidth);
+    assert.ok(wide <= 390, `nothing runs over the edge: ${wide}`);
+    // It is known from now on.
+    await small.getByRole("link", { name: "Done" }).click();
+    await small.getByRole("button", { name: /^Wren/ }).getByText(/to 1/).waitFor();
+    await small.context().close();
+    await page.goto("/tasting");
+    await page.getByRole("button", { name: /^Wren/ }).getByText(/to 1/).waitFor();
+  });
+});
+
+test("tasting: a blind row, two tasters on two screens, and the key is broken", async ({ page, browser }) => {
+  await page.goto("/tasting/new/row");
+  await page.getByLabel("Drink", { exact: true }).selectOption({ label: "Lemon verbena lemonade" });
+  for (const name of ["The beekeeper", "The gatekeeper"])
+    await page.getByRole("button", { name }).click();
+  await page.getByText(/^The same in all, as poured/).waitFor();
+  await accessible(page, "a row to be set up");
+  await page.getByRole("button", { name: "Set it up" }).click();
+  await page.getByRole("button", { name: "All are poured" }).waitFor();
+  const rows = page.getByRole("table").getByRole("row");
+  await rows.nth(5).waitFor();
+  const key = new Map();
+  for (const row of (await rows.all()).slice(1)) {
+    const cells = await row.getByRole("cell").allInnerTexts();
+    key.set(cells[0], parseFloat(cells[1]));
+  }
+  assert.equal(key.size, 5);
+  await page.getByRole("link", { name: "Print stickers and sheets" }).click();
+  await page.getByRole("heading", { name: "Stickers" }).waitFor();
+  await page.getByRole("link", { name: "Back to the table" }).click();
+  await page.getByRole("button", { name: "All are poured" }).click();
+  await page.getByText(/What is in them stays sealed/).waitFor();
+  await accessible(page, "a row on the table");
+  const id = page.url().split("/").at(-1);
+  for (const what of ["sheet", "file"]) {
+    const status = await page.evaluate(async ([id, what]) => (await fetch(`/api/tastings/${id}/${what}`)).status, [id, what]);
+    assert.equal(status, 409, `the ${what} stays sealed`);
+  }
+  const small = await open(browser, new URL(page.url()).origin, { viewport: phone, hasTouch: true, isMobile: true });
+  small.setDefaultTimeout(40_000);
+  await small.goto(`/tasting/${id}`);
+  await small.getByRole("radio", { name: /The gatekeeper/ }).click();
+  // Each says by what the glass is: the beekeeper likes 19 to 1, the gatekeeper 13.
+  const felts = ["too sharp", "a touch sharp", "just right", "a touch sweet", "too sweet"];
+  const answer = async (screen, code, ideal) => {
+    const far = Math.log(key.get(code) / ideal) / Math.log(1.25);
+    const felt = felts[Math.round(Math.min(Math.max(far, -2), 2)) + 2];
+    await screen.getByRole("radiogroup", { name: `Glass ${code}: how is it` }).getByRole("radio", { name: felt }).click();
+    const good = Math.round(8 - 1.6 * Math.abs(far));
+    await screen.getByRole("radiogroup", { name: `Glass ${code}: how good` }).getByRole("radio", { name: String(Math.max(good, 1)), exact: true }).click();
+  };
+  const codes = async (screen) => {
+    const groups = await screen.getByRole("radiogroup", { name: /how is it/ }).all();
+    return Promise.all(groups.map(async (g) => (await g.getAttribute("aria-label")).match(/\d{3}/)[0]));
+  };
+  for (const code of await codes(page)) await answer(page, code, 19);
+  await page.getByText("The beekeeper has tasted all of them.").waitFor();
+  // On the phone one glass is before one; what is said arrives on the other screen by itself.
+  for (let nth = 0; nth < 5; nth += 1) {
+    const [code] = await codes(small);
+    await answer(small, code, 13);
+    if (nth < 4) await small.getByRole("radiogroup", { name: `Glass ${code}: how is it` }).waitFor({ state: "detached" });
+    const told = nth < 4 ? `${nth + 1} of 5` : "done";
+    await page.getByRole("radio", { name: new RegExp(`The gatekeeper ${told}`) }).waitFor();
+  }
+  await small.context().close();
+  await page.getByText("All have tasted.").waitFor();
+  await page.getByRole("button", { name: "Break the key" }).click();
+  await page.getByRole("button", { name: "Show what it tells; no more answers" }).click();
+  const best = page.getByRole("region", { name: "Where each likes it best" });
+  await best.waitFor();
+  await accessible(page, "what a row tells");
+  const told = await best.getByRole("listitem").allInnerTexts();
+  const low = (text) => Number(text.match(/(\d+) to \d+ to 1/)[1]);
+  assert.ok(low(told[0]) > low(told[1]), `the beekeeper likes it sweeter: ${told}`);
+  await page.goto("/");
+  await openDrink(page, "Lemon verbena lemonade");
+  await page.getByTestId("drinkers").getByText("The gatekeeper").waitFor();
+  await page.goto(`${page.url()}/size/glass`);
+  const whom = page.getByRole("region", { name: "For whom" });
+  await whom.getByRole("row", { name: /The gatekeeper .* lemon juice into the glass/ }).waitFor();
+});
+
+test("tasting: a triangle to its verdict", async ({ page }) => {
+  await page.goto("/tasting/new/compare");
+  await page.getByLabel("The first: called").fill("This year's");
+  await page.getByLabel("The second: called").fill("Last year's");
+  const who = ["The beekeeper", "The gatekeeper", "The bell-ringer", "The night watering", "The youngest weeder"];
+  for (const name of who) await page.getByRole("button", { name }).click();
+  await page.getByText(/4 of 5 have to be right/).waitFor();
+  await accessible(page, "a comparison to be set up");
+  await page.getByRole("button", { name: "Set it up" }).click();
+  const table = page.getByRole("region", { name: "What goes where" }).getByRole("row");
+  await table.first().waitFor();
+  const odd = new Map();
+  for (const row of await table.all()) {
+    const [name, ...cells] = await row.getByRole("cell").allInnerTexts();
+    const glasses = cells.map((cell) => ({ code: cell.slice(0, 3), what: cell.slice(4) }));
+    const alone = glasses.find((one) => glasses.filter((g) => g.what === one.what).length === 1);
+    odd.set(name.trim(), alone.code);
+  }
+  await page.getByRole("button", { name: "All are poured" }).click();
+  await page.getByText("Two are alike. Touch the odd one.").waitFor();
+  for (const name of who) {
+    await page.getByRole("radio", { name: new RegExp(name) }).click();
+    await page.getByRole("button", { name: odd.get(name), exact: true }).click();
+    await page.getByRole("radio", { name: `${name} done` }).waitFor();
+  }
+  await page.getByRole("button", { name: "Break the key" }).click();
+  await page.getByRole("button", { name: "Show what it tells; no more answers" }).click();
+  await page.getByTestId("verdict").getByText("They are different", { exact: true }).waitFor();
+  await page.getByText(/5 of 5 found the odd one: that happens by luck once in 240/).waitFor();
+  await accessible(page, "a verdict");
+});
+
+test("tasting: one pitcher for a group, taken into Balance, and corrected in the glass", async ({ page }) => {
+  await page.goto("/tasting/new/pitcher");
+  await page.getByLabel("Drink", { exact: true }).selectOption({ label: "Lemon verbena lemonade" });
+  for (const name of ["The beekeeper", "The gatekeeper", "The youngest weeder"])
+    await page.getByRole("button", { name }).click();
+  const ratio = await number(page, "pitcher-ratio");
+  assert.ok(ratio > 13 && ratio < 23, `between them: ${ratio}`);
+  await page.getByText(/stirs in .* lemon juice/).waitFor();
+  await page.getByText(/stirs in .* sugar syrup/).first().waitFor();
+  await page.getByRole("radio", { name: "Leaves nobody far off" }).click();
+  await page.getByRole("radio", { name: "Leaves nobody far off", checked: true }).waitFor();
+  await accessible(page, "one pitcher for all");
+  const fair = await number(page, "pitcher-ratio");
+  await page.getByRole("button", { name: "Aim at it in Balance" }).click();
+  await page.getByTestId("point").waitFor();
+  await page.getByRole("button", { name: "Work out the amounts" }).click();
+  await page.getByRole("button", { name: /^Take/ }).first().click();
+  await saved(page);
+  await page.waitForFunction(
+    (fair) => Math.abs(parseFloat(document.querySelector('[data-figure="ratio"]')?.innerText) - fair) < 0.8,
+    fair,
+  );
+});
+
+test("tasting: a tongue on the stairs, and a row put in order", async ({ page }) => {
+  await page.goto("/tasting/new/train");
+  await page.getByRole("button", { name: "The bell-ringer" }).click();
+  await page.getByRole("button", { name: "Set it up" }).click();
+  await page.getByRole("button", { name: "All are poured" }).click();
+  // Finds the sweeter one each time: the stairs go down.
+  let taken = 0;
+  for (; taken < 12; taken += 1) {
+    const sheet = page.getByRole("region", { name: "For the one who pours" });
+    await sheet.getByText(/of the strong jug/).waitFor();
+    const line = await sheet.getByText(/of the strong jug/).innerText();
+    await sheet.getByRole("button", { name: "Poured: hand it over" }).click();
+    await page.getByRole("button", { name: line.slice(0, 3), exact: true }).click();
+    await page.getByText(`${taken + 1} tasted`).waitFor();
+  }
+  await page.getByRole("button", { name: "Break the key" }).click();
+  await page.getByRole("button", { name: /Break it all the same/ }).click();
+  const noticed = await number(page, "notices");
+  assert.ok(noticed >= 3 && noticed < 10, `finer than most: ${noticed} %`);
+  await page.getByRole("button", { name: "Use it from now on" }).click();
+  await page.getByRole("button", { name: "It is used from now on" }).waitFor();
+  await openDrink(page, "Tamarind cooler");
+  await page.getByRole("button", { name: "Taste and correct" }).click();
+  await page.getByRole("combobox", { name: "For whom" }).click();
+  await page.getByRole("option", { name: "The bell-ringer, by what they notice" }).click();
+
+  await page.goto("/tasting/new/row?order");
+  await page.getByLabel("Drink", { exact: true }).selectOption({ label: "Tamarind cooler" });
+  await page.getByRole("button", { name: "The bell-ringer" }).click();
+  await page.getByRole("button", { name: "Set it up" }).click();
+  const rows = page.getByRole("table").getByRole("row");
+  await page.getByRole("button", { name: "All are poured" }).waitFor();
+  const order = [];
+  for (const row of (await rows.all()).slice(1)) order.push((await row.getByRole("cell").allInnerTexts())[0]);
+  await page.getByRole("button", { name: "All are poured" }).click();
+  for (const code of order) {
+    const glass = page.locator("[data-glass]").filter({ hasText: code });
+    await glass.getByRole("button").click();
+  }
+  await page.getByRole("button", { name: "That is the order" }).click();
+  await page.getByRole("button", { name: "Break the key" }).click();
+  await page.getByRole("button", { name: /no more answers/ }).click();
+  await page.getByText("10 of 10 pairs").waitFor();
+});
+
+test("tasting: a drink is matched in rounds, and a glass is guessed", async ({ page }) => {
+  await page.goto("/tasting/new/match");
+  await page.getByLabel("Drink", { exact: true }).selectOption({ label: "Lemon verbena lemonade" });
+  await page.getByLabel("What it is called").fill("The one from the fair");
+  await page.getByLabel("°Brix").fill("12.5");
+  await page.getByLabel("pH", { exact: true }).fill("2.6");
+  await page.getByRole("button", { name: "The beekeeper" }).click();
+  await accessible(page, "a drink to be matched");
+  await page.getByRole("button", { name: "Begin" }).click();
+  const lies = page.getByRole("region", { name: "Where it lies" });
+  const acid = lies.getByText(/% acid, likely/);
+  const wide = (text) => {
+    const [low, high] = text.match(/likely ([\d.]+) to ([\d.]+)/).slice(1).map(Number);
+    return high / low;
+  };
+  const before = await acid.innerText();
+  await page.getByRole("button", { name: "a little too sharp" }).click();
+  await page.getByRole("button", { name: "Keep this round" }).click();
+  await page.getByRole("region", { name: "Rounds" }).getByText(/the other one is a touch sharper/).waitFor();
+  assert.ok(wide(await acid.innerText()) < wide(before), "tasted beside it, it is known better");
+  await accessible(page, "a drink that is matched");
+  await lies.getByRole("button", { name: "Aim at it in Balance" }).click();
+  await page.getByRole("button", { name: "Work out the amounts" }).waitFor();
+
+  await page.goto("/tasting/new/train");
+  await page.getByRole("radio", { name: "Guess the figure" }).click();
+  await page.getByRole("button", { name: "The gatekeeper" }).click();
+  await page.getByRole("button", { name: "Set it up" }).click();
+  await page.getByRole("button", { name: "They are filled" }).click();
+  await page.getByText(/tbsp|tsp|cup/).first().waitFor();
+  await page.getByRole("button", { name: "Poured: hand it over" }).click();
+  await page.getByRole("slider", { name: "Sugar to one of acid" }).press("ArrowRight");
+  await page.getByText("17 to 1", { exact: true }).waitFor();
+  await page.getByRole("button", { name: "That is my guess" }).click();
+  const off = page.getByRole("img", { name: "How far off each guess was" });
+  await off.waitFor();
+  await page.getByRole("button", { name: "Show how near it was" }).click();
+  await page.getByRole("button", { name: "That is my guess" }).waitFor({ state: "detached" });
+  await off.waitFor();
+});
+
+test("tasting: what it found is in the plan, in a closer row, and in a batch's log", async ({ page }) => {
+  await page.goto("/plan");
+  await page.getByRole("link", { name: /Midsummer open day/ }).click();
+  const whom = page.getByRole("region", { name: "For whom" });
+  await whom.getByText(/The gatekeeper .* lemon juice into the glass/).waitFor();
+  // Who stays away stirs nothing in, and the plan remembers it.
+  const gatekeeper = whom.getByRole("group", { name: "Who comes" }).getByRole("button", { name: "The gatekeeper" });
+  await gatekeeper.click();
+  await whom.getByText(/The gatekeeper .* lemon juice/).waitFor({ state: "detached" });
+  await saved(page);
+  await page.reload();
+  await whom.getByText(/into the glass|as it is/).first().waitFor();
+  assert.equal(await gatekeeper.getAttribute("aria-pressed"), "false", "who was not invited");
+  await gatekeeper.click();
+  await whom.getByText(/The gatekeeper .* lemon juice into the glass/).waitFor();
+  await saved(page);
+  await page.goto("/tasting/new/row?middle=14&step=1.15");
+  await page.getByLabel("Drink", { exact: true }).selectOption({ label: "Lemon verbena lemonade" });
+  await page.getByRole("radio", { name: /^where they like it, \d+ to 1/, checked: true }).waitFor();
+  await page.getByRole("button", { name: "The beekeeper" }).click();
+  await page.getByText(/^The same in all, as poured/).waitFor();
+  // Two steps of 1.15 either side of what was found, with room for spoons that are whole.
+  const middle = Number((await page.getByRole("radio", { name: /^where they like it/ }).innerText()).match(/(\d+) to 1/)[1]);
+  const rows = await page.getByRole("table").getByRole("row").allInnerTexts();
+  const ratios = rows.slice(1).map((row) => parseFloat(row));
+  assert.ok(ratios[0] > middle * 0.68 && ratios.at(-1) < middle * 1.42, `${ratios} round ${middle}`);
+
+  await openDrink(page, "Lemon verbena lemonade");
+  await page.getByRole("navigation", { name: "Views of the drink" }).getByText("Make").click();
+  await page.getByRole("region", { name: "Made" }).getByRole("link").first().click();
+  const guests = page.getByRole("region", { name: "What guests said" });
+  await guests.getByLabel("Who").fill("The gatekeeper");
+  await guests.getByLabel("said").fill("a little sweet for me");
+  await guests.getByRole("button", { name: "Put it down" }).click();
+  await guests.getByText("The gatekeeper: “a little sweet for me”").waitFor();
+  await page.reload();
+  await guests.getByText("The gatekeeper: “a little sweet for me”").waitFor();
+});
+
+test("tasting: a child isn't given alcohol, and who is deleted is gone", async ({ page }) => {
+  await page.goto("/tasting");
+  await page.getByRole("button", { name: "Somebody new" }).click();
+  await page.getByLabel("Name or nickname").fill("شخص عابر");
+  await page.getByLabel("A child: never gets alcohol").check();
+  await page.getByRole("button", { name: "Put down" }).click();
+  await page.getByRole("button", { name: /شخص عابر/ }).click();
+  await accessible(page, "what is kept of somebody");
+  await page.getByRole("button", { name: "Delete for good" }).click();
+  await page.getByRole("button", { name: "Delete شخص عابر" }).click();
+  await page.getByRole("button", { name: /شخص عابر/ }).waitFor({ state: "detached" });
+});
