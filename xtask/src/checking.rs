@@ -4,7 +4,7 @@ use std::process::Command;
 
 use anyhow::{Context, Result, bail};
 
-use crate::building::{LINTING, Progress, cargo};
+use crate::building::{CHECKED, Progress, cargo};
 use crate::setup;
 use crate::shell::{say, text_of};
 
@@ -19,7 +19,7 @@ pub(crate) fn test(quick: bool) -> Result<()> {
         let screens = side.spawn(|| front_end(&progress, quick));
         // Everything that is compiled at all is compiled once: tests run what was linted.
         let all = ["build", "--workspace", "--all-targets"];
-        let rust = cargo(&progress, "compiling and linting", &all, &[LINTING]);
+        let rust = cargo(&progress, "compiling and linting", &all, &CHECKED);
         let screens = screens.join().unwrap_or_else(|_| bail!("the front end's checks broke off"));
         progress.beside("");
         match rust {
@@ -32,7 +32,7 @@ pub(crate) fn test(quick: bool) -> Result<()> {
     say("running the tests");
     let mut tests = Command::new("cargo");
     // Anew, should the screens have been built after the program was.
-    tests.envs([LINTING]).args(["test", "--workspace", "--no-fail-fast", "--quiet"]);
+    tests.envs(CHECKED).args(["test", "--workspace", "--no-fail-fast", "--quiet"]);
     if quick {
         tests
             .args(["--lib", "--bins", "--tests", "--"])

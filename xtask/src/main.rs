@@ -9,6 +9,7 @@ mod setup;
 mod shell;
 
 use std::path::Path;
+use std::process::ExitCode;
 
 use anyhow::{Context, Result, bail};
 use lexopt::prelude::*;
@@ -64,7 +65,17 @@ fn asked(mut words: lexopt::Parser) -> Result<Asked> {
     Ok(asked)
 }
 
-fn main() -> Result<()> {
+fn main() -> ExitCode {
+    match work() {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(error) => {
+            eprintln!("{error:#}");
+            ExitCode::FAILURE
+        }
+    }
+}
+
+fn work() -> Result<()> {
     // All paths below are relative to the project's root.
     let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("..");
     std::env::set_current_dir(root).context("the project's folder can't be entered")?;

@@ -1,8 +1,7 @@
 //! What is wrong with what was asked, so that a screen can say it beside the field.
 
 /// One thing that is wrong, with the field it is about.
-#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, thiserror::Error)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, thiserror::Error, utoipa::ToSchema)]
 #[error("{field}: {message}")]
 pub struct FieldError {
     /// Path to the field: `steps[2].do.add.amount`.

@@ -8,6 +8,7 @@
 //! - [`drink`] is the recipe: vessels, steps, amounts.
 //! - [`trace`] runs it, and is the only place where anything is poured, heated or drawn.
 //! - [`balance`] reads the profile off the trace and places it on the map.
+//! - [`journal`] is what batches, tastings and bottles are: entries that are only added to, and undone by others.
 //! - [`keep`] says how long it keeps, what to be careful about, and how what stands there ages.
 //! - [`belief`] is what is uncertain of it, and how each reading narrows that.
 //! - [`batch`] is a making of it: the drink as made, from what happened.
@@ -36,6 +37,7 @@ pub mod cupboard;
 pub mod drink;
 mod fault;
 pub mod history;
+pub mod journal;
 pub mod keep;
 pub mod luck;
 mod normal;

@@ -24,8 +24,7 @@ pub struct LabelText {
 }
 
 /// What labels are printed on.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LabelFormat {
     /// Names it.
     pub id: &'static str,

@@ -19,7 +19,7 @@ pub const PLAN: Format = Format { name: "keen-pitcher/plan", field: "plan", step
 /// What is to be ready when, and what there is to make it with.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct PlanFile {
     /// What it is called.
     pub name: String,
@@ -57,7 +57,7 @@ pub struct PlanFile {
 /// A drink of a plan.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct PlannedDrink {
     /// Names it within the plan.
     pub id: String,
@@ -80,7 +80,7 @@ pub struct PlannedDrink {
 /// Hours of every day: from one time on the wall to another, perhaps of the next day.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Night {
     /// `22:00`.
     pub from: String,
@@ -91,7 +91,7 @@ pub struct Night {
 /// Hours that are spoken for.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct SpokenFor {
     /// From, by the clock on the wall.
     pub from: String,
@@ -105,7 +105,7 @@ pub struct SpokenFor {
 /// A task that is held to a time.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct HeldTask {
     /// Its id in the plan.
     pub task: String,

@@ -3,8 +3,7 @@ use serde::{Deserialize, Serialize};
 use crate::line::{InstrumentKind, Line, Order};
 
 /// A kitchen clock that can be hurried: it runs so many times as fast, or jumps ahead. It is never put back.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Clock {
     /// How many times as fast it runs.
     pub rate: f64,

@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 /// What sort of instrument it is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum InstrumentKind {
     Scale,
@@ -45,8 +45,7 @@ impl InstrumentKind {
 }
 
 /// What an instrument tells: one line of JSON.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Line {
     /// Names the device: `scale-1`.
     pub instrument: String,

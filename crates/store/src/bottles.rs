@@ -137,6 +137,20 @@ impl Store {
             .collect()
     }
 
+    /// What was said of any bottles under keys that begin and end so.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn moves_under(&self, begins: &str, ends: &str) -> Result<Vec<String>> {
+        let reader = self.reader()?;
+        let mut query = reader.prepare_cached(
+            "SELECT body FROM bottle_moves WHERE substr(key, 1, length(?1)) = ?1 \
+             AND length(key) > length(?1) + length(?2) AND substr(key, -length(?2)) = ?2",
+        )?;
+        let rows = query.query_map([begins, ends], |row| row.get(0))?;
+        Ok(rows.collect::<rusqlite::Result<_>>()?)
+    }
+
     /// Says that something happened to a bottle, after `after` things that happened before. `gone` says when it
     /// was empty, if it is from now on. Said twice under one key it counts once. Answers `false` where something
     /// else happened meanwhile: what is to be said has to be thought over.

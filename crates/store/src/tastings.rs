@@ -197,6 +197,33 @@ impl Store {
         Ok(rows.collect::<rusqlite::Result<_>>()?)
     }
 
+    /// The ids of tastings whose codes and orders are not kept with them.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn tastings_not_dealt(&self) -> Result<Vec<String>> {
+        let reader = self.reader()?;
+        let sql = "SELECT id FROM tastings WHERE instr(body, '\"dealt\"') = 0 ORDER BY id";
+        let mut query = reader.prepare_cached(sql)?;
+        let rows = query.query_map([], |row| row.get(0))?;
+        Ok(rows.collect::<rusqlite::Result<_>>()?)
+    }
+
+    /// Keeps a tasting with its codes and orders, and words with what was worked out of them, by their places.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn keep_dealt(&self, id: &str, body: &str, words: &[(usize, String)]) -> Result<()> {
+        self.write(|work| {
+            work.execute("UPDATE tastings SET body = ?2 WHERE id = ?1", params![id, body])?;
+            for (place, body) in words {
+                let sql = "UPDATE words SET body = ?3 WHERE tasting_id = ?1 AND place = ?2";
+                work.execute(sql, params![id, i64::try_from(*place).unwrap_or(-1), body])?;
+            }
+            Ok(())
+        })
+    }
+
     /// Says something at a tasting; when this returns it is on disk. Said twice under one key it counts once.
     /// `None` where something else has been said meanwhile.
     ///

@@ -4,8 +4,7 @@ use super::Profile;
 use crate::drink::Family;
 
 /// The plate on which a drink is a point.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct BalanceMap {
     /// Sweetness at the right edge, g in 100 g.
     pub sweetness_max: f64,
@@ -24,8 +23,7 @@ pub struct BalanceMap {
 }
 
 /// A named wedge of the map.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Band {
     /// What people call it.
     pub name: String,
@@ -56,8 +54,7 @@ impl Band {
 }
 
 /// The ground on which most drinks of a family lie, g in 100 g.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Typical {
     /// Least sweetness.
     pub sweetness_from: f64,
@@ -72,8 +69,7 @@ pub struct Typical {
 }
 
 /// A place on the map, or a way across it.
-#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Spot {
     /// g in 100 g.
     pub sweetness: f64,
@@ -90,8 +86,7 @@ impl Spot {
 }
 
 /// A drink on the map.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct MapPoint {
     /// g in 100 g.
     pub sweetness: f64,
@@ -108,7 +103,7 @@ pub struct MapPoint {
 /// How strong a drink tastes, whatever its ratio.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Strength {
     /// Little sugar and little acid.
     Watery,

@@ -13,8 +13,7 @@ pub(crate) fn reads_as_brix(liquid: &Mixture) -> f64 {
 }
 
 /// The figures of a drink as it is served.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Profile {
     /// Soluble solids, % of the weight.
     pub brix: f64,
@@ -67,8 +66,7 @@ pub struct Profile {
 }
 
 /// What can be aimed at.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Taste {
     /// Sweetness as sucrose, g in 100 g.
     pub sweetness_percent: f64,

@@ -11,7 +11,7 @@ use crate::work::{Stopped, Worktop};
 /// What the drink should come to. What is left out is free; the volume stays as it is if left out.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Target {
     /// Sweetness as on the map, g in 100 g, 0 to 70.
     pub sweetness: Option<f64>,
@@ -30,7 +30,7 @@ pub struct Target {
 /// A target, and what may be done to reach it.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Aim {
     /// Where to.
     pub target: Target,
@@ -45,7 +45,7 @@ pub struct Aim {
 /// Bounds of one amount, said in the measure that it has, or one of the same sort.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Bound {
     /// The step's id.
     pub step: String,
@@ -58,8 +58,7 @@ pub struct Bound {
 }
 
 /// Amounts that were worked out.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Solution {
     /// The drink with its new amounts.
     pub drink: Drink,
@@ -80,8 +79,7 @@ pub struct Solution {
 }
 
 /// An amount that moved.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Moved {
     /// The step's id.
     pub step: String,

@@ -8,8 +8,7 @@ use crate::quantity::Amount;
 use crate::work::Worktop;
 
 /// A drink with one ingredient in another's place.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Swapped {
     /// The amounts, worked out.
     pub solution: Solution,

@@ -1,12 +1,13 @@
 use serde::{Deserialize, Serialize};
 
 use crate::belief::Quantity;
+use crate::journal::{Entry, Journal};
 use crate::quantity::Amount;
 
 /// Something that happened while a drink was made.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Happening {
     /// A step was begun: its wait runs.
     Began {
@@ -122,10 +123,26 @@ pub enum Happening {
 /// A happening, and when it was said.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Said {
     /// Minutes since the batch was begun.
     pub at: f64,
     /// What happened.
     pub what: Happening,
+}
+
+impl Entry for Said {
+    fn undoes(&self) -> Option<usize> {
+        match self.what {
+            Happening::TakenBack { of } => Some(of),
+            _ => None,
+        }
+    }
+}
+
+/// What counts of what was said of a batch, in its order.
+pub fn standing(said: &[Said]) -> impl DoubleEndedIterator<Item = &Happening> {
+    let stands: Vec<&Happening> =
+        Journal::of(said).standing().map(|(_, said)| &said.what).collect();
+    stands.into_iter()
 }

@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use super::view::believed;
-use super::{Happening, Made, Said};
+use super::{Happening, Made, Said, standing};
 use crate::belief::{Belief, Turns};
 use crate::cupboard::{Cupboard, Lot, LotFigure, Reading};
 use crate::drink::{Action, Drink};
@@ -11,8 +11,7 @@ use crate::quantity::{Amount, Measure};
 use crate::trace::Prepared;
 
 /// Something that a batch teaches.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Teaching {
     /// In a sentence.
     pub message: String,
@@ -23,7 +22,7 @@ pub struct Teaching {
 /// What goes to the kitchen.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Learnt {
     /// What some pieces of fruit gave.
     Reading(Reading),
@@ -111,10 +110,7 @@ fn fruit(
     cupboard: &Cupboard,
     (batch, day): (&str, &str),
 ) -> Vec<Teaching> {
-    let taken_back = |place: usize| {
-        said.iter().any(|s| matches!(s.what, Happening::TakenBack { of } if of == place))
-    };
-    let stands = || said.iter().enumerate().filter(|(i, _)| !taken_back(*i)).map(|(_, s)| &s.what);
+    let stands = || standing(said);
     let mut found = Vec::new();
     for step in &drink.steps {
         let Action::Squeeze { ingredient, amount, .. } = &step.action else { continue };

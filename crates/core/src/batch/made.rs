@@ -1,7 +1,10 @@
+use std::collections::BTreeMap;
+
 use super::{Happening, Said};
 use crate::belief::{Measurement, Quantity};
 use crate::cupboard::{Cupboard, VesselKind};
 use crate::drink::{Action, Drink, FieldError, Maceration, Portion, Step, Vessel};
+use crate::journal::{CantUndo, Journal};
 use crate::quantity::Amount;
 use crate::trace::Trace;
 
@@ -46,6 +49,18 @@ pub struct Made {
     pub measurements: Vec<Measurement>,
     /// Whether it was said to be finished.
     pub finished: bool,
+    /// What was read so far, while the story is still told.
+    read: Vec<Read>,
+    /// What steps gave, by their ids, while the story is still told.
+    gave: BTreeMap<String, Amount>,
+}
+
+/// A reading, and the steps that its vessel had behind it then, the last first. By their ids: it stays where it was
+/// taken when steps are moved, left out or added.
+#[derive(Debug, Clone, PartialEq)]
+struct Read {
+    after: Vec<String>,
+    measurement: Measurement,
 }
 
 /// What is poured away is poured into this vessel, which nobody looks at.
@@ -58,13 +73,6 @@ impl Made {
     /// passed over.
     #[must_use]
     pub fn of(drink: &Drink, said: &[Said], cupboard: &Cupboard) -> Self {
-        let taken_back: Vec<usize> = said
-            .iter()
-            .filter_map(|s| match s.what {
-                Happening::TakenBack { of } => Some(of),
-                _ => None,
-            })
-            .collect();
         let steps = drink.steps.iter().map(|step| MadeStep {
             id: step.id.clone(),
             state: StepState::Ahead,
@@ -75,14 +83,32 @@ impl Made {
             steps: steps.collect(),
             measurements: Vec::new(),
             finished: false,
+            read: Vec::new(),
+            gave: BTreeMap::new(),
         };
-        for (place, said) in said.iter().enumerate() {
-            if !taken_back.contains(&place) {
-                made.take(place, said, cupboard);
-            }
+        for (id, said) in Journal::of(said).standing() {
+            made.take(id, said, cupboard);
         }
         made.take_times();
+        made.take_what_was_measured();
         made
+    }
+
+    /// A measurement counts, whatever else was said: juice that came out is what a step gave, however many fruits
+    /// were used for it, and a reading is of its vessel at its place in the story, wherever the steps went since.
+    fn take_what_was_measured(&mut self) {
+        for (step, amount) in std::mem::take(&mut self.gave) {
+            if let Some(i) = self.find(&step)
+                && let Some(written) = self.drink.steps[i].action.amount_mut()
+            {
+                *written = amount;
+            }
+        }
+        for Read { after, measurement } in std::mem::take(&mut self.read) {
+            if let Some(step) = after.iter().find_map(|id| self.find(id)) {
+                self.measurements.push(Measurement { step, ..measurement });
+            }
+        }
     }
 
     fn find(&self, step: &str) -> Option<usize> {
@@ -123,7 +149,9 @@ impl Made {
             }
             Happening::CameOut { step, amount } => self.came_out(step, amount),
             Happening::Reading { vessel, quantity, value, error } => {
-                self.measurements.extend(self.reading(vessel, *quantity, *value, *error));
+                if let Some(measurement) = self.reading(vessel, *quantity, *value, *error) {
+                    self.was_read(measurement);
+                }
             }
             Happening::Added { vessel, ingredient, amount } => {
                 if cupboard.ingredient(ingredient).is_some() {
@@ -190,20 +218,27 @@ impl Made {
     fn remove(&mut self, at: usize) {
         self.drink.steps.remove(at);
         self.steps.remove(at);
-        self.measurements.retain_mut(|m| {
-            let there = m.step != at;
-            m.step -= usize::from(m.step > at);
-            there
-        });
+    }
+
+    /// Notes a reading, and which steps of its vessel were done by then.
+    fn was_read(&mut self, measurement: Measurement) {
+        let vessel = self.drink.vessels[measurement.vessel].id.as_str();
+        let on_it = |i: &usize| self.drink.steps[*i].action.path().contains(&vessel);
+        let after: Vec<String> = (0..=measurement.step)
+            .rev()
+            .filter(|i| *i == measurement.step || on_it(i))
+            .map(|i| self.drink.steps[i].id.clone())
+            .collect();
+        self.read.push(Read { after, measurement });
     }
 
     /// Juice that was squeezed is what the step then says; what any other step gave is a reading.
     fn came_out(&mut self, step: &str, amount: &Amount) {
         let Some(i) = self.find(step) else { return };
         let (volume, weight) = (amount.as_millilitres(), amount.as_grams());
-        if let Action::Squeeze { amount: written, .. } = &mut self.drink.steps[i].action {
+        if matches!(self.drink.steps[i].action, Action::Squeeze { .. }) {
             if volume.is_some() || weight.is_some() {
-                *written = amount.clone();
+                self.gave.insert(step.to_owned(), amount.clone());
             }
             return;
         }
@@ -213,7 +248,7 @@ impl Made {
             .map(|ml| (Quantity::Volume, ml))
             .or(weight.map(|grams| (Quantity::Weight, grams)));
         if let Some((quantity, value)) = read {
-            self.measurements.push(Measurement::new(i, vessel, quantity, value));
+            self.was_read(Measurement::new(i, vessel, quantity, value));
         }
     }
 
@@ -235,9 +270,6 @@ impl Made {
         self.drink.steps.insert(to, Step::new(id.clone(), action));
         let state = StepState::Done { since: None, at };
         self.steps.insert(to, MadeStep { id, state, besides: true });
-        for measurement in &mut self.measurements {
-            measurement.step += usize::from(measurement.step >= to);
-        }
     }
 
     /// Waits that are over took as long as they took.
@@ -415,16 +447,15 @@ impl Made {
                 text("what.text", note)?;
                 text("what.by", by)?;
             }
-            Happening::TakenBack { of } => match so_far.get(*of) {
-                None => return Err(FieldError::new("what.of", "Nothing was said there.")),
-                Some(Said { what: Happening::TakenBack { .. }, .. }) => {
-                    return Err(FieldError::new(
-                        "what.of",
-                        "What was taken back is said anew instead.",
-                    ));
-                }
-                Some(_) => {}
-            },
+            Happening::TakenBack { of } => {
+                Journal::of(so_far).may_undo(*of).map_err(|why| {
+                    let message = match why {
+                        CantUndo::NotThere => "There is no such entry in this batch.",
+                        CantUndo::IsAnUndo => "This entry was undone. Add it again instead.",
+                    };
+                    FieldError::new("what.of", message)
+                })?;
+            }
             Happening::Finished { place, note, bottles, volume } => {
                 text("what.place", place)?;
                 text("what.note", note)?;

@@ -19,7 +19,7 @@ mod view;
 mod ways;
 
 pub use end::differences;
-pub use happening::{Happening, Said};
+pub use happening::{Happening, Said, standing};
 pub use lessons::{Learnt, Teaching};
 pub use made::{Made, MadeStep, StepState};
 pub use practice::{LuckWas, Truth};

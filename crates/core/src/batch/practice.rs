@@ -25,8 +25,7 @@ pub struct Truth {
 }
 
 /// How one thing really was.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LuckWas {
     /// In words: "The acid of lemon juice".
     pub what: String,

@@ -14,8 +14,7 @@ use crate::report::DrinkReport;
 use crate::trace::{Nudges, Prepared, Trace};
 
 /// How a batch stands.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct BatchReport {
     /// The drink as made so far, with what is ahead as it is written.
     pub drink: Drink,
@@ -46,8 +45,7 @@ pub struct BatchReport {
 }
 
 /// A step of a batch.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct StepReport {
     /// Its id.
     pub id: String,
@@ -70,7 +68,7 @@ pub struct StepReport {
 /// How far a step is, in a word.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum Progress {
     Ahead,
@@ -79,8 +77,7 @@ pub enum Progress {
 }
 
 /// A reading, and what had been expected.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ReadingReport {
     /// After which step: its id.
     pub step: String,
@@ -101,8 +98,7 @@ pub struct ReadingReport {
 }
 
 /// What to measure next.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Suggestion {
     /// The vessel's id.
     pub vessel: String,

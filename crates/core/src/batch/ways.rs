@@ -18,8 +18,7 @@ use crate::trace::{MEASURED_AT, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
 /// One way to go on.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct WayOn {
     /// What to do, in words, one after the other.
     pub words: Vec<String>,

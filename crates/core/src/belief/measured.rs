@@ -9,7 +9,7 @@ use crate::trace::{MEASURED_AT, Trace};
 /// What is measured of what a vessel holds.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Quantity {
     /// How much liquid there is, ml, by a marked jug.
     Volume,

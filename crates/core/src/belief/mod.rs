@@ -53,11 +53,10 @@ pub use unknown::{Factor, Turns};
 pub use update::Doubt;
 
 use nalgebra::{DMatrix, DVector};
-use rand::rngs::StdRng;
-use rand::{Rng, SeedableRng};
+use rand::Rng;
 use rand_distr::{Distribution, StandardNormal};
 
-use crate::luck::seed_from;
+use crate::luck::{Dealer, seed_from};
 use crate::trace::{Nudges, Prepared, Trace};
 use unknown::Kitchen;
 
@@ -132,9 +131,7 @@ impl Belief {
     pub fn dealt(&self, prepared: &Prepared<'_>, seed: u64) -> Fate {
         let z = self.factors.iter().map(|factor| {
             let own = seed_from(seed, factor.turns.name(prepared.cupboard()).as_bytes());
-            let mut chance = StdRng::seed_from_u64(own);
-            let z: f64 = StandardNormal.sample(&mut chance);
-            z.clamp(-MOST_LUCK, MOST_LUCK)
+            Dealer::of(own).normal().clamp(-MOST_LUCK, MOST_LUCK)
         });
         Fate(DVector::from_iterator(self.factors.len(), z))
     }

@@ -81,7 +81,7 @@ fn lot(it: &Ingredient) -> (f64, f64) {
         Kind::Fruit | Kind::Vegetable => (0.15, 0.14),
         Kind::Flower | Kind::Herb => (0.22, 0.2),
         Kind::Root | Kind::Stem | Kind::Zest | Kind::Peel => (0.15, 0.15),
-        Kind::Syrup if it.care == Some(Care::Honey) => (0.15, 0.03),
+        Kind::Syrup if it.care.contains(&Care::Honey) => (0.15, 0.03),
         _ => (0.0, 0.0),
     };
     // What was measured here varies less than what was looked up.

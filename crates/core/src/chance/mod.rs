@@ -16,8 +16,7 @@ use crate::trace::{Nudges, Prepared};
 use crate::work::{Stopped, Worktop};
 
 /// Where a drink may land.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Spread {
     /// How often it was run.
     pub runs: u32,
@@ -36,8 +35,7 @@ pub struct Spread {
 }
 
 /// A figure and where it mostly lies.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Range {
     /// One run in ten comes out lower.
     pub low: f64,
@@ -48,8 +46,7 @@ pub struct Range {
 }
 
 /// Ellipses on the map. The axes are unit vectors times the standard deviation along them.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Cloud {
     /// The middle.
     pub middle: Spot,

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 /// mass they came with in the same way (see [`Component::is_mass`]).
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[repr(usize)]
 pub enum Component {
     /// Water, g.

@@ -3,7 +3,7 @@ use serde::{Deserialize, Serialize};
 /// What a figure rests on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Evidence {
     /// Read in a published table, or a chemical identity.
     Table,
@@ -21,8 +21,7 @@ impl Evidence {
 }
 
 /// A figure that nobody has published, with the range in which it lies four times out of five.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Estimated {
     /// The figure that is reckoned with.
     pub value: f64,
@@ -51,8 +50,7 @@ impl Estimated {
 }
 
 /// One figure's source, as it stands in the table.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct FigureSource {
     /// Which figures: "sugars", "acids", "density".
     pub of: String,

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use super::{Evidence, FigureSource, Flavour, Texture};
+use super::{Evidence, FigureSource, Flavour, KeptPast, Texture};
 use crate::chemistry::Mixture;
 
 /// One thing that can go into a drink.
@@ -29,7 +29,11 @@ pub struct Ingredient {
     /// What else is special about it.
     pub traits: Vec<Trait>,
     /// What to be careful about.
-    pub care: Option<Care>,
+    pub care: Vec<Care>,
+    /// Other ingredients that are in it, or that it comes from: who avoids one of them avoids this.
+    pub made_of: Vec<String>,
+    /// What is known of its making, if it was made here and is kept.
+    pub kept: Option<KeptPast>,
     /// What not everybody may have.
     pub allergens: Vec<Allergen>,
     /// How many pieces are usual in a pitcher, for what is counted out.
@@ -108,8 +112,9 @@ pub enum Trait {
 }
 
 /// What to be careful about with an ingredient.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
+#[derive(utoipa::ToSchema)]
 pub enum Care {
     /// Not for children under one year.
     Honey,
@@ -119,12 +124,32 @@ pub enum Care {
     Hibiscus,
     /// Doesn't go with every medicine.
     Medicines,
+    /// Makes many medicines act more strongly: grapefruit, Seville orange.
+    Grapefruit,
+    /// Only the stalks are eaten: rhubarb.
+    Stalks,
+    /// Ripe and cooked only: elder.
+    Elder,
+    /// Keeps children awake: tea, coffee, cola.
+    Caffeine,
+    /// Bitter bark, not for everybody: tonic water.
+    Quinine,
+    /// Of bitter kernels, and by the drop.
+    Kernels,
+    /// Swells with water, so it is soaked before it is drunk.
+    Soak,
+    /// Its oils and the sun burn the skin: citrus.
+    Sun,
+    /// Not much of it every day: cassia.
+    Cassia,
+    /// Not much of it in pregnancy: saffron.
+    Saffron,
 }
 
 /// Something that not everybody may have.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum Allergen {
     Milk,
@@ -151,7 +176,7 @@ impl Allergen {
 /// What sort of thing an ingredient is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum Kind {
     Juice,
@@ -203,6 +228,13 @@ impl Kind {
 }
 
 impl Ingredient {
+    /// Whether it is, or makes, a drink of grains, nuts or coconut: what spoils as milk does.
+    #[must_use]
+    pub fn is_plant_milk(&self) -> bool {
+        matches!(self.kind, Kind::Nut | Kind::Grain | Kind::Dairy)
+            && !self.allergens.contains(&Allergen::Milk)
+    }
+
     /// Whether that is special about it.
     #[must_use]
     pub fn is(&self, what: Trait) -> bool {
@@ -259,7 +291,7 @@ impl Role {
 /// How an ingredient arrives in a vessel.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Form {
     /// It mixes at once.
     Liquid,

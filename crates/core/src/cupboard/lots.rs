@@ -19,7 +19,7 @@ use crate::chemistry::{Component, Mixture};
 /// Which figure a lot says something of.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum LotFigure {
     /// The acid of an ingredient; its id.
     Acid(String),
@@ -38,7 +38,7 @@ pub enum LotFigure {
 /// What one batch says of one figure.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Lot {
     /// The batch that says so: its id.
     pub batch: String,

@@ -34,8 +34,8 @@ pub use ingredient::{
 pub(crate) use lots::stronger;
 pub use lots::{Lot, LotFigure};
 pub use own::{
-    KeptMixture, Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce, OwnVessel,
-    Reading,
+    KeptMixture, KeptPast, Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce,
+    OwnVessel, Reading,
 };
 pub use produce::{Produce, Size};
 pub use texture::{SugarDraw, Texture, TextureKind};

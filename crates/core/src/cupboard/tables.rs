@@ -77,7 +77,8 @@ struct IngredientRow {
     part: Option<Part>,
     #[serde(deserialize_with = "words")]
     traits: Vec<Trait>,
-    care: Option<Care>,
+    #[serde(deserialize_with = "words")]
+    care: Vec<Care>,
     #[serde(deserialize_with = "words")]
     allergens: Vec<Allergen>,
     /// How many pieces are usual, for what is counted out.
@@ -90,6 +91,9 @@ struct IngredientRow {
     pack_holds: String,
     quality: Quality,
     source: String,
+    /// Other ingredients that whoever avoids them avoids in this one, too.
+    #[serde(deserialize_with = "words")]
+    made_of: Vec<String>,
     notes: String,
 }
 
@@ -304,6 +308,8 @@ fn ingredient(row: IngredientRow, textures: &[(Texture, String)]) -> Ingredient 
         part: row.part.unwrap_or_default(),
         traits: row.traits,
         care: row.care,
+        kept: None,
+        made_of: row.made_of,
         allergens: row.allergens,
         usual_pieces: row.usual_pieces,
         halves: row.halves,

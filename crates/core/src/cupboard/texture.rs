@@ -51,7 +51,7 @@ pub struct SugarDraw {
 /// What something is like.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum TextureKind {
     Berry,

@@ -5,7 +5,7 @@ use crate::quantity::{Celsius, Grams, Millilitres, Millimetres};
 /// What sort of vessel it is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum VesselKind {
     Pot,
@@ -25,7 +25,7 @@ pub enum VesselKind {
 /// What a vessel is made of.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum Material {
     Steel,
@@ -219,7 +219,7 @@ impl VesselKind {
 /// What is done with what stays in a strainer.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Press {
     /// Left to drain: the clearest.
     #[default]

@@ -19,8 +19,7 @@ use crate::quantity::Millilitres;
 ///
 /// Only the sum of the pieces is read, so a reading counts once for the spread. What further pieces
 /// will give follows Student's t.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Yield {
     /// Expected juice of one, ml.
     pub mean: f64,

@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 /// How warm something comes that is put in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Warmth {
     /// As it is kept: from the cupboard, soda and milk from the refrigerator, ice from the freezer.
     #[default]
@@ -31,7 +31,7 @@ impl Warmth {
 /// How something is cut before it is put in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Cut {
     /// As is usual for it: fruit and roots sliced, leaves and spices whole.
     #[default]
@@ -57,7 +57,7 @@ impl Cut {
 /// For how long something is stirred.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Stirring {
     /// Until it is mixed.
     #[default]
@@ -71,7 +71,7 @@ pub enum Stirring {
 /// Where something stands while it draws.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum RestingPlace {
     /// At room temperature.
     #[default]
@@ -92,7 +92,7 @@ impl From<RestingPlace> for CoolingPlace {
 /// How something is cooled.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum CoolingPlace {
     /// Standing at room temperature.
     Worktop,
@@ -108,7 +108,7 @@ pub enum CoolingPlace {
 /// What is done to an ingredient before it is used.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Preparation {
     /// Rinsed under running water.
     #[default]
@@ -128,7 +128,7 @@ pub enum Preparation {
 /// How something lies under sugar.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Maceration {
     /// Mixed and left.
     #[default]
@@ -140,7 +140,7 @@ pub enum Maceration {
 /// How something is made to dissolve.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Dissolving {
     /// Stirred at the temperature that it has.
     #[default]
@@ -152,7 +152,7 @@ pub enum Dissolving {
 /// How hard a pot boils.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Vigour {
     /// A bubble now and then, about 10 °C under the boil.
     Gentle,
@@ -166,7 +166,7 @@ pub enum Vigour {
 /// How a glass is dressed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Dressing {
     /// Laid in or hung on it.
     #[default]

@@ -28,7 +28,7 @@ use crate::quantity::{Amount, Millilitres, Millimetres};
 /// A drink as a maker writes it down.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Drink {
     /// What it is called.
     pub name: String,
@@ -49,7 +49,7 @@ pub struct Drink {
 /// The kind of drink, which decides what counts as tart or sweet.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Family {
     /// Citrus, sugar and water.
     Lemonade,
@@ -66,7 +66,7 @@ pub enum Family {
 /// A vessel of the drink.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Vessel {
     /// What steps call it: `jug`, `pot_2`.
     pub id: String,

@@ -11,7 +11,7 @@ use crate::quantity::Amount;
 /// One thing that is done.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Step {
     /// Names the step within its drink; given by the application if left out.
     #[serde(default)]
@@ -37,7 +37,7 @@ pub struct Step {
 /// How an amount grows with the drink.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Law {
     /// As the drink does.
     Straight,
@@ -54,7 +54,7 @@ pub enum Law {
 /// What can be done.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Action {
     /// Put an ingredient into a vessel.
     Add {
@@ -330,7 +330,7 @@ pub enum Action {
 /// How far something is boiled down.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Reduction {
     /// Until so much liquid is left beside what the solids hold, measured cold.
     Volume(Amount),
@@ -345,7 +345,7 @@ pub enum Reduction {
 /// How much is poured.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Portion {
     /// All, but for what clings to the vessel.
     #[default]

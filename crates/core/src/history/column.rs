@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use crate::balance::Spot;
-use crate::batch::{BatchReport, Happening, Made, Said};
+use crate::batch::{BatchReport, Happening, Made, Said, standing};
 use crate::belief::Quantity;
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink};
@@ -12,8 +12,7 @@ use crate::shop::{self, Shopping};
 use crate::trace::Trace;
 
 /// One line of a batch: what was written, and what was made of it.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Cell {
     /// Which line it is; the same in every batch of a drink.
     pub key: String,
@@ -30,8 +29,7 @@ pub struct Cell {
 }
 
 /// Something that a batch was put right with.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct PutRight {
     /// The ingredient's id.
     pub ingredient: String,
@@ -40,8 +38,7 @@ pub struct PutRight {
 }
 
 /// A batch as a column of a table.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Column {
     /// Its lines, in the order of the making.
     pub cells: Vec<Cell>,
@@ -92,14 +89,6 @@ fn waits(action: &Action) -> Option<(&'static str, f64)> {
         _ => return None,
     })
     .filter(|(_, minutes)| *minutes > 0.0)
-}
-
-/// What was said and not taken back.
-pub(super) fn standing(said: &[Said]) -> impl Iterator<Item = &Happening> {
-    let back = |place: usize| {
-        said.iter().any(|s| matches!(s.what, Happening::TakenBack { of } if of == place))
-    };
-    said.iter().enumerate().filter(move |(place, _)| !back(*place)).map(|(_, s)| &s.what)
 }
 
 impl Column {

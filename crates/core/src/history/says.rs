@@ -20,8 +20,7 @@ pub struct PastBatch {
 }
 
 /// Something that comes again and again.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Saying {
     /// In a sentence.
     pub message: String,
@@ -34,8 +33,7 @@ pub struct Saying {
 }
 
 /// Minutes that would better be written.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct WriteMinutes {
     /// The step's id.
     pub step: String,

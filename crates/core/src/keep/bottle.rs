@@ -4,11 +4,12 @@ use serde::{Deserialize, Serialize};
 
 use super::Keeping;
 use crate::cupboard::{KeptMixture, VesselKind};
+use crate::journal::{Entry, Journal};
 
 /// Where something stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Place {
     /// At 4 °C.
     #[default]
@@ -34,7 +35,7 @@ impl Place {
 /// Something that was made and stands somewhere, as it was put there.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Bottle {
     /// What it is called.
     pub name: String,
@@ -70,7 +71,7 @@ pub struct Bottle {
 /// Why something was tipped away.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Away {
     /// It had gone off: a reading of how long it keeps.
     WentOff,
@@ -85,7 +86,7 @@ pub enum Away {
 /// Something that happened to a bottle.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Move {
     /// It was opened.
     Opened,
@@ -119,7 +120,7 @@ pub enum Move {
 /// Something that happened to a bottle, and when.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Happened {
     /// Days since it was put there.
     pub at: f64,
@@ -127,20 +128,23 @@ pub struct Happened {
     pub what: Move,
 }
 
+impl Entry for Happened {
+    fn undoes(&self) -> Option<usize> {
+        match self.what {
+            Move::TakenBack { of } => Some(of),
+            _ => None,
+        }
+    }
+}
+
 /// Once it is open it uses up its days so many times as fast. Estimate 1.5 to 3: each opening lets air and
 /// spoons in; advice on opened juice and syrup is a half to a third of the closed time.
 const OPENED: f64 = 2.0;
-/// What doesn't keep at room temperature uses up its days so many times as fast there. Estimate 6 to 10: growth
-/// at 20 °C is about eight times that at 4 °C.
-const AT_ROOM: f64 = 8.0;
-/// What keeps there uses them up so many times as fast. Estimate 1 to 2: rich syrups crystallise and darken.
-const KEEPS_AT_ROOM: f64 = 1.5;
 /// From so many days left on it is soon.
 const SOON: f64 = 2.0;
 
 /// How a bottle stands.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct BottleState {
     /// Where it stands.
     pub place: Place,
@@ -150,13 +154,15 @@ pub struct BottleState {
     pub fill: f64,
     /// When it was opened, days since it was put there.
     pub opened: Option<f64>,
-    /// Days until its date; below zero once it is over.
+    /// Days until its date; below zero once it is past.
     pub days_left: f64,
+    /// Days that it would still have, closed, at 4 °C.
+    pub days_in_the_cold: f64,
     /// Its date, days since it was put there.
     pub use_by: f64,
-    /// Whether its date is over.
+    /// Whether it is past its date and to be discarded.
     pub over: bool,
-    /// Whether it should be used soon.
+    /// Whether it should be used soon, before its date.
     pub soon: bool,
     /// Whether nothing is left of it.
     pub gone: bool,
@@ -169,28 +175,38 @@ impl Bottle {
     /// known; it only ever shortens what the table says.
     #[must_use]
     pub fn state(&self, moves: &[Happened], now: f64, days: Option<f64>) -> BottleState {
-        let table = f64::from(self.keeping.days);
-        let days = days.map_or(table, |seen| seen.clamp(1.0, table));
+        let table = self.keeping.left;
+        let days = days.map_or(table, |seen| seen.max(1.0).min(table));
         let Run { clock, ml, opened, gone } = self.run(moves, now, days);
         let left = clock.left(self, days);
         let mut why = self.keeping.reasons.clone();
         if days < table {
             why.insert(
                 0,
-                format!("Here it was seen to keep {days:.0} days; the table says {table:.0}."),
+                format!("In your kitchen it kept {days:.0} days; usually it keeps {table:.0}."),
             );
         }
         if clock.open && clock.place != Place::Freezer {
-            why.push("It is open, so its days go twice as fast.".into());
+            why.push("It is open, so it spoils twice as fast.".into());
         }
         match clock.place {
-            Place::Cupboard if !self.keeping.stands_at_room() => {
+            Place::Cupboard if !self.keeping.keeps_in_the_cupboard() => {
                 why.push("It doesn't keep at room temperature: put it in the refrigerator.".into());
             }
-            Place::Freezer => {
-                why.push("The date in the freezer is for the taste, not for safety.".into())
+            Place::Cupboard => {
+                why.push("Only so rich a syrup, or spirit, keeps in the cupboard. At the first gas, film or mould discard all of it.".into());
             }
-            _ => {}
+            Place::Freezer => {
+                why.push("The date in the freezer is for the taste. Thawed, it has the days that it had left.".into())
+            }
+            Place::Refrigerator => {}
+        }
+        let over = left <= 0.0;
+        if over && !gone {
+            why.insert(
+                0,
+                "Discard it: it is past its date, and can spoil before you see mould.".into(),
+            );
         }
         BottleState {
             place: clock.place,
@@ -198,9 +214,10 @@ impl Bottle {
             fill: (ml / self.holds_ml.max(1.0)).clamp(0.0, 1.0),
             opened,
             days_left: left,
+            days_in_the_cold: if over { left.min(0.0) } else { (1.0 - clock.used) * days },
             use_by: now + left,
-            over: left < 0.0,
-            soon: left < SOON,
+            over,
+            soon: !over && left < SOON,
             gone,
             why,
         }
@@ -218,25 +235,17 @@ struct Run {
 impl Bottle {
     /// Runs through what happened, and on to `now`; `days` is how long it keeps in the refrigerator, closed.
     fn run(&self, moves: &[Happened], now: f64, days: f64) -> Run {
-        let back: Vec<usize> = moves
-            .iter()
-            .filter_map(|m| match m.what {
-                Move::TakenBack { of } => Some(of),
-                _ => None,
-            })
-            .collect();
         let mut clock = Clock {
             place: self.place,
             open: false,
             at: 0.0,
             used: 0.0,
-            over_at: None,
+            // What was past keeping when it was put there is that from the beginning.
+            over_at: (days <= 0.0).then_some(0.0),
             frozen: 0.0,
         };
         let (mut ml, mut opened, mut gone) = (self.ml.max(0.0), None, self.ml <= 0.0);
-        for (_, Happened { at, what }) in
-            moves.iter().enumerate().filter(|(i, _)| !back.contains(i))
-        {
+        for (_, Happened { at, what }) in Journal::of(moves).standing() {
             clock.run_to(*at, self, days);
             match what {
                 Move::Opened | Move::Poured { .. } => {
@@ -249,7 +258,6 @@ impl Bottle {
                 }
                 Move::Moved { to } => {
                     clock.place = *to;
-                    clock.frozen = 0.0;
                 }
                 Move::Emptied | Move::Tipped { .. } => (ml, gone) = (0.0, true),
                 Move::TakenBack { .. } => {}
@@ -277,11 +285,10 @@ impl Clock {
     fn rate(&self, bottle: &Bottle, days: f64) -> f64 {
         let times = match self.place {
             Place::Refrigerator => 1.0,
-            Place::Cupboard if bottle.keeping.stands_at_room() => KEEPS_AT_ROOM,
-            Place::Cupboard => AT_ROOM,
+            Place::Cupboard => bottle.keeping.warm_day,
             Place::Freezer => return 1.0 / f64::from(bottle.keeping.frozen_days.max(1)),
         };
-        times * if self.open { OPENED } else { 1.0 } / days
+        times * if self.open { OPENED } else { 1.0 } / days.max(0.01)
     }
 
     fn run_to(&mut self, at: f64, bottle: &Bottle, days: f64) {
@@ -326,23 +333,14 @@ impl Bottle {
     /// After how many days it had gone off, as days in the refrigerator, if it had.
     #[must_use]
     pub fn went_off_after(&self, moves: &[Happened]) -> Option<f64> {
-        let back =
-            |i: usize| moves.iter().any(|m| matches!(m.what, Move::TakenBack { of } if of == i));
-        let (_, end) = moves
-            .iter()
-            .enumerate()
-            .find(|(i, m)| !back(*i) && matches!(m.what, Move::Tipped { why: Away::WentOff }))?;
-        let before: Vec<Happened> = moves
-            .iter()
-            .enumerate()
-            .filter(|(i, m)| {
-                !back(*i)
-                    && m.at <= end.at
-                    && !matches!(m.what, Move::Tipped { .. } | Move::TakenBack { .. })
-            })
-            .map(|(_, m)| m.clone())
+        let journal = Journal::of(moves);
+        let stands = || journal.standing().map(|(_, happened)| happened);
+        let end = stands().find(|m| matches!(m.what, Move::Tipped { why: Away::WentOff }))?;
+        let before: Vec<Happened> = stands()
+            .filter(|m| m.at <= end.at && !matches!(m.what, Move::Tipped { .. }))
+            .cloned()
             .collect();
-        let table = f64::from(self.keeping.days);
+        let table = self.keeping.left;
         let Run { clock, .. } = self.run(&before, end.at, table);
         // In the freezer nothing goes off.
         (clock.place != Place::Freezer).then_some((clock.used * table).max(0.5))
@@ -353,6 +351,7 @@ impl Bottle {
 mod tests {
     use super::*;
     use crate::chemistry::Component;
+    use crate::cupboard::KeptPast;
     use crate::keep::Class;
 
     fn bottle(days: u32, class: Class) -> Bottle {
@@ -364,14 +363,21 @@ mod tests {
             holds_ml: 750.0,
             ml: 700.0,
             place: Place::Refrigerator,
-            keeping: Keeping { class, days, frozen_days: 90, reasons: vec!["A syrup.".into()] },
+            keeping: Keeping {
+                class,
+                days,
+                left: f64::from(days),
+                warm_day: if class == Class::Spirit { 1.5 } else { 12.0 },
+                frozen_days: 90,
+                reasons: vec!["A syrup.".into()],
+            },
             mixture: KeptMixture {
                 id: "kept_1".into(),
                 name: "Ginger syrup".into(),
                 per_gram: [(Component::Water, 0.5), (Component::Sucrose, 0.5)]
                     .into_iter()
                     .collect(),
-                raw: false,
+                past: KeptPast::default(),
                 allergens: Vec::new(),
                 gone: false,
             },
@@ -402,9 +408,9 @@ mod tests {
         assert!((state(&thawed, 70.0).days_left - 8.0).abs() < 1e-9);
         // What is off isn't made good by freezing it.
         assert!(state(&[at(30.0, Move::Moved { to: Place::Freezer })], 31.0).over);
-        // At room temperature a syrup uses eight days in one.
+        // At room temperature a syrup uses twelve days in one.
         let out = state(&[at(4.0, Move::Moved { to: Place::Cupboard })], 4.0);
-        assert!((out.days_left - 3.0).abs() < 1e-9, "{}", out.days_left);
+        assert!((out.days_left - 2.0).abs() < 1e-9, "{}", out.days_left);
         assert!(out.why.iter().any(|w| w.contains("refrigerator")));
         let spirit = bottle(120, Class::Spirit);
         assert!(

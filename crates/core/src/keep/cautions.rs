@@ -3,11 +3,10 @@ use serde::Serialize;
 use crate::chemistry::Component;
 use crate::cupboard::{Care, Cupboard, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Dressing, Drink, Preparation};
-use crate::trace::Trace;
+use crate::trace::{Contents, Trace};
 
 /// Something to be careful about at a step. No legal or medical advice.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Caution {
     /// What sort of thing it is.
     pub kind: CautionKind,
@@ -20,7 +19,7 @@ pub struct Caution {
 /// What sort of thing to be careful about.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum CautionKind {
     Burns,
@@ -35,8 +34,18 @@ pub enum CautionKind {
     Herbs,
     Alcohol,
     SealedGas,
+    SealedFerment,
     Mould,
     ColdKeeping,
+    Milk,
+    Medicines,
+    PoisonousParts,
+    Caffeine,
+    Soak,
+    Sun,
+    ColdGlass,
+    HotSugar,
+    LowAcid,
 }
 
 use CautionKind as C;
@@ -57,7 +66,9 @@ pub fn cautions(drink: &Drink, cupboard: &Cupboard, trace: &Trace) -> Vec<Vec<Ca
             let key = (caution.kind, caution.message.clone());
             // Washing is said once for all fruit, and allergens for each.
             let known = seen.iter().any(|(kind, message)| {
-                *kind == key.0 && (!matches!(kind, C::Allergens | C::Herbs) || *message == key.1)
+                *kind == key.0
+                    && (!matches!(kind, C::Allergens | C::Herbs | C::PoisonousParts | C::Caffeine)
+                        || *message == key.1)
             });
             if !known {
                 seen.push(key);
@@ -117,52 +128,108 @@ fn of_ingredient(it: &Ingredient, action: &Action, percent: f64, here: &mut Vec<
             ),
         );
     }
-    match it.care {
-        Some(Care::Honey) => say(
-            here,
-            C::Honey,
-            false,
-            "Not for children under one year: honey can carry spores that they can't yet deal with.",
-        ),
-        Some(Care::EssentialOil) => say(
-            here,
-            C::EssentialOil,
-            false,
-            "Food-grade only, and by the drop: essential oils are strong enough to hurt undiluted.",
-        ),
-        Some(Care::Hibiscus) => say(
-            here,
-            C::Herbs,
-            false,
-            "Large amounts of hibiscus can act on blood pressure and on medicines. In pregnancy, or with medicines, ask a professional.",
-        ),
-        Some(Care::Medicines) => say(
-            here,
-            C::Herbs,
-            false,
-            format!(
-                "Large amounts of {name} don't go with every medicine, nor with pregnancy: ask a professional."
-            ),
-        ),
-        None => {}
+    for care in &it.care {
+        of_care(*care, it, &name, action, here);
     }
     for allergen in &it.allergens {
-        say(here, C::Allergens, false, format!("Has {} in it.", allergen.name()));
+        say(here, C::Allergens, false, format!("Contains {}.", allergen.name()));
     }
     if it.per_gram[Component::Ethanol] > 0.05 {
         let (adult, message) = if percent >= 0.5 {
-            (
-                true,
-                "Has alcohol in it. Mark it, and keep it apart from the children's jug.".to_owned(),
-            )
+            (true, "Contains alcohol. Label it and keep it away from children.".to_owned())
         } else {
-            (
-                false,
-                format!("With a trace of alcohol, from {name}: {percent:.1} % vol in the drink."),
-            )
+            (false, format!("Contains a trace of alcohol from {name}: {percent:.1} % vol."))
         };
         say(here, C::Alcohol, adult, message);
     }
+}
+
+/// What to mind with an ingredient that is known for something.
+fn of_care(care: Care, it: &Ingredient, name: &str, action: &Action, here: &mut Vec<Caution>) {
+    let (kind, adult, message) = match care {
+        Care::Honey => (
+            C::Honey,
+            false,
+            "Don't give honey to children under one year: it can carry spores that they can't deal with yet.".to_owned(),
+        ),
+        Care::EssentialOil => (
+            C::EssentialOil,
+            true,
+            "Use food-grade oil only, by the drop: undiluted essential oil can hurt.".to_owned(),
+        ),
+        Care::Hibiscus => (
+            C::Herbs,
+            false,
+            "Much hibiscus can lower blood pressure and act on medicines. In pregnancy, or with medicines, ask a professional.".to_owned(),
+        ),
+        Care::Medicines => (
+            C::Herbs,
+            false,
+            format!("Much {name} doesn't go with every medicine, nor with pregnancy: ask a professional."),
+        ),
+        Care::Grapefruit => (
+            C::Medicines,
+            false,
+            "Grapefruit makes many medicines act more strongly. With medicines, ask a professional first.".to_owned(),
+        ),
+        Care::Stalks => (
+            C::PoisonousParts,
+            false,
+            "Use the stalks only: rhubarb leaves are poisonous. Cut them off and discard them.".to_owned(),
+        ),
+        Care::Elder if it.kind == Kind::Flower => (
+            C::PoisonousParts,
+            false,
+            "Use open flowers without stems, and only if you know the plant: leaves, stems and raw berries of elder make you ill.".to_owned(),
+        ),
+        Care::Elder => (
+            C::PoisonousParts,
+            false,
+            "Use ripe berries only, without stems, and cook them: raw or unripe elderberries make you ill.".to_owned(),
+        ),
+        Care::Kernels if it.kind == Kind::Fruit => (
+            C::PoisonousParts,
+            false,
+            "Discard the stones whole: their kernels release cyanide when they are crushed.".to_owned(),
+        ),
+        Care::Kernels => (
+            C::PoisonousParts,
+            false,
+            "Use almond essence that is sold for food, by the drop, and never bitter kernels themselves.".to_owned(),
+        ),
+        Care::Caffeine => (
+            C::Caffeine,
+            false,
+            "Contains caffeine: not for small children, and little of it in pregnancy.".to_owned(),
+        ),
+        Care::Quinine => (
+            C::Caffeine,
+            false,
+            "Contains quinine: not for small children, nor in pregnancy.".to_owned(),
+        ),
+        Care::Soak => (
+            C::Soak,
+            false,
+            "Soak the seeds for at least 15 minutes before anyone drinks them: dry ones swell in the throat.".to_owned(),
+        ),
+        Care::Sun if matches!(action, Action::Squeeze { .. }) => (
+            C::Sun,
+            false,
+            "Squeeze indoors and wash your hands: citrus juice on skin burns in the sun.".to_owned(),
+        ),
+        Care::Sun => return,
+        Care::Cassia => (
+            C::Herbs,
+            false,
+            "Use cassia cinnamon now and then, not every day: it contains coumarin. Ceylon cinnamon hardly does.".to_owned(),
+        ),
+        Care::Saffron => (
+            C::Herbs,
+            false,
+            "In pregnancy use no more saffron than a pinch for a whole dish, and ask a professional.".to_owned(),
+        ),
+    };
+    say(here, kind, adult, message);
 }
 
 fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution>) {
@@ -173,7 +240,7 @@ fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution
             let syrupy = frame.touched.iter().any(|t| t.contents.liquid.soluble_solids() > 30.0);
             let worse = if syrupy { "Hot syrup sticks and burns worse than water. " } else { "" };
             let message =
-                format!("{worse}Turn the handle inwards, and keep children away from the ring.");
+                format!("{worse}Turn the handle inwards, and keep children away from the stove.");
             say(here, C::Burns, true, message);
         }
         Action::Strain { .. } | Action::Pour { .. } | Action::Bottle { .. } if hottest > 60.0 => {
@@ -192,7 +259,7 @@ fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution
                 "Liquid from a microwave can boil up all at once: stir before you move it.",
             );
         }
-        Action::Bottle { bottle, .. } => {
+        Action::Bottle { .. } => {
             let fizzy =
                 frame.touched.iter().any(|t| t.contents.liquid[Component::CarbonDioxide] > 0.5);
             if fizzy {
@@ -203,23 +270,37 @@ fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution
                     "Never seal fizz, or anything that might ferment, in glass that isn't made for pressure.",
                 );
             }
-            let _ = bottle;
+            let ferments = frame.touched.iter().any(|t| {
+                let c = &t.contents;
+                c.past.is_raw()
+                    && (8.0..45.0).contains(&c.liquid.soluble_solids())
+                    && c.liquid.alcohol_percent() < 10.0
+            });
+            if ferments {
+                say(
+                    here,
+                    C::SealedFerment,
+                    false,
+                    "Raw juice or root with sugar can ferment and burst a bottle: keep it cold, leave headspace and open it once a day.",
+                );
+            }
         }
         Action::Serve { from, .. } => {
-            let raw =
-                drink.vessel(from).and_then(|v| trace.after(step, v)).is_some_and(|c| c.past.raw);
-            let glass = frame.touched.last().is_some_and(|t| t.contents.past.raw);
+            let is_raw = |c: &Contents| c.past.juice.0 > RAW_JUICE * c.mass().0;
+            let raw = drink.vessel(from).and_then(|v| trace.after(step, v)).is_some_and(is_raw);
+            let glass = frame.touched.last().is_some_and(|t| is_raw(&t.contents));
             if raw || glass {
                 say(
                     here,
                     C::Unpasteurised,
                     false,
-                    "Fresh juice isn't pasteurised. For small children, the old, the pregnant and the ill, heat it to 72 °C first.",
+                    "Contains raw juice or fruit. For small children, older or ill people and in pregnancy, heat it to 70 °C for 2 minutes first.",
                 );
             }
         }
         _ => {}
     }
+    of_what_is_there(drink, trace, step, here);
     let keeps = matches!(&drink.steps[step].action, Action::Bottle { .. })
         || matches!(&drink.steps[step].action, Action::Pour { into, .. }
             if drink.vessel(into).is_some_and(|v| drink.vessels[v].kind == VesselKind::Bottle));
@@ -228,8 +309,78 @@ fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution
             here,
             C::ColdKeeping,
             false,
-            "For the refrigerator. Keeping it on a shelf needs a tested procedure from your food-safety authority.",
+            "Keep it in the refrigerator. On a shelf it needs a tested procedure from your food-safety authority.",
         );
-        say(here, C::Mould, false, "Mould, gas or a film: throw all of it away.");
+        say(here, C::Mould, false, "At mould, gas or a film, discard all of it.");
+    }
+}
+
+/// A share of raw juice that is worth a word: a slice on the rim isn't.
+const RAW_JUICE: f64 = 0.02;
+/// From there on sugar is hotter than any water, °C.
+const HOT_SUGAR: f64 = 110.0;
+/// Hot enough to crack cold glass, °C.
+const CRACKS_GLASS: f64 = 75.0;
+/// Days at 4 °C that something has used up by standing warm.
+const STOOD_WARM: f64 = 1.0;
+
+/// What to mind with what is in the vessels after a step: hot sugar, hot liquid in cold glass, milk, and what
+/// has too little acid to be left warm.
+fn of_what_is_there(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution>) {
+    let frame = &trace.frames[step];
+    let action = &drink.steps[step].action;
+    if frame.touched.iter().any(|t| t.contents.temperature.0 > HOT_SUGAR) {
+        say(
+            here,
+            C::HotSugar,
+            true,
+            "Sugar over 110 °C burns deeply: no children near it, and cold water within reach.",
+        );
+    }
+    let arrives = match action {
+        Action::Pour { into, .. } | Action::Strain { into, .. } | Action::Add { into, .. } => {
+            drink.vessel(into)
+        }
+        Action::Bottle { .. } | Action::Serve { .. } => frame.touched.last().map(|t| t.vessel),
+        _ => None,
+    };
+    let glass = |kind: VesselKind| {
+        matches!(
+            kind,
+            VesselKind::Jug | VesselKind::Pitcher | VesselKind::Glass | VesselKind::Bottle
+        )
+    };
+    let into_glass = arrives.filter(|v| drink.vessels.get(*v).is_some_and(|v| glass(v.kind)));
+    let hot = into_glass
+        .and_then(|v| trace.after(step, v))
+        .is_some_and(|c| c.temperature.0 > CRACKS_GLASS);
+    if hot {
+        say(
+            here,
+            C::ColdGlass,
+            true,
+            "Boiling liquid can crack cold glass: warm the glass first, or let the liquid cool a little.",
+        );
+    }
+    for touched in &frame.touched {
+        let c = &touched.contents;
+        if c.liquid[Component::Lactose] > 0.002 * c.liquid.mass().0 {
+            say(
+                here,
+                C::Milk,
+                false,
+                "Contains milk: keep it cold, and discard what was warm for more than 2 hours.",
+            );
+        }
+        // Peppers, garlic, herbs in oil, and leaves or roots left warm in water: what grows there isn't seen.
+        let raw_without_acid = c.past.is_raw() && c.liquid.ph().is_none_or(|ph| ph > 4.6);
+        if raw_without_acid && c.past.age > STOOD_WARM && c.liquid.soluble_solids() < 55.0 {
+            say(
+                here,
+                C::LowAcid,
+                false,
+                "Leaves, roots or peel without acid shouldn't stand warm, in water or in oil: steep them in the refrigerator.",
+            );
+        }
     }
 }

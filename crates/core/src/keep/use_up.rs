@@ -12,8 +12,7 @@ use crate::trace::Trace;
 use crate::work::Worktop;
 
 /// Something that a bottle is good for.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Use {
     /// What sort of use it is.
     pub kind: UseKind,
@@ -30,7 +29,7 @@ pub struct Use {
 /// What sort of use it is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum UseKind {
     /// Poured into glasses.
     Glasses,

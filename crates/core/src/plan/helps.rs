@@ -10,8 +10,7 @@ use crate::drink::{Action, CoolingPlace, FieldError};
 use crate::work::Worktop;
 
 /// One thing that would help.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Help {
     /// What it is: "A second ring".
     pub title: String,
@@ -28,7 +27,7 @@ pub struct Help {
 /// What a help changes in the plan.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum PlanChange {
     /// One more pair of hands.
     Cook,

@@ -76,7 +76,7 @@ pub struct Wanted {
 /// What there is to make drinks with.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Means {
     /// Pairs of hands.
     pub cooks: u32,
@@ -132,8 +132,7 @@ impl Means {
 }
 
 /// Hours without handwork.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Closed {
     /// From, minutes.
     pub from: f64,
@@ -155,7 +154,7 @@ pub struct Hold {
 /// A task that comes after another one.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct After {
     /// Its id.
     pub task: String,
@@ -164,8 +163,7 @@ pub struct After {
 }
 
 /// When everything is done.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Plan {
     /// When one begins, minutes.
     pub begins: f64,
@@ -208,8 +206,7 @@ pub struct Plan {
 }
 
 /// A stretch of time.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Stretch {
     /// From, minutes.
     pub from: f64,
@@ -218,8 +215,7 @@ pub struct Stretch {
 }
 
 /// A vessel of the kitchen, and when it is used.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct VesselUse {
     /// What it is called.
     pub name: String,
@@ -228,8 +224,7 @@ pub struct VesselUse {
 }
 
 /// What doesn't fit, or isn't there.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct Trouble {
     /// Whether the plan can't be carried out as it stands; otherwise it only has to be known.
     pub stops: bool,

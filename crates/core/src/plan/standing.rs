@@ -107,7 +107,7 @@ impl Waiting<'_> {
             };
             // The last reason says where it is kept, which goes without saying here.
             let told = keeping.reasons.len().saturating_sub(1);
-            shorter(f64::from(keeping.days) * 1440.0, &keeping.reasons[..told].join(" "));
+            shorter(keeping.left.max(0.0) * 1440.0, &keeping.reasons[..told].join(" "));
             match keeping.class {
                 Class::FreshJuice => {
                     shorter(BRIGHT_JUICE, "Fresh juice is at its brightest on its day.");

@@ -10,8 +10,7 @@ use super::words::tells;
 use super::{Order, Plan, Stretch, VesselUse, bound, say, told};
 
 /// A step of a drink at its time.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct PlannedTask {
     /// Names it: the entry, the go, the step.
     pub id: String,
@@ -48,8 +47,7 @@ pub struct PlannedTask {
 }
 
 /// Handwork in a row.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Block {
     /// The position of its drink in the order.
     pub drink: usize,
@@ -68,8 +66,7 @@ pub struct Block {
 }
 
 /// What stands or cooks by itself.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Rest {
     /// The position of its drink in the order.
     pub drink: usize,
@@ -86,8 +83,7 @@ pub struct Rest {
 }
 
 /// Something that holds something.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Busy {
     /// From, minutes.
     pub from: f64,
@@ -98,8 +94,7 @@ pub struct Busy {
 }
 
 /// A part that can be made ahead.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct AheadPart {
     /// Names it: the entry, and the step that ends it.
     pub id: String,

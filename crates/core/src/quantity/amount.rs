@@ -317,7 +317,6 @@ impl fmt::Display for Term {
     }
 }
 
-#[cfg(feature = "schema")]
 impl utoipa::PartialSchema for Amount {
     fn schema() -> utoipa::openapi::RefOr<utoipa::openapi::schema::Schema> {
         use utoipa::openapi::schema::{ObjectBuilder, Type};
@@ -333,5 +332,4 @@ impl utoipa::PartialSchema for Amount {
     }
 }
 
-#[cfg(feature = "schema")]
 impl utoipa::ToSchema for Amount {}

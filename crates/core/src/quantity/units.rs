@@ -5,7 +5,7 @@ macro_rules! unit {
         $(#[$doc])*
         #[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Default, Serialize, Deserialize)]
         #[serde(transparent)]
-        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+        #[derive(utoipa::ToSchema)]
         pub struct $name(pub f64);
 
         impl std::ops::Add for $name {

@@ -8,8 +8,7 @@ use crate::quantity::{
 use crate::trace::{Line, Origin, Trace};
 
 /// A line of the recipe: what goes in, and what it brings.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LineReport {
     /// The step's id.
     pub step: String,
@@ -44,8 +43,7 @@ pub struct LineReport {
 }
 
 /// One way of saying an amount, with what is needed to change it by hand.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Way {
     /// Which way.
     pub kind: WayKind,
@@ -62,7 +60,7 @@ pub struct Way {
 /// A way of saying an amount.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum WayKind {
     /// As the maker said it.
     AsWritten,

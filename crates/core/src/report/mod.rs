@@ -24,8 +24,7 @@ use crate::keep::{Caution, Keeping, cautions};
 use crate::trace::{Notice, Trace};
 
 /// A drink that was run.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct DrinkReport {
     /// One for each step.
     pub frames: Vec<FrameReport>,
@@ -50,8 +49,7 @@ pub struct DrinkReport {
 }
 
 /// The state of things after a step.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct FrameReport {
     /// The step's id.
     pub step: String,
@@ -76,8 +74,7 @@ pub struct FrameReport {
 }
 
 /// What a screen draws of a drink while an amount is dragged: all that moves, and nothing else.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Glance {
     /// What each line brings.
     pub lines: Vec<LineReport>,
@@ -111,8 +108,7 @@ impl Glance {
 }
 
 /// A pouring from one vessel to another.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Stream {
     /// Id of the vessel that it comes from.
     pub from: String,

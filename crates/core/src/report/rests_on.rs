@@ -6,8 +6,7 @@ use crate::quantity::Grams;
 use crate::trace::{Origin, Trace};
 
 /// What a drink's figures rest on.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct RestsOn {
     /// Sweetness, sugar and energy.
     pub sweetness: Evidence,

@@ -8,8 +8,7 @@ use crate::scale::{Need, need};
 use crate::trace::{Contents, MEASURED_AT, Trace};
 
 /// What is in a vessel, in figures.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct StateReport {
     /// The vessel's id.
     pub vessel: String,
@@ -48,8 +47,7 @@ pub struct StateReport {
 }
 
 /// Pieces that lie in a vessel.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct PieceReport {
     /// The ingredient's id.
     pub ingredient: String,
@@ -64,8 +62,7 @@ pub struct PieceReport {
 }
 
 /// A vessel of the drink, at its fullest moment.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct VesselReport {
     /// The vessel's id.
     pub id: String,
@@ -102,8 +99,7 @@ pub struct VesselReport {
 }
 
 /// One of the kitchen's vessels in the place of a drink's.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct OwnFit {
     /// Its position among the kitchen's vessels.
     pub index: usize,

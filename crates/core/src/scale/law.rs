@@ -9,8 +9,7 @@ const SPICE_FROM: f64 = 4.0;
 pub const SPICE_POWER: f64 = 0.85;
 
 /// The law that a line follows, and why.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LawOf {
     /// The law.
     pub law: Law,

@@ -8,7 +8,7 @@ use crate::quantity::{Amount, Dimension, Grams, Measure, Term};
 /// In which units amounts are said.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Units {
     /// As each amount was written.
     #[default]

@@ -31,7 +31,7 @@ use crate::work::{Stopped, Worktop};
 /// The size that is wanted.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Size {
     /// So many times the amounts.
     Factor(f64),

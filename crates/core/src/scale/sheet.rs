@@ -10,8 +10,7 @@ use crate::trace::Trace;
 use crate::work::{Stopped, Worktop};
 
 /// A drink at several sizes side by side.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct SizeSheet {
     /// What goes in, one for each line.
     pub rows: Vec<SheetRow>,
@@ -22,7 +21,7 @@ pub struct SizeSheet {
 /// A size that is wanted, with what it is called.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct NamedSize {
     /// "1 glass", "pitcher", "party".
     pub name: String,
@@ -31,8 +30,7 @@ pub struct NamedSize {
 }
 
 /// A line of the recipe at every size.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct SheetRow {
     /// The step's id.
     pub step: String,
@@ -49,8 +47,7 @@ pub struct SheetRow {
 }
 
 /// An amount at a size.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct SheetCell {
     /// In the wanted units, in measures that there are.
     pub text: String,
@@ -63,8 +60,7 @@ pub struct SheetCell {
 }
 
 /// A size.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct SheetColumn {
     /// What it is called.
     pub name: String,

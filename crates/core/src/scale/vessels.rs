@@ -12,8 +12,7 @@ use crate::trace::Trace;
 use crate::work::{Stopped, Worktop};
 
 /// How a drink fits into the kitchen's vessels.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct VesselPlan {
     /// One for each vessel of the drink but strainers and glasses.
     pub fits: Vec<Fit>,
@@ -30,8 +29,7 @@ pub struct VesselPlan {
 }
 
 /// A vessel of the drink, and one of the kitchen's for it.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Fit {
     /// The vessel's id in the drink.
     pub vessel: String,
@@ -54,8 +52,7 @@ pub struct Fit {
 }
 
 /// Some alike of the kitchen's vessels.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Taken {
     /// What it is called.
     pub name: String,
@@ -70,8 +67,7 @@ pub struct Taken {
 }
 
 /// A concentrate in the small vessel, and the water in the next.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Concentrate {
     /// The drink in that order.
     pub drink: Drink,

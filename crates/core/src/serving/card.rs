@@ -9,8 +9,7 @@ use crate::trace::{Nudges, Outcome, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
 /// How the drink is served, and what becomes of it in the glass.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Card {
     /// What goes into a glass, in order, in words.
     pub order: Vec<String>,
@@ -29,7 +28,7 @@ pub struct Card {
 /// A way of keeping it cold.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Cooling {
     /// As the drink has it.
     AsWritten,
@@ -44,8 +43,7 @@ pub enum Cooling {
 }
 
 /// How a glass stands over half an hour.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Standing {
     /// How it is kept cold.
     pub cooling: Cooling,
@@ -56,8 +54,7 @@ pub struct Standing {
 }
 
 /// A glass at a moment.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Moment {
     /// Minutes after it was poured.
     pub minutes: f64,
@@ -74,8 +71,7 @@ pub struct Moment {
 }
 
 /// What somebody adds to a glass who likes it otherwise.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ForTaste {
     /// The taste: tart, bright, round, sweet.
     pub taste: String,
@@ -84,8 +80,7 @@ pub struct ForTaste {
 }
 
 /// A glass with spirit.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct WithSpirit {
     /// Spirit of 40 % in a glass, ml.
     pub spirit_ml: f64,
@@ -349,7 +344,7 @@ fn tastes(
         .iter()
         .map(|band| {
             let here = point.band.as_deref() == Some(&band.name);
-            let add = stirred_in(worktop, &glass, band.ratio_middle, NOTICED)?
+            let add = stirred_in(worktop, &glass, band.ratio_middle, NOTICED, |_| true)?
                 .map(|a| format!("{} {}", a.amount, a.name.to_lowercase()));
             Ok(ForTaste { taste: band.name.clone(), add: if here { None } else { add } })
         })

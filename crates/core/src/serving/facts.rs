@@ -7,8 +7,7 @@ use crate::drink::Drink;
 use crate::trace::Trace;
 
 /// What stands on a label: for a glass, or for 100 ml of what isn't served.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Facts {
     /// Whether it is for a glass; else for 100 ml.
     pub for_glass: bool,

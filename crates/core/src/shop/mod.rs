@@ -21,7 +21,7 @@ pub use packs::Aisle;
 /// How sure the buying should be, and what the fruit is squeezed with.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Shopping {
     /// The chance that fruit suffices, 0.5 to 0.99.
     pub chance: f64,
@@ -54,7 +54,7 @@ impl Shopping {
 /// What fruit is squeezed with.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Tool {
     /// A hand reamer.
     #[default]
@@ -64,8 +64,7 @@ pub enum Tool {
 }
 
 /// What to buy.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ShoppingList {
     /// Grouped as a shop is.
     pub items: Vec<Item>,
@@ -78,8 +77,7 @@ pub struct ShoppingList {
 }
 
 /// What a drink costs.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct DrinkCost {
     /// Its name.
     pub name: String,
@@ -94,8 +92,7 @@ pub struct DrinkCost {
 }
 
 /// A line of the list.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Item {
     /// Names it for ticking off and for prices: an ingredient's id, or `lime/medium`.
     pub id: String,
@@ -130,8 +127,7 @@ pub struct Item {
 }
 
 /// How sure a count of fruit is.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Chance {
     /// The chance that the count suffices, 0 to 1.
     pub of_count: f64,

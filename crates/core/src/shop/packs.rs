@@ -5,7 +5,7 @@ use crate::cupboard::{Form, Ingredient, Kind, Pack, Trait};
 /// Where in a shop something stands, in the order of walking through it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum Aisle {
     Fruit,

@@ -9,8 +9,7 @@ use crate::trace::{MEASURED_AT, Nudges, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
 /// What a measurement teaches.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Lesson {
     /// What was reckoned with, ml.
     pub expected_ml: f64,
@@ -24,8 +23,7 @@ pub struct Lesson {
 }
 
 /// A figure that would change.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Learned {
     /// Which.
     pub figure: Taught,
@@ -42,7 +40,7 @@ const SHARE_TO_LEARN: f64 = 0.05;
 /// Which figure.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Taught {
     /// What an ingredient keeps when drained, g a gram; the ingredient's id.
     Keeps(String),

@@ -9,8 +9,7 @@ use crate::quantity::{Amount, Millilitres};
 use crate::trace::{Contents, Trace};
 
 /// A step that makes sense next, as one usually begins with it.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Beginning {
     /// What is done.
     pub action: Action,
@@ -19,8 +18,7 @@ pub struct Beginning {
 }
 
 /// What can be done next.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct NextSteps {
     /// Steps on the vessel that was asked about.
     pub steps: Vec<Beginning>,

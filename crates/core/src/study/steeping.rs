@@ -7,8 +7,7 @@ use crate::trace::{Contents, MEASURED_AT};
 use crate::work::{Stopped, Worktop};
 
 /// What is drawn by when.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Steeping {
     /// Along the time, beginning with none.
     pub points: Vec<SteepingPoint>,
@@ -21,8 +20,7 @@ pub struct Steeping {
 }
 
 /// A moment of it.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct SteepingPoint {
     /// Minutes from the step's beginning.
     pub minutes: f64,

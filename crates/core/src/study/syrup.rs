@@ -11,7 +11,7 @@ use crate::trace::{Contents, MEASURED_AT, Trace};
 /// A syrup, as it is asked for.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct SyrupAsked {
     /// The sweetener's id.
     #[serde(default = "white_sugar")]
@@ -42,7 +42,7 @@ fn usual_pot() -> f64 {
 /// Parts of sweetener to one part of water.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Proportion {
     /// Both weighed.
     ByWeight(f64),
@@ -51,8 +51,7 @@ pub enum Proportion {
 }
 
 /// A syrup in figures.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Syrup {
     /// What is weighed in, g.
     pub sugar_g: f64,
@@ -93,8 +92,7 @@ pub struct Syrup {
 }
 
 /// So much syrup to so much water or soda.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Dilution {
     /// Sweetness of the glass, g in 100 g.
     pub sweetness: f64,

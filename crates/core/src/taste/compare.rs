@@ -14,7 +14,7 @@ use crate::normal::{below, density};
 /// A way of asking whether two drinks are told apart.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Method {
     /// Three glasses, two alike: which is the odd one?
     Triangle,
@@ -221,8 +221,7 @@ fn at_least(right: u64, tries: u64, each: f64) -> f64 {
 }
 
 /// What a comparison shows.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Verdict {
     /// How many were right; of pairs, how many chose the first drink.
     pub right: u64,
@@ -241,7 +240,7 @@ pub struct Verdict {
 /// What is shown, and what isn't.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Shown {
     /// Luck gives that at most once in twenty.
     Different,
@@ -252,8 +251,7 @@ pub enum Shown {
 }
 
 /// What can be found with the people that there are.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Prospect {
     /// Tastings that there will be.
     pub tastings: u64,
@@ -268,8 +266,7 @@ pub struct Prospect {
 }
 
 /// How many tastings a difference takes.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Takes {
     /// What the difference is like, in words.
     pub what: String,

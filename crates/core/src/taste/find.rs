@@ -20,7 +20,7 @@ use crate::work::Worktop;
 /// What somebody finds their balance with.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Finding {
     /// The id of what makes the sharp jug sharp: lemon juice, lime juice, citric acid.
     pub sour: String,
@@ -30,8 +30,7 @@ pub struct Finding {
 }
 
 /// The three jugs as they are filled.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct ThreeJugs {
     /// Sweet, sharp, water.
     pub jugs: Vec<Jug>,
@@ -42,8 +41,7 @@ pub struct ThreeJugs {
 }
 
 /// A glass that is to be mixed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Mixed {
     /// Teaspoons from each jug.
     pub spoons: [u32; 3],

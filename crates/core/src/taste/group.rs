@@ -11,6 +11,7 @@ use super::ideal::Ideal;
 use super::ladder::profile_of;
 use super::taster::{Avoid, Objection, Taster};
 use crate::balance::{Addition, Aim, Inside, Spot, Target, solve, stirred_in, swap};
+use crate::cupboard::{Ingredient, Kind, Role};
 use crate::drink::Drink;
 use crate::fault::FieldError;
 use crate::trace::Trace;
@@ -35,7 +36,7 @@ impl Guest {
 /// How a pitcher is chosen.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Fair {
     /// The smallest sum of squared misses.
     LeastSum,
@@ -77,21 +78,21 @@ impl Fair {
 }
 
 /// What one of the group gets.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ForGuest {
     /// Their place in the group.
     pub guest: usize,
     /// How far the pitcher is from their ideal, in differences that they just notice; sweeter than that if
     /// above nought.
     pub miss: f64,
-    /// What they stir into their glass; nothing if nobody would taste it.
+    /// What they stir into their glass; nothing if nobody would taste it, or if the pitcher isn't for them.
     pub stirs_in: Option<Addition>,
+    /// What in the pitcher they don't take: with any of it the pitcher isn't for them.
+    pub not_for_them: Vec<Objection>,
 }
 
 /// A pitcher for some of the group.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct GroupPitcher {
     /// The sugar–acid ratio that it is made for.
     pub ratio: f64,
@@ -112,8 +113,7 @@ pub struct GroupPitcher {
 }
 
 /// Those of the group who drink the same, and their pitcher either way.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Share {
     /// Their places in the group.
     pub guests: Vec<usize>,
@@ -191,7 +191,8 @@ pub fn pitchers<'a>(
                 nobody_left_out: None,
                 note: None,
             };
-            let Some(suits) = without_it(&drink, &without, worktop)? else {
+            let of_them: Vec<&Guest> = theirs.iter().map(|i| &guests[*i]).collect();
+            let Some(suits) = without_it(&drink, &without, &of_them, worktop)? else {
                 let names: Vec<String> = without.iter().map(|o| o.name.to_lowercase()).collect();
                 let note = format!(
                     "It can't be made without {} and stay the same drink. Make them another one.",
@@ -209,44 +210,72 @@ pub fn pitchers<'a>(
         .collect()
 }
 
-/// The drink without what somebody doesn't take, at the same sweetness and acidity; nothing where it is no
-/// drink without it.
+/// What takes the place of a sweetener, and of something sour, the nearest first.
+const OTHER_SWEETS: [&str; 5] =
+    ["white_sugar", "agave_syrup", "maple_syrup", "demerara", "coconut_sugar"];
+const OTHER_SOURS: [&str; 3] = ["lemon_juice", "lime_juice", "citric_acid"];
+
+/// The drink without what they don't take, at the same sweetness and acidity; nothing where it is no drink
+/// without it. What sweetens or sharpens is replaced by something that all of them take; a herb or a spice is
+/// left out.
 fn without_it(
     drink: &Drink,
     without: &[Objection],
+    theirs: &[&Guest],
     worktop: Worktop<'_>,
 ) -> Result<Option<Drink>, FieldError> {
+    let cupboard = worktop.cupboard();
+    let all_take = |it: &Ingredient| theirs.iter().all(|guest| guest.taster.takes(it));
     let mut now = drink.clone();
     let before = profile_of(&worktop.trace(drink)?);
     let mut left_out = false;
     for objection in without {
-        match &objection.avoids {
-            Avoid::Alcohol => {
-                now.steps.retain(|step| step.id != objection.step);
-                left_out = true;
-            }
-            Avoid::Milk => return Ok(None),
-            Avoid::Honey | Avoid::Ingredient(_) => {
-                let avoided = without.iter().any(|o| match &o.avoids {
-                    Avoid::Ingredient(id) => id == "white_sugar",
-                    _ => false,
-                });
-                let with = if avoided { "agave_syrup" } else { "white_sugar" };
-                match swap(&now, worktop, &objection.step, with) {
-                    Ok(swapped) if swapped.solution.reached => now = swapped.solution.rounded,
-                    _ => return Ok(None),
-                }
-            }
+        let brought = now.steps.iter().find(|step| step.id == objection.step);
+        let it = brought.and_then(|step| cupboard.ingredient(step.action.brings()?.ingredient));
+        let Some(it) = it else { return Ok(None) };
+        let others: &[&str] = match (&objection.avoids, it.role()) {
+            (Avoid::Alcohol, _) => &[],
+            (Avoid::Milk, _) => return Ok(None),
+            (_, Role::Sweetens) => &OTHER_SWEETS,
+            (_, Role::Sharpens) => &OTHER_SOURS,
+            (
+                _,
+                Role::OfItsKind(
+                    Kind::Herb
+                    | Kind::Spice
+                    | Kind::Flower
+                    | Kind::Zest
+                    | Kind::Flavouring
+                    | Kind::Salt,
+                ),
+            ) => &[],
+            // A fruit is what the drink is made of.
+            _ => return Ok(None),
+        };
+        if others.is_empty() {
+            now.steps.retain(|step| step.id != objection.step);
+            left_out = true;
+            continue;
+        }
+        let mut may = others.iter().filter(|id| cupboard.ingredient(id).is_some_and(all_take));
+        let swapped = may.find_map(|id| {
+            let swapped = swap(&now, worktop, &objection.step, id).ok()?;
+            swapped.solution.reached.then_some(swapped.solution.rounded)
+        });
+        match swapped {
+            Some(swapped) => now = swapped,
+            None => return Ok(None),
         }
     }
     if left_out && let Some(before) = before {
-        // What the spirit brought of sweetness and water is made good.
+        // What went with it of sweetness and water is made good.
         let target = Target {
             sweetness: Some(before.sweetness_percent),
             acidity: Some(before.acidity_percent),
             ..Target::default()
         };
-        return Ok(solve(&now, worktop, &Aim { target, ..Aim::default() }).ok().map(|s| s.rounded));
+        let solved = solve(&now, worktop, &Aim { target, ..Aim::default() });
+        return Ok(solved.ok().map(|s| s.rounded));
     }
     Ok(Some(now))
 }
@@ -265,11 +294,14 @@ pub fn in_the_glass<'a>(
     let ratio = profile_of(&trace).and_then(|p| p.ratio).ok_or_else(|| {
         FieldError::new("drink", "It has no acid, so there is no balance to find. Add some juice.")
     })?;
-    Ok(each_in_the_glass(&trace, ratio, guests.iter().enumerate(), worktop)?)
+    let mut drink = drink.clone();
+    drink.name_steps();
+    let each = guests.iter().enumerate();
+    Ok(each_in_the_glass((&drink, &trace), ratio, each, worktop)?)
 }
 
 fn each_in_the_glass<'g>(
-    trace: &Trace,
+    (drink, trace): (&Drink, &Trace),
     ratio: f64,
     guests: impl Iterator<Item = (usize, &'g Guest)>,
     worktop: Worktop<'_>,
@@ -277,7 +309,12 @@ fn each_in_the_glass<'g>(
     guests
         .map(|(i, guest)| {
             let miss = (ratio.ln() - guest.ideal.x) / guest.step();
-            Ok(ForGuest { guest: i, miss, stirs_in: own_glass(trace, guest, miss, worktop)? })
+            let not_for_them = guest.taster.objections(drink, trace, worktop);
+            let stirs_in = match not_for_them.is_empty() {
+                true => own_glass(trace, guest, miss, worktop)?,
+                false => None,
+            };
+            Ok(ForGuest { guest: i, miss, stirs_in, not_for_them })
         })
         .collect()
 }
@@ -300,7 +337,7 @@ fn pitcher(
     let Some(made) = profile_of(&trace) else { return Ok(None) };
     let ratio = made.ratio.unwrap_or(x.exp());
     let each = guests.iter().map(|(i, guest)| (*i, *guest));
-    let for_guests = each_in_the_glass(&trace, ratio, each, worktop)?;
+    let for_guests = each_in_the_glass((&solved.rounded, &trace), ratio, each, worktop)?;
     Ok(Some(GroupPitcher {
         ratio,
         spot: Spot { sweetness: made.sweetness_percent, acidity: made.acidity_percent },
@@ -330,7 +367,8 @@ fn own_glass(
     }
     let capacity = contents.level() * 1.5;
     let glass = Inside { contents, capacity, kin: None };
-    stirred_in(worktop, &glass, guest.ideal.x.exp(), guest.taster.notices())
+    let takes = |it: &Ingredient| guest.taster.takes(it);
+    stirred_in(worktop, &glass, guest.ideal.x.exp(), guest.taster.notices(), takes)
 }
 
 #[cfg(test)]

@@ -23,7 +23,7 @@ use crate::normal::{below, density};
 /// What was said of a glass in a word. Low is too little of what moves, high too much.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Felt {
     /// Far too little: too sharp, too thin.
     FarLow,
@@ -71,8 +71,7 @@ impl Prior {
 }
 
 /// A taster's ideal.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Ideal {
     /// Where it most likely lies, as the logarithm of what moves.
     pub x: f64,
@@ -109,7 +108,7 @@ impl Ideal {
 /// How sure an ideal is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Sureness {
     /// It can't be told yet.
     CantTell,

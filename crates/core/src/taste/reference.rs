@@ -10,7 +10,7 @@ use crate::fault::FieldError;
 /// What is known of a drink that is to be matched.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Reference {
     /// What it is called.
     pub name: String,
@@ -27,8 +27,7 @@ pub struct Reference {
 }
 
 /// Where it is likely to lie.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Likely {
     /// Sweetness, g in 100 g; none if nothing tells.
     pub sweetness: Option<Range>,

@@ -13,7 +13,7 @@ use crate::work::Worktop;
 /// Somebody who tastes.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Taster {
     /// What they are called, in any script; up to 60 characters.
     pub name: String,
@@ -37,7 +37,7 @@ pub struct Taster {
 /// A sign beside a name.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum Mark {
     #[default]
@@ -54,7 +54,7 @@ pub enum Mark {
 /// Something that somebody doesn't take.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Avoid {
     /// Alcohol.
     Alcohol,
@@ -66,10 +66,23 @@ pub enum Avoid {
     Ingredient(String),
 }
 
+impl Avoid {
+    /// Whether it is in an ingredient, or in what the ingredient was made of.
+    #[must_use]
+    pub fn is_in(&self, it: &Ingredient) -> bool {
+        match self {
+            Self::Alcohol => it.per_gram[Component::Ethanol] > 0.02,
+            Self::Honey => it.care.contains(&Care::Honey),
+            Self::Milk => it.allergens.contains(&Allergen::Milk),
+            Self::Ingredient(id) => it.id == *id || it.made_of.contains(id),
+        }
+    }
+}
+
 /// A difference that is just noticed, and how surely it is known.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Notices {
     /// As a part of what is there: 0.08 is eight parts in a hundred.
     pub part: f64,
@@ -86,8 +99,7 @@ const NAME: usize = 60;
 const MOST_AVOIDED: usize = 20;
 
 /// What in a drink somebody doesn't take.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct Objection {
     /// The id of the step that brings it.
     pub step: String,
@@ -137,6 +149,22 @@ impl Taster {
         (part(self.notices_sweet, NOTICED.0), part(self.notices_sour, NOTICED.1))
     }
 
+    /// All that they don't take: a child no alcohol either.
+    #[must_use]
+    pub fn avoids_all(&self) -> Vec<Avoid> {
+        let mut avoids = self.avoids.clone();
+        if self.child && !avoids.contains(&Avoid::Alcohol) {
+            avoids.push(Avoid::Alcohol);
+        }
+        avoids
+    }
+
+    /// Whether they may be told to add an ingredient.
+    #[must_use]
+    pub fn takes(&self, it: &Ingredient) -> bool {
+        !self.avoids_all().iter().any(|avoid| avoid.is_in(it))
+    }
+
     /// What in a drink they don't take.
     ///
     /// # Errors
@@ -159,15 +187,10 @@ impl Taster {
     ) -> Vec<Objection> {
         let percent = trace.outcome().map_or(0.0, |o| o.contents.liquid.alcohol_percent());
         let alcohol = percent > ALCOHOL_FROM;
-        let mut avoids = self.avoids.clone();
-        if self.child && !avoids.contains(&Avoid::Alcohol) {
-            avoids.push(Avoid::Alcohol);
-        }
+        let avoids = self.avoids_all();
         let objects = |it: &Ingredient, avoids: &Avoid| match avoids {
-            Avoid::Alcohol => alcohol && it.per_gram[Component::Ethanol] > 0.02,
-            Avoid::Honey => it.care == Some(Care::Honey),
-            Avoid::Milk => it.allergens.contains(&Allergen::Milk),
-            Avoid::Ingredient(id) => it.id == *id,
+            Avoid::Alcohol => alcohol && avoids.is_in(it),
+            _ => avoids.is_in(it),
         };
         let mut found = Vec::new();
         for line in trace.lines.iter().filter(|line| !line.left_over) {

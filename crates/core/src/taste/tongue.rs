@@ -25,7 +25,7 @@ use rand::rngs::StdRng;
 /// What a tongue is tried on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Quality {
     /// Sugar water.
     Sweetness,
@@ -36,7 +36,7 @@ pub enum Quality {
 /// What is tried, and how it is asked.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Staircase {
     /// What.
     pub quality: Quality,
@@ -62,7 +62,8 @@ const AT_NOTICED: f64 = 0.954;
 const APART: f64 = 0.6;
 
 /// One answer on the staircase.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Tried {
     /// Which stair it was on.
     pub stair: usize,

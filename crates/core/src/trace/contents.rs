@@ -1,6 +1,7 @@
 //! What is in a vessel, and the moves that change it.
 
 use super::heat::{COLD_WATER, FREEZER, ROOM, heat_capacity};
+use super::past::{Judged, Past, slowed_by};
 use super::piece::Piece;
 use crate::chemistry::{Component, Mixture, Rgb};
 use crate::cupboard::{Form, Ingredient, Kind, Trait, VesselKind};
@@ -36,19 +37,6 @@ pub struct Contents {
     pub origins: Vec<Origin>,
     /// What has happened to it that its composition doesn't show.
     pub past: Past,
-}
-
-/// What matters for how long a drink keeps.
-#[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub struct Past {
-    /// Time that it has spent where things grow, as minutes at room temperature.
-    pub warm: Minutes,
-    /// Whether fruit, leaves, juice or milk have come in and not been heated to 72 °C since.
-    pub raw: bool,
-    /// Whether its ice was beaten small, so that it is drunk with the rest.
-    pub slush: bool,
-    /// Whether it has boiled dry: what is left in the pot is nothing to drink.
-    pub dried: bool,
 }
 
 /// So long may something raw stand where things grow, and so long what has been heated since: food-safety
@@ -184,7 +172,32 @@ impl Contents {
     #[must_use]
     pub(crate) fn stood_too_long(&self) -> bool {
         let (raw, heated) = TOO_LONG_WARM;
-        self.past.warm > if self.past.raw { raw } else { heated }
+        self.past.warm > if self.past.is_raw() { raw } else { heated }
+    }
+
+    /// What its keeping is judged by.
+    pub(crate) fn judged(&self, acid_is_known: bool) -> Judged {
+        Judged::of(&self.liquid, &self.past, acid_is_known)
+    }
+
+    /// How much of the law of growth holds in it; sugar that lies there counts.
+    pub(super) fn slowed(&self) -> f64 {
+        let (dissolved, lies) = (self.liquid.soluble_solids_mass().0, self.undissolved().0);
+        let all = self.liquid.mass().0 - self.liquid[Component::Insoluble] + lies;
+        let solids = 100.0 * (dissolved + lies) / all.max(1e-9);
+        slowed_by(solids, self.liquid.alcohol_percent())
+    }
+
+    /// Before what is in it changes: how long what is there would still have kept.
+    pub(super) fn settle_age(&mut self) {
+        if self.is_empty() {
+            // What is left of what was poured out tells nothing of what comes in.
+            self.past = Past { in_hot_vessel: self.past.in_hot_vessel, ..Past::default() };
+            return;
+        }
+        let (liquid, before) = (self.liquid, self.past);
+        // Acid is counted on only where it is known; here that can't be asked.
+        self.past.settle(|| Judged::of(&liquid, &before, false).budget());
     }
 
     /// Whether so much sugar or alcohol is in it that next to nothing grows; sugar that lies there counts.
@@ -318,7 +331,8 @@ impl Contents {
         };
         let share = if frozen { ICE_HEAT_SHARE } else { 1.0 };
         self.take_heat_of(heat_capacity(&mixture) * share, at);
-        self.past.raw |= it.kind.is_raw();
+        self.settle_age();
+        self.past.meets(it, mixture.mass().0);
         match it.form {
             Form::Liquid if frozen => self.lay_ice(Deposit::of(line, mixture)),
             Form::Liquid => {
@@ -338,7 +352,12 @@ impl Contents {
     }
 
     /// Puts other contents in.
-    pub(super) fn pour_in(&mut self, other: Contents) {
+    pub(super) fn pour_in(&mut self, mut other: Contents) {
+        if !self.is_empty() {
+            other.settle_age();
+        }
+        self.settle_age();
+        self.past.join(&other.past);
         self.take_heat_of(other.heat_capacity(), other.temperature);
         self.liquid += &other.liquid;
         other.crystals.into_iter().for_each(|d| self.lay_crystals(d));
@@ -347,10 +366,6 @@ impl Contents {
         for origin in other.origins {
             self.credit_origin(origin);
         }
-        self.past.warm = self.past.warm.max(other.past.warm);
-        self.past.raw |= other.past.raw;
-        self.past.dried |= other.past.dried;
-        self.past.slush |= other.past.slush;
         self.settle();
     }
 
@@ -396,7 +411,7 @@ impl Contents {
             ice: split(&mut self.ice, share),
             temperature: self.temperature,
             origins: split_origins(&mut self.origins, share),
-            past: self.past,
+            past: self.past.part(share),
         }
     }
 
@@ -410,6 +425,7 @@ impl Contents {
             }
             self.pieces.iter_mut().for_each(|p| p.times(factor));
             self.origins.iter_mut().for_each(|o| *o = o.times(factor));
+            self.past = self.past.times(factor);
         }
         self
     }

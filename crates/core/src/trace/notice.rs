@@ -3,8 +3,7 @@ use serde::Serialize;
 use crate::quantity::Minutes;
 
 /// Something that the cook should know about a step.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Notice {
     /// What sort of thing happened.
     pub kind: NoticeKind,
@@ -17,7 +16,7 @@ pub struct Notice {
 /// What sort of thing happened.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum NoticeKind {
     /// Sugar or powder is left that the liquid won't take.
     Undissolved,
@@ -78,7 +77,7 @@ pub enum NoticeKind {
 /// How much a notice matters.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Severity {
     /// Good to know.
     Hint,
@@ -114,10 +113,10 @@ impl Notice {
             | K::LosesFizz
             | K::IceMeltsAway
             | K::Curdles
-            | K::LeftWarm
             | K::TooThick => Severity::Notice,
             K::OverBrim
             | K::MoreThanAHouseHolds
+            | K::LeftWarm
             | K::UnknownMeasure
             | K::NothingThere
             | K::AllAbsorbed

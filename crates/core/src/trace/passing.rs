@@ -19,9 +19,6 @@ const PARTS: usize = 16;
 const GROWS: (f64, f64) = (5.0, 60.0);
 const GROWS_WELL: f64 = 20.0;
 
-/// Hot enough to make raw things safe for a while.
-const PASTEURISED: f64 = 72.0;
-
 /// Minutes at 95 °C until pulp that floats in it has given up 63 % of its bitterness. Estimate.
 const PULP_BITTERS: f64 = 25.0;
 
@@ -78,6 +75,10 @@ impl Contents {
             return passed;
         }
         let (first, last) = (temperature_at(0.0), temperature_at(minutes.0));
+        if first.max(last).0 > 60.0 {
+            // Heat changes what it is and gives no days back.
+            self.settle_age();
+        }
         let level = first == last;
         // Level, parts are alike; else they are short at first, where a cooling pot changes most.
         let until = |part: usize| {
@@ -98,7 +99,7 @@ impl Contents {
             let moments = &mut moments[..each];
             let kept = self.liquid[Component::Water] - self.water_to_spare();
             let boils_at = steaming.boils_at(&self.liquid);
-            let keeps_itself = self.keeps_itself();
+            let (keeps_itself, slowed) = (self.keeps_itself(), self.slowed());
             let mut rates = Rates::default();
             for (i, moment) in moments.iter_mut().enumerate() {
                 let [from, to] = [0, 1].map(|n| until(turn * each + i + n));
@@ -118,7 +119,7 @@ impl Contents {
                 if !keeps_itself {
                     self.past.warm += Minutes(growing(t) * length);
                 }
-                self.past.raw &= t.0 < PASTEURISED;
+                self.past.moment(length, t, slowed);
                 let steam = steaming.rate(&self.liquid, t, lid) * length;
                 if passed.dry_after.is_none() && self.steam(&mut passed.gone, steam, kept) {
                     passed.dry_after = Some(Minutes(to));

@@ -68,6 +68,7 @@ impl Engine<'_> {
             None => Steaming::heated(pot, here),
         };
         let contents = &mut self.vessels[vessel];
+        contents.past.in_hot_vessel = true;
         let there = contents.temperature;
         let passed = contents.pass(hold, lid, &steaming, |_| there);
         contents.settle();
@@ -132,6 +133,7 @@ impl Engine<'_> {
 
         // The steam is let off at the end, all at once: it is what the time was found from.
         let no_steam = Steaming::none();
+        self.vessels[vessel].past.in_hot_vessel = true;
         let mut tried = self.vessels[vessel].clone();
         let mut hold = Minutes(0.0);
         for _ in 0..4 {

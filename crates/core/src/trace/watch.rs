@@ -9,6 +9,9 @@ use crate::chemistry::Component;
 use crate::cupboard::{Ingredient, Kind as Sort, NOTICED_BITTERNESS, SOUR_FOR_METAL, VesselKind};
 use crate::drink::{Action, CoolingPlace};
 
+/// Days at 4 °C that any pot uses up while it cools.
+const HARDLY_AGED: f64 = 0.75;
+
 impl Engine<'_> {
     /// Looks at a vessel after a step and says what is amiss with it.
     pub(super) fn watch(&mut self, vessel: usize) {
@@ -121,27 +124,47 @@ impl Engine<'_> {
                 format!("Milk curdles in acid at {t:.0} °C. Bring them together cold."),
             );
         }
+        self.watch_age(vessel);
+    }
+
+    /// Says when something has been kept warm, or kept at all, for longer than is safe. Once for the drink:
+    /// wherever it is poured, its days go along.
+    fn watch_age(&mut self, vessel: usize) {
         let contents = &self.vessels[vessel];
-        let perishable = contents.past.raw || !contents.pieces.is_empty();
-        let warm = contents.past.warm;
-        if contents.stood_too_long() && perishable && !self.holds_back(contents) {
-            let hours = warm.0 / 60.0;
-            let instead = if self.stands_cold(vessel) {
-                "Cool it in cold water before it goes into the refrigerator, or in smaller vessels."
-            } else {
-                "Let it stand in the refrigerator instead."
-            };
-            // Once for the drink: wherever it is poured, its hours go along.
-            if !self.has_told(Kind::LeftWarm) {
-                self.notice_once(
-                    vessel,
-                    Kind::LeftWarm,
-                    format!(
-                        "It has been warm for {hours:.0} hours, and things grow in it. {instead}"
-                    ),
-                );
-            }
+        let past = &contents.past;
+        let is_something = past.is_raw()
+            || past.is_heated()
+            || past.plant_milk
+            || contents.liquid[Component::Lactose] > 0.0;
+        // Half a day is used up by any pot that cools.
+        if (past.age < HARDLY_AGED && past.left > 0.0)
+            || !is_something
+            || self.has_told(Kind::LeftWarm)
+        {
+            return;
         }
+        let acid_is_known = contents.acid_is_from(|line| {
+            self.ingredient_of(line).is_some_and(|(_, it)| it.acid_is_known())
+        });
+        let judged = contents.judged(acid_is_known);
+        let left = judged.left();
+        if left > 0.0 {
+            return;
+        }
+        let instead = if self.stands_cold(vessel) {
+            "Next time cool it in cold water first, or in smaller vessels."
+        } else {
+            "Next time leave it in the refrigerator."
+        };
+        let hours = past.warm.0 / 60.0;
+        let message = if hours >= 1.5 {
+            format!(
+                "Warm for about {hours:.0} hours: bacteria may have grown. Discard it. {instead}"
+            )
+        } else {
+            "It has been kept for too long: discard it.".to_owned()
+        };
+        self.notice_once(vessel, Kind::LeftWarm, message);
     }
 
     /// Whether the step that has just been done leaves the vessel in the cold.
@@ -180,19 +203,5 @@ impl Engine<'_> {
         };
         let poured = contents.origins.iter().filter_map(poured);
         poured.max_by(|a, b| a.flavour.bitterness.total_cmp(&b.flavour.bitterness)).map(name)
-    }
-
-    /// Whether nothing grows in it: by sugar or alcohol, or because it is a sour syrup that was boiled.
-    /// Sour counts only where its acid is known, and is none that was drawn or estimated.
-    fn holds_back(&self, contents: &Contents) -> bool {
-        let sour_syrup = || {
-            !contents.past.raw
-                && contents.liquid.soluble_solids() > 30.0
-                && contents.liquid.ph().is_some_and(|ph| ph < 3.3)
-                && contents.acid_is_from(|line| {
-                    self.ingredient_of(line).is_some_and(|(_, it)| it.acid_is_known())
-                })
-        };
-        contents.keeps_itself() || sour_syrup()
     }
 }

@@ -24,7 +24,7 @@ fn row(blind: bool, tasters: usize) -> Sitting {
     };
     let ladder = ladder(&row, Cupboard::builtin()).unwrap();
     let tasters = (0..tasters).map(|i| format!("t{i}")).collect();
-    Sitting { kind: Tasted::Ladder { row, ladder }, tasters, seed: 12, blind }
+    Sitting { kind: Tasted::Ladder { row, ladder }, tasters, seed: 12, dealt: None, blind }
 }
 
 fn answered(taster: &str, code: &str, felt: Felt) -> Utterance {
@@ -104,7 +104,8 @@ fn every_six_triangles_of_a_table_are_served_each_way_once() {
         sample_ml: 60.0,
     };
     let tasters: Vec<String> = (0..6).map(|i| format!("t{i}")).collect();
-    let sitting = Sitting { kind: Tasted::Compare(compared), tasters, seed: 5, blind: true };
+    let sitting =
+        Sitting { kind: Tasted::Compare(compared), tasters, seed: 5, dealt: None, blind: true };
     let key = Table::of(&sitting, &[]).key();
     for nth in 0..2 {
         let mut ways: Vec<Vec<usize>> = (0..6)
@@ -125,7 +126,12 @@ fn every_six_triangles_of_a_table_are_served_each_way_once() {
         let odd = mine.iter().find(|l| mine.iter().filter(|o| o.glass == l.glass).count() == 1);
         let twin = mine.iter().find(|l| mine.iter().filter(|o| o.glass == l.glass).count() == 2);
         let line = if i < 4 { odd } else { twin }.unwrap();
-        said.push(Utterance::Chose { taster: format!("t{i}"), code: line.code.clone() });
+        said.push(Utterance::Chose {
+            taster: format!("t{i}"),
+            code: line.code.clone(),
+            nth: None,
+            tried: None,
+        });
     }
     said.push(Utterance::Broken);
     let verdict = Table::of(&sitting, &said).tells().verdict.unwrap();
@@ -171,7 +177,13 @@ fn compared(method: Method) -> Sitting {
         times: 4,
         sample_ml: 60.0,
     };
-    Sitting { kind: Tasted::Compare(compared), tasters: vec!["t0".into()], seed: 31, blind: true }
+    Sitting {
+        kind: Tasted::Compare(compared),
+        tasters: vec!["t0".into()],
+        seed: 31,
+        dealt: None,
+        blind: true,
+    }
 }
 
 #[test]
@@ -182,7 +194,12 @@ fn of_a_trio_the_twin_of_the_known_glass_is_right_and_the_known_one_is_no_answer
     for nth in 0..4 {
         let set: Vec<_> = key.iter().filter(|line| line.nth == nth).collect();
         assert_eq!(set.len(), 3);
-        let chose = |code: &str| Utterance::Chose { taster: "t0".into(), code: code.into() };
+        let chose = |code: &str| Utterance::Chose {
+            taster: "t0".into(),
+            code: code.into(),
+            nth: None,
+            tried: None,
+        };
         let known = chose(&set[0].code);
         assert_eq!(Table::of(&sitting, &said).allows(&known).unwrap_err().field, "word.code");
         let twin = set[1..].iter().find(|line| line.glass == set[0].glass).unwrap();
@@ -208,7 +225,12 @@ fn of_pairs_it_is_counted_how_often_the_first_drink_was_chosen() {
         let wanted = usize::from(nth == 3);
         let line = key.iter().find(|line| line.nth == nth && line.glass == wanted).unwrap();
         assert_eq!(line.name, ["one", "other"][wanted]);
-        said.push(Utterance::Chose { taster: "t0".into(), code: line.code.clone() });
+        said.push(Utterance::Chose {
+            taster: "t0".into(),
+            code: line.code.clone(),
+            nth: None,
+            tried: None,
+        });
     }
     said.push(Utterance::Broken);
     let verdict = Table::of(&sitting, &said).tells().verdict.unwrap();
@@ -219,8 +241,13 @@ fn of_pairs_it_is_counted_how_often_the_first_drink_was_chosen() {
 #[test]
 fn a_guess_is_told_by_how_far_off_it_was_once_the_key_is_broken() {
     let finding = Finding { sour: "lemon_juice".into(), units: Units::AsWritten };
-    let sitting =
-        Sitting { kind: Tasted::Guess(finding), tasters: vec!["t0".into()], seed: 8, blind: true };
+    let sitting = Sitting {
+        kind: Tasted::Guess(finding),
+        tasters: vec!["t0".into()],
+        seed: 8,
+        dealt: None,
+        blind: true,
+    };
     let guess = |ratio, is| Utterance::Guessed { taster: "t0".into(), ratio, is };
     let mut said = vec![Utterance::Poured];
     let refused = Table::of(&sitting, &said).allows(&guess(f64::INFINITY, 0.0)).unwrap_err();
@@ -251,8 +278,13 @@ fn the_next_glass_to_guess_is_never_the_one_just_drunk() {
 #[test]
 fn a_balance_is_found_from_what_was_mixed_and_a_slip_is_taken_back() {
     let finding = Finding { sour: "lemon_juice".into(), units: Units::AsWritten };
-    let sitting =
-        Sitting { kind: Tasted::Find(finding), tasters: vec!["t0".into()], seed: 8, blind: false };
+    let sitting = Sitting {
+        kind: Tasted::Find(finding),
+        tasters: vec!["t0".into()],
+        seed: 8,
+        dealt: None,
+        blind: false,
+    };
     let mixed = |ratio: f64, felt| Utterance::Mixed {
         taster: "t0".into(),
         spoons: [8, 8, 8],

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 /// How sure it is that a part of the text was read as it was meant.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Sure {
     /// It says so.
     Understood,
@@ -20,8 +20,7 @@ pub enum Sure {
 }
 
 /// A part of a line, and how sure it is.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Run {
     /// The text, as it stands.
     pub text: String,
@@ -30,8 +29,7 @@ pub struct Run {
 }
 
 /// A line of the text.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct PastedLine {
     /// Its parts in order; together they are the line.
     pub runs: Vec<Run>,
@@ -40,8 +38,7 @@ pub struct PastedLine {
 }
 
 /// Something that goes into the drink.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Thing {
     /// Names it within this text.
     pub key: String,
@@ -54,7 +51,7 @@ pub struct Thing {
     /// The ingredient's name.
     pub name: Option<String>,
     /// How much; none for what fills up to a line.
-    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+    #[schema(value_type = Option<String>)]
     pub amount: Option<Amount>,
     /// Whether it fills up to a line.
     pub fills: bool,
@@ -69,8 +66,7 @@ pub struct Thing {
 }
 
 /// An ingredient that might be meant.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct Offer {
     /// Its id.
     pub id: String,
@@ -79,8 +75,7 @@ pub struct Offer {
 }
 
 /// Two things that the text says and that can't both be.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct Differs {
     /// Names it within this text.
     pub key: String,
@@ -95,14 +90,14 @@ pub struct Differs {
 /// Something that was said of what was read.
 #[derive(Debug, Clone, PartialEq, Default, Deserialize)]
 #[serde(default, deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Choice {
     /// The thing or the disagreement that it is about.
     pub key: String,
     /// The ingredient that is meant: its id.
     pub ingredient: Option<String>,
     /// How much of it.
-    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+    #[schema(value_type = Option<String>)]
     pub amount: Option<Amount>,
     /// Whether it stays out.
     pub left_out: Option<bool>,
@@ -111,8 +106,7 @@ pub struct Choice {
 }
 
 /// Something that was guessed of a step.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct StepGuess {
     /// The step's id.
     pub step: String,
@@ -121,8 +115,7 @@ pub struct StepGuess {
 }
 
 /// A text as it was read.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Pasted {
     /// Its lines.
     pub lines: Vec<PastedLine>,

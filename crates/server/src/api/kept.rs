@@ -9,6 +9,7 @@ use jiff::{Timestamp, ToSpan, tz::TimeZone};
 use keen_core::balance::{BalanceMap, Profile};
 use keen_core::cupboard::{Cupboard, KeptMixture, Kitchen, Larder, VesselKind};
 use keen_core::drink::{Drink, FieldError};
+use keen_core::journal::{CantUndo, Journal};
 use keen_core::keep::{
     Bottle, BottleState, Happened, Keeping, Move, Place, Use, kept_of, learned_days, use_up,
 };
@@ -29,9 +30,9 @@ use super::drinks::kept_drink;
 use super::{Body, Problem, State, now};
 use crate::phones;
 
-/// Version 1 is the only one so far.
 pub(crate) const BOTTLE: Format =
-    Format { name: "keen-pitcher/bottle", field: "bottle", steps: &[] };
+    Format { name: "keen-pitcher/bottle", field: "bottle", steps: &[super::older::bottle_to_2] };
+/// Version 1 is the only one so far.
 pub(crate) const MOVE: Format = Format { name: "keen-pitcher/move", field: "move", steps: &[] };
 
 /// Bottles that are put down at once.
@@ -134,9 +135,10 @@ struct Read {
 impl Read {
     fn of((kept, moves): WholeBottle) -> Option<Self> {
         let bottle: Bottle = BOTTLE.read(&kept.body).ok()?;
-        let moves = moves.into_iter().filter_map(|m| {
-            let what: Move = MOVE.read(&m.body).ok()?;
-            Some(Happened { at: (minutes_since(&kept.put_at, &m.at) / DAY).max(0.0), what })
+        let moves = moves.into_iter().map(|m| {
+            // One that can't be read keeps its place, by which others name it, and does nothing.
+            let what = MOVE.read(&m.body).unwrap_or(Move::TakenBack { of: usize::MAX });
+            Happened { at: (minutes_since(&kept.put_at, &m.at) / DAY).max(0.0), what }
         });
         Some(Self { moves: moves.collect(), bottle, kept })
     }
@@ -442,10 +444,22 @@ impl State {
             .with_store(|store| {
                 let mut mixtures: Vec<(KeptMixture, f64)> = Vec::new();
                 for read in store.standing_bottles()?.into_iter().filter_map(Read::of) {
-                    let grams = read.state(None).ml * read.bottle.mixture.density();
-                    match mixtures.iter_mut().find(|(m, _)| m.id == read.bottle.mixture.id) {
-                        Some((_, there)) => *there += grams,
-                        None => mixtures.push((read.bottle.mixture, grams)),
+                    let stands = read.state(None);
+                    let grams = stands.ml * read.bottle.mixture.density();
+                    let mut mixture = read.bottle.mixture;
+                    mixture.past.left = Some(round_quarter(stands.days_in_the_cold));
+                    match mixtures.iter_mut().find(|(m, _)| m.id == mixture.id) {
+                        // Nobody knows which of them is taken: as long as the oldest.
+                        Some((known, there)) => {
+                            *there += grams;
+                            known.past.left = known
+                                .past
+                                .left
+                                .into_iter()
+                                .chain(mixture.past.left)
+                                .reduce(f64::min);
+                        }
+                        None => mixtures.push((mixture, grams)),
                     }
                 }
                 // Which of those that are gone a drink still needs.
@@ -491,7 +505,17 @@ impl State {
             if !it.id.starts_with("kept_") {
                 continue;
             }
-            let mut ml = line.grams.0 / it.per_gram.density_at_20().max(0.1);
+            let (before, after) = (format!("{batch}/"), format!("/{}", made.steps[line.step].id));
+            let of = (before.clone(), after.clone());
+            let done = self.with_store(move |store| store.moves_under(&of.0, &of.1)).await?;
+            let poured = done.iter().filter_map(|body| match MOVE.read(body) {
+                Ok(Move::Poured { ml, .. }) => Some(ml),
+                _ => None,
+            });
+            let mut ml = line.grams.0 / it.per_gram.density_at_20().max(0.1) - poured.sum::<f64>();
+            if ml < 0.5 {
+                continue;
+            }
             let mixture = it.id.clone();
             let bottles = self.with_store(Store::standing_bottles).await?;
             for read in
@@ -502,7 +526,7 @@ impl State {
                     continue;
                 }
                 let what = Move::Poured { ml: takes, what_for: name.clone() };
-                let key = format!("{batch}/{}", read.kept.id);
+                let key = format!("{before}{}{after}", read.kept.id);
                 self.say_of_bottle(&read.kept.id, what, Some(key)).await?;
                 ml -= takes;
                 drawn = true;
@@ -512,18 +536,23 @@ impl State {
     }
 }
 
+/// To a quarter of a day, so that a kitchen isn't another one every hour.
+fn round_quarter(days: f64) -> f64 {
+    (days * 4.0).floor() / 4.0
+}
+
 /// Whether that can happen to a bottle as it stands.
 fn allows(read: &Read, what: &Move) -> Result<(), FieldError> {
     let state = read.state(None);
     let fault = |field: &str, message: String| Err(FieldError { field: field.into(), message });
     match what {
-        Move::TakenBack { of }
-            if *of >= read.moves.len()
-                || matches!(read.moves[*of].what, Move::TakenBack { .. }) =>
-        {
-            fault("what.of", "There is nothing to take back.".into())
-        }
-        Move::TakenBack { .. } => Ok(()),
+        Move::TakenBack { of } => match Journal::of(&read.moves).may_undo(*of) {
+            Ok(_) => Ok(()),
+            Err(CantUndo::NotThere) => fault("what.of", "There is no such entry.".into()),
+            Err(CantUndo::IsAnUndo) => {
+                fault("what.of", "This entry was undone. Add it again instead.".into())
+            }
+        },
         _ if state.gone => fault("what", "There is nothing left in it.".into()),
         Move::Poured { ml, what_for } => {
             if !ml.is_finite() || *ml < 0.5 {
@@ -533,7 +562,7 @@ fn allows(read: &Read, what: &Move) -> Result<(), FieldError> {
                 return fault("what.ml", format!("There are only {:.0} ml in it.", state.ml));
             }
             if what_for.chars().count() > 200 {
-                return fault("what.what_for", "200 letters are the most.".into());
+                return fault("what.what_for", "Enter up to 200 characters.".into());
             }
             Ok(())
         }

@@ -15,9 +15,8 @@ use super::{Body, Problem, State, now};
 
 /// The document that it is kept as.
 const KEY: &str = "kitchen";
-/// Version 1 is the only one so far.
 pub(crate) const FORMAT: Format =
-    Format { name: "keen-pitcher/kitchen", field: "kitchen", steps: &[] };
+    Format { name: "keen-pitcher/kitchen", field: "kitchen", steps: &[super::older::kitchen_to_2] };
 
 /// What is this kitchen's own, and how often it was changed.
 #[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]

@@ -18,6 +18,7 @@ mod instruments;
 mod kept;
 mod kitchen;
 mod learning;
+mod older;
 mod party;
 mod paste;
 mod patch;
@@ -46,7 +47,7 @@ use std::sync::Arc;
 
 use actix_web::web;
 use keen_core::cupboard::Cupboard;
-use keen_store::{Store, StoreError};
+use keen_store::{Condition, Store, StoreError};
 use parking_lot::{Mutex, RwLock};
 
 use crate::instruments::Instruments;
@@ -81,6 +82,9 @@ impl State {
     ) -> anyhow::Result<Self> {
         kitchen::set_unreadable_aside(&store)?;
         settings::set_unreadable_aside(&store)?;
+        if store.condition() == Condition::Sound {
+            tastings::deal_older(&store)?;
+        }
         let cupboard = RwLock::new(Arc::new(Cupboard::of(&kept_kitchen(&store)?.kitchen)));
         let changes = Changes::default();
         let screens = changes.clone();

@@ -119,12 +119,14 @@ fn row(store: &Store, ids: &[String], cupboard: &Cupboard) -> Result<()> {
     let poured = ladder(&row, cupboard)
         .map_err(|fault| anyhow::anyhow!("the demo's row can't be poured: {fault}"))?;
     let places: Vec<Option<f64>> = poured.glasses.iter().map(|g| g.x).collect();
-    let sitting = Sitting {
+    let mut sitting = Sitting {
         kind: Tasted::Ladder { row, ladder: poured },
         tasters: ids.to_vec(),
         seed: 48,
+        dealt: None,
         blind: true,
     };
+    sitting.deal();
     let mut said = vec![Utterance::Poured];
     let key = Table::of(&sitting, &said).key();
     let mut rng = StdRng::seed_from_u64(3);
@@ -165,12 +167,14 @@ fn triangle(
         times: TIMES,
         sample_ml: 60.0,
     };
-    let sitting = Sitting {
+    let mut sitting = Sitting {
         kind: Tasted::Compare(compared),
         tasters: ids.to_vec(),
         seed: 100 + place as u64,
+        dealt: None,
         blind: true,
     };
+    sitting.deal();
     let mut said = vec![Utterance::Poured];
     let key = Table::of(&sitting, &said).key();
     let mut rng = StdRng::seed_from_u64(place as u64);
@@ -185,7 +189,7 @@ fn triangle(
             let finds = rng.random_bool(Method::Triangle.share_right(d));
             let chosen = mine.iter().find(|l| odd(&l.code) == finds).map(|l| l.code.clone());
             let Some(code) = chosen else { continue };
-            said.push(Utterance::Chose { taster: who.clone(), code });
+            said.push(Utterance::Chose { taster: who.clone(), code, nth: Some(nth), tried: None });
         }
     }
     said.push(Utterance::Broken);
@@ -211,8 +215,13 @@ pub(super) fn fill(store: &Store, kitchen: &Kitchen) -> Result<()> {
     row(store, &ids, &cupboard)?;
     triangle(store, &ids, 21, ("Peel left overnight", "Zest grated in"), 2.6, 9)?;
     triangle(store, &ids, 22, ("Hibiscus steeped 12 minutes", "Steeped 15 minutes"), 0.2, 6)?;
-    let pitcher =
-        Sitting { kind: Tasted::Pitcher { drink: drink(0)? }, tasters: ids, seed: 1, blind: false };
+    let pitcher = Sitting {
+        kind: Tasted::Pitcher { drink: drink(0)? },
+        tasters: ids,
+        seed: 1,
+        dealt: None,
+        blind: false,
+    };
     keep(store, 23, "The lemonade for the five at the stall", &pitcher, &[], 2)
 }
 

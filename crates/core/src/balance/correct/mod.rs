@@ -9,6 +9,7 @@ pub use question::{Asked, Doubt, How, NoticedParts, Pitcher, Word};
 use serde::Serialize;
 
 use super::NOTICED;
+use crate::cupboard::Ingredient;
 use crate::fault::FieldError;
 use crate::quantity::{Amount, Minutes};
 use crate::trace::{Contents, MEASURED_AT};
@@ -24,8 +25,7 @@ const MOST_AT_HAND: usize = 12;
 const MOST_WORDS: usize = 12;
 
 /// What to do about it.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Correction {
     /// Sweetness that it has, g in 100 g.
     pub sweetness_now: f64,
@@ -44,8 +44,7 @@ pub struct Correction {
 }
 
 /// One way to put it right.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Remedy {
     /// What is stirred in.
     pub additions: Vec<Addition>,
@@ -62,8 +61,7 @@ pub struct Remedy {
 }
 
 /// Something that is stirred in.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Addition {
     /// The ingredient's id.
     pub ingredient: String,
@@ -180,21 +178,31 @@ pub(crate) fn corrected(
     })
 }
 
+/// Things that sharpen a glass and things that sweeten it, the usual one first.
+const SHARPEN: [&str; 4] = ["lemon_juice", "lime_juice", "citric_acid", "cider_vinegar"];
+const SWEETEN: [&str; 5] =
+    ["simple_syrup_1_1", "white_sugar", "agave_syrup", "maple_syrup", "honey"];
+
 /// The one thing that brings a glass to a sugar–acid ratio, in spoons: sharper with lemon, sweeter with
-/// syrup. Nothing where the difference can't be tasted.
+/// syrup, or with the first of what else does it that they take. Nothing where the difference can't be tasted,
+/// or where they take none of it.
 pub(crate) fn stirred_in(
     worktop: Worktop<'_>,
     glass: &Inside,
     ratio: f64,
     notices: (f64, f64),
+    takes: impl Fn(&Ingredient) -> bool,
 ) -> Result<Option<Addition>, Stopped> {
     let (sweetness, acidity) = taste_of(&glass.contents);
     let (wanted, with) = if sweetness > ratio * acidity {
-        ((sweetness, sweetness / ratio), "lemon_juice")
+        ((sweetness, sweetness / ratio), &SHARPEN[..])
     } else {
-        ((acidity * ratio, acidity), "simple_syrup_1_1")
+        ((acidity * ratio, acidity), &SWEETEN[..])
     };
-    let found = corrected(worktop, glass, &[with.to_owned()], wanted, (false, notices))?;
+    let cupboard = worktop.cupboard();
+    let may = |id: &&&str| cupboard.ingredient(id).is_some_and(&takes);
+    let Some(with) = with.iter().find(may) else { return Ok(None) };
+    let found = corrected(worktop, glass, &[(*with).to_owned()], wanted, (false, notices))?;
     Ok(found.ways.into_iter().next().and_then(|way| way.additions.into_iter().next()))
 }
 

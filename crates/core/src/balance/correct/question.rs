@@ -8,7 +8,7 @@ use crate::quantity::Amount;
 /// What tastes wrong with a pitcher, and what it should be.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Asked {
     /// What is in it.
     pub pitcher: Pitcher,
@@ -32,7 +32,7 @@ pub struct Asked {
 /// How small a difference somebody notices; as most people where it isn't known.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct NoticedParts {
     /// Of sweetness, as a part of it: 0.1 is a tenth.
     pub sweetness: Option<f64>,
@@ -43,7 +43,7 @@ pub struct NoticedParts {
 /// A pitcher: one of the drink's vessels, or one that the application has never seen.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Pitcher {
     /// As a vessel of a drink is after a step.
     Traced {
@@ -76,7 +76,7 @@ pub enum Pitcher {
 /// What it tastes like, and how much so.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Doubt {
     /// What is wrong.
     pub too: Word,
@@ -87,7 +87,7 @@ pub struct Doubt {
 /// What is wrong with a taste.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(missing_docs, reason = "each is the plain word")]
 pub enum Word {
     Sweet,
@@ -101,7 +101,7 @@ pub enum Word {
 /// How much something is felt.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum How {
     /// One difference that is just noticed.
     Touch,

@@ -1,15 +1,16 @@
 //! A mixture that was made here and is kept: an ingredient whose composition is known from its trace.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use serde::{Deserialize, Serialize};
 
 use crate::chemistry::{Component, Mixture};
 use crate::cupboard::{
-    Allergen, Cupboard, Evidence, FigureSource, Form, Ingredient, Kind, Measures, Part,
+    Allergen, Care, Cupboard, Evidence, FigureSource, Form, Ingredient, Kind, Measures, Part,
 };
 use crate::drink::Drink;
-use crate::trace::Contents;
+use crate::quantity::{Grams, Minutes};
+use crate::trace::{Contents, Past};
 
 /// From so many % of soluble solids on something sweetens a drink as a syrup does.
 const SYRUP: f64 = 30.0;
@@ -19,24 +20,90 @@ const SPIRIT: f64 = 15.0;
 /// What one gram of something kept is made of.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct KeptMixture {
     /// Names it in drinks: `kept_` and small letters, digits or `_`.
     pub id: String,
     /// What it is called.
     pub name: String,
     /// What is in a gram of it.
-    #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, f64>))]
+    #[schema(value_type = BTreeMap<String, f64>)]
     pub per_gram: BTreeMap<Component, f64>,
-    /// Whether something raw is in it.
+    /// What is known of its making.
     #[serde(default)]
-    pub raw: bool,
+    pub past: KeptPast,
     /// What not everybody may have.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub allergens: Vec<Allergen>,
     /// Nothing is left of it; it stays as long as a drink needs it.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub gone: bool,
+}
+
+/// What a kept mixture brings along of its making; shares are of a gram of it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields, default)]
+#[derive(utoipa::ToSchema)]
+pub struct KeptPast {
+    /// The share that came in raw and was never heated enough.
+    pub raw: f64,
+    /// The share of juice and fresh fruit among that.
+    pub juice: f64,
+    /// The share that came in raw and was heated enough.
+    pub treated: f64,
+    /// How long the raw part has been hot, as minutes at 70 °C.
+    pub lethality: f64,
+    /// Whether a drink of grains, nuts or coconut is in it.
+    pub plant_milk: bool,
+    /// Days at 4 °C that it still has; without end if nothing is said.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub left: Option<f64>,
+    /// Whether its acid is from tables or was measured.
+    pub acid_known: bool,
+    /// What it was made of: ids of ingredients.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub made_of: Vec<String>,
+    /// What to be careful about with it.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub care: Vec<Care>,
+}
+
+impl Default for KeptPast {
+    fn default() -> Self {
+        Self {
+            raw: 0.0,
+            juice: 0.0,
+            treated: 0.0,
+            lethality: 0.0,
+            plant_milk: false,
+            left: None,
+            acid_known: true,
+            made_of: Vec::new(),
+            care: Vec::new(),
+        }
+    }
+}
+
+impl KeptPast {
+    /// What comes in with so many grams of it.
+    pub(crate) fn past(&self, grams: f64) -> Past {
+        Past {
+            raw: Grams(self.raw * grams),
+            juice: Grams(self.juice * grams),
+            treated: Grams(self.treated * grams),
+            lethality: Minutes(self.lethality),
+            plant_milk: self.plant_milk,
+            left: self.left.unwrap_or(f64::INFINITY),
+            ..Past::default()
+        }
+    }
+
+    fn is_sound(&self) -> bool {
+        let share = |x: f64| (0.0..=1000.0).contains(&x);
+        [self.raw, self.juice, self.treated, self.lethality].into_iter().all(share)
+            && self.left.is_none_or(f64::is_finite)
+            && self.made_of.len() <= 1000
+    }
 }
 
 impl KeptMixture {
@@ -55,15 +122,30 @@ impl KeptMixture {
         }
         // Fizz is gone by the time that it is poured into something else.
         let held = |c: Component| contents.liquid[c] / mass;
-        let mut allergens: Vec<Allergen> = contents
-            .origins
-            .iter()
-            .filter_map(|o| drink.steps.get(o.line)?.action.brings())
-            .filter_map(|b| cupboard.ingredient(b.ingredient))
-            .flat_map(|it| it.allergens.iter().copied())
-            .collect();
+        let brought_by = |line: usize| {
+            let brings = drink.steps.get(line)?.action.brings()?;
+            cupboard.ingredient(brings.ingredient)
+        };
+        let of: Vec<&Ingredient> =
+            contents.origins.iter().filter_map(|o| brought_by(o.line)).collect();
+        let mut allergens: Vec<Allergen> =
+            of.iter().flat_map(|it| it.allergens.iter().copied()).collect();
         allergens.sort_unstable();
         allergens.dedup();
+        let made_of: BTreeSet<String> = of
+            .iter()
+            .flat_map(|it| it.made_of.iter().cloned().chain(std::iter::once(it.id.clone())))
+            .collect();
+        let mut care: Vec<Care> = Vec::new();
+        for one in of.iter().flat_map(|it| it.care.iter()) {
+            if !care.contains(one) {
+                care.push(*one);
+            }
+        }
+        let acid_known =
+            contents.acid_is_from(|l| brought_by(l).is_some_and(Ingredient::acid_is_known));
+        let left = contents.judged(acid_known).left();
+        let past = &contents.past;
         Some(Self {
             id: id.to_owned(),
             name: name.to_owned(),
@@ -72,7 +154,17 @@ impl KeptMixture {
                 .filter(|c| *c != Component::CarbonDioxide && held(*c).abs() > 1e-9)
                 .map(|c| (c, held(c)))
                 .collect(),
-            raw: contents.past.raw,
+            past: KeptPast {
+                raw: past.raw.0 / mass,
+                juice: past.juice.0 / mass,
+                treated: past.treated.0 / mass,
+                lethality: past.lethality.0,
+                plant_milk: past.plant_milk,
+                left: left.is_finite().then_some(left),
+                acid_known,
+                made_of: made_of.into_iter().collect(),
+                care,
+            },
             allergens,
             gone: false,
         })
@@ -102,6 +194,7 @@ impl KeptMixture {
             && self.per_gram.iter().all(|(c, v)| !c.is_mass() || *v >= 0.0)
             && (0.9..=1.1).contains(&mass)
             && self.mixture().is_sound()
+            && self.past.is_sound()
     }
 
     /// As an ingredient of the cupboard.
@@ -137,14 +230,16 @@ impl KeptMixture {
             infusion_ph: None,
             part: Part::default(),
             traits: Vec::new(),
-            care: None,
+            care: self.past.care.clone(),
+            made_of: self.past.made_of.clone(),
+            kept: Some(self.past.clone()),
             allergens: self.allergens.clone(),
             usual_pieces: None,
             halves: None,
             pack: None,
             texture: Cupboard::builtin().alike(kind, false).1,
             flavour,
-            evidence: Evidence::Table,
+            evidence: if self.past.acid_known { Evidence::Table } else { Evidence::Estimate },
             sources: vec![FigureSource {
                 of: "all figures".into(),
                 source: "From its making here, step by step.".into(),

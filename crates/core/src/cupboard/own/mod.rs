@@ -5,7 +5,7 @@ mod apply;
 mod check;
 mod mixture;
 
-pub use mixture::KeptMixture;
+pub use mixture::{KeptMixture, KeptPast};
 
 use std::collections::BTreeMap;
 
@@ -17,7 +17,7 @@ use crate::quantity::Amount;
 /// Everything that is this kitchen's own. Kept and exchanged as JSON.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Kitchen {
     /// Own figures of ingredients, by id.
     pub figures: BTreeMap<String, OwnFigures>,
@@ -52,7 +52,7 @@ pub struct Kitchen {
 /// Own figures of an ingredient; those left out are the table's.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct OwnFigures {
     /// Grams in a millilitre as it fills a cup, 0.05 to 3.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -80,7 +80,7 @@ pub struct OwnFigures {
 /// Own figures of a size of produce; those left out are the table's.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct OwnProduce {
     /// The whole piece, g.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -96,7 +96,7 @@ pub struct OwnProduce {
 /// What is there of an ingredient, and how it is bought.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Larder {
     /// What is there, g; for fruit in pieces.
     pub have: f64,
@@ -111,7 +111,7 @@ pub struct Larder {
 /// What some pieces of fruit gave.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Reading {
     /// `produce/size`: `lime/medium`.
     pub produce: String,
@@ -136,7 +136,7 @@ pub struct Reading {
 /// An ingredient that the tables haven't got.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct OwnIngredient {
     /// Names it in drinks: `own_` and small letters, digits or `_`.
     pub id: String,
@@ -173,7 +173,7 @@ fn is_false(value: &bool) -> bool {
 /// A vessel or strainer of the kitchen.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct OwnVessel {
     /// What it is called: "big enamel pot".
     pub name: String,
@@ -203,7 +203,7 @@ fn is_one(count: &u32) -> bool {
 /// What a kitchen measures with.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct MeasuringSet {
     /// The finest step of its scale, g; none without a scale.
     pub scale_g: Option<f64>,

@@ -29,7 +29,7 @@ pub(crate) use pouring::{Pourer, Spoon};
 /// What differs from glass to glass.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Moves {
     /// Sugar, at the same acidity: from sharp to sweet.
     Sugar,
@@ -78,7 +78,7 @@ impl Moves {
 /// The row that is wanted.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Row {
     /// The drink.
     pub drink: Drink,
@@ -104,8 +104,7 @@ pub struct Row {
 pub const MOST_TASTERS: u32 = 40;
 
 /// A row of glasses, ready to be poured.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Ladder {
     /// The base, made once; nothing to make where there are only jugs.
     pub base: Option<Drink>,
@@ -126,8 +125,7 @@ pub struct Ladder {
 }
 
 /// A jug that glasses are poured from.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Jug {
     /// What stands on it: "sweet jug".
     pub name: String,
@@ -144,8 +142,7 @@ pub struct Jug {
 }
 
 /// So much of something.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Portioned {
     /// What it is called.
     pub name: String,
@@ -156,8 +153,7 @@ pub struct Portioned {
 }
 
 /// A glass of the row.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Glass {
     /// What is in it: a figure, or the name of what differs.
     pub name: String,
@@ -182,8 +178,7 @@ pub struct Glass {
 }
 
 /// How much of a jug goes into a glass.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Poured {
     /// The jug's position.
     pub jug: usize,
@@ -194,8 +189,7 @@ pub struct Poured {
 }
 
 /// Something that is the same in all glasses.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Held {
     /// What: "sweetness", "acidity", "ratio".
     pub what: String,

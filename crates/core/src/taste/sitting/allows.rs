@@ -2,6 +2,7 @@
 
 use super::{Stage, Table, Tasted, Utterance};
 use crate::fault::FieldError;
+use crate::journal::Journal;
 
 /// Characters in a remark.
 const REMARK: usize = 500;
@@ -77,7 +78,7 @@ impl Table<'_> {
                     return Err(FieldError::new("word.ratio", "1 to 200 to 1 will do."));
                 }
             }
-            (Utterance::Chose { taster, code }, Tasted::Compare(_) | Tasted::Tongue(_)) => {
+            (Utterance::Chose { taster, code, .. }, Tasted::Compare(_) | Tasted::Tongue(_)) => {
                 let seat = self.seat_of(taster)?;
                 let Some(served) = self.served_to(seat) else {
                     return Err(FieldError::new("word", "They have tasted all that there is."));
@@ -109,14 +110,8 @@ impl Table<'_> {
                 }
             }
             (Utterance::TakenBack { of }, _) => {
-                let answer = self.said.get(*of).is_some_and(|w| {
-                    !matches!(
-                        w,
-                        Utterance::Poured
-                            | Utterance::Broken
-                            | Utterance::Gone
-                            | Utterance::TakenBack { .. }
-                    )
+                let answer = Journal::of(self.said).may_undo(*of).is_ok_and(|w| {
+                    !matches!(w, Utterance::Poured | Utterance::Broken | Utterance::Gone)
                 });
                 if !answer {
                     return Err(FieldError::new("word.of", "There is nothing there to take back."));

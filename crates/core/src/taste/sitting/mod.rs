@@ -24,11 +24,12 @@ use super::tongue::{Staircase, Tried};
 use crate::balance::Spot;
 use crate::drink::Drink;
 use crate::fault::FieldError;
+use crate::journal::{Entry, Journal};
 
 /// What was set up.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Sitting {
     /// What is tasted.
     pub kind: Tasted,
@@ -36,14 +37,60 @@ pub struct Sitting {
     pub tasters: Vec<String>,
     /// Where codes and orders come from.
     pub seed: u64,
+    /// The codes and orders themselves, from when it was set up.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub dealt: Option<Dealt>,
     /// Whether what is in the glasses is kept from those who taste.
     pub blind: bool,
+}
+
+/// Codes and orders, as they were dealt once. They are kept, so that no version of the program ever deals a
+/// finished tasting anew.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Dealt {
+    /// What is on each glass of the row, from little to much.
+    pub codes: Vec<String>,
+    /// The order of the row for each who tastes.
+    pub orders: Vec<Vec<usize>>,
+    /// Of two drinks that are compared: for each who tastes, and each of their tastings, what is on each glass
+    /// and which of the two is in it.
+    pub sets: Vec<Vec<Vec<(String, usize)>>>,
+}
+
+impl Sitting {
+    /// Deals codes and orders, unless they have been.
+    pub fn deal(&mut self) {
+        if self.dealt.is_some() {
+            return;
+        }
+        let table = Table::of(self, &[]);
+        let seats = 0..self.tasters.len();
+        let (codes, orders) = match table.ladder() {
+            Some(ladder) => {
+                let codes = table.row_codes(ladder);
+                let orders = seats.clone().map(|seat| table.order_of(seat, codes.len())).collect();
+                (codes, orders)
+            }
+            None => (Vec::new(), Vec::new()),
+        };
+        let sets = match &self.kind {
+            Tasted::Compare(compared) => seats
+                .map(|seat| {
+                    let all = 0..compared.times as usize;
+                    all.map(|nth| table.set(compared, seat, nth).glasses).collect()
+                })
+                .collect(),
+            _ => Vec::new(),
+        };
+        self.dealt = Some(Dealt { codes, orders, sets });
+    }
 }
 
 /// What is tasted, and what for.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 #[allow(clippy::large_enum_variant, reason = "there is one of it at a time")]
 pub enum Tasted {
     /// A row of glasses that differ in one thing: where is it best?
@@ -85,7 +132,7 @@ pub enum Tasted {
 /// Two drinks that are compared.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub struct Compared {
     /// How.
     pub method: Method,
@@ -105,7 +152,7 @@ pub struct Compared {
 /// Something that was said at the table.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Utterance {
     /// All glasses are poured; from now on what is in them is sealed.
     Poured,
@@ -140,6 +187,12 @@ pub enum Utterance {
         taster: String,
         /// What stands on the glass.
         code: String,
+        /// Which of their tastings it was, from 0. Worked out, not said.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        nth: Option<u32>,
+        /// On the stairs: where they stood, and whether it was right. Worked out, not said.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        tried: Option<Tried>,
     },
     /// A row that was put in order.
     Ordered {
@@ -189,7 +242,7 @@ pub enum Utterance {
 /// How far a sitting is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(utoipa::ToSchema)]
 pub enum Stage {
     /// Glasses are poured; the sheet is shown.
     Pouring,
@@ -202,8 +255,7 @@ pub enum Stage {
 }
 
 /// A glass before somebody.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Before {
     /// What stands on it.
     pub code: String,
@@ -214,8 +266,7 @@ pub struct Before {
 }
 
 /// What somebody has before them.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Seat {
     /// Who.
     pub taster: String,
@@ -234,8 +285,7 @@ pub struct Seat {
 }
 
 /// What the key says of a glass.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct KeyLine {
     /// Who gets it; everybody if left out.
     pub taster: Option<String>,
@@ -264,6 +314,15 @@ pub struct Table<'a> {
     said: &'a [Utterance],
 }
 
+impl Entry for Utterance {
+    fn undoes(&self) -> Option<usize> {
+        match self {
+            Self::TakenBack { of } => Some(*of),
+            _ => None,
+        }
+    }
+}
+
 impl<'a> Table<'a> {
     /// Of a sitting and what was said, in order.
     #[must_use]
@@ -271,12 +330,11 @@ impl<'a> Table<'a> {
         Self { sitting, said }
     }
 
-    /// What was said and not taken back.
+    /// What counts of what was said.
     fn standing(self) -> impl Iterator<Item = &'a Utterance> {
-        let back = |place: usize| {
-            self.said.iter().any(|w| matches!(w, Utterance::TakenBack { of } if *of == place))
-        };
-        self.said.iter().enumerate().filter(move |(i, _)| !back(*i)).map(|(_, word)| word)
+        let journal = Journal::of(self.said);
+        let stands: Vec<&'a Utterance> = journal.standing().map(|(_, word)| word).collect();
+        stands.into_iter()
     }
 
     /// Whether there is a row or a pair that has to be poured before anybody comes.
@@ -319,7 +377,19 @@ impl<'a> Table<'a> {
 
     /// Codes of the row's glasses, from little to much.
     fn row_codes(self, ladder: &Ladder) -> Vec<String> {
-        codes(ladder.glasses.len(), &mut StdRng::seed_from_u64(self.sitting.seed))
+        match &self.sitting.dealt {
+            Some(dealt) => dealt.codes.clone(),
+            None => codes(ladder.glasses.len(), &mut StdRng::seed_from_u64(self.sitting.seed)),
+        }
+    }
+
+    /// In which order somebody tastes the row.
+    fn order_of(self, seat: usize, glasses: usize) -> Vec<usize> {
+        let dealt = self.sitting.dealt.as_ref().and_then(|dealt| dealt.orders.get(seat).cloned());
+        dealt.unwrap_or_else(|| {
+            let mut rng = StdRng::seed_from_u64(self.sitting.seed ^ 0x0a0a);
+            order(glasses, seat, &mut rng)
+        })
     }
 
     fn ladder(self) -> Option<&'a Ladder> {
@@ -333,9 +403,8 @@ impl<'a> Table<'a> {
     fn glasses_before(self, seat: usize) -> Vec<Before> {
         let Some(ladder) = self.ladder() else { return Vec::new() };
         let codes = self.row_codes(ladder);
-        let mut rng = StdRng::seed_from_u64(self.sitting.seed ^ 0x0a0a);
         let who = &self.sitting.tasters[seat];
-        order(codes.len(), seat, &mut rng)
+        self.order_of(seat, codes.len())
             .into_iter()
             .map(|glass| {
                 let mut before = Before { code: codes[glass].clone(), felt: None, liked: None };
@@ -353,24 +422,112 @@ impl<'a> Table<'a> {
             .collect()
     }
 
-    fn chosen_by(self, seat: usize) -> Vec<&'a str> {
+    /// What somebody chose, each with which of their tastings it was. A choice belongs to the tasting that it was
+    /// made in, whatever was undone since; where that isn't kept, it is the first that has such a glass.
+    fn chosen_by(self, seat: usize) -> Vec<(usize, &'a str)> {
         let who = &self.sitting.tasters[seat];
-        let chose = |word: &'a Utterance| match word {
-            Utterance::Chose { taster, code } if taster == who => Some(code.as_str()),
-            _ => None,
-        };
-        self.standing().filter_map(chose).collect()
+        let mut chosen: Vec<(usize, &str)> = Vec::new();
+        for word in self.standing() {
+            let Utterance::Chose { taster, code, nth, .. } = word else { continue };
+            if taster != who {
+                continue;
+            }
+            let free = |nth: &usize| !chosen.iter().any(|(taken, _)| taken == nth);
+            let nth = match (nth, &self.sitting.kind) {
+                (Some(nth), _) => *nth as usize,
+                (None, Tasted::Compare(compared)) => {
+                    let has_it = |nth: &usize| {
+                        let set = self.set(compared, seat, *nth);
+                        set.glasses.iter().skip(set.known).any(|(its, _)| its == code)
+                    };
+                    let all = 0..compared.times as usize;
+                    all.clone()
+                        .filter(free)
+                        .find(has_it)
+                        .or_else(|| all.clone().find(free))
+                        .unwrap_or(chosen.len())
+                }
+                (None, _) => chosen.len(),
+            };
+            chosen.push((nth, code));
+        }
+        chosen
     }
 
     /// How the stairs were walked by somebody.
     fn tried(self, stairs: &Staircase, seat: usize) -> Vec<Tried> {
+        let who = &self.sitting.tasters[seat];
         let mut tried: Vec<Tried> = Vec::new();
-        for (nth, code) in self.chosen_by(seat).into_iter().enumerate() {
+        let choices = self.standing().filter_map(|word| match word {
+            Utterance::Chose { taster, code, tried, .. } if taster == who => Some((code, tried)),
+            _ => None,
+        });
+        for (nth, (code, kept)) in choices.enumerate() {
+            if let Some(kept) = kept {
+                tried.push(*kept);
+                continue;
+            }
             let Some(stair) = stairs.stair(&tried) else { break };
             let trial = stairs.trial(stair, nth, self.sitting.seed ^ seat as u64);
-            tried.push(Tried { stair, right: trial.codes[trial.answer] == code });
+            tried.push(Tried { stair, right: trial.codes[trial.answer] == *code });
         }
         tried
+    }
+
+    /// The first of somebody's tastings that has no answer yet.
+    fn next_of(self, seat: usize) -> usize {
+        let chosen = self.chosen_by(seat);
+        match &self.sitting.kind {
+            // On the stairs no trial comes twice, so that no code does.
+            Tasted::Tongue(_) => chosen.iter().map(|(nth, _)| nth + 1).max().unwrap_or(0),
+            _ => (0..).find(|nth| !chosen.iter().any(|(taken, _)| taken == nth)).unwrap_or(0),
+        }
+    }
+
+    /// What is kept of a choice besides what was said: which of their tastings it was, and on the stairs what
+    /// was tried.
+    #[must_use]
+    pub fn as_kept(self, word: Utterance) -> Utterance {
+        let Utterance::Chose { taster, code, .. } = &word else { return word };
+        let Ok(seat) = self.seat_of(taster) else { return word };
+        let nth = self.next_of(seat);
+        let tried = match &self.sitting.kind {
+            Tasted::Tongue(stairs) => stairs.stair(&self.tried(stairs, seat)).map(|stair| {
+                let trial = stairs.trial(stair, nth, self.sitting.seed ^ seat as u64);
+                Tried { stair, right: trial.codes[trial.answer] == *code }
+            }),
+            _ => None,
+        };
+        let (taster, code) = (taster.clone(), code.clone());
+        Utterance::Chose { taster, code, nth: u32::try_from(nth).ok(), tried }
+    }
+
+    /// The choices that don't yet keep which tasting they were made in, with their ids, as they are to be kept.
+    #[must_use]
+    pub fn choices_to_keep(self) -> Vec<(usize, Utterance)> {
+        let journal = Journal::of(self.said);
+        let mut all = Vec::new();
+        for (seat, who) in self.sitting.tasters.iter().enumerate() {
+            let theirs = journal.standing().filter_map(|(id, word)| match word {
+                Utterance::Chose { taster, code, nth, .. } if taster == who => {
+                    Some((id, code, nth.is_some()))
+                }
+                _ => None,
+            });
+            let tried = match &self.sitting.kind {
+                Tasted::Tongue(stairs) => self.tried(stairs, seat),
+                _ => Vec::new(),
+            };
+            for (at, ((id, code, is_kept), (nth, _))) in theirs.zip(self.chosen_by(seat)).enumerate() {
+                if !is_kept {
+                    let (taster, code) = (who.clone(), code.clone());
+                    let nth = u32::try_from(nth).ok();
+                    let tried = tried.get(at).copied();
+                    all.push((id, Utterance::Chose { taster, code, nth, tried }));
+                }
+            }
+        }
+        all
     }
 
     /// What is served to somebody as their `nth` tasting of two drinks.
@@ -382,6 +539,10 @@ impl<'a> Table<'a> {
             Method::Pairs => (served(&PAIRS, place, &mut rng).to_vec(), 0),
             Method::DuoTrio => (served(&TRIOS, place, &mut rng).to_vec(), 1),
         };
+        let dealt = self.sitting.dealt.as_ref();
+        if let Some(glasses) = dealt.and_then(|dealt| dealt.sets.get(seat)?.get(nth)) {
+            return Served { glasses: glasses.clone(), known };
+        }
         let own = self.sitting.seed ^ (place as u64 + 1).wrapping_mul(0x2545_f491);
         let codes = codes(which.len(), &mut StdRng::seed_from_u64(own));
         Served { glasses: codes.into_iter().zip(which).collect(), known }
@@ -389,7 +550,7 @@ impl<'a> Table<'a> {
 
     /// What stands before somebody now; nothing when they are through.
     fn served_to(self, seat: usize) -> Option<Served> {
-        let nth = self.chosen_by(seat).len();
+        let nth = self.next_of(seat);
         match &self.sitting.kind {
             Tasted::Compare(compared) => {
                 (nth < compared.times as usize).then(|| self.set(compared, seat, nth))
@@ -498,7 +659,7 @@ impl<'a> Table<'a> {
             Tasted::Tongue(_) => {
                 let mut all = Vec::new();
                 for (seat, taster) in self.sitting.tasters.iter().enumerate() {
-                    let nth = self.chosen_by(seat).len() as u32;
+                    let nth = self.next_of(seat) as u32;
                     let served = self.served_to(seat).into_iter().flat_map(|s| s.glasses);
                     for (code, which) in served {
                         let name = ["plain", "stronger"][which.min(1)].to_owned();

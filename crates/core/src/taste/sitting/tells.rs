@@ -13,8 +13,7 @@ use crate::balance::{BalanceMap, NOTICED};
 use crate::drink::Family;
 
 /// An ideal, told.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct IdealView {
     /// Whose.
     pub taster: String,
@@ -35,8 +34,7 @@ pub struct IdealView {
 }
 
 /// What a sitting tells; only what isn't sealed.
-#[derive(Debug, Clone, PartialEq, Default, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, utoipa::ToSchema)]
 pub struct Tells {
     /// Where each one's ideal lies.
     pub ideals: Vec<IdealView>,
@@ -55,8 +53,7 @@ pub struct Tells {
 }
 
 /// How good a glass was found.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LikedGlass {
     /// Its position in the row.
     pub glass: usize,
@@ -67,8 +64,7 @@ pub struct LikedGlass {
 }
 
 /// How well somebody put a row in order.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct InOrder {
     /// Who.
     pub taster: String,
@@ -79,8 +75,7 @@ pub struct InOrder {
 }
 
 /// A guess.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Guess {
     /// The ratio that was guessed.
     pub ratio: f64,
@@ -240,7 +235,7 @@ impl Table<'_> {
     fn verdict(self, compared: &Compared) -> Verdict {
         let (mut right, mut all) = (0, 0);
         for seat in 0..self.sitting.tasters.len() {
-            for (nth, code) in self.chosen_by(seat).into_iter().enumerate() {
+            for (nth, code) in self.chosen_by(seat) {
                 let set = self.set(compared, seat, nth);
                 right += u64::from(Self::is_right(compared.method, &set, code));
                 all += 1;

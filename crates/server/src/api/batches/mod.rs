@@ -16,10 +16,11 @@ pub(super) use teach::teach_kitchen;
 use actix_web::{HttpResponse, get, post, web};
 use jiff::{SignedDuration, Timestamp};
 use keen_core::balance::Spot;
-use keen_core::batch::{BatchReport, Happening, Made, Said, Teaching};
+use keen_core::batch::{BatchReport, Happening, Made, Said, Teaching, standing};
 use keen_core::cupboard::{Cupboard, Kitchen};
 use keen_core::drink::{Drink, FieldError};
 use keen_core::history::PastBatch;
+use keen_core::journal::Journal;
 use keen_formats::Format;
 use keen_instruments::Clock;
 use keen_store::{KeptBatch, KeptHappening, Wanted};
@@ -30,11 +31,12 @@ use utoipa::{IntoParams, ToSchema};
 use super::body::SaidUnder;
 use super::changes::Changed;
 use super::desk::{Asker, By};
+use super::older;
 use super::{Body, Problem, State, now};
 use practice::TruthView;
 
-/// Version 1 is the only one so far.
-pub(crate) const BATCH: Format = Format { name: "keen-pitcher/batch", field: "batch", steps: &[] };
+pub(crate) const BATCH: Format =
+    Format { name: "keen-pitcher/batch", field: "batch", steps: &[older::batch_to_2] };
 pub(crate) const HAPPENING: Format =
     Format { name: "keen-pitcher/happening", field: "happening", steps: &[] };
 
@@ -249,7 +251,7 @@ impl Read {
     }
 
     fn learned(&self) -> Option<bool> {
-        standing(&self.said).find_map(|what| match what {
+        standing(&self.said).rev().find_map(|what| match what {
             Happening::Taught { learned } => Some(*learned),
             _ => None,
         })
@@ -287,7 +289,7 @@ impl Read {
             now: self.now(),
             rate: self.clock.map_or(1.0, |clock| clock.rate),
             stands: self.report(),
-            taken_back: taken_back(&self.said),
+            taken_back: Journal::of(&self.said).undone(),
             teaches,
             learned: self.learned(),
             truth: if finished { self.truth_view() } else { None },
@@ -302,24 +304,9 @@ impl Read {
     }
 }
 
-fn taken_back(said: &[Said]) -> Vec<usize> {
-    let of = |s: &Said| match s.what {
-        Happening::TakenBack { of } => Some(of),
-        _ => None,
-    };
-    said.iter().filter_map(of).collect()
-}
-
-/// What was said and not taken back, the last first.
-fn standing(said: &[Said]) -> impl Iterator<Item = &Happening> {
-    let back = taken_back(said);
-    let all = said.iter().enumerate().rev();
-    all.filter(move |(place, _)| !back.contains(place)).map(|(_, said)| &said.what)
-}
-
 /// How a batch ended; nothing if it hasn't.
 pub(crate) fn ending_of(drink: &Drink, said: &[Said], cupboard: &Cupboard) -> Option<Ending> {
-    let (place, note, bottles) = standing(said).find_map(|what| match what {
+    let (place, note, bottles) = standing(said).rev().find_map(|what| match what {
         Happening::Finished { place, note, bottles, .. } => {
             Some((place.clone(), note.clone(), *bottles))
         }

@@ -104,10 +104,11 @@ impl State {
                 })
                 .await?;
             if said.is_some() {
-                break;
+                return self.keep_ending(asker, id).await;
             }
         }
-        self.keep_ending(asker, id).await
+        // Said already: how it ended may still have to be kept. Said by none of the tries: nothing is on disk.
+        if known { self.keep_ending(asker, id).await } else { Err(Problem::busy()) }
     }
 
     /// Keeps how a finished batch ended, for lists. It can be worked out anew from what was said.

@@ -9,6 +9,7 @@ mod view;
 
 pub(super) use compute::{for_whom, pitchers, pour_row, prospect, where_it_lies};
 pub(crate) use read::ReadTasting;
+pub(super) use read::deal_older;
 pub(super) use setting_up::set_up;
 pub(crate) use tasters::TASTER;
 pub(super) use tasters::{add_taster, change_taster, delete_taster, list_tasters, taster_file};
@@ -270,7 +271,7 @@ fn worked_out(
             let mixed = glass_to_guess(finding, nth, read.sitting.seed, cupboard)?;
             Utterance::Guessed { taster, ratio, is: mixed.glass.x.map_or(1.0, f64::exp) }
         }
-        (word, _) => word,
+        (word, _) => read.table().as_kept(word),
     })
 }
 

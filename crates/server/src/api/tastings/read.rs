@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use keen_core::drink::Family;
 use keen_core::taste::ideal::Sip;
 use keen_core::taste::sitting::{Sitting, Stage, Table, Tasted, Tells, Utterance};
-use keen_store::{KeptTasting, KeptWord};
+use keen_store::{KeptTasting, KeptWord, Store, StoreError};
 use serde::{Deserialize, Serialize};
 
 use super::super::Problem;
@@ -66,6 +66,23 @@ impl ReadTasting {
         };
         serde_json::to_string(&summary).unwrap_or_default()
     }
+}
+
+/// Codes and orders of tastings that an older program set up are worked out once more, the way they always were,
+/// and kept: from then on no program deals them anew. A tasting that can't be read is left as it is.
+pub(in crate::api) fn deal_older(store: &Store) -> Result<(), StoreError> {
+    for id in store.tastings_not_dealt()? {
+        let Ok(mut read) = ReadTasting::of(store.tasting(&id)?) else { continue };
+        read.sitting.deal();
+        let words: Vec<(usize, String)> = read
+            .table()
+            .choices_to_keep()
+            .into_iter()
+            .map(|(place, word)| (place, WORD.write(&word)))
+            .collect();
+        store.keep_dealt(&id, &TASTING.write(&read.sitting), &words)?;
+    }
+    Ok(())
 }
 
 fn what(kind: &Tasted) -> &'static str {

@@ -283,7 +283,9 @@ pub(in crate::api) async fn set_up(
     let question = move |work: &keen_core::work::Work| {
         let worktop = Worktop::new(&cupboard, work);
         let (kind, blind) = kind(what, &seated, blind, worktop)?;
-        Ok(Sitting { kind, tasters, seed, blind })
+        let mut sitting = Sitting { kind, tasters, seed, dealt: None, blind };
+        sitting.deal();
+        Ok(sitting)
     };
     let sitting = state.desk.ask(asker.clone(), question).await?;
     let mut new = KeptTasting {
