@@ -104,7 +104,7 @@ fn utc(time: Timestamp) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use icalendar::{Calendar, Component, EventLike};
+    use icalendar::{Calendar, Component};
 
     fn entry(uid: &str, title: &str) -> CalendarEntry {
         CalendarEntry {

@@ -56,6 +56,8 @@ impl Readers {
         let flags = OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_NO_MUTEX;
         let connection = Connection::open_with_flags(&self.path, flags)?;
         connection.busy_timeout(BUSY)?;
+        // Where the list of tables can't be read there is no way to anything.
+        connection.query_row("SELECT count(*) FROM sqlite_schema", [], |_| Ok(()))?;
         Ok(connection)
     }
 

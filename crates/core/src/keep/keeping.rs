@@ -108,7 +108,7 @@ impl Keeping {
     /// The same of what is in any of the drink's vessels.
     #[must_use]
     pub(crate) fn of_kept(kept: &Contents, drink: &Drink, cupboard: &Cupboard) -> Option<Self> {
-        if kept.liquid.mass().0 <= 1e-6 || kept.past.dried {
+        if kept.liquid.mass().0 + kept.ice_mass().0 <= 1e-6 || kept.past.dried {
             return None;
         }
         let acid_is_known = kept.acid_is_from(|line| {
@@ -136,6 +136,7 @@ pub(super) fn whole_days(left: f64) -> u32 {
 
 fn reasons(it: &Judged, left: f64) -> Vec<String> {
     let past = &it.past;
+    let mut is_plain = false;
     let mut said: Vec<String> = Vec::new();
     let mut say = |reason: &str| said.push(reason.to_owned());
     if left <= 0.0 {
@@ -152,16 +153,19 @@ fn reasons(it: &Judged, left: f64) -> Vec<String> {
         say(if past.juice.0 > 0.0 {
             "Contains raw juice or fruit that was never heated enough (70 °C for 2 minutes)."
         } else {
-            "Contains raw leaves, roots or peel that were never heated enough (70 °C for 2 minutes)."
+            "Contains raw leaves, roots, seeds or peel that were never heated enough (70 °C for 2 minutes)."
         });
     } else if past.is_heated() {
         say(
             "The fruit or leaves in it were heated long enough (70 °C for 2 minutes or the same in effect).",
         );
+    } else if !past.plant_milk && it.lactose <= 0.02 {
+        is_plain = true;
+        say("There is little in it that spoils quickly.");
     }
-    if it.ph > 4.2 {
+    if it.ph > 4.2 && !is_plain {
         say("There is too little acid to count on (pH above 4.2).");
-    } else if it.ph < 3.7 {
+    } else if it.ph < 3.7 && it.acid_is_known {
         say("It is sour enough to slow down what spoils it.");
     }
     if it.brix > 30.0 {

@@ -138,6 +138,7 @@ impl Waiting<'_> {
         let lost = |minutes: f64| {
             let later = self.contents.stood(self.vessel, place, Minutes(minutes));
             self.lost(&later)
+                .or_else(|| (place == CoolingPlace::Worktop).then(|| self.spoils(&later))?)
         };
         let good = SPANS.partition_point(|span| lost(*span).is_none());
         match SPANS.get(good) {
@@ -185,6 +186,15 @@ impl Waiting<'_> {
             return Some("It may not stand warm for longer.");
         }
         None
+    }
+
+    /// Whether it has used up its days by standing.
+    fn spoils(&self, later: &Contents) -> Option<&'static str> {
+        let left = |c: &Contents| {
+            Keeping::of_kept(c, self.drink, self.cupboard).map_or(1.0, |keeping| keeping.left)
+        };
+        (left(later) <= 0.0 && left(self.contents) > 0.0)
+            .then_some("It may not stand warm for longer.")
     }
 
     fn tastes_otherwise(&self, later: &Contents) -> bool {

@@ -172,12 +172,27 @@ impl Contents {
     #[must_use]
     pub(crate) fn stood_too_long(&self) -> bool {
         let (raw, heated) = TOO_LONG_WARM;
-        self.past.warm > if self.past.is_raw() { raw } else { heated }
+        let milk = self.past.plant_milk || self.liquid[Component::Lactose] > 0.0;
+        self.past.warm > if self.past.is_raw() || milk { raw } else { heated }
     }
 
     /// What its keeping is judged by.
     pub(crate) fn judged(&self, acid_is_known: bool) -> Judged {
-        Judged::of(&self.liquid, &self.past, acid_is_known)
+        let mut all = self.liquid;
+        // What is frozen hard is what it was.
+        if self.liquid.mass().0 < 0.05 * self.ice_mass().0 {
+            self.ice.iter().for_each(|d| all += &d.mixture);
+        }
+        Judged::of(&all, &self.past, acid_is_known)
+    }
+
+    /// Whether there is anything in it that spoils: clear water, and what is hardly more, stays what it is.
+    pub(super) fn spoils(&self) -> bool {
+        let past = &self.past;
+        past.raw.0 > 0.0
+            || past.treated.0 > 0.0
+            || past.plant_milk
+            || self.liquid.soluble_solids_mass().0 > 0.01 * self.liquid.mass().0
     }
 
     /// How much of the law of growth holds in it; sugar that lies there counts.

@@ -100,6 +100,7 @@ impl Contents {
             let kept = self.liquid[Component::Water] - self.water_to_spare();
             let boils_at = steaming.boils_at(&self.liquid);
             let (keeps_itself, slowed) = (self.keeps_itself(), self.slowed());
+            let spoils = self.spoils();
             let mut rates = Rates::default();
             for (i, moment) in moments.iter_mut().enumerate() {
                 let [from, to] = [0, 1].map(|n| until(turn * each + i + n));
@@ -119,7 +120,9 @@ impl Contents {
                 if !keeps_itself {
                     self.past.warm += Minutes(growing(t) * length);
                 }
-                self.past.moment(length, t, slowed);
+                if spoils {
+                    self.past.moment(length, t, slowed);
+                }
                 let steam = steaming.rate(&self.liquid, t, lid) * length;
                 if passed.dry_after.is_none() && self.steam(&mut passed.gone, steam, kept) {
                     passed.dry_after = Some(Minutes(to));

@@ -36,6 +36,9 @@ pub struct Past {
     pub plant_milk: bool,
     /// Days that it has used up, at 4 °C.
     pub age: f64,
+    /// Days of that kind that it may still go through before any count: what was just heated has first to be
+    /// reached by something that grows.
+    pub lag: f64,
     /// Days at 4 °C that its oldest part still has at most.
     pub left: f64,
     /// Time that it has spent where things grow, as minutes at room temperature.
@@ -57,6 +60,7 @@ impl Default for Past {
             lethality: Minutes(0.0),
             plant_milk: false,
             age: 0.0,
+            lag: 0.0,
             left: f64::INFINITY,
             warm: Minutes(0.0),
             in_hot_vessel: false,
@@ -74,6 +78,9 @@ const TENFOLD: f64 = 7.5;
 const UNKNOWN: f64 = 3.0;
 /// A cold glass jug takes so much from what is poured into it (900 g of glass under a litre), K.
 const COLD_VESSEL: f64 = 10.0;
+/// Days at 4 °C that cooling may take without counting: from 60 °C to 21 °C within two hours, as food-safety
+/// authorities allow for what has just been cooked.
+const LAG: f64 = 2.0;
 /// Less than that in grams is nothing.
 const NOTHING: f64 = 0.05;
 /// An age in days from which on it is settled before something comes in.
@@ -108,9 +115,10 @@ impl Past {
             self.join(&kept.past(grams));
             return;
         }
-        if it.kind.is_raw() {
+        // Milk is bought pasteurised; it has a rule of its own.
+        if it.kind.is_raw() && it.kind != Kind::Dairy {
             self.raw += Grams(grams);
-            self.lethality = Minutes(0.0);
+            (self.lethality, self.lag) = (Minutes(0.0), 0.0);
             if it.kind.is_juicy() {
                 self.juice += Grams(grams);
             }
@@ -118,8 +126,14 @@ impl Past {
         self.plant_milk |= it.is_plant_milk();
     }
 
+    /// Whether nothing has come in yet that could spoil.
+    fn is_new(&self) -> bool {
+        self.raw.0 <= 0.0 && self.treated.0 <= 0.0 && !self.plant_milk && self.age <= 0.0
+    }
+
     /// Something else is poured in. What lies where it is poured has been settled before.
     pub(super) fn join(&mut self, other: &Self) {
+        self.lag = if self.is_new() { other.lag } else { self.lag.min(other.lag) };
         self.lethality = match (self.raw.0 > 0.0, other.raw.0 > 0.0) {
             (true, true) => self.lethality.min(other.lethality),
             (false, true) => other.lethality,
@@ -155,20 +169,36 @@ impl Past {
 
     /// A moment at a temperature goes by; `slowed` is how much of the law of growth holds in it.
     pub(super) fn moment(&mut self, minutes: f64, t: Celsius, slowed: f64) {
-        let rate = ageing(t);
-        if rate > 0.0 {
-            let days = minutes / 1440.0 * if slowed < 1.0 { rate.powf(slowed) } else { rate };
-            self.age += days;
-            self.left -= days;
-        }
+        let mut minutes = minutes;
         if self.raw.0 > 0.0 && t.0 > 50.0 {
             let coldest = t.0 - UNKNOWN - if self.in_hot_vessel { 0.0 } else { COLD_VESSEL };
-            self.lethality += Minutes(minutes * 10f64.powf((coldest - 70.0) / TENFOLD));
-            if self.lethality >= HEATED {
+            let rate = 10f64.powf((coldest - 70.0) / TENFOLD);
+            let until = (HEATED - self.lethality).0 / rate;
+            if until <= minutes {
+                self.grows(until, t, slowed);
+                minutes -= until;
+                self.lethality = HEATED;
                 self.treated += self.raw;
                 (self.raw, self.juice) = (Grams(0.0), Grams(0.0));
+                self.lag = LAG;
+            } else {
+                self.lethality += Minutes(minutes * rate);
             }
         }
+        self.grows(minutes, t, slowed);
+    }
+
+    /// What grows in it goes on growing.
+    fn grows(&mut self, minutes: f64, t: Celsius, slowed: f64) {
+        let rate = ageing(t);
+        if rate <= 0.0 {
+            return;
+        }
+        let days = minutes / 1440.0 * if slowed < 1.0 { rate.powf(slowed) } else { rate };
+        let counts = (days - self.lag).max(0.0);
+        self.lag = (self.lag - days).max(0.0);
+        self.age += counts;
+        self.left -= counts;
     }
 
     /// Before something comes in that changes what it is: what is left of what is there now.
@@ -202,8 +232,9 @@ const STEADY: f64 = 0.164;
 
 /// The most that anything of ours is said to keep.
 const MOST_DAYS: f64 = 120.0;
-/// Milk and plant milk: 4 hours in the warm, two days in the cold.
-const MILK_DAYS: f64 = 1.95;
+/// Milk and plant milk, and raw things with little acid: four hours in the warm, also where they come cold out of the
+/// refrigerator and take one of them to get warm.
+const MILK_DAYS: f64 = 1.75;
 
 /// What keeping is judged by.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -217,6 +248,7 @@ pub(crate) struct Judged {
     pub(crate) acetic: f64,
     pub(crate) lactose: f64,
     pub(crate) protein: f64,
+    pub(crate) acid_is_known: bool,
     pub(crate) past: Past,
 }
 
@@ -232,6 +264,7 @@ impl Judged {
             acetic: percent(Component::Acetic),
             lactose: percent(Component::Lactose),
             protein: percent(Component::Protein),
+            acid_is_known,
             past: *past,
         }
     }
@@ -240,12 +273,13 @@ impl Judged {
     fn by_acid(&self) -> f64 {
         let marks = if self.past.is_raw() {
             // Fresh juice two to three days; with little acid a day and a half.
-            [(3.5, 3.0), (4.2, 2.0), (4.6, 1.5)]
-        } else if self.past.is_heated() {
+            [(3.5, 3.0), (4.2, 2.2), (4.6, 1.75)]
+        } else if self.past.is_heated() || self.past.plant_milk {
             // Cooked food three to four days; a week where nothing that makes ill grows.
             [(3.5, 7.0), (4.2, 4.0), (4.6, 3.0)]
         } else {
-            [(3.5, 6.0), (4.2, 4.0), (4.6, 3.0)]
+            // Sugar and acid in water, with nothing in it that spoils first.
+            [(3.5, 6.0), (4.2, 5.0), (4.6, 5.0)]
         };
         along(&marks, self.ph)
     }
@@ -264,7 +298,7 @@ impl Judged {
             along(&[(15.0, 1.0), (30.0, 1.4), (50.0, 3.0), (60.0, 4.0), (67.0, 8.5)], self.brix);
         let vinegar = along(&[(0.5, 1.0), (1.5, 2.0), (3.0, 4.0)], self.acetic);
         let alcohol = along(&[(8.0, 1.0), (12.0, 2.0), (15.0, 5.0), (20.0, 40.0)], self.alcohol);
-        let pulp = along(&[(0.25, 1.0), (1.0, 0.7)], self.pulp);
+        let pulp = along(&[(0.25, 1.0), (1.0, 0.75)], self.pulp);
         let days = self.by_acid() * sugar * vinegar * alcohol * pulp;
         // Sugar holds back, it doesn't kill: raw root or leaf without acid may bring what no syrup stops.
         let raw_without_acid = along(&[(3.8, MOST_DAYS), (4.2, 14.0), (4.6, 5.0)], self.ph);
@@ -356,6 +390,7 @@ mod tests {
                 acetic,
                 lactose,
                 protein,
+                acid_is_known: true,
                 past,
             },
         )

@@ -84,7 +84,9 @@ proptest! {
     fn keeping_is_days_not_years_and_says_why(drink in any_drink()) {
         let trace = Trace::run(&drink, Cupboard::builtin());
         if let Some(keeping) = Keeping::of(&drink, Cupboard::builtin(), &trace) {
-            prop_assert!((1..=120).contains(&keeping.days));
+            prop_assert!(keeping.days <= 120);
+            prop_assert_eq!(keeping.is_to_be_discarded(), keeping.left <= 0.0);
+            prop_assert!(!keeping.is_to_be_discarded() || keeping.frozen_days == 0);
             prop_assert!(keeping.reasons.len() >= 2);
             for reason in &keeping.reasons {
                 well_said(reason)?;

@@ -518,7 +518,9 @@ impl<'a> Table<'a> {
                 Tasted::Tongue(stairs) => self.tried(stairs, seat),
                 _ => Vec::new(),
             };
-            for (at, ((id, code, is_kept), (nth, _))) in theirs.zip(self.chosen_by(seat)).enumerate() {
+            for (at, ((id, code, is_kept), (nth, _))) in
+                theirs.zip(self.chosen_by(seat)).enumerate()
+            {
                 if !is_kept {
                     let (taster, code) = (who.clone(), code.clone());
                     let nth = u32::try_from(nth).ok();
