@@ -82,7 +82,7 @@ test("kept: poured off, moved, tipped away and taken back; and put in", async ({
   await open.getByText("600 ml").first().waitFor();
   await open.getByRole("button", { name: "To the freezer" }).click();
   await page.getByRole("region", { name: "Freezer" }).getByRole("link", { name: /Blackcurrant/ }).waitFor();
-  await open.getByRole("button", { name: "Take back: to the freezer" }).click();
+  await open.getByRole("button", { name: "Undo: to the freezer" }).click();
   await page.getByRole("region", { name: "Freezer" }).getByRole("link", { name: /Blackcurrant/ }).waitFor({ state: "detached" });
   await open.getByRole("button", { name: "Tipped away" }).click();
   await open.getByRole("button", { name: "It had gone off" }).click();

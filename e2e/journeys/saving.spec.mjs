@@ -101,7 +101,8 @@ test("the server away, slow and refusing: it is said, and nothing is lost", asyn
     answered = route.continue().catch(() => {});
     await answered;
   });
-  await set("12 g");
+  await amount(page, "White sugar").press("ArrowUp");
+  await expect.poll(() => asked).toBeGreaterThan(0);
   await set("13 g");
   await isKept("13 g");
   answer();

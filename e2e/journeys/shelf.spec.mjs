@@ -65,9 +65,11 @@ test("today: what is on the go, what must be used soon, the shelf, and its place
   await page.goto("/");
   await page.getByRole("region", { name: "On the go" }).getByRole("link", { name: /Lemon verbena lemonade/ }).waitFor();
   const soon = page.getByRole("region", { name: "Use soon" });
-  await soon.getByRole("link", { name: /Mint and cucumber water.*days over/s }).waitFor();
+  const over = page.getByRole("region", { name: "Past its date: discard" });
+  await over.getByRole("link", { name: /Mint and cucumber water.*days? past its date/s }).waitFor();
+  assert.equal(await soon.getByRole("link", { name: /Mint and cucumber water/ }).count(), 0, "past its date is not soon");
   await page.getByRole("link", { name: /Midsummer open day/ }).waitFor();
-  await page.getByRole("link", { name: /syrup keeps \d+ to \d+ days here, by 3 bottles/ }).waitFor();
+  await page.getByRole("link", { name: /syrup kept \d+ to \d+ days in your kitchen/ }).waitFor();
   await accessible(page, "today");
   await soon.getByRole("link", { name: /Ginger and lemongrass syrup/ }).click();
   await page.getByRole("region", { name: "Use it up" }).getByText(/glasses with soda water/).waitFor();

@@ -84,8 +84,7 @@ pub fn card(drink: &Drink, report: &DrinkReport, style: CardStyle) -> String {
         out += "\n";
     }
     if let Some(keeping) = &report.keeping {
-        let day = if keeping.days == 1 { "day" } else { "days" };
-        out += &said(&format!("Keeps {} {day} in the refrigerator.", keeping.days));
+        out += &said(&format!("{}.", capital(&keeping.words)));
         out += "\n";
     }
     if !drink.note.trim().is_empty() {
@@ -95,6 +94,12 @@ pub fn card(drink: &Drink, report: &DrinkReport, style: CardStyle) -> String {
         }
     }
     out
+}
+
+/// With a large first letter.
+fn capital(words: &str) -> String {
+    let mut letters = words.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
 
 #[cfg(test)]

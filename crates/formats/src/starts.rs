@@ -38,7 +38,7 @@ const STARTS: [(&str, &str, &str, &str, &str); 19] = [
         "lemonade_rich",
         "Lemonade",
         "Rich syrup",
-        "Two of sugar to one of water, in a bottle that keeps for weeks.",
+        "Two of sugar to one of water, kept in a bottle for the next glasses.",
         include_str!("starts/lemonade_rich.json"),
     ),
     (

@@ -58,6 +58,9 @@ struct Serve {
     /// Let phones in from the home network; at this address, or at those that this machine has there.
     #[arg(long, value_name = "ADDRESS", num_args = 0..=1, require_equals = true)]
     kitchen: Option<Option<SocketAddr>>,
+    /// Another name that phones reach this machine by, as kitchen.home; may be given several times.
+    #[arg(long, value_name = "NAME")]
+    kitchen_name: Vec<String>,
     /// Open the browser on it.
     #[arg(long)]
     open: bool,

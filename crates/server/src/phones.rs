@@ -222,11 +222,21 @@ pub(crate) fn places(said: Option<SocketAddr>) -> Result<Vec<SocketAddr>, String
 pub(crate) enum Entrance {
     /// On this machine.
     Here,
-    /// From the home network, at these addresses.
-    Kitchen(Arc<Vec<SocketAddr>>),
+    /// From the home network, by these names: each address with its port, or a name of this machine with it.
+    Kitchen(Arc<Vec<String>>),
 }
 
 impl Entrance {
+    /// The kitchen's door, at these addresses of a machine that is called so, too.
+    pub(crate) fn kitchen(at: &[SocketAddr], names: &[String]) -> Self {
+        let by_address = at.iter().map(SocketAddr::to_string);
+        let by_name = names.iter().flat_map(|name| {
+            let name = name.to_ascii_lowercase();
+            at.iter().map(move |a| format!("{name}:{}", a.port()))
+        });
+        Self::Kitchen(Arc::new(by_address.chain(by_name).collect()))
+    }
+
     /// Whether a `Host` is one of this door's names.
     pub(crate) fn knows(&self, authority: &str) -> bool {
         match self {
@@ -237,7 +247,7 @@ impl Entrance {
                 };
                 ["127.0.0.1", "localhost", "[::1]"].contains(&host)
             }
-            Self::Kitchen(at) => at.iter().any(|a| a.to_string() == authority),
+            Self::Kitchen(names) => names.iter().any(|name| name == authority),
         }
     }
 }
@@ -293,7 +303,8 @@ mod tests {
 
     #[test]
     fn each_door_has_its_own_names() {
-        let kitchen = Entrance::Kitchen(Arc::new(vec!["192.0.2.7:7341".parse().unwrap()]));
+        let kitchen =
+            Entrance::kitchen(&["192.0.2.7:7341".parse().unwrap()], &["kitchen.home".into()]);
         assert!(kitchen.knows("192.0.2.7:7341"));
         for other in ["127.0.0.1:7341", "192.0.2.7", "192.0.2.7:80", "kitchen.example:7341"] {
             assert!(!kitchen.knows(other), "{other}");

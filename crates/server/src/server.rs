@@ -89,13 +89,13 @@ fn say_door(state: &web::Data<api::State>) -> Result<()> {
 async fn keep_door(
     (state, screens): (web::Data<api::State>, Screens),
     mut orders: phones::Orders,
-    said: Option<SocketAddr>,
+    (said, names): (Option<SocketAddr>, Vec<String>),
 ) {
     let mut open: Option<ServerHandle> = None;
     while let Some(order) = orders.recv().await {
         match order {
             Order::Open(answer) => {
-                let kitchen = |at: &[SocketAddr]| Entrance::Kitchen(Arc::new(at.to_vec()));
+                let kitchen = |at: &[SocketAddr]| Entrance::kitchen(at, &names);
                 let opened = phones::places(said).and_then(|places| {
                     listen((&state, screens), kitchen, &places)
                         .map_err(|error| no_port(&error, places[0].port()))
@@ -146,7 +146,11 @@ What you make is kept in {}",
             crate::console::open_browser(&format!("http://{address}"));
         }
         let said = serve.kitchen.flatten();
-        actix_web::rt::spawn(keep_door((state.clone(), screens), orders, said));
+        actix_web::rt::spawn(keep_door(
+            (state.clone(), screens),
+            orders,
+            (said, serve.kitchen_name.clone()),
+        ));
         if serve.kitchen.is_some() {
             match state.phones.open().await {
                 Ok(()) => drop(say_door(&state)),

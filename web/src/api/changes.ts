@@ -148,7 +148,10 @@ export function useChanges() {
           done();
         });
       });
-    navigator.locks.request(LINE, { signal: ended.signal }, listen).catch(() => undefined);
+    // A page that came without encryption has no locks: there each window listens for itself.
+    const locks = navigator.locks as LockManager | undefined;
+    if (locks) locks.request(LINE, { signal: ended.signal }, listen).catch(() => undefined);
+    else void listen();
     return () => {
       ended.abort();
       others.close();

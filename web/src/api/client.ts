@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
+import { newKey } from "./newKey";
 
 export type Schemas = components["schemas"];
 export type Drink = Schemas["Drink"];
@@ -70,7 +71,7 @@ export type Thing = Schemas["Thing"];
 export type PasteChoice = Schemas["Choice"];
 
 /** This window, as the server knows it: so that it isn't told of its own changes. */
-export const windowId = crypto.randomUUID();
+export const windowId = newKey();
 
 export const api = createClient<paths>({ headers: { "x-asker": windowId } });
 

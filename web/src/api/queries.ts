@@ -13,6 +13,7 @@ import {
   type Settings,
 } from "./client";
 import { createLine } from "./line";
+import { newKey } from "./newKey";
 
 /** What is looked for on the shelf, and in which order. */
 export interface Sought {
@@ -204,7 +205,7 @@ export function useShelfActions() {
   const again = () =>
     Promise.all([["shelf"], ["bin"]].map((queryKey) => client.invalidateQueries({ queryKey })));
   /** Each press is one drink, however often its request has to be said again. */
-  const once = () => ({ headers: { "idempotency-key": crypto.randomUUID() } });
+  const once = () => ({ headers: { "idempotency-key": newKey() } });
   const create = useMutation({
     mutationFn: (drink: Drink) => answer(api.POST("/api/drinks", { body: drink, ...once() })),
     onSuccess: again,
@@ -260,7 +261,7 @@ export function usePlanActions() {
       answer(
         api.POST("/api/plans", {
           body: plan,
-          headers: { "idempotency-key": crypto.randomUUID() },
+          headers: { "idempotency-key": newKey() },
         }),
       ),
     onSuccess: again,

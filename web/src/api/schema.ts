@@ -2336,7 +2336,12 @@ export interface components {
         BottleState: {
             /**
              * Format: double
-             * @description Days until its date; below zero once it is over.
+             * @description Days that it would still have, closed, at 4 °C.
+             */
+            days_in_the_cold: number;
+            /**
+             * Format: double
+             * @description Days until its date; below zero once it is past.
              */
             days_left: number;
             /**
@@ -2356,11 +2361,11 @@ export interface components {
              * @description When it was opened, days since it was put there.
              */
             opened?: number | null;
-            /** @description Whether its date is over. */
+            /** @description Whether it is past its date and to be discarded. */
             over: boolean;
             /** @description Where it stands. */
             place: components["schemas"]["Place"];
-            /** @description Whether it should be used soon. */
+            /** @description Whether it should be used soon, before its date. */
             soon: boolean;
             /**
              * Format: double
@@ -2385,12 +2390,14 @@ export interface components {
             brix: number;
             colour: string;
             drink?: string | null;
+            /** @description The same in words, as the calendar counts here: "use by tomorrow", "2 days past its date". */
+            due: string;
             /** Format: double */
             holds_ml: number;
             id: string;
             /** @description What it is as an ingredient: the id. */
             ingredient: string;
-            /** @description What happened to it, in its order. */
+            /** @description What happened to it, in its order; an entry's place is its id. */
             moves: components["schemas"]["Happened"][];
             name: string;
             /** @description When it was put there, RFC 3339. */
@@ -2402,6 +2409,8 @@ export interface components {
              * @description How many parts of water go to one of it, if it is to be thinned.
              */
             thinned?: number | null;
+            /** @description The ids of what was undone. */
+            undone: number[];
             /** @description Its date, RFC 3339. */
             use_by: string;
             vessel: components["schemas"]["VesselKind"];
@@ -2443,6 +2452,11 @@ export interface components {
             /** @description A glass with spirit, for those who want it. */
             with_spirit: components["schemas"]["WithSpirit"];
         };
+        /**
+         * @description What to be careful about with an ingredient.
+         * @enum {string}
+         */
+        Care: "honey" | "essential_oil" | "hibiscus" | "medicines" | "grapefruit" | "stalks" | "elder" | "caffeine" | "quinine" | "kernels" | "soak" | "sun" | "cassia" | "saffron";
         /** @description Something to be careful about at a step. No legal or medical advice. */
         Caution: {
             /** @description Whether a child should leave this step to an adult. */
@@ -2456,7 +2470,7 @@ export interface components {
          * @description What sort of thing to be careful about.
          * @enum {string}
          */
-        CautionKind: "burns" | "steam" | "blades" | "washing" | "food_grade" | "essential_oil" | "unpasteurised" | "honey" | "allergens" | "herbs" | "alcohol" | "sealed_gas" | "mould" | "cold_keeping";
+        CautionKind: "burns" | "steam" | "blades" | "washing" | "food_grade" | "essential_oil" | "unpasteurised" | "honey" | "allergens" | "herbs" | "alcohol" | "sealed_gas" | "sealed_ferment" | "mould" | "cold_keeping" | "milk" | "medicines" | "poisonous_parts" | "caffeine" | "soak" | "sun" | "cold_glass" | "hot_sugar" | "low_acid";
         /** @description One line of a batch: what was written, and what was made of it. */
         Cell: {
             /** @description Which line it is; the same in every batch of a drink. */
@@ -2543,7 +2557,7 @@ export interface components {
             left_out?: boolean | null;
         };
         /**
-         * @description What a drink is to the things that grow in it.
+         * @description What a drink is to the things that grow in it: a name for it, from which no days follow.
          * @enum {string}
          */
         Class: "dairy" | "plant_milk" | "blended_fruit" | "fresh_juice" | "infusion" | "sweet_infusion" | "thin_syrup" | "syrup" | "rich_syrup" | "spirit";
@@ -3132,6 +3146,8 @@ export interface components {
              *     above nought.
              */
             miss: number;
+            /** @description What in the pitcher they don't take: with any of it the pitcher isn't for them. */
+            not_for_them: components["schemas"]["Objection"][];
             stirs_in?: components["schemas"]["Addition"] | null;
         };
         /** @description What somebody adds to a glass who likes it otherwise. */
@@ -3801,16 +3817,17 @@ export interface components {
         /**
          * @description How long a drink keeps in the refrigerator at 4 °C, on the careful side.
          *
-         *     A class by what it is, shortened by what helps things grow and lengthened only by what counts. The
-         *     days are estimates after the advice of food-safety authorities on home-made drinks and syrups; they
-         *     are for refrigerator keeping, never for the shelf.
+         *     It follows from what is in it and from what was done to it, never from what it is called: the days that its
+         *     composition allows, less those that it has used up while it was made. It is for refrigerator keeping, never
+         *     for the shelf. The figures are the careful end of the advice of food-safety authorities, each with its source
+         *     in `docs/model.md`.
          */
         Keeping: {
             /** @description What it is judged as. */
             class: components["schemas"]["Class"];
             /**
              * Format: int32
-             * @description Days in the refrigerator at 4 °C.
+             * @description Whole days in the refrigerator at 4 °C that are left; 0 is today.
              */
             days: number;
             /**
@@ -3818,8 +3835,20 @@ export interface components {
              * @description Days in the freezer at -18 °C; for the taste, not for safety.
              */
             frozen_days: number;
+            /**
+             * Format: double
+             * @description The same to the hour. Nothing or less, and it is to be discarded.
+             */
+            left: number;
             /** @description Why so long and no longer, the most important first. */
             reasons: string[];
+            /**
+             * Format: double
+             * @description Days at 4 °C that a day in the cupboard uses up.
+             */
+            warm_day: number;
+            /** @description The same in words, for wherever it is told: "keeps 3 days cold", "discard it". */
+            words?: string;
         };
         /** @description What one gram of something kept is made of. */
         KeptMixture: {
@@ -3831,12 +3860,65 @@ export interface components {
             id: string;
             /** @description What it is called. */
             name: string;
+            /** @description What is known of its making. */
+            past?: components["schemas"]["KeptPast"];
             /** @description What is in a gram of it. */
             per_gram: {
                 [key: string]: number;
             };
-            /** @description Whether something raw is in it. */
-            raw?: boolean;
+        };
+        /** @description What a kept mixture brings along of its making; shares are of a gram of it. */
+        KeptPast: {
+            /**
+             * @description Whether its acid is from tables or was measured.
+             * @default true
+             */
+            acid_known?: boolean;
+            /**
+             * @description What to be careful about with it.
+             * @default []
+             */
+            care?: components["schemas"]["Care"][];
+            /**
+             * Format: double
+             * @description The share of juice and fresh fruit among that.
+             * @default 0
+             */
+            juice?: number;
+            /**
+             * Format: double
+             * @description Days at 4 °C that it still has; without end if nothing is said.
+             * @default null
+             */
+            left?: number | null;
+            /**
+             * Format: double
+             * @description How long the raw part has been hot, as minutes at 70 °C.
+             * @default 0
+             */
+            lethality?: number;
+            /**
+             * @description What it was made of: ids of ingredients.
+             * @default []
+             */
+            made_of?: string[];
+            /**
+             * @description Whether a drink of grains, nuts or coconut is in it.
+             * @default false
+             */
+            plant_milk?: boolean;
+            /**
+             * Format: double
+             * @description The share that came in raw and was never heated enough.
+             * @default 0
+             */
+            raw?: number;
+            /**
+             * Format: double
+             * @description The share that came in raw and was heated enough.
+             * @default 0
+             */
+            treated?: number;
         };
         /** @description Everything that stands there. */
         KeptView: {
@@ -6428,11 +6510,8 @@ export interface components {
              * @description How much of that is work, minutes.
              */
             hands_on_minutes: number;
-            /**
-             * Format: int32
-             * @description For how many days it keeps in the refrigerator; none while there is nothing to keep.
-             */
-            keeps_days?: number | null;
+            /** @description For how many days it keeps in the refrigerator; none while there is nothing to keep. */
+            keeps?: string | null;
             /** @description What of a kitchen it takes beside jugs and glasses: "a pot on the stove", "a blender". */
             kit: string[];
             /**
@@ -6898,6 +6977,13 @@ export interface components {
          * @enum {string}
          */
         Tool: "reamer" | "press";
+        /** @description One answer on the staircase. */
+        Tried: {
+            /** @description Whether it was right. */
+            right: boolean;
+            /** @description Which stair it was on. */
+            stair: number;
+        };
         /** @description What doesn't fit, or isn't there. */
         Trouble: {
             /** @description In words. */
@@ -7024,8 +7110,14 @@ export interface components {
             chose: {
                 /** @description What stands on the glass. */
                 code: string;
+                /**
+                 * Format: int32
+                 * @description Which of their tastings it was, from 0. Worked out, not said.
+                 */
+                nth?: number | null;
                 /** @description Who chose. */
                 taster: string;
+                tried?: components["schemas"]["Tried"] | null;
             };
         } | {
             /** @description A row that was put in order. */

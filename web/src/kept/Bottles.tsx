@@ -4,7 +4,6 @@ import type { KeptBottle } from "../api/client";
 import { colour, displayFont } from "../app/theme";
 import { volume } from "../ui/format";
 import { VesselDrawing } from "../ui/vessel";
-import { left } from "./words";
 import { planks } from "../ui/planks";
 
 interface BottlesProps {
@@ -83,11 +82,11 @@ export function Bottles({ bottles, height, chosen, to }: BottlesProps) {
                 <Box
                   sx={{
                     fontSize: 13.5,
-                    fontWeight: bottle.state.soon ? 600 : 400,
-                    color: colour(bottle.state.soon ? "stop" : "muted"),
+                    fontWeight: bottle.state.soon || bottle.state.over ? 600 : 400,
+                    color: colour(bottle.state.soon || bottle.state.over ? "stop" : "muted"),
                   }}
                 >
-                  {left(bottle)}
+                  {bottle.due}
                 </Box>
                 <Box sx={{ fontSize: 13.5, color: colour("muted") }}>
                   {volume(bottle.state.ml)}

@@ -8,6 +8,7 @@ import { answer, api, type Place, type VesselKind } from "../api/client";
 import { kitchenChanged } from "../api/changes";
 import { Trouble } from "../ui/Trouble";
 import { places } from "./words";
+import { newKey } from "../api/newKey";
 
 interface FillBottlesProps {
   of: { batch: string } | { drink: string };
@@ -35,7 +36,7 @@ export function FillBottles({ of, ml, bottles, onDone }: FillBottlesProps) {
             ...of,
             bottles: Array.from({ length: many }, () => ({ vessel, ml: amount, place })),
           },
-          headers: { "idempotency-key": crypto.randomUUID() },
+          headers: { "idempotency-key": newKey() },
         }),
       ),
     onSuccess: () => {

@@ -75,9 +75,9 @@ export default function Kept() {
             );
           })}
           {over.length > 0 && (
-            <Box component="section" aria-label="Over its date" sx={{ mt: 4 }}>
+            <Box component="section" aria-label="Past its date: discard" sx={{ mt: 4 }}>
               <Box component="h2" sx={heading}>
-                Over its date
+                Past its date: discard
               </Box>
               <Bottles bottles={over} height={104} chosen={id} to={to} />
             </Box>

@@ -12,7 +12,6 @@ import { colour } from "../app/theme";
 import { volume } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { useKept } from "./queries";
-import { left } from "./words";
 import { PageTitle } from "../ui/PageTitle";
 
 /** The paper is as large as the sheet, without an edge of the printer's own. */
@@ -141,7 +140,7 @@ export default function Labels() {
                 <Box sx={{ minWidth: 0, overflowWrap: "anywhere" }}>
                   <Box sx={{ fontWeight: 600, lineHeight: 1.2 }}>{bottle.name}</Box>
                   <Box sx={{ fontSize: 13.5, color: colour("muted") }}>
-                    {volume(bottle.state.ml)}, {left(bottle)}
+                    {volume(bottle.state.ml)}, {bottle.due}
                   </Box>
                 </Box>
               </Box>

@@ -10,7 +10,7 @@ import { useBegin } from "../make/useBegin";
 import { volume } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { useBottle, useMoveBottle } from "./queries";
-import { date, left, places } from "./words";
+import { date, places } from "./words";
 
 type Away = Schemas["Away"];
 
@@ -74,15 +74,18 @@ function Opened({ bottle }: { bottle: Bottle }) {
           <strong>{volume(state.ml)}</strong>,{" "}
           <Box
             component="span"
-            sx={{ color: colour(state.soon ? "stop" : "ink"), fontWeight: state.soon ? 600 : 400 }}
+            sx={{
+              color: colour(state.soon || state.over ? "stop" : "ink"),
+              fontWeight: state.soon || state.over ? 600 : 400,
+            }}
           >
-            {left(bottle)}
+            {bottle.due}
           </Box>
           {state.over ? "" : ` (${date(bottle.use_by)})`}
         </Box>
       )}
       {state.over && !state.gone && (
-        <Box sx={{ mt: 0.5 }}>Tip it away: mould isn’t the only sign, and not the first.</Box>
+        <Box sx={{ mt: 0.5 }}>Discard it: it can spoil before you see mould.</Box>
       )}
       {bottle.uses.length > 0 && (
         <Box component="section" aria-label="Use it up" sx={{ mt: 2 }}>
@@ -141,7 +144,7 @@ function Opened({ bottle }: { bottle: Bottle }) {
       )}
       {last && (
         <Button onClick={() => say({ taken_back: { of: last.of } })} sx={{ mt: 1, ml: -2 }}>
-          Take back: {said(last.m.what)}
+          Undo: {said(last.m.what)}
         </Button>
       )}
       <Trouble error={move.error ?? undefined} />
@@ -154,16 +157,10 @@ function Opened({ bottle }: { bottle: Bottle }) {
   );
 }
 
-/** Whether something that happened still stands. */
+/** Whether an entry still counts and can be undone. */
 function stands(bottle: Bottle, m: Bottle["moves"][number], of: number): boolean {
-  const { what } = m;
-  if (typeof what === "object" && "taken_back" in what) return false;
-  return !bottle.moves.some(
-    (other) =>
-      typeof other.what === "object" &&
-      "taken_back" in other.what &&
-      other.what.taken_back.of === of,
-  );
+  const undoes = typeof m.what === "object" && "taken_back" in m.what;
+  return !undoes && !bottle.undone.includes(of);
 }
 
 function said(what: BottleMove): string {

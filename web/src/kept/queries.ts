@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, api, type BottleMove } from "../api/client";
 import { kitchenChanged } from "../api/changes";
+import { newKey } from "../api/newKey";
 
 /** Everything that stands there, what must be used first, first. */
 export function useKept() {
@@ -32,7 +33,7 @@ export function useMoveBottle(id: string) {
         api.POST("/api/kept/{id}/moves", {
           params: { path: { id } },
           body: { what },
-          headers: { "idempotency-key": crypto.randomUUID() },
+          headers: { "idempotency-key": newKey() },
         }),
       ),
     onSuccess: () => {

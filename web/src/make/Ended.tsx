@@ -15,6 +15,7 @@ import { GuestsSaid } from "./GuestsSaid";
 import { Picture } from "./Picture";
 import { big } from "./StepNow";
 import type { Say } from "./useBatch";
+import { newKey } from "../api/newKey";
 
 /** A batch that is finished: what was written, what came of it, and what it taught. */
 export function Ended({ view, say }: { view: BatchView; say: Say }) {
@@ -247,7 +248,7 @@ function Teaches({ view }: { view: BatchView }) {
         api.POST("/api/batches/{id}/teach", {
           params: { path: { id: view.id } },
           body: { learn },
-          headers: { "idempotency-key": crypto.randomUUID() },
+          headers: { "idempotency-key": newKey() },
         }),
       ),
     onSuccess: async (next) => {

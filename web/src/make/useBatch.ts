@@ -4,6 +4,7 @@ import { answer, api, type BatchView, type CallFailed, type Happening } from "..
 import { createLine } from "../api/line";
 import { keepNewest } from "../api/newest";
 import { hurried } from "./practice";
+import { newKey } from "../api/newKey";
 
 const TRY_AGAIN_MS = 2000;
 
@@ -64,7 +65,7 @@ export function useBatch(id: string) {
   const say = useCallback(
     (what: Happening, sure = false) => {
       setDoubt(undefined);
-      const key = crypto.randomUUID();
+      const key = newKey();
       return line.current(() => post({ what, sure, key }));
     },
     [post],

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { answer, api, type Drink } from "../api/client";
+import { newKey } from "../api/newKey";
 
 /** Begins a batch of a drink of the shelf, at the size that it is given, and opens it. */
 export function useBegin(of: string) {
@@ -11,7 +12,7 @@ export function useBegin(of: string) {
       answer(
         api.POST("/api/batches", {
           body: { of, drink, practice },
-          headers: { "idempotency-key": crypto.randomUUID() },
+          headers: { "idempotency-key": newKey() },
         }),
       ),
     onSuccess: (made) => {

@@ -9,6 +9,7 @@ import { useGoing } from "../make/Going";
 import { momentNow, useNow } from "../make/hooks";
 import { late } from "../make/ready";
 import { Trouble } from "../ui/Trouble";
+import { newKey } from "../api/newKey";
 
 /** Begins a batch of a plan's drink, at its size. */
 function useMake(plan: string) {
@@ -19,7 +20,7 @@ function useMake(plan: string) {
         api.POST("/api/plans/{id}/make", {
           params: { path: { id: plan } },
           body: { entry },
-          headers: { "idempotency-key": crypto.randomUUID() },
+          headers: { "idempotency-key": newKey() },
         }),
       ),
     onSuccess: (batch) => void go(`/make/${batch.id}`),

@@ -22,6 +22,7 @@ import { meansOf, served } from "./changes";
 import { Strip } from "./Strip";
 import { date, hour, moved, weekday, type Clock } from "./times";
 import type { Edit } from "./planEditor";
+import { copyText } from "../ui/copyText";
 
 const ForWhom = lazy(() => import("./ForWhom").then(({ ForWhom }) => ({ default: ForWhom })));
 const PlanShopping = lazy(() => import("./PlanShopping"));
@@ -66,8 +67,8 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
   const close = () => setOpen(undefined);
   const means = meansOf(plan);
   const copy = async () => {
-    await navigator.clipboard.writeText(data?.list ?? "");
-    setSaid("Copied.");
+    const copied = await copyText(data?.list ?? "");
+    setSaid(copied ? "Copied." : "Your browser doesn't allow copying here.");
   };
   const here = clock && data;
   return (

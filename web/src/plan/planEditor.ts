@@ -8,6 +8,7 @@ import {
   type PlanView,
 } from "../api/client";
 import { changed, noHistory, redone, undone, type History } from "../ui/history";
+import { newKey } from "../api/newKey";
 
 const SAVE_AFTER_MS = 350;
 const TRY_AGAIN_MS = 3000;
@@ -29,7 +30,7 @@ const kitchenServer: PlanServer = {
       api.PUT("/api/plans/{id}", {
         ...path(id),
         body,
-        headers: { "idempotency-key": crypto.randomUUID() },
+        headers: { "idempotency-key": newKey() },
         keepalive: leaving && outlivesThePage(body),
       }),
     );

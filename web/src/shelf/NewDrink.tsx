@@ -7,7 +7,7 @@ import type { Drink, Start } from "../api/client";
 import { useShelfActions, useStartingPoints } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { FileButton } from "../ui/FileButton";
-import { effort, keepsFor } from "../ui/format";
+import { effort } from "../ui/format";
 import { Standing } from "./Standing";
 
 /** Begins a drink from a starting point or from a file. */
@@ -108,7 +108,7 @@ export function Begin({ start, onBegin }: { start: Start; onBegin: () => void })
   const { makes } = start;
   const takes = [
     ...(makes.minutes > 0 ? effort(makes) : []),
-    ...(makes.keeps_days != null ? [keepsFor(makes.keeps_days)] : []),
+    ...(makes.keeps ? [makes.keeps] : []),
   ];
   return (
     <Button

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, api, type Schemas } from "../api/client";
 import { keepNewest } from "../api/newest";
+import { newKey } from "../api/newKey";
 
 export { useTasters } from "../drink/balance/useDrinkers";
 
@@ -13,7 +14,7 @@ export type Utterance = Schemas["Utterance"];
 export type Felt = Schemas["Felt"];
 export type Seat = Schemas["Seat"];
 
-const once = () => ({ headers: { "idempotency-key": crypto.randomUUID() } });
+const once = () => ({ headers: { "idempotency-key": newKey() } });
 const at = (id: string) => ({ params: { path: { id } } });
 
 export function useTastings() {

@@ -24,7 +24,9 @@ export function Today() {
   const { data: all } = useShelf({ find: "" });
   const { data: kept } = useKept();
   const empty = all && all.total === 0;
-  const soon = (kept?.bottles ?? []).filter((b) => b.state.soon || b.state.over).slice(0, SOON);
+  const soon = (kept?.bottles ?? []).filter((b) => b.state.soon).slice(0, SOON);
+  const over = (kept?.bottles ?? []).filter((b) => b.state.over).slice(0, SOON);
+  const due = soon.length + over.length > 0;
   if (empty && find === "") {
     return (
       <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 10, flex: 1 }}>
@@ -51,19 +53,31 @@ export function Today() {
           display: "grid",
           gridTemplateColumns: {
             xs: "1fr",
-            md: soon.length > 0 ? "1fr minmax(340px, 36%)" : "1fr",
+            md: due ? "1fr minmax(340px, 36%)" : "1fr",
           },
           columnGap: 5,
           alignItems: "start",
         }}
       >
         <OnTheGo />
-        {soon.length > 0 && (
-          <Box component="section" aria-label="Use soon" sx={{ mb: 3 }}>
-            <Box component="h2" sx={heading}>
-              Use soon
-            </Box>
-            <Bottles bottles={soon} height={92} to={(bottle) => `/kept/${bottle.id}`} />
+        {due && (
+          <Box sx={{ display: "grid", rowGap: 3, mb: 3 }}>
+            {soon.length > 0 && (
+              <Box component="section" aria-label="Use soon">
+                <Box component="h2" sx={heading}>
+                  Use soon
+                </Box>
+                <Bottles bottles={soon} height={92} to={(bottle) => `/kept/${bottle.id}`} />
+              </Box>
+            )}
+            {over.length > 0 && (
+              <Box component="section" aria-label="Past its date: discard">
+                <Box component="h2" sx={heading}>
+                  Past its date: discard
+                </Box>
+                <Bottles bottles={over} height={64} to={(bottle) => `/kept/${bottle.id}`} />
+              </Box>
+            )}
           </Box>
         )}
       </Box>

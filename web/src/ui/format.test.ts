@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { inWords } from "./amountWords";
-import { effort, keepsFor, price, readAloud, roughly, span, volume, weight, when } from "./format";
+import { effort, price, readAloud, roughly, span, volume, weight, when } from "./format";
 
 describe("figures as they are written", () => {
   it("changes the unit where a cook does, and never says 1000 ml", () => {
@@ -40,7 +40,6 @@ describe("figures as they are written", () => {
       "15 min of work",
       "ready in 6 h",
     ]);
-    expect([keepsFor(1), keepsFor(5)]).toEqual(["keeps a day", "keeps 5 days"]);
   });
 
   it("says a price with its sign, if there is one", () => {

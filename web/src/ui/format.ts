@@ -61,11 +61,6 @@ export function effort(of: { hands_on_minutes: number; minutes: number }): strin
   return [`${span(of.hands_on_minutes)} of work`, `ready in ${roughly(of.minutes)}`];
 }
 
-/** How long it is good: "keeps a day", "keeps 5 days". */
-export function keepsFor(days: number): string {
-  return `keeps ${days === 1 ? "a day" : `${days} days`}`;
-}
-
 /** The figures that tell most of a drink, to be read aloud. */
 export function readAloud(
   profile: Pick<Profile, "sweetness_percent" | "acidity_percent"> & { ratio?: number | null },

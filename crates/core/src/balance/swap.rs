@@ -154,7 +154,7 @@ fn changes(
     if let (Some(was), Some(is)) = keeps
         && was.days != is.days
     {
-        said.push(format!("It keeps {} days instead of {}.", is.days, was.days));
+        said.push(format!("It {} (before: {}).", is.words, was.words));
     }
     let body = |it: &Ingredient| it.per_gram.soluble_solids_mass().0;
     if old.kind == Kind::Sweetener && new.kind == Kind::Sweetener && body(new) > 0.0 {

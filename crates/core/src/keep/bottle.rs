@@ -369,6 +369,7 @@ mod tests {
                 left: f64::from(days),
                 warm_day: if class == Class::Spirit { 1.5 } else { 12.0 },
                 frozen_days: 90,
+                words: String::new(),
                 reasons: vec!["A syrup.".into()],
             },
             mixture: KeptMixture {

@@ -22,6 +22,9 @@ pub struct Keeping {
     pub warm_day: f64,
     /// Days in the freezer at -18 °C; for the taste, not for safety.
     pub frozen_days: u32,
+    /// The same in words, for wherever it is told: "keeps 3 days cold", "discard it".
+    #[serde(default)]
+    pub words: String,
     /// Why so long and no longer, the most important first.
     pub reasons: Vec<String>,
 }
@@ -124,8 +127,34 @@ impl Keeping {
             left,
             warm_day: judged.days_in_a_warm_day(),
             frozen_days: if left > 0.0 { FROZEN_DAYS } else { 0 },
+            words: in_words(left),
             reasons: reasons(&judged, left),
         })
+    }
+}
+
+/// How long it keeps, in a few words.
+fn in_words(left: f64) -> String {
+    match whole_days(left) {
+        _ if left <= 0.0 => "discard it".into(),
+        0 => "drink it today".into(),
+        1 => "keeps 1 day cold".into(),
+        days => format!("keeps {days} days cold"),
+    }
+}
+
+/// When something is due, in words, where its date is so many days of the calendar ahead. `over` says that it is
+/// past it.
+#[must_use]
+pub fn due(days: i64, over: bool) -> String {
+    match (over, days) {
+        (true, 0..) => "past its date today".into(),
+        (true, -1) => "1 day past its date".into(),
+        (true, days) => format!("{} days past its date", -days),
+        (false, ..=0) => "use today".into(),
+        (false, 1) => "use by tomorrow".into(),
+        (false, days @ ..60) => format!("use within {days} days"),
+        (false, days) => format!("use within {} months", days / 30),
     }
 }
 
@@ -191,4 +220,39 @@ fn reasons(it: &Judged, left: f64) -> Vec<String> {
     }
     said.push("In the refrigerator at 4 °C, in a clean, closed bottle. Follow your local food-safety advice where it is stricter.".into());
     said
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn days_are_told_as_they_are_counted() {
+        let told = [-2.0, 0.0, 0.4, 0.95, 1.2, 9.0].map(in_words);
+        assert_eq!(
+            told,
+            [
+                "discard it",
+                "discard it",
+                "drink it today",
+                "keeps 1 day cold",
+                "keeps 1 day cold",
+                "keeps 9 days cold"
+            ]
+        );
+        let dates =
+            [(-4, true), (-1, true), (0, true), (0, false), (1, false), (6, false), (92, false)];
+        assert_eq!(
+            dates.map(|(days, over)| due(days, over)),
+            [
+                "4 days past its date",
+                "1 day past its date",
+                "past its date today",
+                "use today",
+                "use by tomorrow",
+                "use within 6 days",
+                "use within 3 months"
+            ]
+        );
+    }
 }

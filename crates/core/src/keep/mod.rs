@@ -15,5 +15,5 @@ mod use_up;
 
 pub use bottle::{Away, Bottle, BottleState, Happened, Move, Place, learned_days};
 pub use cautions::{Caution, CautionKind, cautions};
-pub use keeping::{Class, Keeping, kept_of};
+pub use keeping::{Class, Keeping, due, kept_of};
 pub use use_up::{Use, UseKind, use_up};

@@ -1,7 +1,7 @@
 //! What is in a vessel, and the moves that change it.
 
 use super::heat::{COLD_WATER, FREEZER, ROOM, heat_capacity};
-use super::past::{Judged, Past, slowed_by};
+use super::past::{Judged, Past, Remains, slowed_by};
 use super::piece::Piece;
 use crate::chemistry::{Component, Mixture, Rgb};
 use crate::cupboard::{Form, Ingredient, Kind, Trait, VesselKind};
@@ -203,16 +203,25 @@ impl Contents {
         slowed_by(solids, self.liquid.alcohol_percent())
     }
 
-    /// Before what is in it changes: how long what is there would still have kept.
-    pub(super) fn settle_age(&mut self) {
+    /// Before what is in it changes: what is left of it as it is. What is left of what was poured out tells
+    /// nothing of what comes in.
+    pub(super) fn remains(&mut self) -> Option<Remains> {
         if self.is_empty() {
-            // What is left of what was poured out tells nothing of what comes in.
             self.past = Past { in_hot_vessel: self.past.in_hot_vessel, ..Past::default() };
-            return;
+            return None;
         }
         let (liquid, before) = (self.liquid, self.past);
         // Acid is counted on only where it is known; here that can't be asked.
-        self.past.settle(|| Judged::of(&liquid, &before, false).budget());
+        self.past.remains(|| Judged::of(&liquid, &before, false).budget())
+    }
+
+    /// After what is in it has changed: how much of its days it has used up now.
+    fn became(&mut self, before: impl IntoIterator<Item = Remains>) {
+        let mut before = before.into_iter().peekable();
+        if before.peek().is_some() {
+            let budget = self.judged(false).budget();
+            self.past.became(before, budget);
+        }
     }
 
     /// Whether so much sugar or alcohol is in it that next to nothing grows; sugar that lies there counts.
@@ -346,7 +355,7 @@ impl Contents {
         };
         let share = if frozen { ICE_HEAT_SHARE } else { 1.0 };
         self.take_heat_of(heat_capacity(&mixture) * share, at);
-        self.settle_age();
+        let before = self.remains();
         self.past.meets(it, mixture.mass().0);
         match it.form {
             Form::Liquid if frozen => self.lay_ice(Deposit::of(line, mixture)),
@@ -362,16 +371,16 @@ impl Contents {
                 self.lay(if frozen { piece.frozen() } else { piece });
             }
         }
+        self.became(before);
         self.settle();
         lost
     }
 
     /// Puts other contents in.
     pub(super) fn pour_in(&mut self, mut other: Contents) {
-        if !self.is_empty() {
-            other.settle_age();
-        }
-        self.settle_age();
+        let mine = self.remains();
+        // Into an empty vessel it comes as it is.
+        let its = if self.is_empty() { None } else { other.remains() };
         self.past.join(&other.past);
         self.take_heat_of(other.heat_capacity(), other.temperature);
         self.liquid += &other.liquid;
@@ -381,6 +390,7 @@ impl Contents {
         for origin in other.origins {
             self.credit_origin(origin);
         }
+        self.became(mine.into_iter().chain(its));
         self.settle();
     }
 

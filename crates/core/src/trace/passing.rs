@@ -76,8 +76,8 @@ impl Contents {
         }
         let (first, last) = (temperature_at(0.0), temperature_at(minutes.0));
         if first.max(last).0 > 60.0 {
-            // Heat changes what it is and gives no days back.
-            self.settle_age();
+            // Heat gives no days back to what had none left.
+            self.remains();
         }
         let level = first == last;
         // Level, parts are alike; else they are short at first, where a cooling pot changes most.

@@ -9,8 +9,10 @@
 //!   food-safety authorities ask for: 70 °C for 2 min, 65 °C for 10, 75 °C for 30 s, 80 °C for 6 s.
 //! - **age**: days used up, as days at 4 °C. Growth goes with the square of the distance from −3 °C
 //!   (Ratkowsky's law), so that a day at 21 °C uses up 12. None is used up frozen or over 63 °C.
-//! - **left**: days that its oldest part still has. Whenever something comes in, what is left of what was
-//!   there is settled first, so that nothing is made younger by pouring it on, thinning it or boiling it down.
+//! - **left**: days that a kept bottle in it still had. Whenever something comes in, what was there is held against
+//!   what it becomes: it has used up the same share of its days as before, and where it now keeps shorter it has no
+//!   more days than it had. What was past keeping stays so. So nothing is made younger by pouring it on, thinning
+//!   it or boiling it down.
 //!
 //! How many days there are to use up, the **budget**, is read off the composition and this past: milk, pH, water
 //! activity (by the sugar), alcohol, vinegar, pulp. Between two marks it is interpolated, so that no figure that a
@@ -201,11 +203,46 @@ impl Past {
         self.left -= counts;
     }
 
-    /// Before something comes in that changes what it is: what is left of what is there now.
-    pub(super) fn settle(&mut self, budget: impl FnOnce() -> f64) {
-        if self.age > WORTH_SETTLING {
-            self.left = self.left.min(budget() - self.age);
-            self.age = 0.0;
+    /// What is left of it while it still is what it is: to be held against what it becomes. Nothing where hardly
+    /// any time has passed. What is past keeping stays so, whatever becomes of it.
+    pub(super) fn remains(&mut self, budget: impl FnOnce() -> f64) -> Option<Remains> {
+        if self.age <= WORTH_SETTLING {
+            return None;
+        }
+        let budget = budget();
+        let left = budget - self.age;
+        if left <= 0.0 {
+            self.left = self.left.min(left);
+        }
+        Some(Remains { left, budget })
+    }
+
+    /// It has become something else, which would keep for `budget` days if it were new.
+    pub(super) fn became(&mut self, before: impl IntoIterator<Item = Remains>, budget: f64) {
+        let left = before.into_iter().map(|it| it.of(budget)).fold(f64::INFINITY, f64::min);
+        if left < f64::INFINITY {
+            self.age = (budget - left).max(0.0);
+        }
+    }
+}
+
+/// What was left of something before it became something else.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Remains {
+    /// Days that it still had.
+    left: f64,
+    /// Days that it would have had when it was new.
+    budget: f64,
+}
+
+impl Remains {
+    /// What is left of what it has become. What keeps longer has used up the same share; what keeps shorter keeps no
+    /// longer than it had left.
+    fn of(self, budget: f64) -> f64 {
+        if budget >= self.budget {
+            budget * self.left / self.budget.max(1e-9)
+        } else {
+            self.left.min(budget)
         }
     }
 }

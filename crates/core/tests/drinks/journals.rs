@@ -228,6 +228,7 @@ fn bottle() -> Bottle {
         left: 10.0,
         warm_day: 11.76,
         frozen_days: 90,
+        words: String::new(),
         reasons: vec!["Sugar.".into()],
     };
     serde_json::from_value(serde_json::json!({

@@ -298,6 +298,62 @@ fn who_does_not_take_something_gets_a_pitcher_of_their_own() {
 }
 
 #[test]
+fn nobody_is_told_to_add_what_they_avoid() {
+    let cupboard = Cupboard::builtin();
+    let avoiding = |avoids: Vec<Avoid>, ratio: f64| Guest {
+        taster: Taster { avoids, ..taster("one") },
+        ideal: Ideal { x: ratio.ln(), sd: 0.1 },
+    };
+    let id = |id: &str| Avoid::Ingredient(id.into());
+    let honeyed = crate::common::drink(vec![
+        crate::common::squeeze("jug", "lemon_juice", "5 lemons"),
+        crate::common::add("jug", "honey", "180 g"),
+        crate::common::add("jug", "mint", "20 g"),
+        crate::common::add("jug", "water", "1 l"),
+    ]);
+    let cases = [
+        (honeyed.clone(), vec![Avoid::Honey, id("white_sugar")]),
+        (honeyed.clone(), vec![id("mint")]),
+        (honeyed.clone(), vec![id("lemon_juice"), Avoid::Honey]),
+        (demo("lemon-verbena-lemonade"), vec![id("white_sugar")]),
+        (demo("mint-and-cucumber-water"), vec![Avoid::Honey]),
+    ];
+    for (drink, avoids) in cases {
+        for ratio in [6.0, 60.0] {
+            let guest = avoiding(avoids.clone(), ratio);
+            let shares = pitchers(&drink, std::slice::from_ref(&guest), cupboard).unwrap();
+            for pitcher in [&shares[0].least_sum, &shares[0].nobody_left_out].into_iter().flatten()
+            {
+                let objects = guest.taster.objects_to(&pitcher.drink, cupboard).unwrap();
+                assert!(objects.is_empty(), "{avoids:?} in {objects:?}");
+                for adds in pitcher.guests.iter().filter_map(|it| it.stirs_in.as_ref()) {
+                    let it = cupboard.ingredient(&adds.ingredient).unwrap();
+                    assert!(guest.taster.takes(it), "{avoids:?}: told to stir in {}", it.name);
+                }
+            }
+            // Of the pitcher as it is they stir in nothing that they avoid, and nothing where it isn't theirs.
+            let glass = &keen_core::taste::group::in_the_glass(
+                &drink,
+                std::slice::from_ref(&guest),
+                cupboard,
+            )
+            .unwrap()[0];
+            let objects = guest.taster.objects_to(&drink, cupboard).unwrap();
+            assert_eq!(glass.not_for_them, objects);
+            assert!(objects.is_empty() || glass.stirs_in.is_none(), "{glass:?}");
+        }
+    }
+    // Mint is no sweetener: nothing sweet comes in its place.
+    let shares = pitchers(&honeyed, &[avoiding(vec![id("mint")], 15.0)], cupboard).unwrap();
+    let steps = &shares[0].least_sum.as_ref().unwrap().drink.steps;
+    assert_eq!(steps.len(), 3);
+    assert!(!format!("{steps:?}").contains("white_sugar"));
+    // What is made of something is that for who avoids it: a syrup of white sugar.
+    let syrup = cupboard.ingredient("simple_syrup_1_1").unwrap();
+    assert!(id("white_sugar").is_in(syrup) && !id("honey").is_in(syrup));
+}
+
+#[test]
 fn stairs_are_poured_in_spoons_and_told_by_their_trace() {
     for quality in [Quality::Sweetness, Quality::Acidity] {
         let stairs = Staircase { quality, method: Method::Pairs };

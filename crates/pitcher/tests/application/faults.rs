@@ -424,6 +424,53 @@ fn a_shelf_of_each_version_is_read_for_ever() {
     }
 }
 
+/// A shelf of the version before keeping went by contents: batches, tastings and bottles, with what was told of them.
+#[test]
+fn batches_tastings_and_bottles_of_an_older_shelf_are_what_they_were() {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("keen-pitcher.db");
+    let dump = include_str!("../../../store/tests/shelf-3.sql");
+    Connection::open(&file).unwrap().execute_batch(dump).unwrap();
+    let before: Value =
+        serde_json::from_str(include_str!("../../../store/tests/shelf-3-told.json")).unwrap();
+    let app = Application::start_in("serve", folder);
+    for (id, was) in before["batches"].as_object().unwrap() {
+        let is = app.get(&format!("/api/batches/{id}")).json();
+        for figure in ["said", "taken_back", "finished_at", "ending"] {
+            assert_eq!(is[figure], was[figure], "{figure} of batch {id}");
+        }
+    }
+    for (id, was) in before["tastings"].as_object().unwrap() {
+        let is = app.get(&format!("/api/tastings/{id}")).json();
+        for figure in ["key", "seats", "tells", "stage"] {
+            assert_eq!(is[figure], was[figure], "{figure} of tasting {id}");
+        }
+    }
+    // Bottles: as many, as full and where they were; none keeps longer than it did.
+    let kept = app.get("/api/kept").json();
+    let bottles = kept["bottles"].as_array().unwrap();
+    assert_eq!(bottles.len(), before["bottles"].as_array().unwrap().len());
+    for was in before["bottles"].as_array().unwrap() {
+        let is = bottles.iter().find(|is| is["id"] == was["id"]).unwrap();
+        for figure in ["name", "put_at", "moves", "brix", "alcohol"] {
+            assert_eq!(is[figure], was[figure], "{figure} of {}", was["name"]);
+        }
+        assert_eq!((&is["state"]["ml"], &is["state"]["place"]), (&was["ml"], &was["place"]));
+        let use_by =
+            |it: &Value| it["use_by"].as_str().unwrap().parse::<jiff::Timestamp>().unwrap();
+        let later = use_by(is).duration_since(use_by(was)).as_secs();
+        assert!(later < 120, "{} keeps {later} s longer", was["name"]);
+    }
+    // Codes and orders are kept with the tastings from now on.
+    let dealt: i64 = Connection::open(app.folder.path().join("keen-pitcher.db"))
+        .unwrap()
+        .query_row("SELECT count(*) FROM tastings WHERE instr(body, '\"dealt\"') = 0", [], |row| {
+            row.get(0)
+        })
+        .unwrap();
+    assert_eq!(dealt, 0);
+}
+
 /// Sends the beginning of a request and no more.
 fn half_sent(app: &Application) -> TcpStream {
     let at = app.address.trim_start_matches("http://");

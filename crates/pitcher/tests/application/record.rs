@@ -97,6 +97,61 @@ fn what_was_bottled_ages_is_drawn_from_and_is_an_ingredient() {
 }
 
 #[test]
+fn two_steps_that_draw_on_one_bottle_are_two_draws_and_each_counts_once() {
+    let app = Application::start("serve");
+    let (_, bottle) = bottled(&app, &[700.0]);
+    let id = &bottle["ingredient"];
+    let with = json!({
+        "name": "Twice from one bottle", "family": "lemonade",
+        "vessels": [{ "id": "jug", "kind": "jug" }, { "id": "pitcher", "kind": "pitcher" }],
+        "steps": [
+            { "id": "first", "do": { "add": { "into": "jug", "ingredient": id, "amount": "200 ml" } } },
+            { "id": "second", "do": { "add": { "into": "pitcher", "ingredient": id, "amount": "100 ml" } } }
+        ]
+    });
+    let (path, _) = begin(&app, with);
+    finish(&app, &path, &["first", "second"]);
+    let left = || app.get("/api/kept").json()["bottles"][0]["state"]["ml"].as_f64().unwrap();
+    assert!((left() - 400.0).abs() < 2.0, "{} ml are left of 700", left());
+    // Undone and finished again, nothing is drawn twice.
+    let said = app.get(&path).json()["said"].as_array().unwrap().len();
+    say(&app, &path, json!({ "taken_back": { "of": said - 1 } }));
+    say(&app, &path, json!({ "finished": { "place": "shelf" } }));
+    assert!((left() - 400.0).abs() < 2.0, "{} ml are left of 700", left());
+}
+
+#[test]
+fn many_entries_at_once_are_all_kept_or_refused() {
+    let app = Application::start("serve");
+    let (path, _) = begin(&app, crate::support::limeade());
+    let words = format!("{path}/happenings");
+    let answers: Vec<u16> = std::thread::scope(|threads| {
+        let all: Vec<_> = (0..48)
+            .map(|nth| {
+                let (app, words) = (&app, &words);
+                threads.spawn(move || {
+                    app.post(
+                        words,
+                        &json!({ "what": { "note": { "text": format!("note {nth}") } } }),
+                    )
+                    .status
+                })
+            })
+            .collect();
+        all.into_iter().map(|one| one.join().unwrap()).collect()
+    });
+    let kept = answers.iter().filter(|status| (200..300).contains(*status)).count();
+    let notes = app.get(&path).json()["said"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .filter(|said| said["what"]["note"].is_object())
+        .count();
+    assert_eq!(notes, kept, "what was answered is on disk, and nothing else: {answers:?}");
+    assert!(answers.iter().all(|status| [200, 503].contains(status)), "{answers:?}");
+}
+
+#[test]
 fn what_can_not_happen_to_a_bottle_is_refused_with_the_field() {
     let app = Application::start("serve");
     let (_, bottle) = bottled(&app, &[300.0]);

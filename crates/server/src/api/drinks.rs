@@ -54,7 +54,7 @@ pub(crate) struct Summary {
     /// How much of that is work, minutes.
     hands_on_minutes: f64,
     /// For how many days it keeps in the refrigerator; none while there is nothing to keep.
-    keeps_days: Option<u32>,
+    keeps: Option<String>,
     /// What of a kitchen it takes beside jugs and glasses: "a pot on the stove", "a blender".
     kit: Vec<&'static str>,
 }
@@ -208,7 +208,7 @@ pub(super) fn summarise(drink: &Drink, cupboard: &Cupboard) -> Summary {
         fill: fill.unwrap_or(0.0),
         minutes: trace.minutes.0,
         hands_on_minutes: trace.hands_on().0,
-        keeps_days: Keeping::of(drink, cupboard, &trace).map(|k| k.days),
+        keeps: Keeping::of(drink, cupboard, &trace).map(|k| k.words),
         kit: kit(drink),
     }
 }

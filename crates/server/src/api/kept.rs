@@ -11,7 +11,7 @@ use keen_core::cupboard::{Cupboard, KeptMixture, Kitchen, Larder, VesselKind};
 use keen_core::drink::{Drink, FieldError};
 use keen_core::journal::{CantUndo, Journal};
 use keen_core::keep::{
-    Bottle, BottleState, Happened, Keeping, Move, Place, Use, kept_of, learned_days, use_up,
+    Bottle, BottleState, Happened, Keeping, Move, Place, Use, due, kept_of, learned_days, use_up,
 };
 use keen_core::trace::Trace;
 use keen_core::work::{Work, Worktop};
@@ -65,8 +65,12 @@ pub(crate) struct BottleView {
     state: BottleState,
     /// Its date, RFC 3339.
     use_by: String,
-    /// What happened to it, in its order.
+    /// The same in words, as the calendar counts here: "use by tomorrow", "2 days past its date".
+    due: String,
+    /// What happened to it, in its order; an entry's place is its id.
     moves: Vec<Happened>,
+    /// The ids of what was undone.
+    undone: Vec<usize>,
 }
 
 /// A bottle, and what it is good for.
@@ -156,10 +160,18 @@ impl Read {
         put.checked_add(((days * DAY * 60.0).clamp(-1e10, 1e10) as i64).seconds()).unwrap_or(put)
     }
 
+    /// When it is due, as the calendar of this kitchen counts.
+    fn due(&self, state: &BottleState) -> String {
+        let day = |at: Timestamp| at.to_zoned(TimeZone::system()).date();
+        let days = day(Timestamp::now()).until(day(self.date(state.use_by)));
+        due(days.map_or(0, |span| i64::from(span.get_days())), state.over)
+    }
+
     fn view(self, seen: Option<f64>) -> BottleView {
         let state = self.state(seen);
         BottleView {
             use_by: self.date(state.use_by).to_string(),
+            due: self.due(&state),
             brix: self.bottle.mixture.mixture().soluble_solids(),
             id: self.kept.id,
             name: self.bottle.name,
@@ -173,6 +185,7 @@ impl Read {
             thinned: self.bottle.thinned,
             ingredient: self.bottle.mixture.id,
             state,
+            undone: Journal::of(&self.moves).undone(),
             moves: self.moves,
         }
     }
@@ -191,6 +204,16 @@ fn seen_to_keep(store: &Store, drink: &str) -> Result<Option<(f64, f64, usize)>,
 
 /// A bottle, and how long such were seen to keep here.
 type Seen = (Read, Option<f64>);
+
+/// A bottle, and how long such were seen to keep here: what every screen, label and date is told by.
+fn seen_of(store: &Store, whole: WholeBottle) -> Result<Seen, StoreError> {
+    let read = Read::of(whole).ok_or(StoreError::NotFound)?;
+    let seen = match &read.bottle.drink {
+        Some(drink) => seen_to_keep(store, drink)?.map(|(shortest, ..)| shortest),
+        None => None,
+    };
+    Ok((read, seen))
+}
 
 /// Everything that stands there, what must be used first, first; and what was learned of how long things keep.
 fn standing(store: &Store) -> Result<(Vec<Seen>, Vec<String>), StoreError> {
@@ -212,8 +235,8 @@ fn standing(store: &Store) -> Result<(Vec<Seen>, Vec<String>), StoreError> {
             && *shortest < f64::from(table)
         {
             learned.push(format!(
-                "{} keeps {shortest:.0} to {longest:.0} days here, by {bottles} bottles; the table says {table}. \
-                 The days above follow it.",
+                "{} kept {shortest:.0} to {longest:.0} days in your kitchen ({bottles} bottles); usually it keeps {table}. \
+                 The dates follow your kitchen.",
                 of.bottle.name
             ));
         }
@@ -247,11 +270,7 @@ pub(super) async fn read_bottle(
 ) -> Result<web::Json<OpenBottle>, Problem> {
     let (read, seen, others) = state
         .with_store(move |store| {
-            let read = Read::of(store.bottle(&id)?).ok_or(StoreError::NotFound)?;
-            let seen = match &read.bottle.drink {
-                Some(drink) => seen_to_keep(store, drink)?.map(|(shortest, ..)| shortest),
-                None => None,
-            };
+            let (read, seen) = seen_of(store, store.bottle(&id)?)?;
             let (_, drinks) = store.drinks().list("", TRIED_IN)?;
             let others = drinks.into_iter().filter_map(|k| Some((k.id, kept_drink(&k.body).ok()?)));
             Ok((read, seen, others.collect::<Vec<_>>()))
@@ -394,9 +413,10 @@ pub(super) async fn move_bottle(
     body: Body,
 ) -> Result<web::Json<BottleView>, Problem> {
     let MoveBottle { what } = body.json()?;
-    let read = state.say_of_bottle(&id, what, key.0).await?;
+    state.say_of_bottle(&id, what, key.0).await?;
     state.bottles_are(by).await?;
-    Ok(web::Json(read.view(None)))
+    let (read, seen) = state.with_store(move |store| seen_of(store, store.bottle(&id)?)).await?;
+    Ok(web::Json(read.view(seen)))
 }
 
 impl State {
@@ -589,7 +609,10 @@ pub(super) async fn kept_calendar(state: web::Data<State>) -> Result<HttpRespons
             let from = nine.unwrap_or_else(|_| read.date(stands.use_by));
             CalendarEntry {
                 uid: format!("kept/{}@keen-pitcher", read.kept.id),
-                title: format!("Use up: {}", read.bottle.name),
+                title: match stands.over {
+                    true => format!("Discard: {}", read.bottle.name),
+                    false => format!("Use up: {}", read.bottle.name),
+                },
                 text: format!("{:.0} ml in the {}.", stands.ml, stands.place.name()),
                 from,
                 to: from.checked_add(15.minutes()).unwrap_or(from),
@@ -653,24 +676,24 @@ pub(super) async fn labels(
     let door = addresses.first().copied().or_else(|| phones::places(None).ok()?.first().copied());
     let found = state
         .with_store(move |store| {
-            bottles.iter().map(|id| store.bottle(id)).collect::<Result<Vec<_>, _>>()
+            let seen = |id: &String| seen_of(store, store.bottle(id)?);
+            bottles.iter().map(seen).collect::<Result<Vec<_>, _>>()
         })
         .await?;
-    let texts: Vec<LabelText> = found
-        .into_iter()
-        .filter_map(Read::of)
-        .map(|read| label(&read, door.map(|at| format!("http://{at}/kept/{}", read.kept.id))))
-        .collect();
+    let link = |read: &Read| door.map(|at| format!("http://{at}/kept/{}", read.kept.id));
+    let texts: Vec<LabelText> =
+        found.iter().map(|(read, seen)| label(read, *seen, link(read))).collect();
     Ok(web::Json(LabelsView { pages: label_pages(&texts, format, start_at) }))
 }
 
-fn label(read: &Read, link: Option<String>) -> LabelText {
+fn label(read: &Read, seen: Option<f64>, link: Option<String>) -> LabelText {
     let zone = TimeZone::system();
     let day = |at: Timestamp| at.to_zoned(zone.clone()).strftime("%-d %b %Y").to_string();
-    let stands = read.state(None);
+    let stands = read.state(seen);
     let put: Timestamp = read.kept.put_at.parse().unwrap_or(Timestamp::UNIX_EPOCH);
     let mut lines = vec![format!("made {}", day(put))];
     lines.push(match stands.place {
+        _ if stands.over => "DISCARD: past its date".to_owned(),
         Place::Freezer => format!("frozen: until {}", day(read.date(stands.use_by))),
         _ => format!("use by {}", day(read.date(stands.use_by))),
     });
@@ -683,7 +706,7 @@ fn label(read: &Read, link: Option<String>) -> LabelText {
     }
     let allergens: Vec<&str> = read.bottle.mixture.allergens.iter().map(|a| a.name()).collect();
     if !allergens.is_empty() {
-        warnings.push(format!("Has {} in it", allergens.join(", ")));
+        warnings.push(format!("Contains {}", allergens.join(", ")));
     }
     LabelText { name: read.bottle.name.clone(), lines, warnings, link }
 }

@@ -50,18 +50,18 @@ fn all() -> Vec<Stands> {
         place,
         moves,
     };
-    let off = |day: f64| vec![at(1.5, Move::Opened), at(day, Move::Tipped { why: Away::WentOff })];
+    let off = |day: f64| vec![at(0.8, Move::Opened), at(day, Move::Tipped { why: Away::WentOff })];
     vec![
-        stands(4, 96.0, Bottle, (750.0, 700.0), Place::Refrigerator, off(3.3)),
-        stands(4, 74.0, Bottle, (750.0, 680.0), Place::Refrigerator, off(3.0)),
-        stands(4, 52.0, Bottle, (750.0, 690.0), Place::Refrigerator, off(3.2)),
+        stands(4, 96.0, Bottle, (750.0, 700.0), Place::Refrigerator, off(2.1)),
+        stands(4, 74.0, Bottle, (750.0, 680.0), Place::Refrigerator, off(1.5)),
+        stands(4, 52.0, Bottle, (750.0, 690.0), Place::Refrigerator, off(1.8)),
         stands(
             4,
-            2.6,
+            1.2,
             Bottle,
             (750.0, 700.0),
             Place::Refrigerator,
-            vec![at(2.0, poured(280.0, "mandarin fizz"))],
+            vec![at(0.9, poured(280.0, "mandarin fizz"))],
         ),
         stands(
             3,

@@ -1,9 +1,9 @@
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
-import { memo } from "react";
+import { memo, useState } from "react";
 import type { BalanceMapData, Drink, DrinkReport, Profile, Spread } from "../../api/client";
 import { Figure, type FigureProps } from "../../ui/Figure";
-import { effort, keepsFor, volumeParts } from "../../ui/format";
+import { effort, volumeParts } from "../../ui/format";
 import type { Editor } from "../editing/editor";
 import look from "./Balance.module.css";
 
@@ -140,12 +140,31 @@ interface TakesProps {
 /** What it takes in time and money, and how long it keeps: one line under the map. */
 export const Takes = memo(function Takes({ report, cost }: TakesProps) {
   const { keeping, profile } = report;
+  const [why, setWhy] = useState(false);
   if (!profile) return null;
-  const words = [...effort(report), keeping && `${keepsFor(keeping.days)} cold`, cost];
+  const before = effort(report).map((words) => `${words} · `);
   return (
-    <p className={look.takes} data-figure="takes">
-      {words.filter(Boolean).join(" · ")}
-    </p>
+    <div className={look.takes} data-figure="takes">
+      {before}
+      {keeping && (
+        <button
+          type="button"
+          className={keeping.left > 0 ? look.keeps : `${look.keeps} ${look.discard}`}
+          aria-expanded={why}
+          onClick={() => setWhy(!why)}
+        >
+          {keeping.words}
+        </button>
+      )}
+      {cost && ` · ${cost}`}
+      {why && keeping && (
+        <ul className={look.reasons}>
+          {keeping.reasons.map((reason) => (
+            <li key={reason}>{reason}</li>
+          ))}
+        </ul>
+      )}
+    </div>
   );
 });
 

@@ -5,6 +5,7 @@ import { browserDrafts, compare, type Drafts } from "./draft";
 import { changed, recall, redone, remember, undone } from "../../ui/history";
 import { type Event, isUnsaved, next, type Saving, type Standing } from "./saving";
 import { kitchenServer, type Server } from "./server";
+import { newKey } from "../../api/newKey";
 
 export interface EditorState {
   drink: Drink;
@@ -98,7 +99,7 @@ export function createEditor(
   }
 
   function writeNow() {
-    tell({ type: "write", key: crypto.randomUUID() });
+    tell({ type: "write", key: newKey() });
   }
 
   async function write() {

@@ -12,6 +12,7 @@ import { price, weight } from "../../ui/format";
 import { FruitReading } from "./FruitReading";
 import look from "./Size.module.css";
 import { Trouble } from "../../ui/Trouble";
+import { copyText } from "../../ui/copyText";
 
 type Item = Schemas["Item"];
 
@@ -75,8 +76,8 @@ export function ShoppingList({ listId, of, ask, children }: ShoppingListProps) {
       .filter((item) => item.count > 0)
       .map((item) => `${item.buy}${item.by_piece ? "" : ` ${item.name.toLowerCase()}`}`)
       .join("\n");
-    await navigator.clipboard.writeText(text);
-    setSaid("Copied.");
+    const copied = await copyText(text);
+    setSaid(copied ? "Copied." : "Your browser doesn't allow copying here.");
   };
   const save = () => {
     const link = document.createElement("a");

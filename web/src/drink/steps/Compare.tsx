@@ -149,7 +149,7 @@ function rows(report: DrinkReport): [string, string][] {
     ["bitterness (est.)", profile.bitterness_per_l >= 1 ? "can be tasted" : "none to taste"],
     ["in all", span(report.minutes)],
     ["work", span(report.hands_on_minutes)],
-    ["keeps", keeping ? `${keeping.days} ${keeping.days === 1 ? "day" : "days"}` : "–"],
+    ["keeping", keeping?.words ?? "–"],
     [
       "take care",
       cautions.length
