@@ -1,4 +1,4 @@
-// The journeys: ten places, two of them walked at a time, in the system's Chromium.
+// The journeys: ten places, four of them walked at a time, since most of a walk is waiting, in the system's Chromium.
 //   KEEN_PITCHER=../target/debug/keen-pitcher npx playwright test [PART OF A NAME]
 import { defineConfig } from "@playwright/test";
 import { desk, program } from "./browser.mjs";
@@ -7,7 +7,7 @@ export default defineConfig({
   testDir: "journeys",
   outputDir: "../target/journeys",
   fullyParallel: true,
-  workers: 2,
+  workers: 4,
   retries: 0,
   // Other tests share the machine: what takes a second by itself may take many of them.
   timeout: 240_000,

@@ -133,7 +133,7 @@ fn bench() -> Result<()> {
     say("opening long lists beside short ones");
     timing(&["--bin", "lists", "--", "target/release/keen-pitcher"])?;
     say("asking the application over loopback");
-    screens::with_demo(|address| {
+    screens::with_demo("target/release/keen-pitcher", |address| {
         timing(&["--", address, "demo"])?;
         say("following a drag in the browser");
         run("node", &["e2e/drag.mjs", address])

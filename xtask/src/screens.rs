@@ -11,8 +11,10 @@ use crate::{building, setup};
 /// Makes the pictures in docs/screenshots.
 pub(crate) fn take() -> Result<()> {
     setup::browser()?;
-    building::program("release")?;
-    with_demo(|address| run("node", &["e2e/screenshots.mjs", address, "docs/screenshots"]))
+    building::program("demo")?;
+    with_demo("target/demo/keen-pitcher", |address| {
+        run("node", &["e2e/screenshots.mjs", address, "docs/screenshots"])
+    })
 }
 
 /// Ends the server when done with, also after a failure.
@@ -25,14 +27,14 @@ impl Drop for Server {
     }
 }
 
-/// Serves the demo from the optimised build while something is done with it.
-pub(crate) fn with_demo(work: impl FnOnce(&str) -> Result<()>) -> Result<()> {
+/// Serves the demo from a build of the program while something is done with it.
+pub(crate) fn with_demo(program: &str, work: impl FnOnce(&str) -> Result<()>) -> Result<()> {
     let data = std::path::Path::new("target/demo-shelf");
     if data.exists() {
         std::fs::remove_dir_all(data)?;
     }
     let mut server = Server(
-        Command::new("target/release/keen-pitcher")
+        Command::new(program)
             .args(["demo", "--port", "0", "--luck", "7", "--data"])
             .arg(data)
             .stdout(Stdio::piped())

@@ -132,7 +132,7 @@ pub(crate) fn run(serve: &Serve, with_demo: bool, screens: Screens) -> Result<()
         serve.luck,
     )?);
     let served = actix_web::rt::System::new().block_on(async {
-        actix_web::rt::spawn(keep_tidy(Arc::clone(&store)));
+        actix_web::rt::spawn(keep_tidy(Arc::clone(&store), state.clone()));
         let here = SocketAddr::from((Ipv4Addr::LOCALHOST, serve.port));
         let (server, addresses) = listen((&state, screens), |_| Entrance::Here, &[here])
             .map_err(|error| anyhow::anyhow!(no_port(&error, serve.port)))?;
@@ -177,12 +177,16 @@ fn tell_condition(store: &Store) {
 }
 
 /// Tidies the shelf now and every some minutes.
-async fn keep_tidy(store: Arc<Store>) {
+async fn keep_tidy(store: Arc<Store>, state: web::Data<api::State>) {
     while store.condition() == Condition::Sound {
         let mine = Arc::clone(&store);
         let now = jiff::Timestamp::now().to_string();
         if let Ok(Err(error)) = web::block(move || mine.tidy(&now)).await {
             tracing::warn!(%error, "the shelf was not tidied");
+        }
+        // What is kept grows older while nobody touches it, and so does what is made of it.
+        if state.bottles_grew_older().await.is_err() {
+            tracing::warn!("how old the kept bottles are was not noted");
         }
         // Looked for each time, made once a day.
         let mine = Arc::clone(&store);

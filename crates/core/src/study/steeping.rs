@@ -1,7 +1,6 @@
 use serde::Serialize;
 
 use crate::chemistry::Component;
-use crate::cupboard::NOTICED_BITTERNESS;
 use crate::drink::{Action, Drink};
 use crate::trace::{Contents, MEASURED_AT};
 use crate::work::{Stopped, Worktop};
@@ -56,13 +55,20 @@ pub fn steeping<'a>(
     short.steps.truncate(index + 1);
     let longest = (minutes * 3.0).max(20.0);
     let mut points: Vec<SteepingPoint> = Vec::new();
+    let mut bitter_after = None;
     for i in 0..=POINTS {
         // Close together at first, where most happens.
         let time = longest * (f64::from(i) / f64::from(POINTS)).powf(1.6);
         set_minutes(&mut short.steps[index].action, time);
         let trace = worktop.trace(&short)?;
-        points.extend(trace.after(index, vessel).map(|contents| point(time, contents)));
+        if let Some(contents) = trace.after(index, vessel) {
+            if bitter_after.is_none() && contents.is_bitter() {
+                bitter_after = Some(time);
+            }
+            points.push(point(time, contents));
+        }
     }
+    let bitter_after = bitter_after.filter(|m| *m > 0.0);
     let (Some(first), Some(last)) = (points.first(), points.last()) else { return Ok(None) };
     let gains = last.drawn - first.drawn;
     if last.drawn <= 0.0 {
@@ -73,11 +79,6 @@ pub fn steeping<'a>(
         .flatten()
         .map(|p| p.minutes)
         .filter(|m| *m < longest * 0.8);
-    let bitter_after = points
-        .iter()
-        .find(|p| p.bitterness >= NOTICED_BITTERNESS)
-        .map(|p| p.minutes)
-        .filter(|m| *m > 0.0);
     Ok(Some(Steeping { minutes, enough_after, bitter_after, points }))
 }
 

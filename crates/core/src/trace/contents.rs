@@ -4,7 +4,7 @@ use super::heat::{COLD_WATER, FREEZER, ROOM, heat_capacity};
 use super::past::{Judged, Past, Remains, slowed_by};
 use super::piece::Piece;
 use crate::chemistry::{Component, Mixture, Rgb};
-use crate::cupboard::{Form, Ingredient, Kind, Trait, VesselKind};
+use crate::cupboard::{Form, Ingredient, Kind, NOTICED_BITTERNESS, Trait, VesselKind};
 use crate::drink::{Cut, Warmth};
 use crate::quantity::{Celsius, Grams, Millilitres, Minutes};
 
@@ -230,6 +230,18 @@ impl Contents {
         let (dissolved, lies) = (self.liquid.soluble_solids_mass().0, self.undissolved().0);
         let all = self.liquid.mass().0 - self.liquid[Component::Insoluble] + lies;
         (all > 1e-9 && dissolved + lies >= 0.5 * all) || self.liquid.alcohol_percent() >= 15.0
+    }
+
+    /// Whether its bitterness can be tasted in a drink of it. What lies under sugar or is a syrup isn't drunk so: there
+    /// sweetness covers it, and it is thinned before anyone tastes it.
+    #[must_use]
+    pub(crate) fn is_bitter(&self) -> bool {
+        let litres = self.liquid.volume(super::heat::MEASURED_AT).0 / 1000.0;
+        let all = self.liquid.mass().0 + self.undissolved().0;
+        let solids = self.liquid.soluble_solids_mass().0 + self.undissolved().0;
+        litres >= 0.01
+            && self.liquid[Component::Bitterness] / litres >= NOTICED_BITTERNESS
+            && solids < 0.45 * all
     }
 
     /// Everything in the vessel.

@@ -100,8 +100,7 @@ impl Engine<'_> {
         }
         let contents = &self.vessels[vessel];
         let bitter = contents.liquid[Component::Bitterness] / litres;
-        if bitter > NOTICED_BITTERNESS
-            && contents.liquid.soluble_solids() < 45.0
+        if contents.is_bitter()
             && let Some(from) = self.bitter_from(contents)
         {
             let strong = if bitter > 2.0 * NOTICED_BITTERNESS { "clearly" } else { "just" };

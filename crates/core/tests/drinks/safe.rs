@@ -534,6 +534,29 @@ fn usual_drinks_raise_no_alarm() {
 }
 
 #[test]
+fn peels_under_sugar_are_not_called_bitter_and_boiled_pith_is() {
+    let under = drink(vec![
+        add("bowl", "lemon_peel", "100 g"),
+        add("bowl", "white_sugar", "200 g"),
+        Action::Macerate {
+            vessel: "bowl".into(),
+            minutes: 720.0,
+            how: Maceration::Left,
+            place: TABLE,
+        },
+    ]);
+    let told = keen_core::study::steeping(&under, Cupboard::builtin(), "s2").unwrap().unwrap();
+    assert_eq!(told.bitter_after, None);
+    let boiled = drink(vec![
+        add("pot", "water", "500 ml"),
+        add("pot", "lemon_peel", "100 g"),
+        boil(60.0, true),
+    ]);
+    let told = keen_core::study::steeping(&boiled, Cupboard::builtin(), "s2").unwrap().unwrap();
+    assert!(told.bitter_after.is_some());
+}
+
+#[test]
 fn each_caution_comes_up_where_it_applies_and_a_usual_drink_raises_none_of_them() {
     use CautionKind as C;
     let of = |actions: Vec<Action>| -> Vec<CautionKind> {

@@ -424,6 +424,24 @@ fn a_shelf_of_each_version_is_read_for_ever() {
     }
 }
 
+/// Whether two answers say the same, but for the digits that a search for a root leaves open.
+fn same(is: &Value, was: &Value) -> bool {
+    match (is, was) {
+        (Value::Number(is), Value::Number(was)) => {
+            let (is, was) = (is.as_f64().unwrap(), was.as_f64().unwrap());
+            (is - was).abs() <= 1e-4 * was.abs().max(1e-6)
+        }
+        (Value::Array(is), Value::Array(was)) => {
+            is.len() == was.len() && is.iter().zip(was).all(|(is, was)| same(is, was))
+        }
+        // What is new is no difference; what was told is still told.
+        (Value::Object(is), Value::Object(was)) => {
+            was.iter().all(|(key, was)| same(is.get(key).unwrap_or(&Value::Null), was))
+        }
+        (is, was) => is == was,
+    }
+}
+
 /// A shelf of the version before keeping went by contents: batches, tastings and bottles, with what was told of them.
 #[test]
 fn batches_tastings_and_bottles_of_an_older_shelf_are_what_they_were() {
@@ -437,13 +455,13 @@ fn batches_tastings_and_bottles_of_an_older_shelf_are_what_they_were() {
     for (id, was) in before["batches"].as_object().unwrap() {
         let is = app.get(&format!("/api/batches/{id}")).json();
         for figure in ["said", "taken_back", "finished_at", "ending"] {
-            assert_eq!(is[figure], was[figure], "{figure} of batch {id}");
+            assert!(same(&is[figure], &was[figure]), "{figure} of batch {id}");
         }
     }
     for (id, was) in before["tastings"].as_object().unwrap() {
         let is = app.get(&format!("/api/tastings/{id}")).json();
         for figure in ["key", "seats", "tells", "stage"] {
-            assert_eq!(is[figure], was[figure], "{figure} of tasting {id}");
+            assert!(same(&is[figure], &was[figure]), "{figure} of tasting {id}");
         }
     }
     // Bottles: as many, as full and where they were; none keeps longer than it did.
@@ -453,7 +471,7 @@ fn batches_tastings_and_bottles_of_an_older_shelf_are_what_they_were() {
     for was in before["bottles"].as_array().unwrap() {
         let is = bottles.iter().find(|is| is["id"] == was["id"]).unwrap();
         for figure in ["name", "put_at", "moves", "brix", "alcohol"] {
-            assert_eq!(is[figure], was[figure], "{figure} of {}", was["name"]);
+            assert!(same(&is[figure], &was[figure]), "{figure} of {}", was["name"]);
         }
         assert_eq!((&is["state"]["ml"], &is["state"]["place"]), (&was["ml"], &was["place"]));
         let use_by =

@@ -514,6 +514,26 @@ impl State {
         self.change_kitchen(Arc::clone(&self.store), by, follow).await
     }
 
+    /// Lets the kitchen's mixtures follow their bottles where these have grown older since.
+    pub(crate) async fn bottles_grew_older(&self) -> Result<(), Problem> {
+        let differ = self
+            .with_store(|store| {
+                let known = super::kept_kitchen(store)?.kitchen.mixtures;
+                let standing = store.standing_bottles()?.into_iter().filter_map(Read::of);
+                let mut oldest: BTreeMap<String, f64> = BTreeMap::new();
+                for read in standing {
+                    let left = round_quarter(read.state(None).days_in_the_cold);
+                    let least = oldest.entry(read.bottle.mixture.id).or_insert(left);
+                    *least = least.min(left);
+                }
+                Ok(known
+                    .iter()
+                    .any(|m| oldest.get(&m.id).is_some_and(|left| m.past.left != Some(*left))))
+            })
+            .await?;
+        if differ { self.bottles_are(By(None)).await } else { Ok(()) }
+    }
+
     /// What a finished batch took from bottles is drawn from them, the first that was put there first.
     pub(super) async fn draw_from_bottles(&self, batch: &str, by: By) -> Result<(), Problem> {
         let read = self.batch(batch).await?;
