@@ -72,10 +72,33 @@ export function Today() {
             )}
             {over.length > 0 && (
               <Box component="section" aria-label="Past its date: discard">
-                <Box component="h2" sx={heading}>
+                <Box component="h2" sx={{ fontSize: 15.5, fontWeight: 700, m: 0 }}>
                   Past its date: discard
                 </Box>
-                <Bottles bottles={over} height={64} to={(bottle) => `/kept/${bottle.id}`} />
+                {over.map((bottle) => (
+                  <Box
+                    key={bottle.id}
+                    component={Link}
+                    to={`/kept/${bottle.id}`}
+                    sx={{
+                      display: "flex",
+                      flexWrap: "wrap",
+                      alignItems: "center",
+                      columnGap: 1,
+                      minHeight: 44,
+                      color: colour("ink"),
+                      borderBottom: `1px solid ${colour("hairline")}`,
+                      textDecoration: "none",
+                    }}
+                  >
+                    <Box component="span" sx={{ flex: 1, minWidth: 0 }}>
+                      {bottle.name}
+                    </Box>
+                    <Box component="span" sx={{ color: colour("stop"), fontWeight: 600 }}>
+                      {bottle.due}
+                    </Box>
+                  </Box>
+                ))}
               </Box>
             )}
           </Box>

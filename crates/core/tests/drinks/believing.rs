@@ -133,7 +133,7 @@ fn the_update_agrees_with_importance_sampling() {
     let mut chance = StdRng::seed_from_u64(11);
     let n = before.factors().len();
     let (mut weight, mut sum, mut square) = (0.0, vec![0.0; n], vec![0.0; n]);
-    for _ in 0..200_000 {
+    for _ in 0..60_000 {
         let fate = before.sample(&mut chance);
         let trace = before.run(&prepared, &fate);
         let off: f64 = readings

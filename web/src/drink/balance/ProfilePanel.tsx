@@ -170,7 +170,7 @@ export const Takes = memo(function Takes({ report, cost }: TakesProps) {
 
 /** What it does beside its taste. */
 export const InWords = memo(function InWords({ report }: { report: DrinkReport }) {
-  const { profile, map, keeping, rests_on } = report;
+  const { profile, map, rests_on } = report;
   if (!profile || !map.point) return null;
   const portion = profile.served ? "a glass" : "in 100 ml";
   const anyEstimate = Object.values(rests_on).includes("estimate");
@@ -178,7 +178,7 @@ export const InWords = memo(function InWords({ report }: { report: DrinkReport }
     <div className={look.words}>
       <p>
         <span data-figure="glass-energy">{profile.glass_energy_kcal.toFixed(0)} kcal</span>{" "}
-        {portion}. {keeping?.reasons[0]}
+        {portion}.
       </p>
       {profile.bitterness_per_l >= 0.7 && (
         <p>Bitterness {profile.bitterness_per_l >= 1 ? "can be tasted" : "is near"} (est.).</p>
