@@ -55,7 +55,7 @@ fn listen(
             .app_data(web::PayloadConfig::new(MAX_BODY))
             .app_data(web::QueryConfig::default().error_handler(api::bad_query))
             .app_data(web::PathConfig::default().error_handler(api::bad_path))
-            .configure(|config| api::every_call(config))
+            .configure(api::every_call)
             .service(web::resource("/api/openapi.json").get(api::description))
             .service(web::resource("/api/docs/{file:.*}").get(assets::documentation))
             .service(web::scope("/api").default_service(web::to(api::unknown)))

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { BottleMove, OpenBottle as Bottle, Schemas } from "../api/client";
 import { useShelfActions } from "../api/queries";
@@ -32,6 +32,9 @@ function Opened({ bottle }: { bottle: Bottle }) {
   const { state } = bottle;
   const move = useMoveBottle(bottle.id);
   const [asking, setAsking] = useState<"pour" | "tip" | undefined>();
+  const panel = useRef<HTMLElement>(null);
+  // On a phone it opens above the shelves, which may be a long way up.
+  useEffect(() => panel.current?.scrollIntoView({ block: "nearest" }), []);
   const say = (what: BottleMove) => move.mutate(what, { onSuccess: () => setAsking(undefined) });
   const last = bottle.moves
     .map((m, of) => ({ m, of }))
@@ -40,6 +43,7 @@ function Opened({ bottle }: { bottle: Bottle }) {
   return (
     <Box
       component="section"
+      ref={panel}
       aria-label={bottle.name}
       sx={{
         border: `2px solid ${colour("cobalt")}`,

@@ -52,8 +52,8 @@ export function Today() {
         sx={{
           display: "grid",
           gridTemplateColumns: {
-            xs: "1fr",
-            md: due ? "1fr minmax(340px, 36%)" : "1fr",
+            xs: "minmax(0, 1fr)",
+            md: due ? "minmax(0, 1fr) minmax(340px, 36%)" : "1fr",
           },
           columnGap: 5,
           alignItems: "start",
@@ -61,7 +61,7 @@ export function Today() {
       >
         <OnTheGo />
         {due && (
-          <Box sx={{ display: "grid", rowGap: 3, mb: 3 }}>
+          <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr)", rowGap: 3, mb: 3 }}>
             {soon.length > 0 && (
               <Box component="section" aria-label="Use soon">
                 <Box component="h2" sx={heading}>

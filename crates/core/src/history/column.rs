@@ -126,13 +126,13 @@ impl Column {
                     times,
                 ));
             }
-            let came_out = standing(said).filter_map(|what| match what {
+            let mut came_out = standing(said).filter_map(|what| match what {
                 Happening::CameOut { step: of, amount } if *of == step.id => {
                     amount.as_millilitres()
                 }
                 _ => None,
             });
-            if let Some(gave) = came_out.last() {
+            if let Some(gave) = came_out.next_back() {
                 let expected = match &step.action {
                     Action::Squeeze { ingredient, .. } => {
                         let line = plain.lines.iter().find(|l| l.step == at && !l.left_over);
@@ -286,7 +286,7 @@ fn used<'a>(said: &'a [Said], step: &str) -> Option<&'a Amount> {
             Happening::Used { step: of, amount } if of == step => Some(amount),
             _ => None,
         })
-        .last()
+        .next_back()
 }
 
 /// A place on the map in words: the ratio, or where there is no acid the sweetness.

@@ -10,6 +10,7 @@ mod going_on;
 mod hand_worked;
 mod journals;
 mod keeping;
+mod laws;
 mod looking_back;
 mod making;
 mod other_way_round;

@@ -331,7 +331,7 @@ impl<'a> Table<'a> {
     }
 
     /// What counts of what was said.
-    fn standing(self) -> impl Iterator<Item = &'a Utterance> {
+    fn standing(self) -> impl DoubleEndedIterator<Item = &'a Utterance> {
         let journal = Journal::of(self.said);
         let stands: Vec<&'a Utterance> = journal.standing().map(|(_, word)| word).collect();
         stands.into_iter()
@@ -590,7 +590,7 @@ impl<'a> Table<'a> {
             Utterance::Remark { taster, text } if taster == who => Some(text.clone()),
             _ => None,
         });
-        let ordered = self.standing().filter_map(|word| match word {
+        let mut ordered = self.standing().filter_map(|word| match word {
             Utterance::Ordered { taster, codes } if taster == who => Some(codes.clone()),
             _ => None,
         });
@@ -600,7 +600,7 @@ impl<'a> Table<'a> {
             done: 0,
             of: None,
             finished: false,
-            ordered: ordered.last().unwrap_or_default(),
+            ordered: ordered.next_back().unwrap_or_default(),
             remarks: remarks.collect(),
         };
         match &self.sitting.kind {
