@@ -132,8 +132,8 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
       </Box>
       {quantity === "acidity" && (
         <Box sx={{ fontSize: 14.5, color: colour("muted") }}>
-          The lye of an acid kit burns skin and eyes: wear glasses, keep it away from children, rinse
-          spills with plenty of water, and discard the sample.
+          The lye of an acid kit burns skin and eyes: wear glasses, keep it away from children,
+          rinse spills with plenty of water, and discard the sample.
         </Box>
       )}
     </Sheet>
