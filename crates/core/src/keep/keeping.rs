@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use crate::cupboard::{Cupboard, Ingredient};
+use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink};
 use crate::trace::{Contents, Judged, Trace};
 
@@ -114,12 +114,7 @@ impl Keeping {
         if kept.liquid.mass().0 + kept.ice_mass().0 <= 1e-6 || kept.past.dried {
             return None;
         }
-        let acid_is_known = kept.acid_is_from(|line| {
-            let brings = drink.steps.get(line).and_then(|step| step.action.brings());
-            let it = brings.and_then(|b| cupboard.ingredient(b.ingredient));
-            it.is_some_and(Ingredient::acid_is_known)
-        });
-        let judged = kept.judged(acid_is_known);
+        let judged = kept.judged(kept.acid_is_known(drink, cupboard));
         let left = judged.left();
         Some(Self {
             class: Class::of(&judged),

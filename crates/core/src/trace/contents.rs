@@ -4,8 +4,8 @@ use super::heat::{COLD_WATER, FREEZER, ROOM, heat_capacity};
 use super::past::{Judged, Past, Remains, slowed_by};
 use super::piece::Piece;
 use crate::chemistry::{Component, Mixture, Rgb};
-use crate::cupboard::{Form, Ingredient, Kind, NOTICED_BITTERNESS, Trait, VesselKind};
-use crate::drink::{Cut, Warmth};
+use crate::cupboard::{Cupboard, Form, Ingredient, Kind, NOTICED_BITTERNESS, Trait, VesselKind};
+use crate::drink::{Cut, Drink, Warmth};
 use crate::quantity::{Celsius, Grams, Millilitres, Minutes};
 
 /// Density of crystals and of ice, g/ml.
@@ -160,9 +160,14 @@ pub(super) fn split(deposits: &mut Vec<Deposit>, share: f64) -> Vec<Deposit> {
 }
 
 impl Contents {
-    /// Whether most of its acid (nine tenths) came with lines of which `known` holds.
+    /// Whether most of its acid (nine tenths) came with ingredients whose acid is from a table or was measured.
     #[must_use]
-    pub(crate) fn acid_is_from(&self, known: impl Fn(usize) -> bool) -> bool {
+    pub(crate) fn acid_is_known(&self, drink: &Drink, cupboard: &Cupboard) -> bool {
+        let known = |line: usize| {
+            let brings = drink.steps.get(line).and_then(|step| step.action.brings());
+            let it = brings.and_then(|b| cupboard.ingredient(b.ingredient));
+            it.is_some_and(Ingredient::acid_is_known)
+        };
         let all: f64 = self.origins.iter().map(|o| o.acid.0).sum();
         let sure: f64 = self.origins.iter().filter(|o| known(o.line)).map(|o| o.acid.0).sum();
         sure >= 0.9 * all

@@ -19,7 +19,7 @@
 //! refractometer is unsure of decides between two weeks and two months. The marks are the careful end of what
 //! food-safety authorities advise for home-made drinks and syrups (`docs/model.md`).
 
-use crate::chemistry::{Component, Mixture};
+use crate::chemistry::{Component, Mixture, along};
 use crate::cupboard::{Ingredient, Kind};
 use crate::quantity::{Celsius, Grams, Minutes};
 
@@ -244,16 +244,6 @@ impl Remains {
         } else {
             self.left.min(budget)
         }
-    }
-}
-
-/// A figure between marks, and the nearest mark's beyond them.
-fn along(marks: &[(f64, f64)], x: f64) -> f64 {
-    let after = marks.partition_point(|(at, _)| *at < x);
-    match (after.checked_sub(1).and_then(|i| marks.get(i)), marks.get(after)) {
-        (Some((x0, y0)), Some((x1, y1))) => y0 + (y1 - y0) * (x - x0) / (x1 - x0),
-        (Some((_, y)), None) | (None, Some((_, y))) => *y,
-        (None, None) => 0.0,
     }
 }
 

@@ -142,9 +142,7 @@ impl Engine<'_> {
         {
             return;
         }
-        let acid_is_known = contents.acid_is_from(|line| {
-            self.ingredient_of(line).is_some_and(|(_, it)| it.acid_is_known())
-        });
+        let acid_is_known = contents.acid_is_known(self.drink, self.cupboard);
         let judged = contents.judged(acid_is_known);
         let left = judged.left();
         if left > 0.0 {

@@ -462,26 +462,7 @@ impl State {
     async fn bottles_are(&self, by: By) -> Result<(), Problem> {
         let (mixtures, needed) = self
             .with_store(|store| {
-                let mut mixtures: Vec<(KeptMixture, f64)> = Vec::new();
-                for read in store.standing_bottles()?.into_iter().filter_map(Read::of) {
-                    let stands = read.state(None);
-                    let grams = stands.ml * read.bottle.mixture.density();
-                    let mut mixture = read.bottle.mixture;
-                    mixture.past.left = Some(round_quarter(stands.days_in_the_cold));
-                    match mixtures.iter_mut().find(|(m, _)| m.id == mixture.id) {
-                        // Nobody knows which of them is taken: as long as the oldest.
-                        Some((known, there)) => {
-                            *there += grams;
-                            known.past.left = known
-                                .past
-                                .left
-                                .into_iter()
-                                .chain(mixture.past.left)
-                                .reduce(f64::min);
-                        }
-                        None => mixtures.push((mixture, grams)),
-                    }
-                }
+                let mixtures = standing_mixtures(store)?;
                 // Which of those that are gone a drink still needs.
                 let before = super::kept_kitchen(store)?.kitchen.mixtures;
                 let mut needed: Vec<String> = Vec::new();
@@ -519,16 +500,11 @@ impl State {
         let differ = self
             .with_store(|store| {
                 let known = super::kept_kitchen(store)?.kitchen.mixtures;
-                let standing = store.standing_bottles()?.into_iter().filter_map(Read::of);
-                let mut oldest: BTreeMap<String, f64> = BTreeMap::new();
-                for read in standing {
-                    let left = round_quarter(read.state(None).days_in_the_cold);
-                    let least = oldest.entry(read.bottle.mixture.id).or_insert(left);
-                    *least = least.min(left);
-                }
-                Ok(known
+                let now = standing_mixtures(store)?;
+                let as_told = |m: &KeptMixture| known.iter().find(|k| k.id == m.id);
+                Ok(now
                     .iter()
-                    .any(|m| oldest.get(&m.id).is_some_and(|left| m.past.left != Some(*left))))
+                    .any(|(m, _)| as_told(m).is_some_and(|known| known.past.left != m.past.left)))
             })
             .await?;
         if differ { self.bottles_are(By(None)).await } else { Ok(()) }
@@ -574,6 +550,29 @@ impl State {
         }
         if drawn { self.bottles_are(by).await } else { Ok(()) }
     }
+}
+
+/// What stands there as ingredients, as old as the bottles are now, and how many grams there are of each.
+fn standing_mixtures(store: &Store) -> Result<Vec<(KeptMixture, f64)>, StoreError> {
+    let mut mixtures: Vec<(KeptMixture, f64)> = Vec::new();
+    for read in store.standing_bottles()?.into_iter().filter_map(Read::of) {
+        let stands = read.state(None);
+        let grams = stands.ml * read.bottle.mixture.density();
+        let mut mixture = read.bottle.mixture;
+        let left = round_quarter(stands.days_in_the_cold);
+        match mixtures.iter_mut().find(|(m, _)| m.id == mixture.id) {
+            // Nobody knows which of them is taken: as long as the oldest.
+            Some((known, there)) => {
+                *there += grams;
+                known.past.left = Some(known.past.left.map_or(left, |known| known.min(left)));
+            }
+            None => {
+                mixture.past.left = Some(left);
+                mixtures.push((mixture, grams));
+            }
+        }
+    }
+    Ok(mixtures)
 }
 
 /// To a quarter of a day, so that a kitchen isn't another one every hour.

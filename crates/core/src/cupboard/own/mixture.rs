@@ -142,8 +142,7 @@ impl KeptMixture {
                 care.push(*one);
             }
         }
-        let acid_known =
-            contents.acid_is_from(|l| brought_by(l).is_some_and(Ingredient::acid_is_known));
+        let acid_known = contents.acid_is_known(drink, cupboard);
         let left = contents.judged(acid_known).left();
         let past = &contents.past;
         Some(Self {
