@@ -62,6 +62,7 @@ export async function serveDemo(binary, more = [], command = "demo") {
   const { address } = running;
   return {
     address,
+    file: join(folder, "keen-pitcher.db"),
     async cut() {
       running.server.kill("SIGKILL");
       await running.ended;

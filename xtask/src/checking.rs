@@ -8,8 +8,10 @@ use crate::building::{CHECKED, Progress, cargo};
 use crate::setup;
 use crate::shell::{say, text_of};
 
-/// Tests that need a browser, or minutes of breaking things on purpose.
-const LONG: [&str; 3] = ["browser::", "faults::", "hostile::"];
+/// Tests that need a browser.
+const JOURNEYS: &str = "browser::";
+/// Tests that take minutes, most of them breaking things on purpose.
+const LONG: [&str; 4] = ["faults::", "hostile::", "dearest", "lands_at_most_half_as_far_off"];
 
 /// Checks format, lints, types and generated files, and runs all tests; all but the longest if `quick`.
 pub(crate) fn test(quick: bool) -> Result<()> {
@@ -30,16 +32,46 @@ pub(crate) fn test(quick: bool) -> Result<()> {
     })?;
     progress.end();
     say("running the tests");
+    // The journeys wait more than they work, so they are walked beside all other tests.
+    let (journeys, others) = std::thread::scope(|side| {
+        let journeys = side.spawn(|| if quick { Ok(true) } else { journeys() });
+        let others = others(quick);
+        let journeys = journeys.join().unwrap_or_else(|_| bail!("the journeys broke off"));
+        (journeys, others)
+    });
+    if journeys? & others? { Ok(()) } else { bail!("a test failed, see above") }
+}
+
+/// Cargo's test runner, with what the checked build left. Anew, should the screens have been built after the
+/// program was.
+fn tests() -> Command {
     let mut tests = Command::new("cargo");
-    // Anew, should the screens have been built after the program was.
     tests.envs(CHECKED).args(["test", "--workspace", "--no-fail-fast", "--quiet"]);
+    tests
+}
+
+/// All tests but the journeys; whether they pass. If `quick`, all but the longest.
+fn others(quick: bool) -> Result<bool> {
+    let mut tests = tests();
     if quick {
-        tests
-            .args(["--lib", "--bins", "--tests", "--"])
-            .args(LONG.iter().flat_map(|part| ["--skip", part]));
+        tests.args(["--lib", "--bins", "--tests"]);
     }
-    let done = tests.status().context("cargo won't start")?;
-    if done.success() { Ok(()) } else { bail!("a test failed, see above") }
+    tests.args(["--", "--skip", JOURNEYS]);
+    if quick {
+        tests.args(LONG.iter().flat_map(|part| ["--skip", part]));
+    }
+    Ok(tests.status().context("cargo won't start")?.success())
+}
+
+/// The journeys alone; whether they pass. What they say is told when they are over, in one piece.
+fn journeys() -> Result<bool> {
+    let mut tests = tests();
+    tests.args(["--test", "application", "--", JOURNEYS]);
+    let said = tests.output().context("cargo won't start")?;
+    say("the journeys through the screens");
+    print!("{}", String::from_utf8_lossy(&said.stdout));
+    eprint!("{}", String::from_utf8_lossy(&said.stderr));
+    Ok(said.status.success())
 }
 
 /// The browser, and the screens: built, checked and tested by themselves.

@@ -201,6 +201,15 @@ pub fn read_house(file: impl Read + Seek, mut shelf: impl Write) -> Result<Manif
     Ok(manifest)
 }
 
+/// Reads when an archive was made, and looks at nothing else of it.
+///
+/// # Errors
+/// [`HouseError`] if it is none.
+pub fn made_at(file: impl Read + Seek) -> Result<String, HouseError> {
+    let mut zip = ZipArchive::new(file).map_err(no_archive)?;
+    Ok(manifest_of(&mut zip)?.made_at)
+}
+
 fn manifest_of<R: Read + Seek>(zip: &mut ZipArchive<R>) -> Result<Manifest, HouseError> {
     /// What every version has said of itself.
     #[derive(Deserialize)]

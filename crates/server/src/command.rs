@@ -8,7 +8,7 @@ use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Drink, FieldError};
 use keen_core::report::DrinkReport;
 use keen_formats::{CardStyle, DRINK, SHELF, ShelfFile};
-use keen_store::{Draft, KeptVersion, Store};
+use keen_store::{Draft, KeptVersion, Store, StoreError};
 
 use crate::ExportAs;
 use crate::api::house::{self, TableOf, table_text};
@@ -307,11 +307,15 @@ pub(crate) fn backup(file: &Path, data: Option<PathBuf>) -> Result<()> {
 pub(crate) fn restore(file: &Path, data: Option<PathBuf>) -> Result<()> {
     let folder = shelf_place::folder(data, false)?;
     // A server would go on with what it had read: it is asked to do it itself.
-    let store = Store::open_to_serve(&shelf_place::shelf_in(&folder)).context(
-        "a running Keen Pitcher puts a backup back by itself: in its window, under Backup",
-    )?;
+    let store = match Store::open_to_serve(&shelf_place::shelf_in(&folder)) {
+        Err(running @ StoreError::AlreadyServed(_)) => {
+            return Err(running)
+                .context("while Keen Pitcher runs, restore in its window: open Backup");
+        }
+        opened => opened?,
+    };
     let aside = crate::house::put_back(&store, file)?;
-    print(&format!("It is put back. What was there before lies in {}.", aside.display()))
+    print(&format!("Restored. Your previous data was saved as {}.", aside.display()))
 }
 
 /// Prints the manual page, from what the command line says of itself.

@@ -172,7 +172,9 @@ fn tell_condition(store: &Store) {
     match store.condition() {
         Condition::Sound => {}
         Condition::ReadOnly => eprintln!("{}", StoreError::ReadOnly(folder)),
-        Condition::Damaged(what) => eprintln!("{}", StoreError::Damaged(what)),
+        Condition::Damaged(what) => {
+            eprintln!("{} {}", StoreError::Damaged(what), crate::house::way_back(&folder));
+        }
     }
 }
 

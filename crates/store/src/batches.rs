@@ -72,6 +72,15 @@ pub struct KeptHappening {
     pub body: String,
 }
 
+/// A finished batch, and the one thing that is known of it: how it ended.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct WholeBatch {
+    /// The batch.
+    pub batch: KeptBatch,
+    /// That it was finished.
+    pub happening: KeptHappening,
+}
+
 /// Something to be said of a batch.
 #[derive(Debug, Clone, Copy)]
 pub struct Saying<'a> {
@@ -138,6 +147,56 @@ impl Store {
             )?;
             find(work, &new.id)?.ok_or(StoreError::NotFound)
         })
+    }
+
+    /// Keeps finished batches that come from a table, each with how it ended: all of them, or none.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn fill_batches(&self, all: &[WholeBatch]) -> Result<()> {
+        self.write(|work| {
+            let mut batch = work.prepare(
+                "INSERT INTO batches (id, drink_id, name, body, begun_at, practice, rating)
+                 VALUES (?1, ?2, ?3, ?4, ?5, 0, ?6)",
+            )?;
+            let mut happening = work.prepare(
+                "INSERT INTO happenings (batch_id, place, at, body) VALUES (?1, 0, ?2, ?3)",
+            )?;
+            let mut ending =
+                work.prepare("UPDATE batches SET finished_at = ?2, ending = ?3 WHERE id = ?1")?;
+            let mut last = std::collections::BTreeMap::new();
+            for WholeBatch { batch: it, happening: said } in all {
+                batch.execute(params![
+                    it.id,
+                    it.drink,
+                    it.name,
+                    it.body,
+                    it.begun_at,
+                    it.rating
+                ])?;
+                happening.execute(params![it.id, said.at, said.body])?;
+                ending.execute(params![it.id, it.finished_at, it.ending])?;
+                last.insert(&it.drink, &it.id);
+            }
+            // How a drink is liked on the whole is worked out once for each, not once for each batch.
+            for id in last.values() {
+                work.execute("UPDATE batches SET rating = rating WHERE id = ?1", [id])?;
+            }
+            Ok(())
+        })
+    }
+
+    /// What every finished batch was called and when it was begun, practice left out.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn batch_names(&self) -> Result<Vec<(String, String)>> {
+        let reader = self.reader()?;
+        let mut query = reader.prepare_cached(
+            "SELECT name, begun_at FROM batches WHERE finished_at IS NOT NULL AND NOT practice",
+        )?;
+        let rows = query.query_map([], |row| Ok((row.get(0)?, row.get(1)?)))?;
+        Ok(rows.collect::<rusqlite::Result<_>>()?)
     }
 
     /// A batch, and everything that was said of it.

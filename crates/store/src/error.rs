@@ -40,14 +40,14 @@ pub enum StoreError {
     AlreadyServed(PathBuf),
     /// The file is damaged.
     #[error(
-        "The shelf's file is damaged ({0}). What can be read is shown and can be saved as one file; \
-         nothing is written to it any more."
+        "The data file can't be used any more: {0}. Nothing is written to it; what can be read is shown, and you \
+         can save it as one file."
     )]
     Damaged(String),
     /// The file is none of ours, or damaged from its first page.
     #[error(
-        "{0} is no shelf of Keen Pitcher, or damaged from its beginning. It was left as it is. Put a copy \
-         in its place, or move it away to begin with an empty shelf."
+        "{0} isn't a data file of Keen Pitcher, or its beginning is damaged. It was left as it is. Start Keen Pitcher \
+         on its folder to restore a backup, or move the file away to start with nothing."
     )]
     NotAShelf(PathBuf),
     /// A newer program has been at work on this shelf.

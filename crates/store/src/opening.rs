@@ -69,6 +69,50 @@ pub(crate) fn lock(path: &Path) -> Result<File> {
     }
 }
 
+/// What a file is called while it is written.
+pub const UNFINISHED: (&str, &str) = (".keen-pitcher-", ".part");
+
+/// Takes away what was being written when a program ended in the middle of it. Only who holds the lock does that.
+pub(crate) fn sweep(folder: &Path) {
+    let (begin, end) = UNFINISHED;
+    for folder in [folder, &folder.join("backups")] {
+        let Ok(files) = std::fs::read_dir(folder) else { continue };
+        for file in files.flatten() {
+            let name = file.file_name().to_string_lossy().into_owned();
+            if name.starts_with(begin) && name.contains(end) {
+                // What can't be taken away now is tried again next time.
+                let _ = std::fs::remove_file(file.path());
+            }
+        }
+    }
+}
+
+/// Whether a file is empty that once held something: there are backups of it.
+pub(crate) fn was_emptied(path: &Path) -> bool {
+    let is_empty = |path: &Path| std::fs::metadata(path).is_ok_and(|file| file.len() == 0);
+    let log = PathBuf::from(format!("{}-wal", path.display()));
+    let backups = std::fs::read_dir(folder_of(path).join("backups"));
+    is_empty(path)
+        && (!log.exists() || is_empty(&log))
+        && backups.is_ok_and(|mut all| all.next().is_some())
+}
+
+/// Sets a file and its log aside under another name. The file itself stays where it is until another one takes its
+/// place, so that there is always one.
+pub(crate) fn set_aside(path: &Path, aside: &Path) -> io::Result<()> {
+    let beside = |path: &Path, what: &str| PathBuf::from(format!("{}{what}", path.display()));
+    if path.exists() {
+        std::fs::hard_link(path, aside).or_else(|_| std::fs::copy(path, aside).map(drop))?;
+    }
+    for log in ["-wal", "-shm"] {
+        let log_of = beside(path, log);
+        if log_of.exists() {
+            std::fs::rename(log_of, beside(aside, log))?;
+        }
+    }
+    Ok(())
+}
+
 pub(crate) fn folder_of(path: &Path) -> PathBuf {
     path.parent().map_or_else(PathBuf::new, Path::to_path_buf)
 }

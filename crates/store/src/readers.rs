@@ -19,7 +19,6 @@ const READERS: usize = 4;
 /// Connections to one file that are handed out and come back.
 #[derive(Debug)]
 pub(crate) struct Readers {
-    path: PathBuf,
     /// How long one is waited for.
     patience: Duration,
     state: Mutex<State>,
@@ -28,6 +27,9 @@ pub(crate) struct Readers {
 
 #[derive(Debug, Default)]
 struct State {
+    path: PathBuf,
+    /// How often they were begun anew: what was handed out before that isn't handed out again.
+    round: usize,
     idle: Vec<Connection>,
     /// Handed out at present.
     out: usize,
@@ -40,25 +42,23 @@ impl Readers {
     /// If not even one can be opened.
     pub(crate) fn of(path: &Path, patience: Duration) -> Result<Self> {
         let readers = Self {
-            path: path.to_owned(),
             patience,
-            state: Mutex::default(),
+            state: Mutex::new(State { path: path.to_owned(), ..State::default() }),
             came_back: Condvar::new(),
         };
         // What keeps the first from opening is told at once, not at the first question. A damaged file
         // tells it when it is read: what can be had of it is still had.
-        let first = readers.open()?;
+        let first = open(path)?;
         readers.state.lock().idle.push(first);
         Ok(readers)
     }
 
-    fn open(&self) -> Result<Connection> {
-        let flags = OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_NO_MUTEX;
-        let connection = Connection::open_with_flags(&self.path, flags)?;
-        connection.busy_timeout(BUSY)?;
-        // Where the list of tables can't be read there is no way to anything.
-        connection.query_row("SELECT count(*) FROM sqlite_schema", [], |_| Ok(()))?;
-        Ok(connection)
+    /// From here on they read another file.
+    pub(crate) fn begin_anew(&self, path: &Path) {
+        let mut state = self.state.lock();
+        state.path = path.to_owned();
+        state.round += 1;
+        state.idle.clear();
     }
 
     /// One of them, for as long as it is held.
@@ -71,18 +71,29 @@ impl Readers {
         loop {
             if let Some(connection) = state.idle.pop() {
                 state.out += 1;
-                return Ok(Reader { connection: Some(connection), home: self });
+                let round = state.round;
+                return Ok(Reader { connection: Some(connection), round, home: self });
             }
             if state.out < READERS {
                 state.out += 1;
+                let (path, round) = (state.path.clone(), state.round);
                 drop(state);
-                return match self.open() {
-                    Ok(connection) => Ok(Reader { connection: Some(connection), home: self }),
-                    Err(error) => {
-                        self.give_back(None);
-                        Err(error)
+                match open(&path) {
+                    Ok(connection) => {
+                        return Ok(Reader { connection: Some(connection), round, home: self });
                     }
-                };
+                    Err(error) => {
+                        self.give_back(None, round);
+                        state = self.state.lock();
+                        // Of a file that was moved away those that are open already still read.
+                        if state.out == 0 && state.idle.is_empty() {
+                            return Err(error);
+                        }
+                        if !state.idle.is_empty() {
+                            continue;
+                        }
+                    }
+                }
             }
             if self.came_back.wait_until(&mut state, until).timed_out() {
                 return Err(StoreError::Locked);
@@ -90,10 +101,12 @@ impl Readers {
         }
     }
 
-    fn give_back(&self, connection: Option<Connection>) {
+    fn give_back(&self, connection: Option<Connection>, round: usize) {
         let mut state = self.state.lock();
         state.out -= 1;
-        state.idle.extend(connection);
+        if state.round == round {
+            state.idle.extend(connection);
+        }
         drop(state);
         self.came_back.notify_one();
     }
@@ -103,6 +116,8 @@ impl Readers {
 #[derive(Debug)]
 pub(crate) struct Reader<'a> {
     connection: Option<Connection>,
+    /// When it was opened.
+    round: usize,
     home: &'a Readers,
 }
 
@@ -118,8 +133,17 @@ impl Drop for Reader<'_> {
     fn drop(&mut self) {
         // What was left in the middle of something is of no use to the next.
         let whole = self.connection.take().filter(Connection::is_autocommit);
-        self.home.give_back(whole);
+        self.home.give_back(whole, self.round);
     }
+}
+
+fn open(path: &Path) -> Result<Connection> {
+    let flags = OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_NO_MUTEX;
+    let connection = Connection::open_with_flags(path, flags)?;
+    connection.busy_timeout(BUSY)?;
+    // Where the list of tables can't be read there is no way to anything.
+    connection.query_row("SELECT count(*) FROM sqlite_schema", [], |_| Ok(()))?;
+    Ok(connection)
 }
 
 #[cfg(test)]

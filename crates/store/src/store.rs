@@ -6,7 +6,9 @@ use parking_lot::{Mutex, MutexGuard, RwLock};
 use rusqlite::{Connection, Transaction, TransactionBehavior};
 
 use crate::error::{Result, StoreError};
+use crate::migrations;
 use crate::opening::{self, BUSY};
+use crate::place::Place;
 use crate::readers::{Reader, Readers};
 
 /// How long a save waits for the one before it.
@@ -38,7 +40,10 @@ pub struct Store {
     _lock: Option<File>,
     /// Held while another shelf is put in the place of this one.
     pub(crate) restoring: Mutex<()>,
-    /// Of a shelf that can't be written to, what is read is a copy.
+    /// Which file it is that is written to; none before the first save.
+    place: Mutex<Option<Place>>,
+    /// Of a shelf that can't be written to, what is read is a copy; of one of which nothing can be read, an empty
+    /// one.
     _copy: Option<tempfile::TempDir>,
 }
 
@@ -49,18 +54,45 @@ impl Store {
     /// # Errors
     /// If the file can't be used or was written by a newer program.
     pub fn open(path: &Path) -> Result<Self> {
-        Self::open_with(path, false)
+        Self::opened(path, &mut None)
     }
 
-    /// As [`Self::open`], for a server: a second one on the same folder is refused.
+    /// As [`Self::open`], for a server: a second one on the same folder is refused. Of a file of which nothing can
+    /// be read an empty shelf is shown, so that a backup can be put in its place; the file itself stays as it is.
     ///
     /// # Errors
     /// Also [`StoreError::AlreadyServed`].
     pub fn open_to_serve(path: &Path) -> Result<Self> {
-        Self::open_with(path, true)
+        let emptied = opening::was_emptied(path);
+        let lock = match opening::make(path) {
+            Ok(()) => Some(opening::lock(path)?),
+            Err(_) => None,
+        };
+        if emptied {
+            return Self::open_empty(
+                path,
+                "the file is empty, though there are backups".into(),
+                lock,
+            );
+        }
+        match Self::open_with(path, lock) {
+            Err((StoreError::Damaged(what), lock)) => Self::open_empty(path, what, lock),
+            Err((StoreError::NotAShelf(_), lock)) => {
+                Self::open_empty(path, "it doesn't begin as a data file does".into(), lock)
+            }
+            other => other.map_err(|(error, _)| error),
+        }
     }
 
-    fn open_with(path: &Path, to_serve: bool) -> Result<Self> {
+    fn open_with(
+        path: &Path,
+        lock: Option<File>,
+    ) -> std::result::Result<Self, (StoreError, Option<File>)> {
+        let mut lock = lock;
+        Self::opened(path, &mut lock).map_err(|error| (error, lock))
+    }
+
+    fn opened(path: &Path, lock: &mut Option<File>) -> Result<Self> {
         if let Err(source) = opening::make(path) {
             let cant_write = matches!(
                 source.kind(),
@@ -71,14 +103,13 @@ impl Store {
                 false => Err(StoreError::File { path: path.to_owned(), source }),
             };
         }
-        let lock = to_serve.then(|| opening::lock(path)).transpose()?;
-        let named = |error: rusqlite::Error| match StoreError::from(error) {
+        let named = |error: StoreError| match error {
             StoreError::NotAShelf(_) => StoreError::NotAShelf(path.to_owned()),
             StoreError::ReadOnly(_) => StoreError::ReadOnly(opening::folder_of(path)),
             other => other,
         };
-        let mut writer = Connection::open(path).map_err(named)?;
-        let begun = opening::prepare(&writer).map_err(named);
+        let mut writer = Connection::open(path).map_err(|error| named(error.into()))?;
+        let begun = opening::prepare(&writer).map_err(|error| named(error.into()));
         if let Err(StoreError::ReadOnly(_)) = begun {
             drop(writer);
             return Self::open_copy(path);
@@ -95,13 +126,35 @@ impl Store {
                 Condition::Sound
             }
         };
-        let store = Self::with(path, writer, condition, lock, None)?;
+        let found = match &condition {
+            Condition::Damaged(what) => Some(what.clone()),
+            _ => None,
+        };
+        let mut store = Self::with(path, writer, condition, None).map_err(named)?;
         // Where the list of tables itself is damaged there is no way to anything.
-        if let Condition::Damaged(what) = store.condition()
+        if let Some(what) = found
             && store.reader().is_err()
         {
             return Err(StoreError::Damaged(what));
         }
+        if store.condition() == Condition::Sound {
+            opening::sweep(&opening::folder_of(path));
+        }
+        store._lock = lock.take();
+        Ok(store)
+    }
+
+    /// Stands in for a file of which nothing can be read: an empty shelf that is never written to.
+    fn open_empty(path: &Path, what: String, lock: Option<File>) -> Result<Self> {
+        let told = |source| StoreError::File { path: path.to_owned(), source };
+        let folder = tempfile::tempdir().map_err(told)?;
+        let empty = folder.path().join("empty.db");
+        let mut writer = Connection::open(&empty)?;
+        opening::prepare(&writer)?;
+        migrations::ALL.to_latest(&mut writer)?;
+        let mut store = Self::with(&empty, writer, Condition::Damaged(what), Some(folder))?;
+        store.path = path.to_owned();
+        store._lock = lock;
         Ok(store)
     }
 
@@ -125,7 +178,7 @@ impl Store {
         let mut writer = Connection::open(&copy)?;
         opening::prepare(&writer)?;
         opening::upgrade(&mut writer, &copy)?;
-        let mut store = Self::with(&copy, writer, Condition::ReadOnly, None, Some(folder))?;
+        let mut store = Self::with(&copy, writer, Condition::ReadOnly, Some(folder))?;
         store.path = path.to_owned();
         Ok(store)
     }
@@ -134,7 +187,6 @@ impl Store {
         path: &Path,
         writer: Connection,
         condition: Condition,
-        lock: Option<File>,
         copy: Option<tempfile::TempDir>,
     ) -> Result<Self> {
         let patience = match condition {
@@ -147,8 +199,9 @@ impl Store {
             condition: RwLock::new(condition),
             readers: Some(readers),
             writer: Some(Mutex::new(writer)),
-            _lock: lock,
+            _lock: None,
             restoring: Mutex::default(),
+            place: Mutex::default(),
             _copy: copy,
         })
     }
@@ -190,7 +243,43 @@ impl Store {
             Condition::Damaged(what) => return Err(StoreError::Damaged(what)),
         }
         let writer = self.writer.as_ref().ok_or(StoreError::Locked)?;
-        writer.try_lock_for(PATIENCE).ok_or(StoreError::Locked)
+        writer.try_lock_for(PATIENCE).ok_or_else(|| match self.restoring.is_locked() {
+            true => StoreError::BeingRestored,
+            false => StoreError::Locked,
+        })
+    }
+
+    /// Whether what is written goes to the file that is found under its name: another program may have moved it,
+    /// put another one there, or cut it short, and then nothing that is saved would be found again.
+    fn look_where_it_is(&self) -> Result<()> {
+        Place::check(&self.path, &mut self.place.lock()).map_err(StoreError::Damaged)
+    }
+
+    /// What is known of the file ends here: another content was put into it.
+    pub(crate) fn is_another(&self) {
+        *self.place.lock() = None;
+    }
+
+    /// Puts another file in the place of this one, which is damaged or gone; where the old one lies now is answered.
+    pub(crate) fn put_in_place(&self, new: &Path, aside: &Path) -> Result<()> {
+        let told = |source| StoreError::File { path: self.path.clone(), source };
+        let writer = self.writer.as_ref().ok_or(StoreError::Locked)?;
+        let mut writer = writer.try_lock_for(PATIENCE).ok_or(StoreError::Locked)?;
+        let readers = self.readers.as_ref().ok_or(StoreError::Locked)?;
+        File::open(new).and_then(|file| file.sync_all()).map_err(told)?;
+        // Nothing of the old one may be folded into the new one.
+        *writer = Connection::open_in_memory()?;
+        opening::set_aside(&self.path, aside).map_err(told)?;
+        std::fs::rename(new, &self.path).map_err(told)?;
+        if let Ok(folder) = File::open(opening::folder_of(&self.path)) {
+            let _ = folder.sync_all();
+        }
+        *writer = Connection::open(&self.path)?;
+        opening::prepare(&writer)?;
+        readers.begin_anew(&self.path);
+        self.is_another();
+        *self.condition.write() = Condition::Sound;
+        Ok(())
     }
 
     /// Does something in one transaction, which is committed before this returns. All writing goes
@@ -198,9 +287,11 @@ impl Store {
     pub(crate) fn write<T>(&self, work: impl FnOnce(&Transaction<'_>) -> Result<T>) -> Result<T> {
         let done = (|| {
             let mut writer = self.writer()?;
+            self.look_where_it_is()?;
             let transaction = writer.transaction_with_behavior(TransactionBehavior::Immediate)?;
             let done = work(&transaction)?;
             transaction.commit()?;
+            self.look_where_it_is()?;
             Ok(done)
         })();
         self.note(done)
@@ -229,6 +320,7 @@ impl Drop for Store {
     fn drop(&mut self) {
         drop(self.readers.take());
         if self.condition() == Condition::Sound
+            && self.look_where_it_is().is_ok()
             && let Some(writer) = self.writer.take()
         {
             let writer = writer.into_inner();

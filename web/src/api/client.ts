@@ -41,6 +41,7 @@ export type Produce = Schemas["ProduceView"];
 export type Start = Schemas["StartView"];
 export type Change = Schemas["Change"];
 export type DamagedEntry = Schemas["DamagedEntry"];
+export type Backup = Schemas["BackupView"];
 export type Material = Schemas["Material"];
 export type PlanFile = Schemas["PlanFile"];
 export type PlanView = Schemas["PlanView"];

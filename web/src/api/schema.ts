@@ -2095,13 +2095,21 @@ export interface components {
          * @enum {string}
          */
         Away: "went_off" | "over_its_date" | "not_liked" | "spilt";
-        /** @description A backup that is kept here. */
+        /**
+         * @description Why a backup was made.
+         * @enum {string}
+         */
+        BackupKind: "daily" | "manual" | "set_aside";
+        /** @description A backup that is kept on this machine. */
         BackupView: {
             /**
              * Format: int64
              * @description How large it is, bytes.
              */
             bytes: number;
+            kind: components["schemas"]["BackupKind"];
+            /** @description When it was made, as it says itself, RFC 3339; none if it can't be read. */
+            made_at?: string | null;
             /** @description Its file's name. */
             name: string;
         };

@@ -1,10 +1,13 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQueryClient } from "@tanstack/react-query";
+import { lazy, Suspense, useState } from "react";
 import { answer, api } from "../api/client";
 import { useCondition } from "../api/queries";
 import { when } from "../ui/format";
 import { Note } from "../ui/Note";
+
+const House = lazy(() => import("../house/House"));
 
 const names: Record<string, string> = { kitchen: "cupboard", choices: "choices" };
 
@@ -12,6 +15,7 @@ const names: Record<string, string> = { kitchen: "cupboard", choices: "choices" 
 export function ShelfTroubles() {
   const { data } = useCondition();
   const client = useQueryClient();
+  const [restoring, setRestoring] = useState(false);
   if (!data) return null;
   const letGo = async (id: number) => {
     await answer(api.DELETE("/api/shelf/set-aside/{id}", { params: { path: { id } } }));
@@ -19,14 +23,22 @@ export function ShelfTroubles() {
   };
   return (
     <>
+      {restoring && (
+        <Suspense>
+          <House onClose={() => setRestoring(false)} />
+        </Suspense>
+      )}
       {data.message && (
         <Note
           kind="stop"
           action={
             data.condition === "damaged" && (
-              <Button component="a" href="/api/shelf/rescue" download="keen-pitcher-shelf.json">
-                Save all that can be read
-              </Button>
+              <Box sx={{ display: "flex", flexWrap: "wrap" }}>
+                <Button onClick={() => setRestoring(true)}>Restore a backup</Button>
+                <Button component="a" href="/api/shelf/rescue" download="keen-pitcher-shelf.json">
+                  Save all that can be read
+                </Button>
+              </Box>
             )
           }
         >
@@ -50,8 +62,8 @@ export function ShelfTroubles() {
             </Box>
           }
         >
-          The {names[it.what] ?? it.what} could not be read ({when(it.at)}) and began anew. What was
-          kept lies aside as it was: {it.why}
+          Your {names[it.what] ?? it.what} couldn't be read ({when(it.at)}) and started fresh. The
+          text as it was is kept: {it.why}
         </Note>
       ))}
     </>

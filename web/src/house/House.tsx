@@ -2,14 +2,21 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api } from "../api/client";
+import { answer, api, type Backup } from "../api/client";
 import { TitledDialog } from "../app/TitledDialog";
 import { colour, displayFont } from "../app/theme";
 import { FileButton } from "../ui/FileButton";
+import { when } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 
 const size = (bytes: number) =>
   bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1e3)} kB`;
+
+const kinds: Record<Backup["kind"], string> = {
+  daily: "daily backup",
+  manual: "made by you",
+  set_aside: "your data before a restore",
+};
 
 const tables = [
   ["ingredients", "Ingredients"],
@@ -36,22 +43,22 @@ export default function House({ onClose }: { onClose: () => void }) {
     staleTime: 0,
   });
   const [done, setDone] = useState<string | undefined>();
-  const [sure, setSure] = useState<string | File | undefined>();
+  const [sure, setSure] = useState<Backup | File | undefined>();
   const now = useMutation({
     mutationFn: () => answer(api.POST("/api/house/backups")),
     onSuccess: (all) => {
       client.setQueryData(["backups"], all);
-      setDone(`${all[0]?.name} was made and checked.`);
+      setDone(`Backed up and checked: ${all.find((one) => one.kind === "manual")?.name}.`);
     },
   });
   const back = useMutation({
-    mutationFn: (which: string | File) =>
-      typeof which === "string"
-        ? answer(api.POST("/api/house/backups/{name}", { params: { path: { name: which } } }))
-        : send("/api/house", which),
+    mutationFn: (which: Backup | File) =>
+      which instanceof File
+        ? send("/api/house", which)
+        : answer(api.POST("/api/house/backups/{name}", { params: { path: { name: which.name } } })),
     onSuccess: (said) => {
       setSure(undefined);
-      setDone(`It is put back. What was here before lies in ${String(said["aside"])}.`);
+      setDone(`Restored. Your previous data was saved as ${String(said["aside"])}.`);
       void client.invalidateQueries();
     },
     onError: () => setSure(undefined),
@@ -78,30 +85,30 @@ export default function House({ onClose }: { onClose: () => void }) {
     <TitledDialog title="Backup" width={560} onClose={onClose}>
       <Box>
         <Box component="h3" sx={part}>
-          The whole house in one file
+          Everything in one file
         </Box>
         <Box sx={{ color: colour("muted"), fontSize: 15, mb: 1 }}>
-          Drinks, batches, bottles, tasters, the kitchen: everything. Put it back here or on another
-          machine; it is checked first, and what is there is set aside.
+          Drinks, batches, bottles, tasters and your kitchen. Restore it here or on another machine:
+          it is checked first, and the data it replaces is kept as a file.
         </Box>
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
           <Button variant="contained" component="a" href="/api/house" download>
-            Save the house
+            Save everything
           </Button>
           <FileButton
-            what="A saved house"
-            accept=".zip,application/zip"
+            what="A backup file"
+            accept=".zip,.db,application/zip"
             onFile={setSure}
             variant="outlined"
           >
-            Put one back
+            Restore a file
           </FileButton>
         </Box>
       </Box>
       {sure !== undefined && (
         <Box
           role="alertdialog"
-          aria-label="Put it back?"
+          aria-label="Restore it?"
           sx={{
             px: 2,
             py: 1.5,
@@ -110,13 +117,14 @@ export default function House({ onClose }: { onClose: () => void }) {
             color: colour("onNotice"),
           }}
         >
-          {typeof sure === "string" ? sure : sure.name} takes the place of everything that is here
-          now.
+          This replaces everything in Keen Pitcher with{" "}
+          {sure instanceof File ? sure.name : `the backup of ${when(sure.made_at!)}`}. Your data as
+          it is now is kept as a file, which you can restore in the same way.
           <Box sx={{ display: "flex", gap: 1, mt: 1 }}>
             <Button variant="contained" disabled={back.isPending} onClick={() => back.mutate(sure)}>
-              Put it back
+              Restore
             </Button>
-            <Button onClick={() => setSure(undefined)}>Leave it</Button>
+            <Button onClick={() => setSure(undefined)}>Cancel</Button>
           </Box>
         </Box>
       )}
@@ -124,9 +132,12 @@ export default function House({ onClose }: { onClose: () => void }) {
       {done && <Box role="status">{done}</Box>}
       <Box>
         <Box component="h3" sx={part}>
-          Each day by itself
+          Backups on this machine
         </Box>
-        <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
+        <Box sx={{ color: colour("muted"), fontSize: 15 }}>
+          One is made each day. Seven of these and seven of your own are kept.
+        </Box>
+        <Box component="ul" aria-label="Backups" sx={{ listStyle: "none", m: 0, p: 0 }}>
           {(kept ?? []).map((one) => (
             <Box
               component="li"
@@ -138,18 +149,20 @@ export default function House({ onClose }: { onClose: () => void }) {
                 borderTop: `1px solid ${colour("hairline")}`,
               }}
             >
-              <Box sx={{ flex: 1, minWidth: 0, overflowWrap: "anywhere" }}>
-                {one.name.replace("keen-pitcher-", "").replace(".zip", "")}{" "}
-                <Box component="span" sx={{ color: colour("muted") }}>
-                  {size(one.bytes)}
+              <Box
+                sx={{ flex: 1, minWidth: 0, overflowWrap: "anywhere", lineHeight: 1.3, py: 0.5 }}
+              >
+                {one.made_at ? when(one.made_at) : one.name}
+                <Box sx={{ color: colour("muted"), fontSize: 13.5 }}>
+                  {one.made_at ? kinds[one.kind] : "can't be read"}, {size(one.bytes)}
                 </Box>
               </Box>
-              <Button onClick={() => setSure(one.name)}>Put it back</Button>
+              {one.made_at && <Button onClick={() => setSure(one)}>Restore</Button>}
             </Box>
           ))}
         </Box>
         <Button disabled={now.isPending} onClick={() => now.mutate()} sx={{ ml: -2 }}>
-          One more now
+          Back up now
         </Button>
       </Box>
       <Box>

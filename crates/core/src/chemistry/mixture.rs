@@ -44,7 +44,7 @@ impl Mixture {
     /// Takes `share` of everything out and returns it.
     pub fn take(&mut self, share: f64) -> Self {
         let taken = self.share(share);
-        for (left, gone) in self.parts.iter_mut().zip(taken.parts) {
+        for (left, gone) in self.parts.iter_mut().zip(&taken.parts) {
             *left = (*left - gone).max(0.0);
         }
         taken
@@ -110,8 +110,8 @@ impl IndexMut<Component> for Mixture {
 
 impl AddAssign<&Mixture> for Mixture {
     fn add_assign(&mut self, other: &Mixture) {
-        for (mine, theirs) in self.parts.iter_mut().zip(other.parts) {
-            *mine += theirs;
+        for (mine, theirs) in self.parts.iter_mut().zip(&other.parts) {
+            *mine += *theirs;
         }
     }
 }

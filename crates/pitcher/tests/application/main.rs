@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on fails")]
 
 mod api;
+mod backups;
 mod batches;
 mod browser;
 mod command;

@@ -5,7 +5,7 @@ use std::process::{Command, Stdio};
 use serde_json::{Value, json};
 
 use crate::batches::{begin, done, hibiscus, say};
-use crate::support::{Application, binary, limeade};
+use crate::support::{Application, binary, fetch, limeade, send, send_by};
 
 /// A syrup that is put into bottles.
 fn syrup() -> Value {
@@ -277,27 +277,6 @@ fn a_pasted_text_is_read_and_any_text_can_be() {
     }
     let problem = app.post("/api/compute/paste", &json!({ "text": 5 })).problem(422);
     assert_eq!(problem["errors"][0]["field"], "text");
-}
-
-fn send(app: &Application, path: &str, body: &[u8]) -> (u16, Value) {
-    send_by("POST", app, path, body)
-}
-
-fn send_by(method: &str, app: &Application, path: &str, body: &[u8]) -> (u16, Value) {
-    let url = format!("http://{}{path}", app.address.trim_start_matches("http://"));
-    let agent: ureq::Agent =
-        ureq::Agent::config_builder().http_status_as_error(false).build().into();
-    let request = match method {
-        "PUT" => agent.put(&url),
-        _ => agent.post(&url),
-    };
-    let mut answer = request.header("content-type", "application/octet-stream").send(body).unwrap();
-    (answer.status().as_u16(), answer.body_mut().read_json().unwrap_or_default())
-}
-
-fn fetch(app: &Application, path: &str) -> Vec<u8> {
-    let url = format!("http://{}{path}", app.address.trim_start_matches("http://"));
-    ureq::get(&url).call().unwrap().body_mut().read_to_vec().unwrap()
 }
 
 #[test]

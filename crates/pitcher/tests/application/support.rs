@@ -237,3 +237,33 @@ pub fn dearest() -> Value {
 pub fn root() -> &'static Path {
     Path::new(concat!(env!("CARGO_MANIFEST_DIR"), "/../.."))
 }
+
+/// A limeade on the shelf, by a name.
+pub fn put_on_shelf(app: &Application, name: &str) -> Value {
+    let mut drink = limeade();
+    drink["name"] = json!(name);
+    app.post("/api/drinks", &drink).json()
+}
+
+/// Sends bytes as they are.
+pub fn send(app: &Application, path: &str, body: &[u8]) -> (u16, Value) {
+    send_by("POST", app, path, body)
+}
+
+pub fn send_by(method: &str, app: &Application, path: &str, body: &[u8]) -> (u16, Value) {
+    let url = format!("http://{}{path}", app.address.trim_start_matches("http://"));
+    let agent: ureq::Agent =
+        ureq::Agent::config_builder().http_status_as_error(false).build().into();
+    let request = match method {
+        "PUT" => agent.put(&url),
+        _ => agent.post(&url),
+    };
+    let mut answer = request.header("content-type", "application/octet-stream").send(body).unwrap();
+    (answer.status().as_u16(), answer.body_mut().read_json().unwrap_or_default())
+}
+
+/// A file as it comes.
+pub fn fetch(app: &Application, path: &str) -> Vec<u8> {
+    let url = format!("http://{}{path}", app.address.trim_start_matches("http://"));
+    ureq::get(&url).call().unwrap().body_mut().read_to_vec().unwrap()
+}

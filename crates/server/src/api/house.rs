@@ -1,5 +1,6 @@
 //! The whole house: saved as one file, put back, and tables in and out.
 
+use std::collections::{HashMap, HashSet};
 use std::io::Write;
 use std::sync::Arc;
 use std::time::Duration;
@@ -12,7 +13,7 @@ use keen_formats::{
     BatchRow, batches_table, ingredients_table, read_batches, read_ingredients, read_readings,
     readings_table,
 };
-use keen_store::{KeptBatch, Saying, Store, StoreError, Wanted};
+use keen_store::{KeptBatch, KeptHappening, Store, StoreError, Wanted, WholeBatch};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -21,7 +22,7 @@ use super::body::read_file;
 use super::desk::By;
 use super::drinks::kept_drink;
 use super::{Problem, State, kept_kitchen};
-use crate::house::{self, NotPutBack};
+use crate::house::{self, BackupView, NotPutBack};
 
 /// The largest archive that is taken: a house of fifty thousand batches is a tenth of it.
 const MOST_ARCHIVE: u64 = 1024 * 1024 * 1024;
@@ -29,15 +30,6 @@ const MOST_ARCHIVE: u64 = 1024 * 1024 * 1024;
 const MOST_TABLE: usize = 16 * 1024 * 1024;
 /// Between two pieces of a file no more than this may pass.
 const PATIENCE: Duration = Duration::from_secs(20);
-
-/// A backup that is kept here.
-#[derive(Debug, Serialize, ToSchema)]
-pub(crate) struct BackupView {
-    /// Its file's name.
-    name: String,
-    /// How large it is, bytes.
-    bytes: u64,
-}
 
 /// What was put back.
 #[derive(Debug, Serialize, ToSchema)]
@@ -99,9 +91,14 @@ fn download(path: &std::path::Path, name: &str) -> Result<HttpResponse, Problem>
 }
 
 impl State {
+    /// The folder that everything is kept in.
+    pub(super) fn data_folder(&self) -> std::path::PathBuf {
+        self.store.path().parent().unwrap_or(std::path::Path::new(".")).to_owned()
+    }
+
     async fn backups(&self) -> Result<Vec<BackupView>, Problem> {
-        let kept = self.with_store(|store| Ok(house::kept(store))).await?;
-        Ok(kept.into_iter().map(|(name, bytes)| BackupView { name, bytes }).collect())
+        let data = self.data_folder();
+        web::block(move || house::kept(&data)).await.map_err(|_| Problem::busy())
     }
 
     /// Does something with the store that may fail in its own way, on a thread that may wait.
@@ -119,6 +116,8 @@ impl State {
     (status = 200, body = String, content_type = "application/zip")))]
 #[get("/api/house")]
 pub(super) async fn save_house(state: web::Data<State>) -> Result<HttpResponse, Problem> {
+    // Each of them reads everything: more at once would only make all of them slower.
+    let _turn = state.saving.try_acquire().map_err(|_| Problem::busy())?;
     let saved = state
         .with_house(|store| -> anyhow::Result<_> {
             let folder = tempfile::tempdir()?;
@@ -141,6 +140,15 @@ fn not_saved(why: &anyhow::Error) -> Problem {
     if full {
         return StoreError::Full.into();
     }
+    let waits = |cause: &&(dyn std::error::Error + 'static)| {
+        matches!(
+            cause.downcast_ref::<StoreError>(),
+            Some(StoreError::Locked | StoreError::BeingRestored)
+        )
+    };
+    if why.chain().any(|cause| waits(&cause)) {
+        return Problem::busy();
+    }
     FieldError::new("file", format!("The backup could not be made: {why:#}.")).into()
 }
 
@@ -155,10 +163,7 @@ pub(super) async fn put_back(
     mut body: web::Payload,
 ) -> Result<web::Json<PutBackView>, Problem> {
     let full = |error: std::io::Error| refused(NotPutBack::Io(error));
-    let mut file = tempfile::NamedTempFile::new_in(
-        state.store.path().parent().unwrap_or(std::path::Path::new(".")),
-    )
-    .map_err(full)?;
+    let mut file = house::scratch(&state.data_folder()).map_err(full)?;
     let mut bytes = 0;
     loop {
         match actix_web::rt::time::timeout(PATIENCE, body.next()).await {
@@ -222,11 +227,12 @@ pub(super) async fn put_back_kept(
     let put = state
         .with_house(move |store| {
             // Only what is in the list is a name of one.
-            let known = house::kept(store).into_iter().any(|(known, _)| known == *name);
-            if !known {
+            let data = store.path().parent().unwrap_or(std::path::Path::new("."));
+            let known = house::kept(data).into_iter().find(|known| known.name == *name);
+            let Some(known) = known else {
                 return Err(NotPutBack::Store(StoreError::NotFound));
-            }
-            house::put_back(store, &house::folder(store).join(&*name))
+            };
+            house::put_back(store, &house::path_of(data, &known))
         })
         .await?;
     put_back_done(&state, put).await
@@ -369,25 +375,32 @@ pub(crate) fn add_readings(kitchen: &mut Kitchen, rows: &[Reading]) {
     }
 }
 
-/// Puts batches from a table beside the others; each names a drink of the shelf.
+/// Puts batches from a table beside the others; each names a drink of the shelf. All of them, or none.
 pub(crate) fn add_batches(
     store: &Store,
     rows: &[BatchRow],
     kitchen: &Kitchen,
 ) -> Result<ReadTableView, Problem> {
     let (_, drinks) = store.drinks().list("", 10_000)?;
-    let known = store.batches(&Wanted { made: true, ..Wanted::default() }, 60_000)?;
-    let known: std::collections::HashSet<(&str, &str)> =
-        known.iter().map(|b| (b.name.as_str(), b.begun_at.as_str())).collect();
+    let mut known: HashSet<(String, String)> =
+        store.batch_names()?.into_iter().map(|(name, at)| (name.to_lowercase(), at)).collect();
+    // What is made of a drink again and again is read once.
+    let mut bodies: HashMap<String, Option<(&str, String)>> = HashMap::new();
     let mut errors = Vec::new();
     let mut new = Vec::new();
     for (at, row) in rows.iter().enumerate() {
-        if known.contains(&(row.drink.as_str(), row.begun_at.as_str())) {
+        let name = row.drink.to_lowercase();
+        if !known.insert((name.clone(), row.begun_at.clone())) {
             continue;
         }
-        let of = drinks.iter().find(|d| d.name.to_lowercase() == row.drink.to_lowercase());
-        match of.and_then(|kept| Some((kept, kept_drink(&kept.body).ok()?))) {
-            Some(found) => new.push((row, found)),
+        let body = bodies.entry(name.clone()).or_insert_with(|| {
+            let kept = drinks.iter().find(|d| d.name.to_lowercase() == name)?;
+            let drink = kept_drink(&kept.body).ok()?;
+            let snapshot = Snapshot { drink, kitchen: kitchen.clone(), seed: None, plan: None };
+            Some((kept.id.as_str(), BATCH.write(&snapshot)))
+        });
+        match body {
+            Some((drink, body)) => new.push(whole_batch(row, drink, body)),
             None => errors.push(FieldError {
                 field: format!("row {}, drink", at + 2),
                 message: format!(
@@ -401,58 +414,53 @@ pub(crate) fn add_batches(
         return Err(Problem::invalid(errors));
     }
     let added = new.len();
-    for (row, (kept, drink)) in new {
-        let batch = KeptBatch {
+    store.fill_batches(&new)?;
+    Ok(ReadTableView { added, known: rows.len() - added })
+}
+
+/// A finished batch as a table tells of it.
+fn whole_batch(row: &BatchRow, drink: &str, body: &str) -> WholeBatch {
+    let finished = keen_core::batch::Happening::Finished {
+        place: row.place.clone(),
+        note: row.note.clone(),
+        bottles: row.bottles,
+        volume: None,
+    };
+    let begun: jiff::Timestamp = row.begun_at.parse().unwrap_or(jiff::Timestamp::UNIX_EPOCH);
+    let took = jiff::SignedDuration::from_secs_f64(row.minutes * 60.0);
+    let finished_at = begun.checked_add(took).unwrap_or(begun).to_string();
+    let spot = row
+        .sweetness
+        .zip(row.acidity)
+        .map(|(sweetness, acidity)| keen_core::balance::Spot { sweetness, acidity });
+    let ending = Ending {
+        made: spot,
+        made_ml: row.ml,
+        written_ml: row.ml,
+        minutes: row.minutes,
+        place: row.place.clone(),
+        note: row.note.clone(),
+        bottles: row.bottles,
+        ..Ending::default()
+    };
+    WholeBatch {
+        happening: KeptHappening {
+            place: 0,
+            at: finished_at.clone(),
+            body: HAPPENING.write(&finished),
+        },
+        batch: KeptBatch {
             id: uuid::Uuid::now_v7().to_string(),
-            drink: kept.id.clone(),
+            drink: drink.to_owned(),
             name: row.drink.clone(),
-            body: BATCH.write(&Snapshot {
-                drink,
-                kitchen: kitchen.clone(),
-                seed: None,
-                plan: None,
-            }),
+            body: body.to_owned(),
             begun_at: row.begun_at.clone(),
-            finished_at: None,
+            finished_at: Some(finished_at),
             practice: false,
             clock: None,
-            ending: None,
-            rating: None,
+            ending: serde_json::to_string(&ending).ok(),
+            rating: row.rating,
             picture: None,
-        };
-        store.begin_batch(&batch, None)?;
-        let finished = keen_core::batch::Happening::Finished {
-            place: row.place.clone(),
-            note: row.note.clone(),
-            bottles: row.bottles,
-            volume: None,
-        };
-        let begun: jiff::Timestamp = row.begun_at.parse().unwrap_or(jiff::Timestamp::UNIX_EPOCH);
-        let took = jiff::SignedDuration::from_secs_f64(row.minutes * 60.0);
-        let at = begun.checked_add(took).unwrap_or(begun).to_string();
-        let body = HAPPENING.write(&finished);
-        store.say(
-            &batch.id,
-            Saying { body: &body, at: &at, key: None, after: 0, finishes: Some(true) },
-        )?;
-        let spot = row
-            .sweetness
-            .zip(row.acidity)
-            .map(|(sweetness, acidity)| keen_core::balance::Spot { sweetness, acidity });
-        let ending = Ending {
-            made: spot,
-            made_ml: row.ml,
-            written_ml: row.ml,
-            minutes: row.minutes,
-            place: row.place.clone(),
-            note: row.note.clone(),
-            bottles: row.bottles,
-            ..Ending::default()
-        };
-        store.set_batch_ending(&batch.id, &serde_json::to_string(&ending).unwrap_or_default())?;
-        if row.rating.is_some() {
-            store.rate_batch(&batch.id, row.rating)?;
-        }
+        },
     }
-    Ok(ReadTableView { added, known: rows.len() - added })
 }

@@ -71,6 +71,8 @@ pub(crate) struct State {
     /// What the shelf shows of each drink at its version. Only a saving of time: it is made anew from
     /// the drink whenever it isn't there.
     summaries: Mutex<HashMap<String, (i64, Summary)>>,
+    /// Turns to save everything as one file.
+    saving: tokio::sync::Semaphore,
 }
 
 impl State {
@@ -98,6 +100,7 @@ impl State {
             phones,
             cupboard,
             summaries: Mutex::default(),
+            saving: tokio::sync::Semaphore::new(2),
         })
     }
 

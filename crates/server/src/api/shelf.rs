@@ -71,7 +71,11 @@ pub(super) async fn condition(
             (ConditionName::ReadOnly, Some(StoreError::ReadOnly(folder).to_string()))
         }
         Condition::Damaged(what) => {
-            (ConditionName::Damaged, Some(StoreError::Damaged(what).to_string()))
+            let data = state.data_folder();
+            let way_back = web::block(move || crate::house::way_back(&data)).await;
+            let way_back = way_back.map_err(|_| Problem::busy())?;
+            let message = format!("{} {way_back}", StoreError::Damaged(what));
+            (ConditionName::Damaged, Some(message))
         }
     };
     let all = state.with_store(keen_store::Store::all_set_aside).await;
