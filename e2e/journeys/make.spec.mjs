@@ -143,6 +143,19 @@ test("two drinks at once on two screens, and the server killed in the middle of 
   const until = (text) => text.split("until ")[1];
   assert.equal(until(await waits.locator('[data-wait="s6"]').getByRole("timer").innerText()), until(ends));
 
+  // A page that is closed while the server is away loses nothing: the next one sends it, once.
+  await demo.cut();
+  await page.getByRole("button", { name: "Note" }).click();
+  await page.getByLabel("To remember").fill("Off once more");
+  await page.getByRole("button", { name: "Keep the note" }).click();
+  await page.getByText(/doesn't answer/).waitFor();
+  const here = page.url();
+  await page.goto("about:blank");
+  await demo.again();
+  await page.goto(here);
+  await other.getByText("Off once more").waitFor();
+  assert.equal(await other.getByText("Off once more").count(), 1);
+
   // The phone says done, and the laptop follows; nothing counts twice.
   await other.getByRole("button", { name: /^Done: Let the bowl stand/ }).click();
   await waits.locator('[data-wait="s6"]').waitFor({ state: "detached" });

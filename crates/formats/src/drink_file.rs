@@ -1,5 +1,5 @@
 use keen_core::cupboard::Cupboard;
-use keen_core::drink::Drink;
+use keen_core::drink::{Drink, limits};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 
@@ -93,6 +93,8 @@ pub struct EarlierDrink {
 
 /// Earlier states in one file.
 const MOST_EARLIER: usize = 1000;
+/// The highest version, and the most batches, that anybody gets to.
+const MOST_COUNT: i64 = 1_000_000_000;
 
 /// Writes a drink with its earlier states, as a file of the open format.
 #[must_use]
@@ -105,7 +107,8 @@ pub fn write_drink_with(drink: &Drink, earlier: &[EarlierDrink]) -> String {
     serde_json::to_string_pretty(&file).unwrap_or_default() + "\n"
 }
 
-/// The earlier states that stand in a drink's file; each a drink that can be read, the others are passed over.
+/// The earlier states that stand in a drink's file, each held to the same limits as the drink itself; what isn't a
+/// drink that can be read is passed over.
 #[must_use]
 pub fn read_earlier(text: &[u8]) -> Vec<EarlierDrink> {
     #[derive(Deserialize)]
@@ -124,6 +127,11 @@ pub fn read_earlier(text: &[u8]) -> Vec<EarlierDrink> {
             "format": DRINK.name, "version": file.version.unwrap_or(1), "drink": one.drink,
         });
         let drink: Drink = from_value(DRINK.unwrap(wrapped).ok()?).ok()?;
+        let counts =
+            (1..=MOST_COUNT).contains(&one.version) && (0..=MOST_COUNT).contains(&one.made);
+        if !counts || !drink.is_within_limits() || one.name.chars().count() > limits::NAME {
+            return None;
+        }
         one.drink = serde_json::to_value(drink).ok()?;
         Some(one)
     })

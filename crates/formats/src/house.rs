@@ -201,6 +201,29 @@ pub fn read_house(file: impl Read + Seek, mut shelf: impl Write) -> Result<Manif
     Ok(manifest)
 }
 
+/// Writes an archive anew with another shelf in it, and all else as it was.
+///
+/// # Errors
+/// If it can't be read, or the new one not be written.
+pub fn rewrite_house(
+    from: impl Read + Seek,
+    out: impl Write + Seek,
+    shelf: impl Read,
+) -> Result<Manifest, HouseError> {
+    let mut zip = ZipArchive::new(from).map_err(no_archive)?;
+    let manifest = manifest_of(&mut zip)?;
+    let mut drinks = Vec::new();
+    for part in manifest.parts.iter().filter(|part| part.name != SHELF_PART) {
+        let found = zip.by_name(&part.name).map_err(|_| damaged(&part.name, "is missing"))?;
+        let mut text = String::new();
+        found.take(MOST_PART).read_to_string(&mut text)?;
+        // As it was named: `drinks/00001-limeade.json`.
+        let name = part.name.split_once('-').map_or("", |(_, name)| name.trim_end_matches(".json"));
+        drinks.push((name.to_owned(), text));
+    }
+    write_house(out, &manifest.made_at, shelf, drinks)
+}
+
 /// Reads when an archive was made, and looks at nothing else of it.
 ///
 /// # Errors

@@ -48,7 +48,9 @@ pub use drink_file::{
     DRINK, EarlierDrink, drink_from_value, read_drink, read_earlier, write_drink, write_drink_with,
 };
 pub use envelope::Format;
-pub use house::{HouseError, Manifest, Part, SHELF_PART, made_at, read_house, write_house};
+pub use house::{
+    HouseError, Manifest, Part, SHELF_PART, made_at, read_house, rewrite_house, write_house,
+};
 pub use json::{FormatError, from_value, read_json};
 pub use labels::{LABEL_FORMATS, LabelFormat, LabelText, label_pages};
 pub use plan_file::{

@@ -30,7 +30,8 @@ pub(crate) async fn check<B: MessageBody>(
     let Some(state) = request.app_data::<web::Data<State>>().cloned() else {
         return refuse(request, Problem::forbidden());
     };
-    if !state.phones.may_ask() {
+    let token = request.cookie(COOKIE).map(|cookie| cookie.value().to_owned());
+    if !state.phones.may_ask(token.as_deref()) {
         return refuse(request, Problem::too_often(1));
     }
     let path = request.path().to_owned();
@@ -43,7 +44,6 @@ pub(crate) async fn check<B: MessageBody>(
     if public {
         return Ok(next.call(request).await?.map_into_left_body());
     }
-    let token = request.cookie(COOKIE).map(|cookie| cookie.value().to_owned());
     let Some(phone) = state.phone_of(token).await else {
         // Who opens a screen is shown where the code goes.
         if plain && request.method() == Method::GET && !path.contains("api") {

@@ -10,7 +10,7 @@ use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result};
 use jiff::{Span, Timestamp};
-use keen_formats::{HouseError, Manifest, made_at, read_house, write_house};
+use keen_formats::{HouseError, Manifest, made_at, read_house, rewrite_house, write_house};
 use keen_store::{Store, StoreError, UNFINISHED, is_data_file};
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -182,6 +182,48 @@ pub(crate) fn way_back(data: &Path) -> String {
                  restore it from there; the damaged file is kept."
             .into(),
     }
+}
+
+/// Wipes a taster out of the backups and the copies that were set aside; the names of those that still hold them,
+/// since they can't be read or written.
+pub(crate) fn wipe_out(data: &Path, taster: &str, gone: &str) -> Vec<String> {
+    let copies = kept(data).into_iter();
+    let failed = copies.filter(|backup| match wipe_out_of(data, backup, taster, gone) {
+        Ok(()) => false,
+        Err(error) => {
+            tracing::warn!(%error, backup.name, "a deleted taster is still in a backup");
+            true
+        }
+    });
+    failed.map(|backup| backup.name).collect()
+}
+
+fn wipe_out_of(data: &Path, backup: &BackupView, taster: &str, gone: &str) -> Result<()> {
+    let path = path_of(data, backup);
+    if backup.kind == BackupKind::SetAside {
+        Store::wipe_out_of(&path, taster, gone)?;
+        return Ok(());
+    }
+    let folder = path.parent().unwrap_or(data);
+    let mut shelf = scratch(folder)?;
+    read_house(BufReader::new(File::open(&path)?), BufWriter::new(shelf.as_file_mut()))?;
+    if !Store::wipe_out_of(shelf.path(), taster, gone)? {
+        return Ok(());
+    }
+    let mut out = scratch(folder)?;
+    let from = BufReader::new(File::open(&path)?);
+    let shelf = BufReader::new(File::open(shelf.path())?);
+    rewrite_house(from, BufWriter::new(out.as_file_mut()), shelf)?;
+    out.as_file().sync_all()?;
+    out.persist(&path)?;
+    Ok(())
+}
+
+/// Deletes one of them.
+pub(crate) fn delete(data: &Path, name: &str) -> Result<(), StoreError> {
+    let backup = kept(data).into_iter().find(|backup| backup.name == name);
+    let path = path_of(data, &backup.ok_or(StoreError::NotFound)?);
+    fs::remove_file(&path).map_err(|source| StoreError::File { path, source })
 }
 
 /// Those that may go: beyond the newest of their kind. What the clock calls future is left alone, and doesn't

@@ -16,6 +16,7 @@ mod gate;
 mod guard;
 mod house;
 mod instruments;
+mod once;
 mod phones;
 mod server;
 mod shelf_place;
@@ -35,7 +36,7 @@ use tracing_subscriber::util::SubscriberInitExt;
 
 /// Measure, run and keep the drinks that you make at home.
 #[derive(Debug, Parser)]
-#[command(name = "keen-pitcher", version)]
+#[command(name = "keen-pitcher", version, args_conflicts_with_subcommands = true)]
 struct Cli {
     #[command(subcommand)]
     command: Option<Command>,

@@ -3,11 +3,14 @@
 //! The program listens on this machine only. *Let phones in* opens a second listener on the home network, and
 //! shows its address and a code of six digits that is good for ten minutes. Who brings the code gets a token
 //! of 256 random bits in a cookie; of that only the hash is kept. Without one, nothing but the page that asks
-//! for the code is answered at that door. Codes are compared in constant time; after five wrong ones from
-//! anywhere the code changes, and there is a wait that grows.
+//! for the code is answered at that door. Codes are compared in constant time. After five wrong ones from one
+//! address that address has to wait, longer each time, and others don't; after fifty from anywhere the code
+//! changes. What strangers ask is counted apart from what phones ask that are connected, so that no flood of
+//! theirs stands in a cook's way.
 //!
 //! There is no certificate: who can listen in the home network can read along, and the screen says so.
 
+use std::collections::{HashMap, HashSet};
 use std::net::{IpAddr, SocketAddr};
 use std::sync::Arc;
 use std::time::{Duration, Instant};
@@ -25,14 +28,20 @@ pub(crate) const COOKIE: &str = "keen-pitcher-phone";
 pub(crate) const DAYS: i64 = 30;
 /// How long a code is good.
 const GOOD_FOR: Duration = Duration::from_secs(600);
-/// So many wrong codes change it.
+/// So many wrong codes from one address make it wait.
 const WRONG: u32 = 5;
+/// So many from anywhere change the code.
+const WRONG_IN_ALL: u32 = 50;
+/// Addresses whose wrong codes are remembered.
+const ADDRESSES: usize = 1000;
 /// The wait after that, at first and at most; it doubles.
 const WAIT: (Duration, Duration) = (Duration::from_secs(5), Duration::from_secs(300));
 /// The port at that door if nothing else is said.
 const PORT: u16 = 7341;
-/// Requests a second at that door, over all phones: more is no kitchen.
+/// Requests a second of all phones that are connected: more is no kitchen.
 const REQUESTS: u32 = 300;
+/// And of all strangers.
+const OF_STRANGERS: u32 = 300;
 
 /// What the server is asked to do with the door.
 #[derive(Debug)]
@@ -49,8 +58,17 @@ struct Door {
     addresses: Vec<SocketAddr>,
     code: String,
     since: Instant,
+    /// Wrong ones since it was made.
     wrong: u32,
-    changes: u32,
+    /// What each address got wrong.
+    tried: HashMap<IpAddr, Tried>,
+}
+
+/// What came from one address.
+#[derive(Debug, Clone, Copy, Default)]
+struct Tried {
+    wrong: u32,
+    waits: u32,
     closed_until: Option<Instant>,
 }
 
@@ -73,6 +91,10 @@ pub(crate) struct Phones {
     door: Mutex<Option<Door>>,
     orders: mpsc::UnboundedSender<Order>,
     limit: DefaultDirectRateLimiter,
+    strangers: DefaultDirectRateLimiter,
+    /// The hashes of tokens that were found good, so that a flood of bad ones is told apart without a look at
+    /// the store.
+    known: Mutex<HashSet<Vec<u8>>>,
 }
 
 /// What the server listens to, to open and shut the door.
@@ -81,9 +103,18 @@ pub(crate) type Orders = mpsc::UnboundedReceiver<Order>;
 impl Phones {
     pub(crate) fn new() -> (Self, Orders) {
         let (orders, heard) = mpsc::unbounded_channel();
-        let each = std::num::NonZeroU32::new(REQUESTS).unwrap_or(std::num::NonZeroU32::MIN);
-        let limit = RateLimiter::direct(Quota::per_second(each));
-        (Self { door: Mutex::new(None), orders, limit }, heard)
+        let a_second = |many| {
+            let each = std::num::NonZeroU32::new(many).unwrap_or(std::num::NonZeroU32::MIN);
+            RateLimiter::direct(Quota::per_second(each))
+        };
+        let phones = Self {
+            door: Mutex::new(None),
+            orders,
+            limit: a_second(REQUESTS),
+            strangers: a_second(OF_STRANGERS),
+            known: Mutex::default(),
+        };
+        (phones, heard)
     }
 
     /// Opens the door, if it isn't open.
@@ -131,13 +162,27 @@ impl Phones {
     }
 
     /// Whether a code is the one.
-    pub(crate) fn tries(&self, code: &str) -> Result<(), Refused> {
-        self.door.lock().as_mut().ok_or(Refused::Shut)?.tries(code, Instant::now())
+    pub(crate) fn tries(&self, code: &str, from: IpAddr) -> Result<(), Refused> {
+        self.door.lock().as_mut().ok_or(Refused::Shut)?.tries(code, from, Instant::now())
     }
 
-    /// Whether one more request may be answered at that door now.
-    pub(crate) fn may_ask(&self) -> bool {
-        self.limit.check().is_ok()
+    /// Whether one more request may be answered at that door now, by the token that it brings.
+    pub(crate) fn may_ask(&self, token: Option<&str>) -> bool {
+        let known = token.is_some_and(|token| self.known.lock().contains(&hash(token)));
+        if known { self.limit.check().is_ok() } else { self.strangers.check().is_ok() }
+    }
+
+    /// Remembers that a token is good.
+    pub(crate) fn is_good(&self, token: &str) {
+        let mut known = self.known.lock();
+        if known.len() < ADDRESSES {
+            known.insert(hash(token));
+        }
+    }
+
+    /// Remembers none any more: a phone was disconnected.
+    pub(crate) fn forget(&self) {
+        self.known.lock().clear();
     }
 }
 
@@ -147,14 +192,7 @@ fn new_code() -> String {
 
 impl Door {
     fn at(addresses: Vec<SocketAddr>) -> Self {
-        Self {
-            addresses,
-            code: new_code(),
-            since: Instant::now(),
-            wrong: 0,
-            changes: 0,
-            closed_until: None,
-        }
+        Self { addresses, code: new_code(), since: Instant::now(), wrong: 0, tried: HashMap::new() }
     }
 
     fn renew(&mut self) {
@@ -163,8 +201,12 @@ impl Door {
         self.wrong = 0;
     }
 
-    fn tries(&mut self, code: &str, now: Instant) -> Result<(), Refused> {
-        if let Some(until) = self.closed_until.filter(|until| *until > now) {
+    fn tries(&mut self, code: &str, from: IpAddr, now: Instant) -> Result<(), Refused> {
+        if self.tried.len() >= ADDRESSES {
+            self.tried.retain(|_, it| it.closed_until.is_some_and(|until| until > now));
+        }
+        let tried = self.tried.entry(from).or_default();
+        if let Some(until) = tried.closed_until.filter(|until| *until > now) {
             return Err(Refused::Wait((until - now).as_secs() + 1));
         }
         let right: bool = code.as_bytes().ct_eq(self.code.as_bytes()).into();
@@ -173,16 +215,19 @@ impl Door {
         }
         if right {
             // Each code lets one phone in.
+            self.tried.remove(&from);
             self.renew();
-            self.changes = 0;
             return Ok(());
         }
+        tried.wrong += 1;
+        if tried.wrong.is_multiple_of(WRONG) {
+            let wait = (WAIT.0 * 2_u32.saturating_pow(tried.waits)).min(WAIT.1);
+            tried.waits = (tried.waits + 1).min(10);
+            tried.closed_until = Some(now + wait);
+        }
         self.wrong += 1;
-        if self.wrong >= WRONG {
-            let wait = (WAIT.0 * 2_u32.saturating_pow(self.changes)).min(WAIT.1);
+        if self.wrong >= WRONG_IN_ALL {
             self.renew();
-            self.changes = (self.changes + 1).min(10);
-            self.closed_until = Some(now + wait);
         }
         Err(Refused::Wrong)
     }
@@ -260,36 +305,64 @@ pub(crate) struct FromPhone(pub(crate) String);
 mod tests {
     use super::*;
 
+    const HERE: IpAddr = IpAddr::V4(std::net::Ipv4Addr::new(192, 0, 2, 7));
+    const THERE: IpAddr = IpAddr::V4(std::net::Ipv4Addr::new(192, 0, 2, 8));
+
+    fn wrong(door: &Door) -> &'static str {
+        if door.code == "000000" { "000001" } else { "000000" }
+    }
+
     #[test]
-    fn five_wrong_codes_change_it_and_the_wait_grows() {
+    fn who_sends_five_wrong_codes_waits_longer_each_time_and_others_do_not() {
         let mut door = Door::at(Vec::new());
-        let wrong = |door: &Door| if door.code == "000000" { "000001" } else { "000000" };
         let mut now = Instant::now();
         let mut waits = Vec::new();
         for _ in 0..4 {
-            let before = door.code.clone();
             for _ in 0..WRONG {
-                let code = wrong(&door);
-                assert_eq!(door.tries(code, now), Err(Refused::Wrong));
+                assert_eq!(door.tries(wrong(&door), THERE, now), Err(Refused::Wrong));
             }
-            assert_ne!(door.code, before, "one in a million fails here");
             let code = door.code.clone();
-            let Err(Refused::Wait(seconds)) = door.tries(&code, now) else { panic!("no wait") };
+            let Err(Refused::Wait(seconds)) = door.tries(&code, THERE, now) else {
+                panic!("no wait")
+            };
             waits.push(seconds);
             now += Duration::from_secs(seconds);
         }
         assert_eq!(waits, [6, 11, 21, 41]);
         let code = door.code.clone();
-        assert_eq!(door.tries(&code, now), Ok(()));
-        assert_eq!(door.tries(&code, now), Err(Refused::Wrong), "a code lets one phone in");
+        assert_eq!(door.tries(&code, HERE, now), Ok(()));
+        assert_eq!(door.tries(&code, HERE, now), Err(Refused::Wrong), "a code lets one phone in");
+    }
+
+    #[test]
+    fn many_wrong_codes_from_anywhere_change_the_code() {
+        let mut door = Door::at(Vec::new());
+        let before = door.code.clone();
+        for n in 0..WRONG_IN_ALL {
+            let from = IpAddr::V4(std::net::Ipv4Addr::from(0xC000_0200 + n));
+            assert_eq!(door.tries(wrong(&door), from, Instant::now()), Err(Refused::Wrong));
+        }
+        assert_ne!(door.code, before, "one in a million fails here");
+    }
+
+    #[test]
+    fn a_flood_of_strangers_takes_nothing_from_a_phone_that_is_connected() {
+        let (phones, _orders) = Phones::new();
+        let (token, _) = new_token();
+        phones.is_good(&token);
+        let strangers = (0..5000).filter(|_| phones.may_ask(Some("no token"))).count();
+        assert!(strangers <= 2 * OF_STRANGERS as usize, "{strangers}");
+        assert!((0..100).all(|_| phones.may_ask(Some(&token))));
+        phones.forget();
+        assert!(!phones.may_ask(Some(&token)));
     }
 
     #[test]
     fn a_code_is_good_for_ten_minutes() {
         let mut door = Door::at(Vec::new());
         let code = door.code.clone();
-        assert_eq!(door.tries(&code, Instant::now() + GOOD_FOR), Err(Refused::Old));
-        assert_eq!(door.tries(&code, Instant::now() + GOOD_FOR / 2), Ok(()));
+        assert_eq!(door.tries(&code, HERE, Instant::now() + GOOD_FOR), Err(Refused::Old));
+        assert_eq!(door.tries(&code, HERE, Instant::now() + GOOD_FOR / 2), Ok(()));
         assert_eq!(code.len(), 6);
     }
 

@@ -2,17 +2,19 @@
 
 use std::net::{Ipv4Addr, SocketAddr, TcpListener};
 use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::Duration;
 
 use actix_web::dev::{Server, ServerHandle};
 use actix_web::{App, HttpServer, middleware, web};
 use anyhow::{Context, Result};
 use keen_store::{Condition, Store, StoreError};
+use signal_hook::consts::{SIGINT, SIGTERM};
 
 use crate::assets::Screens;
 use crate::phones::{self, Entrance, Order};
 use crate::shelf_place::{MAX_BODY, folder, shelf_in};
-use crate::{Serve, api, assets, calm, demo, gate, guard};
+use crate::{Serve, api, assets, calm, demo, gate, guard, once};
 
 /// How often the shelf is tidied.
 const TIDY: Duration = Duration::from_secs(600);
@@ -60,6 +62,7 @@ fn listen(
             .service(web::resource("/api/docs/{file:.*}").get(assets::documentation))
             .service(web::scope("/api").default_service(web::to(api::unknown)))
             .default_service(web::to(assets::serve))
+            .wrap(middleware::from_fn(once::check))
             .wrap(middleware::from_fn(calm::keep))
             .wrap(middleware::from_fn(gate::check))
             .wrap(middleware::from_fn(guard::check))
@@ -69,6 +72,8 @@ fn listen(
     .max_connections(allow_connections())
     // Who hangs up is not worked for any more.
     .h1_allow_half_closed(false)
+    // Whoever stops the program is heard from its first moment on, not only once this runs.
+    .disable_signals()
     .client_request_timeout(Duration::from_secs(5))
     .shutdown_timeout(2);
     for listener in taken {
@@ -116,8 +121,29 @@ async fn keep_door(
     }
 }
 
+/// How often it is looked whether the program is to end.
+const HEARD: Duration = Duration::from_millis(50);
+
+/// Hears from now on when the program is to end: at a moment of its own choosing, with everything on the disk.
+fn hear_the_end() -> Result<Arc<AtomicBool>> {
+    let ends = Arc::new(AtomicBool::new(false));
+    for signal in [SIGTERM, SIGINT] {
+        signal_hook::flag::register(signal, Arc::clone(&ends)).context("signals can't be heard")?;
+    }
+    Ok(ends)
+}
+
+/// Stops the server when the program is to end.
+async fn stop_at_the_end(ends: Arc<AtomicBool>, server: ServerHandle) {
+    while !ends.load(Ordering::Relaxed) {
+        actix_web::rt::time::sleep(HEARD).await;
+    }
+    server.stop(true).await;
+}
+
 /// Serves until it is told to stop.
 pub(crate) fn run(serve: &Serve, with_demo: bool, screens: Screens) -> Result<()> {
+    let ends = hear_the_end()?;
     let folder = folder(serve.data.clone(), with_demo)?;
     let store = Arc::new(Store::open_to_serve(&shelf_in(&folder))?);
     tell_condition(&store);
@@ -136,6 +162,7 @@ pub(crate) fn run(serve: &Serve, with_demo: bool, screens: Screens) -> Result<()
         let here = SocketAddr::from((Ipv4Addr::LOCALHOST, serve.port));
         let (server, addresses) = listen((&state, screens), |_| Entrance::Here, &[here])
             .map_err(|error| anyhow::anyhow!(no_port(&error, serve.port)))?;
+        actix_web::rt::spawn(stop_at_the_end(ends, server.handle()));
         let address = addresses[0];
         crate::console::print(&format!(
             "Keen Pitcher is at http://{address}

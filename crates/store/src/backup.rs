@@ -91,7 +91,9 @@ fn look_over(path: &Path) -> Result<Connection> {
     }
     migrations::ALL.to_latest(&mut found)?;
     // Phones are let in here, not by a file; and what was answered elsewhere was not answered here.
-    found.execute_batch("DELETE FROM phones; DELETE FROM said;").map_err(unreadable)?;
+    found
+        .execute_batch("DELETE FROM phones; DELETE FROM said; DELETE FROM answers;")
+        .map_err(unreadable)?;
     Ok(found)
 }
 
@@ -103,7 +105,7 @@ fn write_copy(from: &Connection, path: &Path) -> Result<()> {
         let mut to = Connection::open(path)?;
         copy(from, &mut to)?;
         to.pragma_update(None, "journal_mode", "DELETE")?;
-        to.execute_batch("DELETE FROM phones; DELETE FROM said; VACUUM;")?;
+        to.execute_batch("DELETE FROM phones; DELETE FROM said; DELETE FROM answers; VACUUM;")?;
         to.close().map_err(|(_, error)| error)?;
         std::fs::File::open(path).and_then(|file| file.sync_all()).map_err(told)
     })();

@@ -76,7 +76,10 @@ impl Store {
                 let old = "unixepoch(?1) - unixepoch(deleted_at) > ?2 * 86400";
                 work.execute(&format!("DELETE FROM {table} WHERE {old}"), params![now, BIN_DAYS])?;
             }
-            work.execute("DELETE FROM said WHERE unixepoch(?1) - unixepoch(at) > 86400", [now])?;
+            for table in ["said", "answers"] {
+                let old = "unixepoch(?1) - unixepoch(at) > 86400";
+                work.execute(&format!("DELETE FROM {table} WHERE {old}"), [now])?;
+            }
             Ok(())
         })?;
         self.fold()

@@ -4,6 +4,7 @@ use crate::earlier::{self, Replaced};
 use crate::error::{Result, StoreError};
 use crate::said::{remember_said, said};
 use crate::store::Store;
+use crate::versions::{KeptVersion, put_versions};
 
 /// One sort of kept thing: drinks, or plans. They are kept alike.
 #[derive(Debug, Clone, Copy)]
@@ -228,12 +229,21 @@ impl Rack<'_> {
     /// # Errors
     /// If the database refuses, also when the id is taken.
     pub fn create(&self, id: &str, draft: Draft<'_>) -> Result<Kept> {
+        self.create_with(id, draft, &[])
+    }
+
+    /// As [`Self::create`], with earlier states that come from a file: all of it, or nothing.
+    ///
+    /// # Errors
+    /// If the database refuses, also when the id is taken.
+    pub fn create_with(&self, id: &str, draft: Draft<'_>, earlier: &[KeptVersion]) -> Result<Kept> {
         self.store.write(|work| {
             if let Some((before, _)) = said(work, draft.key)? {
                 return find(work, self.sort, &before)?.ok_or(StoreError::NotFound);
             }
             insert(work, self.sort, id, draft)?;
             remember_said(work, draft.key, (id, 1), draft.now)?;
+            put_versions(work, id, earlier)?;
             find(work, self.sort, id)?.ok_or(StoreError::NotFound)
         })
     }

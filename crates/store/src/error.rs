@@ -11,6 +11,9 @@ pub enum StoreError {
     /// There is no such thing on the shelf.
     #[error("There is no such drink on the shelf. It may have been removed.")]
     NotFound,
+    /// They were deleted.
+    #[error("This taster was deleted.")]
+    TasterDeleted,
     /// Someone else has changed the drink since; this is how it stands now.
     #[error("The drink has been changed elsewhere since you opened it.")]
     Stale(Box<Kept>),

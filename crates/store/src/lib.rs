@@ -60,6 +60,7 @@ pub use phones::KeptPhone;
 pub use pictures::KeptPicture;
 pub use place::is_data_file;
 pub use rescue::Rescued;
+pub use said::Answer;
 pub use store::{Condition, Store};
 pub use tastings::{KeptTaster, KeptTasting, KeptWord, Uttering};
 pub use versions::KeptVersion;

@@ -299,6 +299,19 @@ const STEPS: &[M<'static>] = &[
             bytes    BLOB NOT NULL
         ) STRICT;",
     ),
+    // What was answered under a key, to be answered again.
+    M::up(
+        "CREATE TABLE answers (
+            key      TEXT PRIMARY KEY,
+            hash     BLOB NOT NULL,
+            status   INTEGER NOT NULL,
+            location TEXT,
+            kind     TEXT,
+            body     BLOB NOT NULL,
+            at       TEXT NOT NULL
+        ) STRICT;
+        CREATE INDEX answers_in_order ON answers (at DESC);",
+    ),
 ];
 
 pub(crate) const ALL: Migrations<'static> = Migrations::from_slice(STEPS);

@@ -1,4 +1,6 @@
-use rusqlite::{Connection, OptionalExtension, Row, params};
+use std::path::Path;
+
+use rusqlite::{Connection, OpenFlags, OptionalExtension, Row, params};
 
 use crate::error::{Result, StoreError};
 use crate::said::{remember_said, said};
@@ -154,6 +156,32 @@ impl Store {
         Ok(touched)
     }
 
+    /// Wipes somebody out of another data file, a copy of this one; whether they were in it.
+    ///
+    /// # Errors
+    /// If it is no data file, or can't be written to.
+    pub fn wipe_out_of(path: &Path, id: &str, gone: &str) -> Result<bool> {
+        let copy = Connection::open_with_flags(path, OpenFlags::SQLITE_OPEN_READ_WRITE)?;
+        copy.pragma_update(None, "trusted_schema", "OFF")?;
+        copy.pragma_update_and_check(None, "secure_delete", "ON", |_| Ok(()))?;
+        // Older ones knew no tasters.
+        let known =
+            "SELECT EXISTS (SELECT 1 FROM sqlite_schema WHERE name = 'tasters' AND type = 'table')";
+        if !copy.query_row(known, [], |row| row.get::<_, bool>(0))? {
+            return Ok(false);
+        }
+        copy.execute(
+            "UPDATE words SET body = ?2, taster = NULL, key = NULL WHERE taster = ?1",
+            params![id, gone],
+        )?;
+        let there = copy.execute("DELETE FROM tasters WHERE id = ?1", [id])? > 0;
+        if there {
+            copy.execute_batch("VACUUM")?;
+        }
+        copy.close().map_err(|(_, error)| error)?;
+        Ok(there)
+    }
+
     /// Begins a tasting. Said twice under one key it is begun once.
     ///
     /// # Errors
@@ -233,6 +261,13 @@ impl Store {
         self.write(|work| {
             if find(work, id)?.is_none() {
                 return Err(StoreError::NotFound);
+            }
+            // Looked at in the same transaction: who is deleted says nothing more, however fast.
+            let there = "SELECT EXISTS (SELECT 1 FROM tasters WHERE id = ?1)";
+            if let Some(taster) = saying.taster
+                && !work.query_row(there, [taster], |row| row.get::<_, bool>(0))?
+            {
+                return Err(StoreError::TasterDeleted);
             }
             let sql = "SELECT place FROM words WHERE tasting_id = ?1 AND key = ?2";
             let before: Option<i64> =

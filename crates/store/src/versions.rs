@@ -1,4 +1,4 @@
-use rusqlite::{OptionalExtension, params};
+use rusqlite::{Connection, OptionalExtension, params};
 
 use crate::error::{Result, StoreError};
 use crate::store::Store;
@@ -111,25 +111,30 @@ impl Store {
     /// # Errors
     /// If the database refuses.
     pub fn add_versions(&self, drink: &str, versions: &[KeptVersion]) -> Result<()> {
-        self.write(|work| {
-            for version in versions.iter().filter(|v| !v.now) {
-                work.execute(
-                    "INSERT OR IGNORE INTO earlier_versions (drink_id, version, body, changed_at)
+        self.write(|work| put_versions(work, drink, versions))
+    }
+}
+
+pub(crate) fn put_versions(work: &Connection, drink: &str, versions: &[KeptVersion]) -> Result<()> {
+    if versions.is_empty() {
+        return Ok(());
+    }
+    for version in versions.iter().filter(|v| !v.now) {
+        work.execute(
+            "INSERT OR IGNORE INTO earlier_versions (drink_id, version, body, changed_at)
                      VALUES (?1, ?2, ?3, ?4)",
-                    params![drink, version.version, version.body, version.since],
-                )?;
-            }
-            for version in versions.iter().filter(|v| !v.name.is_empty() || v.made > 0) {
-                work.execute(
+            params![drink, version.version, version.body, version.since],
+        )?;
+    }
+    for version in versions.iter().filter(|v| !v.name.is_empty() || v.made > 0) {
+        work.execute(
                     "INSERT OR IGNORE INTO marked_versions (drink_id, version, name, made) VALUES (?1, ?2, ?3, ?4)",
                     params![drink, version.version, version.name, version.made],
                 )?;
-            }
-            // The present one comes after all that were.
-            let last = versions.iter().map(|v| v.version).max().unwrap_or(0);
-            let sql = "UPDATE drinks SET version = max(version, ?2 + 1) WHERE id = ?1";
-            work.execute(sql, params![drink, last])?;
-            Ok(())
-        })
     }
+    // The present one comes after all that were.
+    let last = versions.iter().map(|v| v.version).max().unwrap_or(0);
+    let sql = "UPDATE drinks SET version = max(version, ?2 + 1) WHERE id = ?1";
+    work.execute(sql, params![drink, last])?;
+    Ok(())
 }

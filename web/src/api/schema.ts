@@ -125,7 +125,7 @@ export interface paths {
          * Put what a vessel of a practice run really holds before an instrument. What it reads comes with the other
          *     changes.
          */
-        post: operations["put_before"];
+        post: operations["weigh_out"];
         delete?: never;
         options?: never;
         head?: never;
@@ -179,7 +179,7 @@ export interface paths {
          * How to go on with a batch that turns out otherwise, or tastes of something. Nothing is changed by asking;
          *     what a way says is done by saying it.
          */
-        post: operations["ways"];
+        post: operations["list_ways"];
         delete?: never;
         options?: never;
         head?: never;
@@ -194,7 +194,7 @@ export interface paths {
             cookie?: never;
         };
         /** What lies in the bin, the last removed first. */
-        get: operations["bin"];
+        get: operations["list_deleted_drinks"];
         put?: never;
         post?: never;
         delete?: never;
@@ -214,7 +214,7 @@ export interface paths {
          * What changes on the shelf, as it happens (server-sent events; each holds a `Change`, those called
          *     `instrument` an `InstrumentView`).
          */
-        get: operations["changes"];
+        get: operations["watch_changes"];
         put?: never;
         post?: never;
         delete?: never;
@@ -233,7 +233,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Say what a pitcher needs that tastes wrong. */
-        post: operations["correct"];
+        post: operations["correct_pitcher"];
         delete?: never;
         options?: never;
         head?: never;
@@ -250,7 +250,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What each stirs into a glass of a drink as it is. Touches no data. */
-        post: operations["for_whom"];
+        post: operations["suit_guests"];
         delete?: never;
         options?: never;
         head?: never;
@@ -267,7 +267,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Run a drink for what moves while an amount is dragged: the trace without its frames. */
-        post: operations["glance"];
+        post: operations["glance_at_drink"];
         delete?: never;
         options?: never;
         head?: never;
@@ -284,7 +284,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What is done at the glass, how it stands, and what is in it. */
-        post: operations["glass"];
+        post: operations["make_glass"];
         delete?: never;
         options?: never;
         head?: never;
@@ -304,7 +304,7 @@ export interface paths {
          * Draw labels for bottles: name, dates, how to thin it, allergens, strength, and a picture code that opens the
          *     bottle on a phone in the kitchen's network.
          */
-        post: operations["labels"];
+        post: operations["lay_out_labels"];
         delete?: never;
         options?: never;
         head?: never;
@@ -321,7 +321,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What a volume measured after a step teaches. */
-        post: operations["measured"];
+        post: operations["explain_measurement"];
         delete?: never;
         options?: never;
         head?: never;
@@ -338,7 +338,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What can be done next with a vessel, and how each step usually begins. */
-        post: operations["next_steps"];
+        post: operations["suggest_steps"];
         delete?: never;
         options?: never;
         head?: never;
@@ -355,7 +355,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Read a recipe. Any text can be read; what is guessed, asked or left aside is marked. */
-        post: operations["paste"];
+        post: operations["read_recipe"];
         delete?: never;
         options?: never;
         head?: never;
@@ -372,7 +372,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** One pitcher for all, both ways, and what each stirs in. Touches no data. */
-        post: operations["pitchers"];
+        post: operations["choose_pitchers"];
         delete?: never;
         options?: never;
         head?: never;
@@ -389,7 +389,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Work a plan out: when to begin, what each hand, ring and vessel does when, and what doesn't fit. */
-        post: operations["work_out"];
+        post: operations["work_out_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -406,7 +406,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What to buy for all drinks of a plan. */
-        post: operations["plan_shopping"];
+        post: operations["list_plan_shopping"];
         delete?: never;
         options?: never;
         head?: never;
@@ -423,7 +423,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What so many tastings can find. Touches no data. */
-        post: operations["prospect"];
+        post: operations["rate_test"];
         delete?: never;
         options?: never;
         head?: never;
@@ -440,7 +440,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What a reading of fruit would change, before it is kept. */
-        post: operations["reading"];
+        post: operations["weigh_reading"];
         delete?: never;
         options?: never;
         head?: never;
@@ -457,7 +457,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Where a drink is likely to lie that was measured and tasted. Touches no data. */
-        post: operations["where_it_lies"];
+        post: operations["place_reference"];
         delete?: never;
         options?: never;
         head?: never;
@@ -491,7 +491,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** A drink at several sizes side by side, in the measures of the kitchen. */
-        post: operations["sheet"];
+        post: operations["compare_sizes"];
         delete?: never;
         options?: never;
         head?: never;
@@ -508,7 +508,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What to buy for some drinks. */
-        post: operations["shopping"];
+        post: operations["list_shopping"];
         delete?: never;
         options?: never;
         head?: never;
@@ -525,7 +525,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Change a drink to another size. */
-        post: operations["size"];
+        post: operations["resize_drink"];
         delete?: never;
         options?: never;
         head?: never;
@@ -542,7 +542,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Work the amounts out that bring a drink to a target. */
-        post: operations["solve"];
+        post: operations["solve_drink"];
         delete?: never;
         options?: never;
         head?: never;
@@ -559,7 +559,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Where a drink may land with fruit that turns out otherwise; none while there is nothing to drink. */
-        post: operations["spread"];
+        post: operations["spread_drink"];
         delete?: never;
         options?: never;
         head?: never;
@@ -576,7 +576,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What is drawn by when in a step that takes time; none where nothing is drawn. */
-        post: operations["steeping"];
+        post: operations["show_steeping"];
         delete?: never;
         options?: never;
         head?: never;
@@ -593,7 +593,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Put one ingredient in another's place, at equal sweetness and acidity. */
-        post: operations["swap"];
+        post: operations["replace_ingredient"];
         delete?: never;
         options?: never;
         head?: never;
@@ -610,7 +610,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Work a syrup out. */
-        post: operations["syrup"];
+        post: operations["make_syrup"];
         delete?: never;
         options?: never;
         head?: never;
@@ -627,7 +627,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Run a drink: frames, vessels, lines, profile and map. */
-        post: operations["trace"];
+        post: operations["trace_drink"];
         delete?: never;
         options?: never;
         head?: never;
@@ -644,7 +644,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Which of the kitchen's vessels a drink fits into. */
-        post: operations["vessels"];
+        post: operations["fit_vessels"];
         delete?: never;
         options?: never;
         head?: never;
@@ -661,7 +661,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What a measure that was filled and weighed says of an ingredient's density. */
-        post: operations["weighing"];
+        post: operations["ask_weighing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -676,13 +676,13 @@ export interface paths {
             cookie?: never;
         };
         /** The shelf. */
-        get: operations["list"];
+        get: operations["list_drinks"];
         put?: never;
         /**
          * Put a drink on the shelf, alone or as a file of the open format. Said twice under one
          *     `Idempotency-Key` it is put there once.
          */
-        post: operations["create"];
+        post: operations["create_drink"];
         delete?: never;
         options?: never;
         head?: never;
@@ -697,15 +697,15 @@ export interface paths {
             cookie?: never;
         };
         /** A drink of the shelf. */
-        get: operations["read"];
+        get: operations["read_drink"];
         /**
          * Save a change. If the drink was changed since, nothing is written and 409 shows how it stands. Said
          *     twice under one `Idempotency-Key` it is saved once.
          */
-        put: operations["save"];
+        put: operations["save_drink"];
         post?: never;
         /** Remove a drink. For thirty days it can be put back. */
-        delete: operations["remove"];
+        delete: operations["delete_drink"];
         options?: never;
         head?: never;
         patch?: never;
@@ -719,7 +719,7 @@ export interface paths {
             cookie?: never;
         };
         /** A drink on a card: as plain text, as Markdown, or as a schema.org Recipe. */
-        get: operations["card"];
+        get: operations["read_card"];
         put?: never;
         post?: never;
         delete?: never;
@@ -736,7 +736,7 @@ export interface paths {
             cookie?: never;
         };
         /** A drink of the shelf as a file of the open format, with all versions of it that are kept. */
-        get: operations["file"];
+        get: operations["download_drink"];
         put?: never;
         post?: never;
         delete?: never;
@@ -772,7 +772,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Put a drink back that was removed. */
-        post: operations["restore"];
+        post: operations["restore_drink"];
         delete?: never;
         options?: never;
         head?: never;
@@ -889,7 +889,7 @@ export interface paths {
             cookie?: never;
         };
         /** Whether the application answers. */
-        get: operations["health"];
+        get: operations["read_health"];
         put?: never;
         post?: never;
         delete?: never;
@@ -906,13 +906,13 @@ export interface paths {
             cookie?: never;
         };
         /** Save the whole house as one file. */
-        get: operations["save_house"];
+        get: operations["download_everything"];
         put?: never;
         /**
          * Put a saved house in the place of this one. It is checked as a whole before anything is touched, and what is there
          *     now is set aside.
          */
-        post: operations["put_back"];
+        post: operations["restore_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -947,8 +947,9 @@ export interface paths {
         get?: never;
         put?: never;
         /** Put a backup that is kept here in the place of what is there now. */
-        post: operations["put_back_kept"];
-        delete?: never;
+        post: operations["restore_backup"];
+        /** Delete a backup that is kept here. */
+        delete: operations["delete_backup"];
         options?: never;
         head?: never;
         patch?: never;
@@ -983,7 +984,7 @@ export interface paths {
             cookie?: never;
         };
         /** What there is to make drinks from. */
-        get: operations["ingredients"];
+        get: operations["list_ingredients"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1000,7 +1001,7 @@ export interface paths {
             cookie?: never;
         };
         /** The kitchen's instruments, and what they read. What they read next is told with the other changes. */
-        get: operations["instruments"];
+        get: operations["list_instruments"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1131,7 +1132,7 @@ export interface paths {
             cookie?: never;
         };
         /** What labels are printed on. */
-        get: operations["label_formats"];
+        get: operations["list_label_formats"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1167,7 +1168,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Another code. */
-        post: operations["another_code"];
+        post: operations["renew_code"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1236,7 +1237,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Put a phone out, at once. */
-        delete: operations["put_out"];
+        delete: operations["disconnect_phone"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1338,7 +1339,7 @@ export interface paths {
             cookie?: never;
         };
         /** What is bought by the piece. */
-        get: operations["produce"];
+        get: operations["list_produce"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1374,7 +1375,7 @@ export interface paths {
             cookie?: never;
         };
         /** How the shelf is. */
-        get: operations["condition"];
+        get: operations["read_condition"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1391,7 +1392,7 @@ export interface paths {
             cookie?: never;
         };
         /** Everything on the shelf that can be read, as one file. */
-        get: operations["rescue"];
+        get: operations["rescue_drinks"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1408,11 +1409,11 @@ export interface paths {
             cookie?: never;
         };
         /** A text that was put aside, as a file. */
-        get: operations["set_aside"];
+        get: operations["download_set_aside"];
         put?: never;
         post?: never;
         /** Let go of a text that was put aside. */
-        delete: operations["let_go"];
+        delete: operations["delete_set_aside"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1426,7 +1427,7 @@ export interface paths {
             cookie?: never;
         };
         /** Drinks to begin from. */
-        get: operations["starting_points"];
+        get: operations["list_starting_points"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1481,7 +1482,7 @@ export interface paths {
         /** Change who somebody is. */
         put: operations["change_taster"];
         post?: never;
-        /** Delete somebody for good, with everything that they said. It can't be undone. */
+        /** Delete somebody for good, with everything that they said, from the backups on this machine too. It can't be undone. */
         delete: operations["delete_taster"];
         options?: never;
         head?: never;
@@ -1516,7 +1517,7 @@ export interface paths {
         get: operations["list_tastings"];
         put?: never;
         /** Set a tasting up. Said twice under one `Idempotency-Key` it is set up once. */
-        post: operations["set_up"];
+        post: operations["begin_tasting"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1605,7 +1606,7 @@ export interface paths {
          * Say something at a table. When it is answered it is on disk; said twice under one `Idempotency-Key` it
          *     counts once.
          */
-        post: operations["utter"];
+        post: operations["add_word"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2755,6 +2756,11 @@ export interface components {
             name: string;
             /** @description Why it can't be read. */
             why: string;
+        };
+        /** @description What is left of somebody who was deleted. */
+        DeletedTaster: {
+            /** @description Backups in which they still are, since those can't be read or written: the files' names. */
+            still_in: string[];
         };
         /** @description Two things that the text says and that can't both be. */
         Differs: {
@@ -7551,7 +7557,12 @@ export interface operations {
     begin_batch: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7640,7 +7651,12 @@ export interface operations {
     set_clock: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -7692,7 +7708,12 @@ export interface operations {
     say_happening: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -7753,7 +7774,12 @@ export interface operations {
     look_at: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -7853,7 +7879,12 @@ export interface operations {
     put_picture: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -7912,7 +7943,12 @@ export interface operations {
     take_picture_away: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -7946,10 +7982,15 @@ export interface operations {
             };
         };
     };
-    put_before: {
+    weigh_out: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -7999,7 +8040,12 @@ export interface operations {
     rate_batch: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -8049,7 +8095,12 @@ export interface operations {
     teach_kitchen: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -8098,10 +8149,15 @@ export interface operations {
             };
         };
     };
-    ways: {
+    list_ways: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -8150,7 +8206,7 @@ export interface operations {
             };
         };
     };
-    bin: {
+    list_deleted_drinks: {
         parameters: {
             query?: never;
             header?: never;
@@ -8187,7 +8243,7 @@ export interface operations {
             };
         };
     };
-    changes: {
+    watch_changes: {
         parameters: {
             query?: never;
             header?: never;
@@ -8224,10 +8280,13 @@ export interface operations {
             };
         };
     };
-    correct: {
+    correct_pitcher: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8265,10 +8324,13 @@ export interface operations {
             };
         };
     };
-    for_whom: {
+    suit_guests: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8306,10 +8368,13 @@ export interface operations {
             };
         };
     };
-    glance: {
+    glance_at_drink: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8347,10 +8412,13 @@ export interface operations {
             };
         };
     };
-    glass: {
+    make_glass: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8388,10 +8456,13 @@ export interface operations {
             };
         };
     };
-    labels: {
+    lay_out_labels: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8438,10 +8509,13 @@ export interface operations {
             };
         };
     };
-    measured: {
+    explain_measurement: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8479,10 +8553,13 @@ export interface operations {
             };
         };
     };
-    next_steps: {
+    suggest_steps: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8520,10 +8597,13 @@ export interface operations {
             };
         };
     };
-    paste: {
+    read_recipe: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8561,10 +8641,13 @@ export interface operations {
             };
         };
     };
-    pitchers: {
+    choose_pitchers: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8602,10 +8685,13 @@ export interface operations {
             };
         };
     };
-    work_out: {
+    work_out_plan: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8643,10 +8729,13 @@ export interface operations {
             };
         };
     };
-    plan_shopping: {
+    list_plan_shopping: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8684,10 +8773,13 @@ export interface operations {
             };
         };
     };
-    prospect: {
+    rate_test: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8725,10 +8817,13 @@ export interface operations {
             };
         };
     };
-    reading: {
+    weigh_reading: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8766,10 +8861,13 @@ export interface operations {
             };
         };
     };
-    where_it_lies: {
+    place_reference: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8810,7 +8908,10 @@ export interface operations {
     pour_row: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8848,10 +8949,13 @@ export interface operations {
             };
         };
     };
-    sheet: {
+    compare_sizes: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8889,10 +8993,13 @@ export interface operations {
             };
         };
     };
-    shopping: {
+    list_shopping: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8930,10 +9037,13 @@ export interface operations {
             };
         };
     };
-    size: {
+    resize_drink: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -8971,10 +9081,13 @@ export interface operations {
             };
         };
     };
-    solve: {
+    solve_drink: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9012,10 +9125,13 @@ export interface operations {
             };
         };
     };
-    spread: {
+    spread_drink: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9053,10 +9169,13 @@ export interface operations {
             };
         };
     };
-    steeping: {
+    show_steeping: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9094,10 +9213,13 @@ export interface operations {
             };
         };
     };
-    swap: {
+    replace_ingredient: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9135,10 +9257,13 @@ export interface operations {
             };
         };
     };
-    syrup: {
+    make_syrup: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9176,10 +9301,13 @@ export interface operations {
             };
         };
     };
-    trace: {
+    trace_drink: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9217,10 +9345,13 @@ export interface operations {
             };
         };
     };
-    vessels: {
+    fit_vessels: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9258,10 +9389,13 @@ export interface operations {
             };
         };
     };
-    weighing: {
+    ask_weighing: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9299,7 +9433,7 @@ export interface operations {
             };
         };
     };
-    list: {
+    list_drinks: {
         parameters: {
             query?: {
                 /** @description Part of a name. */
@@ -9349,10 +9483,15 @@ export interface operations {
             };
         };
     };
-    create: {
+    create_drink: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9390,7 +9529,7 @@ export interface operations {
             };
         };
     };
-    read: {
+    read_drink: {
         parameters: {
             query?: never;
             header?: never;
@@ -9438,10 +9577,15 @@ export interface operations {
             };
         };
     };
-    save: {
+    save_drink: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -9490,10 +9634,15 @@ export interface operations {
             };
         };
     };
-    remove: {
+    delete_drink: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -9536,7 +9685,7 @@ export interface operations {
             };
         };
     };
-    card: {
+    read_card: {
         parameters: {
             query?: {
                 /** @description `text`, `markdown` or `json_ld`. */
@@ -9587,7 +9736,7 @@ export interface operations {
             };
         };
     };
-    file: {
+    download_drink: {
         parameters: {
             query?: never;
             header?: never;
@@ -9683,10 +9832,15 @@ export interface operations {
             };
         };
     };
-    restore: {
+    restore_drink: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -9734,7 +9888,12 @@ export interface operations {
     set_tags: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -9881,7 +10040,12 @@ export interface operations {
     bring_back: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
                 version: number;
@@ -9930,7 +10094,12 @@ export interface operations {
     name_version: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
                 version: number;
@@ -10015,7 +10184,7 @@ export interface operations {
             };
         };
     };
-    health: {
+    read_health: {
         parameters: {
             query?: never;
             header?: never;
@@ -10052,7 +10221,7 @@ export interface operations {
             };
         };
     };
-    save_house: {
+    download_everything: {
         parameters: {
             query?: never;
             header?: never;
@@ -10089,10 +10258,15 @@ export interface operations {
             };
         };
     };
-    put_back: {
+    restore_file: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -10179,7 +10353,12 @@ export interface operations {
     back_up_now: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -10213,10 +10392,15 @@ export interface operations {
             };
         };
     };
-    put_back_kept: {
+    restore_backup: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 name: string;
             };
@@ -10231,6 +10415,57 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PutBackView"];
                 };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_backup: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description There is no such thing. */
             404: {
@@ -10304,7 +10539,12 @@ export interface operations {
     read_table: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 /** @description `ingredients`, `batches` or `readings` */
                 of: string;
@@ -10354,7 +10594,7 @@ export interface operations {
             };
         };
     };
-    ingredients: {
+    list_ingredients: {
         parameters: {
             query?: never;
             header?: never;
@@ -10391,7 +10631,7 @@ export interface operations {
             };
         };
     };
-    instruments: {
+    list_instruments: {
         parameters: {
             query?: {
                 /** @description Those of the practice kitchen, too. */
@@ -10434,7 +10674,12 @@ export interface operations {
     tell_instrument: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -10521,7 +10766,12 @@ export interface operations {
     put_bottles: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -10656,7 +10906,12 @@ export interface operations {
     move_bottle: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -10745,7 +11000,12 @@ export interface operations {
     write_kitchen: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -10795,7 +11055,12 @@ export interface operations {
     change_kitchen: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -10842,7 +11107,7 @@ export interface operations {
             };
         };
     };
-    label_formats: {
+    list_label_formats: {
         parameters: {
             query?: never;
             header?: never;
@@ -10916,10 +11181,15 @@ export interface operations {
             };
         };
     };
-    another_code: {
+    renew_code: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -10956,7 +11226,12 @@ export interface operations {
     open_door: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -10993,7 +11268,12 @@ export interface operations {
     shut_door: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11030,7 +11310,12 @@ export interface operations {
     sign_in: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11075,10 +11360,15 @@ export interface operations {
             };
         };
     };
-    put_out: {
+    disconnect_phone: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -11157,7 +11447,12 @@ export interface operations {
     create_plan: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11246,7 +11541,12 @@ export interface operations {
     save_plan: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -11298,7 +11598,12 @@ export interface operations {
     remove_plan: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -11392,7 +11697,12 @@ export interface operations {
     make_from_plan: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -11444,7 +11754,12 @@ export interface operations {
     restore_plan: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -11489,7 +11804,7 @@ export interface operations {
             };
         };
     };
-    produce: {
+    list_produce: {
         parameters: {
             query?: never;
             header?: never;
@@ -11566,7 +11881,12 @@ export interface operations {
     write_settings: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11607,7 +11927,12 @@ export interface operations {
     change_settings: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11654,7 +11979,7 @@ export interface operations {
             };
         };
     };
-    condition: {
+    read_condition: {
         parameters: {
             query?: never;
             header?: never;
@@ -11691,7 +12016,7 @@ export interface operations {
             };
         };
     };
-    rescue: {
+    rescue_drinks: {
         parameters: {
             query?: never;
             header?: never;
@@ -11728,7 +12053,7 @@ export interface operations {
             };
         };
     };
-    set_aside: {
+    download_set_aside: {
         parameters: {
             query?: never;
             header?: never;
@@ -11776,10 +12101,15 @@ export interface operations {
             };
         };
     };
-    let_go: {
+    delete_set_aside: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: number;
             };
@@ -11822,7 +12152,7 @@ export interface operations {
             };
         };
     };
-    starting_points: {
+    list_starting_points: {
         parameters: {
             query?: never;
             header?: never;
@@ -11939,7 +12269,12 @@ export interface operations {
     add_taster: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11980,7 +12315,12 @@ export interface operations {
     change_taster: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -12032,7 +12372,12 @@ export interface operations {
     delete_taster: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -12040,11 +12385,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["DeletedTaster"];
+                };
             };
             /** @description There is no such thing. */
             404: {
@@ -12160,10 +12507,15 @@ export interface operations {
             };
         };
     };
-    set_up: {
+    begin_tasting: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -12252,7 +12604,12 @@ export interface operations {
     remove_tasting: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -12355,7 +12712,12 @@ export interface operations {
     next_glass: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };
@@ -12461,10 +12823,15 @@ export interface operations {
             };
         };
     };
-    utter: {
+    add_word: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
             path: {
                 id: string;
             };

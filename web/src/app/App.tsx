@@ -2,6 +2,7 @@ import { lazy, Suspense } from "react";
 import { Route, Routes } from "react-router";
 import { Today } from "../today/Today";
 import { Shell } from "./Shell";
+import { useUnsent } from "./useUnsent";
 
 // Each place is loaded when it is opened; today is what one opens first.
 const Drinks = lazy(() => import("../shelf/Drinks"));
@@ -22,6 +23,7 @@ const PrintTasting = lazy(() => import("../tasting/PrintPage"));
 const SyrupDesk = lazy(() => import("../syrup/SyrupDesk"));
 
 export function App() {
+  useUnsent();
   return (
     <Routes>
       <Route

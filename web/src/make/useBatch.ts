@@ -5,15 +5,9 @@ import { createLine } from "../api/line";
 import { keepNewest } from "../api/newest";
 import { hurried } from "./practice";
 import { newKey } from "../api/newKey";
+import { keepUnsent, post, type ToSay, wasHeard } from "./unsent";
 
 const TRY_AGAIN_MS = 2000;
-
-/** Something that has to be said, under a key of its own: said again it counts once. */
-interface ToSay {
-  what: Happening;
-  sure: boolean;
-  key: string;
-}
 
 /** A batch that is open: how it stands, and saying what happened. What can't be said now is said again. */
 export function useBatch(id: string) {
@@ -32,28 +26,25 @@ export function useBatch(id: string) {
     return () => void (open.current = false);
   }, []);
 
-  const post = useCallback(
-    async ({ what, sure, key }: ToSay): Promise<boolean> => {
+  const send = useCallback(
+    async (entry: ToSay): Promise<boolean> => {
       for (;;) {
         try {
-          const view = await answer(
-            api.POST("/api/batches/{id}/happenings", {
-              params: { path: { id } },
-              body: { what, sure },
-              headers: { "idempotency-key": key },
-            }),
-          );
+          const view = await post(id, entry);
+          wasHeard(id, entry.key);
           await keepNewest<BatchView>(client, ["batch", id], view);
           void client.invalidateQueries({ queryKey: ["going"] });
           setWrong(undefined);
           return true;
         } catch (error) {
           const failed = error as CallFailed;
+          if (!failed.mayPass) wasHeard(id, entry.key);
           if (failed.problem?.type === "doubtful") {
-            setDoubt({ question: failed.message, what });
+            setDoubt({ question: failed.message, what: entry.what });
             return false;
           }
           setWrong(failed.message);
+          // What a page that is left didn't get through is sent by the next one.
           if (!failed.mayPass || !open.current) return false;
           await new Promise((done) => setTimeout(done, TRY_AGAIN_MS));
         }
@@ -65,10 +56,11 @@ export function useBatch(id: string) {
   const say = useCallback(
     (what: Happening, sure = false) => {
       setDoubt(undefined);
-      const key = newKey();
-      return line.current(() => post({ what, sure, key }));
+      const entry = { what, sure, key: newKey() };
+      keepUnsent(id, entry);
+      return line.current(() => send(entry));
     },
-    [post],
+    [id, send],
   );
   /** In the practice kitchen the clock is hurried. */
   const hurry = async (to: Parameters<typeof hurried>[1]) => {

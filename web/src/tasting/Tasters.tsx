@@ -4,7 +4,7 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import type { Schemas } from "../api/client";
+import { answer, api, type Schemas } from "../api/client";
 import { offered, useIngredients } from "../api/queries";
 import { TitledDialog } from "../app/TitledDialog";
 import { colour } from "../app/theme";
@@ -25,6 +25,14 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
   const { add, change, remove } = useTasterActions();
   const [taster, setTaster] = useState<Taster>(view?.taster ?? { name: "" });
   const [sure, setSure] = useState(false);
+  const [left, setLeft] = useState<string[]>([]);
+  const deleteLeft = async () => {
+    const gone = left.map((name) =>
+      answer(api.DELETE("/api/house/backups/{name}", { params: { path: { name } } })),
+    );
+    await Promise.allSettled(gone);
+    onClose();
+  };
   const { data: ingredients } = useIngredients();
   const set = (part: Partial<Taster>) => setTaster((old) => ({ ...old, ...part }));
   const avoids = taster.avoids ?? [];
@@ -166,7 +174,18 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
             </>
           )}
         </Box>
-        {sure && view && (
+        {left.length > 0 && (
+          <Box role="alert" sx={{ display: "grid", gap: 1 }}>
+            Deleted. These backups couldn’t be changed and still hold the name: {left.join(", ")}.
+            <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
+              <Button variant="outlined" color="error" onClick={() => void deleteLeft()}>
+                Delete these backups
+              </Button>
+              <Button onClick={onClose}>Keep them</Button>
+            </Box>
+          </Box>
+        )}
+        {sure && view && left.length === 0 && (
           <Box
             role="alert"
             sx={{
@@ -177,13 +196,18 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
               gap: 1,
             }}
           >
-            {view.taster.name} and everything they said at tastings will be gone, from the file as
-            well. That can’t be undone.
+            This deletes {view.taster.name} and all their answers, also from the backups on this
+            machine. You can’t undo it. Files that you saved elsewhere keep the name.
             <Box>
               <Button
                 variant="outlined"
                 color="error"
-                onClick={() => remove.mutate(view.id, { onSuccess: onClose })}
+                onClick={() =>
+                  remove.mutate(view.id, {
+                    onSuccess: ({ still_in }) =>
+                      still_in.length > 0 ? setLeft(still_in) : onClose(),
+                  })
+                }
               >
                 Delete {view.taster.name}
               </Button>

@@ -91,6 +91,8 @@ export function useTastingActions() {
 export function useUtter(id: string) {
   const client = useQueryClient();
   return useMutation({
+    // One after the other: of two answers that come back in the wrong order the older would stay on the screen.
+    scope: { id: `words ${id}` },
     mutationFn: ({ word, key }: { word: Utterance; key: string }) =>
       answer(
         api.POST("/api/tastings/{id}/words", {

@@ -31,6 +31,17 @@ struct Checker<'a> {
 }
 
 impl Drink {
+    /// Whether it is no larger than a drink may be. What is kept was checked as a whole when it came in; but a file
+    /// may have been changed since by something else, and running a drink takes as long as it is large.
+    #[must_use]
+    pub fn is_within_limits(&self) -> bool {
+        let short = |text: &str, most: usize| text.chars().count() <= most;
+        self.steps.len() <= limits::STEPS
+            && self.vessels.len() <= limits::VESSELS
+            && short(&self.name, limits::NAME)
+            && short(&self.note, limits::NOTE)
+    }
+
     /// Everything in the drink that can't be carried out; empty if it can be run.
     #[must_use]
     pub fn check(&self, cupboard: &Cupboard) -> Vec<FieldError> {

@@ -194,7 +194,8 @@ fn the_dearest_drinks_cost_no_more_than_they_may() {
     for (name, drink) in dearest() {
         assert!(drink.check(Cupboard::builtin()).is_empty(), "{name}");
         assert!(drink.steps.len() > limits::STEPS - 5, "{name}: {}", drink.steps.len());
-        for (question, said) in everything(&drink, &Work::usual) {
+        // A quarter of the usual allowance ends in the same ways, in a quarter of the time.
+        for (question, said) in everything(&drink, &|| Work::of(3_000_000)) {
             assert!(!is_no_number(&said), "{name}: {question}");
         }
         let work = Work::usual();

@@ -10,6 +10,8 @@ use keen_core::taste::ideal::Felt;
 use keen_core::taste::sitting::{Compared, Sitting, Table, Tasted, Utterance};
 use keen_core::trace::Trace;
 use proptest::prelude::*;
+use rand::SeedableRng;
+use rand::rngs::StdRng;
 
 use crate::common::{add, drink, squeeze};
 use crate::making::{Batch, hibiscus};
@@ -101,7 +103,7 @@ fn triangle() -> Sitting {
         dealt: None,
         blind: true,
     };
-    sitting.deal();
+    sitting.deal(&mut StdRng::seed_from_u64(5));
     sitting
 }
 

@@ -105,7 +105,7 @@ fn a_full_disk_is_told_and_loses_nothing_that_was_answered() {
         true
     });
     assert!(refused, "sixty changes fitted onto a full disk");
-    let own: Vec<Value> = (0..60)
+    let own: Vec<Value> = (0..180)
         .map(|i| json!({ "id": format!("own_{i}"), "name": "x".repeat(70), "kind": "juice", "form": "liquid" }))
         .collect();
     let kitchen = json!({ "version": 0, "kitchen": { "ingredients": own } });
@@ -646,7 +646,7 @@ fn the_heaviest_questions_keep_nobody_waiting() {
             });
         }
         std::thread::sleep(Duration::from_millis(300));
-        for i in 0..150 {
+        for i in 0..75 {
             let start = Instant::now();
             app.get("/api/health").json();
             health.push(start.elapsed());

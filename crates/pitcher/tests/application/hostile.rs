@@ -324,7 +324,7 @@ fn questions(drink: &Value) -> Vec<(&'static str, Value)> {
 }
 
 /// How long the application is asked what nobody asks.
-const FUZZED_FOR: std::time::Duration = std::time::Duration::from_secs(60);
+const FUZZED_FOR: std::time::Duration = std::time::Duration::from_secs(30);
 
 /// Changes any few places of a drink, and of what is asked of it, to anything, shuffles its steps and
 /// says some of them again: the answer is figures, or a problem that names a field.

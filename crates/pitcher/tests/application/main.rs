@@ -8,6 +8,7 @@ mod batches;
 mod browser;
 mod command;
 mod faults;
+mod firm;
 mod generated;
 mod hostile;
 mod phones;

@@ -267,7 +267,12 @@ fn who_is_deleted_is_gone_from_the_file_and_others_keep_their_answers() {
     );
     let file = app.get(&format!("/api/tasters/{one}/file")).json();
     assert_eq!(file["said"].as_array().unwrap().len(), 6);
-    assert_eq!(app.call("DELETE", &format!("/api/tasters/{one}"), None).status, 204);
+    let deleted = app.call("DELETE", &format!("/api/tasters/{one}"), None).json();
+    assert_eq!(deleted["still_in"], json!([]));
+    // A page that is still open says nothing more.
+    let word = json!({ "word": { "remark": { "taster": one, "text": "after all" } } });
+    let said = app.post(&format!("{}/words", path(&tasting)), &word);
+    assert!((400..500).contains(&said.status), "{}", said.text);
     app.get(&format!("/api/tasters/{one}/file")).problem(404);
     let left = app.get(&path(&tasting)).json();
     assert_eq!((&left["seats"][0]["done"], &left["seats"][1]["done"]), (&json!(0), &json!(5)));

@@ -160,7 +160,7 @@ async fn next(mut line: Line) -> Option<(web::Bytes, Line)> {
 
 /// What changes on the shelf, as it happens (server-sent events; each holds a `Change`, those called
 /// `instrument` an `InstrumentView`).
-#[utoipa::path(tag = "shelf", responses(
+#[utoipa::path(operation_id = "watch_changes", tag = "shelf", responses(
     (status = 200, body = Change, content_type = "text/event-stream")))]
 #[get("/api/changes")]
 pub(super) async fn changes(

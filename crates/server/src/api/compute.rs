@@ -149,7 +149,7 @@ pub(crate) struct AskNext {
 }
 
 /// Run a drink: frames, vessels, lines, profile and map.
-#[utoipa::path(tag = "compute", request_body = Drink, responses((status = 200, body = DrinkReport)))]
+#[utoipa::path(operation_id = "trace_drink", tag = "compute", request_body = Drink, responses((status = 200, body = DrinkReport)))]
 #[post("/api/compute/trace")]
 pub(super) async fn trace(
     state: web::Data<State>,
@@ -160,7 +160,7 @@ pub(super) async fn trace(
 }
 
 /// Run a drink for what moves while an amount is dragged: the trace without its frames.
-#[utoipa::path(tag = "compute", request_body = Drink, responses((status = 200, body = Glance)))]
+#[utoipa::path(operation_id = "glance_at_drink", tag = "compute", request_body = Drink, responses((status = 200, body = Glance)))]
 #[post("/api/compute/glance")]
 pub(super) async fn glance(
     state: web::Data<State>,
@@ -171,7 +171,7 @@ pub(super) async fn glance(
 }
 
 /// Change a drink to another size.
-#[utoipa::path(tag = "compute", request_body = Resize, responses(
+#[utoipa::path(operation_id = "resize_drink", tag = "compute", request_body = Resize, responses(
     (status = 200, body = Resized)))]
 #[post("/api/compute/size")]
 pub(super) async fn size(
@@ -197,7 +197,7 @@ pub(super) async fn size(
 }
 
 /// Work the amounts out that bring a drink to a target.
-#[utoipa::path(tag = "compute", request_body = Solve, responses(
+#[utoipa::path(operation_id = "solve_drink", tag = "compute", request_body = Solve, responses(
     (status = 200, body = Solution)))]
 #[post("/api/compute/solve")]
 pub(super) async fn solve(
@@ -217,7 +217,7 @@ pub(super) async fn solve(
 }
 
 /// Say what a pitcher needs that tastes wrong.
-#[utoipa::path(tag = "compute", request_body = Asked, responses(
+#[utoipa::path(operation_id = "correct_pitcher", tag = "compute", request_body = Asked, responses(
     (status = 200, body = Correction)))]
 #[post("/api/compute/correct")]
 pub(super) async fn correct(
@@ -245,7 +245,7 @@ pub(super) async fn correct(
 }
 
 /// Put one ingredient in another's place, at equal sweetness and acidity.
-#[utoipa::path(tag = "compute", request_body = Swap, responses(
+#[utoipa::path(operation_id = "replace_ingredient", tag = "compute", request_body = Swap, responses(
     (status = 200, body = Swapped)))]
 #[post("/api/compute/swap")]
 pub(super) async fn swap(
@@ -266,7 +266,7 @@ pub(super) async fn swap(
 }
 
 /// Where a drink may land with fruit that turns out otherwise; none while there is nothing to drink.
-#[utoipa::path(tag = "compute", request_body = Whole, responses(
+#[utoipa::path(operation_id = "spread_drink", tag = "compute", request_body = Whole, responses(
     (status = 200, body = Option<Spread>)))]
 #[post("/api/compute/spread")]
 pub(super) async fn spread(
@@ -285,7 +285,7 @@ pub(super) async fn spread(
 }
 
 /// What is drawn by when in a step that takes time; none where nothing is drawn.
-#[utoipa::path(tag = "compute", request_body = OfStep, responses(
+#[utoipa::path(operation_id = "show_steeping", tag = "compute", request_body = OfStep, responses(
     (status = 200, body = Option<Steeping>)))]
 #[post("/api/compute/steeping")]
 pub(super) async fn steeping(
@@ -305,7 +305,7 @@ pub(super) async fn steeping(
 }
 
 /// What can be done next with a vessel, and how each step usually begins.
-#[utoipa::path(tag = "compute", request_body = AskNext, responses(
+#[utoipa::path(operation_id = "suggest_steps", tag = "compute", request_body = AskNext, responses(
     (status = 200, body = NextSteps)))]
 #[post("/api/compute/next-steps")]
 pub(super) async fn next_steps(
@@ -330,7 +330,7 @@ pub(super) async fn next_steps(
 }
 
 /// Work a syrup out.
-#[utoipa::path(tag = "compute", request_body = SyrupAsked, responses(
+#[utoipa::path(operation_id = "make_syrup", tag = "compute", request_body = SyrupAsked, responses(
     (status = 200, body = Syrup)))]
 #[post("/api/compute/syrup")]
 pub(super) async fn syrup(

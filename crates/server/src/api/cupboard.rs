@@ -190,7 +190,7 @@ fn size_view(id: &str, size: &Size) -> SizeView {
 }
 
 /// What there is to make drinks from.
-#[utoipa::path(tag = "cupboard", responses((status = 200, body = Vec<IngredientView>)))]
+#[utoipa::path(operation_id = "list_ingredients", tag = "cupboard", responses((status = 200, body = Vec<IngredientView>)))]
 #[get("/api/ingredients")]
 pub(super) async fn ingredients(state: web::Data<State>) -> web::Json<Vec<IngredientView>> {
     let cupboard = state.cupboard();
@@ -198,7 +198,7 @@ pub(super) async fn ingredients(state: web::Data<State>) -> web::Json<Vec<Ingred
 }
 
 /// What is bought by the piece.
-#[utoipa::path(tag = "cupboard", responses((status = 200, body = Vec<ProduceView>)))]
+#[utoipa::path(operation_id = "list_produce", tag = "cupboard", responses((status = 200, body = Vec<ProduceView>)))]
 #[get("/api/produce")]
 pub(super) async fn produce(state: web::Data<State>) -> web::Json<Vec<ProduceView>> {
     let cupboard = state.cupboard();
@@ -213,7 +213,7 @@ pub(super) async fn produce(state: web::Data<State>) -> web::Json<Vec<ProduceVie
 }
 
 /// Drinks to begin from.
-#[utoipa::path(tag = "drinks", responses((status = 200, body = Vec<StartView>)))]
+#[utoipa::path(operation_id = "list_starting_points", tag = "drinks", responses((status = 200, body = Vec<StartView>)))]
 #[get("/api/starting-points")]
 pub(super) async fn starting_points(state: web::Data<State>) -> web::Json<Vec<StartView>> {
     let cupboard = state.cupboard();

@@ -7,8 +7,12 @@ use actix_web::http::header;
 use actix_web::{HttpResponse, get, web};
 use serde_json::{Value, json};
 use utoipa::ToSchema;
+use utoipa::openapi::path::{ParameterBuilder, ParameterIn};
+use utoipa::openapi::schema::Type;
+use utoipa::openapi::security::{ApiKey, ApiKeyValue, SecurityScheme};
 use utoipa::openapi::{
-    Components, ContentBuilder, InfoBuilder, OpenApi, OpenApiBuilder, Ref, RefOr, ResponseBuilder,
+    Components, ContentBuilder, InfoBuilder, ObjectBuilder, OpenApi, OpenApiBuilder, Ref, RefOr,
+    Required, ResponseBuilder,
 };
 use utoipa_actix_web::OpenApiFactory;
 
@@ -26,7 +30,7 @@ pub(crate) struct Health {
 }
 
 /// Whether the application answers.
-#[utoipa::path(tag = "health", responses((status = 200, body = Health)))]
+#[utoipa::path(operation_id = "read_health", tag = "health", responses((status = 200, body = Health)))]
 #[get("/api/health")]
 async fn health() -> web::Json<Health> {
     web::Json(Health { status: "ok", version: env!("CARGO_PKG_VERSION") })
@@ -85,6 +89,7 @@ pub(crate) fn every_call(taker: &mut impl TakesCalls) {
         .service(house::put_back)
         .service(house::list_backups)
         .service(house::back_up_now)
+        .service(house::delete_backup)
         .service(house::put_back_kept)
         .service(house::write_table)
         .service(house::read_table)
@@ -177,12 +182,14 @@ pub(super) static DESCRIPTION: LazyLock<OpenApi> = LazyLock::new(|| {
         .title("Keen Pitcher")
         .version(env!("CARGO_PKG_VERSION"))
         .description(Some(
-            "Drinks are run, kept and read. Computing calls take a whole drink and touch no data.",
+            "Drinks are run, kept and read. Computing calls take a whole drink and change nothing; they read your \
+             kitchen: its own ingredients, figures and vessels."
         ))
         .build();
     let mut document = OpenApiBuilder::new().info(information).build();
     every_call(&mut document);
     describe_problems(&mut document);
+    describe_headers(&mut document);
     document
 });
 
@@ -221,6 +228,52 @@ fn describe_problems(document: &mut OpenApi) {
             }
         }
     }
+}
+
+/// What comes in headers: keys of changes, who asks, and the cookie of a phone.
+fn describe_headers(document: &mut OpenApi) {
+    let header = |name: &str, what: &str, (least, most): (usize, usize)| {
+        let text = ObjectBuilder::new()
+            .schema_type(Type::String)
+            .min_length(Some(least))
+            .max_length(Some(most));
+        ParameterBuilder::new()
+            .name(name)
+            .parameter_in(ParameterIn::Header)
+            .required(Required::False)
+            .description(Some(what))
+            .schema(Some(text))
+            .build()
+    };
+    for (path, item) in &mut document.paths.paths {
+        let computes = path.starts_with("/api/compute/");
+        let changes = [&mut item.put, &mut item.post, &mut item.delete, &mut item.patch];
+        for operation in changes.into_iter().flatten() {
+            let all = operation.parameters.get_or_insert_default();
+            if !computes {
+                all.push(RefOr::T(header(
+                    "Idempotency-Key",
+                    "A key of this change. The same request under it is done once and has the same answer; another \
+                     request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them.",
+                    (8, 100),
+                )));
+            }
+            all.push(RefOr::T(header(
+                "X-Asker",
+                "Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the \
+                 older one; a window isn't told of its own changes.",
+                (1, 80),
+            )));
+        }
+    }
+    let cookie = ApiKeyValue::with_description(
+        crate::phones::COOKIE,
+        "Set by `POST /api/phones/sign-in`. Asked for at the door to the home network only; on this computer nothing is.",
+    );
+    document
+        .components
+        .get_or_insert_with(Components::new)
+        .add_security_scheme("phone", SecurityScheme::ApiKey(ApiKey::Cookie(cookie)));
 }
 
 /// The description as text.

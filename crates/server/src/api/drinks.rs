@@ -1,7 +1,7 @@
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use keen_core::balance::{BalanceMap, Profile};
 use keen_core::cupboard::{Cupboard, VesselKind};
-use keen_core::drink::{Action, CoolingPlace, Drink, Family};
+use keen_core::drink::{Action, CoolingPlace, Drink, Family, FieldError, limits};
 use keen_core::keep::Keeping;
 use keen_core::report::DrinkReport;
 use keen_core::trace::Trace;
@@ -151,7 +151,13 @@ pub(crate) struct SaveDrink {
 /// The drink of a kept text. It is not checked against the cupboard: what can't be made any more can
 /// still be looked at.
 pub(crate) fn kept_drink(body: &str) -> Result<Drink, FormatError> {
-    DRINK.read(body)
+    let drink: Drink = DRINK.read(body)?;
+    if drink.is_within_limits() {
+        return Ok(drink);
+    }
+    let message =
+        format!("It is larger than a drink may be: {} steps are the most.", limits::STEPS);
+    Err(FormatError::Faults(vec![FieldError::new("drink", message)]))
 }
 
 pub(super) fn view(kept: &Kept) -> Result<DrinkView, FormatError> {
@@ -226,7 +232,7 @@ impl State {
 }
 
 /// The shelf.
-#[utoipa::path(tag = "drinks", params(ShelfQuery), responses((status = 200, body = Shelf)))]
+#[utoipa::path(operation_id = "list_drinks", tag = "drinks", params(ShelfQuery), responses((status = 200, body = Shelf)))]
 #[get("/api/drinks")]
 pub(super) async fn list(
     state: web::Data<State>,
@@ -288,7 +294,7 @@ pub(super) async fn list(
 
 /// Put a drink on the shelf, alone or as a file of the open format. Said twice under one
 /// `Idempotency-Key` it is put there once.
-#[utoipa::path(tag = "drinks", request_body = Drink, responses(
+#[utoipa::path(operation_id = "create_drink", tag = "drinks", request_body = Drink, responses(
     (status = 201, body = DrinkView)))]
 #[post("/api/drinks")]
 pub(super) async fn create(
@@ -305,12 +311,7 @@ pub(super) async fn create(
         .with_store(move |store| {
             let key = key.0.as_deref();
             let draft = Draft { name: &drink.name, body: &text, now: &now(), key };
-            let kept = store.drinks().create(&id, draft)?;
-            if earlier.is_empty() {
-                return Ok(kept);
-            }
-            store.add_versions(&kept.id, &earlier)?;
-            store.drinks().read(&kept.id)
+            store.drinks().create_with(&id, draft, &earlier)
         })
         .await?;
     state.changes.tell_kept(Changed::Drink, &kept.id, Some(kept.version), by.0);
@@ -373,7 +374,7 @@ pub(crate) enum CardAs {
 }
 
 /// A drink on a card: as plain text, as Markdown, or as a schema.org Recipe.
-#[utoipa::path(tag = "drinks", params(CardQuery), responses(
+#[utoipa::path(operation_id = "read_card", tag = "drinks", params(CardQuery), responses(
     (status = 200, body = String, content_type = "text/plain"),
     (status = 404, body = Problem)))]
 #[get("/api/drinks/{id}/card")]
@@ -407,7 +408,7 @@ pub(super) async fn card(
 }
 
 /// A drink of the shelf.
-#[utoipa::path(tag = "drinks", responses(
+#[utoipa::path(operation_id = "read_drink", tag = "drinks", responses(
     (status = 200, body = DrinkView), (status = 404, body = Problem)))]
 #[get("/api/drinks/{id}")]
 pub(super) async fn read(
@@ -418,7 +419,7 @@ pub(super) async fn read(
 }
 
 /// A drink of the shelf as a file of the open format, with all versions of it that are kept.
-#[utoipa::path(tag = "drinks", responses(
+#[utoipa::path(operation_id = "download_drink", tag = "drinks", responses(
     (status = 200, body = String, content_type = "application/json"),
     (status = 404, body = Problem)))]
 #[get("/api/drinks/{id}/file")]
@@ -438,7 +439,7 @@ pub(super) async fn file(
 
 /// Save a change. If the drink was changed since, nothing is written and 409 shows how it stands. Said
 /// twice under one `Idempotency-Key` it is saved once.
-#[utoipa::path(tag = "drinks", request_body = SaveDrink, responses(
+#[utoipa::path(operation_id = "save_drink", tag = "drinks", request_body = SaveDrink, responses(
     (status = 200, body = DrinkView), (status = 409, body = Problem)))]
 #[put("/api/drinks/{id}")]
 pub(super) async fn save(
@@ -470,7 +471,7 @@ pub(super) async fn save(
 }
 
 /// Remove a drink. For thirty days it can be put back.
-#[utoipa::path(tag = "drinks", responses((status = 204), (status = 404, body = Problem)))]
+#[utoipa::path(operation_id = "delete_drink", tag = "drinks", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/drinks/{id}")]
 pub(super) async fn remove(
     state: web::Data<State>,
@@ -484,7 +485,7 @@ pub(super) async fn remove(
 }
 
 /// Put a drink back that was removed.
-#[utoipa::path(tag = "drinks", responses(
+#[utoipa::path(operation_id = "restore_drink", tag = "drinks", responses(
     (status = 200, body = DrinkView), (status = 404, body = Problem)))]
 #[post("/api/drinks/{id}/restore")]
 pub(super) async fn restore(

@@ -5,7 +5,7 @@ use std::io::Write;
 use std::sync::Arc;
 use std::time::Duration;
 
-use actix_web::{HttpResponse, get, post, web};
+use actix_web::{HttpResponse, delete, get, post, web};
 use futures_util::StreamExt;
 use keen_core::cupboard::{Kitchen, OwnIngredient, Reading};
 use keen_core::drink::FieldError;
@@ -112,7 +112,7 @@ impl State {
 }
 
 /// Save the whole house as one file.
-#[utoipa::path(tag = "house", responses(
+#[utoipa::path(operation_id = "download_everything", tag = "house", responses(
     (status = 200, body = String, content_type = "application/zip")))]
 #[get("/api/house")]
 pub(super) async fn save_house(state: web::Data<State>) -> Result<HttpResponse, Problem> {
@@ -154,7 +154,7 @@ fn not_saved(why: &anyhow::Error) -> Problem {
 
 /// Put a saved house in the place of this one. It is checked as a whole before anything is touched, and what is there
 /// now is set aside.
-#[utoipa::path(tag = "house",
+#[utoipa::path(operation_id = "restore_file", tag = "house",
     request_body(content = String, content_type = "application/zip"),
     responses((status = 200, body = PutBackView), (status = 422, body = Problem)))]
 #[post("/api/house")]
@@ -218,7 +218,7 @@ pub(super) async fn back_up_now(
 }
 
 /// Put a backup that is kept here in the place of what is there now.
-#[utoipa::path(tag = "house", responses((status = 200, body = PutBackView), (status = 404, body = Problem)))]
+#[utoipa::path(operation_id = "restore_backup", tag = "house", responses((status = 200, body = PutBackView), (status = 404, body = Problem)))]
 #[post("/api/house/backups/{name}")]
 pub(super) async fn put_back_kept(
     state: web::Data<State>,
@@ -236,6 +236,18 @@ pub(super) async fn put_back_kept(
         })
         .await?;
     put_back_done(&state, put).await
+}
+
+/// Delete a backup that is kept here.
+#[utoipa::path(tag = "house", responses((status = 204), (status = 404, body = Problem)))]
+#[delete("/api/house/backups/{name}")]
+pub(super) async fn delete_backup(
+    state: web::Data<State>,
+    name: web::Path<String>,
+) -> Result<HttpResponse, Problem> {
+    let data = state.data_folder();
+    state.with_store(move |_| house::delete(&data, &name)).await?;
+    Ok(HttpResponse::NoContent().finish())
 }
 
 /// The tables that go out and come in.

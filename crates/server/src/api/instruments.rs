@@ -59,7 +59,7 @@ pub(crate) struct InstrumentsQuery {
 }
 
 /// The kitchen's instruments, and what they read. What they read next is told with the other changes.
-#[utoipa::path(tag = "instruments", params(InstrumentsQuery), responses(
+#[utoipa::path(operation_id = "list_instruments", tag = "instruments", params(InstrumentsQuery), responses(
     (status = 200, body = InstrumentList)))]
 #[get("/api/instruments")]
 pub(super) async fn instruments(

@@ -648,7 +648,7 @@ pub(super) async fn kept_calendar(state: web::Data<State>) -> Result<HttpRespons
 }
 
 /// What labels are printed on.
-#[utoipa::path(tag = "kept", responses((status = 200, body = Vec<LabelFormat>)))]
+#[utoipa::path(operation_id = "list_label_formats", tag = "kept", responses((status = 200, body = Vec<LabelFormat>)))]
 #[get("/api/labels")]
 pub(super) async fn label_formats() -> web::Json<Vec<LabelFormat>> {
     web::Json(LABEL_FORMATS.to_vec())
@@ -676,7 +676,7 @@ pub(crate) struct LabelsView {
 
 /// Draw labels for bottles: name, dates, how to thin it, allergens, strength, and a picture code that opens the
 /// bottle on a phone in the kitchen's network.
-#[utoipa::path(tag = "kept", request_body = AskLabels, responses(
+#[utoipa::path(operation_id = "lay_out_labels", tag = "kept", request_body = AskLabels, responses(
     (status = 200, body = LabelsView), (status = 404, body = Problem)))]
 #[post("/api/compute/labels")]
 pub(super) async fn labels(

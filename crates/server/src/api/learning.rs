@@ -24,7 +24,7 @@ pub(crate) struct Measured {
 }
 
 /// What a volume measured after a step teaches.
-#[utoipa::path(tag = "compute", request_body = Measured, responses(
+#[utoipa::path(operation_id = "explain_measurement", tag = "compute", request_body = Measured, responses(
     (status = 200, body = Lesson)))]
 #[post("/api/compute/measured")]
 pub(super) async fn measured(
@@ -64,7 +64,7 @@ pub(crate) struct ReadingAnswer {
 }
 
 /// What a reading of fruit would change, before it is kept.
-#[utoipa::path(tag = "compute", request_body = Reading, responses(
+#[utoipa::path(operation_id = "weigh_reading", tag = "compute", request_body = Reading, responses(
     (status = 200, body = ReadingAnswer)))]
 #[post("/api/compute/reading")]
 pub(super) async fn reading(
@@ -131,7 +131,7 @@ pub(crate) struct WeighingAnswer {
 }
 
 /// What a measure that was filled and weighed says of an ingredient's density.
-#[utoipa::path(tag = "compute", request_body = Weighing, responses(
+#[utoipa::path(operation_id = "ask_weighing", tag = "compute", request_body = Weighing, responses(
     (status = 200, body = WeighingAnswer)))]
 #[post("/api/compute/weighing")]
 pub(super) async fn weighing(body: Body) -> Result<web::Json<WeighingAnswer>, Problem> {

@@ -51,6 +51,7 @@ use keen_store::{Condition, Store, StoreError};
 use parking_lot::{Mutex, RwLock};
 
 use crate::instruments::Instruments;
+use crate::once::Answers;
 use crate::phones::Phones;
 use changes::Changes;
 use desk::Desk;
@@ -71,6 +72,8 @@ pub(crate) struct State {
     /// What the shelf shows of each drink at its version. Only a saving of time: it is made anew from
     /// the drink whenever it isn't there.
     summaries: Mutex<HashMap<String, (i64, Summary)>>,
+    /// What was answered under keys.
+    pub(crate) answers: Answers,
     /// Turns to save everything as one file.
     saving: tokio::sync::Semaphore,
 }
@@ -100,8 +103,14 @@ impl State {
             phones,
             cupboard,
             summaries: Mutex::default(),
+            answers: Answers::default(),
             saving: tokio::sync::Semaphore::new(2),
         })
+    }
+
+    /// The store.
+    pub(crate) fn store(&self) -> Arc<Store> {
+        Arc::clone(&self.store)
     }
 
     /// The cupboard as it is now.

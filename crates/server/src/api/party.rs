@@ -56,7 +56,7 @@ pub(crate) struct GlassAnswer {
 }
 
 /// A drink at several sizes side by side, in the measures of the kitchen.
-#[utoipa::path(tag = "compute", request_body = AskSheet, responses(
+#[utoipa::path(operation_id = "compare_sizes", tag = "compute", request_body = AskSheet, responses(
     (status = 200, body = SizeSheet)))]
 #[post("/api/compute/sheet")]
 pub(super) async fn sheet(
@@ -82,7 +82,7 @@ pub(super) async fn sheet(
 }
 
 /// Which of the kitchen's vessels a drink fits into.
-#[utoipa::path(tag = "compute", request_body = Whole, responses(
+#[utoipa::path(operation_id = "fit_vessels", tag = "compute", request_body = Whole, responses(
     (status = 200, body = VesselPlan)))]
 #[post("/api/compute/vessels")]
 pub(super) async fn vessels(
@@ -96,7 +96,7 @@ pub(super) async fn vessels(
 }
 
 /// What to buy for some drinks.
-#[utoipa::path(tag = "compute", request_body = AskShopping, responses(
+#[utoipa::path(operation_id = "list_shopping", tag = "compute", request_body = AskShopping, responses(
     (status = 200, body = ShoppingAnswer)))]
 #[post("/api/compute/shopping")]
 pub(super) async fn shopping(
@@ -127,7 +127,7 @@ pub(super) async fn shopping(
 }
 
 /// What is done at the glass, how it stands, and what is in it.
-#[utoipa::path(tag = "compute", request_body = Whole, responses(
+#[utoipa::path(operation_id = "make_glass", tag = "compute", request_body = Whole, responses(
     (status = 200, body = GlassAnswer)))]
 #[post("/api/compute/glass")]
 pub(super) async fn glass(

@@ -1,5 +1,7 @@
 //! Letting phones in, and putting them out. All but signing in is done on this machine.
 
+use std::net::{IpAddr, Ipv4Addr};
+
 use actix_web::cookie::time::Duration as CookieAge;
 use actix_web::cookie::{Cookie, SameSite};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, web};
@@ -87,10 +89,11 @@ impl State {
     /// The phone whose token that is, if it may come in. That it was seen is noted once a minute.
     pub(crate) async fn phone_of(&self, token: Option<String>) -> Option<String> {
         let token = token.filter(|t| t.len() == 64)?;
+        let hashed = hash(&token);
         let found = self
             .with_store(move |store| {
                 let now = now();
-                let Some(phone) = store.phone(&hash(&token), &now)? else { return Ok(None) };
+                let Some(phone) = store.phone(&hashed, &now)? else { return Ok(None) };
                 let a_minute_ago = Timestamp::now() - SignedDuration::from_secs(60);
                 if phone.last_seen < a_minute_ago.to_string() {
                     store.phone_seen(&phone.id, &now)?;
@@ -98,7 +101,9 @@ impl State {
                 Ok(Some(phone.id))
             })
             .await;
-        found.ok().flatten()
+        let found = found.ok().flatten()?;
+        self.phones.is_good(&token);
+        Some(found)
     }
 }
 
@@ -110,7 +115,7 @@ pub(super) async fn read_door(state: web::Data<State>) -> Result<web::Json<DoorV
 }
 
 /// Let phones in: open the door to the home network.
-#[utoipa::path(tag = "phones", responses((status = 200, body = DoorView)))]
+#[utoipa::path(operation_id = "open_door", tag = "phones", responses((status = 200, body = DoorView)))]
 #[post("/api/phones/open")]
 pub(super) async fn open_door(state: web::Data<State>) -> Result<web::Json<DoorView>, Problem> {
     state.phones.open().await.map_err(|why| Problem::no_door(&why))?;
@@ -122,13 +127,14 @@ pub(super) async fn open_door(state: web::Data<State>) -> Result<web::Json<DoorV
 #[post("/api/phones/shut")]
 pub(super) async fn shut_door(state: web::Data<State>) -> Result<web::Json<DoorView>, Problem> {
     state.with_store(|store| store.put_all_out()).await?;
+    state.phones.forget();
     state.changes.tell_out(None);
     state.phones.shut().await;
     state.door().await
 }
 
 /// Another code.
-#[utoipa::path(tag = "phones", responses((status = 200, body = DoorView)))]
+#[utoipa::path(operation_id = "renew_code", tag = "phones", responses((status = 200, body = DoorView)))]
 #[post("/api/phones/code")]
 pub(super) async fn another_code(state: web::Data<State>) -> Result<web::Json<DoorView>, Problem> {
     state.phones.renew();
@@ -136,7 +142,7 @@ pub(super) async fn another_code(state: web::Data<State>) -> Result<web::Json<Do
 }
 
 /// Put a phone out, at once.
-#[utoipa::path(tag = "phones", responses((status = 200, body = DoorView)))]
+#[utoipa::path(operation_id = "disconnect_phone", tag = "phones", responses((status = 200, body = DoorView)))]
 #[delete("/api/phones/{id}")]
 pub(super) async fn put_out(
     state: web::Data<State>,
@@ -144,6 +150,7 @@ pub(super) async fn put_out(
 ) -> Result<web::Json<DoorView>, Problem> {
     let gone = id.clone();
     state.with_store(move |store| store.put_out(&gone)).await?;
+    state.phones.forget();
     state.changes.tell_out(Some(&id));
     state.door().await
 }
@@ -163,7 +170,8 @@ pub(super) async fn sign_in(
         return Err(FieldError { field: "name".into(), message }.into());
     }
     let digits: String = code.chars().filter(|c| !c.is_whitespace()).take(20).collect();
-    match state.phones.tries(&digits) {
+    let from = request.peer_addr().map_or(IpAddr::V4(Ipv4Addr::UNSPECIFIED), |at| at.ip());
+    match state.phones.tries(&digits, from) {
         Ok(()) => {}
         Err(Refused::Wait(seconds)) => return Err(Problem::too_often(seconds)),
         Err(Refused::Wrong) => return Err(Problem::wrong_code("That isn't the code.")),
@@ -183,6 +191,7 @@ pub(super) async fn sign_in(
         until: until.to_string(),
     };
     state.with_store(move |store| store.let_in(&phone, &kept)).await?;
+    state.phones.is_good(&token);
     state.changes.tell_document(Changed::Phones, None);
     tracing::info!(from = ?request.peer_addr(), "a phone was let in");
     let cookie = Cookie::build(COOKIE, token)

@@ -598,7 +598,7 @@ fn entries(id: &str, file: &PlanFile, answer: &PlanAnswer) -> Vec<CalendarEntry>
 }
 
 /// Work a plan out: when to begin, what each hand, ring and vessel does when, and what doesn't fit.
-#[utoipa::path(tag = "compute", request_body = AskPlan, responses(
+#[utoipa::path(operation_id = "work_out_plan", tag = "compute", request_body = AskPlan, responses(
     (status = 200, body = PlanAnswer)))]
 #[post("/api/compute/plan")]
 pub(super) async fn work_out(
@@ -636,7 +636,7 @@ pub(crate) struct AskPlanShopping {
 }
 
 /// What to buy for all drinks of a plan.
-#[utoipa::path(tag = "compute", request_body = AskPlanShopping, responses(
+#[utoipa::path(operation_id = "list_plan_shopping", tag = "compute", request_body = AskPlanShopping, responses(
     (status = 200, body = ShoppingAnswer)))]
 #[post("/api/compute/plan-shopping")]
 pub(super) async fn plan_shopping(

@@ -254,6 +254,26 @@ impl Problem {
         )
     }
 
+    /// For a question that was not answered in time.
+    pub(crate) fn too_long() -> Self {
+        Self::new(
+            StatusCode::SERVICE_UNAVAILABLE,
+            "too-long",
+            "That took too long",
+            "This took too long to work out. Try again in a moment, or ask for less: fewer drinks, fewer steps.",
+        )
+    }
+
+    /// A key that was used for something else.
+    pub(crate) fn reused_key() -> Self {
+        Self::new(
+            StatusCode::CONFLICT,
+            "reused-key",
+            "This key was used before",
+            "Something else was sent under this Idempotency-Key. Use a new key for a new request.",
+        )
+    }
+
     pub(crate) fn forbidden() -> Self {
         Self::new(
             StatusCode::FORBIDDEN,
@@ -393,6 +413,9 @@ impl From<StoreError> for Problem {
             StoreError::NotFound => {
                 Self::new(StatusCode::NOT_FOUND, "not-found", "Not on the shelf", detail)
             }
+            StoreError::TasterDeleted => {
+                Self::new(StatusCode::CONFLICT, "taster-deleted", "This taster was deleted", detail)
+            }
             StoreError::Stale(kept) => {
                 let mut problem =
                     Self::new(StatusCode::CONFLICT, "stale", "Changed elsewhere", detail);
@@ -404,6 +427,9 @@ impl From<StoreError> for Problem {
                 Self::new(StatusCode::INSUFFICIENT_STORAGE, "disk-full", "The disk is full", detail)
             }
             StoreError::Locked => Self::new(unavailable, "locked", "The shelf is locked", detail),
+            StoreError::BeingRestored => {
+                Self::new(unavailable, "being-restored", "A backup is being restored", detail)
+            }
             StoreError::ReadOnly(_) => {
                 Self::new(unavailable, "read-only", "The shelf can only be read", detail)
             }

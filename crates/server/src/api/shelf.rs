@@ -59,7 +59,7 @@ pub(super) fn file(name: &str, text: String) -> HttpResponse {
 }
 
 /// How the shelf is.
-#[utoipa::path(tag = "shelf", responses((status = 200, body = ShelfCondition)))]
+#[utoipa::path(operation_id = "read_condition", tag = "shelf", responses((status = 200, body = ShelfCondition)))]
 #[get("/api/shelf")]
 pub(super) async fn condition(
     state: web::Data<State>,
@@ -90,7 +90,7 @@ pub(super) async fn condition(
 }
 
 /// Everything on the shelf that can be read, as one file.
-#[utoipa::path(tag = "shelf", responses(
+#[utoipa::path(operation_id = "rescue_drinks", tag = "shelf", responses(
     (status = 200, body = String, content_type = "application/json")))]
 #[get("/api/shelf/rescue")]
 pub(super) async fn rescue(state: web::Data<State>) -> Result<HttpResponse, Problem> {
@@ -103,7 +103,7 @@ pub(super) async fn rescue(state: web::Data<State>) -> Result<HttpResponse, Prob
 }
 
 /// A text that was put aside, as a file.
-#[utoipa::path(tag = "shelf", responses(
+#[utoipa::path(operation_id = "download_set_aside", tag = "shelf", responses(
     (status = 200, body = String, content_type = "application/json"),
     (status = 404, body = Problem)))]
 #[get("/api/shelf/set-aside/{id}")]
@@ -117,7 +117,7 @@ pub(super) async fn set_aside(
 }
 
 /// Let go of a text that was put aside.
-#[utoipa::path(tag = "shelf", responses((status = 204), (status = 404, body = Problem)))]
+#[utoipa::path(operation_id = "delete_set_aside", tag = "shelf", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/shelf/set-aside/{id}")]
 pub(super) async fn let_go(
     state: web::Data<State>,
@@ -128,7 +128,7 @@ pub(super) async fn let_go(
 }
 
 /// What lies in the bin, the last removed first.
-#[utoipa::path(tag = "shelf", responses((status = 200, body = Vec<BinEntry>)))]
+#[utoipa::path(operation_id = "list_deleted_drinks", tag = "shelf", responses((status = 200, body = Vec<BinEntry>)))]
 #[get("/api/bin")]
 pub(super) async fn bin(state: web::Data<State>) -> Result<web::Json<Vec<BinEntry>>, Problem> {
     let now = jiff::Timestamp::now();

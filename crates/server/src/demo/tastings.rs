@@ -126,7 +126,8 @@ fn row(store: &Store, ids: &[String], cupboard: &Cupboard) -> Result<()> {
         dealt: None,
         blind: true,
     };
-    sitting.deal();
+    let mut secret = StdRng::seed_from_u64(sitting.seed);
+    sitting.deal(&mut secret);
     let mut said = vec![Utterance::Poured];
     let key = Table::of(&sitting, &said).key();
     let mut rng = StdRng::seed_from_u64(3);
@@ -174,7 +175,8 @@ fn triangle(
         dealt: None,
         blind: true,
     };
-    sitting.deal();
+    let mut secret = StdRng::seed_from_u64(sitting.seed);
+    sitting.deal(&mut secret);
     let mut said = vec![Utterance::Poured];
     let key = Table::of(&sitting, &said).key();
     let mut rng = StdRng::seed_from_u64(place as u64);

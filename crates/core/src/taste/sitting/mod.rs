@@ -10,8 +10,9 @@ mod tells;
 
 pub use tells::{Guess, IdealView, InOrder, LikedGlass, Tells, say_ratio};
 
-use rand::SeedableRng;
 use rand::rngs::StdRng;
+use rand::seq::SliceRandom;
+use rand::{Rng, SeedableRng};
 use serde::{Deserialize, Serialize};
 
 use super::compare::Method;
@@ -59,8 +60,24 @@ pub struct Dealt {
 }
 
 impl Sitting {
-    /// Deals codes and orders, unless they have been.
-    pub fn deal(&mut self) {
+    /// Deals codes and orders, unless they have been. The glasses get other names before they are put into the
+    /// square that their orders come from: who sees all orders, and knows how such squares are made, still
+    /// doesn't know which glass is which.
+    pub fn deal(&mut self, secret: &mut impl Rng) {
+        if self.dealt.is_some() {
+            return;
+        }
+        self.deal_as_older();
+        let Some(dealt) = &mut self.dealt else { return };
+        let mut names: Vec<usize> = (0..dealt.codes.len()).collect();
+        names.shuffle(secret);
+        for glass in dealt.orders.iter_mut().flatten() {
+            *glass = names[*glass];
+        }
+    }
+
+    /// Deals codes and orders of a tasting that was begun when they were worked out of its seed each time.
+    pub fn deal_as_older(&mut self) {
         if self.dealt.is_some() {
             return;
         }

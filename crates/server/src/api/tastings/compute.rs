@@ -46,7 +46,7 @@ pub(crate) struct ProspectWanted {
 }
 
 /// What so many tastings can find. Touches no data.
-#[utoipa::path(tag = "compute", request_body = ProspectWanted, responses(
+#[utoipa::path(operation_id = "rate_test", tag = "compute", request_body = ProspectWanted, responses(
     (status = 200, body = Prospect)))]
 #[post("/api/compute/prospect")]
 pub(in crate::api) async fn prospect(
@@ -105,7 +105,7 @@ pub(super) fn guests(seats: &[TasterView], family: Family) -> Vec<(usize, Guest)
 }
 
 /// One pitcher for all, both ways, and what each stirs in. Touches no data.
-#[utoipa::path(tag = "compute", request_body = PitchersWanted, responses(
+#[utoipa::path(operation_id = "choose_pitchers", tag = "compute", request_body = PitchersWanted, responses(
     (status = 200, body = PitchersView)))]
 #[post("/api/compute/pitchers")]
 pub(in crate::api) async fn pitchers(
@@ -137,7 +137,7 @@ pub(crate) struct ForWhomView {
 }
 
 /// What each stirs into a glass of a drink as it is. Touches no data.
-#[utoipa::path(tag = "compute", request_body = PitchersWanted, responses(
+#[utoipa::path(operation_id = "suit_guests", tag = "compute", request_body = PitchersWanted, responses(
     (status = 200, body = ForWhomView)))]
 #[post("/api/compute/for-whom")]
 pub(in crate::api) async fn for_whom(
@@ -198,7 +198,7 @@ pub(crate) struct ReferenceWanted {
 }
 
 /// Where a drink is likely to lie that was measured and tasted. Touches no data.
-#[utoipa::path(tag = "compute", request_body = ReferenceWanted, responses(
+#[utoipa::path(operation_id = "place_reference", tag = "compute", request_body = ReferenceWanted, responses(
     (status = 200, body = Likely)))]
 #[post("/api/compute/reference")]
 pub(in crate::api) async fn where_it_lies(body: Body) -> Result<web::Json<Likely>, Problem> {

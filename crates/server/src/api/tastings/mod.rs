@@ -16,6 +16,7 @@ pub(super) use tasters::{add_taster, change_taster, delete_taster, list_tasters,
 
 use std::collections::BTreeMap;
 
+use crate::phones::FromPhone;
 use actix_web::{HttpResponse, delete, get, post, web};
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::FieldError;
@@ -191,7 +192,7 @@ pub(super) async fn read_tasting(
 
 /// Say something at a table. When it is answered it is on disk; said twice under one `Idempotency-Key` it
 /// counts once.
-#[utoipa::path(tag = "tasting", request_body = Utter, responses(
+#[utoipa::path(operation_id = "add_word", tag = "tasting", request_body = Utter, responses(
     (status = 200, body = TastingView), (status = 404, body = Problem)))]
 #[post("/api/tastings/{id}/words")]
 pub(super) async fn utter(
@@ -200,9 +201,14 @@ pub(super) async fn utter(
     id: web::Path<String>,
     key: SaidUnder,
     by: By,
+    phone: Option<web::ReqData<FromPhone>>,
     body: Body,
 ) -> Result<web::Json<TastingView>, Problem> {
     let Utter { word } = body.json()?;
+    // Whoever reveals the glasses does it where everybody sees it.
+    if word == Utterance::Broken && phone.is_some() {
+        return Err(Problem::here_only());
+    }
     state.utter(&id, key, word).await?;
     let (read, tells) = state.told(state.tasting(&id).await?).await?;
     state.keep_summary(&read, &tells).await?;

@@ -73,7 +73,7 @@ impl ReadTasting {
 pub(in crate::api) fn deal_older(store: &Store) -> Result<(), StoreError> {
     for id in store.tastings_not_dealt()? {
         let Ok(mut read) = ReadTasting::of(store.tasting(&id)?) else { continue };
-        read.sitting.deal();
+        read.sitting.deal_as_older();
         let words: Vec<(usize, String)> = read
             .table()
             .choices_to_keep()

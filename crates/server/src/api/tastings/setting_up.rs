@@ -11,6 +11,8 @@ use keen_core::taste::taster::Taster;
 use keen_core::taste::tongue::Staircase;
 use keen_core::work::Worktop;
 use keen_store::KeptTasting;
+use rand::SeedableRng;
+use rand::rngs::StdRng;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
@@ -265,7 +267,7 @@ fn kind(
 }
 
 /// Set a tasting up. Said twice under one `Idempotency-Key` it is set up once.
-#[utoipa::path(tag = "tasting", request_body = SetUp, responses(
+#[utoipa::path(operation_id = "begin_tasting", tag = "tasting", request_body = SetUp, responses(
     (status = 201, body = TastingView)))]
 #[post("/api/tastings")]
 pub(in crate::api) async fn set_up(
@@ -280,11 +282,13 @@ pub(in crate::api) async fn set_up(
     let seated = seated(&tasters, state.taster_views(Asker::default()).await?)?;
     let cupboard = state.cupboard();
     let seed = state.luck.unwrap_or_else(rand::random);
+    // Not out of the seed, which others can try out.
+    let secret = state.luck.unwrap_or_else(rand::random);
     let question = move |work: &keen_core::work::Work| {
         let worktop = Worktop::new(&cupboard, work);
         let (kind, blind) = kind(what, &seated, blind, worktop)?;
         let mut sitting = Sitting { kind, tasters, seed, dealt: None, blind };
-        sitting.deal();
+        sitting.deal(&mut StdRng::seed_from_u64(secret));
         Ok(sitting)
     };
     let sitting = state.desk.ask(asker.clone(), question).await?;

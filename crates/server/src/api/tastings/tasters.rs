@@ -215,7 +215,9 @@ pub(in crate::api) async fn add_taster(
     }
     let id = state.with_store(move |store| store.add_taster(&new, said.0.as_deref())).await?;
     state.changes.tell_kept(Changed::Tasting, &id, None, by.0);
-    Ok(HttpResponse::Created().json(state.taster_view(&id, asker).await?))
+    Ok(HttpResponse::Created()
+        .insert_header(("location", format!("/api/tasters/{id}/file")))
+        .json(state.taster_view(&id, asker).await?))
 }
 
 /// Change who somebody is.
@@ -236,21 +238,32 @@ pub(in crate::api) async fn change_taster(
     Ok(web::Json(state.taster_view(&id, asker).await?))
 }
 
-/// Delete somebody for good, with everything that they said. It can't be undone.
-#[utoipa::path(tag = "tasting", responses((status = 204), (status = 404, body = Problem)))]
+/// What is left of somebody who was deleted.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct DeletedTaster {
+    /// Backups in which they still are, since those can't be read or written: the files' names.
+    still_in: Vec<String>,
+}
+
+/// Delete somebody for good, with everything that they said, from the backups on this machine too. It can't be undone.
+#[utoipa::path(tag = "tasting", responses(
+    (status = 200, body = DeletedTaster), (status = 404, body = Problem)))]
 #[delete("/api/tasters/{id}")]
 pub(in crate::api) async fn delete_taster(
     state: web::Data<State>,
     id: web::Path<String>,
     by: By,
-) -> Result<HttpResponse, Problem> {
-    let (of, gone) = (id.clone(), WORD.write(&Utterance::Gone));
-    let touched = state.with_store(move |store| store.delete_taster(&of, &gone)).await?;
+) -> Result<web::Json<DeletedTaster>, Problem> {
+    let gone = WORD.write(&Utterance::Gone);
+    let (of, word) = (id.clone(), gone.clone());
+    let touched = state.with_store(move |store| store.delete_taster(&of, &word)).await?;
     for tasting in touched {
         state.renew_summary(&tasting).await?;
     }
     state.changes.tell_kept(Changed::Tasting, &id, None, by.0);
-    Ok(HttpResponse::NoContent().finish())
+    let data = state.data_folder();
+    let still_in = web::block(move || crate::house::wipe_out(&data, &id, &gone)).await;
+    Ok(web::Json(DeletedTaster { still_in: still_in.map_err(|_| Problem::busy())? }))
 }
 
 /// Everything that is kept about somebody, as a file.

@@ -1,0 +1,246 @@
+//! What is sent twice is done once.
+//!
+//! A phone at the edge of the network doesn't hear an answer and sends its change again. Under an
+//! `Idempotency-Key` that is safe for every change, whatever it is: the key and a hash of the whole request are
+//! looked up before anything is done. The same request has the same answer, another one under that key is refused
+//! with 409, and one that is still being worked on is waited for. Only what was done is remembered: a refusal may
+//! be tried again.
+//!
+//! The newest answers are kept in memory and in the data file, so that a restart in between changes nothing. Should
+//! the power go in the very moment between the two, what was made under a key is still found under it
+//! (`keen_store`'s own keys), only not the answer's exact text.
+
+use std::collections::HashMap;
+use std::sync::Arc;
+use std::time::Duration;
+
+use actix_web::body::{BoxBody, MessageBody, to_bytes};
+use actix_web::dev::{Payload, ServiceRequest, ServiceResponse};
+use actix_web::http::{Method, StatusCode, header};
+use actix_web::middleware::Next;
+use actix_web::{Error, HttpMessage, HttpResponse, web};
+use futures_util::{StreamExt, stream};
+use keen_store::{Answer, Store};
+use parking_lot::Mutex;
+use sha2::{Digest, Sha256};
+
+use crate::api::{Problem, State};
+use crate::shelf_place::MAX_BODY;
+
+/// Answers that are remembered in memory; as many are in the data file.
+const MOST: usize = 500;
+/// Between two pieces of a request no more than this may pass.
+const PATIENCE: Duration = Duration::from_secs(6);
+/// How long the first of two that are the same is waited for.
+const LONGEST: Duration = Duration::from_secs(30);
+
+/// The answers that were given under keys.
+#[derive(Debug, Default)]
+pub(crate) struct Answers(Mutex<HashMap<String, Given>>);
+
+#[derive(Debug, Clone)]
+enum Given {
+    /// It is being worked on; what was asked has that hash.
+    Not(Vec<u8>),
+    Yes(Arc<Answer>),
+}
+
+/// What is to be done with a request under a key.
+enum Turn {
+    Do,
+    Wait,
+    Same(Arc<Answer>),
+    Other,
+}
+
+impl Answers {
+    fn turn(&self, key: &str, hash: &[u8], kept: impl FnOnce() -> Option<Answer>) -> Turn {
+        let mut all = self.0.lock();
+        let given = all.get(key).cloned().or_else(|| kept().map(|a| Given::Yes(Arc::new(a))));
+        match given {
+            Some(Given::Not(of)) if of == hash => Turn::Wait,
+            Some(Given::Yes(answer)) if answer.hash == hash => Turn::Same(answer),
+            Some(_) => Turn::Other,
+            None => {
+                if all.len() >= MOST {
+                    let older = all.iter().filter_map(|(key, given)| match given {
+                        Given::Yes(answer) => Some((answer.at.clone(), key.clone())),
+                        Given::Not(_) => None,
+                    });
+                    if let Some((_, oldest)) = older.min() {
+                        all.remove(&oldest);
+                    }
+                }
+                all.insert(key.to_owned(), Given::Not(hash.to_vec()));
+                Turn::Do
+            }
+        }
+    }
+}
+
+/// Takes the turn back if the request ends without an answer that is worth remembering.
+struct Held<'a> {
+    answers: &'a Answers,
+    key: &'a str,
+}
+
+impl Drop for Held<'_> {
+    fn drop(&mut self) {
+        let mut all = self.answers.0.lock();
+        if matches!(all.get(self.key), Some(Given::Not(_))) {
+            all.remove(self.key);
+        }
+    }
+}
+
+async fn whole(mut payload: Payload) -> Result<Vec<u8>, Problem> {
+    let mut bytes = Vec::new();
+    loop {
+        match actix_web::rt::time::timeout(PATIENCE, payload.next()).await {
+            Ok(None) => return Ok(bytes),
+            Ok(Some(piece)) => bytes.extend_from_slice(&piece.map_err(|_| Problem::cut_off())?),
+            Err(_) => return Err(Problem::too_slow()),
+        }
+        if bytes.len() > MAX_BODY {
+            return Err(Problem::too_large());
+        }
+    }
+}
+
+fn again(answer: &Answer) -> HttpResponse {
+    let status = StatusCode::from_u16(answer.status).unwrap_or(StatusCode::OK);
+    let mut response = HttpResponse::build(status);
+    if let Some(location) = &answer.location {
+        response.insert_header((header::LOCATION, location.as_str()));
+    }
+    if let Some(kind) = &answer.kind {
+        response.insert_header((header::CONTENT_TYPE, kind.as_str()));
+    }
+    response.body(answer.body.clone())
+}
+
+async fn kept(store: &Arc<Store>, key: &str) -> Option<Answer> {
+    let (store, key) = (Arc::clone(store), key.to_owned());
+    web::block(move || store.answer(&key)).await.ok()?.ok().flatten()
+}
+
+/// Lets a change through once.
+pub(crate) async fn check<B: MessageBody + 'static>(
+    mut request: ServiceRequest,
+    next: Next<B>,
+) -> Result<ServiceResponse<BoxBody>, Error> {
+    let key = request.headers().get("idempotency-key").and_then(|k| k.to_str().ok());
+    let key = key.filter(|key| (8..=100).contains(&key.len())).map(str::to_owned);
+    let changes = [Method::POST, Method::PUT, Method::PATCH, Method::DELETE];
+    let state = request.app_data::<web::Data<State>>().cloned();
+    let (Some(key), Some(state), true) = (key, state, changes.contains(request.method())) else {
+        return Ok(next.call(request).await?.map_into_boxed_body());
+    };
+    let bytes = match whole(request.take_payload()).await {
+        Ok(bytes) => bytes,
+        Err(problem) => return Ok(request.into_response(problem.response())),
+    };
+    let mut digest = Sha256::new();
+    for part in [request.method().as_str().as_bytes(), request.uri().to_string().as_bytes(), &bytes]
+    {
+        digest.update((part.len() as u64).to_le_bytes());
+        digest.update(part);
+    }
+    let hash = digest.finalize().to_vec();
+    let before = kept(&state.store(), &key).await;
+    let begun = std::time::Instant::now();
+    loop {
+        match state.answers.turn(&key, &hash, || before.clone()) {
+            Turn::Do => break,
+            Turn::Same(answer) => return Ok(request.into_response(again(&answer))),
+            Turn::Other => return Ok(request.into_response(Problem::reused_key().response())),
+            Turn::Wait if begun.elapsed() < LONGEST => {
+                actix_web::rt::time::sleep(Duration::from_millis(20)).await;
+            }
+            Turn::Wait => return Ok(request.into_response(Problem::busy().response())),
+        }
+    }
+    let held = Held { answers: &state.answers, key: &key };
+    let piece = web::Bytes::from(bytes);
+    let payload: Payload =
+        Payload::Stream { payload: Box::pin(stream::once(std::future::ready(Ok(piece)))) };
+    request.set_payload(payload);
+    let response = next.call(request).await?;
+    if !response.status().is_success() {
+        return Ok(response.map_into_boxed_body());
+    }
+    let (request, response) = response.into_parts();
+    let (response, body) = response.into_parts();
+    let body =
+        to_bytes(body).await.map_err(|_| actix_web::error::ErrorInternalServerError("body"))?;
+    let text = |name| {
+        let value = response.headers().get(name)?;
+        Some(value.to_str().ok()?.to_owned())
+    };
+    let answer = Arc::new(Answer {
+        hash,
+        status: response.status().as_u16(),
+        location: text(header::LOCATION),
+        kind: text(header::CONTENT_TYPE),
+        body: body.to_vec(),
+        at: jiff::Timestamp::now().to_string(),
+    });
+    state.answers.0.lock().insert(key.clone(), Given::Yes(Arc::clone(&answer)));
+    drop(held);
+    let store = state.store();
+    // Whoever asked doesn't wait for that.
+    actix_web::rt::spawn(async move {
+        let kept = web::block(move || store.keep_answer(&key, &answer)).await;
+        if let Ok(Err(error)) = kept {
+            tracing::warn!(%error, "an answer was not kept");
+        }
+    });
+    let response = response.set_body(BoxBody::new(body));
+    Ok(ServiceResponse::new(request, response))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn answer(hash: &[u8]) -> Answer {
+        Answer {
+            hash: hash.to_vec(),
+            status: 201,
+            location: None,
+            kind: None,
+            body: b"made".to_vec(),
+            at: "2030-06-21T12:00:00Z".into(),
+        }
+    }
+
+    #[test]
+    fn the_same_waits_another_is_refused_and_what_failed_may_be_tried_again() {
+        let answers = Answers::default();
+        assert!(matches!(answers.turn("key", b"one", || None), Turn::Do));
+        assert!(matches!(answers.turn("key", b"one", || None), Turn::Wait));
+        assert!(matches!(answers.turn("key", b"two", || None), Turn::Other));
+        drop(Held { answers: &answers, key: "key" });
+        assert!(matches!(answers.turn("key", b"two", || None), Turn::Do));
+        answers.0.lock().insert("key".into(), Given::Yes(Arc::new(answer(b"two"))));
+        drop(Held { answers: &answers, key: "key" });
+        assert!(matches!(answers.turn("key", b"two", || None), Turn::Same(_)));
+        // After a restart the data file remembers.
+        let anew = Answers::default();
+        assert!(matches!(anew.turn("key", b"two", || Some(answer(b"two"))), Turn::Same(_)));
+        assert!(matches!(anew.turn("key", b"three", || Some(answer(b"two"))), Turn::Other));
+    }
+
+    #[test]
+    fn no_more_are_remembered_than_there_may_be() {
+        let answers = Answers::default();
+        for n in 0..2 * MOST {
+            let key = format!("key {n}");
+            assert!(matches!(answers.turn(&key, b"x", || None), Turn::Do));
+            let given = Answer { at: format!("{n:06}"), ..answer(b"x") };
+            answers.0.lock().insert(key, Given::Yes(Arc::new(given)));
+        }
+        assert_eq!(answers.0.lock().len(), MOST);
+        assert!(matches!(answers.turn("key 999", b"x", || None), Turn::Same(_)));
+    }
+}
