@@ -82,10 +82,11 @@ proptest! {
         prop_assert_eq!(&again, &drink);
         // Written again it is the same to the letter.
         prop_assert_eq!(write_drink(&again), file);
-        let all: Vec<EarlierDrink> = (0..earlier)
+        // The first that is kept is version 1.
+        let all: Vec<EarlierDrink> = (1..=earlier)
             .map(|version| EarlierDrink {
                 version,
-                since: format!("2030-01-0{}T10:00:00Z", version + 1),
+                since: format!("2030-01-0{version}T10:00:00Z"),
                 name: String::new(),
                 made: version % 2,
                 drink: serde_json::to_value(&drink).unwrap(),

@@ -353,8 +353,9 @@ mod tests {
         let strangers = (0..5000).filter(|_| phones.may_ask(Some("no token"))).count();
         assert!(strangers <= 2 * OF_STRANGERS as usize, "{strangers}");
         assert!((0..100).all(|_| phones.may_ask(Some(&token))));
+        // One that was disconnected is a stranger.
         phones.forget();
-        assert!(!phones.may_ask(Some(&token)));
+        assert!((0..5000).any(|_| !phones.may_ask(Some(&token))));
     }
 
     #[test]

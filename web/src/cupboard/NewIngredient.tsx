@@ -8,6 +8,7 @@ import { useKitchen } from "../api/queries";
 import { colour } from "../app/theme";
 import { TitledDialog } from "../app/TitledDialog";
 import { Figures } from "../ui/Figures";
+import { readNumber } from "../ui/readNumber";
 
 type OwnIngredient = Schemas["OwnIngredient"];
 
@@ -42,7 +43,7 @@ export function NewIngredient(props: { onClose: () => void; onMade: (id: string)
   const [parts, setParts] = useState({ sugar: "", acid: "", alcohol: "", insoluble: "" });
   const [wrong, setWrong] = useState<string | undefined>();
   const make = async () => {
-    const number = (text: string) => Number(text.replace(",", ".") || "0");
+    const number = (text: string) => (text.trim() === "" ? 0 : readNumber(text));
     const bad = Object.values(parts).find((text) => !Number.isFinite(number(text)));
     if (bad !== undefined) return setWrong(`“${bad}” isn't a number. Write it like 2.5.`);
     const base = `own_${name

@@ -9,6 +9,7 @@ import { colour } from "../app/theme";
 import { strainerKinds, vesselKinds } from "../drink/steps/actions";
 import { VesselDrawing } from "../ui/vessel";
 import look from "./Cupboard.module.css";
+import { readMillimetres } from "../ui/readNumber";
 
 type OwnVessel = Schemas["OwnVessel"];
 
@@ -79,7 +80,7 @@ function Row({ vessel, onSave, onRemove }: RowProps) {
       ...vessel,
       name: name.trim(),
       capacity: capacity.trim(),
-      diameter_mm: diameter.trim() ? Number(diameter.replace(",", ".")) : null,
+      diameter_mm: diameter.trim() ? readMillimetres(diameter) : null,
       count: Number(count) || 0,
     };
     if (

@@ -5,6 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { answer, api, type Ingredient } from "../api/client";
 import { colour } from "../app/theme";
+import { readNumber } from "../ui/readNumber";
 
 /** What is usually filled and weighed, and how the core reads it. */
 const measures = {
@@ -28,7 +29,7 @@ export function WeighCup(props: {
       aria-label="Weigh a cup"
       onSubmit={async (event: React.FormEvent) => {
         event.preventDefault();
-        const weight = Number(grams.replace(",", "."));
+        const weight = readNumber(grams);
         if (!(weight > 0)) return setSaid(`“${grams}” isn't a weight. Write it like 190.`);
         try {
           const { density } = await answer(

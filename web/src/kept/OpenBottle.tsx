@@ -11,6 +11,7 @@ import { volume } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { useBottle, useMoveBottle } from "./queries";
 import { date, places } from "./words";
+import { readNumber } from "../ui/readNumber";
 
 type Away = Schemas["Away"];
 
@@ -216,7 +217,7 @@ function Use({ use, onFreeze }: { use: Schemas["Use"]; onFreeze: () => void }) {
 function Pour({ most, onPour }: { most: number; onPour: (ml: number, what: string) => void }) {
   const [ml, setMl] = useState("");
   const [what, setWhat] = useState("");
-  const amount = Number(ml.replace(",", "."));
+  const amount = readNumber(ml);
   return (
     <Box
       component="form"

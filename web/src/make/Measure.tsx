@@ -10,6 +10,7 @@ import { look, putBefore } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";
 import { kinds, measures, shown, tell, useInstruments } from "./useInstruments";
 import { quantities, units } from "./words";
+import { readNumber } from "../ui/readNumber";
 
 /** A reading: taken from an instrument, or typed. */
 export function Measure({ view, place, say, onClose }: AskingProps) {
@@ -36,10 +37,10 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
     onClose();
   };
   const submit = () => {
-    const read = Number(value.replace(",", "."));
+    const read = readNumber(value);
     if (value.trim() === "" || !Number.isFinite(read))
       return setWrong(`“${value}” isn't a number. Write it like 10.4.`);
-    const off = Number(error.replace(",", "."));
+    const off = readNumber(error);
     if (error.trim() !== "" && !(off > 0))
       return setWrong("How far it may be off is a number above 0.");
     keep(quantity, read, error.trim() === "" ? undefined : off);

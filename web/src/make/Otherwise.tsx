@@ -6,6 +6,7 @@ import { useState } from "react";
 import type { Happening } from "../api/client";
 import { amountOf } from "./amount";
 import type { AskingProps } from "./asked";
+import { meant } from "../ui/meant";
 import { look } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";
 
@@ -37,10 +38,11 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
   const lines = report.lines.filter(
     (l, i, all) => all.findIndex((o) => o.ingredient === l.ingredient) === i,
   );
+  const used = meant(amount, written ?? "");
   const happening = (): Happening => {
     switch (chosen) {
       case "used":
-        return { used: { step, amount } };
+        return { used: { step, amount: used } };
       case "came_out":
         return { came_out: { step, amount } };
       case "left_out":
@@ -142,7 +144,9 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
             setWrong(undefined);
           }}
           error={wrong !== undefined}
-          helperText={wrong}
+          helperText={
+            wrong ?? (chosen === "used" && used !== amount.trim() ? `= ${used}` : undefined)
+          }
         />
       )}
       {chosen === "came_out" && view.practice && (

@@ -10,6 +10,7 @@ import { Standing } from "../shelf/Standing";
 import { meansOf, served, withDrink, withoutDrink } from "./changes";
 import { moved } from "./times";
 import type { Edit } from "./planEditor";
+import { readNumber } from "../ui/readNumber";
 
 /** A value that is changed when the field is left; what can't be a value is put back. */
 function Field(props: {
@@ -41,7 +42,7 @@ function Field(props: {
   );
 }
 
-const number = (text: string) => Number(text.replace(",", "."));
+const number = (text: string) => readNumber(text);
 
 /** One more or one fewer of something. */
 function Count(props: {

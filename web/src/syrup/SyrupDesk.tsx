@@ -10,6 +10,7 @@ import { Figure } from "../ui/Figure";
 import { span, volumeParts, weight } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { PageTitle } from "../ui/PageTitle";
+import { readNumber } from "../ui/readNumber";
 
 /** Everything about a syrup of sugar and water, at once. */
 export default function SyrupDesk() {
@@ -24,7 +25,7 @@ export default function SyrupDesk() {
     back: "",
   });
   const set = (part: Partial<typeof form>) => setForm({ ...form, ...part });
-  const number = (text: string) => Number(text.replace(",", "."));
+  const number = (text: string) => readNumber(text);
   const parts = number(form.parts);
   const asked: SyrupAsked = {
     sugar: form.sugar,

@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import { memo, useEffect, useRef, useState } from "react";
 import { inWords } from "./amountWords";
+import { meant } from "./meant";
 import type { Way } from "../api/client";
 import { colour, displayFont } from "../app/theme";
 import look from "./AmountField.module.css";
@@ -92,7 +93,7 @@ export const AmountField = memo(function AmountField(props: AmountFieldProps) {
       setWrong(undefined);
       return;
     }
-    const problem = await onType(text.trim());
+    const problem = await onType(meant(text, way.text));
     setWrong(problem);
     if (problem === undefined) setTyped(undefined);
     else goesOn.current = false;

@@ -406,8 +406,8 @@ fn told(laid: &Laid, schedule: &Schedule, order: &Order) -> Vec<Trouble> {
             Broken::Held(task) => {
                 let label = laid.tasks[task].label;
                 let message = format!(
-                    "{}: “{label}” can't be held to that time: what comes after it begins sooner, or \
-                     nobody has a hand free.",
+                    "{}: “{label}” can't be pinned there: a later step starts sooner, nobody is free, or the \
+                     burner or vessel that it takes is in use.",
                     name(task)
                 );
                 (task, message)

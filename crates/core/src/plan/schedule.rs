@@ -383,7 +383,10 @@ impl Placing<'_> {
         let job = &self.problem.jobs[index];
         let latest = self.latest_end(index, bounds) - job.length();
         let (start, mut whole) = match job.held {
-            Some(hands) => (hands - job.lead, self.holds(index, hands - job.lead, latest)),
+            Some(hands) => {
+                let start = hands - job.lead;
+                (start, self.holds(index, (start, latest), bounds))
+            }
             None => match self.fit(index, latest, bounds) {
                 Ok(start) => (start, true),
                 Err(longer) => {
@@ -400,12 +403,24 @@ impl Placing<'_> {
         whole
     }
 
-    /// Whether a job can begin at the time that it is held to.
-    fn holds(&mut self, index: usize, start: Time, latest: Time) -> bool {
+    /// Whether a job can begin at the time that it is held to: before what comes after it, with a hand, a ring and
+    /// its vessels free.
+    fn holds(&mut self, index: usize, (start, latest): (Time, Time), bounds: &Bounds) -> bool {
         let job = &self.problem.jobs[index];
-        let (from, to) = (start + job.lead, start + job.lead + job.hands);
-        let hands = job.hands == 0 || self.schedule.board.cooks.iter().any(|c| c.is_free(from, to));
-        if start > latest || !hands {
+        let board = &self.schedule.board;
+        let (from, to) = (start + job.lead, start + job.length());
+        let free = |lanes: &[Lane], to| lanes.iter().any(|lane| lane.is_free(from, to));
+        let hands = job.hands == 0 || free(&board.cooks, from + job.hands);
+        let ring = !job.ring || free(&board.rings, to);
+        let opened = self.links.stays[index].iter().all(|stay| {
+            let held = self.schedule.vessel[*stay].zip(self.held(*stay));
+            held.is_none_or(|(vessel, (first, _))| {
+                from >= first || board.vessels[vessel].is_free(from, first)
+            })
+        });
+        let vessels = opened
+            && self.choices(index, (from, to), bounds).iter().all(|(_, vessel)| vessel.is_some());
+        if start > latest || !hands || !ring || !vessels {
             self.schedule.broken.push(Broken::Held(index));
         }
         true

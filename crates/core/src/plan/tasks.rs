@@ -300,9 +300,10 @@ impl Laying<'_> {
                 Action::Prepare { ingredient, how, .. } => {
                     let same = ingredient == taken.ingredient
                         || of(ingredient).iter().any(|p| mine.contains(p));
+                    // Whichever use comes first, it comes after; but what is left of it may lie for longer.
                     let first = !used_before(taken.ingredient);
                     let lies = s.may_stand.unwrap_or(lies(*how));
-                    (same && first).then(|| (s.id.clone(), Some(seconds(lies))))
+                    same.then(|| (s.id.clone(), first.then(|| seconds(lies))))
                 }
                 _ => None,
             })

@@ -3,7 +3,7 @@
 use proptest::prelude::*;
 
 use super::board::Time;
-use super::schedule::{Job, Link, Problem, Schedule, Stay};
+use super::schedule::{Broken, Job, Link, Problem, Schedule, Stay};
 
 const MINUTE: Time = 60;
 
@@ -127,6 +127,36 @@ fn poured() -> impl Strategy<Value = Problem> {
         }
         problem
     })
+}
+
+/// Two that are pinned to one time, and want the one burner, or the one pot: it is told.
+#[test]
+fn two_pinned_to_one_time_want_one_burner_or_one_pot() {
+    let at = -60 * MINUTE;
+    let pinned =
+        |ring| Job { hands: 5 * MINUTE, wait: 20 * MINUTE, ring, held: Some(at), ..Job::default() };
+    let of = |ring: bool, pots: usize, second: Time| {
+        let mut jobs = vec![pinned(ring), pinned(ring)];
+        jobs[1].held = Some(at + second);
+        let pot = |job| Stay { jobs: vec![job], vessels: (0..pots).collect() };
+        let problem = Problem {
+            jobs,
+            stays: if pots > 0 { vec![pot(0), pot(1)] } else { Vec::new() },
+            makings: vec![vec![0], vec![1]],
+            cooks: 2,
+            rings: 1,
+            vessels: pots.max(1),
+            cold: f64::INFINITY,
+            horizon: -14 * 24 * 60 * MINUTE,
+            ..Problem::default()
+        };
+        problem.solve(1.0).broken.iter().filter(|b| matches!(b, Broken::Held(_))).count()
+    };
+    assert_eq!(of(true, 0, 0), 1, "one burner");
+    assert_eq!(of(false, 1, 0), 1, "one pot");
+    assert_eq!(of(false, 2, 0), 0, "two pots");
+    assert_eq!(of(false, 0, 0), 0, "nothing that they share");
+    assert_eq!(of(true, 1, 30 * MINUTE), 0, "one after the other");
 }
 
 /// Two vessels of a drink end in a moment; what was poured from one into the other holds both.

@@ -159,7 +159,10 @@ impl Method {
         } else {
             Shown::NotShown
         };
-        let share = if tastings == 0 { 0.0 } else { best as f64 / tastings as f64 };
+        // All right is not right for ever: half an answer is taken off, as is usual with shares of one
+        // (Macmillan and Kaplan 1985).
+        let most = 1.0 - 1.0 / (2.0 * tastings.max(1) as f64);
+        let share = if tastings == 0 { 0.0 } else { (best as f64 / tastings as f64).min(most) };
         Verdict {
             right,
             tastings,
@@ -326,6 +329,15 @@ mod tests {
             assert_eq!(Method::Triangle.fewest_right(of), Some(fewest), "of {of}");
         }
         assert_eq!(Method::Triangle.fewest_right(2), None, "two may both be luck");
+    }
+
+    #[test]
+    fn all_right_is_a_large_difference_and_no_endless_one() {
+        let of = |right, tastings| Method::Triangle.verdict(right, tastings).difference.unwrap();
+        // Two of two say less than twenty of twenty, and neither is off the scale.
+        assert!(of(2, 2) > 1.5 && of(2, 2) < 3.5, "{}", of(2, 2));
+        assert!(of(20, 20) > of(6, 6) && of(6, 6) > of(2, 2) && of(20, 20) < 6.0, "{}", of(20, 20));
+        assert!(of(5, 6) < of(6, 6));
     }
 
     #[test]

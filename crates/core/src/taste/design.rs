@@ -1,5 +1,7 @@
 //! What makes a tasting fair: codes that say nothing, and orders in which no glass is favoured.
 
+use std::collections::HashSet;
+
 use rand::Rng;
 use rand::seq::SliceRandom;
 
@@ -44,6 +46,30 @@ pub fn codes(count: usize, rng: &mut impl Rng) -> Vec<String> {
         }
     }
 }
+
+/// Codes for several sets of glasses on one table, so many in each: in a set none is misread for another, and no
+/// code stands twice on the table as long as there are others.
+#[must_use]
+pub(crate) fn codes_apart(sets: &[usize], rng: &mut impl Rng) -> Vec<Vec<String>> {
+    let mut used: HashSet<String> = HashSet::new();
+    sets.iter()
+        .map(|count| {
+            let mut tries = 0;
+            loop {
+                let dealt = codes(*count, rng);
+                tries += 1;
+                // Of some five hundred codes the last ones are hard to come by: better one twice than none.
+                if tries > TRIES || dealt.iter().all(|code| !used.contains(code)) {
+                    used.extend(dealt.iter().cloned());
+                    break dealt;
+                }
+            }
+        })
+        .collect()
+}
+
+/// So often a set is dealt anew because one of its codes stands on the table already.
+const TRIES: usize = 200;
 
 /// Orders for `glasses` glasses in which, over all rows, each glass stands as often at each place and
 /// follows each other glass as often: a Williams square (Williams 1949). An odd number takes two squares.
@@ -113,6 +139,17 @@ mod tests {
                 }
             }
         }
+    }
+
+    #[test]
+    fn no_code_stands_twice_at_a_table() {
+        for seed in 0..20 {
+            let sets = codes_apart(&[3; 24], &mut StdRng::seed_from_u64(seed));
+            let all: HashSet<&String> = sets.iter().flatten().collect();
+            assert_eq!(all.len(), 72, "{sets:?}");
+        }
+        // More than there are codes: dealt all the same.
+        assert_eq!(codes_apart(&[3; 300], &mut StdRng::seed_from_u64(1)).len(), 300);
     }
 
     #[test]

@@ -1,7 +1,9 @@
 //! When to start.
 
 use keen_core::cupboard::{Cupboard, Kitchen, VesselKind};
-use keen_core::drink::{Action, Cut, Drink, Maceration, Press, RestingPlace, Warmth};
+use keen_core::drink::{
+    Action, Cut, Drink, Maceration, Preparation, Press, RestingPlace, Step, Warmth,
+};
 use keen_core::plan::{
     After, Closed, Hold, Means, Order, Plan, PlanChange, PlannedTask, Trouble, Wanted, plan,
     plan_with_help,
@@ -180,6 +182,47 @@ fn a_part_is_moved_to_the_evening_before() {
         assert!(t.hands_to <= -1020.0 + 0.02, "{t:?}");
     }
     assert!(after.parts.iter().any(|p| p.id == "d/s11" && p.ahead));
+}
+
+/// Lemons that are used in two pots are washed before either, whichever comes first in the plan.
+#[test]
+fn fruit_is_washed_before_its_first_use_wherever_that_is() {
+    let cupboard = fallow_lane();
+    let mut order = open_day();
+    for planned in &mut order.drinks {
+        let uses: Vec<usize> = (0..planned.drink.steps.len())
+            .filter(|i| {
+                let brought = planned.drink.steps[*i].action.brings();
+                brought
+                    .is_some_and(|b| b.ingredient == "lemon_juice" || b.ingredient == "lemon_zest")
+            })
+            .collect();
+        let Some(first) = uses.first() else { continue };
+        let wash = Action::Prepare {
+            ingredient: "lemon_juice".into(),
+            how: Preparation::Wash,
+            minutes: None,
+        };
+        planned.drink.steps.insert(*first, Step::new("washed".into(), wash));
+    }
+    let found = plan(&order, &cupboard).unwrap();
+    let mut looked = 0;
+    for (planned, letter) in order.drinks.iter().zip('a'..) {
+        let Some(at) = planned.drink.steps.iter().position(|s| s.id == "washed") else { continue };
+        let washed = task(&found, &format!("{letter}/1/washed"));
+        for step in &planned.drink.steps[at + 1..] {
+            let lemons = step
+                .action
+                .brings()
+                .is_some_and(|b| b.ingredient == "lemon_juice" || b.ingredient == "lemon_zest");
+            if lemons {
+                let used = task(&found, &format!("{letter}/1/{}", step.id));
+                assert!(washed.hands_to <= used.hands_from + 0.02, "{washed:?} {used:?}");
+                looked += 1;
+            }
+        }
+    }
+    assert!(looked >= 2, "{looked} uses");
 }
 
 #[test]

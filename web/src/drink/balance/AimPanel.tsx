@@ -11,6 +11,7 @@ import type { Editor } from "../editing/editor";
 import type { Aiming } from "./aim";
 import { useDrinkers } from "./useDrinkers";
 import look from "./Balance.module.css";
+import { readNumber } from "../../ui/readNumber";
 
 interface AimPanelProps {
   editor: Editor;
@@ -68,7 +69,7 @@ function TargetFields({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
   ] as const;
   const [wrong, setWrong] = useState<string | undefined>();
   const put = (key: "sweetness" | "acidity", most: number, text: string) => {
-    const value = Number(text.replace(",", "."));
+    const value = readNumber(text);
     const from = ring ?? point;
     setWrong(undefined);
     if (!from || text.trim() === "") return;
@@ -182,7 +183,7 @@ function OtherTargets({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
   ] as const;
   const set = (key: (typeof fields)[number][0], text: string) => {
     const others = { ...aiming.others };
-    const number = Number(text.replace(",", "."));
+    const number = readNumber(text);
     if (text.trim() && Number.isFinite(number)) others[key] = number;
     else delete others[key];
     aiming.set({ others });

@@ -24,6 +24,7 @@ import type { Editor } from "../editing/editor";
 import { Feel } from "./Feel";
 import { doubts, type Felt } from "./feel";
 import { useTasters } from "./useDrinkers";
+import { readNumber } from "../../ui/readNumber";
 
 interface CorrectProps {
   editor: Editor;
@@ -59,7 +60,7 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
       ),
     );
   const asked = (): Asked => {
-    const number = (text: string) => (text.trim() ? Number(text.replace(",", ".")) : null);
+    const number = (text: string) => (text.trim() ? readNumber(text) : null);
     const aimed = wanted === "ring" && ring;
     return {
       pitcher: source

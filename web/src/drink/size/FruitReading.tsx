@@ -5,6 +5,7 @@ import { useState } from "react";
 import { answer, api, type Schemas } from "../../api/client";
 import { useKitchen } from "../../api/queries";
 import { colour } from "../../app/theme";
+import { readNumber } from "../../ui/readNumber";
 
 type Reading = Schemas["Reading"];
 
@@ -15,7 +16,7 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
   const [asked, setAsked] = useState<Schemas["ReadingAnswer"] | undefined>();
   const [said, setSaid] = useState<string | undefined>();
   const [canUndo, setCanUndo] = useState(false);
-  const number = (text: string) => (text.trim() ? Number(text.replace(",", ".")) : null);
+  const number = (text: string) => (text.trim() ? readNumber(text) : null);
   const reading: Reading = {
     produce,
     pieces: number(form.pieces) ?? 0,

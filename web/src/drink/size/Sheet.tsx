@@ -15,6 +15,7 @@ import type { Editor } from "../editing/editor";
 import { Rounding } from "./Rounding";
 import look from "./Size.module.css";
 import { Trouble } from "../../ui/Trouble";
+import { readNumber } from "../../ui/readNumber";
 
 type Law = Schemas["Law"];
 type Row = Schemas["SheetRow"];
@@ -255,7 +256,7 @@ function Line({ row, editor }: { row: Row; editor: Editor }) {
               className={look.power}
               defaultValue={row.law.spice}
               onBlur={(event) => {
-                const spice = Number(event.target.value.replace(",", "."));
+                const spice = readNumber(event.target.value);
                 if (Number.isFinite(spice)) void editor.tryEdit(setLaw(row.step, { spice }));
               }}
             />

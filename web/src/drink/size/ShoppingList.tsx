@@ -13,6 +13,7 @@ import { FruitReading } from "./FruitReading";
 import look from "./Size.module.css";
 import { Trouble } from "../../ui/Trouble";
 import { copyText } from "../../ui/copyText";
+import { readNumber } from "../../ui/readNumber";
 
 type Item = Schemas["Item"];
 
@@ -277,7 +278,7 @@ function Larder({ item }: { item: Item }) {
   const [wrong, setWrong] = useState<string | undefined>();
   const known = kitchen.larder?.[item.id] ?? {};
   const set = async (key: "have" | "pack" | "price", text: string) => {
-    const number = text.trim() === "" ? null : Number(text.replace(",", "."));
+    const number = text.trim() === "" ? null : readNumber(text);
     if (number !== null && !Number.isFinite(number))
       return setWrong(`“${text}” isn't a number. Write it like 2.5.`);
     const value = key === "have" ? (number ?? 0) : number;

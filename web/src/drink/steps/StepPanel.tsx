@@ -15,6 +15,8 @@ import { type Field, actions, held, isStrainer, nameOf } from "./actions";
 import { MeasuredVolume } from "./MeasuredVolume";
 import { reorder, tryOrder } from "./order";
 import { Steeping } from "./Steeping";
+import { meant } from "../../ui/meant";
+import { readCelsius, readIn, readMinutes, readNumber } from "../../ui/readNumber";
 
 interface StepPanelProps {
   editor: Editor;
@@ -145,9 +147,9 @@ function Timing({ editor, drink, report, step }: Omit<StepPanelProps, "onClose">
         value={step.may_stand == null ? "" : String(step.may_stand)}
         hint={step.may_stand == null ? "Worked out, if nothing is said; Plan shows it." : undefined}
         onType={async (text) => {
-          const minutes = text === "" ? undefined : Number(text.replace(",", "."));
+          const minutes = text === "" ? undefined : readMinutes(text);
           if (minutes !== undefined && !Number.isFinite(minutes))
-            return `“${text}” isn't a number of minutes. Write it like 30.`;
+            return `We can't read “${text}”. Enter it like 30, 1 h 30 or 12 h.`;
           return editor.tryEdit(setTiming(id, { may_stand: minutes }));
         }}
       />
@@ -330,7 +332,11 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
     case "amount":
       return (
         <>
-          <TypedField label={field.label} value={String(value)} onType={set} />
+          <TypedField
+            label={field.label}
+            value={String(value)}
+            onType={(text) => set(meant(text, String(value)))}
+          />
           {/\bparts?\b/.test(String(value)) && (
             <TypedField
               label="One part is"
@@ -347,10 +353,9 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
           value={value == null ? "" : String(value)}
           onType={async (text) => {
             if (field.maybe && text.trim() === "") return set(undefined);
-            const number = Number(text.replace(",", "."));
-            const fits =
-              text.trim() !== "" && Number.isFinite(number) && !(field.whole && number % 1);
-            return fits ? set(number) : `“${text}” isn't a number. Write it like 2.5.`;
+            const { number, example } = readIn(field.unit ?? "", text);
+            const fits = Number.isFinite(number) && !(field.whole && number % 1);
+            return fits ? set(number) : `We can't read “${text}”. Enter it like ${example}.`;
           }}
         />
       );
@@ -462,7 +467,7 @@ function Reduction({
           value={held}
           onType={async (text) => {
             if (kind === "volume") return onSet({ volume: text });
-            const number = Number(text.replace(",", "."));
+            const number = kind === "boiling_at" ? readCelsius(text) : readNumber(text);
             return Number.isFinite(number)
               ? onSet({ [kind]: number })
               : `“${text}” isn't a number. Write it like 2.5.`;
@@ -505,7 +510,7 @@ function Portion({
           label="Share, %"
           value={String(Math.round(part.share * 1000) / 10)}
           onType={async (text) => {
-            const percent = Number(text.replace(",", "."));
+            const percent = readNumber(text);
             return Number.isFinite(percent)
               ? onSet({ share: percent / 100 })
               : `“${text}” isn't a number. Write it like 2.5.`;

@@ -7,6 +7,7 @@ import { useDrink, WhichDrink, WhoTastes } from "../choose";
 import { Room, Title } from "../Table";
 import { Begin, Line, useSetUp } from "./parts";
 import { Figures } from "../../ui/Figures";
+import { readNumber } from "../../ui/readNumber";
 
 /** A drink that is to be matched. */
 export function Match() {
@@ -18,7 +19,7 @@ export function Match() {
   const [tasters, setTasters] = useState<string[]>([]);
   const { begin, wrong, waits } = useSetUp();
   const figure = (text: string) => {
-    const value = Number(text.replace(",", "."));
+    const value = readNumber(text);
     return text.trim() === "" || Number.isNaN(value) ? null : value;
   };
   return (

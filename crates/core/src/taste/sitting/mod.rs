@@ -16,7 +16,7 @@ use rand::{Rng, SeedableRng};
 use serde::{Deserialize, Serialize};
 
 use super::compare::Method;
-use super::design::{PAIRS, TRIANGLES, TRIOS, codes, order, served};
+use super::design::{PAIRS, TRIANGLES, TRIOS, codes, codes_apart, order, served};
 use super::find::Finding;
 use super::ideal::Felt;
 use super::ladder::{Ladder, Row};
@@ -73,6 +73,13 @@ impl Sitting {
         names.shuffle(secret);
         for glass in dealt.orders.iter_mut().flatten() {
             *glass = names[*glass];
+        }
+        let counts: Vec<usize> = dealt.sets.iter().flatten().map(Vec::len).collect();
+        let mut codes = codes_apart(&counts, secret).into_iter().flatten();
+        for (code, _) in dealt.sets.iter_mut().flatten().flatten() {
+            if let Some(other) = codes.next() {
+                *code = other;
+            }
         }
     }
 
