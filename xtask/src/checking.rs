@@ -11,7 +11,8 @@ use crate::shell::{say, text_of};
 /// Tests that need a browser.
 const JOURNEYS: &str = "browser::";
 /// Tests that take minutes, most of them breaking things on purpose.
-const LONG: [&str; 4] = ["faults::", "hostile::", "dearest", "lands_at_most_half_as_far_off"];
+const LONG: [&str; 5] =
+    ["faults::", "hostile::", "dearest", "lands_at_most_half_as_far_off", "plan::tests"];
 
 /// Checks format, lints, types and generated files, and runs all tests; all but the longest if `quick`.
 pub(crate) fn test(quick: bool) -> Result<()> {

@@ -490,6 +490,17 @@ impl Action {
         }
     }
 
+    /// The vessel that it pours out, of which only a film stays.
+    #[must_use]
+    pub(crate) fn empties(&self) -> Option<&str> {
+        match self {
+            Self::Strain { from, .. }
+            | Self::Bottle { from, .. }
+            | Self::Pour { from, portion: Portion::All, .. } => Some(from),
+            _ => None,
+        }
+    }
+
     /// Every mention of an ingredient in it.
     #[must_use]
     pub fn ingredient(&self) -> Option<&str> {

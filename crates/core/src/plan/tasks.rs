@@ -322,6 +322,10 @@ impl Laying<'_> {
         let mut link = Link { from, to, ..Link::default() };
         let Some(contents) = trace.after(at, vessel).filter(|c| !c.is_empty()) else { return link };
         let it = &drink.vessels[vessel];
+        // The film in a vessel that was poured out goes with the washing-up, and hurries nobody.
+        if drink.steps[at].action.empties() == Some(it.id.as_str()) {
+            return link;
+        }
         let waiting = Waiting { vessel: it, contents, drink, next, cupboard: self.cupboard };
         let said = drink.steps[at].may_stand;
         let limit = self.limit(&waiting, in_the_cold(&drink.steps[at].action), said);

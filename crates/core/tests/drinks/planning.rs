@@ -184,6 +184,30 @@ fn a_part_is_moved_to_the_evening_before() {
     assert!(after.parts.iter().any(|p| p.id == "d/s11" && p.ahead));
 }
 
+/// What is strained back into the pot that it was heated in: the film in the emptied pot hurries nobody, so the
+/// making takes its night and not weeks.
+#[test]
+fn a_vessel_that_was_poured_out_hurries_nobody() {
+    let text = include_str!("../../../formats/src/starts/petal_syrup.json");
+    let mut syrup: Drink = serde_json::from_str(text).unwrap();
+    syrup.name_steps();
+    let order = Order {
+        drinks: vec![wanted("p", syrup, 0)],
+        means: Means { cooks: 2, rings: 2, refrigerator_l: 40.0 },
+        closed: nights(),
+        ..Order::default()
+    };
+    let found = plan(&order, &fallow_lane()).unwrap();
+    fits(&found);
+    assert_sound(&order, &found);
+    // Twelve hours in the refrigerator, and four of cooling before and after; the night lies in between.
+    assert!(
+        (-1200.0..=-900.0).contains(&found.begins),
+        "it begins {} minutes before",
+        -found.begins
+    );
+}
+
 /// Lemons that are used in two pots are washed before either, whichever comes first in the plan.
 #[test]
 fn fruit_is_washed_before_its_first_use_wherever_that_is() {
