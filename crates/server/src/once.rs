@@ -19,18 +19,16 @@ use actix_web::dev::{Payload, ServiceRequest, ServiceResponse};
 use actix_web::http::{Method, StatusCode, header};
 use actix_web::middleware::Next;
 use actix_web::{Error, HttpMessage, HttpResponse, web};
-use futures_util::{StreamExt, stream};
+use futures_util::stream;
 use keen_store::{Answer, Store};
 use parking_lot::Mutex;
 use sha2::{Digest, Sha256};
 
-use crate::api::{Problem, State};
+use crate::api::{Problem, State, read_file};
 use crate::shelf_place::MAX_BODY;
 
 /// Answers that are remembered in memory; as many are in the data file.
 const MOST: usize = 500;
-/// Between two pieces of a request no more than this may pass.
-const PATIENCE: Duration = Duration::from_secs(6);
 /// How long the first of two that are the same is waited for.
 const LONGEST: Duration = Duration::from_secs(30);
 
@@ -93,20 +91,6 @@ impl Drop for Held<'_> {
     }
 }
 
-async fn whole(mut payload: Payload) -> Result<Vec<u8>, Problem> {
-    let mut bytes = Vec::new();
-    loop {
-        match actix_web::rt::time::timeout(PATIENCE, payload.next()).await {
-            Ok(None) => return Ok(bytes),
-            Ok(Some(piece)) => bytes.extend_from_slice(&piece.map_err(|_| Problem::cut_off())?),
-            Err(_) => return Err(Problem::too_slow()),
-        }
-        if bytes.len() > MAX_BODY {
-            return Err(Problem::too_large());
-        }
-    }
-}
-
 fn again(answer: &Answer) -> HttpResponse {
     let status = StatusCode::from_u16(answer.status).unwrap_or(StatusCode::OK);
     let mut response = HttpResponse::build(status);
@@ -136,7 +120,7 @@ pub(crate) async fn check<B: MessageBody + 'static>(
     let (Some(key), Some(state), true) = (key, state, changes.contains(request.method())) else {
         return Ok(next.call(request).await?.map_into_boxed_body());
     };
-    let bytes = match whole(request.take_payload()).await {
+    let bytes = match read_file(request.take_payload(), MAX_BODY, Problem::too_large()).await {
         Ok(bytes) => bytes,
         Err(problem) => return Ok(request.into_response(problem.response())),
     };

@@ -137,7 +137,8 @@ impl Store {
         {
             return Err(StoreError::Damaged(what));
         }
-        if store.condition() == Condition::Sound {
+        // Beside a running server nobody else sweeps: what it is writing is unfinished too.
+        if store.condition() == Condition::Sound && lock.is_some() {
             opening::sweep(&opening::folder_of(path));
         }
         store._lock = lock.take();

@@ -118,8 +118,8 @@ export default function House({ onClose }: { onClose: () => void }) {
           }}
         >
           This replaces everything in Keen Pitcher with{" "}
-          {sure instanceof File ? sure.name : `the backup made ${when(sure.made_at!)}`}. Your data as
-          it is now is kept as a file, which you can restore in the same way.
+          {sure instanceof File ? sure.name : `the backup made ${when(sure.made_at!)}`}. Your data
+          as it is now is kept as a file, which you can restore in the same way.
           <Box sx={{ display: "flex", gap: 1, mt: 1 }}>
             <Button variant="contained" disabled={back.isPending} onClick={() => back.mutate(sure)}>
               Restore

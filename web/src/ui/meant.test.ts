@@ -26,6 +26,9 @@ test.each([
   ["240", "1 to 2 tbsp", "240"],
   ["3 large limes", "7 lemons", "3 large limes"],
   ["0", "190 g", "0 g"],
+  ["500", "2 l", "500"],
+  ["3", "2 l", "3 l"],
+  ["0.5", "190 g", "0.5"],
 ])("“%s” over %s is %s", (typed, before, amount) => {
   expect(meant(typed, before)).toBe(amount);
 });

@@ -9,6 +9,9 @@ const TIMES: [RegExp, number][] = [
   [/^(three times|triple|3 ?[x×])( as much)?$/, 3],
 ];
 
+/** Nobody makes so many times as much of a thing by typing another number. */
+const FAR = 40;
+
 const MORE = [/^\+\s*(.+)$/, /^(.+?)\s+(?:more|too much|too many|extra)$/];
 const LESS = [/^[-−]\s*(.+)$/, /^(.+?)\s+(?:less|fewer|too little|too few|short)$/];
 
@@ -38,7 +41,11 @@ export function meant(typed: string, before: string): string {
   if (!from) return said;
   const small = said.toLowerCase();
   const bare = /^[^a-zA-Z°%"+-]+$/.test(said) ? readNumber(said) : NaN;
-  if (Number.isFinite(bare) && bare >= 0) return `${shown(bare)} ${from.unit}`.trim();
+  if (Number.isFinite(bare) && bare >= 0) {
+    // 500 over "2 l" is hardly 500 litres: there the unit has to be said.
+    const likely = bare <= FAR * from.value && from.value <= FAR * bare;
+    return likely || bare === 0 ? `${shown(bare)} ${from.unit}`.trim() : said;
+  }
   const times = TIMES.find(([pattern]) => pattern.test(small))?.[1];
   if (times !== undefined) return `${shown(from.value * times)} ${from.unit}`.trim();
   for (const [patterns, sign] of [

@@ -8,8 +8,7 @@ use actix_web::dev::Payload;
 use actix_web::error::PayloadError;
 use actix_web::http::header;
 use actix_web::{FromRequest, HttpRequest, web};
-use futures_util::StreamExt;
-use keen_core::drink::FieldError;
+use futures_util::{Stream, StreamExt};
 use serde::de::DeserializeOwned;
 
 use super::Problem;
@@ -20,9 +19,9 @@ const PATIENCE: Duration = Duration::from_secs(6);
 
 /// A file of up to so many bytes, or what is said of a larger one. Between two pieces no more than a while may pass.
 pub(crate) async fn read_file(
-    mut body: web::Payload,
+    mut body: impl Stream<Item = Result<web::Bytes, PayloadError>> + Unpin,
     most: usize,
-    too_large: FieldError,
+    too_large: impl Into<Problem>,
 ) -> Result<Vec<u8>, Problem> {
     let mut bytes = Vec::new();
     loop {

@@ -32,7 +32,7 @@ mod tastings;
 mod unknown;
 
 pub(crate) use batches::{BATCH, Ending, HAPPENING, Snapshot, ending_of};
-pub(crate) use body::Body;
+pub(crate) use body::{Body, read_file};
 pub(crate) use document::{description, document_text, drink_schema_text, every_call};
 pub(crate) use drinks::{earlier_of, kept_drink, whole_file};
 pub(crate) use kept::{BOTTLE, MOVE, bottled};
