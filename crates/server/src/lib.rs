@@ -6,6 +6,7 @@
 
 #![warn(missing_docs)]
 
+mod answers;
 mod api;
 mod assets;
 mod calm;

@@ -10,7 +10,6 @@
 //! the power go in the very moment between the two, what was made under a key is still found under it
 //! (`keen_store`'s own keys), only not the answer's exact text.
 
-use std::collections::HashMap;
 use std::sync::Arc;
 use std::time::Duration;
 
@@ -21,75 +20,14 @@ use actix_web::middleware::Next;
 use actix_web::{Error, HttpMessage, HttpResponse, web};
 use futures_util::stream;
 use keen_store::{Answer, Store};
-use parking_lot::Mutex;
 use sha2::{Digest, Sha256};
 
+use crate::answers::{Held, Turn};
 use crate::api::{Problem, State, read_file};
 use crate::shelf_place::MAX_BODY;
 
-/// Answers that are remembered in memory; as many are in the data file.
-const MOST: usize = 500;
 /// How long the first of two that are the same is waited for.
 const LONGEST: Duration = Duration::from_secs(30);
-
-/// The answers that were given under keys.
-#[derive(Debug, Default)]
-pub(crate) struct Answers(Mutex<HashMap<String, Given>>);
-
-#[derive(Debug, Clone)]
-enum Given {
-    /// It is being worked on; what was asked has that hash.
-    Not(Vec<u8>),
-    Yes(Arc<Answer>),
-}
-
-/// What is to be done with a request under a key.
-enum Turn {
-    Do,
-    Wait,
-    Same(Arc<Answer>),
-    Other,
-}
-
-impl Answers {
-    fn turn(&self, key: &str, hash: &[u8], kept: impl FnOnce() -> Option<Answer>) -> Turn {
-        let mut all = self.0.lock();
-        let given = all.get(key).cloned().or_else(|| kept().map(|a| Given::Yes(Arc::new(a))));
-        match given {
-            Some(Given::Not(of)) if of == hash => Turn::Wait,
-            Some(Given::Yes(answer)) if answer.hash == hash => Turn::Same(answer),
-            Some(_) => Turn::Other,
-            None => {
-                if all.len() >= MOST {
-                    let older = all.iter().filter_map(|(key, given)| match given {
-                        Given::Yes(answer) => Some((answer.at.clone(), key.clone())),
-                        Given::Not(_) => None,
-                    });
-                    if let Some((_, oldest)) = older.min() {
-                        all.remove(&oldest);
-                    }
-                }
-                all.insert(key.to_owned(), Given::Not(hash.to_vec()));
-                Turn::Do
-            }
-        }
-    }
-}
-
-/// Takes the turn back if the request ends without an answer that is worth remembering.
-struct Held<'a> {
-    answers: &'a Answers,
-    key: &'a str,
-}
-
-impl Drop for Held<'_> {
-    fn drop(&mut self) {
-        let mut all = self.answers.0.lock();
-        if matches!(all.get(self.key), Some(Given::Not(_))) {
-            all.remove(self.key);
-        }
-    }
-}
 
 fn again(answer: &Answer) -> HttpResponse {
     let status = StatusCode::from_u16(answer.status).unwrap_or(StatusCode::OK);
@@ -169,7 +107,7 @@ pub(crate) async fn check<B: MessageBody + 'static>(
         body: body.to_vec(),
         at: jiff::Timestamp::now().to_string(),
     });
-    state.answers.0.lock().insert(key.clone(), Given::Yes(Arc::clone(&answer)));
+    state.answers.was_given(&key, Arc::clone(&answer));
     drop(held);
     let store = state.store();
     // Whoever asked doesn't wait for that.
@@ -181,50 +119,4 @@ pub(crate) async fn check<B: MessageBody + 'static>(
     });
     let response = response.set_body(BoxBody::new(body));
     Ok(ServiceResponse::new(request, response))
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    fn answer(hash: &[u8]) -> Answer {
-        Answer {
-            hash: hash.to_vec(),
-            status: 201,
-            location: None,
-            kind: None,
-            body: b"made".to_vec(),
-            at: "2030-06-21T12:00:00Z".into(),
-        }
-    }
-
-    #[test]
-    fn the_same_waits_another_is_refused_and_what_failed_may_be_tried_again() {
-        let answers = Answers::default();
-        assert!(matches!(answers.turn("key", b"one", || None), Turn::Do));
-        assert!(matches!(answers.turn("key", b"one", || None), Turn::Wait));
-        assert!(matches!(answers.turn("key", b"two", || None), Turn::Other));
-        drop(Held { answers: &answers, key: "key" });
-        assert!(matches!(answers.turn("key", b"two", || None), Turn::Do));
-        answers.0.lock().insert("key".into(), Given::Yes(Arc::new(answer(b"two"))));
-        drop(Held { answers: &answers, key: "key" });
-        assert!(matches!(answers.turn("key", b"two", || None), Turn::Same(_)));
-        // After a restart the data file remembers.
-        let anew = Answers::default();
-        assert!(matches!(anew.turn("key", b"two", || Some(answer(b"two"))), Turn::Same(_)));
-        assert!(matches!(anew.turn("key", b"three", || Some(answer(b"two"))), Turn::Other));
-    }
-
-    #[test]
-    fn no_more_are_remembered_than_there_may_be() {
-        let answers = Answers::default();
-        for n in 0..2 * MOST {
-            let key = format!("key {n}");
-            assert!(matches!(answers.turn(&key, b"x", || None), Turn::Do));
-            let given = Answer { at: format!("{n:06}"), ..answer(b"x") };
-            answers.0.lock().insert(key, Given::Yes(Arc::new(given)));
-        }
-        assert_eq!(answers.0.lock().len(), MOST);
-        assert!(matches!(answers.turn("key 999", b"x", || None), Turn::Same(_)));
-    }
 }

@@ -50,8 +50,8 @@ use keen_core::cupboard::Cupboard;
 use keen_store::{Condition, Store, StoreError};
 use parking_lot::{Mutex, RwLock};
 
+use crate::answers::Answers;
 use crate::instruments::Instruments;
-use crate::once::Answers;
 use crate::phones::Phones;
 use changes::Changes;
 use desk::Desk;
