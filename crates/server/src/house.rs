@@ -11,12 +11,14 @@ use std::path::{Path, PathBuf};
 use anyhow::{Context, Result};
 use jiff::{Span, Timestamp};
 use keen_formats::{HouseError, Manifest, made_at, read_house, rewrite_house, write_house};
-use keen_store::{Store, StoreError, UNFINISHED, is_data_file};
+use keen_store::{Store, StoreError, is_data_file, unfinished};
 use serde::Serialize;
 use utoipa::ToSchema;
 
 /// So many of each kind are kept.
 const KEPT: usize = 7;
+/// A damaged data file that a backup took the place of begins so.
+const DAMAGED: &str = "keen-pitcher.damaged-";
 /// What says that it was made later than that from now was made while the clock was wrong.
 const AHEAD: i64 = 10;
 
@@ -31,11 +33,6 @@ pub(crate) enum NotPutBack {
     Io(#[from] std::io::Error),
 }
 
-/// A file in a folder that nobody else reads, which is gone when it isn't needed any more.
-pub(crate) fn scratch(folder: &Path) -> std::io::Result<tempfile::NamedTempFile> {
-    tempfile::Builder::new().prefix(UNFINISHED.0).suffix(UNFINISHED.1).tempfile_in(folder)
-}
-
 /// Writes the whole house to a file. It is written beside it and takes its place when all of it is on the disk, so
 /// that there is the old one or the new one, whatever happens.
 pub(crate) fn save(store: &Store, to: &Path) -> Result<Manifest> {
@@ -44,7 +41,7 @@ pub(crate) fn save(store: &Store, to: &Path) -> Result<Manifest> {
         _ => Path::new("."),
     };
     let told = || format!("the backup can't be written to {}", to.display());
-    let shelf = scratch(folder).with_context(told)?;
+    let shelf = unfinished(folder).with_context(told)?;
     store.copy_to(shelf.path())?;
     let mut drinks = Vec::new();
     let (_, all) = store.drinks().list("", 10_000)?;
@@ -53,7 +50,7 @@ pub(crate) fn save(store: &Store, to: &Path) -> Result<Manifest> {
         let text = crate::api::whole_file(&versions).unwrap_or(kept.body);
         drinks.push((kept.name, text));
     }
-    let mut out = scratch(folder).with_context(told)?;
+    let mut out = unfinished(folder).with_context(told)?;
     let now = jiff::Timestamp::now().to_string();
     let from = BufReader::new(File::open(shelf.path())?);
     let manifest =
@@ -85,8 +82,7 @@ fn unpack(from: &Path, to: &mut File) -> Result<(), NotPutBack> {
 
 /// Checks a backup, and puts it in the place of what is there; where that lies now is answered.
 pub(crate) fn put_back(store: &Store, from: &Path) -> Result<PathBuf, NotPutBack> {
-    let folder = store.path().parent().unwrap_or(Path::new(".")).to_owned();
-    let mut shelf = scratch(&folder)?;
+    let mut shelf = unfinished(&store.folder())?;
     unpack(from, shelf.as_file_mut())?;
     let aside = store.replace_with(shelf.path(), &Timestamp::now().to_string())?;
     Ok(aside)
@@ -119,15 +115,12 @@ pub(crate) struct BackupView {
 
 /// Where the daily copies lie.
 pub(crate) fn folder(store: &Store) -> PathBuf {
-    data_folder(store).join("backups")
-}
-
-fn data_folder(store: &Store) -> PathBuf {
-    store.path().parent().unwrap_or(Path::new(".")).to_owned()
+    store.folder().join("backups")
 }
 
 fn kind_of(name: &str) -> Option<BackupKind> {
-    if name.starts_with("keen-pitcher.before-") && name.ends_with(".db") {
+    let aside = name.starts_with("keen-pitcher.before-") || name.starts_with(DAMAGED);
+    if aside && name.ends_with(".db") {
         return Some(BackupKind::SetAside);
     }
     let stamp = name.strip_prefix("keen-pitcher-")?.strip_suffix(".zip")?;
@@ -142,6 +135,8 @@ pub(crate) fn kept(data: &Path) -> Vec<BackupView> {
         let kind = kind_of(&name).filter(|kind| (*kind == BackupKind::SetAside) == aside)?;
         let found = file.metadata().ok()?;
         let made_at = match kind {
+            // Nobody restores that one; but it is there, with what is in it.
+            BackupKind::SetAside if name.starts_with(DAMAGED) => None,
             BackupKind::SetAside => found.modified().ok().and_then(|at| at.try_into().ok()),
             _ => File::open(file.path())
                 .ok()
@@ -205,12 +200,12 @@ fn wipe_out_of(data: &Path, backup: &BackupView, taster: &str, gone: &str) -> Re
         return Ok(());
     }
     let folder = path.parent().unwrap_or(data);
-    let mut shelf = scratch(folder)?;
+    let mut shelf = unfinished(folder)?;
     read_house(BufReader::new(File::open(&path)?), BufWriter::new(shelf.as_file_mut()))?;
     if !Store::wipe_out_of(shelf.path(), taster, gone)? {
         return Ok(());
     }
-    let mut out = scratch(folder)?;
+    let mut out = unfinished(folder)?;
     let from = BufReader::new(File::open(&path)?);
     let shelf = BufReader::new(File::open(shelf.path())?);
     rewrite_house(from, BufWriter::new(out.as_file_mut()), shelf)?;
@@ -236,7 +231,7 @@ fn beyond(all: &[BackupView], kind: BackupKind, now: Timestamp) -> Vec<&BackupVi
 
 /// Makes today's backup, if there is no good one yet, or one that is asked for, and deletes the oldest.
 pub(crate) fn daily(store: &Store, asked: bool) -> Result<Option<String>> {
-    let data = data_folder(store);
+    let data = store.folder();
     let folder = folder(store);
     let today = jiff::Zoned::now();
     let day = format!("keen-pitcher-{}", today.strftime("%Y-%m-%d"));

@@ -195,7 +195,7 @@ What you make is kept in {}",
 
 /// Tells on the command line what is not as it should be.
 fn tell_condition(store: &Store) {
-    let folder = store.path().parent().unwrap_or(store.path()).to_owned();
+    let folder = store.folder();
     match store.condition() {
         Condition::Sound => {}
         Condition::ReadOnly => eprintln!("{}", StoreError::ReadOnly(folder)),

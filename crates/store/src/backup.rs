@@ -16,7 +16,7 @@ use rusqlite::{Connection, ErrorCode, OpenFlags};
 
 use crate::error::{Result, StoreError};
 use crate::migrations;
-use crate::opening::{self, UNFINISHED, private_file};
+use crate::opening::{self, private_file};
 use crate::store::{Condition, Store};
 
 /// How long a copy may take to be looked through.
@@ -159,10 +159,7 @@ impl Store {
             return Ok(aside);
         }
         let aside = self.name_aside("before", now);
-        let unfinished = tempfile::Builder::new()
-            .prefix(UNFINISHED.0)
-            .suffix(UNFINISHED.1)
-            .tempfile_in(opening::folder_of(self.path()))
+        let unfinished = opening::unfinished(&self.folder())
             .map_err(|source| StoreError::File { path: aside.clone(), source })?;
         let put = (|| {
             let mut writer = self.writer()?;

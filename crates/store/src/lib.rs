@@ -55,7 +55,7 @@ pub use bottles::{KeptBottle, KeptMove, WholeBottle};
 pub use documents::{Document, SetAside};
 pub use drinks::{Draft, Facts, Found, Kept, Order, Rack, Sought};
 pub use error::StoreError;
-pub use opening::UNFINISHED;
+pub use opening::unfinished;
 pub use phones::KeptPhone;
 pub use pictures::KeptPicture;
 pub use place::is_data_file;

@@ -70,7 +70,16 @@ pub(crate) fn lock(path: &Path) -> Result<File> {
 }
 
 /// What a file is called while it is written.
-pub const UNFINISHED: (&str, &str) = (".keen-pitcher-", ".part");
+const UNFINISHED: (&str, &str) = (".keen-pitcher-", ".part");
+
+/// A file in a folder that nobody else reads, which is gone when it isn't needed any more: when the program ends in the
+/// middle of it, the next one that serves the folder takes it away.
+///
+/// # Errors
+/// If it can't be made there.
+pub fn unfinished(folder: &Path) -> io::Result<tempfile::NamedTempFile> {
+    tempfile::Builder::new().prefix(UNFINISHED.0).suffix(UNFINISHED.1).tempfile_in(folder)
+}
 
 /// Takes away what was being written when a program ended in the middle of it. Only who holds the lock does that.
 pub(crate) fn sweep(folder: &Path) {

@@ -219,6 +219,12 @@ impl Store {
         &self.path
     }
 
+    /// The folder that it is in, with the backups and what was set aside.
+    #[must_use]
+    pub fn folder(&self) -> PathBuf {
+        opening::folder_of(&self.path)
+    }
+
     /// Notes damage that is met on the way: from then on nothing is written.
     pub(crate) fn note<T>(&self, result: Result<T>) -> Result<T> {
         if let Err(StoreError::Damaged(what)) = &result

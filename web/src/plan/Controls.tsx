@@ -42,8 +42,6 @@ function Field(props: {
   );
 }
 
-const number = (text: string) => readNumber(text);
-
 /** One more or one fewer of something. */
 function Count(props: {
   label: string;
@@ -143,7 +141,7 @@ export function MeansDialog({ plan, edit, onClose }: DialogProps) {
         label="Room in the refrigerator, litres"
         value={String(means.refrigerator_l)}
         onSet={(text) => {
-          const litres = number(text);
+          const litres = readNumber(text);
           if (litres >= 0 && litres <= 1000) set({ refrigerator_l: litres });
         }}
       />
@@ -315,7 +313,7 @@ export function DrinkDialog({ plan, edit, onClose, entry, answer }: DrinkDialogP
           width={110}
           value={glasses ? String(glasses.glasses) : ""}
           onSet={(text) => {
-            const count = Math.round(number(text));
+            const count = Math.round(readNumber(text));
             const ml = glasses?.size ?? `${each} ml`;
             if (count >= 1 && count <= 2000)
               set({ size: { glasses: { glasses: count, size: ml } } });
@@ -326,7 +324,7 @@ export function DrinkDialog({ plan, edit, onClose, entry, answer }: DrinkDialogP
           width={110}
           value={glasses ? glasses.size.replace(/ ml$/, "") : String(each)}
           onSet={(text) => {
-            const ml = number(text);
+            const ml = readNumber(text);
             const count = glasses?.glasses ?? Math.max(Math.round(known?.glasses ?? 1), 1);
             if (ml >= 5 && ml <= 5000)
               set({ size: { glasses: { glasses: count, size: `${ml} ml` } } });
@@ -342,7 +340,7 @@ export function DrinkDialog({ plan, edit, onClose, entry, answer }: DrinkDialogP
         width={228}
         value={size?.volume ? size.volume.replace(/ l$/, "") : ""}
         onSet={(text) => {
-          const litres = number(text);
+          const litres = readNumber(text);
           if (litres >= 0.05 && litres <= 500) set({ size: { volume: `${litres} l` } });
         }}
       />,

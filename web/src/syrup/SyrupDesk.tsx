@@ -25,14 +25,13 @@ export default function SyrupDesk() {
     back: "",
   });
   const set = (part: Partial<typeof form>) => setForm({ ...form, ...part });
-  const number = (text: string) => readNumber(text);
-  const parts = number(form.parts);
+  const parts = readNumber(form.parts);
   const asked: SyrupAsked = {
     sugar: form.sugar,
     amount: form.amount,
     proportion: form.by === "by_weight" ? { by_weight: parts } : { by_volume: parts },
-    reduce_to: form.reduce.trim() ? number(form.reduce) : null,
-    pot_mm: number(form.pot),
+    reduce_to: form.reduce.trim() ? readNumber(form.reduce) : null,
+    pot_mm: readNumber(form.pot),
     back_to: form.back.trim() || null,
   };
   const { data, error, again } = useQuestion(["syrup", asked], (signal) =>

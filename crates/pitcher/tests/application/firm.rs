@@ -117,11 +117,17 @@ fn who_is_deleted_is_in_no_backup_and_says_nothing_more() {
     // A backup that is damaged can't be rewritten: it is named, and can be deleted.
     let broken = app.folder.path().join("backups/keen-pitcher-2020-01-01.zip");
     std::fs::write(&broken, format!("no archive, and yet {name}")).unwrap();
+    // So is a damaged data file that a backup took the place of.
+    let damaged = app.folder.path().join("keen-pitcher.damaged-20200101.db");
+    std::fs::write(&damaged, format!("no data file, and yet {name}")).unwrap();
     let path = format!("/api/tasters/{}", ada["id"].as_str().unwrap());
     let left = app.call("DELETE", &path, None).json();
-    assert_eq!(left["still_in"], json!(["keen-pitcher-2020-01-01.zip"]));
-    let deleted = app.call("DELETE", "/api/house/backups/keen-pitcher-2020-01-01.zip", None).status;
-    assert_eq!(deleted, 204);
+    let broken = ["keen-pitcher.damaged-20200101.db", "keen-pitcher-2020-01-01.zip"];
+    assert_eq!(left["still_in"], json!(broken));
+    for file in broken {
+        let deleted = app.call("DELETE", &format!("/api/house/backups/{file}"), None).status;
+        assert_eq!(deleted, 204, "{file}");
+    }
     assert_eq!(with_name(), 0);
     // The others are as they were, and can be restored.
     let listed = app.get("/api/house/backups").json();

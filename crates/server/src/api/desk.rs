@@ -53,11 +53,7 @@ impl Lane {
         let quick = ["trace", "glance", "next-steps", "syrup"];
         let heavy = match path.strip_prefix("/api/compute/") {
             Some(question) => !quick.contains(&question),
-            None => {
-                path.starts_with("/api/plans")
-                    || path.starts_with("/api/paste")
-                    || path.ends_with("/history")
-            }
+            None => path.starts_with("/api/plans") || path.ends_with("/history"),
         };
         if heavy { Self::Heavy } else { Self::Quick }
     }

@@ -91,13 +91,8 @@ fn download(path: &std::path::Path, name: &str) -> Result<HttpResponse, Problem>
 }
 
 impl State {
-    /// The folder that everything is kept in.
-    pub(super) fn data_folder(&self) -> std::path::PathBuf {
-        self.store.path().parent().unwrap_or(std::path::Path::new(".")).to_owned()
-    }
-
     async fn backups(&self) -> Result<Vec<BackupView>, Problem> {
-        let data = self.data_folder();
+        let data = self.store.folder();
         web::block(move || house::kept(&data)).await.map_err(|_| Problem::busy())
     }
 
@@ -163,7 +158,7 @@ pub(super) async fn put_back(
     mut body: web::Payload,
 ) -> Result<web::Json<PutBackView>, Problem> {
     let full = |error: std::io::Error| refused(NotPutBack::Io(error));
-    let mut file = house::scratch(&state.data_folder()).map_err(full)?;
+    let mut file = keen_store::unfinished(&state.store.folder()).map_err(full)?;
     let mut bytes = 0;
     loop {
         match actix_web::rt::time::timeout(PATIENCE, body.next()).await {
@@ -227,12 +222,12 @@ pub(super) async fn put_back_kept(
     let put = state
         .with_house(move |store| {
             // Only what is in the list is a name of one.
-            let data = store.path().parent().unwrap_or(std::path::Path::new("."));
-            let known = house::kept(data).into_iter().find(|known| known.name == *name);
+            let data = store.folder();
+            let known = house::kept(&data).into_iter().find(|known| known.name == *name);
             let Some(known) = known else {
                 return Err(NotPutBack::Store(StoreError::NotFound));
             };
-            house::put_back(store, &house::path_of(data, &known))
+            house::put_back(store, &house::path_of(&data, &known))
         })
         .await?;
     put_back_done(&state, put).await
@@ -245,7 +240,7 @@ pub(super) async fn delete_backup(
     state: web::Data<State>,
     name: web::Path<String>,
 ) -> Result<HttpResponse, Problem> {
-    let data = state.data_folder();
+    let data = state.store.folder();
     state.with_store(move |_| house::delete(&data, &name)).await?;
     Ok(HttpResponse::NoContent().finish())
 }

@@ -67,11 +67,10 @@ pub(super) async fn condition(
     let (condition, message) = match state.store.condition() {
         Condition::Sound => (ConditionName::Sound, None),
         Condition::ReadOnly => {
-            let folder = state.store.path().parent().unwrap_or(state.store.path()).to_owned();
-            (ConditionName::ReadOnly, Some(StoreError::ReadOnly(folder).to_string()))
+            (ConditionName::ReadOnly, Some(StoreError::ReadOnly(state.store.folder()).to_string()))
         }
         Condition::Damaged(what) => {
-            let data = state.data_folder();
+            let data = state.store.folder();
             let way_back = web::block(move || crate::house::way_back(&data)).await;
             let way_back = way_back.map_err(|_| Problem::busy())?;
             let message = format!("{} {way_back}", StoreError::Damaged(what));

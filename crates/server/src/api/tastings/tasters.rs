@@ -261,7 +261,7 @@ pub(in crate::api) async fn delete_taster(
         state.renew_summary(&tasting).await?;
     }
     state.changes.tell_kept(Changed::Tasting, &id, None, by.0);
-    let data = state.data_folder();
+    let data = state.store.folder();
     let still_in = web::block(move || crate::house::wipe_out(&data, &id, &gone)).await;
     Ok(web::Json(DeletedTaster { still_in: still_in.map_err(|_| Problem::busy())? }))
 }
