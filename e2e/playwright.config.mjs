@@ -11,6 +11,7 @@ export default defineConfig({
   retries: 0,
   // Other tests share the machine: what takes a second by itself may take many of them.
   timeout: 240_000,
+  expect: { timeout: 40_000 },
   reporter: [["line"]],
   use: {
     viewport: desk,

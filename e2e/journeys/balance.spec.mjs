@@ -1,4 +1,5 @@
 // The Balance screen: amounts, lines, the counter, servings, units.
+import { expect } from "@playwright/test";
 import assert from "node:assert/strict";
 import { test, figure, amount, saved, number, changed, openDrink, accessible } from "./kitchen.mjs";
 
@@ -35,13 +36,13 @@ test("Balance: type, nudge, scrub, undo and redo", async ({ page }) => {
   await page.keyboard.press("Enter");
   const sweeter = await changed(page, "sweetness", first);
   assert.ok(sweeter > first, `${sweeter} is sweeter than ${first}`);
-  assert.equal(await sugar.innerText(), "1 1/2 cups");
+  await expect(sugar).toHaveText("1 1/2 cups");
 
   await sugar.focus();
   await page.keyboard.press("ArrowDown");
   const less = await changed(page, "sweetness", sweeter);
   assert.ok(less < sweeter);
-  assert.equal(await sugar.innerText(), "1 1/4 cups");
+  await expect(sugar).toHaveText("1 1/4 cups");
 
   const lemons = amount(page, "Lemon juice");
   const acid = await number(page, "acidity");
@@ -54,7 +55,7 @@ test("Balance: type, nudge, scrub, undo and redo", async ({ page }) => {
   await page.getByText("10 lemons", { exact: true }).waitFor();
   const sharper = await changed(page, "acidity", acid);
   assert.ok(sharper > acid, `${sharper} is sharper than ${acid}`);
-  assert.equal(await lemons.innerText(), "10 lemons");
+  await expect(lemons).toHaveText("10 lemons");
 
   for (const wrong of ["-3 g", "some", "1e9 g"]) {
     await sugar.click();
@@ -62,12 +63,12 @@ test("Balance: type, nudge, scrub, undo and redo", async ({ page }) => {
     await page.keyboard.press("Enter");
     await page.getByRole("alert").waitFor();
     await page.keyboard.press("Escape");
-    assert.equal(await sugar.innerText(), "1 1/4 cups", "what was there is still there");
+    await expect(sugar).toHaveText("1 1/4 cups");
   }
 
   await page.getByRole("button", { name: "Undo" }).click();
   await changed(page, "acidity", sharper);
-  assert.equal(await lemons.innerText(), "6 lemons");
+  await expect(lemons).toHaveText("6 lemons");
   await page.keyboard.press("Control+z");
   await page.keyboard.press("Control+z");
   await page.waitForFunction(
@@ -76,7 +77,7 @@ test("Balance: type, nudge, scrub, undo and redo", async ({ page }) => {
   );
   await page.getByRole("button", { name: "Redo" }).click();
   await changed(page, "sweetness", first);
-  assert.equal(await sugar.innerText(), "1 1/2 cups");
+  await expect(sugar).toHaveText("1 1/2 cups");
   await page.keyboard.press("Control+z");
   await saved(page);
 });
@@ -150,7 +151,7 @@ test("servings: from a pitcher to a party and to one glass", async ({ page }) =>
 
 test("units: cups, grams, and one ingredient by weight, remembered", async ({ page }) => {
   await openDrink(page, "Melon and lime agua fresca");
-  assert.equal(await amount(page, "White sugar").innerText(), "1/2 cup");
+  await expect(amount(page, "White sugar")).toHaveText("1/2 cup");
   await page.getByRole("button", { name: /^Units:/ }).click();
   await page.getByRole("menuitem", { name: "US cups and spoons" }).click();
   await amount(page, "Water").getByText("2 cups + 2 tbsp", { exact: true }).waitFor();
@@ -159,7 +160,7 @@ test("units: cups, grams, and one ingredient by weight, remembered", async ({ pa
   await page.getByRole("spinbutton", { name: "Amount of White sugar" }).getByText("100 g").waitFor();
   await page.reload();
   await amount(page, "Water").getByText("2 cups + 2 tbsp", { exact: true }).waitFor();
-  assert.equal(await amount(page, "White sugar").innerText(), "100 g");
+  await expect(amount(page, "White sugar")).toHaveText("100 g");
   await page.getByRole("button", { name: /^Units:/ }).click();
   await page.getByRole("menuitem", { name: "As each amount was written" }).click();
   await amount(page, "Water").getByText("2 cups + 2 tbsp", { exact: true }).waitFor({ state: "detached" });
