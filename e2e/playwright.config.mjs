@@ -20,6 +20,6 @@ export default defineConfig({
     contextOptions: { reducedMotion: "reduce" },
     launchOptions: program,
     // What failed can be walked again: npx playwright show-trace target/journeys/.../trace.zip
-    trace: { mode: "retain-on-failure", screenshots: false, snapshots: true, sources: false },
+    trace: { mode: "retain-on-failure", screenshots: false, snapshots: false, sources: false },
   },
 });
