@@ -50,7 +50,7 @@ await page.mouse.up();
 const asked = await page.evaluate(() =>
   performance
     .getEntriesByType("resource")
-    .filter((entry) => entry.name.endsWith("/api/compute/glance"))
+    .filter((entry) => entry.name.endsWith("/api/compute/trace?fields=moving"))
     .map((entry) => entry.duration)
     .sort((a, b) => a - b),
 );

@@ -114,7 +114,7 @@ test("labels: nothing runs out of its sticker, whatever the name", async ({ page
   await page.evaluate(async (names) => {
     const post = (path, body) =>
       fetch(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
-    const starts = await (await fetch("/api/starting-points")).json();
+    const { starting_points: starts } = await (await fetch("/api/starting-points")).json();
     for (const name of names) {
       const drink = { ...starts[1].drink, name };
       const made = await (await post("/api/drinks", drink)).json();
@@ -125,17 +125,17 @@ test("labels: nothing runs out of its sticker, whatever the name", async ({ page
   const sheet = page.getByTestId("label-page").first();
   await sheet.getByText(/peppercorn/).first().waitFor();
   await accessible(page, "labels");
-  const formats = await page.evaluate(async () => (await (await fetch("/api/labels")).json()).map((f) => f.name));
+  const formats = await page.evaluate(async () => (await (await fetch("/api/labels")).json()).formats.map((f) => f.name));
   for (const format of formats) {
     await page.getByRole("combobox", { name: "Printed on" }).click();
     await page.getByRole("option", { name: format }).click();
     const [id] = await page.evaluate(
-      async (name) => (await (await fetch("/api/labels")).json()).filter((f) => f.name === name).map((f) => f.id),
+      async (name) => (await (await fetch("/api/labels")).json()).formats.filter((f) => f.name === name).map((f) => f.id),
       format,
     );
     await page.locator(`[data-testid=label-page][data-format=${id}] text`).first().waitFor();
     const out = await page.evaluate(async (name) => {
-      const { width, height } = (await (await fetch("/api/labels")).json()).find((f) => f.name === name);
+      const { width, height } = (await (await fetch("/api/labels")).json()).formats.find((f) => f.name === name);
       const wrong = [];
       for (const label of document.querySelectorAll("[data-testid=label-page] g.label")) {
         for (const text of label.querySelectorAll("text")) {

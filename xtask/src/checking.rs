@@ -1,5 +1,6 @@
 //! All checks and tests, the front end's beside the Rust build.
 
+use std::path::{Path, PathBuf};
 use std::process::Command;
 
 use anyhow::{Context, Result, bail};
@@ -53,7 +54,9 @@ fn tests() -> Command {
 
 /// All tests but the journeys; whether they pass. If `quick`, all but the longest.
 fn others(quick: bool) -> Result<bool> {
+    let called = called()?;
     let mut tests = tests();
+    tests.env("KEEN_PITCHER_CALLED", &called);
     if quick {
         tests.args(["--lib", "--bins", "--tests"]);
     }
@@ -61,7 +64,31 @@ fn others(quick: bool) -> Result<bool> {
     if quick {
         tests.args(LONG.iter().flat_map(|part| ["--skip", part]));
     }
-    Ok(tests.status().context("cargo won't start")?.success())
+    let passed = tests.status().context("cargo won't start")?.success();
+    Ok(passed && (quick || every_operation_was_called(&called)?))
+}
+
+/// An empty folder in which the tests note the operations of the API that they called.
+fn called() -> Result<PathBuf> {
+    let folder = std::env::current_dir()?.join("target/called");
+    if folder.exists() {
+        std::fs::remove_dir_all(&folder)?;
+    }
+    std::fs::create_dir_all(&folder)?;
+    Ok(folder)
+}
+
+/// Whether each operation that is described was called by some test, and did what it is for.
+fn every_operation_was_called(called: &Path) -> Result<bool> {
+    let described = std::fs::read_to_string("docs/openapi.json")?;
+    let operations = described
+        .lines()
+        .filter_map(|line| line.trim().strip_prefix("\"operationId\": \"")?.strip_suffix("\","));
+    let missed: Vec<&str> = operations.filter(|name| !called.join(name).exists()).collect();
+    if !missed.is_empty() {
+        say(&format!("no test has called these operations of the API: {}", missed.join(", ")));
+    }
+    Ok(missed.is_empty())
 }
 
 /// The journeys alone; whether they pass. What they say is told when they are over, in one piece.

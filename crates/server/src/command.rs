@@ -267,21 +267,21 @@ pub(crate) fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<()> {
         )?;
         print("The kitchen knows what is in the tables.")?;
     }
-    let rows: Vec<(String, String, &Drink)> = drinks
+    let rows: Vec<_> = drinks
         .iter()
-        .map(|(drink, _)| (uuid::Uuid::now_v7().to_string(), DRINK.write(drink), drink))
-        .collect();
-    let drafts: Vec<(String, Draft<'_>)> = rows
-        .iter()
-        .map(|(id, body, drink)| {
-            (id.clone(), Draft { name: &drink.name, body, now: &now, key: None })
+        .map(|(drink, earlier)| {
+            (uuid::Uuid::now_v7().to_string(), DRINK.write(drink), drink, earlier)
         })
         .collect();
-    store.drinks().fill(&drafts)?;
-    for ((id, _, drink), (_, earlier)) in rows.iter().zip(&drinks) {
-        if !earlier.is_empty() {
-            store.add_versions(id, earlier)?;
-        }
+    let drafts: Vec<_> = rows
+        .iter()
+        .map(|(id, body, drink, earlier)| {
+            let draft = Draft { name: &drink.name, body, now: &now, key: None };
+            (id.clone(), draft, earlier.as_slice())
+        })
+        .collect();
+    store.drinks().fill_with(&drafts)?;
+    for (id, _, drink, _) in &rows {
         print(&format!("{id}  {}", drink.name))?;
     }
     if !batches.is_empty() {

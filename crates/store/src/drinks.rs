@@ -437,4 +437,17 @@ impl Rack<'_> {
             drinks.iter().try_for_each(|(id, draft)| insert(work, self.sort, id, *draft))
         })
     }
+
+    /// As [`Self::fill`], each with the earlier states that came in its file.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn fill_with(&self, drinks: &[(String, Draft<'_>, &[KeptVersion])]) -> Result<()> {
+        self.store.write(|work| {
+            drinks.iter().try_for_each(|(id, draft, earlier)| {
+                insert(work, self.sort, id, *draft)?;
+                put_versions(work, id, earlier)
+            })
+        })
+    }
 }

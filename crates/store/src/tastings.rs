@@ -215,13 +215,14 @@ impl Store {
     ///
     /// # Errors
     /// If the database refuses.
-    pub fn tastings(&self, most: usize) -> Result<Vec<KeptTasting>> {
+    pub fn tastings(&self, after: usize, most: usize) -> Result<Vec<KeptTasting>> {
         let reader = self.reader()?;
         // What was set up is large, and lists don't show it.
         let sql = "SELECT id, name, '', begun_at, summary FROM tastings
-                   ORDER BY begun_at DESC, id DESC LIMIT ?1";
+                   ORDER BY begun_at DESC, id DESC LIMIT ?1 OFFSET ?2";
         let mut query = reader.prepare_cached(sql)?;
-        let rows = query.query_map([i64::try_from(most).unwrap_or(0)], tasting)?;
+        let [most, after] = [most, after].map(|n| i64::try_from(n).unwrap_or(i64::MAX));
+        let rows = query.query_map([most, after], tasting)?;
         Ok(rows.collect::<rusqlite::Result<_>>()?)
     }
 

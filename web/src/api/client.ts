@@ -114,6 +114,9 @@ export class CallFailed extends Error {
   }
 }
 
+/** As much of a list as is shown at once. */
+export const ALL = { limit: 500 };
+
 /** The answer's data, or an error that a screen can show. */
 export async function answer<T>(
   call: Promise<{ data?: T; error?: unknown; response: Response }>,

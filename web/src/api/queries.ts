@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { compare } from "fast-json-patch";
 import { kitchenChanged } from "./changes";
 import {
+  ALL,
   answer,
   api,
   outlivesThePage,
@@ -58,7 +59,7 @@ export function useDrinksToChoose() {
 export function useTags() {
   return useQuery({
     queryKey: ["shelf", "tags"],
-    queryFn: () => answer(api.GET("/api/tags")),
+    queryFn: async () => (await answer(api.GET("/api/tags"))).tags,
     staleTime: 0,
   });
 }
@@ -66,7 +67,7 @@ export function useTags() {
 export function useStartingPoints() {
   return useQuery({
     queryKey: ["starting-points"],
-    queryFn: () => answer(api.GET("/api/starting-points")),
+    queryFn: async () => (await answer(api.GET("/api/starting-points"))).starting_points,
     staleTime: Infinity,
   });
 }
@@ -74,7 +75,7 @@ export function useStartingPoints() {
 export function useIngredients() {
   return useQuery({
     queryKey: ["ingredients"],
-    queryFn: () => answer(api.GET("/api/ingredients")),
+    queryFn: async () => (await answer(api.GET("/api/ingredients"))).ingredients,
     staleTime: Infinity,
   });
 }
@@ -96,7 +97,7 @@ export function findIngredients(all: Ingredient[], text: string): Ingredient[] {
 export function useProduce() {
   return useQuery({
     queryKey: ["produce"],
-    queryFn: () => answer(api.GET("/api/produce")),
+    queryFn: async () => (await answer(api.GET("/api/produce"))).produce,
     staleTime: Infinity,
   });
 }
@@ -194,7 +195,7 @@ export function useCondition() {
 export function useBin(wanted: boolean) {
   return useQuery({
     queryKey: ["bin"],
-    queryFn: () => answer(api.GET("/api/bin")),
+    queryFn: async () => (await answer(api.GET("/api/bin", { params: { query: ALL } }))).drinks,
     enabled: wanted,
     staleTime: 0,
   });
@@ -245,7 +246,7 @@ export function useShelfActions() {
 export function usePlans(find: string) {
   return useQuery({
     queryKey: ["plans", find],
-    queryFn: () => answer(api.GET("/api/plans", { params: { query: { find } } })),
+    queryFn: () => answer(api.GET("/api/plans", { params: { query: { find, ...ALL } } })),
     placeholderData: (before) => before,
     staleTime: 0,
   });

@@ -193,7 +193,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What lies in the bin, the last removed first. */
+        /** Deleted drinks, which can be restored for thirty days; the last deleted first. */
         get: operations["list_deleted_drinks"];
         put?: never;
         post?: never;
@@ -257,23 +257,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/glance": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Run a drink for what moves while an amount is dragged: the trace without its frames. */
-        post: operations["glance_at_drink"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/glass": {
         parameters: {
             query?: never;
@@ -320,7 +303,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a volume measured after a step teaches. */
+        /** What a measurement teaches: a volume after a step, the juice of some fruit, a filled cup. Nothing is kept. */
         post: operations["explain_measurement"];
         delete?: never;
         options?: never;
@@ -396,23 +379,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/plan-shopping": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What to buy for all drinks of a plan. */
-        post: operations["list_plan_shopping"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/prospect": {
         parameters: {
             query?: never;
@@ -424,23 +390,6 @@ export interface paths {
         put?: never;
         /** What so many tastings can find. Touches no data. */
         post: operations["rate_test"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/reading": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What a reading of fruit would change, before it is kept. */
-        post: operations["weigh_reading"];
         delete?: never;
         options?: never;
         head?: never;
@@ -507,7 +456,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What to buy for some drinks. */
+        /** What to buy for some drinks, or for a plan. */
         post: operations["list_shopping"];
         delete?: never;
         options?: never;
@@ -645,23 +594,6 @@ export interface paths {
         put?: never;
         /** Which of the kitchen's vessels a drink fits into. */
         post: operations["fit_vessels"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/weighing": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What a measure that was filled and weighed says of an ingredient's density. */
-        post: operations["ask_weighing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1150,59 +1082,9 @@ export interface paths {
         };
         /** The door to the home network, and the phones that were let in. */
         get: operations["read_door"];
-        put?: never;
+        /** Open the door to the home network with a new code, or shut it and disconnect all phones. */
+        put: operations["set_door"];
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/phones/code": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Another code. */
-        post: operations["renew_code"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/phones/open": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Let phones in: open the door to the home network. */
-        post: operations["open_door"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/phones/shut": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Shut the door again, and put all phones out. */
-        post: operations["shut_door"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2012,58 +1894,14 @@ export interface components {
          * @example 1 to 3 tbsp
          */
         Amount: string;
-        /** @description Labels to be drawn. */
-        AskLabels: {
-            /** @description The bottles' ids. */
-            bottles: string[];
-            /** @description What they are printed on. */
-            format: string;
-            /** @description The place of the sheet that is the first to be used, from 0. */
-            start_at?: number;
-        };
-        /** @description A drink, a position among its steps, and a vessel. */
-        AskNext: {
-            /** @description The position that the new step gets: 0 is before the first. */
-            at: number;
-            drink: components["schemas"]["Drink"];
-            /** @description The vessel's id. */
-            vessel: string;
-        };
-        /** @description A text that is to be read. */
-        AskPaste: {
-            /** @description What was said of what was read from it. */
-            choices?: components["schemas"]["Choice"][];
-            /** @description The text: a recipe in any wording, JSON-LD, or a saved web page. */
-            text: string;
-        };
-        /** @description A plan that is to be worked out. */
-        AskPlan: {
-            /** @description Whether to find out what would help, too. */
-            help?: boolean;
-            plan: components["schemas"]["PlanFile"];
-        };
-        /** @description A plan, and how sure the buying for it should be. */
-        AskPlanShopping: {
-            how?: components["schemas"]["Shopping"];
-            plan: components["schemas"]["PlanFile"];
-        };
-        /** @description A drink, the sizes that it should be shown at, and the units. */
-        AskSheet: {
-            drink: components["schemas"]["Drink"];
-            /** @description Up to six sizes. */
-            sizes: components["schemas"]["NamedSize"][];
-            units?: components["schemas"]["Units"];
-        };
-        /** @description Drinks at the sizes that they have, and how sure the buying should be. */
+        /** @description What to buy for, and how sure the buying should be. */
         AskShopping: {
             /** @description Up to twenty drinks. */
             drinks: components["schemas"]["Drink"][];
             how?: components["schemas"]["Shopping"];
-        };
-        /** @description What it tastes like, if it was tasted. */
-        AskWays: {
-            /** @description In words; none asks how to come back to what is written. */
-            words?: components["schemas"]["Doubt"][];
+        } | {
+            how?: components["schemas"]["Shopping"];
+            plan: components["schemas"]["PlanFile"];
         };
         /** @description What tastes wrong with a pitcher, and what it should be. */
         Asked: {
@@ -2113,6 +1951,11 @@ export interface components {
             made_at?: string | null;
             /** @description Its file's name. */
             name: string;
+        };
+        /** @description The backups that are kept here. */
+        Backups: {
+            /** @description The newest first. */
+            backups: components["schemas"]["BackupView"][];
         };
         /** @description The plate on which a drink is a point. */
         BalanceMap: {
@@ -2268,8 +2111,8 @@ export interface components {
              * @description How many of them lay inside what had been predicted as nine in ten.
              */
             inside: number;
-            /** @description Whether there are more of them. */
-            more: boolean;
+            /** @description What to ask after for those that follow. */
+            next?: number | null;
             /**
              * Format: int64
              * @description Readings of all that are finished, without practice.
@@ -2286,15 +2129,6 @@ export interface components {
              * @description How good they found it.
              */
             liked?: number | null;
-        };
-        /** @description A batch that is begun. */
-        BeginBatch: {
-            /** @description The drink at the size that is made. */
-            drink: components["schemas"]["Drink"];
-            /** @description The drink's id on the shelf. */
-            of: string;
-            /** @description Whether it is made in the practice kitchen, with luck that nobody has seen. */
-            practice?: boolean;
         };
         /** @description A step that makes sense next, as one usually begins with it. */
         Beginning: {
@@ -2742,6 +2576,14 @@ export interface components {
             volume_ml: number;
             /** @description Ways to put it right, the smallest addition first. */
             ways: components["schemas"]["Remedy"][];
+        };
+        /** @description What a weighed measure teaches. */
+        CupLesson: {
+            /**
+             * Format: double
+             * @description What a millilitre of it weighs as it fills a measure, g.
+             */
+            density: number;
         };
         /**
          * @description How something is cut before it is put in.
@@ -3219,6 +3061,28 @@ export interface components {
              */
             water_line_mm?: number | null;
         };
+        /** @description What some pieces of fruit gave. */
+        FruitLesson: {
+            /**
+             * Format: double
+             * @description After it, ml.
+             */
+            after_ml: number;
+            /**
+             * Format: double
+             * @description Juice of one before the reading, ml.
+             */
+            before_ml: number;
+            /** @description Whether the reading is out of all likelihood. */
+            doubtful: boolean;
+            /** @description All of that in a sentence. */
+            message: string;
+            /**
+             * Format: double
+             * @description How much of that is then own experience, 0 to 1.
+             */
+            own_share: number;
+        };
         /** @description What a screen draws of a drink while an amount is dragged: all that moves, and nothing else. */
         Glance: {
             /** @description What each line brings. */
@@ -3274,11 +3138,6 @@ export interface components {
              * @description Where it stands: the logarithm of what moves; none where glasses differ in kind.
              */
             x?: number | null;
-        };
-        /** @description What is done at the glass, and what is in it. */
-        GlassAnswer: {
-            card?: components["schemas"]["Card"] | null;
-            facts?: components["schemas"]["Facts"] | null;
         };
         /** @description What is on the go. */
         Going: {
@@ -3940,6 +3799,8 @@ export interface components {
             bottles: components["schemas"]["BottleView"][];
             /** @description How long drinks were seen to keep here, where that is shorter than the table says. */
             learned: string[];
+            /** @description What to ask after for those that follow. */
+            next?: number | null;
         };
         /** @description What the key says of a glass. */
         KeyLine: {
@@ -4068,11 +3929,6 @@ export interface components {
              * @description One label, mm.
              */
             width: number;
-        };
-        /** @description Pages of labels. */
-        LabelsView: {
-            /** @description Each as SVG, as large as the paper. */
-            pages: string[];
         };
         /** @description A row of glasses, ready to be poured. */
         Ladder: {
@@ -4318,11 +4174,6 @@ export interface components {
          * @enum {string}
          */
         Maceration: "left" | "rubbed";
-        /** @description Which drink of a plan is made. */
-        MakeFromPlan: {
-            /** @description Its entry in the plan. */
-            entry: string;
-        };
         /** @description A drink on the map. */
         MapPoint: {
             /**
@@ -4391,8 +4242,19 @@ export interface components {
              */
             rings?: number;
         };
+        /** @description Something that was measured, to be kept or not once it is known what it teaches. */
+        Measured: (components["schemas"]["MeasuredStep"] & {
+            /** @enum {string} */
+            of: "step";
+        }) | (components["schemas"]["Reading"] & {
+            /** @enum {string} */
+            of: "fruit";
+        }) | (components["schemas"]["Weighing"] & {
+            /** @enum {string} */
+            of: "cup";
+        });
         /** @description A drink, one of its steps, and the volume that was measured after it. */
-        Measured: {
+        MeasuredStep: {
             drink: components["schemas"]["Drink"];
             /** @description The step's id. */
             step: string;
@@ -4500,10 +4362,6 @@ export interface components {
                 of: number;
             };
         };
-        /** @description Something that happens to a bottle. */
-        MoveBottle: {
-            what: components["schemas"]["Move"];
-        };
         /** @description An amount that moved. */
         Moved: {
             /**
@@ -4528,11 +4386,6 @@ export interface components {
             /** @description Which sour thing, at the same sweetness and acidity. Ids of ingredients. */
             souring: string[];
         };
-        /** @description What a version is to be called. */
-        NameVersion: {
-            /** @description Up to 60 letters; none takes its name away. */
-            name: string;
-        };
         /** @description A size that is wanted, with what it is called. */
         NamedSize: {
             /** @description "1 glass", "pitcher", "party". */
@@ -4554,10 +4407,6 @@ export interface components {
             ml: number;
             place?: components["schemas"]["Place"];
             vessel?: components["schemas"]["VesselKind"];
-        };
-        /** @description Who asks for a glass. */
-        NextFor: {
-            taster: string;
         };
         /** @description What can be done next. */
         NextSteps: {
@@ -4647,12 +4496,6 @@ export interface components {
             id: string;
             /** @description When it is served, RFC 3339. */
             serve_at: string;
-        };
-        /** @description A drink and one of its steps. */
-        OfStep: {
-            drink: components["schemas"]["Drink"];
-            /** @description The step's id. */
-            step: string;
         };
         /** @description An ingredient that might be meant. */
         Offer: {
@@ -5140,7 +4983,9 @@ export interface components {
         };
         /** @description The plans, or what was found among them. */
         Plans: {
-            /** @description The first of them, last changed first. */
+            /** @description What to ask after for those that follow. */
+            next?: number | null;
+            /** @description Those of this page, last changed first. */
             plans: components["schemas"]["PlanEntry"][];
             /** @description How many there are in all. */
             total: number;
@@ -5373,34 +5218,10 @@ export interface components {
             /** @description In words. */
             words: string;
         };
-        /** @description A comparison that is thought of. */
-        ProspectWanted: {
-            method: components["schemas"]["Method"];
-            /**
-             * Format: int32
-             * @description How many tastings there would be, 0 to 2000.
-             */
-            tastings: number;
-        };
         /** @description What was put back. */
         PutBackView: {
             /** @description Where what was there before lies now: a file's name in the data folder. */
             aside: string;
-        };
-        /** @description What is put before one of the practice kitchen's instruments. */
-        PutBefore: {
-            /** @description The instrument, by its id. */
-            instrument: string;
-            /** @description The vessel: a probe is dipped into it, a drop or a sample taken from it, or it is put on the scale. */
-            vessel: string;
-        };
-        /** @description Bottles to be put there. */
-        PutBottles: {
-            /** @description The batch that they are from; else the drink. */
-            batch?: string | null;
-            bottles: components["schemas"]["NewBottle"][];
-            /** @description The drink on the shelf that they are of. */
-            drink?: string | null;
         };
         /** @description Something that a batch was put right with. */
         PutRight: {
@@ -5437,14 +5258,6 @@ export interface components {
              */
             middle: number;
         };
-        /** @description How a batch was liked. */
-        RateBatch: {
-            /**
-             * Format: int64
-             * @description 1 to 5; none takes it back.
-             */
-            rating?: number | null;
-        };
         /** @description What came in. */
         ReadTableView: {
             /** @description How many rows are new. */
@@ -5480,28 +5293,6 @@ export interface components {
             pieces: number;
             /** @description `produce/size`: `lime/medium`. */
             produce: string;
-        };
-        /** @description What some pieces of fruit gave. */
-        ReadingAnswer: {
-            /**
-             * Format: double
-             * @description After it, ml.
-             */
-            after_ml: number;
-            /**
-             * Format: double
-             * @description Juice of one before the reading, ml.
-             */
-            before_ml: number;
-            /** @description Whether the reading is out of all likelihood. */
-            doubtful: boolean;
-            /** @description All of that in a sentence. */
-            message: string;
-            /**
-             * Format: double
-             * @description How much of that is then own experience, 0 to 1.
-             */
-            own_share: number;
         };
         /** @description A reading, and what had been expected. */
         ReadingReport: {
@@ -5585,11 +5376,6 @@ export interface components {
              */
             ph?: number | null;
         };
-        /** @description A drink that was measured, and ours beside it. */
-        ReferenceWanted: {
-            ours?: components["schemas"]["Spot"] | null;
-            reference: components["schemas"]["Reference"];
-        };
         /** @description One way to put it right. */
         Remedy: {
             /**
@@ -5616,16 +5402,6 @@ export interface components {
              * @description What there is afterwards, ml.
              */
             volume_ml: number;
-        };
-        /** @description A drink and the size that it should have. */
-        Resize: {
-            drink: components["schemas"]["Drink"];
-            size: components["schemas"]["Size"];
-        };
-        /** @description A drink at its new size. */
-        Resized: {
-            drink: components["schemas"]["Drink"];
-            report: components["schemas"]["DrinkReport"];
         };
         /** @description What stands or cooks by itself. */
         Rest: {
@@ -5739,25 +5515,6 @@ export interface components {
             /** @description What happened. */
             what: components["schemas"]["Happening"];
         };
-        /** @description A change to be saved. */
-        SaveDrink: {
-            /** @description The drink as it should be. */
-            drink: components["schemas"]["Drink"];
-            /**
-             * Format: int64
-             * @description The version that the change was made on.
-             */
-            version: number;
-        };
-        /** @description A change of a plan. */
-        SavePlan: {
-            plan: components["schemas"]["PlanFile"];
-            /**
-             * Format: int64
-             * @description The version that the change was made on.
-             */
-            version: number;
-        };
         /** @description Something that is said of a batch. */
         Say: {
             /** @description A reading that is out of all likelihood is believed all the same. */
@@ -5832,11 +5589,6 @@ export interface components {
         } | {
             /** @enum {string} */
             do: "to_next";
-        };
-        /** @description What a drink is to be filed under. */
-        SetTags: {
-            /** @description Up to 12, each of up to 30 letters. */
-            tags: string[];
         };
         /** @description A tasting to be set up. */
         SetUp: {
@@ -5980,10 +5732,12 @@ export interface components {
         };
         /** @description The shelf, or what was found on it. */
         Shelf: {
-            /** @description Those among the first that can't be read; their text can be saved as a file. */
+            /** @description Those of this page that can't be read; their text can be saved as a file. */
             damaged: components["schemas"]["DamagedEntry"][];
-            /** @description The first of them, last changed first. */
+            /** @description Those of this page, in the order that was asked for. */
             drinks: components["schemas"]["ShelfEntry"][];
+            /** @description What to ask after for those that follow. */
+            next?: number | null;
             /** @description How many there are in all. */
             total: number;
         };
@@ -6070,13 +5824,6 @@ export interface components {
             drink?: components["schemas"]["Drink"] | null;
             /** @description What it is called. */
             name: string;
-        };
-        /** @description What a phone brings. */
-        SignIn: {
-            /** @description The six digits. */
-            code: string;
-            /** @description What the phone is called. */
-            name?: string;
         };
         /** @description The size that is wanted. */
         Size: {
@@ -6176,11 +5923,6 @@ export interface components {
             stops: string[];
             /** @description What it comes to. */
             taste: components["schemas"]["Taste"];
-        };
-        /** @description A drink and where it should be. */
-        Solve: {
-            aim: components["schemas"]["Aim"];
-            drink: components["schemas"]["Drink"];
         };
         /** @description Hours that are spoken for. */
         SpokenFor: {
@@ -6557,14 +6299,6 @@ export interface components {
          * @enum {string}
          */
         Sureness: "cant_tell" | "likely" | "settled";
-        /** @description A drink, the step whose ingredient goes, and what comes in its place. */
-        Swap: {
-            drink: components["schemas"]["Drink"];
-            /** @description The id of the ingredient that comes. */
-            ingredient: string;
-            /** @description The step's id. */
-            step: string;
-        };
         /** @description A drink with one ingredient in another's place. */
         Swapped: {
             /** @description The figures after, with amounts that kitchen tools can measure. */
@@ -6674,7 +6408,7 @@ export interface components {
             /** @description The sweetener's id. */
             sugar?: string;
         };
-        /** @description Words that drinks are filed under. */
+        /** @description A word that drinks are filed under. */
         TagView: {
             /**
              * Format: int64
@@ -6821,6 +6555,8 @@ export interface components {
         };
         /** @description Everybody who tastes. */
         Tasters: {
+            /** @description What to ask after for those that follow. */
+            next?: number | null;
             /** @description In the order in which they came. */
             tasters: components["schemas"]["TasterView"][];
         };
@@ -6873,6 +6609,8 @@ export interface components {
         };
         /** @description Tastings. */
         Tastings: {
+            /** @description What to ask after for those that follow. */
+            next?: number | null;
             /** @description The last begun first. */
             tastings: components["schemas"]["TastingEntry"][];
         };
@@ -6881,11 +6619,6 @@ export interface components {
             /** @description What an ingredient keeps when drained, g a gram; the ingredient's id. */
             keeps: string;
         } | "boil_off";
-        /** @description Whether the kitchen learns what a batch teaches. */
-        Teach: {
-            /** @description Learned, or left; what was learned before is then taken back. */
-            learn: boolean;
-        };
         /** @description Something that a batch teaches. */
         Teaching: {
             /** @description In a sentence. */
@@ -6991,6 +6724,8 @@ export interface components {
          * @enum {string}
          */
         Tool: "reamer" | "press";
+        /** @description A trace, or what was asked for of it. */
+        Traced: components["schemas"]["DrinkReport"] | components["schemas"]["Glance"];
         /** @description One answer on the staircase. */
         Tried: {
             /** @description Whether it was right. */
@@ -7418,14 +7153,17 @@ export interface components {
             /** @description The measure: "1 cup", "3 tbsp". */
             measure: components["schemas"]["Amount"];
         };
-        /** @description What a weighed measure teaches. */
-        WeighingAnswer: {
-            /**
-             * Format: double
-             * @description What a millilitre of it weighs as it fills a measure, g.
-             */
-            density: number;
-        };
+        /** @description What a measurement teaches. */
+        WhatItTeaches: (components["schemas"]["Lesson"] & {
+            /** @enum {string} */
+            of: "step";
+        }) | (components["schemas"]["FruitLesson"] & {
+            /** @enum {string} */
+            of: "fruit";
+        }) | (components["schemas"]["CupLesson"] & {
+            /** @enum {string} */
+            of: "cup";
+        });
         /** @description What is to be tasted. */
         WhatToTaste: {
             /** @description A row of glasses that differ in one thing. */
@@ -7515,9 +7253,9 @@ export interface operations {
                 before?: string | null;
                 /** @description Liked so much at least, 1 to 5. */
                 rating?: number | null;
-                /** @description How many are passed over. */
+                /** @description How many are passed over: `next` of the page before. */
                 after?: number;
-                /** @description How many at most, up to 200. */
+                /** @description How many to show at most, 1 to 500; 200 if left out. */
                 limit?: number | null;
             };
             header?: never;
@@ -7568,7 +7306,14 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BeginBatch"];
+                "application/json": {
+                    /** @description The drink at the size that is made. */
+                    drink: components["schemas"]["Drink"];
+                    /** @description The drink's id on the shelf. */
+                    of: string;
+                    /** @description Whether it is made in the practice kitchen, with luck that nobody has seen. */
+                    practice?: boolean;
+                };
             };
         };
         responses: {
@@ -7998,7 +7743,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PutBefore"];
+                "application/json": {
+                    /** @description The instrument, by its id. */
+                    instrument: string;
+                    /** @description The vessel: a probe is dipped into it, a drop or a sample taken from it, or it is put on the scale. */
+                    vessel: string;
+                };
             };
         };
         responses: {
@@ -8053,7 +7803,13 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RateBatch"];
+                "application/json": {
+                    /**
+                     * Format: int64
+                     * @description 1 to 5; none takes it back.
+                     */
+                    rating?: number | null;
+                };
             };
         };
         responses: {
@@ -8108,7 +7864,10 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Teach"];
+                "application/json": {
+                    /** @description Learned, or left; what was learned before is then taken back. */
+                    learn: boolean;
+                };
             };
         };
         responses: {
@@ -8165,7 +7924,10 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskWays"];
+                "application/json": {
+                    /** @description In words; none asks how to come back to what is written. */
+                    words?: components["schemas"]["Doubt"][];
+                };
             };
         };
         responses: {
@@ -8208,7 +7970,12 @@ export interface operations {
     };
     list_deleted_drinks: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description How many are passed over: `next` of the page before. */
+                after?: number;
+                /** @description How many to show at most, 1 to 500; 200 if left out. */
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8220,7 +7987,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BinEntry"][];
+                    "application/json": {
+                        /** @description The last deleted first. */
+                        drinks: components["schemas"]["BinEntry"][];
+                        /** @description What to ask after for those that follow. */
+                        next?: number | null;
+                    };
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -8368,50 +8140,6 @@ export interface operations {
             };
         };
     };
-    glance_at_drink: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
-                "X-Asker"?: string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Drink"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Glance"];
-                };
-            };
-            /** @description It can't be done as asked; each fault names its field. */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     make_glass: {
         parameters: {
             query?: never;
@@ -8433,7 +8161,10 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GlassAnswer"];
+                    "application/json": {
+                        card?: components["schemas"]["Card"] | null;
+                        facts?: components["schemas"]["Facts"] | null;
+                    };
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -8468,7 +8199,14 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskLabels"];
+                "application/json": {
+                    /** @description The bottles' ids. */
+                    bottles: string[];
+                    /** @description What they are printed on. */
+                    format: string;
+                    /** @description The place of the sheet that is the first to be used, from 0. */
+                    start_at?: number;
+                };
             };
         };
         responses: {
@@ -8477,7 +8215,10 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LabelsView"];
+                    "application/json": {
+                        /** @description Each as SVG, as large as the paper. */
+                        pages: string[];
+                    };
                 };
             };
             /** @description There is no such thing. */
@@ -8530,7 +8271,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Lesson"];
+                    "application/json": components["schemas"]["WhatItTeaches"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -8565,7 +8306,13 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskNext"];
+                "application/json": {
+                    /** @description The position that the new step gets: 0 is before the first. */
+                    at: number;
+                    drink: components["schemas"]["Drink"];
+                    /** @description The vessel's id. */
+                    vessel: string;
+                };
             };
         };
         responses: {
@@ -8609,7 +8356,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskPaste"];
+                "application/json": {
+                    /** @description What was said of what was read from it. */
+                    choices?: components["schemas"]["Choice"][];
+                    /** @description The text: a recipe in any wording, JSON-LD, or a saved web page. */
+                    text: string;
+                };
             };
         };
         responses: {
@@ -8697,7 +8449,11 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskPlan"];
+                "application/json": {
+                    /** @description Whether to find out what would help, too. */
+                    help?: boolean;
+                    plan: components["schemas"]["PlanFile"];
+                };
             };
         };
         responses: {
@@ -8707,50 +8463,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanAnswer"];
-                };
-            };
-            /** @description It can't be done as asked; each fault names its field. */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    list_plan_shopping: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
-                "X-Asker"?: string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AskPlanShopping"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ShoppingAnswer"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -8785,7 +8497,14 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ProspectWanted"];
+                "application/json": {
+                    method: components["schemas"]["Method"];
+                    /**
+                     * Format: int32
+                     * @description How many tastings there would be, 0 to 2000.
+                     */
+                    tastings: number;
+                };
             };
         };
         responses: {
@@ -8795,50 +8514,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Prospect"];
-                };
-            };
-            /** @description It can't be done as asked; each fault names its field. */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    weigh_reading: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
-                "X-Asker"?: string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Reading"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReadingAnswer"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -8873,7 +8548,10 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReferenceWanted"];
+                "application/json": {
+                    ours?: components["schemas"]["Spot"] | null;
+                    reference: components["schemas"]["Reference"];
+                };
             };
         };
         responses: {
@@ -8961,7 +8639,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskSheet"];
+                "application/json": {
+                    drink: components["schemas"]["Drink"];
+                    /** @description Up to six sizes. */
+                    sizes: components["schemas"]["NamedSize"][];
+                    units?: components["schemas"]["Units"];
+                };
             };
         };
         responses: {
@@ -9049,7 +8732,10 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Resize"];
+                "application/json": {
+                    drink: components["schemas"]["Drink"];
+                    size: components["schemas"]["Size"];
+                };
             };
         };
         responses: {
@@ -9058,7 +8744,10 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Resized"];
+                    "application/json": {
+                        drink: components["schemas"]["Drink"];
+                        report: components["schemas"]["DrinkReport"];
+                    };
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -9093,7 +8782,10 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Solve"];
+                "application/json": {
+                    aim: components["schemas"]["Aim"];
+                    drink: components["schemas"]["Drink"];
+                };
             };
         };
         responses: {
@@ -9181,7 +8873,11 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OfStep"];
+                "application/json": {
+                    drink: components["schemas"]["Drink"];
+                    /** @description The step's id. */
+                    step: string;
+                };
             };
         };
         responses: {
@@ -9225,7 +8921,13 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Swap"];
+                "application/json": {
+                    drink: components["schemas"]["Drink"];
+                    /** @description The id of the ingredient that comes. */
+                    ingredient: string;
+                    /** @description The step's id. */
+                    step: string;
+                };
             };
         };
         responses: {
@@ -9303,7 +9005,10 @@ export interface operations {
     };
     trace_drink: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description All of it if left out. */
+                fields?: "all" | "moving";
+            };
             header?: {
                 /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
@@ -9322,7 +9027,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DrinkReport"];
+                    "application/json": components["schemas"]["Traced"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -9389,50 +9094,6 @@ export interface operations {
             };
         };
     };
-    ask_weighing: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
-                "X-Asker"?: string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Weighing"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WeighingAnswer"];
-                };
-            };
-            /** @description It can't be done as asked; each fault names its field. */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     list_drinks: {
         parameters: {
             query?: {
@@ -9444,9 +9105,9 @@ export interface operations {
                 with?: string;
                 /** @description The order; the last changed first if left out. */
                 sort?: "changed" | "name" | "made" | "rating";
-                /** @description How many are passed over. */
+                /** @description How many are passed over: `next` of the page before. */
                 after?: number;
-                /** @description How many to show at most, up to 500. */
+                /** @description How many to show at most, 1 to 500; 200 if left out. */
                 limit?: number;
             };
             header?: never;
@@ -9593,7 +9254,15 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveDrink"];
+                "application/json": {
+                    /** @description The drink as it should be. */
+                    drink: components["schemas"]["Drink"];
+                    /**
+                     * Format: int64
+                     * @description The version that the change was made on.
+                     */
+                    version: number;
+                };
             };
         };
         responses: {
@@ -9705,6 +9374,8 @@ export interface operations {
                 };
                 content: {
                     "text/plain": string;
+                    "text/markdown": string;
+                    "application/ld+json": string;
                 };
             };
             /** @description There is no such thing. */
@@ -9901,7 +9572,10 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SetTags"];
+                "application/json": {
+                    /** @description Up to 12, each of up to 30 letters. */
+                    tags: string[];
+                };
             };
         };
         responses: {
@@ -9956,7 +9630,10 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VersionView"][];
+                    "application/json": {
+                        /** @description The present one first. */
+                        versions: components["schemas"]["VersionView"][];
+                    };
                 };
             };
             /** @description There is no such thing. */
@@ -10108,7 +9785,10 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NameVersion"];
+                "application/json": {
+                    /** @description Up to 60 letters; none takes its name away. */
+                    name: string;
+                };
             };
         };
         responses: {
@@ -10327,7 +10007,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BackupView"][];
+                    "application/json": components["schemas"]["Backups"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -10369,7 +10049,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BackupView"][];
+                    "application/json": components["schemas"]["Backups"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -10608,7 +10288,9 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["IngredientView"][];
+                    "application/json": {
+                        ingredients: components["schemas"]["IngredientView"][];
+                    };
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -10728,7 +10410,12 @@ export interface operations {
     };
     list_kept: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description How many are passed over: `next` of the page before. */
+                after?: number;
+                /** @description How many to show at most, 1 to 500; 200 if left out. */
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10777,7 +10464,13 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PutBottles"];
+                "application/json": {
+                    /** @description The batch that they are from; else the drink. */
+                    batch?: string | null;
+                    bottles: components["schemas"]["NewBottle"][];
+                    /** @description The drink on the shelf that they are of. */
+                    drink?: string | null;
+                };
             };
         };
         responses: {
@@ -10919,7 +10612,9 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MoveBottle"];
+                "application/json": {
+                    what: components["schemas"]["Move"];
+                };
             };
         };
         responses: {
@@ -11121,7 +10816,9 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LabelFormat"][];
+                    "application/json": {
+                        formats: components["schemas"]["LabelFormat"][];
+                    };
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -11181,7 +10878,7 @@ export interface operations {
             };
         };
     };
-    renew_code: {
+    set_door: {
         parameters: {
             query?: never;
             header?: {
@@ -11193,91 +10890,14 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DoorView"];
-                };
-            };
-            /** @description It can't be done as asked; each fault names its field. */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description Open, with a new code; or shut, and all phones disconnected. */
+                    open: boolean;
                 };
             };
         };
-    };
-    open_door: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
-                "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
-                "X-Asker"?: string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DoorView"];
-                };
-            };
-            /** @description It can't be done as asked; each fault names its field. */
-            "4XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
-            "5XX": {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    shut_door: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
-                "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
-                "X-Asker"?: string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
         responses: {
             200: {
                 headers: {
@@ -11321,7 +10941,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SignIn"];
+                "application/json": {
+                    /** @description The six digits. */
+                    code: string;
+                    /** @description What the phone is called. */
+                    name?: string;
+                };
             };
         };
         responses: {
@@ -11409,6 +11034,10 @@ export interface operations {
             query?: {
                 /** @description Part of the name. */
                 find?: string;
+                /** @description How many are passed over: `next` of the page before. */
+                after?: number;
+                /** @description How many to show at most, 1 to 500; 200 if left out. */
+                limit?: number | null;
             };
             header?: never;
             path?: never;
@@ -11554,7 +11183,14 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SavePlan"];
+                "application/json": {
+                    plan: components["schemas"]["PlanFile"];
+                    /**
+                     * Format: int64
+                     * @description The version that the change was made on.
+                     */
+                    version: number;
+                };
             };
         };
         responses: {
@@ -11710,7 +11346,10 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MakeFromPlan"];
+                "application/json": {
+                    /** @description Its entry in the plan. */
+                    entry: string;
+                };
             };
         };
         responses: {
@@ -11818,7 +11457,9 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProduceView"][];
+                    "application/json": {
+                        produce: components["schemas"]["ProduceView"][];
+                    };
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -12166,7 +11807,9 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StartView"][];
+                    "application/json": {
+                        starting_points: components["schemas"]["StartView"][];
+                    };
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -12203,7 +11846,10 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TagView"][];
+                    "application/json": {
+                        /** @description Those of most drinks first. */
+                        tags: components["schemas"]["TagView"][];
+                    };
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */
@@ -12231,6 +11877,10 @@ export interface operations {
             query?: {
                 /** @description Only ideals of this family. */
                 family?: components["schemas"]["Family"];
+                /** @description How many are passed over: `next` of the page before. */
+                after?: number;
+                /** @description How many to show at most, 1 to 500; 200 if left out. */
+                limit?: number;
             };
             header?: never;
             path?: never;
@@ -12472,7 +12122,12 @@ export interface operations {
     };
     list_tastings: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description How many are passed over: `next` of the page before. */
+                after?: number;
+                /** @description How many to show at most, 1 to 500; 200 if left out. */
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -12725,7 +12380,9 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NextFor"];
+                "application/json": {
+                    taster: string;
+                };
             };
         };
         responses: {

@@ -22,9 +22,8 @@ export default function Phones({ onClose }: { onClose: () => void }) {
     mutationFn: (what: (() => Promise<Door>) | undefined) => what!(),
     onSuccess: (door) => client.setQueryData(["phones"], door),
   });
-  const open = () => act.mutate(() => answer(api.POST("/api/phones/open")));
-  const shut = () => act.mutate(() => answer(api.POST("/api/phones/shut")));
-  const renew = () => act.mutate(() => answer(api.POST("/api/phones/code")));
+  const door = (open: boolean) =>
+    act.mutate(() => answer(api.PUT("/api/phones", { body: { open } })));
   const putOut = (id: string) =>
     act.mutate(() => answer(api.DELETE("/api/phones/{id}", { params: { path: { id } } })));
   return (
@@ -41,7 +40,7 @@ export default function Phones({ onClose }: { onClose: () => void }) {
             it at home.
           </Box>
           <Box>
-            <Button variant="contained" onClick={open} disabled={act.isPending}>
+            <Button variant="contained" onClick={() => door(true)} disabled={act.isPending}>
               Let phones in
             </Button>
           </Box>
@@ -81,7 +80,7 @@ export default function Phones({ onClose }: { onClose: () => void }) {
               <Box sx={{ color: colour("muted") }}>
                 good for {Math.max(1, Math.round((data.good_for_s ?? 0) / 60))} min and one phone
               </Box>
-              <Button onClick={renew} sx={{ px: 0 }}>
+              <Button onClick={() => door(true)} sx={{ px: 0 }}>
                 Another code
               </Button>
             </Box>
@@ -120,7 +119,7 @@ export default function Phones({ onClose }: { onClose: () => void }) {
             it at home.
           </Box>
           <Box sx={{ display: "flex", justifyContent: "flex-end", gap: 1 }}>
-            <Button onClick={shut}>Shut phones out</Button>
+            <Button onClick={() => door(false)}>Shut phones out</Button>
             <Button variant="contained" onClick={onClose}>
               Close
             </Button>

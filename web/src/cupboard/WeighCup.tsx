@@ -3,7 +3,8 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { answer, api, type Ingredient } from "../api/client";
+import { type Ingredient } from "../api/client";
+import { explain } from "../api/compute";
 import { colour } from "../app/theme";
 import { readNumber } from "../ui/readNumber";
 
@@ -32,11 +33,11 @@ export function WeighCup(props: {
         const weight = readNumber(grams);
         if (!(weight > 0)) return setSaid(`“${grams}” isn't a weight. Write it like 190.`);
         try {
-          const { density } = await answer(
-            api.POST("/api/compute/weighing", {
-              body: { measure: measures[measure], grams: weight },
-            }),
-          );
+          const { density } = await explain({
+            of: "cup",
+            measure: measures[measure],
+            grams: weight,
+          });
           const wrong = await props.onWeighed(density);
           setSaid(wrong ?? `Kept: a ${measure} of yours is ${weight} g.`);
         } catch (error) {

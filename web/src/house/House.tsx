@@ -39,13 +39,13 @@ export default function House({ onClose }: { onClose: () => void }) {
   const client = useQueryClient();
   const { data: kept, error } = useQuery({
     queryKey: ["backups"],
-    queryFn: () => answer(api.GET("/api/house/backups")),
+    queryFn: async () => (await answer(api.GET("/api/house/backups"))).backups,
     staleTime: 0,
   });
   const [done, setDone] = useState<string | undefined>();
   const [sure, setSure] = useState<Backup | File | undefined>();
   const now = useMutation({
-    mutationFn: () => answer(api.POST("/api/house/backups")),
+    mutationFn: async () => (await answer(api.POST("/api/house/backups"))).backups,
     onSuccess: (all) => {
       client.setQueryData(["backups"], all);
       setDone(`Backed up and checked: ${all.find((one) => one.kind === "manual")?.name}.`);

@@ -36,7 +36,7 @@ beforeEach(() => {
     const path = new URL(request.url, "http://kitchen").pathname;
     if (request.method !== "GET") {
       told.push(`${request.method} ${decodeURIComponent(path)}`);
-      if (path === "/api/house/backups") return Promise.resolve(json(kept));
+      if (path === "/api/house/backups") return Promise.resolve(json({ backups: kept }));
       damaged = false;
       return Promise.resolve(json({ aside: "keen-pitcher.damaged-1.db" }));
     }
@@ -45,7 +45,7 @@ beforeEach(() => {
       const message = damaged ? "The data file can't be used any more: it is empty." : null;
       return Promise.resolve(json({ condition, message, set_aside: [] }));
     }
-    return Promise.resolve(json(kept));
+    return Promise.resolve(json({ backups: kept }));
   };
 });
 afterEach(cleanup);

@@ -34,7 +34,7 @@ export default function Labels() {
   const { data: kept } = useKept();
   const { data: formats = [] } = useQuery({
     queryKey: ["label-formats"],
-    queryFn: () => answer(api.GET("/api/labels")),
+    queryFn: async () => (await answer(api.GET("/api/labels"))).formats,
     staleTime: Infinity,
   });
   const [format, setFormat] = useState("a4_24");

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answer, api, type BottleMove } from "../api/client";
+import { ALL, answer, api, type BottleMove } from "../api/client";
 import { kitchenChanged } from "../api/changes";
 import { newKey } from "../api/newKey";
 
@@ -7,7 +7,7 @@ import { newKey } from "../api/newKey";
 export function useKept() {
   return useQuery({
     queryKey: ["kept"],
-    queryFn: () => answer(api.GET("/api/kept")),
+    queryFn: () => answer(api.GET("/api/kept", { params: { query: ALL } })),
     staleTime: 0,
     // Days go by while a screen stands open.
     refetchInterval: 10 * 60_000,

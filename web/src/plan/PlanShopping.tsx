@@ -10,7 +10,7 @@ export default function PlanShopping({ id, plan }: { id: string; plan: PlanFile 
       of={[plan.drinks, plan.serving]}
       ask={(how, signal) =>
         answer(
-          api.POST("/api/compute/plan-shopping", {
+          api.POST("/api/compute/shopping", {
             body: { plan, how },
             headers: asking("plan-shopping"),
             signal,

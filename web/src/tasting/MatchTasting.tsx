@@ -4,7 +4,8 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useQuestion } from "../api/ask";
-import { answer, api, type Doubt, type Schemas } from "../api/client";
+import { type Doubt, type Schemas } from "../api/client";
+import { trace } from "../api/compute";
 import { useDrinksToChoose } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { doubts, type Felt } from "../drink/balance/feel";
@@ -39,7 +40,7 @@ export default function MatchTasting({
   const { likely, reference } = match;
   const traced = useQuestion(
     ["trace", "match", drink],
-    (signal) => answer(api.POST("/api/compute/trace", { body: drink!, signal })),
+    (signal) => trace(drink!, signal),
     drink !== undefined,
   );
   const point = traced.data?.map.point;

@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import { useQuestion } from "../api/ask";
-import { answer, api, type Drink, type Schemas } from "../api/client";
+import { type Drink, type Schemas } from "../api/client";
+import { trace } from "../api/compute";
 import { colour } from "../app/theme";
 import { span } from "../ui/format";
 import { Part } from "./Table";
@@ -140,9 +141,7 @@ export function SheetTable({ ladder, codes, brief = false }: SheetTableProps) {
 
 /** How the base is made, step by step. */
 function Base({ base }: { base: Drink }) {
-  const { data } = useQuestion(["trace", "base", base], (signal) =>
-    answer(api.POST("/api/compute/trace", { body: base, signal })),
-  );
+  const { data } = useQuestion(["trace", "base", base], (signal) => trace(base, signal));
   return (
     <Part name="The base">
       <Box component="ol" sx={{ m: 0, pl: 2.5, display: "grid", gap: 0.25, maxWidth: 640 }}>

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answer, api, type Schemas } from "../api/client";
+import { ALL, answer, api, type Schemas } from "../api/client";
 import { keepNewest } from "../api/newest";
 import { newKey } from "../api/newKey";
 
@@ -20,7 +20,7 @@ const at = (id: string) => ({ params: { path: { id } } });
 export function useTastings() {
   return useQuery({
     queryKey: ["tastings"],
-    queryFn: () => answer(api.GET("/api/tastings")),
+    queryFn: () => answer(api.GET("/api/tastings", { params: { query: ALL } })),
     select: (data) => data.tastings,
     staleTime: 0,
   });

@@ -143,7 +143,7 @@ fn reading(
     let [term] = pieces.terms() else { return None };
     let Measure::Piece(words) = &term.measure else { return None };
     let (produce, size) = cupboard.piece(it, words)?;
-    let expected = size.juice_yield()?.mean * term.value;
+    let expected = size.juice_yield()?.mean() * term.value;
     let ml = gave
         .as_millilitres()
         .or_else(|| Some(gave.as_grams()? / it.per_gram.density_at_20()))

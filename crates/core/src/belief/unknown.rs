@@ -1,8 +1,10 @@
 //! What is uncertain in a drink, by how much, and why so much.
 
+use std::collections::BTreeMap;
+
 use nalgebra::DVector;
 
-use crate::cupboard::{Care, Cupboard, Evidence, Form, Ingredient, Kind};
+use crate::cupboard::{Cupboard, Form, Ingredient, LotFigure, Size};
 use crate::drink::Action;
 use crate::quantity::Measure;
 use crate::trace::{Luck, Nudges, Prepared};
@@ -73,33 +75,61 @@ const BOIL_OFF: (f64, f64) = (0.25, 0.08);
 /// How long a vessel takes to cool: estimate, a quarter more or less, by its wall and what stands beside it.
 const COOLING: f64 = 0.2;
 
-/// Spread of a lot's acid and sugar as standard deviations of the factor. Estimates from the ranges in
-/// the tables: lemon juice 3.5–6.5 g acid around 4.7, hibiscus 13.5–25 around 17.5.
-fn lot(it: &Ingredient) -> (f64, f64) {
-    let (acid, sugar) = match it.kind {
-        Kind::Juice => (0.11, 0.10),
-        Kind::Fruit | Kind::Vegetable => (0.15, 0.14),
-        Kind::Flower | Kind::Herb => (0.22, 0.2),
-        Kind::Root | Kind::Stem | Kind::Zest | Kind::Peel => (0.15, 0.15),
-        Kind::Syrup if it.care.contains(&Care::Honey) => (0.15, 0.03),
-        _ => (0.0, 0.0),
-    };
-    // What was measured here varies less than what was looked up.
-    let known = if it.evidence == Evidence::Measured { 0.5 } else { 1.0 };
-    (acid * known, sugar * known)
+/// All pieces of each ingredient in a drink, wherever they come in.
+fn pieces<'a>(prepared: &'a Prepared<'_>) -> BTreeMap<usize, Vec<(f64, &'a Size)>> {
+    let cupboard = prepared.cupboard();
+    let mut all: BTreeMap<usize, Vec<(f64, &Size)>> = BTreeMap::new();
+    for brought in prepared.drink().steps.iter().filter_map(|step| step.action.brings()) {
+        let Some((index, amount)) = cupboard.position(brought.ingredient).zip(brought.amount)
+        else {
+            continue;
+        };
+        for term in amount.terms() {
+            let Measure::Piece(words) = &term.measure else { continue };
+            if let Some((_, size)) = cupboard.piece(&cupboard.ingredients()[index], words) {
+                all.entry(index).or_default().push((term.value, size));
+            }
+        }
+    }
+    all
+}
+
+/// How far the yield of some pieces may be off together, however many lines they stand in: they share market and
+/// lot, and pieces even out. Of several sizes each counts by what it gives.
+fn yield_sd(it: &Ingredient, all: &[(f64, &Size)]) -> f64 {
+    let mut sizes: Vec<(f64, &Size)> = Vec::new();
+    for &(count, size) in all {
+        match sizes.iter_mut().find(|(_, known)| known.name == size.name) {
+            Some((known, _)) => *known += count,
+            None => sizes.push((count, size)),
+        }
+    }
+    let gives = |size: &Size| size.juice_yield().map_or(size.whole.0, |known| known.mean());
+    let whole: f64 = sizes.iter().map(|(count, size)| count * gives(size)).sum();
+    // What all pieces share is what is left of many.
+    let many = |size: &Size| size.varies(it, 1e9);
+    let shared: f64 = sizes.iter().map(|(count, s)| count * gives(s) * many(s)).sum();
+    let apart: f64 = sizes
+        .iter()
+        .map(|(count, s)| {
+            let own = s.varies(it, *count).powi(2) - many(s).powi(2);
+            (count * gives(s)).powi(2) * own
+        })
+        .sum();
+    if whole > 0.0 { (shared * shared + apart).sqrt() / whole } else { 0.0 }
 }
 
 /// What of a drink is uncertain.
 pub(super) fn of(prepared: &Prepared<'_>) -> Vec<Factor> {
     let (drink, cupboard) = (prepared.drink(), prepared.cupboard());
     let mut factors: Vec<Factor> = Vec::new();
-    let mut put = |turns: Turns, sd: f64| match factors.iter_mut().find(|f| f.turns == turns) {
-        // The same fruit in two lines: what is said in pieces varies, wherever it stands.
-        Some(known) => known.sd = known.sd.max(sd),
-        None if sd > 0.0 => factors.push(Factor { turns, sd }),
-        None => {}
+    let mut put = |turns: Turns, sd: f64| {
+        if sd > 0.0 && factors.iter().all(|f| f.turns != turns) {
+            factors.push(Factor { turns, sd });
+        }
     };
     let (mut strains, mut boils, mut cools) = (false, false, false);
+    let pieces = pieces(prepared);
     for step in &drink.steps {
         match &step.action {
             Action::Strain { .. } | Action::Rinse { .. } => strains = true,
@@ -111,21 +141,18 @@ pub(super) fn of(prepared: &Prepared<'_>) -> Vec<Factor> {
         let Some(brought) = step.action.brings() else { continue };
         let Some(index) = cupboard.position(brought.ingredient) else { continue };
         let it = &cupboard.ingredients()[index];
-        let (acid, sugar) = lot(it);
-        let yields = brought.amount.map_or(0.0, |amount| {
-            let of_pieces = amount.terms().iter().filter_map(|term| match &term.measure {
-                Measure::Piece(words) => {
-                    let (_, size) = cupboard.piece(it, words)?;
-                    // The mean of n pieces varies by a root of n less than one does.
-                    Some(size.varies(it) / term.value.max(1.0).sqrt())
-                }
-                _ => None,
-            });
-            of_pieces.fold(0.0, f64::max)
-        });
-        put(Turns::Yield(index), yields);
-        put(Turns::Acid(index), acid);
-        put(Turns::Sugar(index), sugar);
+        let (acid, sugar) = it.lots_differ();
+        if let Some(all) = pieces.get(&index) {
+            put(Turns::Yield(index), yield_sd(it, all));
+        }
+        let kitchen = cupboard.kitchen();
+        // What lots here showed says how far the next one may be off.
+        let by_lots = |figure: LotFigure, sd: f64| match kitchen.known(&figure) {
+            Some(known) if sd > 0.0 => known.varies(0.0),
+            _ => sd,
+        };
+        put(Turns::Acid(index), by_lots(LotFigure::Acid(it.id.clone()), acid));
+        put(Turns::Sugar(index), by_lots(LotFigure::Sugar(it.id.clone()), sugar));
         if it.form == Form::Pieces {
             put(Turns::Drawing(index), it.texture.minutes.log_spread());
         }

@@ -18,6 +18,7 @@ mod flavour;
 mod ingredient;
 mod lots;
 mod own;
+mod pooled;
 mod produce;
 mod tables;
 mod texture;
@@ -32,11 +33,12 @@ pub use ingredient::{
     Allergen, Care, Form, Ingredient, Kind, Measures, Pack, Part, PhRange, Role, Trait,
 };
 pub(crate) use lots::stronger;
-pub use lots::{Lot, LotFigure};
+pub use lots::{Lot, LotFigure, pooled};
 pub use own::{
     KeptMixture, KeptPast, Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce,
     OwnVessel, Reading,
 };
+pub use pooled::{Levels, Pooled};
 pub use produce::{Produce, Size};
 pub use texture::{SugarDraw, Texture, TextureKind};
 pub(crate) use vessel::SOUR_FOR_METAL;

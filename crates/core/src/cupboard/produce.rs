@@ -54,14 +54,21 @@ impl Produce {
     }
 }
 
+/// Markets and lots are worth so many pieces of doubt, where pieces were not measured one by one.
+const APART: f64 = 4.0;
+
 impl Size {
-    /// Spread of what one piece gives of an ingredient, as a share of the mean.
+    /// How far what so many pieces give of an ingredient may be off, as a share of what is expected: market, lot and
+    /// pieces together.
     #[must_use]
-    pub fn varies(&self, it: &super::Ingredient) -> f64 {
+    pub fn varies(&self, it: &super::Ingredient, pieces: f64) -> f64 {
         let by_juice = self.juice_yield().filter(|_| it.form == super::Form::Liquid);
         match by_juice {
-            Some(known) => known.spread() / known.mean,
-            None => self.whole_sd / self.whole * if self.measured { 0.6 } else { 1.0 },
+            Some(known) => known.varies(pieces),
+            None => {
+                let piece = self.whole_sd / self.whole * if self.measured { 0.6 } else { 1.0 };
+                piece * (1.0 / pieces.max(0.25) + 1.0 / APART).sqrt()
+            }
         }
     }
 }

@@ -1,90 +1,66 @@
 //! What a piece of fruit gives, and how readings of one's own change that.
 
-use serde::Serialize;
-use statrs::distribution::{ContinuousCDF, StudentsT};
-
+use super::pooled::{Levels, Pooled};
 use super::{Reading, Size};
 use crate::quantity::Millilitres;
 
-/// What is known of the juice of one piece: a normal–inverse-gamma distribution of its mean and
-/// spread.
-///
-/// The tables' mean and standard deviation are the prior, worth four pieces for the mean (markets
-/// differ) and three doublings of confidence for the spread. A reading of `n` pieces with the mean x̄
-/// moves it in closed form:
-///
-/// ```text
-/// κ' = κ + n    μ' = (κ μ + n x̄) / κ'    α' = α + ½    β' = β + κ n (x̄ − μ)² / (2 κ')
-/// ```
-///
-/// Only the sum of the pieces is read, so a reading counts once for the spread. What further pieces
-/// will give follows Student's t.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
-pub struct Yield {
-    /// Expected juice of one, ml.
-    pub mean: f64,
-    /// How many pieces the mean is worth.
-    pub weight: f64,
-    /// Shape of the spread.
-    pub shape: f64,
-    /// Scale of the spread, ml².
-    pub scale: f64,
-    /// How much of the mean is by now own experience, 0 to 1.
-    pub own_share: f64,
-}
-
-const PRIOR_WEIGHT: f64 = 4.0;
-const PRIOR_SHAPE: f64 = 3.0;
+/// What is known of the juice of one piece, ml: see [`Pooled`]. Only the sum of some pieces is ever read, so a lot
+/// counts once for the spread, however many pieces it had.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Yield(pub(crate) Pooled);
 
 impl Yield {
     /// As the tables have it; nothing for what isn't squeezed.
     fn prior(size: &Size) -> Option<Self> {
         let (mean, sd) = (size.juice?.0, size.juice_sd?.0);
-        Some(Self {
-            mean,
-            weight: PRIOR_WEIGHT,
-            shape: PRIOR_SHAPE,
-            // So that the expected variance, β / (α − 1), is the tables'.
-            scale: sd * sd * (PRIOR_SHAPE - 1.0),
-            own_share: 0.0,
-        })
+        Some(Self(Pooled::before(mean, sd, Levels::PIECES)))
     }
 
     /// As the tables have it, moved by the readings of that size; see [`Known::apply`].
     pub(super) fn of(size: &Size, key: &str, readings: &[Reading]) -> Known {
         let mut known = Self::prior(size);
-        let mut read = false;
+        let lots = lots(readings.iter().filter(|r| r.produce == key));
+        let read = !lots.is_empty();
         if let Some(known) = &mut known {
-            for reading in readings.iter().filter(|r| r.produce == key) {
-                *known = known.after(reading.pieces, reading.juice_ml / reading.pieces);
-                read = true;
-            }
+            *known = lots.iter().fold(*known, |known, lot| known.after(lot.0, lot.1 / lot.0));
         }
         Known { known, read }
     }
 
-    /// After a reading of so many pieces with that mean.
+    /// Expected juice of one, ml.
+    #[must_use]
+    pub fn mean(&self) -> f64 {
+        self.0.mean
+    }
+
+    /// After so many pieces of one lot with that mean, ml.
     #[must_use]
     pub fn after(&self, pieces: f64, mean: f64) -> Self {
-        let weight = self.weight + pieces;
-        Self {
-            mean: (self.weight * self.mean + pieces * mean) / weight,
-            weight,
-            shape: self.shape + 0.5,
-            scale: self.scale + self.weight * pieces * (mean - self.mean).powi(2) / (2.0 * weight),
-            own_share: 1.0 - PRIOR_WEIGHT / weight,
-        }
+        Self(self.0.after(mean, 1.0 / pieces))
     }
 
-    /// Standard deviation over pieces, ml.
+    /// How much of the mean is by now own experience, 0 to 1.
+    #[must_use]
+    pub fn own_share(&self) -> f64 {
+        self.0.own_share()
+    }
+
+    /// Standard deviation over pieces of one lot, ml.
     #[must_use]
     pub fn spread(&self) -> f64 {
-        (self.scale / (self.shape - 1.0)).sqrt()
+        self.0.unit()
     }
 
-    /// The scale of Student's t for the sum of so many further pieces.
-    fn scale_of_sum(&self, pieces: f64) -> f64 {
-        (self.scale / self.shape * (pieces + pieces * pieces / self.weight)).sqrt()
+    /// How far the mean of so many pieces of the next lot may be off, as a share of what is expected.
+    #[must_use]
+    pub fn varies(&self, pieces: f64) -> f64 {
+        self.0.varies(1.0 / pieces.max(0.25)) / self.0.mean
+    }
+
+    /// The same of a tool that gives so many times as much.
+    #[must_use]
+    pub(crate) fn times(&self, by: f64) -> Self {
+        Self(self.0.times(by))
     }
 
     /// The chance that so many pieces give at least so much, 0 to 1.
@@ -93,8 +69,7 @@ impl Yield {
         if pieces <= 0.0 {
             return if wanted.0 <= 0.0 { 1.0 } else { 0.0 };
         }
-        let short = (wanted.0 - pieces * self.mean) / self.scale_of_sum(pieces);
-        StudentsT::new(0.0, 1.0, 2.0 * self.shape).map_or(0.5, |t| t.sf(short))
+        self.0.chance_of(wanted.0 / pieces, 1.0 / pieces)
     }
 
     /// The fewest pieces that give so much with that chance.
@@ -103,7 +78,7 @@ impl Yield {
         if wanted.0 <= 0.0 {
             return 0;
         }
-        let likely = (wanted.0 / self.mean).ceil().max(1.0) as u32;
+        let likely = (wanted.0 / self.0.mean).ceil().max(1.0) as u32;
         // More never gives less; beyond four times the mean the tables are wrong, not the count.
         let (mut low, mut high) = (1, likely.saturating_mul(4).max(8));
         while low < high {
@@ -120,9 +95,21 @@ impl Yield {
     /// How likely a mean as far off as this one is, or farther; under a thousandth one should ask.
     #[must_use]
     pub fn likelihood(&self, pieces: f64, mean: f64) -> f64 {
-        let off = (mean - self.mean).abs() * pieces / self.scale_of_sum(pieces);
-        StudentsT::new(0.0, 1.0, 2.0 * self.shape).map_or(1.0, |t| 2.0 * t.sf(off))
+        self.0.likelihood(mean, 1.0 / pieces)
     }
+}
+
+/// Readings as lots, each as its pieces and their juice: what was squeezed on one day was bought at once.
+fn lots<'a>(readings: impl Iterator<Item = &'a Reading>) -> Vec<(f64, f64)> {
+    let mut lots: Vec<(&str, f64, f64)> = Vec::new();
+    for reading in readings {
+        let day = reading.day.as_str();
+        match lots.iter_mut().find(|lot| lot.0 == day && !day.is_empty()) {
+            Some(lot) => (lot.1, lot.2) = (lot.1 + reading.pieces, lot.2 + reading.juice_ml),
+            None => lots.push((day, reading.pieces, reading.juice_ml)),
+        }
+    }
+    lots.into_iter().map(|(_, pieces, ml)| (pieces, ml)).collect()
 }
 
 /// What is known of a size, and whether any of it was read here.
@@ -137,7 +124,7 @@ impl Known {
         let Some(known) = self.known else { return };
         size.juice_known = Some(known);
         if self.read {
-            size.juice = Some(Millilitres(known.mean));
+            size.juice = Some(Millilitres(known.mean()));
             size.juice_sd = Some(Millilitres(known.spread()));
             size.measured = true;
         }
@@ -164,35 +151,22 @@ mod tests {
     }
 
     #[test]
-    fn the_posterior_is_the_closed_form() {
-        // Seven limes that gave 205 ml: 29.29 each against a prior of 27 worth four.
-        let after = lime().after(7.0, 205.0 / 7.0);
-        assert!((after.mean - (4.0 * 27.0 + 205.0) / 11.0).abs() < 1e-12);
-        let scale = 72.0 + 4.0 * 7.0 * (205.0_f64 / 7.0 - 27.0).powi(2) / (2.0 * 11.0);
-        assert!((after.scale - scale).abs() < 1e-9, "{} and {scale}", after.scale);
-        assert_eq!((after.weight, after.shape), (11.0, 3.5));
-        assert!((after.own_share - 7.0 / 11.0).abs() < 1e-12);
-    }
-
-    #[test]
     fn buying_agrees_with_simulation_to_a_piece() {
         let mut chance = rand::rngs::StdRng::seed_from_u64(11);
-        for (known, wanted) in [
-            (lime(), 190.0),
-            (lime(), 60.0),
-            (lime().after(12.0, 22.0).after(9.0, 24.0), 400.0),
-            (lime().after(30.0, 31.0), 1000.0),
-        ] {
-            // Draw a market, then pieces from it, and count how many it takes.
-            let precision = Gamma::new(known.shape, 1.0 / known.scale).unwrap();
-            let mut counts: Vec<u32> = (0..4000)
+        for wanted in [60.0, 190.0, 1000.0] {
+            // Draw a market, a lot from it, then pieces, and count how many it takes.
+            let precision = Gamma::new(3.0, 1.0 / 72.0).unwrap();
+            let mut counts: Vec<u32> = (0..6000)
                 .map(|_| {
                     let variance = 1.0 / precision.sample(&mut chance);
-                    let market = Normal::new(known.mean, (variance / known.weight).sqrt()).unwrap();
-                    let piece = Normal::new(market.sample(&mut chance), variance.sqrt()).unwrap();
+                    let mut near = |mean: f64, part: f64| {
+                        Normal::new(mean, (variance * part).sqrt()).unwrap().sample(&mut chance)
+                    };
+                    let market = near(27.0, 0.125);
+                    let lot = near(market, 0.125);
                     let (mut sum, mut count) = (0.0, 0);
                     while sum < wanted && count < 500 {
-                        sum += piece.sample(&mut chance).max(0.0);
+                        sum += near(lot, 1.0).max(0.0);
                         count += 1;
                     }
                     count
@@ -201,11 +175,31 @@ mod tests {
             counts.sort_unstable();
             for share in [0.5, 0.9] {
                 let simulated = counts[(counts.len() as f64 * share) as usize];
-                let told = known.pieces_for(Millilitres(wanted), share);
+                let told = lime().pieces_for(Millilitres(wanted), share);
                 assert!(told.abs_diff(simulated) <= 1, "{share}: {told}, simulated {simulated}");
             }
         }
         assert_eq!(lime().pieces_for(Millilitres(190.0), 0.9), 9, "as in the kitchen");
+    }
+
+    #[test]
+    fn two_squeezings_of_one_day_are_one_lot() {
+        let reading = |pieces: f64, juice_ml: f64, day: &str| Reading {
+            produce: "lime/medium".into(),
+            pieces,
+            juice_ml,
+            brix: None,
+            acidity: None,
+            day: day.into(),
+            batch: None,
+        };
+        let (_, size) = Cupboard::builtin().size_named("lime/medium").unwrap();
+        let known = |readings: &[Reading]| Yield::of(size, "lime/medium", readings).known.unwrap();
+        let day = "2030-06-21";
+        let parts = known(&[reading(2.0, 60.0, day), reading(5.0, 145.0, day)]);
+        assert_eq!(parts, known(&[reading(7.0, 205.0, day)]));
+        let apart = known(&[reading(2.0, 60.0, day), reading(5.0, 145.0, "2030-06-22")]);
+        assert!(apart.own_share() > parts.own_share());
     }
 
     #[test]

@@ -243,7 +243,7 @@ fn fruit_and_pots(batches: &[PastBatch]) -> Vec<Saying> {
                         continue;
                     };
                     let Some(usual) = size.juice_yield() else { continue };
-                    let factor = reading.juice_ml / (reading.pieces * usual.mean).max(1e-9);
+                    let factor = reading.juice_ml / (reading.pieces * usual.mean()).max(1e-9);
                     found.push((format!("Your {} give", produce.plural), factor));
                 }
                 Learnt::Lot(lot) => {

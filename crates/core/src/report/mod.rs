@@ -75,6 +75,7 @@ pub struct FrameReport {
 
 /// What a screen draws of a drink while an amount is dragged: all that moves, and nothing else.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Glance {
     /// What each line brings.
     pub lines: Vec<LineReport>,

@@ -9,20 +9,18 @@ use crate::scale::measure;
 
 /// What a piece gives, with the tool that there is.
 fn yield_with(size: &Size, how: Shopping) -> Option<Yield> {
-    let mut known = size.juice_yield()?;
+    let known = size.juice_yield()?;
     if let (Tool::Press, Some(fraction)) = (how.tool, size.press_fraction) {
         // A press gives its share of the whole piece; the spread goes with it.
         let pressed = size.whole.0 * fraction / 1.03;
-        let times = (pressed / known.mean).max(1.0);
-        known.mean *= times;
-        known.scale *= times * times;
+        return Some(known.times((pressed / known.mean()).max(1.0)));
     }
     Some(known)
 }
 
 /// About how many pieces a drink takes, in parts of a piece.
 pub(super) fn pieces_used(of: &Parts, size: &Size, how: Shopping) -> f64 {
-    let juice = yield_with(size, how).map_or_else(|| unsure_juice(size), |known| known.mean);
+    let juice = yield_with(size, how).map_or_else(|| unsure_juice(size), |known| known.mean());
     let skin = |grams: f64, each: Option<Grams>| each.map_or(0.0, |each| grams / each.0);
     (of.juice / juice).max(skin(of.zest, size.zest) + skin(of.peel, size.peel)) + of.flesh_pieces
 }
@@ -80,7 +78,7 @@ pub(super) fn fruit_item(
         if larder.have >= 1.0 {
             message = format!("with the {:.0} that are there: {message}", larder.have);
         }
-        Chance { of_count, half: half as u32, own_share: known.own_share, message }
+        Chance { of_count, half: half as u32, own_share: known.own_share(), message }
     });
     let price = larder.price;
     let noun = |count: f64| named(produce, size, count);
@@ -144,8 +142,8 @@ fn fruit_need(need: &Parts) -> String {
 fn left_over(need: &Parts, size: &Size, known: &Option<Yield>, pieces: f64) -> Option<String> {
     let mut parts = Vec::new();
     if let Some(known) = known.as_ref().filter(|_| need.juice > 0.0) {
-        let juice = pieces * known.mean - need.juice;
-        if juice >= known.mean * 0.7 {
+        let juice = pieces * known.mean() - need.juice;
+        if juice >= known.mean() * 0.7 {
             parts.push(format!("about {juice:.0} ml of juice, good as ice cubes"));
         }
     }

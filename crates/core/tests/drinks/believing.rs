@@ -62,7 +62,7 @@ fn a_ph_meter_tells_next_to_nothing_of_a_lemonade_and_a_titration_nearly_all() {
     let acid = plain(&prepared, 2, Quantity::Acidity);
     let acid = Measurement { error: 0.03 * acid.value, ..acid };
     let figures = [
-        ("before anything is measured", known(&[]), 0.13),
+        ("before anything is measured", known(&[]), 0.163),
         ("with the juice by a marked jug", known(&[volume]), 0.11),
         ("and a pH to 0.1", known(&[volume, ph(0.1)]), 0.11),
         ("or a pH to 0.02", known(&[volume, ph(0.02)]), 0.08),
@@ -194,7 +194,8 @@ fn the_most_telling_reading_is_named_and_then_none_is_worth_it() {
     let acid = plain(&prepared, 2, Quantity::Acidity);
     let brix = plain(&prepared, 2, Quantity::Brix);
     let volume = plain(&prepared, 2, Quantity::Volume);
-    let after = before.after(&prepared, &[acid, brix, volume]).unwrap();
+    let weight = plain(&prepared, 2, Quantity::Weight);
+    let after = before.after(&prepared, &[acid, brix, volume, weight]).unwrap();
     let again = tells_most(&after, &prepared, &all);
     assert!(again.is_none(), "{again:?}");
 }

@@ -334,7 +334,7 @@ fn certainty_costs_fruit() {
     let mut seen = 0;
     for produce in cupboard.produce().iter().filter(squeezed) {
         let known = produce.usual().juice_yield().unwrap();
-        let wanted = Millilitres(known.mean * 7.3);
+        let wanted = Millilitres(known.mean() * 7.3);
         let counts = [0.5, 0.7, 0.9, 0.97].map(|chance| known.pieces_for(wanted, chance));
         assert!(counts.is_sorted(), "{}: {counts:?}", produce.name);
         assert!((7..=9).contains(&counts[0]), "{}: {counts:?}", produce.name);

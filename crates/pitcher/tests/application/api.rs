@@ -191,7 +191,7 @@ fn own_figures_change_drinks_from_then_on_and_survive() {
     app.put("/api/kitchen", &json!({ "version": 0, "kitchen": {} })).problem(409);
     let app = app.cut_and_restart();
     assert!((acidity(&app) - after).abs() < 1e-9);
-    let all = app.get("/api/ingredients").json();
+    let all = app.get("/api/ingredients").json()["ingredients"].clone();
     let find = |id: &str| all.as_array().unwrap().iter().find(|it| it["id"] == id).cloned();
     assert_eq!(find("own_plum_juice").unwrap()["evidence"], "measured");
     assert_eq!(find("lime_juice").unwrap()["own"], true);
@@ -219,11 +219,13 @@ fn steeping_measuring_and_syrup_are_answered() {
         .post("/api/compute/steeping", &json!({ "drink": drink, "step": step("infuse") }))
         .json();
     assert!(steep["enough_after"].as_f64().unwrap() > 3.0);
-    let measured = json!({ "drink": drink, "step": step("strain"), "volume": "0.95 l" });
+    let measured =
+        json!({ "of": "step", "drink": drink, "step": step("strain"), "volume": "0.95 l" });
     let lesson = app.post("/api/compute/measured", &measured).json();
     assert_eq!(lesson["learned"].as_array().unwrap().len(), 1, "{lesson}");
     assert_eq!(lesson["learned"][0]["figure"]["keeps"], "hibiscus_dried");
-    let wrong = json!({ "drink": drink, "step": step("strain"), "volume": "3 limes" });
+    let wrong =
+        json!({ "of": "step", "drink": drink, "step": step("strain"), "volume": "3 limes" });
     assert_eq!(
         app.post("/api/compute/measured", &wrong).problem(422)["errors"][0]["field"],
         "volume"
@@ -268,27 +270,27 @@ fn a_party_is_sized_fitted_and_bought() {
         ("shopping", json!({ "drinks": [] }), "drinks"),
         ("shopping", json!({ "drinks": [drink], "how": { "chance": 7 } }), "how.chance"),
         (
-            "reading",
-            json!({ "produce": "lime/medium", "pieces": 0, "juice_ml": 20 }),
+            "measured",
+            json!({ "of": "fruit", "produce": "lime/medium", "pieces": 0, "juice_ml": 20 }),
             "readings[0].pieces",
         ),
         (
-            "reading",
-            json!({ "produce": "mint/leaf", "pieces": 3, "juice_ml": 20 }),
+            "measured",
+            json!({ "of": "fruit", "produce": "mint/leaf", "pieces": 3, "juice_ml": 20 }),
             "readings[0].produce",
         ),
     ] {
         let problem = app.post(&format!("/api/compute/{path}"), &body).problem(422);
         assert_eq!(problem["errors"][0]["field"], field, "{problem}");
     }
-    let odd = json!({ "produce": "lime/medium", "pieces": 5, "juice_ml": 600 });
-    assert_eq!(app.post("/api/compute/reading", &odd).json()["doubtful"], true);
+    let odd = json!({ "of": "fruit", "produce": "lime/medium", "pieces": 5, "juice_ml": 600 });
+    assert_eq!(app.post("/api/compute/measured", &odd).json()["doubtful"], true);
 }
 
 #[test]
 fn the_cupboard_tells_its_sources() {
     let app = Application::start("serve");
-    let all = app.get("/api/ingredients").json();
+    let all = app.get("/api/ingredients").json()["ingredients"].clone();
     let all = all.as_array().unwrap();
     assert!(all.len() >= 110);
     for it in all {
@@ -378,7 +380,8 @@ fn it_says_what_can_be_done_next_and_how_that_begins() {
 fn a_measure_that_was_weighed_says_how_dense_a_thing_is() {
     let app = Application::start("serve");
     let weigh = |measure: &str, grams: f64| {
-        app.post("/api/compute/weighing", &json!({ "measure": measure, "grams": grams }))
+        let cup = json!({ "of": "cup", "measure": measure, "grams": grams });
+        app.post("/api/compute/measured", &cup)
     };
     let density = weigh("1 cup", 190.0).json()["density"].as_f64().unwrap();
     assert!((density - 190.0 / 236.588).abs() < 1e-6, "{density}");
@@ -386,6 +389,8 @@ fn a_measure_that_was_weighed_says_how_dense_a_thing_is() {
     assert_eq!(weigh("3 limes", 190.0).problem(422)["errors"][0]["field"], "measure");
     assert_eq!(weigh("1 cup", 0.0).problem(422)["errors"][0]["field"], "grams");
     assert_eq!(weigh("1 cup", -4.0).problem(422)["errors"][0]["field"], "grams");
+    let other = app.post("/api/compute/measured", &json!({ "measure": "1 cup", "grams": 3 }));
+    assert_eq!(other.problem(422)["errors"][0]["field"], "of");
 }
 
 #[test]

@@ -13,7 +13,7 @@ fn a_damaged_file_gives_way_to_its_backup_in_the_window_and_on_the_command_line(
     for way in ["listed", "chosen", "command"] {
         let app = Application::start("serve");
         put_on_shelf(&app, "Limeade");
-        let listed = app.post("/api/house/backups", &json!({})).json();
+        let listed = app.post("/api/house/backups", &json!({})).json()["backups"].clone();
         let name =
             listed.as_array().unwrap().iter().find(|it| it["kind"] == "manual").unwrap()["name"]
                 .as_str()
@@ -67,7 +67,7 @@ fn what_a_restore_set_aside_can_be_restored_too() {
     let (_, said) = send(&app, "/api/house", &house);
     assert_eq!(app.get("/api/drinks").json()["total"], 1);
     let aside = said["aside"].as_str().unwrap();
-    let listed = app.get("/api/house/backups").json();
+    let listed = app.get("/api/house/backups").json()["backups"].clone();
     let known = listed.as_array().unwrap().iter().find(|it| it["name"] == aside).unwrap();
     assert_eq!(known["kind"], "set_aside");
     app.post(&format!("/api/house/backups/{aside}"), &json!({})).json();

@@ -130,7 +130,7 @@ fn who_is_deleted_is_in_no_backup_and_says_nothing_more() {
     }
     assert_eq!(with_name(), 0);
     // The others are as they were, and can be restored.
-    let listed = app.get("/api/house/backups").json();
+    let listed = app.get("/api/house/backups").json()["backups"].clone();
     let manual = listed.as_array().unwrap().iter().find(|it| it["kind"] == "manual").unwrap();
     let restored = format!("/api/house/backups/{}", manual["name"].as_str().unwrap());
     app.post(&restored, &json!({})).json();

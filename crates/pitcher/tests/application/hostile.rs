@@ -307,7 +307,7 @@ fn questions(drink: &Value) -> Vec<(&'static str, Value)> {
         ("swap", json!({ "drink": drink, "step": "s2", "ingredient": "honey" })),
         ("spread", json!({ "drink": drink })),
         ("steeping", json!({ "drink": drink, "step": "s4" })),
-        ("measured", json!({ "drink": drink, "step": "s6", "volume": "700 ml" })),
+        ("measured", json!({ "of": "step", "drink": drink, "step": "s6", "volume": "700 ml" })),
         ("vessels", json!({ "drink": drink })),
         ("shopping", json!({ "drinks": [drink], "how": { "chance": 0.9 } })),
         ("glass", json!({ "drink": drink })),
@@ -319,7 +319,10 @@ fn questions(drink: &Value) -> Vec<(&'static str, Value)> {
             "syrup",
             json!({ "amount": "500 g", "proportion": { "by_weight": 2.0 }, "reduce_to": 70 }),
         ),
-        ("reading", json!({ "produce": "lime/medium", "pieces": 5, "juice_ml": 140 })),
+        (
+            "measured",
+            json!({ "of": "fruit", "produce": "lime/medium", "pieces": 5, "juice_ml": 140 }),
+        ),
     ]
 }
 

@@ -7,6 +7,7 @@ mod backups;
 mod batches;
 mod browser;
 mod command;
+mod described;
 mod faults;
 mod firm;
 mod generated;

@@ -7,6 +7,7 @@ use std::time::Duration;
 use serde_json::{Value, json};
 
 use crate::batches::{begin, say};
+use crate::described::note;
 use crate::support::{Application, limeade};
 
 /// An answer at the second door, as it came.
@@ -36,6 +37,7 @@ fn ask(at: &str, method: &str, path: &str, headers: &[(&str, &str)], body: &str)
     let all = String::from_utf8_lossy(&all).into_owned();
     let (head, body) = all.split_once("\r\n\r\n").unwrap();
     let status = head.split(' ').nth(1).unwrap().parse().unwrap();
+    note(method, path, status);
     Heard { status, head: head.to_ascii_lowercase(), body: body.to_owned() }
 }
 
@@ -151,7 +153,7 @@ fn a_phone_with_the_code_comes_in_and_may_not_let_others_in() {
     for path in ["/api/%70hones", "/%61pi/phones", "/api/shel%66"] {
         assert_eq!(kitchen.get(path, &cookie).status, 403, "{path}");
     }
-    let other = ask(&kitchen.at, "POST", "/api/phones/code", &[("cookie", &cookie)], "{}");
+    let other = ask(&kitchen.at, "PUT", "/api/phones", &[("cookie", &cookie)], r#"{"open":true}"#);
     assert_eq!(other.status, 403);
     let door = kitchen.app.get("/api/phones").json();
     assert_eq!(door["phones"][0]["name"], "phone at the stove");
@@ -215,6 +217,7 @@ fn a_phone_that_is_put_out_is_out_at_once() {
     let mut heard = [0_u8; 4096];
     let count = line.read(&mut heard).unwrap();
     assert!(String::from_utf8_lossy(&heard[..count]).contains("200 OK"));
+    note("GET", "/api/changes", 200);
     let door = kitchen.app.get("/api/phones").json();
     let phones = door["phones"].as_array().unwrap();
     let id = phones.iter().find(|p| p["name"] == "phone").unwrap()["id"].as_str().unwrap();
@@ -227,10 +230,10 @@ fn a_phone_that_is_put_out_is_out_at_once() {
     line.read_to_end(&mut rest).unwrap();
     kitchen.app.call("DELETE", "/api/phones/none", None).problem(404);
     // Shut, nobody comes in any more, and nobody is remembered.
-    let shut = kitchen.app.post("/api/phones/shut", &json!({})).json();
+    let shut = kitchen.app.put("/api/phones", &json!({ "open": false })).json();
     assert_eq!((&shut["open"], &shut["phones"]), (&json!(false), &json!([])));
     assert!(TcpStream::connect(&kitchen.at).is_err(), "the door is shut");
-    let open = kitchen.app.post("/api/phones/open", &json!({})).json();
+    let open = kitchen.app.put("/api/phones", &json!({ "open": true })).json();
     assert_eq!(open["open"], true);
 }
 

@@ -105,7 +105,7 @@ fn shopping_is_for_all_of_it_at_its_size() {
     let (_, kept) = keep(&app);
     let mut plan = kept["plan"].clone();
     let limes = |plan: &Value| {
-        let answer = app.post("/api/compute/plan-shopping", &json!({ "plan": plan })).json();
+        let answer = app.post("/api/compute/shopping", &json!({ "plan": plan })).json();
         let items = answer["list"]["items"].as_array().unwrap().clone();
         let limes = items.iter().find(|i| i["id"] == "lime/medium").expect("limes are bought");
         limes["count"].as_f64().unwrap()
@@ -115,7 +115,7 @@ fn shopping_is_for_all_of_it_at_its_size() {
     let thrice = limes(&plan);
     assert!(thrice > 2.0 * once, "{thrice} {once}");
     let odd = json!({ "plan": plan, "how": { "chance": 2.0 } });
-    let refused = app.post("/api/compute/plan-shopping", &odd).problem(422);
+    let refused = app.post("/api/compute/shopping", &odd).problem(422);
     assert_eq!(refused["errors"][0]["field"], "how.chance");
 }
 

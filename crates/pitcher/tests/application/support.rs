@@ -5,6 +5,8 @@ use std::process::{Child, Command, Stdio};
 use serde_json::{Value, json};
 use tempfile::TempDir;
 
+use crate::described::{as_described, note};
+
 /// The application, serving a shelf of its own until it is dropped.
 pub struct Application {
     process: Child,
@@ -158,12 +160,10 @@ impl Application {
                 .to_owned()
         };
         let (kind, policy) = (header("content-type"), header("content-security-policy"));
-        Answer {
-            status: response.status().as_u16(),
-            kind,
-            policy,
-            text: response.body_mut().with_config().limit(60_000_000).read_to_string().unwrap(),
-        }
+        let status = response.status().as_u16();
+        let text = response.body_mut().with_config().limit(60_000_000).read_to_string().unwrap();
+        as_described(method, path, status, &kind, &text);
+        Answer { status, kind, policy, text }
     }
 
     pub fn get(&self, path: &str) -> Answer {
@@ -259,11 +259,18 @@ pub fn send_by(method: &str, app: &Application, path: &str, body: &[u8]) -> (u16
         _ => agent.post(&url),
     };
     let mut answer = request.header("content-type", "application/octet-stream").send(body).unwrap();
-    (answer.status().as_u16(), answer.body_mut().read_json().unwrap_or_default())
+    let status = answer.status().as_u16();
+    let kind = answer.headers().get("content-type").map_or("", |kind| kind.to_str().unwrap());
+    let kind = kind.to_owned();
+    let text = answer.body_mut().read_to_string().unwrap();
+    as_described(method, path, status, &kind, &text);
+    (status, serde_json::from_str(&text).unwrap_or_default())
 }
 
 /// A file as it comes.
 pub fn fetch(app: &Application, path: &str) -> Vec<u8> {
     let url = format!("http://{}{path}", app.address.trim_start_matches("http://"));
-    ureq::get(&url).call().unwrap().body_mut().read_to_vec().unwrap()
+    let mut answer = ureq::get(&url).call().unwrap();
+    note("GET", path, answer.status().as_u16());
+    answer.body_mut().read_to_vec().unwrap()
 }

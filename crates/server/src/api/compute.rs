@@ -15,7 +15,7 @@ use rand::SeedableRng;
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 
 use super::desk::Asker;
 use super::figures::Figures;
@@ -30,10 +30,9 @@ const AT_ONCE: usize = 40;
 /// A body that holds a drink and something else. The drink is read by itself, so that its faults name
 /// the same fields everywhere.
 fn read_with_drink<T: DeserializeOwned>(
-    body: &Body,
+    mut all: Value,
     cupboard: &Cupboard,
 ) -> Result<(Drink, T), Problem> {
-    let mut all: Value = body.json()?;
     let Some(fields) = all.as_object_mut() else {
         return Err(missing("drink").into());
     };
@@ -70,11 +69,25 @@ impl State {
         T: Send + 'static,
         R: DeserializeOwned + Send + 'static,
     {
+        self.ask_with_drink(asker, body.json()?, question).await.map(web::Json)
+    }
+
+    /// The same, of a body that was read already.
+    pub(super) async fn ask_with_drink<T, R>(
+        &self,
+        asker: Asker,
+        body: Value,
+        question: impl FnOnce(&Drink, Worktop<'_>, R) -> Result<T, Problem> + Send + 'static,
+    ) -> Result<T, Problem>
+    where
+        T: Send + 'static,
+        R: DeserializeOwned + Send + 'static,
+    {
         let cupboard = self.cupboard();
         let (drink, rest) = read_with_drink(body, &cupboard)?;
-        let found =
-            self.desk.ask(asker, move |work| question(&drink, Worktop::new(&cupboard, work), rest));
-        found.await.map(web::Json)
+        self.desk
+            .ask(asker, move |work| question(&drink, Worktop::new(&cupboard, work), rest))
+            .await
     }
 }
 
@@ -148,31 +161,58 @@ pub(crate) struct AskNext {
     vessel: String,
 }
 
+/// What of a trace is wanted.
+#[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum Fields {
+    /// All of it.
+    #[default]
+    All,
+    /// Only what moves while an amount is dragged: the trace without its frames.
+    Moving,
+}
+
+/// What of a trace is wanted.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct TraceQuery {
+    /// All of it if left out.
+    #[serde(default)]
+    #[param(inline)]
+    fields: Fields,
+}
+
+/// A trace, or what was asked for of it.
+#[derive(Debug, Serialize, ToSchema)]
+#[serde(untagged)]
+pub(crate) enum Traced {
+    All(Box<DrinkReport>),
+    Moving(Box<Glance>),
+}
+
 /// Run a drink: frames, vessels, lines, profile and map.
-#[utoipa::path(operation_id = "trace_drink", tag = "compute", request_body = Drink, responses((status = 200, body = DrinkReport)))]
+#[utoipa::path(operation_id = "trace_drink", tag = "compute", params(TraceQuery), request_body = Drink, responses((status = 200, body = Traced)))]
 #[post("/api/compute/trace")]
 pub(super) async fn trace(
     state: web::Data<State>,
     asker: Asker,
+    query: web::Query<TraceQuery>,
     body: Body,
-) -> Result<Figures<DrinkReport>, Problem> {
-    state.read_off(asker, &body, DrinkReport::of).await
-}
-
-/// Run a drink for what moves while an amount is dragged: the trace without its frames.
-#[utoipa::path(operation_id = "glance_at_drink", tag = "compute", request_body = Drink, responses((status = 200, body = Glance)))]
-#[post("/api/compute/glance")]
-pub(super) async fn glance(
-    state: web::Data<State>,
-    asker: Asker,
-    body: Body,
-) -> Result<Figures<Glance>, Problem> {
-    state.read_off(asker, &body, Glance::of).await
+) -> Result<Figures<Traced>, Problem> {
+    match query.fields {
+        Fields::All => {
+            state.read_off(asker, &body, |d, c| Traced::All(Box::new(DrinkReport::of(d, c)))).await
+        }
+        Fields::Moving => {
+            state.read_off(asker, &body, |d, c| Traced::Moving(Box::new(Glance::of(d, c)))).await
+        }
+    }
 }
 
 /// Change a drink to another size.
-#[utoipa::path(operation_id = "resize_drink", tag = "compute", request_body = Resize, responses(
-    (status = 200, body = Resized)))]
+#[utoipa::path(operation_id = "resize_drink", tag = "compute", request_body = inline(Resize), responses(
+    (status = 200, body = inline(Resized))))]
 #[post("/api/compute/size")]
 pub(super) async fn size(
     state: web::Data<State>,
@@ -197,7 +237,7 @@ pub(super) async fn size(
 }
 
 /// Work the amounts out that bring a drink to a target.
-#[utoipa::path(operation_id = "solve_drink", tag = "compute", request_body = Solve, responses(
+#[utoipa::path(operation_id = "solve_drink", tag = "compute", request_body = inline(Solve), responses(
     (status = 200, body = Solution)))]
 #[post("/api/compute/solve")]
 pub(super) async fn solve(
@@ -245,7 +285,7 @@ pub(super) async fn correct(
 }
 
 /// Put one ingredient in another's place, at equal sweetness and acidity.
-#[utoipa::path(operation_id = "replace_ingredient", tag = "compute", request_body = Swap, responses(
+#[utoipa::path(operation_id = "replace_ingredient", tag = "compute", request_body = inline(Swap), responses(
     (status = 200, body = Swapped)))]
 #[post("/api/compute/swap")]
 pub(super) async fn swap(
@@ -285,7 +325,7 @@ pub(super) async fn spread(
 }
 
 /// What is drawn by when in a step that takes time; none where nothing is drawn.
-#[utoipa::path(operation_id = "show_steeping", tag = "compute", request_body = OfStep, responses(
+#[utoipa::path(operation_id = "show_steeping", tag = "compute", request_body = inline(OfStep), responses(
     (status = 200, body = Option<Steeping>)))]
 #[post("/api/compute/steeping")]
 pub(super) async fn steeping(
@@ -305,7 +345,7 @@ pub(super) async fn steeping(
 }
 
 /// What can be done next with a vessel, and how each step usually begins.
-#[utoipa::path(operation_id = "suggest_steps", tag = "compute", request_body = AskNext, responses(
+#[utoipa::path(operation_id = "suggest_steps", tag = "compute", request_body = inline(AskNext), responses(
     (status = 200, body = NextSteps)))]
 #[post("/api/compute/next-steps")]
 pub(super) async fn next_steps(

@@ -190,17 +190,30 @@ fn size_view(id: &str, size: &Size) -> SizeView {
 }
 
 /// What there is to make drinks from.
-#[utoipa::path(operation_id = "list_ingredients", tag = "cupboard", responses((status = 200, body = Vec<IngredientView>)))]
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct Ingredients {
+    ingredients: Vec<IngredientView>,
+}
+
+/// What there is to make drinks from.
+#[utoipa::path(operation_id = "list_ingredients", tag = "cupboard", responses((status = 200, body = inline(Ingredients))))]
 #[get("/api/ingredients")]
-pub(super) async fn ingredients(state: web::Data<State>) -> web::Json<Vec<IngredientView>> {
+pub(super) async fn ingredients(state: web::Data<State>) -> web::Json<Ingredients> {
     let cupboard = state.cupboard();
-    web::Json(cupboard.ingredients().iter().map(|it| view(&cupboard, it)).collect())
+    let ingredients = cupboard.ingredients().iter().map(|it| view(&cupboard, it)).collect();
+    web::Json(Ingredients { ingredients })
 }
 
 /// What is bought by the piece.
-#[utoipa::path(operation_id = "list_produce", tag = "cupboard", responses((status = 200, body = Vec<ProduceView>)))]
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct Produce {
+    produce: Vec<ProduceView>,
+}
+
+/// What is bought by the piece.
+#[utoipa::path(operation_id = "list_produce", tag = "cupboard", responses((status = 200, body = inline(Produce))))]
 #[get("/api/produce")]
-pub(super) async fn produce(state: web::Data<State>) -> web::Json<Vec<ProduceView>> {
+pub(super) async fn produce(state: web::Data<State>) -> web::Json<Produce> {
     let cupboard = state.cupboard();
     let name = |id: &String| cupboard.ingredient(id).map(|it| it.name.clone());
     let all = cupboard.produce().iter().map(|p| ProduceView {
@@ -209,25 +222,27 @@ pub(super) async fn produce(state: web::Data<State>) -> web::Json<Vec<ProduceVie
         gives: p.gives.iter().filter_map(name).collect(),
         sizes: p.sizes.iter().map(|size| size_view(&p.id, size)).collect(),
     });
-    web::Json(all.collect())
+    web::Json(Produce { produce: all.collect() })
 }
 
 /// Drinks to begin from.
-#[utoipa::path(operation_id = "list_starting_points", tag = "drinks", responses((status = 200, body = Vec<StartView>)))]
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct StartingPoints {
+    starting_points: Vec<StartView>,
+}
+
+/// Drinks to begin from.
+#[utoipa::path(operation_id = "list_starting_points", tag = "drinks", responses((status = 200, body = inline(StartingPoints))))]
 #[get("/api/starting-points")]
-pub(super) async fn starting_points(state: web::Data<State>) -> web::Json<Vec<StartView>> {
+pub(super) async fn starting_points(state: web::Data<State>) -> web::Json<StartingPoints> {
     let cupboard = state.cupboard();
-    web::Json(
-        keen_formats::starting_points()
-            .into_iter()
-            .map(|start| StartView {
-                id: start.id.to_owned(),
-                group: start.group.to_owned(),
-                name: start.name.to_owned(),
-                description: start.description.to_owned(),
-                makes: summarise(&start.drink, &cupboard),
-                drink: start.drink,
-            })
-            .collect(),
-    )
+    let all = keen_formats::starting_points().into_iter().map(|start| StartView {
+        id: start.id.to_owned(),
+        group: start.group.to_owned(),
+        name: start.name.to_owned(),
+        description: start.description.to_owned(),
+        makes: summarise(&start.drink, &cupboard),
+        drink: start.drink,
+    });
+    web::Json(StartingPoints { starting_points: all.collect() })
 }

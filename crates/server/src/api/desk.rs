@@ -50,7 +50,7 @@ enum Lane {
 
 impl Lane {
     fn of(path: &str) -> Self {
-        let quick = ["trace", "glance", "next-steps", "syrup"];
+        let quick = ["trace", "next-steps", "syrup"];
         let heavy = match path.strip_prefix("/api/compute/") {
             Some(question) => !quick.contains(&question),
             None => path.starts_with("/api/plans") || path.ends_with("/history"),
@@ -297,7 +297,7 @@ mod tests {
         let answer = actix_web::rt::time::timeout(Duration::from_secs(5), answer).await;
         over.store(true, Ordering::Relaxed);
         assert_eq!(answer.unwrap().unwrap(), 7);
-        assert_eq!(Lane::of("/api/compute/glance"), Lane::Quick);
+        assert_eq!(Lane::of("/api/compute/trace"), Lane::Quick);
         assert_eq!(Lane::of("/api/compute/spread"), Lane::Heavy);
     }
 }

@@ -13,6 +13,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::body::SaidUnder;
 use super::changes::Changed;
 use super::desk::By;
+use super::paging::Page;
 use super::{Body, Problem, State, now};
 
 /// A drink on the shelf.
@@ -81,10 +82,12 @@ pub(crate) struct ShelfEntry {
 pub(crate) struct Shelf {
     /// How many there are in all.
     total: usize,
-    /// The first of them, last changed first.
+    /// Those of this page, in the order that was asked for.
     drinks: Vec<ShelfEntry>,
-    /// Those among the first that can't be read; their text can be saved as a file.
+    /// Those of this page that can't be read; their text can be saved as a file.
     damaged: Vec<DamagedEntry>,
+    /// What to ask after for those that follow.
+    next: Option<usize>,
 }
 
 /// A drink that can't be read.
@@ -115,10 +118,10 @@ pub(crate) struct ShelfQuery {
     #[serde(default)]
     #[param(inline)]
     sort: SortBy,
-    /// How many are passed over.
+    /// How many are passed over: `next` of the page before.
     #[serde(default)]
     after: usize,
-    /// How many to show at most, up to 500.
+    /// How many to show at most, 1 to 500; 200 if left out.
     limit: Option<usize>,
 }
 
@@ -239,8 +242,8 @@ pub(super) async fn list(
     query: web::Query<ShelfQuery>,
 ) -> Result<web::Json<Shelf>, Problem> {
     let asked = query.into_inner();
-    let most = asked.limit.unwrap_or(200).min(500);
-    let Found { total, first } = state
+    let page = Page::new(asked.after, asked.limit);
+    let Found { total, mut first } = state
         .with_store(move |store| {
             let with: Vec<String> = asked
                 .with
@@ -259,13 +262,14 @@ pub(super) async fn list(
                     SortBy::Made => Order::Made,
                     SortBy::Rating => Order::Rating,
                 },
-                after: asked.after,
-                most,
+                after: page.after,
+                most: page.sought(),
             })
         })
         .await?;
+    let next = page.cut(&mut first);
     let shelf = web::block(move || {
-        let mut shelf = Shelf { total, drinks: Vec::new(), damaged: Vec::new() };
+        let mut shelf = Shelf { total, drinks: Vec::new(), damaged: Vec::new(), next };
         for (kept, facts) in first {
             match state.summary(&kept) {
                 Ok(summary) => shelf.drinks.push(ShelfEntry {
@@ -375,7 +379,8 @@ pub(crate) enum CardAs {
 
 /// A drink on a card: as plain text, as Markdown, or as a schema.org Recipe.
 #[utoipa::path(operation_id = "read_card", tag = "drinks", params(CardQuery), responses(
-    (status = 200, body = String, content_type = "text/plain"),
+    (status = 200, content(
+        (String = "text/plain"), (String = "text/markdown"), (String = "application/ld+json"))),
     (status = 404, body = Problem)))]
 #[get("/api/drinks/{id}/card")]
 pub(super) async fn card(
@@ -439,7 +444,7 @@ pub(super) async fn file(
 
 /// Save a change. If the drink was changed since, nothing is written and 409 shows how it stands. Said
 /// twice under one `Idempotency-Key` it is saved once.
-#[utoipa::path(operation_id = "save_drink", tag = "drinks", request_body = SaveDrink, responses(
+#[utoipa::path(operation_id = "save_drink", tag = "drinks", request_body = inline(SaveDrink), responses(
     (status = 200, body = DrinkView), (status = 409, body = Problem)))]
 #[put("/api/drinks/{id}")]
 pub(super) async fn save(

@@ -46,15 +46,22 @@ fn spot(drink: &Drink, cupboard: &Cupboard) -> Option<Spot> {
     Some(Spot { sweetness: point.sweetness, acidity: point.acidity })
 }
 
+/// The states of a drink that are kept.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct Versions {
+    /// The present one first.
+    versions: Vec<VersionView>,
+}
+
 /// The states of a drink that are kept, the present one first, each with what was changed.
 #[utoipa::path(tag = "drinks", responses(
-    (status = 200, body = Vec<VersionView>), (status = 404, body = Problem)))]
+    (status = 200, body = inline(Versions)), (status = 404, body = Problem)))]
 #[get("/api/drinks/{id}/versions")]
 pub(super) async fn list_versions(
     state: web::Data<State>,
     asker: Asker,
     id: web::Path<String>,
-) -> Result<web::Json<Vec<VersionView>>, Problem> {
+) -> Result<web::Json<Versions>, Problem> {
     let kept = state.with_store(move |store| store.versions(&id)).await?;
     let cupboard = state.cupboard();
     let told = move |_: &_| {
@@ -75,7 +82,7 @@ pub(super) async fn list_versions(
                 now: kept.now,
             }
         });
-        Ok(all.collect::<Vec<_>>())
+        Ok(Versions { versions: all.collect() })
     };
     state.desk.ask(asker, told).await.map(web::Json)
 }
@@ -110,7 +117,7 @@ pub(crate) struct NameVersion {
 }
 
 /// Call a version by a name. One with a name is never thinned out.
-#[utoipa::path(tag = "drinks", request_body = NameVersion, responses(
+#[utoipa::path(tag = "drinks", request_body = inline(NameVersion), responses(
     (status = 204), (status = 404, body = Problem)))]
 #[put("/api/drinks/{id}/versions/{version}/name")]
 pub(super) async fn name_version(
@@ -251,7 +258,7 @@ pub(crate) struct RateBatch {
 }
 
 /// Say how a batch was liked.
-#[utoipa::path(tag = "batches", request_body = RateBatch, responses(
+#[utoipa::path(tag = "batches", request_body = inline(RateBatch), responses(
     (status = 204), (status = 404, body = Problem)))]
 #[put("/api/batches/{id}/rating")]
 pub(super) async fn rate_batch(
@@ -270,7 +277,7 @@ pub(super) async fn rate_batch(
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// Words that drinks are filed under.
+/// A word that drinks are filed under.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct TagView {
     tag: String,
@@ -278,12 +285,20 @@ pub(crate) struct TagView {
     drinks: i64,
 }
 
+/// Words that drinks are filed under.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct Tags {
+    /// Those of most drinks first.
+    tags: Vec<TagView>,
+}
+
 /// All words that drinks are filed under, those of most drinks first.
-#[utoipa::path(tag = "drinks", responses((status = 200, body = Vec<TagView>)))]
+#[utoipa::path(tag = "drinks", responses((status = 200, body = inline(Tags))))]
 #[get("/api/tags")]
-pub(super) async fn list_tags(state: web::Data<State>) -> Result<web::Json<Vec<TagView>>, Problem> {
+pub(super) async fn list_tags(state: web::Data<State>) -> Result<web::Json<Tags>, Problem> {
     let all = state.with_store(keen_store::Store::tags).await?;
-    Ok(web::Json(all.into_iter().map(|(tag, drinks)| TagView { tag, drinks }).collect()))
+    let tags = all.into_iter().map(|(tag, drinks)| TagView { tag, drinks }).collect();
+    Ok(web::Json(Tags { tags }))
 }
 
 /// What a drink is to be filed under.
@@ -295,7 +310,7 @@ pub(crate) struct SetTags {
 }
 
 /// File a drink under some words.
-#[utoipa::path(tag = "drinks", request_body = SetTags, responses(
+#[utoipa::path(tag = "drinks", request_body = inline(SetTags), responses(
     (status = 204), (status = 404, body = Problem)))]
 #[put("/api/drinks/{id}/tags")]
 pub(super) async fn set_tags(

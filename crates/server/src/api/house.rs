@@ -90,10 +90,18 @@ fn download(path: &std::path::Path, name: &str) -> Result<HttpResponse, Problem>
         .streaming(futures_util::stream::iter(pieces)))
 }
 
+/// The backups that are kept here.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct Backups {
+    /// The newest first.
+    backups: Vec<BackupView>,
+}
+
 impl State {
-    async fn backups(&self) -> Result<Vec<BackupView>, Problem> {
+    async fn backups(&self) -> Result<Backups, Problem> {
         let data = self.store.folder();
-        web::block(move || house::kept(&data)).await.map_err(|_| Problem::busy())
+        let kept = web::block(move || house::kept(&data)).await.map_err(|_| Problem::busy())?;
+        Ok(Backups { backups: kept })
     }
 
     /// Does something with the store that may fail in its own way, on a thread that may wait.
@@ -193,23 +201,19 @@ async fn put_back_done(
 }
 
 /// The backups that are kept here, the newest first. One is made by itself each day.
-#[utoipa::path(tag = "house", responses((status = 200, body = Vec<BackupView>)))]
+#[utoipa::path(tag = "house", responses((status = 200, body = Backups)))]
 #[get("/api/house/backups")]
-pub(super) async fn list_backups(
-    state: web::Data<State>,
-) -> Result<web::Json<Vec<BackupView>>, Problem> {
-    Ok(web::Json(state.backups().await?))
+pub(super) async fn list_backups(state: web::Data<State>) -> Result<web::Json<Backups>, Problem> {
+    state.backups().await.map(web::Json)
 }
 
 /// Make a backup now, beside those of each day.
-#[utoipa::path(tag = "house", responses((status = 200, body = Vec<BackupView>)))]
+#[utoipa::path(tag = "house", responses((status = 200, body = Backups)))]
 #[post("/api/house/backups")]
-pub(super) async fn back_up_now(
-    state: web::Data<State>,
-) -> Result<web::Json<Vec<BackupView>>, Problem> {
+pub(super) async fn back_up_now(state: web::Data<State>) -> Result<web::Json<Backups>, Problem> {
     let made = state.with_house(|store| house::daily(store, true)).await?;
     made.map_err(|why| not_saved(&why))?;
-    Ok(web::Json(state.backups().await?))
+    state.backups().await.map(web::Json)
 }
 
 /// Put a backup that is kept here in the place of what is there now.

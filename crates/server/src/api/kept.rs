@@ -27,6 +27,7 @@ use super::body::SaidUnder;
 use super::changes::Changed;
 use super::desk::{Asker, By};
 use super::drinks::kept_drink;
+use super::paging::{Page, PageQuery};
 use super::{Body, Problem, State, now};
 use crate::phones;
 
@@ -88,6 +89,8 @@ pub(crate) struct KeptView {
     bottles: Vec<BottleView>,
     /// How long drinks were seen to keep here, where that is shorter than the table says.
     learned: Vec<String>,
+    /// What to ask after for those that follow.
+    next: Option<usize>,
 }
 
 /// Bottles to be put there.
@@ -251,12 +254,23 @@ fn standing(store: &Store) -> Result<(Vec<Seen>, Vec<String>), StoreError> {
 }
 
 /// Everything that stands in the refrigerator, the freezer and the cupboard, what must be used first, first.
-#[utoipa::path(tag = "kept", responses((status = 200, body = KeptView)))]
+#[utoipa::path(tag = "kept", params(PageQuery), responses((status = 200, body = KeptView)))]
 #[get("/api/kept")]
-pub(super) async fn list_kept(state: web::Data<State>) -> Result<web::Json<KeptView>, Problem> {
-    let (found, learned) = state.with_store(standing).await?;
-    let bottles = found.into_iter().map(|(read, seen)| read.view(seen)).collect();
-    Ok(web::Json(KeptView { bottles, learned }))
+pub(super) async fn list_kept(
+    state: web::Data<State>,
+    query: web::Query<PageQuery>,
+) -> Result<web::Json<KeptView>, Problem> {
+    state.kept(query.page()).await.map(web::Json)
+}
+
+impl State {
+    /// What is kept, a page of it.
+    async fn kept(&self, page: Page) -> Result<KeptView, Problem> {
+        let (found, learned) = self.with_store(standing).await?;
+        let (found, next) = page.of(found);
+        let bottles = found.into_iter().map(|(read, seen)| read.view(seen)).collect();
+        Ok(KeptView { bottles, learned, next })
+    }
 }
 
 /// A bottle, and what it is good for.
@@ -314,7 +328,7 @@ pub(crate) fn bottled(
 
 /// Put bottles there: of a batch that was made, or of a drink of the shelf. Said twice under one
 /// `Idempotency-Key` they are put there once.
-#[utoipa::path(tag = "kept", request_body = PutBottles, responses(
+#[utoipa::path(tag = "kept", request_body = inline(PutBottles), responses(
     (status = 201, body = KeptView), (status = 404, body = Problem)))]
 #[post("/api/kept")]
 pub(super) async fn put_bottles(
@@ -395,14 +409,13 @@ pub(super) async fn put_bottles(
         .collect();
     state.with_store(move |store| store.put_bottles(&rows, key.0.as_deref())).await?;
     state.bottles_are(by).await?;
-    let (found, learned) = state.with_store(standing).await?;
-    let bottles = found.into_iter().map(|(read, seen)| read.view(seen)).collect();
-    Ok(HttpResponse::Created().json(KeptView { bottles, learned }))
+    let kept = state.kept(Page::new(0, None)).await?;
+    Ok(HttpResponse::Created().insert_header(("location", "/api/kept")).json(kept))
 }
 
 /// Say that something happened to a bottle: it was opened, poured from, moved, emptied or tipped away. Said twice
 /// under one `Idempotency-Key` it counts once.
-#[utoipa::path(tag = "kept", request_body = MoveBottle, responses(
+#[utoipa::path(tag = "kept", request_body = inline(MoveBottle), responses(
     (status = 200, body = BottleView), (status = 404, body = Problem)))]
 #[post("/api/kept/{id}/moves")]
 pub(super) async fn move_bottle(
@@ -648,10 +661,16 @@ pub(super) async fn kept_calendar(state: web::Data<State>) -> Result<HttpRespons
 }
 
 /// What labels are printed on.
-#[utoipa::path(operation_id = "list_label_formats", tag = "kept", responses((status = 200, body = Vec<LabelFormat>)))]
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct LabelFormats {
+    formats: Vec<LabelFormat>,
+}
+
+/// What labels are printed on.
+#[utoipa::path(operation_id = "list_label_formats", tag = "kept", responses((status = 200, body = inline(LabelFormats))))]
 #[get("/api/labels")]
-pub(super) async fn label_formats() -> web::Json<Vec<LabelFormat>> {
-    web::Json(LABEL_FORMATS.to_vec())
+pub(super) async fn label_formats() -> web::Json<LabelFormats> {
+    web::Json(LabelFormats { formats: LABEL_FORMATS.to_vec() })
 }
 
 /// Labels to be drawn.
@@ -676,8 +695,8 @@ pub(crate) struct LabelsView {
 
 /// Draw labels for bottles: name, dates, how to thin it, allergens, strength, and a picture code that opens the
 /// bottle on a phone in the kitchen's network.
-#[utoipa::path(operation_id = "lay_out_labels", tag = "kept", request_body = AskLabels, responses(
-    (status = 200, body = LabelsView), (status = 404, body = Problem)))]
+#[utoipa::path(operation_id = "lay_out_labels", tag = "kept", request_body = inline(AskLabels), responses(
+    (status = 200, body = inline(LabelsView)), (status = 404, body = Problem)))]
 #[post("/api/compute/labels")]
 pub(super) async fn labels(
     state: web::Data<State>,

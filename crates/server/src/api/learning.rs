@@ -1,21 +1,35 @@
 //! What is learned from measuring: a volume after a step, a filled cup, the juice of some fruit.
 
 use actix_web::{post, web};
-use keen_core::cupboard::{Kitchen, Reading};
+use keen_core::cupboard::{Cupboard, Kitchen, Reading};
 use keen_core::drink::{Drink, FieldError};
 use keen_core::quantity::{Amount, Millilitres};
 use keen_core::study::{self, Lesson};
 use keen_core::work::Worktop;
 use serde::{Deserialize, Serialize};
+use serde_json::Value;
 use utoipa::ToSchema;
 
 use super::desk::Asker;
 use super::{Body, Problem, State};
 
+/// Something that was measured, to be kept or not once it is known what it teaches.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(tag = "of", rename_all = "snake_case")]
+#[allow(dead_code, reason = "describes the body, which is read field by field")]
+pub(crate) enum Measured {
+    /// The volume after a step.
+    Step(MeasuredStep),
+    /// What some pieces of fruit gave.
+    Fruit(Reading),
+    /// A measure that was filled as usual, and what it weighed.
+    Cup(Weighing),
+}
+
 /// A drink, one of its steps, and the volume that was measured after it.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
-pub(crate) struct Measured {
+pub(crate) struct MeasuredStep {
     drink: Drink,
     /// The step's id.
     step: String,
@@ -23,34 +37,59 @@ pub(crate) struct Measured {
     volume: Amount,
 }
 
-/// What a volume measured after a step teaches.
+/// What a measurement teaches.
+#[derive(Debug, Serialize, ToSchema)]
+#[serde(tag = "of", rename_all = "snake_case")]
+pub(crate) enum WhatItTeaches {
+    Step(Lesson),
+    Fruit(FruitLesson),
+    Cup(CupLesson),
+}
+
+/// What a measurement teaches: a volume after a step, the juice of some fruit, a filled cup. Nothing is kept.
 #[utoipa::path(operation_id = "explain_measurement", tag = "compute", request_body = Measured, responses(
-    (status = 200, body = Lesson)))]
+    (status = 200, body = WhatItTeaches)))]
 #[post("/api/compute/measured")]
 pub(super) async fn measured(
     state: web::Data<State>,
     asker: Asker,
     body: Body,
-) -> Result<web::Json<Lesson>, Problem> {
-    #[derive(Deserialize)]
-    #[serde(deny_unknown_fields)]
-    struct Rest {
-        step: String,
-        volume: Amount,
-    }
-    let learned = |drink: &Drink, worktop: Worktop<'_>, Rest { step, volume }: Rest| {
-        let ml = volume.as_millilitres().ok_or_else(|| FieldError {
-            field: "volume".into(),
-            message: format!("“{volume}” is no volume. Say it in ml, l or cups."),
-        })?;
-        Ok(study::learn(drink, worktop, &step, Millilitres(ml))?)
+) -> Result<web::Json<WhatItTeaches>, Problem> {
+    let mut all: Value = body.json()?;
+    let of = all.as_object_mut().and_then(|fields| fields.remove("of"));
+    let taught = match of.as_ref().and_then(Value::as_str) {
+        Some("step") => WhatItTeaches::Step(state.of_step(asker, all).await?),
+        Some("fruit") => {
+            WhatItTeaches::Fruit(of_fruit(&state.cupboard(), keen_formats::from_value(all)?)?)
+        }
+        Some("cup") => WhatItTeaches::Cup(of_cup(&keen_formats::from_value(all)?)?),
+        _ => return Err(FieldError::new("of", "Choose step, fruit or cup.").into()),
     };
-    state.ask_of_drink(asker, &body, learned).await
+    Ok(web::Json(taught))
+}
+
+impl State {
+    async fn of_step(&self, asker: Asker, body: Value) -> Result<Lesson, Problem> {
+        #[derive(Deserialize)]
+        #[serde(deny_unknown_fields)]
+        struct Rest {
+            step: String,
+            volume: Amount,
+        }
+        let learned = |drink: &Drink, worktop: Worktop<'_>, Rest { step, volume }: Rest| {
+            let ml = volume.as_millilitres().ok_or_else(|| FieldError {
+                field: "volume".into(),
+                message: format!("“{volume}” is no volume. Say it in ml, l or cups."),
+            })?;
+            Ok(study::learn(drink, worktop, &step, Millilitres(ml))?)
+        };
+        self.ask_with_drink(asker, body, learned).await
+    }
 }
 
 /// What some pieces of fruit gave.
 #[derive(Debug, Serialize, ToSchema)]
-pub(crate) struct ReadingAnswer {
+pub(crate) struct FruitLesson {
     /// Juice of one before the reading, ml.
     before_ml: f64,
     /// After it, ml.
@@ -63,23 +102,15 @@ pub(crate) struct ReadingAnswer {
     message: String,
 }
 
-/// What a reading of fruit would change, before it is kept.
-#[utoipa::path(operation_id = "weigh_reading", tag = "compute", request_body = Reading, responses(
-    (status = 200, body = ReadingAnswer)))]
-#[post("/api/compute/reading")]
-pub(super) async fn reading(
-    state: web::Data<State>,
-    body: Body,
-) -> Result<web::Json<ReadingAnswer>, Problem> {
+/// What a reading of fruit would change.
+fn of_fruit(cupboard: &Cupboard, reading: Reading) -> Result<FruitLesson, Problem> {
     /// Less likely than this, one should look again before it is believed.
     const DOUBTFUL: f64 = 1e-3;
-    let reading: Reading = body.json()?;
     let alone = Kitchen { readings: vec![reading.clone()], ..Kitchen::default() };
     let faults = alone.check();
     if !faults.is_empty() {
         return Err(Problem::invalid(faults));
     }
-    let cupboard = state.cupboard();
     let known = cupboard
         .size_named(&reading.produce)
         .and_then(|(fruit, of_size)| Some((fruit.plural.clone(), of_size.juice_yield()?)));
@@ -98,19 +129,19 @@ pub(super) async fn reading(
     } else {
         String::new()
     };
-    Ok(web::Json(ReadingAnswer {
-        before_ml: before.mean,
-        after_ml: after.mean,
-        own_share: after.own_share,
+    Ok(FruitLesson {
+        before_ml: before.mean(),
+        after_ml: after.mean(),
+        own_share: after.own_share(),
         doubtful,
         message: format!(
             "From now on {plural} are reckoned with {:.1} ml each instead of {:.1}; {:.0} % of that is \
              your own experience.{look}",
-            after.mean,
-            before.mean,
-            100.0 * after.own_share
+            after.mean(),
+            before.mean(),
+            100.0 * after.own_share()
         ),
-    }))
+    })
 }
 
 /// A measure that was filled as usual, and what it weighed.
@@ -125,24 +156,19 @@ pub(crate) struct Weighing {
 
 /// What a weighed measure teaches.
 #[derive(Debug, Serialize, ToSchema)]
-pub(crate) struct WeighingAnswer {
+pub(crate) struct CupLesson {
     /// What a millilitre of it weighs as it fills a measure, g.
     density: f64,
 }
 
 /// What a measure that was filled and weighed says of an ingredient's density.
-#[utoipa::path(operation_id = "ask_weighing", tag = "compute", request_body = Weighing, responses(
-    (status = 200, body = WeighingAnswer)))]
-#[post("/api/compute/weighing")]
-pub(super) async fn weighing(body: Body) -> Result<web::Json<WeighingAnswer>, Problem> {
-    let Weighing { measure, grams } = body.json()?;
+fn of_cup(&Weighing { ref measure, grams }: &Weighing) -> Result<CupLesson, FieldError> {
     let ml = measure.as_millilitres().filter(|ml| *ml > 0.0).ok_or_else(|| FieldError {
         field: "measure".into(),
         message: format!("“{measure}” is no volume. Say it in cups, spoons or ml."),
     })?;
     if !(grams > 0.0 && grams <= 100_000.0) {
-        let message = format!("{grams} g won't do; more than 0 and at most 100 kg will.");
-        return Err(FieldError { field: "grams".into(), message }.into());
+        return Err(FieldError::new("grams", "Enter a weight above 0 g and up to 100 kg."));
     }
-    Ok(web::Json(WeighingAnswer { density: grams / ml }))
+    Ok(CupLesson { density: grams / ml })
 }

@@ -19,6 +19,7 @@ mod kept;
 mod kitchen;
 mod learning;
 mod older;
+mod paging;
 mod party;
 mod paste;
 mod patch;

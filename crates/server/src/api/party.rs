@@ -6,6 +6,7 @@ use keen_core::scale::{self, NamedSize, SizeSheet, Units, VesselPlan};
 use keen_core::serving::{self, Card, Facts};
 use keen_core::shop::{self, Shopping, ShoppingList};
 use keen_core::work::{Work, Worktop};
+use keen_formats::PlanFile;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::ToSchema;
@@ -25,14 +26,24 @@ pub(crate) struct AskSheet {
     units: Units,
 }
 
-/// Drinks at the sizes that they have, and how sure the buying should be.
+/// What to buy for, and how sure the buying should be.
 #[derive(Debug, Deserialize, ToSchema)]
+#[serde(untagged)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
-pub(crate) struct AskShopping {
-    /// Up to twenty drinks.
-    drinks: Vec<Drink>,
-    #[serde(default)]
-    how: Shopping,
+pub(crate) enum AskShopping {
+    /// Drinks at the sizes that they have.
+    Drinks {
+        /// Up to twenty drinks.
+        drinks: Vec<Drink>,
+        #[serde(default)]
+        how: Shopping,
+    },
+    /// All drinks of a plan that can be made.
+    Plan {
+        plan: Box<PlanFile>,
+        #[serde(default)]
+        how: Shopping,
+    },
 }
 
 /// What to buy, and the same as a table for spreadsheets.
@@ -43,7 +54,7 @@ pub(crate) struct ShoppingAnswer {
 }
 
 impl ShoppingAnswer {
-    pub(super) fn of(list: ShoppingList) -> Self {
+    fn of(list: ShoppingList) -> Self {
         Self { csv: keen_formats::shopping_table(&list), list }
     }
 }
@@ -56,7 +67,7 @@ pub(crate) struct GlassAnswer {
 }
 
 /// A drink at several sizes side by side, in the measures of the kitchen.
-#[utoipa::path(operation_id = "compare_sizes", tag = "compute", request_body = AskSheet, responses(
+#[utoipa::path(operation_id = "compare_sizes", tag = "compute", request_body = inline(AskSheet), responses(
     (status = 200, body = SizeSheet)))]
 #[post("/api/compute/sheet")]
 pub(super) async fn sheet(
@@ -95,7 +106,7 @@ pub(super) async fn vessels(
     state.ask_of_drink(asker, &body, fitted).await
 }
 
-/// What to buy for some drinks.
+/// What to buy for some drinks, or for a plan.
 #[utoipa::path(operation_id = "list_shopping", tag = "compute", request_body = AskShopping, responses(
     (status = 200, body = ShoppingAnswer)))]
 #[post("/api/compute/shopping")]
@@ -107,28 +118,42 @@ pub(super) async fn shopping(
     #[derive(Deserialize)]
     #[serde(deny_unknown_fields)]
     struct Parts {
-        drinks: Vec<Value>,
+        drinks: Option<Vec<Value>>,
+        plan: Option<Value>,
         #[serde(default)]
         how: Shopping,
     }
-    let Parts { drinks, how } = body.json()?;
-    if drinks.is_empty() || drinks.len() > 20 {
-        let message = "One to twenty drinks will do.".into();
-        return Err(FieldError { field: "drinks".into(), message }.into());
-    }
-    let cupboard = state.cupboard();
-    let drinks = drinks
-        .into_iter()
-        .map(|drink| keen_formats::drink_from_value(drink, &cupboard))
-        .collect::<Result<Vec<Drink>, _>>()?;
+    let Parts { drinks, plan, how } = body.json()?;
     how.check()?;
-    let listed = move |_: &Work| Ok(ShoppingAnswer::of(shop::shop(&drinks, &cupboard, how)));
-    state.desk.ask(asker, listed).await.map(web::Json)
+    let cupboard = state.cupboard();
+    match (drinks, plan) {
+        (Some(drinks), None) => {
+            if drinks.is_empty() || drinks.len() > 20 {
+                return Err(FieldError::new("drinks", "Choose 1 to 20 drinks.").into());
+            }
+            let drinks = drinks
+                .into_iter()
+                .map(|drink| keen_formats::drink_from_value(drink, &cupboard))
+                .collect::<Result<Vec<Drink>, _>>()?;
+            let listed =
+                move |_: &Work| Ok(ShoppingAnswer::of(shop::shop(&drinks, &cupboard, how)));
+            state.desk.ask(asker, listed).await.map(web::Json)
+        }
+        (None, Some(plan)) => {
+            let drinks = state.drinks_of_plan(plan).await?;
+            let listed = move |work: &Work| {
+                let drinks = drinks(Worktop::new(&cupboard, work));
+                Ok(ShoppingAnswer::of(shop::shop(&drinks, &cupboard, how)))
+            };
+            state.desk.ask(asker, listed).await.map(web::Json)
+        }
+        _ => Err(FieldError::new("drinks", "Name either drinks or a plan.").into()),
+    }
 }
 
 /// What is done at the glass, how it stands, and what is in it.
 #[utoipa::path(operation_id = "make_glass", tag = "compute", request_body = Whole, responses(
-    (status = 200, body = GlassAnswer)))]
+    (status = 200, body = inline(GlassAnswer))))]
 #[post("/api/compute/glass")]
 pub(super) async fn glass(
     state: web::Data<State>,

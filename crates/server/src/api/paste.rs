@@ -34,7 +34,7 @@ pub(crate) struct PastedView {
 }
 
 /// Read a recipe. Any text can be read; what is guessed, asked or left aside is marked.
-#[utoipa::path(operation_id = "read_recipe", tag = "compute", request_body = AskPaste, responses((status = 200, body = PastedView)))]
+#[utoipa::path(operation_id = "read_recipe", tag = "compute", request_body = inline(AskPaste), responses((status = 200, body = PastedView)))]
 #[post("/api/compute/paste")]
 pub(super) async fn paste(
     state: web::Data<State>,

@@ -4,7 +4,7 @@ use std::net::{IpAddr, Ipv4Addr};
 
 use actix_web::cookie::time::Duration as CookieAge;
 use actix_web::cookie::{Cookie, SameSite};
-use actix_web::{HttpRequest, HttpResponse, delete, get, post, web};
+use actix_web::{HttpRequest, HttpResponse, delete, get, post, put, web};
 use jiff::{SignedDuration, Timestamp};
 use keen_core::drink::FieldError;
 use keen_store::KeptPhone;
@@ -114,30 +114,32 @@ pub(super) async fn read_door(state: web::Data<State>) -> Result<web::Json<DoorV
     state.door().await
 }
 
-/// Let phones in: open the door to the home network.
-#[utoipa::path(operation_id = "open_door", tag = "phones", responses((status = 200, body = DoorView)))]
-#[post("/api/phones/open")]
-pub(super) async fn open_door(state: web::Data<State>) -> Result<web::Json<DoorView>, Problem> {
-    state.phones.open().await.map_err(|why| Problem::no_door(&why))?;
-    state.door().await
+/// What the door should be.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct SetDoor {
+    /// Open, with a new code; or shut, and all phones disconnected.
+    open: bool,
 }
 
-/// Shut the door again, and put all phones out.
-#[utoipa::path(tag = "phones", responses((status = 200, body = DoorView)))]
-#[post("/api/phones/shut")]
-pub(super) async fn shut_door(state: web::Data<State>) -> Result<web::Json<DoorView>, Problem> {
-    state.with_store(|store| store.put_all_out()).await?;
-    state.phones.forget();
-    state.changes.tell_out(None);
-    state.phones.shut().await;
-    state.door().await
-}
-
-/// Another code.
-#[utoipa::path(operation_id = "renew_code", tag = "phones", responses((status = 200, body = DoorView)))]
-#[post("/api/phones/code")]
-pub(super) async fn another_code(state: web::Data<State>) -> Result<web::Json<DoorView>, Problem> {
-    state.phones.renew();
+/// Open the door to the home network with a new code, or shut it and disconnect all phones.
+#[utoipa::path(tag = "phones", request_body = inline(SetDoor), responses((status = 200, body = DoorView)))]
+#[put("/api/phones")]
+pub(super) async fn set_door(
+    state: web::Data<State>,
+    body: Body,
+) -> Result<web::Json<DoorView>, Problem> {
+    let SetDoor { open } = body.json()?;
+    if !open {
+        state.with_store(|store| store.put_all_out()).await?;
+        state.phones.forget();
+        state.changes.tell_out(None);
+        state.phones.shut().await;
+    } else if state.phones.addresses().is_empty() {
+        state.phones.open().await.map_err(|why| Problem::no_door(&why))?;
+    } else {
+        state.phones.renew();
+    }
     state.door().await
 }
 
@@ -156,7 +158,7 @@ pub(super) async fn put_out(
 }
 
 /// Come in with a code. The answer sets a cookie that lets this phone in for thirty days.
-#[utoipa::path(tag = "phones", request_body = SignIn, responses(
+#[utoipa::path(tag = "phones", request_body = inline(SignIn), responses(
     (status = 204), (status = 403, body = Problem)))]
 #[post("/api/phones/sign-in")]
 pub(super) async fn sign_in(

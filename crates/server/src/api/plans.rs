@@ -11,11 +11,10 @@ use keen_core::balance::Profile;
 use keen_core::drink::{Drink, FieldError};
 use keen_core::plan::{Closed, Hold, Order, Plan, Wanted, plan, plan_with_help};
 use keen_core::scale::{Units, in_measures, resize};
-use keen_core::shop::{self, Shopping};
 use keen_core::trace::Trace;
 use keen_core::work::{Work, Worktop};
 use keen_formats::{CalendarEntry, PLAN, PlanFile, PlannedDrink, calendar, civil, plan_from_value};
-use keen_store::{Draft, Kept, StoreError};
+use keen_store::{Draft, Found, Kept, Sought, StoreError};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::{IntoParams, ToSchema};
@@ -24,7 +23,7 @@ use super::body::SaidUnder;
 use super::changes::Changed;
 use super::desk::{Asker, By};
 use super::drinks::kept_drink;
-use super::party::ShoppingAnswer;
+use super::paging::Page;
 use super::{Body, Problem, State, now};
 
 /// A plan that is kept.
@@ -69,8 +68,10 @@ pub(crate) struct PlanEntryDrink {
 pub(crate) struct Plans {
     /// How many there are in all.
     total: usize,
-    /// The first of them, last changed first.
+    /// Those of this page, last changed first.
     plans: Vec<PlanEntry>,
+    /// What to ask after for those that follow.
+    next: Option<usize>,
 }
 
 /// What to look for.
@@ -79,6 +80,11 @@ pub(crate) struct PlansQuery {
     /// Part of the name.
     #[serde(default)]
     find: String,
+    /// How many are passed over: `next` of the page before.
+    #[serde(default)]
+    after: usize,
+    /// How many to show at most, 1 to 500; 200 if left out.
+    limit: Option<usize>,
 }
 
 /// A change of a plan.
@@ -391,14 +397,21 @@ pub(super) async fn list_plans(
     state: web::Data<State>,
     query: web::Query<PlansQuery>,
 ) -> Result<web::Json<Plans>, Problem> {
-    const MOST: usize = 200;
-    let find = query.into_inner().find;
+    let PlansQuery { find, after, limit } = query.into_inner();
+    let page = Page::new(after, limit);
     let mine = state.clone();
     let plans = state
         .with_store(move |store| {
-            let (total, kept) = store.plans().list(&find, MOST)?;
-            let plans = kept.into_iter().map(|kept| mine.plan_entry(store, kept)).collect();
-            Ok(Plans { total, plans })
+            let wanted = Sought {
+                name_has: &find,
+                after: page.after,
+                most: page.sought(),
+                ..Sought::default()
+            };
+            let Found { total, first: mut found } = store.plans().search(&wanted)?;
+            let next = page.cut(&mut found);
+            let plans = found.into_iter().map(|(kept, _)| mine.plan_entry(store, kept)).collect();
+            Ok(Plans { total, plans, next })
         })
         .await?;
     Ok(web::Json(plans))
@@ -468,7 +481,7 @@ pub(super) async fn read_plan(
 }
 
 /// Save a change of a plan. If it was changed since, nothing is written.
-#[utoipa::path(tag = "plans", request_body = SavePlan, responses(
+#[utoipa::path(tag = "plans", request_body = inline(SavePlan), responses(
     (status = 200, body = PlanView), (status = 409, body = Problem)))]
 #[put("/api/plans/{id}")]
 pub(super) async fn save_plan(
@@ -598,7 +611,7 @@ fn entries(id: &str, file: &PlanFile, answer: &PlanAnswer) -> Vec<CalendarEntry>
 }
 
 /// Work a plan out: when to begin, what each hand, ring and vessel does when, and what doesn't fit.
-#[utoipa::path(operation_id = "work_out_plan", tag = "compute", request_body = AskPlan, responses(
+#[utoipa::path(operation_id = "work_out_plan", tag = "compute", request_body = inline(AskPlan), responses(
     (status = 200, body = PlanAnswer)))]
 #[post("/api/compute/plan")]
 pub(super) async fn work_out(
@@ -626,42 +639,18 @@ fn asked(body: &Body) -> Result<(PlanFile, bool), Problem> {
     Ok((plan_from_value(plan)?, help))
 }
 
-/// A plan, and how sure the buying for it should be.
-#[derive(Debug, Deserialize, ToSchema)]
-#[allow(dead_code, reason = "describes the body, which is read field by field")]
-pub(crate) struct AskPlanShopping {
-    plan: PlanFile,
-    #[serde(default)]
-    how: Shopping,
-}
-
-/// What to buy for all drinks of a plan.
-#[utoipa::path(operation_id = "list_plan_shopping", tag = "compute", request_body = AskPlanShopping, responses(
-    (status = 200, body = ShoppingAnswer)))]
-#[post("/api/compute/plan-shopping")]
-pub(super) async fn plan_shopping(
-    state: web::Data<State>,
-    asker: Asker,
-    body: Body,
-) -> Result<web::Json<ShoppingAnswer>, Problem> {
-    #[derive(Deserialize)]
-    #[serde(deny_unknown_fields)]
-    struct Parts {
+impl State {
+    /// The drinks of a plan that can be made, each at its size.
+    pub(super) async fn drinks_of_plan(
+        &self,
         plan: Value,
-        #[serde(default)]
-        how: Shopping,
+    ) -> Result<impl FnOnce(Worktop<'_>) -> Vec<Drink> + Send + use<>, Problem> {
+        let gathered = self.gather(plan_from_value(plan)?).await?;
+        Ok(move |worktop: Worktop<'_>| {
+            let there = gathered.file.drinks.iter().zip(&gathered.drinks);
+            there
+                .filter_map(|(entry, drink)| sized(drink.as_ref().ok()?, entry, worktop).ok())
+                .collect()
+        })
     }
-    let Parts { plan, how } = body.json()?;
-    how.check()?;
-    let gathered = state.gather(plan_from_value(plan)?).await?;
-    let cupboard = state.cupboard();
-    let listed = move |work: &Work| {
-        let worktop = Worktop::new(&cupboard, work);
-        let there = gathered.file.drinks.iter().zip(&gathered.drinks);
-        let drinks: Vec<Drink> = there
-            .filter_map(|(entry, drink)| sized(drink.as_ref().ok()?, entry, worktop).ok())
-            .collect();
-        Ok(ShoppingAnswer::of(shop::shop(&drinks, &cupboard, how)))
-    };
-    state.desk.ask(asker, listed).await.map(web::Json)
 }

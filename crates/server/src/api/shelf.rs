@@ -6,6 +6,7 @@ use keen_store::{BIN_DAYS, Condition, StoreError};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use super::paging::PageQuery;
 use super::{Problem, State};
 
 /// How the shelf is.
@@ -126,13 +127,25 @@ pub(super) async fn let_go(
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// What lies in the bin, the last removed first.
-#[utoipa::path(operation_id = "list_deleted_drinks", tag = "shelf", responses((status = 200, body = Vec<BinEntry>)))]
+/// Deleted drinks.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct DeletedDrinks {
+    /// The last deleted first.
+    drinks: Vec<BinEntry>,
+    /// What to ask after for those that follow.
+    next: Option<usize>,
+}
+
+/// Deleted drinks, which can be restored for thirty days; the last deleted first.
+#[utoipa::path(operation_id = "list_deleted_drinks", tag = "shelf", params(PageQuery), responses((status = 200, body = inline(DeletedDrinks))))]
 #[get("/api/bin")]
-pub(super) async fn bin(state: web::Data<State>) -> Result<web::Json<Vec<BinEntry>>, Problem> {
+pub(super) async fn bin(
+    state: web::Data<State>,
+    query: web::Query<PageQuery>,
+) -> Result<web::Json<DeletedDrinks>, Problem> {
     let now = jiff::Timestamp::now();
-    let all = state.with_store(keen_store::Store::bin).await?;
-    let entries = all.into_iter().map(|it| {
+    let (all, next) = query.page().of(state.with_store(keen_store::Store::bin).await?);
+    let drinks = all.into_iter().map(|it| {
         let since = it.removed_at.parse::<jiff::Timestamp>().unwrap_or(now);
         BinEntry {
             id: it.drink.id,
@@ -141,5 +154,5 @@ pub(super) async fn bin(state: web::Data<State>) -> Result<web::Json<Vec<BinEntr
             removed_at: it.removed_at,
         }
     });
-    Ok(web::Json(entries.collect()))
+    Ok(web::Json(DeletedDrinks { drinks: drinks.collect(), next }))
 }

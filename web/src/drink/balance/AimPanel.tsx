@@ -4,6 +4,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { memo, useState } from "react";
 import { answer, api, type BalanceMapData } from "../../api/client";
+import { glance } from "../../api/compute";
 import { useDrinksToChoose } from "../../api/queries";
 import { colour } from "../../app/theme";
 import { volume } from "../../ui/format";
@@ -132,8 +133,7 @@ function AimAt(props: Omit<AimPanelProps, "onCorrect"> & { onMore: () => void })
     try {
       const path = { params: { path: { id: value.slice(6) } } };
       const { drink } = await answer(api.GET("/api/drinks/{id}", path));
-      const glance = await answer(api.POST("/api/compute/glance", { body: drink }));
-      const point = glance.map.point;
+      const { point } = (await glance(drink)).map;
       if (point) aiming.set({ ring: { sweetness: point.sweetness, acidity: point.acidity } });
     } catch (error) {
       setWrong((error as Error).message);

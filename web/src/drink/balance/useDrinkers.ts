@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { answer, api, type Drink } from "../../api/client";
+import { ALL, answer, api, type Drink } from "../../api/client";
 import type { Drinker } from "./MapPlate";
 
 /** Those who taste, with what is known of them. */
 export function useTasters() {
   return useQuery({
     queryKey: ["tasters"],
-    queryFn: () => answer(api.GET("/api/tasters")),
+    queryFn: () => answer(api.GET("/api/tasters", { params: { query: ALL } })),
     select: (data) => data.tasters,
     staleTime: 0,
   });

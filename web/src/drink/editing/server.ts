@@ -7,6 +7,7 @@ import {
   type DrinkView,
   type Glance,
 } from "../../api/client";
+import { glance, trace } from "../../api/compute";
 
 /** What an editor asks of the server. */
 export interface Server {
@@ -25,8 +26,8 @@ export interface Server {
 
 /** The server of this kitchen. */
 export const kitchenServer: Server = {
-  trace: (drink) => answer(api.POST("/api/compute/trace", { body: drink })),
-  glance: (drink) => answer(api.POST("/api/compute/glance", { body: drink })),
+  trace,
+  glance,
   save: (id, version, drink, key, leaving) => {
     const body = { version, drink };
     return answer(

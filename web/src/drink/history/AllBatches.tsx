@@ -44,7 +44,7 @@ export function AllBatches({ id, total }: { id: string; total: number }) {
         }),
       ),
     initialPageParam: 0,
-    getNextPageParam: (last, all) => (last.more ? all.length * PAGE : undefined),
+    getNextPageParam: (last) => last.next ?? undefined,
     placeholderData: keepPreviousData,
     enabled: open,
     staleTime: 0,

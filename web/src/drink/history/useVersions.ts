@@ -9,7 +9,10 @@ export function useVersions(id: string, editor: Editor) {
   const saved = useStore(editor.store, (s) => s.saving.phase === "saved");
   return useQuery({
     queryKey: ["versions", id],
-    queryFn: () => answer(api.GET("/api/drinks/{id}/versions", { params: { path: { id } } })),
+    queryFn: async () => {
+      const path = { params: { path: { id } } };
+      return (await answer(api.GET("/api/drinks/{id}/versions", path))).versions;
+    },
     // What is on its way to the shelf isn't there yet.
     enabled: saved,
     staleTime: 0,

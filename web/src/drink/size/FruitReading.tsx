@@ -2,7 +2,8 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { answer, api, type Schemas } from "../../api/client";
+import { type Schemas } from "../../api/client";
+import { explain } from "../../api/compute";
 import { useKitchen } from "../../api/queries";
 import { colour } from "../../app/theme";
 import { readNumber } from "../../ui/readNumber";
@@ -13,7 +14,7 @@ type Reading = Schemas["Reading"];
 export function FruitReading({ produce, plural }: { produce: string; plural: string }) {
   const { change } = useKitchen();
   const [form, setForm] = useState({ pieces: "", juice: "", brix: "", acidity: "" });
-  const [asked, setAsked] = useState<Schemas["ReadingAnswer"] | undefined>();
+  const [asked, setAsked] = useState<Schemas["FruitLesson"] | undefined>();
   const [said, setSaid] = useState<string | undefined>();
   const [canUndo, setCanUndo] = useState(false);
   const number = (text: string) => (text.trim() ? readNumber(text) : null);
@@ -25,7 +26,7 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
     acidity: number(form.acidity),
     day: new Date().toISOString().slice(0, 10),
   };
-  const keep = async (answer: Schemas["ReadingAnswer"]) => {
+  const keep = async (answer: Schemas["FruitLesson"]) => {
     const wrong = await change((k) => ({ ...k, readings: [...(k.readings ?? []), reading] }));
     setSaid(wrong ?? answer.message);
     setCanUndo(!wrong);
@@ -36,7 +37,7 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
     setSaid(undefined);
     setCanUndo(false);
     try {
-      const found = await answer(api.POST("/api/compute/reading", { body: reading }));
+      const found = await explain({ of: "fruit", ...reading });
       if (found.doubtful) setAsked(found);
       else await keep(found);
     } catch (error) {

@@ -2,7 +2,8 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { answer, api, type Drink, type Kitchen, type Lesson } from "../../api/client";
+import { type Drink, type Kitchen, type Lesson } from "../../api/client";
+import { explain } from "../../api/compute";
 import { useKitchen } from "../../api/queries";
 import { colour } from "../../app/theme";
 
@@ -16,9 +17,7 @@ export function MeasuredVolume(props: { drink: Drink; step: string }) {
   const look = async () => {
     setSaid(undefined);
     try {
-      setLesson(
-        await answer(api.POST("/api/compute/measured", { body: { drink, step, volume: text } })),
-      );
+      setLesson(await explain({ of: "step", drink, step, volume: text }));
     } catch (error) {
       setLesson(undefined);
       setSaid((error as Error).message);

@@ -1,4 +1,5 @@
-import { answer, api, type Drink, type DrinkReport } from "../../api/client";
+import type { Drink, DrinkReport } from "../../api/client";
+import { trace } from "../../api/compute";
 import { moveStepTo } from "../changes";
 import type { Editor } from "../editing/editor";
 
@@ -15,7 +16,7 @@ export async function tryOrder(
   const changed = change(drink);
   if (changed === drink) return undefined;
   try {
-    const tried = await answer(api.POST("/api/compute/trace", { body: changed }));
+    const tried = await trace(changed);
     const empty = (r: DrinkReport) =>
       r.frames.flatMap((f) => f.notices).filter((n) => n.kind === "nothing_there");
     const before = empty(report).map((n) => n.message);

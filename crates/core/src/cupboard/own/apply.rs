@@ -3,8 +3,8 @@
 use super::{KeptMixture, Kitchen, OwnFigures, OwnIngredient, OwnProduce};
 use crate::chemistry::{Component, ETHANOL_DENSITY, Mixture};
 use crate::cupboard::{
-    Cupboard, Estimated, Evidence, FigureSource, Form, Ingredient, Kind, Measures, Part, Produce,
-    Size, Yield,
+    Cupboard, Estimated, Evidence, FigureSource, Form, Ingredient, Kind, Levels, Measures, Part,
+    Pooled, Produce, Size, Yield,
 };
 use crate::quantity::{Grams, Millilitres};
 
@@ -53,10 +53,12 @@ impl Cupboard {
     }
 }
 
-/// Moves the acid and sugar of juices towards what was read of them. Unknown lots weigh as much as
-/// three readings.
+/// What is read of a lot's acid or sugar with a kit or a refractometer is good to this: a standard deviation of its
+/// logarithm. Estimate.
+const READ_TO: f64 = 0.04;
+
+/// Moves the acid and sugar of juices towards what was read of them, as [`pooled`](super::super::pooled) has it.
 fn learn_strength(ingredients: &mut [Ingredient], produce: &[Produce], kitchen: &Kitchen) {
-    const PRIOR: f64 = 3.0;
     for it in ingredients.iter_mut().filter(|it| it.kind == Kind::Juice) {
         let fruit: Vec<&Produce> = produce.iter().filter(|p| p.gives.contains(&it.id)).collect();
         let mine = kitchen.readings.iter().filter(|r| {
@@ -68,17 +70,22 @@ fn learn_strength(ingredients: &mut [Ingredient], produce: &[Produce], kitchen: 
             acid.extend(reading.acidity);
             brix.extend(reading.brix);
         }
-        let towards = |prior: f64, read: &[f64]| {
-            (PRIOR * prior + read.iter().sum::<f64>()) / (PRIOR + read.len() as f64)
+        let towards = |prior: f64, between: f64, read: &[f64]| {
+            let own = (READ_TO / between).powi(2);
+            let before = Pooled::before(prior.max(1e-6).ln(), between, Levels::LOTS);
+            let seen = read.iter().filter(|x| **x > 0.0);
+            seen.fold(before, |known, x| known.after(x.ln(), own)).mean.exp()
         };
+        let (acids, sugars) = it.lots_differ();
         let own = kitchen.figures.get(&it.id).copied().unwrap_or_default();
         let mut learned = OwnFigures::default();
         if !acid.is_empty() && own.acid.is_none() {
-            learned.acid = Some(towards(100.0 * it.per_gram.titratable_acid(), &acid));
+            learned.acid = Some(towards(100.0 * it.per_gram.titratable_acid(), acids, &acid));
         }
         if !brix.is_empty() && own.sugar.is_none() {
             // What a refractometer finds more or less is sugar.
-            let more = towards(it.per_gram.soluble_solids(), &brix) - it.per_gram.soluble_solids();
+            let more =
+                towards(it.per_gram.soluble_solids(), sugars, &brix) - it.per_gram.soluble_solids();
             learned.sugar = Some((100.0 * it.per_gram.sugars().0 + more).max(0.05));
         }
         if learned != OwnFigures::default() {

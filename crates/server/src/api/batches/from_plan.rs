@@ -19,7 +19,7 @@ pub(crate) struct MakeFromPlan {
 }
 
 /// Begin a batch of a plan's drink, at the size that the plan says.
-#[utoipa::path(tag = "batches", request_body = MakeFromPlan, responses(
+#[utoipa::path(tag = "batches", request_body = inline(MakeFromPlan), responses(
     (status = 201, body = BatchView), (status = 404, body = Problem)))]
 #[post("/api/plans/{id}/make")]
 pub(in crate::api) async fn make_from_plan(

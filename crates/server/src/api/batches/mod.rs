@@ -32,6 +32,7 @@ use super::body::SaidUnder;
 use super::changes::Changed;
 use super::desk::{Asker, By};
 use super::older;
+use super::paging::Page;
 use super::{Body, Problem, State, now};
 use practice::TruthView;
 
@@ -117,8 +118,8 @@ pub(crate) struct Ending {
 pub(crate) struct Batches {
     /// Those that go on first, then the last begun.
     batches: Vec<BatchEntry>,
-    /// Whether there are more of them.
-    more: bool,
+    /// What to ask after for those that follow.
+    next: Option<usize>,
     /// Readings of all that are finished, without practice.
     readings: i64,
     /// How many of them lay inside what had been predicted as nine in ten.
@@ -142,10 +143,10 @@ pub(crate) struct BatchesQuery {
     before: Option<String>,
     /// Liked so much at least, 1 to 5.
     rating: Option<i64>,
-    /// How many are passed over.
+    /// How many are passed over: `next` of the page before.
     #[serde(default)]
     after: usize,
-    /// How many at most, up to 200.
+    /// How many to show at most, 1 to 500; 200 if left out.
     limit: Option<usize>,
 }
 
@@ -351,9 +352,8 @@ pub(super) async fn list_batches(
     state: web::Data<State>,
     query: web::Query<BatchesQuery>,
 ) -> Result<web::Json<Batches>, Problem> {
-    const MOST: usize = 200;
     let asked = query.into_inner();
-    let most = asked.limit.unwrap_or(MOST).min(MOST);
+    let page = Page::new(asked.after, asked.limit);
     let (mut found, predicted) = state
         .with_store(move |store| {
             let wanted = Wanted {
@@ -364,24 +364,23 @@ pub(super) async fn list_batches(
                 from: asked.from.as_deref(),
                 before: asked.before.as_deref(),
                 rating: asked.rating,
-                after: asked.after,
+                after: page.after,
             };
-            // One more than is shown tells whether there are more.
-            Ok((store.batches(&wanted, most + 1)?, store.predicted(asked.drink.as_deref())?))
+            let found = store.batches(&wanted, page.sought())?;
+            Ok((found, store.predicted(asked.drink.as_deref())?))
         })
         .await?;
-    let more = found.len() > most;
-    found.truncate(most);
+    let next = page.cut(&mut found);
     Ok(web::Json(Batches {
         batches: found.into_iter().map(entry).collect(),
-        more,
+        next,
         readings: predicted.readings,
         inside: predicted.inside,
     }))
 }
 
 /// Begin a batch. Said twice under one `Idempotency-Key` it is begun once.
-#[utoipa::path(tag = "batches", request_body = BeginBatch, responses(
+#[utoipa::path(tag = "batches", request_body = inline(BeginBatch), responses(
     (status = 201, body = BatchView)))]
 #[post("/api/batches")]
 pub(super) async fn begin_batch(

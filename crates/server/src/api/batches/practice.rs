@@ -149,7 +149,7 @@ pub(crate) struct PutBefore {
 
 /// Put what a vessel of a practice run really holds before an instrument. What it reads comes with the other
 /// changes.
-#[utoipa::path(operation_id = "weigh_out", tag = "batches", request_body = PutBefore, responses(
+#[utoipa::path(operation_id = "weigh_out", tag = "batches", request_body = inline(PutBefore), responses(
     (status = 204), (status = 404, body = Problem)))]
 #[post("/api/batches/{id}/put")]
 pub(in crate::api) async fn put_before(

@@ -142,7 +142,7 @@ pub(crate) struct WaysView {
 
 /// How to go on with a batch that turns out otherwise, or tastes of something. Nothing is changed by asking;
 /// what a way says is done by saying it.
-#[utoipa::path(operation_id = "list_ways", tag = "batches", request_body = AskWays, responses(
+#[utoipa::path(operation_id = "list_ways", tag = "batches", request_body = inline(AskWays), responses(
     (status = 200, body = WaysView), (status = 404, body = Problem)))]
 #[post("/api/batches/{id}/ways")]
 pub(in crate::api) async fn ways(

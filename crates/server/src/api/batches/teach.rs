@@ -43,7 +43,7 @@ pub(crate) fn learn(kitchen: &mut Kitchen, batch: &str, taught: &[Teaching]) {
 }
 
 /// Let the kitchen learn what a finished batch teaches, or take that back. A practice run teaches nothing.
-#[utoipa::path(tag = "batches", request_body = Teach, responses(
+#[utoipa::path(tag = "batches", request_body = inline(Teach), responses(
     (status = 200, body = BatchView), (status = 404, body = Problem)))]
 #[post("/api/batches/{id}/teach")]
 pub(in crate::api) async fn teach_kitchen(

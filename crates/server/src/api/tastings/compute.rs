@@ -46,7 +46,7 @@ pub(crate) struct ProspectWanted {
 }
 
 /// What so many tastings can find. Touches no data.
-#[utoipa::path(operation_id = "rate_test", tag = "compute", request_body = ProspectWanted, responses(
+#[utoipa::path(operation_id = "rate_test", tag = "compute", request_body = inline(ProspectWanted), responses(
     (status = 200, body = Prospect)))]
 #[post("/api/compute/prospect")]
 pub(in crate::api) async fn prospect(
@@ -198,7 +198,7 @@ pub(crate) struct ReferenceWanted {
 }
 
 /// Where a drink is likely to lie that was measured and tasted. Touches no data.
-#[utoipa::path(operation_id = "place_reference", tag = "compute", request_body = ReferenceWanted, responses(
+#[utoipa::path(operation_id = "place_reference", tag = "compute", request_body = inline(ReferenceWanted), responses(
     (status = 200, body = Likely)))]
 #[post("/api/compute/reference")]
 pub(in crate::api) async fn where_it_lies(body: Body) -> Result<web::Json<Likely>, Problem> {

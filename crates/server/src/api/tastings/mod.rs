@@ -34,6 +34,7 @@ use utoipa::ToSchema;
 use super::body::SaidUnder;
 use super::changes::Changed;
 use super::desk::{Asker, By};
+use super::paging::PageQuery;
 use super::{Body, Problem, State, now};
 use read::Summary;
 use view::{TastingView, view};
@@ -67,6 +68,8 @@ pub(crate) struct TastingEntry {
 pub(crate) struct Tastings {
     /// The last begun first.
     tastings: Vec<TastingEntry>,
+    /// What to ask after for those that follow.
+    next: Option<usize>,
 }
 
 /// The sheet of the one who pours.
@@ -156,10 +159,16 @@ impl State {
 }
 
 /// Tastings, the last begun first.
-#[utoipa::path(tag = "tasting", responses((status = 200, body = Tastings)))]
+#[utoipa::path(tag = "tasting", params(PageQuery), responses((status = 200, body = Tastings)))]
 #[get("/api/tastings")]
-pub(super) async fn list_tastings(state: web::Data<State>) -> Result<web::Json<Tastings>, Problem> {
-    let kept = state.with_store(|store| store.tastings(200)).await?;
+pub(super) async fn list_tastings(
+    state: web::Data<State>,
+    query: web::Query<PageQuery>,
+) -> Result<web::Json<Tastings>, Problem> {
+    let page = query.page();
+    let found = state.with_store(move |store| store.tastings(page.after, page.sought())).await;
+    let mut kept = found?;
+    let next = page.cut(&mut kept);
     let entry = |kept: KeptTasting| {
         let summary: Summary = serde_json::from_str(&kept.summary).unwrap_or_default();
         TastingEntry {
@@ -174,7 +183,7 @@ pub(super) async fn list_tastings(state: web::Data<State>) -> Result<web::Json<T
             tells: summary.tells,
         }
     };
-    Ok(web::Json(Tastings { tastings: kept.into_iter().map(entry).collect() }))
+    Ok(web::Json(Tastings { tastings: kept.into_iter().map(entry).collect(), next }))
 }
 
 /// A tasting as it stands.
@@ -286,7 +295,7 @@ fn guesses_so_far(read: &ReadTasting) -> usize {
 }
 
 /// The glass that tells most of somebody who looks for their balance.
-#[utoipa::path(tag = "tasting", request_body = NextFor, responses(
+#[utoipa::path(tag = "tasting", request_body = inline(NextFor), responses(
     (status = 200, body = NextView), (status = 404, body = Problem)))]
 #[post("/api/tastings/{id}/next")]
 pub(super) async fn next_glass(

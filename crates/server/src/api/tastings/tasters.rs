@@ -18,6 +18,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::super::body::SaidUnder;
 use super::super::changes::Changed;
 use super::super::desk::{Asker, By};
+use super::super::paging::Page;
 use super::super::{Body, Problem, State, now};
 use super::WORD;
 use super::read::Summary;
@@ -70,6 +71,8 @@ pub(crate) struct FamilyIdeal {
 pub(crate) struct Tasters {
     /// In the order in which they came.
     tasters: Vec<TasterView>,
+    /// What to ask after for those that follow.
+    next: Option<usize>,
 }
 
 /// Which family's map is looked at.
@@ -79,6 +82,11 @@ pub(crate) struct Tasters {
 pub(crate) struct TastersQuery {
     /// Only ideals of this family.
     family: Option<Family>,
+    /// How many are passed over: `next` of the page before.
+    #[serde(default)]
+    after: usize,
+    /// How many to show at most, 1 to 500; 200 if left out.
+    limit: Option<usize>,
 }
 
 /// What everybody said, by family and taster.
@@ -140,7 +148,7 @@ impl State {
     /// Everybody who tastes, and what tastings say of them.
     pub(super) async fn tasters(&self) -> Result<(Vec<KeptTaster>, Heard), Problem> {
         let (tasters, tastings) =
-            self.with_store(|store| Ok((store.tasters()?, store.tastings(2000)?))).await?;
+            self.with_store(|store| Ok((store.tasters()?, store.tastings(0, 2000)?))).await?;
         let summaries =
             tastings.iter().filter_map(|kept| serde_json::from_str::<Summary>(&kept.summary).ok());
         Ok((tasters, heard(summaries)))
@@ -175,13 +183,14 @@ pub(in crate::api) async fn list_tasters(
     asker: Asker,
     query: web::Query<TastersQuery>,
 ) -> Result<web::Json<Tasters>, Problem> {
-    let mut tasters = state.taster_views(asker).await?;
-    if let Some(family) = query.into_inner().family {
+    let TastersQuery { family, after, limit } = query.into_inner();
+    let (mut tasters, next) = Page::new(after, limit).of(state.taster_views(asker).await?);
+    if let Some(family) = family {
         for view in &mut tasters {
             view.ideals.retain(|ideal| ideal.family == family);
         }
     }
-    Ok(web::Json(Tasters { tasters }))
+    Ok(web::Json(Tasters { tasters, next }))
 }
 
 fn checked(mut taster: Taster) -> Result<Taster, Problem> {
