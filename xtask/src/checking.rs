@@ -2,6 +2,7 @@
 
 use std::path::{Path, PathBuf};
 use std::process::Command;
+use std::sync::mpsc;
 
 use anyhow::{Context, Result, bail};
 
@@ -16,32 +17,43 @@ const LONG: [&str; 5] =
     ["faults::", "hostile::", "dearest", "lands_at_most_half_as_far_off", "plan::tests"];
 
 /// Checks format, lints, types and generated files, and runs all tests; all but the longest if `quick`.
+///
+/// The journeys wait more than they work. So what they need is compiled first, and they are walked beside everything
+/// that comes after it: the rest of the compiling, the checks of the screens' code, and all other tests.
 pub(crate) fn test(quick: bool) -> Result<()> {
     text_of("cargo", &["fmt", "--all", "--check"])?;
     let progress = Progress::new();
+    let (tell_there, there) = mpsc::channel();
     std::thread::scope(|side| {
-        let screens = side.spawn(|| front_end(&progress, quick));
+        let screens = side.spawn(|| front_end(&progress, quick, tell_there));
+        let compile = |what: &str, targets: &[&str]| {
+            let all = [&["build", "--workspace"], targets].concat();
+            cargo(&progress, what, &all, &CHECKED)
+        };
         // Everything that is compiled at all is compiled once: tests run what was linted.
-        let all = ["build", "--workspace", "--all-targets"];
-        let rust = cargo(&progress, "compiling and linting", &all, &CHECKED);
+        let needed = ["--bins", "--test", "application"];
+        let mut warnings = compile("compiling and linting the application", &needed)?;
+        let walked = match there.recv() {
+            Ok(()) if !quick => {
+                let walked = walker()?;
+                Some(side.spawn(move || journeys(&walked)))
+            }
+            _ => None,
+        };
+        warnings += compile("compiling and linting the rest", &["--all-targets"])?;
         let screens = screens.join().unwrap_or_else(|_| bail!("the front end's checks broke off"));
-        progress.beside("");
-        match rust {
-            Ok(0) => screens,
-            Ok(warnings) => screens.and_then(|()| bail!("{warnings} warnings, see above")),
-            Err(error) => Err(error),
-        }
-    })?;
-    progress.end();
-    say("running the tests");
-    // The journeys wait more than they work, so they are walked beside all other tests.
-    let (journeys, others) = std::thread::scope(|side| {
-        let journeys = side.spawn(|| if quick { Ok(true) } else { journeys() });
+        progress.end();
+        say("running the tests");
         let others = others(quick);
-        let journeys = journeys.join().unwrap_or_else(|_| bail!("the journeys broke off"));
-        (journeys, others)
-    });
-    if journeys? & others? { Ok(()) } else { bail!("a test failed, see above") }
+        let walked = walked.map_or(Ok(true), |walked| {
+            walked.join().unwrap_or_else(|_| bail!("the journeys broke off"))
+        });
+        screens?;
+        if warnings > 0 {
+            bail!("{warnings} warnings, see above");
+        }
+        if others? & walked? { Ok(()) } else { bail!("a test failed, see above") }
+    })
 }
 
 /// Cargo's test runner, with what the checked build left. Anew, should the screens have been built after the
@@ -91,25 +103,40 @@ fn every_operation_was_called(called: &Path) -> Result<bool> {
     Ok(missed.is_empty())
 }
 
+/// The program that walks the journeys, which is a test; with the screens as they are now.
+fn walker() -> Result<PathBuf> {
+    let mut walker = tests();
+    walker.args(["--no-run", "--test", "application", "--message-format", "json"]);
+    let told = walker.output().context("cargo won't start")?;
+    let told = String::from_utf8_lossy(&told.stdout).into_owned();
+    let path = told.lines().find_map(|line| {
+        let (_, path) = line.split_once("\"executable\":\"")?;
+        let (path, _) = path.split_once('"')?;
+        path.contains("/application-").then(|| PathBuf::from(path))
+    });
+    path.context("the tests of the application weren't built")
+}
+
 /// The journeys alone; whether they pass. What they say is told when they are over, in one piece.
-fn journeys() -> Result<bool> {
-    let mut tests = tests();
-    tests.args(["--test", "application", "--", JOURNEYS]);
-    let said = tests.output().context("cargo won't start")?;
+fn journeys(walker: &Path) -> Result<bool> {
+    let walker = std::env::current_dir()?.join(walker);
+    let said = Command::new(walker).arg(JOURNEYS).output().context("the journeys won't start")?;
     say("the journeys through the screens");
     print!("{}", String::from_utf8_lossy(&said.stdout));
     eprint!("{}", String::from_utf8_lossy(&said.stderr));
     Ok(said.status.success())
 }
 
-/// The browser, and the screens: built, checked and tested by themselves.
-fn front_end(progress: &Progress, quick: bool) -> Result<()> {
+/// The browser, and the screens: built, which is told, and then checked and tested by themselves.
+fn front_end(progress: &Progress, quick: bool, built: mpsc::Sender<()>) -> Result<()> {
     let tell = |what: &str| progress.beside(what);
     if !quick {
         tell("looking for the browser");
         setup::browser()?;
     }
     setup::front_end(&tell)?;
+    // Who listens no more has failed, and says so.
+    let _ = built.send(());
     for (task, what) in
         [("check", "checking the screens' code"), ("test", "testing the screens' pieces")]
     {
