@@ -92,8 +92,8 @@ impl Teaching {
 fn figure(turns: Turns, cupboard: &Cupboard) -> Option<LotFigure> {
     let id = |i: usize| cupboard.ingredients()[i].id.clone();
     Some(match turns {
-        // What pieces give is told by the piece; see `fruit`.
-        Turns::Yield(_) => return None,
+        // What pieces give is told by the piece; see `fruit`. A hand that slips teaches nothing.
+        Turns::Yield(_) | Turns::Hand(_) => return None,
         Turns::Acid(i) => LotFigure::Acid(id(i)),
         Turns::Sugar(i) => LotFigure::Sugar(id(i)),
         Turns::Drawing(i) => LotFigure::Drawing(id(i)),

@@ -182,6 +182,7 @@ impl Turns {
             Self::Hold => "What strained solids kept".into(),
             Self::BoilOff => "How fast water boiled away".into(),
             Self::Cooling => "How long things took to cool".into(),
+            Self::Hand(step) => format!("The amount measured out in step {}", step + 1),
         }
     }
 }

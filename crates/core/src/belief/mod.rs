@@ -130,7 +130,7 @@ impl Belief {
     #[must_use]
     pub fn dealt(&self, prepared: &Prepared<'_>, seed: u64) -> Fate {
         let z = self.factors.iter().map(|factor| {
-            let own = seed_from(seed, factor.turns.name(prepared.cupboard()).as_bytes());
+            let own = seed_from(seed, factor.turns.name(prepared).as_bytes());
             Dealer::of(own).normal().clamp(-MOST_LUCK, MOST_LUCK)
         });
         Fate(DVector::from_iterator(self.factors.len(), z))
@@ -155,7 +155,7 @@ impl Belief {
     }
 
     /// What a fate means for a run.
-    pub(crate) fn kitchen<'a>(&self, fate: &Fate, amounts: &'a [f64]) -> Kitchen<'a> {
+    pub(crate) fn kitchen(&self, fate: &Fate, amounts: &[f64]) -> Kitchen {
         unknown::kitchen(&self.factors, &fate.0, (amounts, self.boil_off))
     }
 

@@ -18,6 +18,8 @@ pub struct Doubt {
 
 /// So many standard deviations off a reading is asked about.
 pub(super) const DOUBTFUL: f64 = 3.5;
+/// That instruments are as good as is said is believed as if it had been seen so often.
+const SEEN: f64 = 2.0;
 /// Steps of the search for the likeliest fate; it takes three or four.
 const ROUNDS: usize = 12;
 /// By how much each `z` is moved to see what it does: large enough for what a search inside a run leaves
@@ -56,7 +58,8 @@ impl Belief {
     /// that is empty then.
     ///
     /// Minimises `(z - m)ᵀ C⁻¹ (z - m) + Σ ((y - h(z)) / σ)²` by Gauss–Newton with a line search, `h` being a
-    /// run of the drink; the covariance is `(C⁻¹ + Jᵀ R⁻¹ J)⁻¹` at the minimum.
+    /// run of the drink; the covariance is `(C⁻¹ + Jᵀ R⁻¹ J/s²)⁻¹` at the minimum, with `s²` by how far the readings
+    /// lie off what explains them best: `(2 + Σ ((y - h)/σ)²)/(2 + n)`, at least 1.
     #[must_use]
     pub fn after(&self, prepared: &Prepared<'_>, measurements: &[Measurement]) -> Option<Self> {
         if measurements.is_empty() || self.factors.is_empty() {
@@ -112,7 +115,10 @@ impl Belief {
                 break;
             }
         }
-        let weighted = slopes.transpose() * DMatrix::from_diagonal(&weights);
+        // Readings that contradict each other more than their instruments allow are worth less than they claim.
+        let off = missed.component_mul(&missed).dot(&weights);
+        let worth = ((SEEN + measurements.len() as f64) / (SEEN + off)).min(1.0);
+        let weighted = slopes.transpose() * DMatrix::from_diagonal(&(&weights * worth));
         let covariance = (&precision + &weighted * &slopes).cholesky()?.inverse();
         Some(Self { mean: fate.0, covariance, ..self.clone() })
     }

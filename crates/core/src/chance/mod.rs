@@ -101,12 +101,13 @@ pub fn spread_of(
     if runs < FEWEST_RUNS {
         return Err(Stopped::TooMuch);
     }
-    let thins = plain
-        .outcome
-        .as_ref()
-        .and_then(Profile::of)
-        .and_then(|p| BalanceMap::of(drink.family, Some(&p)).point)
-        .is_some_and(|p| p.thinned_with.is_some());
+    // A syrup is shown as it is thinned, with as many parts of water as for the drink as it is written.
+    let thin = plain.outcome.as_ref().and_then(Profile::of).map_or(1.0, |profile| {
+        let point = BalanceMap::of(drink.family, Some(&profile)).point;
+        point
+            .filter(|p| p.thinned_with.is_some())
+            .map_or(1.0, |p| p.sweetness / profile.sweetness_percent.max(1e-9))
+    });
     // Amounts that were said as a range: what the maker will take is anywhere in it.
     let ranges: Vec<(usize, (f64, f64))> = drink
         .steps
@@ -137,12 +138,8 @@ pub fn spread_of(
         let at = |share: f64| all[((all.len() - 1) as f64 * share).round() as usize];
         Range { low: at(0.1), middle: at(0.5), high: at(0.9) }
     };
-    let place = |t: &Taste| {
-        // As on the map: a syrup is shown thinned.
-        let times = if thins { 10.0 / t.sweetness_percent.max(1e-9) } else { 1.0 };
-        (t.sweetness_percent * times, t.acidity_percent * times)
-    };
-    let points: Vec<(f64, f64)> = tastes.iter().map(place).collect();
+    let points: Vec<(f64, f64)> =
+        tastes.iter().map(|t| (t.sweetness_percent * thin, t.acidity_percent * thin)).collect();
     Ok(Some(Spread {
         runs,
         sweetness: range(|t| t.sweetness_percent),

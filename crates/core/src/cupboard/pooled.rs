@@ -34,8 +34,9 @@ impl Levels {
     /// Of what a piece gives, in units of the variance of one piece. Together they are worth a quarter: the tables'
     /// mean is worth four pieces. Estimate from the ranges in the tables.
     pub const PIECES: Self = Self { market: 1.0 / 8.0, lot: 1.0 / 8.0 };
-    /// Of how sharp, sweet or quick a lot is, in units of how far any lot anywhere differs. Estimate.
-    pub const LOTS: Self = Self { market: 0.5, lot: 0.5 };
+    /// Of how sharp, sweet or quick a lot is, in units of how far any lot anywhere differs: lots of one market differ
+    /// more from each other than markets do. Estimate.
+    pub const LOTS: Self = Self { market: 0.25, lot: 0.75 };
 }
 
 /// How sure the tables' spread is: as if seen on so many lots, halved.

@@ -18,13 +18,20 @@ impl Yield {
 
     /// As the tables have it, moved by the readings of that size; see [`Known::apply`].
     pub(super) fn of(size: &Size, key: &str, readings: &[Reading]) -> Known {
-        let mut known = Self::prior(size);
-        let lots = lots(readings.iter().filter(|r| r.produce == key));
-        let read = !lots.is_empty();
-        if let Some(known) = &mut known {
-            *known = lots.iter().fold(*known, |known, lot| known.after(lot.0, lot.1 / lot.0));
-        }
-        Known { known, read }
+        let mine: Vec<&Reading> = readings.iter().filter(|r| r.produce == key).collect();
+        let known = Self::prior(size).map(|known| known.after_all(&mine));
+        Known { known, read: !mine.is_empty() }
+    }
+
+    fn after_all(self, readings: &[&Reading]) -> Self {
+        lots(readings.iter().copied())
+            .into_iter()
+            .fold(self, |known, (pieces, ml)| known.after(pieces, ml / pieces))
+    }
+
+    /// The chance that what this kitchen's pieces give on average is more than so much, 0 to 1.
+    pub(crate) fn chance_of_mean(&self, ml: f64) -> f64 {
+        self.0.chance_of_mean(ml)
     }
 
     /// Expected juice of one, ml.
@@ -136,6 +143,11 @@ impl Size {
     #[must_use]
     pub fn juice_yield(&self) -> Option<Yield> {
         self.juice_known.or_else(|| Yield::prior(self))
+    }
+
+    /// The tables' figures, moved by readings of this size.
+    pub(crate) fn yield_by(&self, readings: &[Reading]) -> Option<Yield> {
+        Some(Yield::prior(self)?.after_all(&readings.iter().collect::<Vec<_>>()))
     }
 }
 

@@ -1,12 +1,20 @@
 //! What the batches of a drink say together.
+//!
+//! Batches differ by chance, and three that went one way are no habit yet. Something is said when the chance that it
+//! is so, and large enough to be noticed, is 95 %: of figures by the model of [`crate::cupboard::Pooled`] over the
+//! batches, each counting by how well it was measured; of habits by how often they were seen (a Beta distribution).
+//! What is advised follows the latest batches.
+
+use std::collections::BTreeMap;
 
 use serde::Serialize;
+use statrs::distribution::{Beta, ContinuousCDF};
 
-use super::column::{Column, is_far};
+use super::column::Column;
 use crate::balance::Spot;
 use crate::batch::{Learnt, Said, Teaching};
-use crate::cupboard::{Cupboard, LotFigure};
-use crate::drink::Drink;
+use crate::cupboard::{Cupboard, Levels, Lot, LotFigure, Pooled, Reading, pooled};
+use crate::drink::{Action, Drink};
 
 /// A batch that is over: what was written, what was said, and the cupboard that it was made from.
 #[derive(Debug, Clone)]
@@ -43,10 +51,34 @@ pub struct WriteMinutes {
 
 /// Nothing is said from fewer.
 const LEAST: usize = 3;
-/// A habit is what happens in so many of them.
-const OFTEN: f64 = 0.6;
-/// A mean this far from what was reckoned with is worth a word.
+/// Something is said when it is so likely.
+const SURE: f64 = 0.95;
+/// A figure that is off by less than this isn't worth a word.
 const WORTH: f64 = 0.07;
+/// How far the balance of one batch lies from what was written, as a standard deviation of its logarithm. Estimate.
+const ENDS: f64 = 0.15;
+/// What is noticed of a balance, as a share.
+const NOTICED_RATIO: f64 = 0.10;
+/// Waits that are longer or shorter than written by less than this are as written.
+const WAITS: f64 = 0.15;
+
+/// How likely something that happened `count` times in `of` happens more often than not, from knowing nothing.
+fn habit(count: usize, of: usize) -> f64 {
+    let (is, not) = (count as f64 + 1.0, (of - count) as f64 + 1.0);
+    Beta::new(is, not).map_or(0.0, |often| often.sf(0.5))
+}
+
+/// Whether what this kitchen does on average is surely more than a factor above what was reckoned with, or below it.
+fn surely(known: &Pooled, by: f64) -> Option<std::cmp::Ordering> {
+    let far = (1.0 + by).ln();
+    if known.chance_of_mean(far) >= SURE {
+        Some(std::cmp::Ordering::Greater)
+    } else if known.chance_of_mean(-far) <= 1.0 - SURE {
+        Some(std::cmp::Ordering::Less)
+    } else {
+        None
+    }
+}
 
 fn times(count: usize, of: usize) -> String {
     let number = |n: usize| match n {
@@ -80,7 +112,7 @@ impl PastBatch {
 }
 
 /// What the batches say, the most often seen first, from their columns in the same order. Nothing from fewer than
-/// three.
+/// three, and nothing that isn't likely.
 #[must_use]
 pub fn what_they_say(batches: &[PastBatch], columns: &[Column]) -> Vec<Saying> {
     let mut all = Vec::new();
@@ -102,19 +134,17 @@ fn ends(columns: &[Column]) -> Option<Saying> {
     if known.len() < LEAST {
         return None;
     }
-    let far: Vec<f64> = known
-        .iter()
-        .filter(|(is, was)| is_far(*is, *was))
-        .map(|(is, was)| is.ratio() / was.ratio())
-        .filter(|r| r.is_finite())
-        .collect();
-    let sharper = far.iter().filter(|r| **r < 0.97).count();
-    let sweeter = far.iter().filter(|r| **r > 1.03).count();
-    let (count, word) =
-        if sharper >= sweeter { (sharper, "sharper") } else { (sweeter, "sweeter") };
-    if (count as f64) < OFTEN * known.len() as f64 || count < 2 {
-        return None;
-    }
+    let ratios: Vec<f64> =
+        known.iter().map(|(is, was)| is.ratio() / was.ratio()).filter(|r| r.is_finite()).collect();
+    let before = Pooled::before(0.0, ENDS, Levels::LOTS);
+    let seen = ratios.iter().filter(|r| **r > 0.0);
+    let ends = seen.fold(before, |known, ratio| known.after(ratio.ln(), 0.0));
+    let word = match surely(&ends, NOTICED_RATIO)? {
+        std::cmp::Ordering::Greater => "sweeter",
+        _ => "sharper",
+    };
+    let there = |r: &&f64| if word == "sweeter" { **r > 1.0 } else { **r < 1.0 };
+    let count = ratios.iter().filter(there).count();
     Some(saying(
         format!("It ends {word} than written, {}.", times(count, known.len())),
         known.len(),
@@ -151,7 +181,7 @@ fn corrections(batches: &[PastBatch], columns: &[Column]) -> Option<Saying> {
     ]
     .into_iter()
     .max_by_key(|(n, ..)| *n)?;
-    if (most as f64) < OFTEN * columns.len() as f64 || most < 2 {
+    if habit(most, columns.len()) < SURE {
         return None;
     }
     let spots: Vec<Spot> = all
@@ -171,7 +201,7 @@ fn corrections(batches: &[PastBatch], columns: &[Column]) -> Option<Saying> {
     Some(Saying { aim, ..saying(message, columns.len()) })
 }
 
-/// How long things really stand.
+/// How long things really stand: advice only where the latest batches go the same way.
 fn minutes(batches: &[PastBatch], columns: &[Column]) -> Vec<Saying> {
     let mut keys: Vec<&str> = columns
         .iter()
@@ -181,114 +211,143 @@ fn minutes(batches: &[PastBatch], columns: &[Column]) -> Vec<Saying> {
         .collect();
     keys.sort_unstable();
     keys.dedup();
-    let mut all = Vec::new();
-    for key in keys {
-        let cells: Vec<_> =
-            columns.iter().flat_map(|c| &c.cells).filter(|c| c.key == key).collect();
-        let ratios: Vec<f64> = cells.iter().filter_map(|c| c.times).collect();
-        if ratios.len() < LEAST {
+    keys.into_iter().filter_map(|key| wait(batches, columns, key)).collect()
+}
+
+/// The minutes that a step is written with.
+fn minutes_of(drink: &Drink, step: &str) -> Option<f64> {
+    match &drink.steps.iter().find(|s| s.id == step)?.action {
+        Action::Infuse { minutes, .. }
+        | Action::Macerate { minutes, .. }
+        | Action::Boil { minutes, .. } => Some(*minutes),
+        _ => None,
+    }
+}
+
+/// How long one step really takes, if that is surely another time than is written now.
+fn wait(batches: &[PastBatch], columns: &[Column], key: &str) -> Option<Saying> {
+    let step = key.trim_start_matches("minutes/");
+    let written = batches.iter().rev().find_map(|b| minutes_of(&b.written, step))?;
+    // So many minutes each time, the latest last.
+    let mut took = Vec::new();
+    let mut label = "";
+    for (batch, column) in batches.iter().zip(columns) {
+        let Some(cell) = column.cells.iter().find(|c| c.key == key) else { continue };
+        let Some((times, then)) = cell.times.zip(minutes_of(&batch.written, step)) else {
             continue;
-        }
-        let (long, short) = (
-            ratios.iter().filter(|r| **r > 1.15).count(),
-            ratios.iter().filter(|r| **r < 0.87).count(),
-        );
-        let count = long.max(short);
-        if (count as f64) < OFTEN * ratios.len() as f64 || count < 2 {
-            continue;
-        }
-        let mean = ratios.iter().sum::<f64>() / ratios.len() as f64;
-        let step = key.trim_start_matches("minutes/").to_owned();
-        let last = cells[cells.len() - 1];
-        let written = batches.iter().rev().find_map(|b| {
-            let step = b.written.steps.iter().find(|s| s.id == step)?;
-            match &step.action {
-                crate::drink::Action::Infuse { minutes, .. }
-                | crate::drink::Action::Macerate { minutes, .. }
-                | crate::drink::Action::Boil { minutes, .. } => Some(*minutes),
-                _ => None,
+        };
+        took.push(times * then);
+        label = cell.label.as_str();
+    }
+    if took.len() < LEAST {
+        return None;
+    }
+    let way = |minutes: f64| match minutes / written {
+        r if r > 1.0 + WAITS => 1,
+        r if r < 1.0 - WAITS => -1,
+        _ => 0,
+    };
+    let last = way(*took.last()?);
+    let count = took.iter().filter(|m| way(**m) == last).count();
+    if last == 0 || way(took[took.len() - 2]) != last || habit(count, took.len()) < SURE {
+        return None;
+    }
+    // Each batch counts for half of the one after it.
+    let weight = |i: usize| 0.5_f64.powi((took.len() - 1 - i) as i32);
+    let all: f64 = (0..took.len()).map(weight).sum();
+    let really = took.iter().enumerate().map(|(i, m)| weight(i) * m).sum::<f64>() / all;
+    let rounded =
+        if really >= 20.0 { (really / 5.0).round() * 5.0 } else { really.round().max(1.0) };
+    let word = if last > 0 { "longer" } else { "shorter" };
+    let does = match label {
+        "boiled" => "boils",
+        "under sugar" => "lies under sugar",
+        _ => "stands",
+    };
+    let message = format!(
+        "It {does} {word} than the {written:.0} min that are written, {}.",
+        times(count, took.len())
+    );
+    Some(Saying {
+        write_minutes: Some(WriteMinutes { step: step.to_owned(), minutes: rounded }),
+        ..saying(message, took.len())
+    })
+}
+
+/// What fruit gives, and how pots and pieces behave, against what the tables say.
+fn fruit_and_pots(batches: &[PastBatch]) -> Vec<Saying> {
+    let mut readings: BTreeMap<String, Vec<Reading>> = BTreeMap::new();
+    let mut lots: Vec<Lot> = Vec::new();
+    for (i, batch) in batches.iter().enumerate() {
+        let of = i.to_string();
+        for teaching in Teaching::of(&batch.written, &batch.said, &batch.cupboard, (&of, "")) {
+            match teaching.taught {
+                Learnt::Reading(reading) => {
+                    readings.entry(reading.produce.clone()).or_default().push(reading);
+                }
+                Learnt::Lot(lot) => lots.push(lot),
             }
-        });
-        let Some(written) = written else { continue };
-        let really = written * mean;
-        let rounded =
-            if really >= 20.0 { (really / 5.0).round() * 5.0 } else { really.round().max(1.0) };
-        let word = if long >= short { "longer" } else { "shorter" };
+        }
+    }
+    let mut all = Vec::new();
+    for (key, readings) in &readings {
+        let Some((produce, size)) = Cupboard::builtin().size_named(key) else { continue };
+        let Some(known) = size.yield_by(readings).filter(|_| readings.len() >= LEAST) else {
+            continue;
+        };
+        let usual = size.juice_yield().map_or(known.mean(), |usual| usual.mean());
+        let way = if known.chance_of_mean(usual * (1.0 + WORTH)) >= SURE {
+            "more"
+        } else if known.chance_of_mean(usual * (1.0 - WORTH)) <= 1.0 - SURE {
+            "less"
+        } else {
+            continue;
+        };
+        let by = percent(known.mean() / usual);
         let message = format!(
-            "It {} {word} than the {written:.0} min that are written, {}.",
-            match last.label.as_str() {
-                "boiled" => "boils",
-                "under sugar" => "lies under sugar",
-                _ => "stands",
-            },
-            times(count, ratios.len())
+            "Your {} gave {by} {way} juice than usual ({} batches).",
+            produce.plural,
+            readings.len()
         );
-        all.push(Saying {
-            write_minutes: Some(WriteMinutes { step, minutes: rounded }),
-            ..saying(message, ratios.len())
-        });
+        all.push(saying(message, readings.len()));
+    }
+    let mut figures: Vec<&LotFigure> = Vec::new();
+    for lot in &lots {
+        if !figures.contains(&&lot.figure) {
+            figures.push(&lot.figure);
+        }
+    }
+    for figure in figures {
+        let of: Vec<&Lot> = lots.iter().filter(|lot| lot.figure == *figure).collect();
+        let Some(known) = pooled(of.iter().copied()).filter(|_| of.len() >= LEAST) else {
+            continue;
+        };
+        let Some(way) = surely(&known, WORTH) else { continue };
+        let more = way == std::cmp::Ordering::Greater;
+        let message = figure_in_words(figure, &percent(known.mean.exp()), more, batches);
+        all.push(saying(format!("{message} ({} batches).", of.len()), of.len()));
     }
     all
 }
 
-/// What fruit gives, and how pots and pieces behave, against what was reckoned with.
-fn fruit_and_pots(batches: &[PastBatch]) -> Vec<Saying> {
-    let mut found: Vec<(String, f64)> = Vec::new();
-    for batch in batches {
-        for teaching in Teaching::of(&batch.written, &batch.said, &batch.cupboard, ("", "")) {
-            match teaching.taught {
-                Learnt::Reading(reading) => {
-                    let table = Cupboard::builtin();
-                    let Some((produce, size)) = table.size_named(&reading.produce) else {
-                        continue;
-                    };
-                    let Some(usual) = size.juice_yield() else { continue };
-                    let factor = reading.juice_ml / (reading.pieces * usual.mean()).max(1e-9);
-                    found.push((format!("Your {} give", produce.plural), factor));
-                }
-                Learnt::Lot(lot) => {
-                    let name = |id: &str| {
-                        batch
-                            .cupboard
-                            .ingredient(id)
-                            .map_or_else(|| id.to_owned(), |it| it.name.to_lowercase())
-                    };
-                    let words = match &lot.figure {
-                        LotFigure::Acid(id) => format!("The acid of your {} is", name(id)),
-                        LotFigure::Sugar(id) => format!("The sugar of your {} is", name(id)),
-                        LotFigure::Drawing(id) => format!("Your {} draws", name(id)),
-                        LotFigure::Hold => "What you strain keeps back".into(),
-                        LotFigure::BoilOff => "Your pots boil away".into(),
-                        LotFigure::Cooling => "Things cool for".into(),
-                    };
-                    found.push((words, lot.factor));
-                }
-            }
+fn figure_in_words(figure: &LotFigure, by: &str, more: bool, batches: &[PastBatch]) -> String {
+    let way = if more { "more" } else { "less" };
+    let name = |id: &str| {
+        let known = batches.iter().find_map(|b| b.cupboard.ingredient(id));
+        known.map_or_else(|| id.to_owned(), |it| it.name.to_lowercase())
+    };
+    match figure {
+        LotFigure::Acid(id) => format!("Your {} had {by} {way} acid than usual", name(id)),
+        LotFigure::Sugar(id) => format!("Your {} had {by} {way} sugar than usual", name(id)),
+        LotFigure::Drawing(id) => {
+            let way = if more { "faster" } else { "slower" };
+            format!("Your {} extracted {by} {way} than usual", name(id))
+        }
+        LotFigure::Hold => format!("What you strain holds {by} {way} liquid than usual"),
+        LotFigure::BoilOff => format!("Your pots boil away {by} {way} water than expected"),
+        LotFigure::Cooling => {
+            let way = if more { "longer" } else { "less" };
+            format!("Cooling takes {by} {way} in your kitchen than expected")
         }
     }
-    let mut words: Vec<&String> = found.iter().map(|(w, _)| w).collect();
-    words.sort_unstable();
-    words.dedup();
-    let mut all = Vec::new();
-    for word in words {
-        let factors: Vec<f64> = found.iter().filter(|(w, _)| w == word).map(|(_, f)| *f).collect();
-        if factors.len() < LEAST {
-            continue;
-        }
-        let mean =
-            (factors.iter().map(|f| f.max(1e-3).ln()).sum::<f64>() / factors.len() as f64).exp();
-        if (mean - 1.0).abs() < WORTH {
-            continue;
-        }
-        let way = if mean > 1.0 { "more" } else { "less" };
-        all.push(saying(
-            format!(
-                "{word} {} {way} than the tables say, by {} batches.",
-                percent(mean),
-                factors.len()
-            ),
-            factors.len(),
-        ));
-    }
-    all
 }

@@ -51,6 +51,8 @@ const BATHS: usize = 4;
 const LONG_COOLING: i64 = 1200;
 /// Serving is put off by steps of so many minutes, and for two days at the most.
 const PUT_OFF: f64 = 5.0;
+/// How much of the search for a plan is spent on each time that it might be put off to: as much as on the plan itself.
+const PUT_OFF_TRIES: f64 = 1.0;
 const MOST_PUT_OFF: f64 = 2.0 * 1440.0;
 
 /// Adds to a plan what would help, and by how much later it could be served.
@@ -63,7 +65,7 @@ pub(super) fn add(
 ) -> Result<(), FieldError> {
     plan.later_by = order.now.filter(|now| *now > plan.begins).and_then(|now| {
         let ready = plan.troubles.iter().all(|t| t.task.is_none());
-        ready.then(|| put_off(laid, now)).flatten()
+        ready.then(|| put_off(laid, plan.begins, now)).flatten()
     });
     let was = schedule.broken.len() as u32;
     let begins = day_begins(order, laid, schedule);
@@ -196,20 +198,21 @@ fn long_coolings(order: &Order, laid: &Laid) -> Vec<(String, usize, String)> {
 }
 
 /// By how much everything has to be served later if one can't begin before now; none if not within two days.
-fn put_off(laid: &Laid, now: f64) -> Option<f64> {
-    let now = seconds(now);
+fn put_off(laid: &Laid, begins: f64, now: f64) -> Option<f64> {
+    let (now, begins) = (seconds(now), seconds(begins));
     // At least by what is missing now; then in larger steps until it fits, and back in small ones.
     let fits = |later: f64| {
         let mut problem = laid.problem.clone();
         for job in &mut problem.jobs {
             job.due += seconds(later);
         }
-        let schedule = problem.solve(0.0);
+        // As thoroughly as what it would change, or a day that is long enough looks too short.
+        let schedule = problem.solve(PUT_OFF_TRIES);
         let begins = schedule.starts.iter().copied().min().unwrap_or(0);
         (begins >= now && schedule.broken.is_empty(), minutes(now - begins))
     };
-    let (_, missing) = fits(0.0);
-    let mut later = (missing / PUT_OFF).ceil() * PUT_OFF;
+    // The plan that there is, put off as it is, needs what is missing; no less is tried.
+    let mut later = (minutes(now - begins) / PUT_OFF).ceil().max(1.0) * PUT_OFF;
     while later <= MOST_PUT_OFF {
         let (ready, missing) = fits(later);
         if ready {

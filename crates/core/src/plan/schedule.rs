@@ -109,6 +109,8 @@ pub(super) struct Schedule {
 const TRIES: usize = 80;
 /// Something that stands for as long as it may weighs as much as beginning ten minutes earlier.
 pub(super) const STANDING_WEIGHS: f64 = 600.0;
+/// One more day on which one has to do with it weighs as much as six hours in the kitchen.
+const ONE_MORE_DAY: Time = 6 * 3600;
 /// Gaps between handwork that are shorter than this are spent in the kitchen.
 const STAYS: Time = 1800;
 /// What those hours weigh beside those from the first to the last: they decide between plans that are about as
@@ -243,7 +245,8 @@ impl Problem {
     }
 
     /// For how long one has to do with it on all days together: from when each day's first thing is begun to
-    /// the night, or to the last serving.
+    /// the night, or to the last serving. Nobody is sent to the kitchen on one more day for a shorter one: that is
+    /// for them to choose.
     fn in_the_kitchen(&self, schedule: &Schedule) -> Time {
         let last = self.jobs.iter().map(|job| job.due).max().unwrap_or(0);
         let mut first: Vec<Option<Time>> = vec![None; self.nights.len() + 1];
@@ -258,7 +261,7 @@ impl Problem {
         first
             .into_iter()
             .zip(ends)
-            .filter_map(|(from, to)| Some((to.min(last) - from?).max(0)))
+            .filter_map(|(from, to)| Some(ONE_MORE_DAY + (to.min(last) - from?).max(0)))
             .sum()
     }
 

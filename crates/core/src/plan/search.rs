@@ -30,15 +30,20 @@ impl Problem {
         }
         search.wanders();
         let found = (search.cost, search.best);
-        if self.jobs.len() > FEW || self.makings.len() < 2 {
+        // In a drink of its own, and where there are few tasks, each is placed for itself: those that don't wait for
+        // each other may be done in any order, and those of one making in between those of another.
+        if self.jobs.len() > FEW && self.makings.len() > 1 {
             return found.1;
         }
-        // Few tasks: each is placed for itself, so that those of one making may be placed in between those
-        // of another.
         let mut together = self.clone();
         together.makings = vec![(0..self.jobs.len()).collect()];
+        let mut latest: Vec<usize> = (0..self.jobs.len()).collect();
+        latest.sort_by_key(|job| std::cmp::Reverse(found.1.starts[*job]));
         let mut search = Search::begin(&together, most);
-        search.how.ranks = (0..self.jobs.len()).collect();
+        search.how.ranks = vec![0; latest.len()];
+        for (rank, job) in latest.into_iter().enumerate() {
+            search.how.ranks[job] = rank;
+        }
         search.wanders();
         if search.cost < found.0 - 1e-6 { search.best } else { found.1 }
     }

@@ -185,6 +185,68 @@ fn two_that_end_in_a_moment_are_two() {
     assert_ne!(schedule.vessel[0], schedule.vessel[1]);
 }
 
+/// One drink: jobs in five minutes that come together like a tree, with one cook and one burner.
+fn tree(most_jobs: usize) -> impl Strategy<Value = Problem> {
+    let job = (1i64..7, 0i64..7, any::<bool>(), any::<prop::sample::Index>());
+    prop::collection::vec(job, 2..=most_jobs).prop_map(|jobs| {
+        let all: Vec<usize> = (0..jobs.len()).collect();
+        let links = all[..jobs.len() - 1].iter().map(|from| {
+            let later = &all[from + 1..];
+            Link { from: *from, to: *jobs[*from].3.get(later), ..Link::default() }
+        });
+        Problem {
+            links: links.collect(),
+            makings: vec![all.clone()],
+            jobs: jobs
+                .iter()
+                .map(|(hands, wait, ring, _)| Job {
+                    hands: hands * 5 * MINUTE,
+                    wait: wait * 5 * MINUTE,
+                    attended: *ring,
+                    ring: *ring,
+                    ..Job::default()
+                })
+                .collect(),
+            cooks: 1,
+            rings: 1,
+            cold: f64::INFINITY,
+            horizon: -14 * 24 * 60 * MINUTE,
+            ..Problem::default()
+        }
+    })
+}
+
+/// Three that don't wait for each other, and one that waits for all: 25 min of work and 15 of waiting, 25 + 30 and
+/// 5 + 30 on the burner, then 5 + 25. Begun with what waits longest on the burner it takes 100 minutes.
+#[test]
+fn what_waits_for_nothing_is_done_in_the_order_that_is_shortest() {
+    let job = |hands: Time, wait: Time, ring: bool| Job {
+        hands: hands * MINUTE,
+        wait: wait * MINUTE,
+        attended: ring,
+        ring,
+        ..Job::default()
+    };
+    let problem = Problem {
+        jobs: vec![job(25, 15, false), job(25, 30, true), job(5, 30, true), job(5, 25, false)],
+        links: (0..3).map(|from| Link { from, to: 3, ..Link::default() }).collect(),
+        makings: vec![vec![0, 1, 2, 3]],
+        cooks: 1,
+        rings: 1,
+        cold: f64::INFINITY,
+        horizon: -14 * 24 * 60 * MINUTE,
+        ..Problem::default()
+    };
+    let mut search =
+        Exhaustive { problem: &problem, starts: vec![0; 4], than: -200 * MINUTE, looked: 0 };
+    let mut best = -200 * MINUTE;
+    while search.found(0) == Some(true) {
+        best = *search.starts.iter().min().unwrap();
+        search.than = best + 1;
+    }
+    assert_eq!(*problem.solve(1.0).starts.iter().min().unwrap(), best, "{}", best / MINUTE);
+}
+
 /// Looks through all schedules in steps of five minutes for one that begins after `than`.
 struct Exhaustive<'a> {
     problem: &'a Problem,
@@ -321,6 +383,21 @@ proptest! {
     fn the_same_is_planned_the_same(problem in problem(16)) {
         let (one, two) = (problem.solve(1.0), problem.solve(1.0));
         assert_eq!(one.starts, two.starts);
+    }
+
+    /// One drink's tasks are put into the order that is shortest, to a fiftieth.
+    #[test]
+    fn the_tasks_of_one_drink_are_within_a_fiftieth_of_the_best(problem in tree(7)) {
+        let schedule = problem.solve(1.0);
+        prop_assert!(schedule.broken.is_empty());
+        assert_sound(&problem, &schedule);
+        let begins = schedule.starts.iter().copied().min().unwrap_or(0);
+        let than = (begins as f64 / 1.02).floor() as Time + 1;
+        let starts = vec![0; problem.jobs.len()];
+        let mut search = Exhaustive { problem: &problem, starts, than, looked: 0 };
+        if let Some(found) = search.found(0) {
+            prop_assert!(!found, "{begins} can be {:?}", search.starts);
+        }
     }
 
     /// Of up to eight tasks no plan is more than a twentieth shorter than the one that is found, where it

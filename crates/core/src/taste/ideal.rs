@@ -2,20 +2,23 @@
 //!
 //! A glass stands at `x`, the logarithm of what moves in the row: of the sugar–acid ratio, of the
 //! strength. What is said of it in a word ("a touch sharp") follows a cumulative probit in
-//! `g·(x − ideal)`, with cuts at ±0.5 and ±1.5; how well it is liked, 1 to 9, falls from its top with
-//! `(x − ideal)²`. Tasters of one table are like one another: each ideal lies round the group's with a
-//! standard deviation of 0.25, and the group's round the usual one with 0.5. So a taster who had two
-//! glasses leans on the others, and one who had twenty stands alone.
+//! `g·(x + c·(x − before) − ideal)`, with cuts at ±0.5 and ±1.5: after a sweeter glass this one tastes less sweet.
+//! How well it is liked, 1 to 9, falls from its top with the square of that distance. Word and mark are of one sip
+//! and share what was tasted, so together they count for less than two. And now and then somebody says anything:
+//! with a chance `λ` the answer has nothing to do with the glass. Tasters of one table are like one another: each
+//! ideal lies round the group's with a standard deviation of 0.25, and the group's round the usual one with 0.5. So
+//! a taster who had two glasses leans on the others, and one who had twenty stands alone.
 //!
-//! All tasters are fitted together by Newton's method. Each has five unknowns of their own (the ideal,
-//! how finely they tell, the top of their liking, how it falls, how much their marks waver) and shares
-//! the group's ideal with all, so the system is an arrowhead and forty tasters cost forty times one. The
-//! curvature at the top (Laplace) tells what the others say of the group. It would tell too narrow a
-//! range for one taster, since a few answers fit many finenesses: so for each place where the ideal may
-//! lie the other four are fitted anew and integrated out (nested Laplace), and mean and standard
-//! deviation are read off those places.
+//! All tasters are fitted together by Newton's method. Each has six unknowns of their own (the ideal, how finely
+//! they tell, the top of their liking, how it falls, how much their marks waver, what the glass before does) and
+//! shares the group's ideal with all, so the system is an arrowhead and forty tasters cost forty times one. The
+//! curvature at the top (Laplace) tells what the others say of the group. It would tell too narrow a range for one
+//! taster, since a few answers fit many finenesses: so for each place where the ideal may lie the other five are
+//! fitted anew and integrated out (nested Laplace), and mean and standard deviation are read off those places. That
+//! is done for somebody attentive, for somebody distracted and for somebody who guesses, each by how likely their
+//! answers make it.
 
-use nalgebra::{Matrix4, Matrix5, Vector5};
+use nalgebra::{Matrix5, Matrix6, Vector6};
 use serde::{Deserialize, Serialize};
 
 use crate::normal::{below, density};
@@ -133,8 +136,21 @@ pub struct Fit {
 const GROUP_SD: f64 = 0.5;
 /// A taster's round the group's.
 const TASTER_SD: f64 = 0.25;
-/// Fineness: from just right to too sweet is about a quarter more sugar.
-pub(super) const FINENESS: Normal = Normal { mean: 1.386_294_361_119_890_6, sd: 0.5 };
+/// Fineness: from just right to too sweet is about a quarter more sugar; a coarse tongue takes twice that.
+pub(super) const FINENESS: Normal = Normal { mean: 1.386_294_361_119_890_6, sd: 0.8 };
+/// What the glass before does: a share of how far it was away. Estimated.
+pub(super) const CARRY: Normal = Normal { mean: 0.0, sd: 0.15 };
+/// Of so many answers one has nothing to do with the glass, and how many tasters are like that: attentive,
+/// distracted, guessing. Estimated.
+const LAPSES: [(f64, f64); 3] = [(0.02, 0.75), (0.2, 0.17), (0.5, 0.08)];
+/// So many while all are fitted together.
+const LAPSE: f64 = 0.05;
+/// Whose answers are thought to be by chance more often than this is never settled: as often as anybody's are before they
+/// answer.
+const ERRATIC: f64 = 0.05;
+/// So much a word and a mark count that are of one sip: where the word says that it tasted too sweet, the mark says
+/// so once more. By simulation of tongues that taste once and answer twice.
+const SHARED: (f64, f64) = (0.9, 0.6);
 /// The best glass that one can think of gets a 7.5, give or take. Estimated: few give a nine, and who
 /// marks sparingly does so throughout.
 pub(super) const TOP: Normal = Normal { mean: 7.5, sd: 1.5 };
@@ -148,7 +164,7 @@ pub(super) const CUTS: [f64; 4] = [-1.5, -0.5, 0.5, 1.5];
 const ROUNDS: usize = 60;
 
 /// What is thought of a taster before they taste.
-const START: Own = Own::new(0.0, FINENESS.mean, TOP.mean, WAVER.mean, FALL.mean);
+const START: Own = Own::new(0.0, FINENESS.mean, TOP.mean, WAVER.mean, FALL.mean, CARRY.mean);
 
 pub(super) struct Normal {
     pub(super) mean: f64,
@@ -163,34 +179,46 @@ impl Normal {
     }
 }
 
-/// A taster's unknowns: ideal, ln fineness, top, ln waver, ln fall.
-type Own = Vector5<f64>;
+/// A taster's unknowns: ideal, ln fineness, top, ln waver, ln fall, what the glass before does.
+type Own = Vector6<f64>;
 
-/// What one taster said, with how often: of the same glass the same is often said again.
+/// A glass as it was met: where it stands, and how far from the glass before.
+#[derive(Debug, Clone, Copy, PartialEq)]
+struct Met {
+    x: f64,
+    from_before: f64,
+}
+
+/// What one taster said, with how much it counts: of the same glass the same is often said again.
 struct Heard {
-    words: Vec<(f64, Felt, f64)>,
-    marks: Vec<(f64, u8, f64)>,
+    words: Vec<(Met, Felt, f64)>,
+    marks: Vec<(Met, u8, f64)>,
 }
 
 impl Heard {
     fn of(sips: &[Sip]) -> Self {
         let mut it = Self { words: Vec::new(), marks: Vec::new() };
+        let mut before = None;
         for sip in sips {
+            let met = Met { x: sip.x, from_before: sip.x - before.unwrap_or(sip.x) };
+            before = Some(sip.x);
+            let both = sip.felt.is_some() && sip.liked.is_some();
+            let (word, mark) = if both { SHARED } else { (1.0, 1.0) };
             if let Some(felt) = sip.felt {
-                count(&mut it.words, sip.x, felt);
+                count(&mut it.words, met, felt, word);
             }
             if let Some(liked) = sip.liked {
-                count(&mut it.marks, sip.x, liked);
+                count(&mut it.marks, met, liked, mark);
             }
         }
         it
     }
 }
 
-fn count<T: PartialEq>(all: &mut Vec<(f64, T, f64)>, x: f64, said: T) {
-    match all.iter_mut().find(|(at, what, _)| *at == x && *what == said) {
-        Some((.., often)) => *often += 1.0,
-        None => all.push((x, said, 1.0)),
+fn count<T: PartialEq>(all: &mut Vec<(Met, T, f64)>, met: Met, said: T, counts: f64) {
+    match all.iter_mut().find(|(at, what, _)| *at == met && *what == said) {
+        Some((.., often)) => *often += counts,
+        None => all.push((met, said, counts)),
     }
 }
 
@@ -198,7 +226,7 @@ fn count<T: PartialEq>(all: &mut Vec<(f64, T, f64)>, x: f64, said: T) {
 struct Part {
     cost: f64,
     slope: Own,
-    curve: Matrix5<f64>,
+    curve: Matrix6<f64>,
 }
 
 /// The logarithm of the share of a normal scatter below `v`, its slope and how that bends. Far out, where
@@ -264,7 +292,7 @@ fn mark(liked: u8, expected: f64, waver: f64) -> Mark {
     let Some((end, side)) = end else {
         let rest = (f64::from(liked) - expected) * fine;
         return Mark {
-            cost: rest * rest / 2.0 + waver,
+            cost: rest * rest / 2.0 + waver + 0.918_938_533,
             slope: -rest * fine,
             by_waver: 1.0 - rest * rest,
             curve: fine * fine,
@@ -285,59 +313,101 @@ fn mark(liked: u8, expected: f64, waver: f64) -> Mark {
     }
 }
 
-/// The cost of what one taster said. `round` is where the ideal is thought to lie, and how closely.
-fn part(sips: &Heard, own: &Own, round: Prior) -> Part {
+/// Of an answer that is by chance one of `of` with a chance `lapse`: its logarithm, and how much of it is of the
+/// glass, from the logarithm of how likely it is of the glass alone.
+fn with_lapses(log: f64, lapse: f64, of: f64) -> (f64, f64) {
+    let meant = (1.0 - lapse) * log.exp();
+    let all = meant + lapse / of;
+    (all.ln(), meant / all)
+}
+
+/// The cost of what one taster said, whose answers are by chance so often. `round` is where the ideal is thought to
+/// lie, and how closely. An answer bends the cost by as much of it as is of the glass: what else chance does to it
+/// would make a top that is none.
+fn part(sips: &Heard, own: &Own, round: Prior, lapse: f64) -> Part {
     let (ideal, fineness, top, waver, fall) = (own[0], own[1].exp(), own[2], own[3], own[4].exp());
-    let mut it = Part { cost: 0.0, slope: Own::zeros(), curve: Matrix5::zeros() };
+    let carry = own[5];
+    let mut it = Part { cost: 0.0, slope: Own::zeros(), curve: Matrix6::zeros() };
     let lies = Normal { mean: round.mean, sd: round.sd };
-    for (place, prior) in [&lies, &FINENESS, &TOP, &WAVER, &FALL].into_iter().enumerate() {
+    let priors = [&lies, &FINENESS, &TOP, &WAVER, &FALL, &CARRY];
+    for (place, prior) in priors.into_iter().enumerate() {
         let (cost, slope, curve) = prior.cost(own[place]);
         it.cost += cost;
         it.slope[place] += slope;
         it.curve[(place, place)] += curve;
     }
-    for (x, felt, often) in &sips.words {
-        let d = x - ideal;
-        let z = fineness * d;
-        let (chance, first, second) = word(*felt, z);
+    for (Met { x, from_before: h }, felt, often) in &sips.words {
+        let z = fineness * (x + carry * h - ideal);
+        let (log, first, second) = word(*felt, z);
+        let (chance, meant) = with_lapses(log, lapse, 5.0);
         it.cost -= often * chance;
-        // z moves by −g with the ideal and by itself with ln g.
-        it.slope[0] += often * first * fineness;
-        it.slope[1] -= often * first * z;
-        it.curve[(0, 0)] -= often * second * fineness * fineness;
-        it.curve[(1, 1)] -= often * (second * z * z + first * z);
-        it.curve[(0, 1)] += often * (second * z * fineness + first * fineness);
+        // How z moves with the ideal, ln g and the glass before, and how that bends.
+        let by = Own::new(-fineness, z, 0.0, 0.0, 0.0, fineness * h);
+        let mut bends = Matrix6::zeros();
+        bends[(0, 1)] = -fineness;
+        bends[(1, 1)] = z;
+        bends[(1, 5)] = fineness * h;
+        let (slope, curve) = (meant * first, meant * second);
+        it.slope -= by * (often * slope);
+        it.curve -= (by * by.transpose() * curve + bends * slope) * *often;
     }
-    for (x, liked, often) in &sips.marks {
-        let d = x - ideal;
-        let mark = mark(*liked, top - fall * d * d, waver);
-        it.cost += often * mark.cost;
-        // How the mark that is to be expected moves with the ideal, the top and ln fall.
-        let (by_ideal, by_fall) = (2.0 * fall * d, -fall * d * d);
-        it.slope[0] += often * mark.slope * by_ideal;
-        it.slope[2] += often * mark.slope;
-        it.slope[3] += often * mark.by_waver;
-        it.slope[4] += often * mark.slope * by_fall;
-        it.curve[(0, 0)] += often * (mark.curve * by_ideal * by_ideal - mark.slope * 2.0 * fall);
-        it.curve[(2, 2)] += often * mark.curve;
-        it.curve[(3, 3)] += often * mark.waver_curve;
-        it.curve[(4, 4)] += often * (mark.curve * by_fall * by_fall + mark.slope * by_fall);
-        it.curve[(0, 2)] += often * mark.curve * by_ideal;
-        it.curve[(0, 3)] += often * mark.cross * by_ideal;
-        it.curve[(0, 4)] += often * (mark.curve * by_ideal * by_fall + mark.slope * by_ideal);
-        it.curve[(2, 3)] += often * mark.cross;
-        it.curve[(2, 4)] += often * mark.curve * by_fall;
-        it.curve[(3, 4)] += often * mark.cross * by_fall;
+    for (Met { x, from_before: h }, liked, often) in &sips.marks {
+        let d = x + carry * h - ideal;
+        // What is marked is what was tasted, which is off by a probit: on average the mark is lower by the square
+        // of that, and it scatters by it beside its own wavering.
+        let q = (-2.0 * own[1]).exp();
+        let (near, own_waver) = (d * d, (2.0 * waver).exp());
+        let (by_place, by_tongue) = (4.0 * fall * fall * q * near, 2.0 * fall * fall * q * q);
+        let scatter = own_waver + by_place + by_tongue;
+        let mark = mark(*liked, top - fall * (near + q), scatter.ln() / 2.0);
+        let (chance, meant) = with_lapses(-mark.cost, lapse, 9.0);
+        it.cost -= often * chance;
+        // How the mark that is to be expected moves with everything, how that bends, and how its scatter moves.
+        let by = Own::new(
+            2.0 * fall * d,
+            2.0 * fall * q,
+            1.0,
+            0.0,
+            -fall * (near + q),
+            -2.0 * fall * d * h,
+        );
+        let place = 4.0 * fall * fall * q * d;
+        let wavers = Own::new(
+            -place,
+            -by_place - 2.0 * by_tongue,
+            0.0,
+            own_waver,
+            by_place + by_tongue,
+            place * h,
+        ) / scatter;
+        let mut bends = Matrix6::zeros();
+        bends[(0, 0)] = -2.0 * fall;
+        bends[(0, 4)] = 2.0 * fall * d;
+        bends[(0, 5)] = 2.0 * fall * h;
+        bends[(1, 1)] = -4.0 * fall * q;
+        bends[(1, 4)] = 2.0 * fall * q;
+        bends[(4, 4)] = -fall * (near + q);
+        bends[(4, 5)] = -2.0 * fall * d * h;
+        bends[(5, 5)] = -2.0 * fall * h * h;
+        let slope = by * mark.slope + wavers * mark.by_waver;
+        let crossed = by * wavers.transpose() * mark.cross;
+        let curve = by * by.transpose() * mark.curve
+            + crossed
+            + crossed.transpose()
+            + wavers * wavers.transpose() * mark.waver_curve
+            + bends * mark.slope;
+        it.slope += slope * (often * meant);
+        it.curve += curve * (often * meant);
     }
     it.curve.fill_lower_triangle_with_upper_triangle();
     it
 }
 
 /// The inverse of a curvature that may not be one yet: with as much added along the diagonal as it takes.
-fn inverse(curve: &Matrix5<f64>) -> Matrix5<f64> {
+fn inverse(curve: &Matrix6<f64>) -> Matrix6<f64> {
     let mut add = 0.0;
     loop {
-        let raised = curve + Matrix5::identity() * add;
+        let raised = curve + Matrix6::identity() * add;
         if let Some(whole) = raised.cholesky() {
             return whole.inverse();
         }
@@ -356,7 +426,7 @@ struct Everybody {
 impl Everybody {
     fn parts(&self, tasters: &[Heard]) -> Vec<Part> {
         let round = Prior { mean: self.group, sd: TASTER_SD };
-        tasters.iter().zip(&self.own).map(|(sips, own)| part(sips, own, round)).collect()
+        tasters.iter().zip(&self.own).map(|(sips, own)| part(sips, own, round, LAPSE)).collect()
     }
 
     fn cost(&self, parts: &[Part], prior: Prior) -> f64 {
@@ -366,10 +436,10 @@ impl Everybody {
 
     /// The slope of the cost with the group's ideal and its curvature, when every taster has moved along;
     /// with the inverse of each taster's own curvature.
-    fn arrowhead(&self, parts: &[Part], prior: Prior) -> (Vec<Matrix5<f64>>, f64, f64) {
+    fn arrowhead(&self, parts: &[Part], prior: Prior) -> (Vec<Matrix6<f64>>, f64, f64) {
         let lies = Normal { mean: prior.mean, sd: prior.sd };
         let (_, mut slope, mut curve) = lies.cost(self.group);
-        let inverses: Vec<Matrix5<f64>> = parts.iter().map(|p| inverse(&p.curve)).collect();
+        let inverses: Vec<Matrix6<f64>> = parts.iter().map(|p| inverse(&p.curve)).collect();
         for ((p, own), inverse) in parts.iter().zip(&self.own).zip(&inverses) {
             // Only the ideal itself is tied to the group's.
             let along = inverse.row(0) * NEAR;
@@ -437,24 +507,24 @@ fn top_of(sips: &Heard, round: Prior) -> Own {
     let mut own = START;
     let places = (-LOOKED_AT..=LOOKED_AT).map(|i| {
         own[0] = round.mean + OUT * round.sd * f64::from(i) / f64::from(LOOKED_AT);
-        let height = at_place(sips, &mut own, round);
+        let height = at_place(sips, &mut own, round, LAPSE);
         (height, own)
     });
     let best = places.max_by(|a, b| a.0.total_cmp(&b.0));
-    climb(sips, best.map_or(START, |(_, own)| own), round)
+    climb(sips, best.map_or(START, |(_, own)| own), round, LAPSE)
 }
 
 /// By Newton's method from there to the top.
-fn climb(sips: &Heard, from: Own, round: Prior) -> Own {
+fn climb(sips: &Heard, from: Own, round: Prior, lapse: f64) -> Own {
     let mut top = from;
-    let mut p = part(sips, &top, round);
+    let mut p = part(sips, &top, round, lapse);
     for _ in 0..ROUNDS {
         let step = inverse(&p.curve) * p.slope;
         let mut reach = 1.0;
         let before = p.cost;
         while reach > 1e-3 {
             let tried = top - step * reach;
-            let then = part(sips, &tried, round);
+            let then = part(sips, &tried, round, lapse);
             if then.cost < p.cost {
                 (top, p) = (tried, then);
                 break;
@@ -468,20 +538,45 @@ fn climb(sips: &Heard, from: Own, round: Prior) -> Own {
     top
 }
 
-/// One taster's ideal and fineness, with everything else that is unknown of them integrated out. `near` is a
-/// place to look from.
+/// One taster's ideal and fineness, with everything else that is unknown of them integrated out, also how often
+/// their answers are by chance. `near` is a place to look from.
 fn alone(sips: &Heard, near: Own, round: Prior) -> (Ideal, f64) {
-    let top = climb(sips, near, round);
-    let mut sd = inverse(&part(sips, &top, round).curve)[(0, 0)].max(1e-8).sqrt().min(round.sd);
+    let each = LAPSES.map(|(lapse, like_that)| {
+        let found = alone_with(sips, near, round, lapse);
+        (found.0, found.1, found.2 + like_that.ln(), lapse)
+    });
+    let highest = each.iter().map(|(.., height, _)| *height).fold(f64::MIN, f64::max);
+    let all: f64 = each.iter().map(|(.., height, _)| (height - highest).exp()).sum();
+    let mean_of = |of: &dyn Fn(&Ideal, f64, f64) -> f64| {
+        each.iter()
+            .map(|(ideal, fine, height, lapse)| {
+                of(ideal, *fine, *lapse) * (height - highest).exp() / all
+            })
+            .sum::<f64>()
+    };
+    let x = mean_of(&|ideal, _, _| ideal.x);
+    let sd = mean_of(&|ideal, _, _| ideal.sd.powi(2) + (ideal.x - x).powi(2)).sqrt();
+    let erratic = mean_of(&|_, _, lapse| lapse) > ERRATIC;
+    let sd = if erratic { sd.max(1.01 * SETTLED) } else { sd };
+    (Ideal { x, sd }, mean_of(&|_, fine, _| fine.ln()).exp())
+}
+
+/// The same of somebody whose answers are by chance so often, and the logarithm of how likely their answers are
+/// then, but for a constant.
+fn alone_with(sips: &Heard, near: Own, round: Prior, lapse: f64) -> (Ideal, f64, f64) {
+    let top = climb(sips, near, round, lapse);
+    // Where answers may be by chance the top may be no top of a bell: it is looked at no more closely than that.
+    let bell = inverse(&part(sips, &top, round, lapse).curve)[(0, 0)].max(1e-8).sqrt();
+    let mut sd = bell.clamp(0.2 * round.sd, round.sd);
     let mut middle = top[0];
-    let mut found = (Ideal { x: middle, sd }, top[1].exp());
-    // Once round what the curvature says, and once more where that was too narrow or stood askew.
-    for _ in 0..3 {
+    let mut found = (Ideal { x: middle, sd }, top[1].exp(), f64::MIN);
+    // Once round what the curvature says, and again where that was too narrow, too wide or stood askew.
+    for _ in 0..4 {
         let mut places: Vec<(f64, f64, f64)> = Vec::with_capacity(2 * LOOKED_AT as usize + 1);
         let mut own = top;
         for i in -LOOKED_AT..=LOOKED_AT {
             own[0] = middle + OUT * sd * f64::from(i) / f64::from(LOOKED_AT);
-            let height = at_place(sips, &mut own, round);
+            let height = at_place(sips, &mut own, round, lapse);
             places.push((own[0], height, own[1]));
         }
         let highest = places.iter().map(|(_, height, _)| *height).fold(f64::MIN, f64::max);
@@ -492,8 +587,9 @@ fn alone(sips: &Heard, near: Own, round: Prior) -> (Ideal, f64) {
         };
         let mean = mean_of(&|x, _| x);
         let its = mean_of(&|x, _| (x - mean).powi(2)).sqrt();
-        found = (Ideal { x: mean, sd: its }, mean_of(&|_, fine| fine).exp());
-        if its < 1.25 * sd && (mean - middle).abs() < 0.5 * sd {
+        let evidence = highest + (all * OUT * sd / f64::from(LOOKED_AT)).ln();
+        found = (Ideal { x: mean, sd: its }, mean_of(&|_, fine| fine).exp(), evidence);
+        if (0.55 * sd..1.25 * sd).contains(&its) && (mean - middle).abs() < 0.5 * sd {
             break;
         }
         (middle, sd) = (mean, its.max(0.3 * sd));
@@ -501,26 +597,26 @@ fn alone(sips: &Heard, near: Own, round: Prior) -> (Ideal, f64) {
     found
 }
 
-/// The logarithm of how likely the ideal lies at that place, but for a constant: the other four unknowns are
+/// The logarithm of how likely the ideal lies at that place, but for a constant: the other five unknowns are
 /// moved to where they fit best, and what they may be round that is counted in.
-fn at_place(sips: &Heard, own: &mut Own, round: Prior) -> f64 {
+fn at_place(sips: &Heard, own: &mut Own, round: Prior, lapse: f64) -> f64 {
     const MOST: usize = 8;
-    let others = |p: &Part| -> Matrix4<f64> { p.curve.fixed_view::<4, 4>(1, 1).into_owned() };
-    let mut p = part(sips, own, round);
+    let others = |p: &Part| -> Matrix5<f64> { p.curve.fixed_view::<5, 5>(1, 1).into_owned() };
+    let mut p = part(sips, own, round, lapse);
     for _ in 0..MOST {
-        let slope = p.slope.fixed_rows::<4>(1).into_owned();
+        let slope = p.slope.fixed_rows::<5>(1).into_owned();
         let mut raised = others(&p);
         while raised.cholesky().is_none() {
             let add = raised.diagonal().abs().max().max(1.0);
-            raised += Matrix4::identity() * add;
+            raised += Matrix5::identity() * add;
         }
         let Some(step) = raised.cholesky().map(|whole| whole.solve(&slope)) else { break };
         let mut reach = 1.0;
         let before = p.cost;
         while reach > 1e-2 {
             let mut tried = *own;
-            tried.fixed_rows_mut::<4>(1).zip_apply(&step, |value, by| *value -= by * reach);
-            let then = part(sips, &tried, round);
+            tried.fixed_rows_mut::<5>(1).zip_apply(&step, |value, by| *value -= by * reach);
+            let then = part(sips, &tried, round, lapse);
             if then.cost <= p.cost {
                 (*own, p) = (tried, then);
                 break;
@@ -583,7 +679,7 @@ pub fn next_glass(sips: &[Vec<Sip>], taster: usize, prior: Prior, within: (f64, 
                     })
                     .sum();
                 mine.push(Sip { x, felt: Some(*felt), liked: None });
-                let then = alone(&Heard::of(&mine), top, round).0;
+                let then = alone_with(&Heard::of(&mine), top, round, LAPSE).0;
                 mine.pop();
                 chance * then.sd * then.sd
             })
@@ -606,8 +702,9 @@ pub fn next_glass(sips: &[Vec<Sip>], taster: usize, prior: Prior, within: (f64, 
 mod tests {
     use super::super::pretend::{Pretend, normal};
     use super::*;
-    use rand::SeedableRng;
     use rand::rngs::StdRng;
+    use rand::seq::SliceRandom;
+    use rand::{RngExt, SeedableRng};
 
     fn usual() -> Prior {
         Prior::round(16.0)
@@ -624,18 +721,24 @@ mod tests {
             Sip { x: 3.6, felt: None, liked: Some(1) },
             Sip { x: 2.6, felt: None, liked: Some(9) },
         ];
-        let own = Own::new(2.7, 1.2, 7.1, 0.2, 2.4);
-        let part = |own: &Own| part(&Heard::of(&sips), own, Prior { mean: 2.9, sd: TASTER_SD });
-        let at = part(&own);
-        let h = 1e-5;
-        for i in 0..5 {
+        let own = Own::new(2.7, 1.2, 7.1, 0.2, 2.4, 0.1);
+        let round = Prior { mean: 2.9, sd: TASTER_SD };
+        let heard = Heard::of(&sips);
+        for (lapse, i) in [0.0, 0.1].into_iter().flat_map(|lapse| (0..6).map(move |i| (lapse, i))) {
+            let part = |own: &Own| part(&heard, own, round, lapse);
+            let at = part(&own);
+            let h = 1e-5;
             let (mut up, mut down) = (own, own);
             up[i] += h;
             down[i] -= h;
-            let (up, down) = (part(&up), part(&down));
-            assert!(((up.cost - down.cost) / (2.0 * h) - at.slope[i]).abs() < 1e-5, "slope {i}");
-            let curve = (up.slope - down.slope) / (2.0 * h);
-            assert!((curve - at.curve.column(i)).norm() < 1e-4, "curvature {i}");
+            let slope = (part(&up).cost - part(&down).cost) / (2.0 * h);
+            assert!((slope - at.slope[i]).abs() < 1e-5, "slope {i}");
+            let words = Heard { words: heard.words.clone(), marks: Vec::new() };
+            let of_words = |own: &Own| super::part(&words, own, round, 0.0);
+            let curve = (of_words(&up).slope - of_words(&down).slope) / (2.0 * h);
+            // Of marks it leaves out how their scatter bends.
+            let right = (curve - of_words(&own).curve.column(i)).norm() < 1e-4;
+            assert!(right, "curvature {i}");
         }
     }
 
@@ -670,6 +773,87 @@ mod tests {
         assert_eq!(all, 500);
         assert!((0.76..=0.84).contains(&share), "{share}");
         assert!(gain < 0.75, "{gain}");
+    }
+
+    /// How one taster answers glasses in turn: the tongue, how often by chance, and how much the glass before counts.
+    struct Kind {
+        name: &'static str,
+        fineness: Option<f64>,
+        lapse: f64,
+        carry: f64,
+        at_table: usize,
+        glasses: i32,
+    }
+
+    impl Kind {
+        fn answers(&self, ideal: f64, rng: &mut StdRng) -> Vec<Sip> {
+            let mut tongue = Pretend::any(ideal, rng);
+            tongue.fineness = self.fineness.unwrap_or(tongue.fineness);
+            let mut row: Vec<i32> = (0..self.glasses).map(|i| i % 5 - 2).collect();
+            row.shuffle(rng);
+            let mut before = None;
+            let mut answer = |i: i32| {
+                let x = 16_f64.ln() + f64::from(i) * 1.25_f64.ln();
+                let tasted = x + self.carry * (x - before.unwrap_or(x));
+                before = Some(x);
+                if rng.random::<f64>() < self.lapse {
+                    let felt = Felt::ALL[rng.random_range(0..5)];
+                    return Sip { x, felt: Some(felt), liked: Some(rng.random_range(1..=9)) };
+                }
+                Sip { x, ..tongue.says(tasted, rng) }
+            };
+            row.into_iter().map(&mut answer).collect()
+        }
+
+        /// The share of ideals that lie where they are said to, and of tasters who are called settled.
+        fn shares(&self, tables: usize) -> (f64, f64) {
+            let mut rng = StdRng::seed_from_u64(21);
+            let (mut inside, mut settled, mut all) = (0, 0, 0);
+            for _ in 0..tables {
+                let group = 16_f64.ln() + GROUP_SD * normal(&mut rng);
+                let ideals: Vec<f64> =
+                    (0..self.at_table).map(|_| group + TASTER_SD * normal(&mut rng)).collect();
+                let sips: Vec<Vec<Sip>> =
+                    ideals.iter().map(|ideal| self.answers(*ideal, &mut rng)).collect();
+                for (ideal, truth) in fit(&sips, usual()).ideals.iter().zip(&ideals) {
+                    let (low, high) = ideal.range();
+                    inside += u32::from(low.ln() < *truth && *truth < high.ln());
+                    settled += u32::from(ideal.sureness() == Sureness::Settled);
+                    all += 1;
+                }
+            }
+            (f64::from(inside) / f64::from(all), f64::from(settled) / f64::from(all))
+        }
+    }
+
+    #[test]
+    fn eight_in_ten_whoever_tastes() {
+        let kind = |name, fineness, lapse, carry, at_table, glasses| Kind {
+            name,
+            fineness,
+            lapse,
+            carry,
+            at_table,
+            glasses,
+        };
+        for kind in [
+            kind("alone", None, 0.0, 0.0, 1, 10),
+            kind("at a table", None, 0.0, 0.0, 5, 5),
+            kind("at a table, twice", None, 0.0, 0.0, 5, 10),
+            kind("with a coarse tongue", Some(2.0), 0.0, 0.0, 1, 10),
+            kind("led by the glass before", None, 0.0, 0.25, 1, 10),
+            kind("half by chance", None, 0.5, 0.0, 1, 10),
+        ] {
+            let (inside, settled) = kind.shares(200 / kind.at_table);
+            println!(
+                "{}: {:.0} % inside, {:.0} % settled",
+                kind.name,
+                100.0 * inside,
+                100.0 * settled
+            );
+            assert!((0.7..=0.9).contains(&inside), "{}: {inside}", kind.name);
+            assert!(kind.lapse < 0.4 || settled < 0.03, "{}: {settled}", kind.name);
+        }
     }
 
     /// Five tasters round a place, who have tasted a row.
@@ -737,7 +921,7 @@ mod tests {
         let few = fit(&tasters, usual()).ideals[5].x;
         tasters[5] = lone(20);
         let many = fit(&tasters, usual()).ideals[5].x;
-        assert!(few > 2.75 && (many - 2.6).abs() < 0.1, "{few} and {many}");
+        assert!(few > 2.75 && (many - 2.6).abs() < 0.13, "{few} and {many}");
     }
 
     #[test]

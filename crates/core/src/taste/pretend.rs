@@ -45,12 +45,13 @@ impl Pretend {
         }
     }
 
-    /// What it says of a glass.
+    /// What it says of a glass: it tastes once, and answers twice.
     #[must_use]
     pub fn says(&self, x: f64, rng: &mut impl Rng) -> Sip {
         let z = self.fineness * (x - self.ideal) + normal(rng);
         let felt = Felt::ALL[CUTS.iter().filter(|cut| z > **cut).count()];
-        let liked = self.top - self.fall * (x - self.ideal).powi(2) + self.waver * normal(rng);
+        let far = z / self.fineness;
+        let liked = self.top - self.fall * far * far + self.waver * normal(rng);
         Sip { x, felt: Some(felt), liked: Some(liked.round().clamp(1.0, 9.0) as u8) }
     }
 }

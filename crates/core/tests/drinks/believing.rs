@@ -2,15 +2,16 @@
 
 use keen_core::balance::Taste;
 use keen_core::belief::{Belief, Candidate, Measurement, Quantity, Turns, tells_most};
+use keen_core::chance::spread;
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Drink, Press, RestingPlace};
-use keen_core::trace::{Nudges, Prepared};
+use keen_core::trace::{Luck, Nudges, Prepared};
 use proptest::prelude::*;
 use rand::SeedableRng;
 use rand::rngs::StdRng;
 use rand_distr::{Distribution, StandardNormal};
 
-use crate::common::{add, any_drink, boil, chill, drink, serve, squeeze, stand, strain};
+use crate::common::{add, any_drink, boil, chill, drink, serve, squeeze, stand, strain, top_up};
 
 /// 1.6 kg water, 190 g sugar, six lemons.
 fn lemonade() -> Drink {
@@ -72,6 +73,95 @@ fn a_ph_meter_tells_next_to_nothing_of_a_lemonade_and_a_titration_nearly_all() {
         println!("acidity of a lemonade {what}: known to {:.1} %", 100.0 * found);
         assert!((found - expected).abs() < 0.016, "{what}: {found} instead of {expected}");
     }
+}
+
+/// Markets, lots, pieces, and hands: how makings really turn out, drawn without asking what is believed of them.
+fn makings(drink: &Drink, hands: &[f64], seed: u64) -> Vec<Taste> {
+    let cupboard = Cupboard::builtin();
+    let prepared = Prepared::new(drink, cupboard);
+    let lemon = cupboard.position("lemon_juice").unwrap();
+    let (_, size) = cupboard.size_named("lemon/medium").unwrap();
+    let piece = size.juice_yield().unwrap().spread() / size.juice_yield().unwrap().mean();
+    let mut chance = StdRng::seed_from_u64(seed);
+    let mut z = || -> f64 { StandardNormal.sample(&mut chance) };
+    (0..300)
+        .filter_map(|_| {
+            let market = piece * (0.125_f64 + 0.125).sqrt() * z();
+            let pieces = (0..6).map(|_| piece * z()).sum::<f64>() / 6.0;
+            let luck = [Luck {
+                ingredient: lemon,
+                yields: (1.0 + market + pieces).max(0.2),
+                acid: (0.11 * z()).exp(),
+                sugar: (0.1 * z()).exp(),
+                drawing: 1.0,
+            }];
+            let amounts: Vec<f64> = hands.iter().map(|sd| 1.0 + sd * z()).collect();
+            let nudges = Nudges { amounts: &amounts, luck: &luck, ..Nudges::default() };
+            Taste::of(prepared.run(nudges).outcome()?)
+        })
+        .collect()
+}
+
+#[test]
+fn what_is_likely_holds_eight_in_ten_also_where_hands_err() {
+    // To a filling line with a cup of sugar; with a scale and a marked jug; a spoon.
+    let line = drink(vec![
+        squeeze("jug", "lemon_juice", "6 lemons"),
+        add("jug", "white_sugar", "3/4 cup"),
+        top_up("jug", "water", "1.4 l"),
+    ]);
+    let jug = drink(vec![
+        squeeze("jug", "lemon_juice", "6 lemons"),
+        add("jug", "white_sugar", "150 g"),
+        add("jug", "water", "1 l"),
+    ]);
+    for (made, hands) in [(line, [0.0, 0.05, 0.015]), (jug, [0.0, 1.0 / 150.0, 0.015])] {
+        let mut chance = StdRng::seed_from_u64(3);
+        let said = spread(&made, Cupboard::builtin(), 1000, &mut chance).unwrap().unwrap();
+        let all = makings(&made, &hands, 11);
+        for (what, range, of) in [
+            ("sweetness", said.sweetness, (|t| t.sweetness_percent) as fn(&Taste) -> f64),
+            ("acidity", said.acidity, |t| t.acidity_percent),
+            ("volume", said.volume_ml, |t| t.ready_ml),
+        ] {
+            let inside = all.iter().filter(|t| (range.low..=range.high).contains(&of(t))).count();
+            let share = inside as f64 / all.len() as f64;
+            println!("{what} holds {:.0} %", 100.0 * share);
+            assert!((0.74..=0.87).contains(&share), "{what}: {share}");
+        }
+    }
+}
+
+#[test]
+fn so_many_lemons_are_known_as_well_however_they_come() {
+    let known = |lines: &[&str]| {
+        let all = lines.iter().map(|amount| squeeze("jug", "lemon_juice", amount)).collect();
+        let made = drink(all);
+        let belief = Belief::before(&Prepared::new(&made, Cupboard::builtin()));
+        let found = belief.factors().iter().find(|f| matches!(f.turns, Turns::Yield(_)));
+        found.unwrap().sd
+    };
+    let seven = known(&["7 lemons"]);
+    assert!((known(&["6 lemons", "1 lemon"]) - seven).abs() < 1e-9);
+    assert!((known(&["2 lemons", "4 lemons", "1 lemon"]) - seven).abs() < 1e-9);
+    // Shopping reckons with the same.
+    let (_, size) = Cupboard::builtin().size_named("lemon/medium").unwrap();
+    assert!((size.juice_yield().unwrap().varies(7.0) - seven).abs() < 1e-9);
+    assert!(known(&["48 lemons"]) > 0.5 * seven, "a lot is a lot");
+}
+
+#[test]
+fn readings_that_contradict_each_other_are_believed_less() {
+    let drink = lemonade();
+    let prepared = Prepared::new(&drink, Cupboard::builtin());
+    let before = Belief::before(&prepared);
+    let acid = plain(&prepared, 2, Quantity::Acidity);
+    let pair = |apart: f64| {
+        let off = |by: f64| Measurement { value: acid.value + by * acid.error, ..acid };
+        let after = before.after(&prepared, &[off(-apart / 2.0), off(apart / 2.0)]).unwrap();
+        acidity_known_to(&after, &prepared)
+    };
+    assert!(pair(6.0) > 1.5 * pair(0.5), "{} and {}", pair(6.0), pair(0.5));
 }
 
 #[test]

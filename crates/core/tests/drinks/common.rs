@@ -82,6 +82,15 @@ pub fn squeeze(into: &str, ingredient: &str, amount: &str) -> Action {
     }
 }
 
+pub fn top_up(vessel: &str, ingredient: &str, to: &str) -> Action {
+    Action::TopUp {
+        vessel: vessel.into(),
+        ingredient: ingredient.into(),
+        warmth: Default::default(),
+        to: to.parse().unwrap(),
+    }
+}
+
 pub fn boil(minutes: f64, lid: bool) -> Action {
     Action::Boil { vessel: "pot".into(), minutes, how: Vigour::Simmer, lid }
 }

@@ -244,7 +244,7 @@ fn swapping_keeps_what_the_ingredient_was_for() {
 }
 
 #[test]
-fn fruit_scatters_a_drink_and_sugar_water_stays_where_it_is() {
+fn fruit_scatters_a_drink_and_sugar_water_hardly() {
     let mut chance = StdRng::seed_from_u64(7);
     let cupboard = Cupboard::builtin();
     let found = spread(&lemonade("100 g", "4 lemons", "700 ml"), cupboard, 1000, &mut chance);
@@ -256,7 +256,9 @@ fn fruit_scatters_a_drink_and_sugar_water_stays_where_it_is() {
     assert!(found.cloud.is_some());
     let plain = drink(vec![add("jug", "water", "1 l"), add("jug", "white_sugar", "100 g")]);
     let found = spread(&plain, cupboard, 200, &mut chance).unwrap().unwrap();
-    assert!(found.cloud.is_none() && found.sweetness.high - found.sweetness.low < 1e-9);
+    // What is left is how well a scale and a jug measure.
+    let wide = (found.sweetness.high - found.sweetness.low) / found.sweetness.middle;
+    assert!((0.01..0.06).contains(&wide), "{wide}");
     assert_eq!(spread(&drink(vec![]), cupboard, 100, &mut chance), Ok(None));
 }
 

@@ -456,8 +456,8 @@ fn readings_move_what_is_bought_and_can_be_undone() {
     let juice = cupboard.ingredient("lime_juice").unwrap();
     let before = Cupboard::builtin().ingredient("lime_juice").unwrap().per_gram.titratable_acid();
     // One lot, read to 4 %, where lots differ by 11 %.
-    let counts = 1.0 / (0.5 + (0.04_f64 / 0.11).powi(2));
-    let expected = ((2.0 * (100.0 * before).ln() + counts * 6.2_f64.ln()) / (2.0 + counts)).exp();
+    let counts = 1.0 / (0.75 + (0.04_f64 / 0.11).powi(2));
+    let expected = ((4.0 * (100.0 * before).ln() + counts * 6.2_f64.ln()) / (4.0 + counts)).exp();
     assert!((juice.per_gram.titratable_acid() * 100.0 - expected).abs() < 0.02);
     let needed = |c: &Cupboard| limes(c).pieces_for(Millilitres(190.0), 0.9);
     assert!(needed(&cupboard) > needed(Cupboard::builtin()));
