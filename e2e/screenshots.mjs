@@ -61,9 +61,9 @@ async function done(page, waits) {
     const step = page.locator("h2[data-step]");
     const now = await step.getAttribute("data-step");
     if (now) {
-      await page.getByRole("button", { name: /^(Done|It has begun)$/ }).click();
+      await page.getByRole("button", { name: /^(Done|Started)$/ }).click();
     } else {
-      const over = page.getByRole("button", { name: "To the end of the wait" });
+      const over = page.getByRole("button", { name: "Skip to the end of the wait" });
       if (!(await over.isVisible())) return;
       await over.click();
       await page.getByRole("list", { name: "Waits" }).getByText("over", { exact: true }).first().waitFor();
@@ -77,15 +77,15 @@ async function done(page, waits) {
 
 async function toWays(page) {
   await toShelf(page);
-  const going = page.getByRole("region", { name: "On the go" });
+  const going = page.getByRole("region", { name: "In progress" });
   await going.getByRole("link", { name: /^Lemon verbena lemonade/ }).click();
-  await page.getByRole("button", { name: "It came out otherwise" }).click();
+  await page.getByRole("button", { name: "Something went differently" }).click();
   await page.getByRole("combobox", { name: "In which step" }).click();
   await page.getByRole("option", { name: /^Squeeze/ }).click();
   await page.getByRole("combobox", { name: "What", exact: true }).click();
-  await page.getByRole("option", { name: "So much came out" }).click();
+  await page.getByRole("option", { name: "I got this much" }).click();
   await page.getByLabel("How much").fill("150 ml");
-  await page.getByRole("button", { name: "So it was" }).click();
+  await page.getByRole("button", { name: "Save", exact: true }).click();
   await page.getByRole("button", { name: "Do that" }).first().waitFor();
 }
 
@@ -115,8 +115,8 @@ async function toTells(page) {
 /** Three glasses on. */
 async function toFind(page) {
   await page.goto("/tasting/find");
-  await page.getByLabel("Somebody new").fill("Wren");
-  await page.getByRole("button", { name: "Sits down" }).click();
+  await page.getByLabel("Add a taster").fill("Wren");
+  await page.getByRole("button", { name: "Add", exact: true }).click();
   await page.getByRole("button", { name: "Wren", pressed: true }).waitFor();
   await page.getByRole("button", { name: "Begin" }).click();
   await page.getByRole("button", { name: "They are filled" }).click();
@@ -158,7 +158,7 @@ async function toPaste(page) {
       "Makes one litre.",
     ].join("\n"),
   );
-  await page.getByRole("button", { name: "Read it" }).click();
+  await page.getByRole("button", { name: "Read the recipe" }).click();
   await page.getByRole("region", { name: "How" }).waitFor();
 }
 

@@ -9,12 +9,12 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
   await accessible(page, "the cupboard's ingredients");
   await lemon.getByRole("textbox", { name: "acid, g in 100 g" }).fill("6.1");
   await lemon.getByRole("textbox", { name: "acid, g in 100 g" }).press("Enter");
-  await lemon.getByRole("button", { name: "Back to the table's acid" }).waitFor();
+  await lemon.getByRole("button", { name: "Reset acid" }).waitFor();
   await openDrink(page, "Lemon verbena lemonade");
   assert.ok((await number(page, "acidity")) > 0.62, "sharper lemons make it sharper");
   await page.goto("/cupboard");
-  await lemon.getByRole("button", { name: "Back to the table's acid" }).click();
-  await lemon.getByRole("button", { name: "Back to the table's acid" }).waitFor({ state: "detached" });
+  await lemon.getByRole("button", { name: "Reset acid" }).click();
+  await lemon.getByRole("button", { name: "Reset acid" }).waitFor({ state: "detached" });
   // What is typed before the table's figure is there again would be typed beside it.
   await lemon.getByRole("textbox", { name: "acid, g in 100 g" }).evaluate(async (field, own) => {
     while (field.value === own) await new Promise(requestAnimationFrame);
@@ -28,17 +28,17 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
   await page.getByRole("textbox", { name: "weighs, g" }).fill("190");
   await page.getByRole("button", { name: "Keep", exact: true }).click();
   await page.getByText("Kept: a US cup of yours is 190 g.").waitFor();
-  await page.getByRole("button", { name: "Back to the table's weight of a millilitre" }).click();
+  await page.getByRole("button", { name: "Reset weight of a millilitre" }).click();
 
-  await page.getByRole("button", { name: "One of your own" }).click();
+  await page.getByRole("button", { name: "Add your own" }).click();
   await page.getByRole("textbox", { name: "Name" }).fill("Quince juice");
   await page.getByRole("textbox", { name: "sugars, g in 100 g" }).fill("9");
   await page.getByRole("textbox", { name: "acid, g in 100 g" }).fill("0,9");
   await accessible(page, "an ingredient of one's own");
-  await page.getByRole("button", { name: "Put it in the cupboard" }).click();
+  await page.getByRole("button", { name: "Add to the cupboard" }).click();
   const quince = page.getByRole("region", { name: "Quince juice" });
   await quince.getByText("Your own.").waitFor();
-  await quince.getByRole("button", { name: "Remove from the cupboard" }).click();
+  await quince.getByRole("button", { name: "Delete from the cupboard" }).click();
   await lemon.waitFor();
 
   await page.getByRole("tab", { name: "Produce" }).click();
@@ -47,7 +47,7 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
   await page.getByRole("region", { name: "Lime" }).getByRole("textbox", { name: "juice by hand, ml" }).first().waitFor();
   await accessible(page, "the cupboard's produce");
   await page.getByRole("tab", { name: "Vessels and strainers" }).click();
-  await page.getByRole("combobox", { name: "Put in a vessel" }).click();
+  await page.getByRole("combobox", { name: "Add a vessel" }).click();
   await page.getByRole("option", { name: "Pot" }).click();
   const pots = page.getByRole("listitem").filter({ has: page.getByRole("textbox", { name: "Name" }) });
   const pot = pots.last();

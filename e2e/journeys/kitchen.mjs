@@ -101,7 +101,7 @@ export function composing(page) {
     await palette.getByRole("button", { name: "Add an ingredient" }).click();
     await page.getByLabel("Find in the cupboard").fill(typed);
     if (into) await choose("into", into);
-    await page.getByText("Looking into the cupboard …").waitFor({ state: "detached" });
+    await page.getByText("Searching …").waitFor({ state: "detached" });
     await page.getByLabel("Find in the cupboard").press("Enter");
     await page.getByRole("region", { name: /^Step/ }).waitFor();
   };
@@ -135,9 +135,9 @@ export async function pourToTheMark(page) {
 export async function nextStep(page) {
   const step = page.locator("h2[data-step]");
   const now = await step.getAttribute("data-step");
-  if (now) await page.getByRole("button", { name: /^(Done|It has begun)$/ }).click();
+  if (now) await page.getByRole("button", { name: /^(Done|Started)$/ }).click();
   else {
-    await page.getByRole("button", { name: "To the end of the wait" }).click();
+    await page.getByRole("button", { name: "Skip to the end of the wait" }).click();
     await page.getByRole("list", { name: "Waits" }).getByText("over", { exact: true }).first().waitFor();
     await page.getByRole("button", { name: /^Done: / }).first().click();
   }
@@ -173,5 +173,5 @@ export async function finishPractice(page) {
   await page.getByText(/^2 bottles/).waitFor();
   const really = await page.getByRole("row", { name: /^acidity/ }).getByRole("cell").last().innerText();
   assert.match(really, /^0\.\d\d$/, "how sharp it really is");
-  assert.equal(await page.getByRole("button", { name: "Learn that" }).count(), 0, "practice teaches nothing");
+  assert.equal(await page.getByRole("button", { name: "Save to your kitchen" }).count(), 0, "practice teaches nothing");
 }

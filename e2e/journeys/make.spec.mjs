@@ -16,7 +16,7 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   // Space says done; what goes on by itself stands above, over a reload.
   await page.keyboard.press("Space");
   await step.getByText("Heat the pot to 95 °C, with the lid on.").waitFor();
-  await page.getByRole("button", { name: "It has begun" }).click();
+  await page.getByRole("button", { name: "Started" }).click();
   const wait = page.getByRole("list", { name: "Waits" });
   await wait.getByText(/Heat the pot .*/).waitFor();
   await wait.locator("[data-wait=s2]").getByText(/\d+ min, until (tomorrow )?\d/).waitFor();
@@ -37,25 +37,25 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   // More went in than is written: the point on the map follows.
   const point = page.getByRole("img", { name: /^Balance map/ });
   const before = await point.getAttribute("aria-label");
-  await page.getByRole("button", { name: "It came out otherwise" }).click();
-  const otherwise = page.getByRole("dialog", { name: "It came out otherwise" });
+  await page.getByRole("button", { name: "Something went differently" }).click();
+  const otherwise = page.getByRole("dialog", { name: "Something went differently" });
   await accessible(page, "it came out otherwise");
   await otherwise.getByLabel("How much").fill("65 g");
-  await otherwise.getByRole("button", { name: "So it was" }).click();
+  await otherwise.getByRole("button", { name: "Save", exact: true }).click();
   await step.getByText(/^Put 65 g dried hibiscus/).waitFor();
   assert.notEqual(await point.getAttribute("aria-label"), before);
 
   for (let left = 8; left > 0; left -= 1) {
     if (await page.getByText(/^Strain the pot/).first().isVisible()) break;
     const now = await step.innerText();
-    const button = page.getByRole("button", { name: /^(Done|It has begun)$/ });
+    const button = page.getByRole("button", { name: /^(Done|Started)$/ });
     if (await button.isVisible()) await button.click();
     else await wait.getByRole("button", { name: /^Done/ }).first().click();
     await page.waitForFunction((was) => document.querySelector("h2").innerText !== was, now);
   }
-  await page.getByRole("button", { name: "Done", exact: true }).or(page.getByRole("button", { name: "It has begun" })).click();
-  await step.getByText(/white sugar into the pitcher/).or(step.getByText("Nothing to do but wait.")).waitFor();
-  if (await step.getByText("Nothing to do but wait.").isVisible())
+  await page.getByRole("button", { name: "Done", exact: true }).or(page.getByRole("button", { name: "Started" })).click();
+  await step.getByText(/white sugar into the pitcher/).or(step.getByText("Nothing to do for now.")).waitFor();
+  if (await step.getByText("Nothing to do for now.").isVisible())
     await wait.getByRole("button", { name: /^Done/ }).first().click();
   await step.getByText(/white sugar into the pitcher/).waitFor();
 
@@ -65,47 +65,47 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   await measure.getByRole("combobox", { name: "What", exact: true }).click();
   await page.getByRole("option", { name: "°Brix" }).click();
   await measure.getByLabel("It reads").fill("38");
-  await measure.getByRole("button", { name: "Keep the reading" }).click();
+  await measure.getByRole("button", { name: "Save the reading" }).click();
   await page.getByText(/was expected in .*give or take/).waitFor();
-  await page.getByRole("button", { name: "Leave it out" }).click();
+  await page.getByRole("button", { name: "Discard it" }).click();
   await page.getByRole("button", { name: "Measure" }).click();
   await measure.getByRole("combobox", { name: "What", exact: true }).click();
   await page.getByRole("option", { name: "how much there is, ml" }).click();
   await measure.getByLabel("It reads").fill("940");
-  await measure.getByRole("button", { name: "Keep the reading" }).click();
+  await measure.getByRole("button", { name: "Save the reading" }).click();
   await page.getByText(/^Read 940 ml; \d+ was expected/).waitFor();
 
   // Another step is done first, and that is taken back, too.
-  await page.getByRole("button", { name: "It came out otherwise" }).click();
+  await page.getByRole("button", { name: "Something went differently" }).click();
   await otherwise.getByRole("combobox", { name: "What" }).click();
-  await page.getByRole("option", { name: "I do another step first" }).click();
+  await page.getByRole("option", { name: "I'm doing another step first" }).click();
   await otherwise.getByRole("combobox", { name: "Which one" }).click();
   await page.getByRole("option", { name: /^Squeeze 2/ }).click();
-  await otherwise.getByRole("button", { name: "So it was" }).click();
+  await otherwise.getByRole("button", { name: "Save", exact: true }).click();
   await step.getByText(/^Squeeze 2/).waitFor();
   await page.keyboard.press("Backspace");
   await step.getByText(/white sugar into the pitcher/).waitFor();
 
   // Something wrong was said, and is taken back.
   await page.getByRole("button", { name: "Note" }).click();
-  await page.getByRole("dialog", { name: "Note" }).getByLabel("To remember").fill("Too much bay");
-  await page.getByRole("button", { name: "Keep the note" }).click();
+  await page.getByRole("dialog", { name: "Note" }).getByLabel("Your note").fill("Too much bay");
+  await page.getByRole("button", { name: "Save the note" }).click();
   await page.getByRole("button", { name: "What happened" }).click();
-  await page.getByRole("button", { name: "Take back: Too much bay" }).click();
-  await page.getByRole("button", { name: "Take back: Too much bay" }).waitFor({ state: "detached" });
+  await page.getByRole("button", { name: "Undo: Too much bay" }).click();
+  await page.getByRole("button", { name: "Undo: Too much bay" }).waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Put the list away" }).click();
 
   for (let left = 14; left > 0; left -= 1) {
     const finish = page.getByRole("button", { name: "Finish", exact: true });
     if (await finish.isVisible()) break;
-    const button = page.getByRole("button", { name: /^(Done|It has begun)$/ });
+    const button = page.getByRole("button", { name: /^(Done|Started)$/ });
     const now = await step.innerText();
     if (await button.isVisible()) await button.click();
     else await wait.getByRole("button", { name: /^Done/ }).first().click();
     await page.waitForFunction((was) => document.querySelector("h2").innerText !== was, now);
   }
   await page.getByRole("button", { name: "Finish", exact: true }).click();
-  await page.getByLabel("Where it stands now").fill("refrigerator, upper shelf");
+  await page.getByLabel("Where is it now?").fill("refrigerator, upper shelf");
   await page.getByRole("button", { name: "It is made" }).click();
   await step.getByText("It is made.").waitFor();
   await page.getByRole("row", { name: /^acidity/ }).getByText(/±/).waitFor();
@@ -117,7 +117,7 @@ test("at the stove: a drink is made step by step, measured, put right and finish
 test("two drinks at once on two screens, and the server killed in the middle of a wait", async ({ page, demo, browser }) => {
   // The demo has a lemonade with its verbena drawing, and peels under sugar.
   await page.goto("/");
-  const going = page.getByRole("region", { name: "On the go" });
+  const going = page.getByRole("region", { name: "In progress" });
   await going.getByRole("link", { name: /^Lemon verbena lemonade/ }).click();
   const waits = page.getByRole("list", { name: "Waits" });
   await waits.getByText(/^Let the bowl stand/).waitFor();
@@ -131,8 +131,8 @@ test("two drinks at once on two screens, and the server killed in the middle of 
 
   await demo.cut();
   await page.getByRole("button", { name: "Note" }).click();
-  await page.getByLabel("To remember").fill("The power was off");
-  await page.getByRole("button", { name: "Keep the note" }).click();
+  await page.getByLabel("Your note").fill("The power was off");
+  await page.getByRole("button", { name: "Save the note" }).click();
   await page.getByText(/doesn't answer/).waitFor();
   await demo.again();
   // What couldn't be said was said again, once; the other screen has heard of it.
@@ -146,8 +146,8 @@ test("two drinks at once on two screens, and the server killed in the middle of 
   // A page that is closed while the server is away loses nothing: the next one sends it, once.
   await demo.cut();
   await page.getByRole("button", { name: "Note" }).click();
-  await page.getByLabel("To remember").fill("Off once more");
-  await page.getByRole("button", { name: "Keep the note" }).click();
+  await page.getByLabel("Your note").fill("Off once more");
+  await page.getByRole("button", { name: "Save the note" }).click();
   await page.getByText(/doesn't answer/).waitFor();
   const here = page.url();
   await page.goto("about:blank");
@@ -178,11 +178,11 @@ test("what a batch taught is left, learned and taken back", async ({ page }) => 
   await made.getByRole("link").first().click();
   const teaches = page.getByRole("region", { name: "What it teaches" });
   await teaches.getByText(/^6 lemons gave \d+ ml/).waitFor();
-  await teaches.getByText("Your kitchen has learned that.").waitFor();
+  await teaches.getByText("Saved to your kitchen.").waitFor();
   await accessible(page, "what a batch teaches");
-  await teaches.getByRole("button", { name: "Take it back" }).click();
-  await teaches.getByRole("button", { name: "Learn that" }).click();
-  await teaches.getByText("Your kitchen has learned that.").waitFor();
+  await teaches.getByRole("button", { name: "Undo" }).click();
+  await teaches.getByRole("button", { name: "Save to your kitchen" }).click();
+  await teaches.getByText("Saved to your kitchen.").waitFor();
 });
 
 test("a plan's drink is made at its size, and the plan says whether it is in time", async ({ page }) => {

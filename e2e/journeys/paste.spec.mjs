@@ -17,10 +17,10 @@ test("a recipe is pasted, asked about, and is a drink on the shelf", async ({ pa
       "Serves 6. The children love it.",
     ].join("\n"),
   );
-  await page.getByRole("button", { name: "Read it" }).click();
-  const goesIn = page.getByRole("region", { name: "What goes in" });
+  await page.getByRole("button", { name: "Read the recipe" }).click();
+  const goesIn = page.getByRole("region", { name: "Ingredients" });
   await goesIn.getByRole("button", { name: /white sugar.*190 g.*guessed/s }).waitFor();
-  await page.getByRole("region", { name: "The text as it was read" }).locator("mark", { hasText: "a handful of lemon verbena" }).waitFor();
+  await page.getByRole("region", { name: "The recipe as it was read" }).locator("mark", { hasText: "a handful of lemon verbena" }).waitFor();
   await accessible(page, "a pasted recipe");
   // The text says two things, and one is chosen.
   await page.getByRole("button", { name: "1500 ml" }).click();
@@ -37,7 +37,7 @@ test("a recipe is pasted, asked about, and is a drink on the shelf", async ({ pa
   // A reload loses nothing of it.
   await page.reload();
   await goesIn.getByRole("button", { name: /white sugar.*180 g/s }).waitFor();
-  await page.getByRole("button", { name: "Put on the shelf" }).click();
+  await page.getByRole("button", { name: "Save drink" }).click();
   await page.getByRole("heading", { name: "Lemonade for the gate" }).waitFor();
   await page.getByTestId("point").waitFor();
   await openDrink(page, "Lemonade for the gate");

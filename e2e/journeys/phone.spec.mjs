@@ -33,7 +33,7 @@ test("on a phone and in the dark, with nothing wider than the screen", async ({ 
   for (const drink of ["Lemon verbena lemonade", "Hibiscus and bay-orange cooler"]) {
     await page.goto("/");
     await page.locator("[data-drink]").getByRole("link", { name: drink }).waitFor();
-    await page.getByRole("region", { name: "On the go" }).waitFor();
+    await page.getByRole("region", { name: "In progress" }).waitFor();
     await accessible(page, "the shelf on a phone in the dark");
     await openDrink(page, drink);
     await accessible(page, `${drink} on a phone in the dark`);
@@ -65,26 +65,26 @@ test.describe("with the second door open", () => {
     other.setDefaultTimeout(40_000);
     await other.goto("/");
     await other.getByLabel("The code").fill(code === "111111" ? "222222" : "111111");
-    await other.getByRole("button", { name: "Come in" }).click();
+    await other.getByRole("button", { name: "Connect", exact: true }).click();
     await other.getByText(/isn't the code/).waitFor();
     await accessible(other, "joining");
     await other.getByLabel("The code").fill(code);
     await other.getByLabel("What this phone is called").fill("phone at the stove");
-    await other.getByRole("button", { name: "Come in" }).click();
+    await other.getByRole("button", { name: "Connect", exact: true }).click();
     await other.locator("[data-drink='Mint and cucumber water']").waitFor();
     await dialog.getByText("phone at the stove").waitFor();
 
     // It makes with us.
-    await other.getByRole("region", { name: "On the go" }).getByRole("link", { name: /^Lemon verbena/ }).click();
+    await other.getByRole("region", { name: "In progress" }).getByRole("link", { name: /^Lemon verbena/ }).click();
     await other.getByRole("button", { name: /^Done: Let the bowl stand/ }).click();
     await other.getByRole("heading", { level: 2 }).getByText(/^Strain the bowl/).waitFor();
-    await dialog.getByRole("button", { name: "Put out: phone at the stove" }).click();
-    await dialog.getByText("No phone has come in yet.").waitFor();
+    await dialog.getByRole("button", { name: "Disconnect: phone at the stove" }).click();
+    await dialog.getByText("No phone is connected yet.").waitFor();
     await other.getByRole("button", { name: "Done", exact: true }).click();
     await other.getByLabel("The code").waitFor();
     await other.context().close();
-    await dialog.getByRole("button", { name: "Shut phones out" }).click();
-    await dialog.getByRole("button", { name: "Let phones in" }).waitFor();
+    await dialog.getByRole("button", { name: "Disconnect all" }).click();
+    await dialog.getByRole("button", { name: "Connect phones" }).waitFor();
     void demo;
   });
 });

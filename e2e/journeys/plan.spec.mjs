@@ -23,7 +23,7 @@ test("a plan: from nothing to the evening before, kept, moved, bought for and ta
   }
   await accessible(page, "adding drinks to a plan");
   await adding.getByRole("button", { name: "Done" }).click();
-  await told.getByText(/^Begin at \d/).waitFor();
+  await told.getByText(/^Start at \d/).waitFor();
   await accessible(page, "a plan");
 
   // Another pair of hands, and a part on the evening before.
@@ -35,7 +35,7 @@ test("a plan: from nothing to the evening before, kept, moved, bought for and ta
   await means.getByRole("button", { name: "Done" }).click();
   await page.getByRole("button", { name: /2 cooks/ }).waitFor();
   await page.getByRole("checkbox", { name: /^Tamarind cooler the evening before/ }).first().check();
-  await told.getByText(/^Begin on Friday/).waitFor();
+  await told.getByText(/^Start on Friday/).waitFor();
   assert.notEqual(await begin(), alone);
   await saved(page);
 
@@ -58,11 +58,11 @@ test("a plan: from nothing to the evening before, kept, moved, bought for and ta
   const open = page.getByRole("region", { name: /^Hibiscus and bay-orange cooler:/ });
   await open.getByText(/Heat the pot to 95 °C/).waitFor();
   await open.getByRole("button", { name: /^When: Heat/ }).click();
-  await open.getByRole("button", { name: "Hold it here" }).click();
-  await open.getByText("held to this time").waitFor();
+  await open.getByRole("button", { name: "Pin to this time" }).click();
+  await open.getByText("pinned to this time").waitFor();
   await accessible(page, "an open block");
-  await open.getByRole("button", { name: "Let it move" }).click();
-  await open.getByText("held to this time").waitFor({ state: "detached" });
+  await open.getByRole("button", { name: "Unpin" }).click();
+  await open.getByText("pinned to this time").waitFor({ state: "detached" });
   const after = open.getByRole("combobox", { name: /^Only after/ });
   await after.click();
   await page.getByRole("option", { name: /Tamarind cooler: strain/ }).click();
@@ -101,7 +101,7 @@ test("a plan: from nothing to the evening before, kept, moved, bought for and ta
   await page.getByRole("button", { name: "More for Sunday lunch, copy" }).click();
   await page.getByRole("menuitem", { name: "Remove" }).click();
   await page.getByText("Sunday lunch, copy was removed.").waitFor();
-  await page.getByRole("button", { name: "Put back" }).click();
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
   await page.getByRole("link", { name: /Sunday lunch, copy/ }).waitFor();
 });
 
@@ -138,7 +138,7 @@ test("a plan stands upright on a phone", async ({ page }) => {
   await page.setViewportSize(phone);
   await page.goto("/plan");
   await page.getByRole("link", { name: /Midsummer open day/ }).click();
-  await page.locator("[data-told]").getByText(/Begin on Friday/).waitFor();
+  await page.locator("[data-told]").getByText(/Start on Friday/).waitFor();
   await accessible(page, "a plan on a phone");
   const first = page.locator("[data-strip]").getByRole("button", { name: /simmer/ });
   const last = page.locator("[data-strip]").getByRole("button", { name: /pour out/ }).last();

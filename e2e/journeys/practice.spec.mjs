@@ -55,13 +55,13 @@ test("practice: a hot-steeped hibiscus is weighed, measured by drops, tasted, fi
   await page.getByRole("button", { name: "How much juice was it?" }).click();
   await page.getByRole("button", { name: "Read the marks" }).click();
   await page.waitForFunction(() => /^\d+ ml$/.test(document.querySelector('[role=dialog] input[placeholder="180 ml"]').value));
-  await page.getByRole("button", { name: "So it was" }).click();
+  await page.getByRole("button", { name: "Save", exact: true }).click();
   await page.getByRole("button", { name: "How much juice was it?" }).waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Taste" }).click();
   await page.getByRole("button", { name: "Take a sip" }).click();
   const tasted = page.getByText("It tastes as it should.").or(page.getByRole("dialog").getByRole("button", { pressed: true }));
   await tasted.first().waitFor();
-  await page.getByRole("button", { name: "Leave it" }).click();
+  await page.getByRole("button", { name: "Cancel" }).click();
   await finishPractice(page);
   await accessible(page, "the truth");
 });
@@ -74,13 +74,13 @@ test("practice: a lemonade on the phone, a silly reading, too sharp, put right b
   // Far too little came out: what is ahead follows.
   await page.getByRole("button", { name: "How much juice was it?" }).click();
   await page.getByLabel("How much").fill("120 ml");
-  await page.getByRole("button", { name: "So it was" }).click();
+  await page.getByRole("button", { name: "Save", exact: true }).click();
   const on = page.getByRole("region", { name: "How to go on" });
   await on.getByText(/less sharp.* than planned/).waitFor();
   await on.getByRole("button", { name: "Do that" }).first().waitFor();
   await accessible(page, "ways to go on");
   await page.getByRole("button", { name: "What happened" }).click();
-  await page.getByRole("button", { name: /^Take back: 120 ml came out/ }).click();
+  await page.getByRole("button", { name: /^Undo: 120 ml came out/ }).click();
   await on.waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Put the list away" }).click();
   await until(page, /^Top up the pitcher/);
@@ -91,9 +91,9 @@ test("practice: a lemonade on the phone, a silly reading, too sharp, put right b
   await dialog.getByRole("combobox", { name: "What", exact: true }).click();
   await page.getByRole("option", { name: "°Brix" }).click();
   await dialog.getByRole("textbox", { name: "It reads" }).fill("41");
-  await dialog.getByRole("button", { name: "Keep the reading" }).click();
+  await dialog.getByRole("button", { name: "Save the reading" }).click();
   await page.getByText(/It reads 41 °Bx|reads 41\.0 °Bx/).waitFor();
-  await page.getByRole("button", { name: "Leave it out" }).click();
+  await page.getByRole("button", { name: "Discard it" }).click();
 
   // The tongue says so, and spoons put it right.
   await page.getByRole("button", { name: "Taste" }).click();

@@ -84,11 +84,11 @@ test("kept: poured off, moved, tipped away and taken back; and put in", async ({
   await page.getByRole("region", { name: "Freezer" }).getByRole("link", { name: /Blackcurrant/ }).waitFor();
   await open.getByRole("button", { name: "Undo: to the freezer" }).click();
   await page.getByRole("region", { name: "Freezer" }).getByRole("link", { name: /Blackcurrant/ }).waitFor({ state: "detached" });
-  await open.getByRole("button", { name: "Tipped away" }).click();
-  await open.getByRole("button", { name: "It had gone off" }).click();
+  await open.getByRole("button", { name: "Discarded" }).click();
+  await open.getByRole("button", { name: "It went off" }).click();
   await open.getByText("Nothing is left of it.").waitFor();
 
-  await page.getByRole("button", { name: "Put something in" }).click();
+  await page.getByRole("button", { name: "Add a bottle" }).click();
   await page.getByLabel("Which drink").fill("Rhubarb");
   await page.getByRole("option", { name: "Rhubarb and vanilla syrup" }).click();
   await page.getByLabel("How many").fill("2");

@@ -29,7 +29,7 @@ test("the shelf: find, begin, copy, rename, take off and put back", async ({ pag
   await page.getByRole("button", { name: "More for Saturday's tamarind" }).click();
   await page.getByRole("menuitem", { name: "Remove" }).click();
   await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor({ state: "detached" });
-  await page.getByRole("button", { name: "Put back" }).click();
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
   await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor();
 
   // Days later it still lies in the bin.
@@ -37,11 +37,11 @@ test("the shelf: find, begin, copy, rename, take off and put back", async ({ pag
   await page.getByRole("menuitem", { name: "Remove" }).click();
   await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor({ state: "detached" });
   await page.goto("/drinks");
-  await page.getByRole("button", { name: "Bin" }).click();
-  const bin = page.getByRole("dialog", { name: "The bin" });
+  await page.getByRole("button", { name: "Deleted drinks" }).click();
+  const bin = page.getByRole("dialog", { name: "Deleted drinks" });
   await bin.getByText(/removed just now, \d+ days left/).first().waitFor();
   await accessible(page, "the bin");
-  await bin.getByRole("button", { name: "Put back Saturday's tamarind" }).click();
+  await bin.getByRole("button", { name: "Restore Saturday's tamarind" }).click();
   await bin.getByText("Saturday's tamarind").waitFor({ state: "detached" });
   await bin.getByRole("button", { name: "Close" }).click();
   await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor();
@@ -63,7 +63,7 @@ test("the shelf: find, begin, copy, rename, take off and put back", async ({ pag
 
 test("today: what is on the go, what must be used soon, the shelf, and its places", async ({ page }) => {
   await page.goto("/");
-  await page.getByRole("region", { name: "On the go" }).getByRole("link", { name: /Lemon verbena lemonade/ }).waitFor();
+  await page.getByRole("region", { name: "In progress" }).getByRole("link", { name: /Lemon verbena lemonade/ }).waitFor();
   const soon = page.getByRole("region", { name: "Use soon" });
   const over = page.getByRole("region", { name: "Past its date: discard" });
   await over.getByRole("link", { name: /Mint and cucumber water.*days? past its date/s }).waitFor();
@@ -89,9 +89,9 @@ test("today: what is on the go, what must be used soon, the shelf, and its place
   await page.getByRole("option", { name: "best liked" }).click();
   await bottles.first().getByText(/liked 5\.0 of 5/).waitFor();
   await page.getByRole("button", { name: "More for Tamarind cooler" }).click();
-  await page.getByRole("menuitem", { name: "File it under words" }).click();
-  await page.getByLabel("Words, with commas between").fill("winter, for guests");
-  await page.getByRole("button", { name: "File it" }).click();
+  await page.getByRole("menuitem", { name: "Edit tags" }).click();
+  await page.getByLabel("Tags, separated by commas").fill("winter, for guests");
+  await page.getByRole("button", { name: "Save tags" }).click();
   await page.getByRole("button", { name: /^for guests · 1/ }).waitFor();
   await accessible(page, "the drinks");
 });
@@ -101,7 +101,7 @@ test.describe("on an empty shelf", () => {
 
   test("an empty shelf offers three ways in", async ({ page }) => {
     await page.goto("/");
-    await page.getByRole("heading", { name: "Nothing stands here yet" }).waitFor();
+    await page.getByRole("heading", { name: "Your shelf is empty" }).waitFor();
     await accessible(page, "the empty shelf");
     await page.getByRole("link", { name: /Paste a recipe/ }).click();
     await page.getByRole("heading", { name: "Paste a recipe" }).waitFor();

@@ -21,13 +21,13 @@ test("Size: amounts side by side, a law, as much as there is, a party taken over
   await page.getByRole("button", { name: "Make the drink this size: party" }).click();
   await page.getByRole("button", { name: "Servings: 48 glasses of 250 ml" }).waitFor();
   await page.getByRole("button", { name: "Undo" }).click();
-  await page.getByRole("combobox", { name: "As much as this allows" }).click();
+  await page.getByRole("combobox", { name: "Limited by" }).click();
   await page.getByRole("option", { name: "Dried hibiscus calyces" }).click();
   await page.getByRole("textbox", { name: "There is" }).fill("2 glugs");
-  await page.getByRole("button", { name: "Size it to that" }).click();
+  await page.getByRole("button", { name: "Use this size" }).click();
   await page.getByText(/isn't measured in “glugs” here/).first().waitFor();
   await page.getByRole("textbox", { name: "There is" }).fill("100 g");
-  await page.getByRole("button", { name: "Size it to that" }).click();
+  await page.getByRole("button", { name: "Use this size" }).click();
   await page.getByRole("button", { name: /^Servings: 1[67] glasses/ }).waitFor();
   for (let i = 0; i < 2; i++) await page.getByRole("button", { name: "Undo" }).click();
   await saved(page);
@@ -81,15 +81,15 @@ test("shopping: fruit with its chance, ticked off, priced, as a table; and learn
   await limes.getByText(/there: 3/).waitFor({ state: "detached" });
   const form = limes.getByRole("form", { name: "What limes gave" });
   await form.getByRole("textbox", { name: "So many limes" }).fill("5");
-  await form.getByRole("textbox", { name: "gave so many ml" }).fill("600");
-  await form.getByRole("button", { name: "Remember what they gave" }).click();
+  await form.getByRole("textbox", { name: "gave, ml" }).fill("600");
+  await form.getByRole("button", { name: "Save what they gave" }).click();
   await form.getByText(/120 ml from each is far from what limes give/).waitFor();
-  await form.getByRole("button", { name: "I'll look again" }).click();
-  await form.getByRole("textbox", { name: "gave so many ml" }).fill("125");
-  await form.getByRole("button", { name: "Remember what they gave" }).click();
+  await form.getByRole("button", { name: "Measure again" }).click();
+  await form.getByRole("textbox", { name: "gave, ml" }).fill("125");
+  await form.getByRole("button", { name: "Save what they gave" }).click();
   await form.getByText(/From now on limes are reckoned with/).waitFor();
   await form.getByRole("button", { name: "Undo" }).click();
-  await form.getByText("Forgotten again.").waitFor();
+  await form.getByText("Undone.").waitFor();
 
   const download = page.waitForEvent("download");
   await page.getByRole("button", { name: "Save as CSV" }).click();

@@ -38,7 +38,7 @@ test("the other way round: drag the ring, hold, bound, look, take it, undo", asy
   await page.keyboard.press("Enter");
   await page.getByText("at most 7 lemons").waitFor();
   await page.getByRole("button", { name: "Work out the amounts" }).click();
-  await page.getByText("As near as it gets.").waitFor();
+  await page.getByText("This is the closest match.").waitFor();
   await page.getByText(/7 lemons are all there may be/).waitFor();
   await page.getByRole("button", { name: "Back" }).click();
   await page.getByRole("button", { name: "Clear the target" }).click();

@@ -185,6 +185,6 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   await page.goto("/cupboard");
   await page.getByLabel("Find an ingredient").fill("ginger root");
   await page.getByRole("button", { name: /^Ginger root/ }).click();
-  await page.getByRole("button", { name: "Back to the table's keeps when drained" }).click();
+  await page.getByRole("button", { name: "Reset liquid held when drained" }).click();
   await page.getByText("estimated, 0.25 to 0.55").waitFor();
 });

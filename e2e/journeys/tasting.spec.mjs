@@ -13,8 +13,8 @@ test.describe("on an empty shelf", () => {
     await small.getByRole("heading", { name: "Who tastes" }).waitFor();
     await accessible(small, "tasting, on the phone, with nobody there yet");
     await small.getByRole("link", { name: /^Find my balance/ }).click();
-    await small.getByLabel("Somebody new").fill("Wren");
-    await small.getByRole("button", { name: "Sits down" }).click();
+    await small.getByLabel("Add a taster").fill("Wren");
+    await small.getByRole("button", { name: "Add", exact: true }).click();
     await small.getByRole("button", { name: "Wren", pressed: true }).waitFor();
     await small.getByRole("button", { name: "Begin" }).click();
     await small.getByText("200 g white sugar").waitFor();
@@ -118,7 +118,7 @@ test("tasting: a blind row, two tasters on two screens, and the key is broken", 
   }
   await small.context().close();
   await page.getByText("All have tasted.").waitFor();
-  await page.getByRole("button", { name: "Break the key" }).click();
+  await page.getByRole("button", { name: "Reveal the glasses" }).click();
   await page.getByRole("button", { name: "Show what it tells; no more answers" }).click();
   const best = page.getByRole("region", { name: "Where each likes it best" });
   await best.waitFor();
@@ -159,7 +159,7 @@ test("tasting: a triangle to its verdict", async ({ page }) => {
     await page.getByRole("button", { name: odd.get(name), exact: true }).click();
     await page.getByRole("radio", { name: `${name} done` }).waitFor();
   }
-  await page.getByRole("button", { name: "Break the key" }).click();
+  await page.getByRole("button", { name: "Reveal the glasses" }).click();
   await page.getByRole("button", { name: "Show what it tells; no more answers" }).click();
   await page.getByTestId("verdict").getByText("They are different", { exact: true }).waitFor();
   await page.getByText(/5 of 5 found the odd one: that happens by luck once in 240/).waitFor();
@@ -175,8 +175,8 @@ test("tasting: one pitcher for a group, taken into Balance, and corrected in the
   assert.ok(ratio > 13 && ratio < 23, `between them: ${ratio}`);
   await page.getByText(/stirs in .* lemon juice/).waitFor();
   await page.getByText(/stirs in .* sugar syrup/).first().waitFor();
-  await page.getByRole("radio", { name: "Leaves nobody far off" }).click();
-  await page.getByRole("radio", { name: "Leaves nobody far off", checked: true }).waitFor();
+  await page.getByRole("radio", { name: "Fairest to everyone" }).click();
+  await page.getByRole("radio", { name: "Fairest to everyone", checked: true }).waitFor();
   await accessible(page, "one pitcher for all");
   const fair = await number(page, "pitcher-ratio");
   await page.getByRole("button", { name: "Aim at it in Balance" }).click();
@@ -205,12 +205,12 @@ test("tasting: a tongue on the stairs, and a row put in order", async ({ page })
     await page.getByRole("button", { name: line.slice(0, 3), exact: true }).click();
     await page.getByText(`${taken + 1} tasted`).waitFor();
   }
-  await page.getByRole("button", { name: "Break the key" }).click();
-  await page.getByRole("button", { name: /Break it all the same/ }).click();
+  await page.getByRole("button", { name: "Reveal the glasses" }).click();
+  await page.getByRole("button", { name: /Reveal them now/ }).click();
   const noticed = await number(page, "notices");
   assert.ok(noticed >= 3 && noticed < 10, `finer than most: ${noticed} %`);
   await page.getByRole("button", { name: "Use it from now on" }).click();
-  await page.getByRole("button", { name: "It is used from now on" }).waitFor();
+  await page.getByRole("button", { name: "Used from now on" }).waitFor();
   await openDrink(page, "Tamarind cooler");
   await page.getByRole("button", { name: "Taste and correct" }).click();
   await page.getByRole("combobox", { name: "For whom" }).click();
@@ -230,7 +230,7 @@ test("tasting: a tongue on the stairs, and a row put in order", async ({ page })
     await glass.getByRole("button").click();
   }
   await page.getByRole("button", { name: "That is the order" }).click();
-  await page.getByRole("button", { name: "Break the key" }).click();
+  await page.getByRole("button", { name: "Reveal the glasses" }).click();
   await page.getByRole("button", { name: /no more answers/ }).click();
   await page.getByText("10 of 10 pairs").waitFor();
 });
@@ -309,7 +309,7 @@ test("tasting: what it found is in the plan, in a closer row, and in a batch's l
   const guests = page.getByRole("region", { name: "What guests said" });
   await guests.getByLabel("Who").fill("The gatekeeper");
   await guests.getByLabel("said").fill("a little sweet for me");
-  await guests.getByRole("button", { name: "Put it down" }).click();
+  await guests.getByRole("button", { name: "Save" }).click();
   await guests.getByText("The gatekeeper: “a little sweet for me”").waitFor();
   await page.reload();
   await guests.getByText("The gatekeeper: “a little sweet for me”").waitFor();
@@ -317,7 +317,7 @@ test("tasting: what it found is in the plan, in a closer row, and in a batch's l
 
 test("tasting: a child isn't given alcohol, and who is deleted is gone", async ({ page }) => {
   await page.goto("/tasting");
-  await page.getByRole("button", { name: "Somebody new" }).click();
+  await page.getByRole("button", { name: "Add a taster" }).click();
   await page.getByLabel("Name or nickname").fill("شخص عابر");
   await page.getByLabel("A child: never gets alcohol").check();
   await page.getByRole("button", { name: "Put down" }).click();

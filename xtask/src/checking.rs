@@ -33,42 +33,27 @@ pub(crate) fn test(quick: bool) -> Result<()> {
         // Everything that is compiled at all is compiled once: tests run what was linted.
         let needed = ["--bins", "--test", "application"];
         let mut warnings = compile("compiling and linting the application", &needed)?;
-        let called = called()?;
-        // Where the screens can't be built, that is told below.
-        let _ = there.recv();
-        let walker = walker()?;
-        let beside = |args: Vec<&'static str>| {
-            let (walker, called) = (walker.clone(), called.clone());
-            side.spawn(move || apart(&walker, &args, &called))
+        let walked = match there.recv() {
+            Ok(()) if !quick => {
+                let walked = walker()?;
+                Some(side.spawn(move || journeys(&walked)))
+            }
+            _ => None,
         };
-        let walked = (!quick).then(|| beside(vec![JOURNEYS]));
-        let not = skipped(quick).flat_map(|part| ["--skip", part]).collect();
-        let application = beside(not);
         warnings += compile("compiling and linting the rest", &["--all-targets"])?;
         let screens = screens.join().unwrap_or_else(|_| bail!("the front end's checks broke off"));
         progress.end();
         say("running the tests");
-        let mut passed = others(quick)?;
-        let broke_off = |_| bail!("the tests of the application broke off");
-        for lane in [Some(application), walked].into_iter().flatten() {
-            passed &= lane.join().unwrap_or_else(broke_off)?;
-        }
+        let others = others(quick);
+        let walked = walked.map_or(Ok(true), |walked| {
+            walked.join().unwrap_or_else(|_| bail!("the journeys broke off"))
+        });
         screens?;
         if warnings > 0 {
             bail!("{warnings} warnings, see above");
         }
-        if passed && (quick || every_operation_was_called(&called)?) {
-            Ok(())
-        } else {
-            bail!("a test failed, see above")
-        }
+        if others? & walked? { Ok(()) } else { bail!("a test failed, see above") }
     })
-}
-
-/// What isn't run beside the journeys: those themselves, and the longest tests if `quick`.
-fn skipped(quick: bool) -> impl Iterator<Item = &'static str> {
-    let long = if quick { LONG.as_slice() } else { &[] };
-    std::iter::once(JOURNEYS).chain(long.iter().copied())
 }
 
 /// Cargo's test runner, with what the checked build left. Anew, should the screens have been built after the
@@ -79,36 +64,20 @@ fn tests() -> Command {
     tests
 }
 
-/// All tests but those of the application as a whole; whether they pass. If `quick`, all but the longest.
+/// All tests but the journeys; whether they pass. If `quick`, all but the longest.
 fn others(quick: bool) -> Result<bool> {
+    let called = called()?;
     let mut tests = tests();
-    tests.args(["--lib", "--bins"]);
-    for name in test_targets()?.iter().filter(|name| *name != "application") {
-        tests.args(["--test", name]);
+    tests.env("KEEN_PITCHER_CALLED", &called);
+    if quick {
+        tests.args(["--lib", "--bins", "--tests"]);
     }
-    tests.arg("--").args(skipped(quick).flat_map(|part| ["--skip", part]));
-    let mut passed = tests.status().context("cargo won't start")?.success();
-    if !quick {
-        let mut documented = self::tests();
-        passed &= documented.arg("--doc").status().context("cargo won't start")?.success();
+    tests.args(["--", "--skip", JOURNEYS]);
+    if quick {
+        tests.args(LONG.iter().flat_map(|part| ["--skip", part]));
     }
-    Ok(passed)
-}
-
-/// The names of all tests that stand beside the crates' sources.
-fn test_targets() -> Result<Vec<String>> {
-    let mut names = Vec::new();
-    for krate in std::fs::read_dir("crates")? {
-        let Ok(tests) = std::fs::read_dir(krate?.path().join("tests")) else { continue };
-        for test in tests {
-            let path = test?.path();
-            if path.extension().is_some_and(|e| e == "rs") || path.join("main.rs").exists() {
-                names.extend(path.file_stem().map(|name| name.to_string_lossy().into_owned()));
-            }
-        }
-    }
-    names.sort_unstable();
-    Ok(names)
+    let passed = tests.status().context("cargo won't start")?.success();
+    Ok(passed && (quick || every_operation_was_called(&called)?))
 }
 
 /// An empty folder in which the tests note the operations of the API that they called.
@@ -134,7 +103,7 @@ fn every_operation_was_called(called: &Path) -> Result<bool> {
     Ok(missed.is_empty())
 }
 
-/// The tests of the application as a program, which walks the journeys, too; with the screens as they are now.
+/// The program that walks the journeys, which is a test; with the screens as they are now.
 fn walker() -> Result<PathBuf> {
     let mut walker = tests();
     walker.args(["--no-run", "--test", "application", "--message-format", "json"]);
@@ -148,12 +117,11 @@ fn walker() -> Result<PathBuf> {
     path.context("the tests of the application weren't built")
 }
 
-/// Some tests of the application; whether they pass. What they say is told when they are over, in one piece.
-fn apart(tests: &Path, args: &[&str], called: &Path) -> Result<bool> {
-    let mut tests = Command::new(tests);
-    tests.args(["--quiet"]).args(args).env("KEEN_PITCHER_CALLED", called);
-    let said = tests.current_dir("crates/pitcher").output().context("the tests won't start")?;
-    say("the application");
+/// The journeys alone; whether they pass. What they say is told when they are over, in one piece.
+fn journeys(walker: &Path) -> Result<bool> {
+    let walker = std::env::current_dir()?.join(walker);
+    let said = Command::new(walker).arg(JOURNEYS).output().context("the journeys won't start")?;
+    say("the journeys through the screens");
     print!("{}", String::from_utf8_lossy(&said.stdout));
     eprint!("{}", String::from_utf8_lossy(&said.stderr));
     Ok(said.status.success())

@@ -321,7 +321,7 @@ pub fn read_batches(table: &str) -> Result<Vec<BatchRow>, Vec<FieldError>> {
             if value.is_some_and(|v| !(from..=to).contains(&v)) {
                 errors.push(FieldError {
                     field: row.field(name),
-                    message: format!("{from} to {to} will do."),
+                    message: format!("Enter {from} to {to}."),
                 });
             }
             value

@@ -36,12 +36,12 @@ export default function Phones({ onClose }: { onClose: () => void }) {
             home network. Until you let them in, nothing but this machine is answered.
           </Box>
           <Box sx={{ color: colour("muted") }}>
-            There is no certificate: whoever is in this network and can listen could read along. Use
-            it at home.
+            The connection isn’t encrypted: anyone on this network could read it. Use it only at
+            home.
           </Box>
           <Box>
             <Button variant="contained" onClick={() => door(true)} disabled={act.isPending}>
-              Let phones in
+              Connect phones
             </Button>
           </Box>
         </>
@@ -81,13 +81,13 @@ export default function Phones({ onClose }: { onClose: () => void }) {
                 good for {Math.max(1, Math.round((data.good_for_s ?? 0) / 60))} min and one phone
               </Box>
               <Button onClick={() => door(true)} sx={{ px: 0 }}>
-                Another code
+                New code
               </Button>
             </Box>
           </Box>
-          <Box component="section" aria-label="Phones that were let in">
+          <Box component="section" aria-label="Connected phones">
             {data.phones.length === 0 && (
-              <Box sx={{ color: colour("muted") }}>No phone has come in yet.</Box>
+              <Box sx={{ color: colour("muted") }}>No phone is connected yet.</Box>
             )}
             <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
               {data.phones.map((phone) => (
@@ -107,19 +107,19 @@ export default function Phones({ onClose }: { onClose: () => void }) {
                       last seen {when(phone.last_seen)}
                     </Box>
                   </Box>
-                  <Button aria-label={`Put out: ${phone.name}`} onClick={() => putOut(phone.id)}>
-                    Put out
+                  <Button aria-label={`Disconnect: ${phone.name}`} onClick={() => putOut(phone.id)}>
+                    Disconnect
                   </Button>
                 </Box>
               ))}
             </Box>
           </Box>
           <Box sx={{ color: colour("muted"), fontSize: 14 }}>
-            There is no certificate: whoever is in this network and can listen could read along. Use
-            it at home.
+            The connection isn’t encrypted: anyone on this network could read it. Use it only at
+            home.
           </Box>
           <Box sx={{ display: "flex", justifyContent: "flex-end", gap: 1 }}>
-            <Button onClick={() => door(false)}>Shut phones out</Button>
+            <Button onClick={() => door(false)}>Disconnect all</Button>
             <Button variant="contained" onClick={onClose}>
               Close
             </Button>
@@ -175,7 +175,7 @@ export function Join() {
           disabled={code.trim() === "" || come.isPending}
           sx={{ minHeight: 60, fontSize: 20 }}
         >
-          Come in
+          Connect
         </Button>
       </Box>
     </Box>

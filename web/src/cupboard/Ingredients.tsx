@@ -35,7 +35,7 @@ export function Ingredients() {
             sx={{ flex: 1 }}
           />
           <Button variant="outlined" onClick={() => setMaking(true)} sx={{ flexShrink: 0 }}>
-            One of your own
+            Add your own
           </Button>
         </Box>
         <ul className={look.list} aria-label="Ingredients">
@@ -166,7 +166,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
         )}
         {it.keeps && (
           <OwnField
-            label={it.strained?.cooked ? "keeps raw, drained" : "keeps when drained"}
+            label={it.strained?.cooked ? "liquid held: raw, drained" : "liquid held when drained"}
             unit="g for each gram"
             value={it.keeps.value}
             own={own.keeps}
@@ -177,7 +177,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
         )}
         {it.strained?.cooked && (
           <OwnField
-            label="keeps cooked or thawed"
+            label="liquid held: cooked or thawed"
             unit="g for each gram"
             value={it.strained.cooked.value}
             own={own.keeps_cooked}
@@ -188,7 +188,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
         )}
         {it.strained && (
           <OwnField
-            label="keeps blended, drained"
+            label="liquid held: blended, drained"
             unit="g for each gram"
             value={it.strained.blended.value}
             own={own.keeps_blended}
@@ -199,7 +199,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
         )}
         {it.drawing_minutes && (
           <OwnField
-            label="two thirds drawn at 95 °C"
+            label="two thirds extracted at 95 °C"
             unit="minutes"
             value={it.drawing_minutes.value}
             own={own.drawing_minutes}
@@ -217,7 +217,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
       )}
       {it.density != null && <WeighCup it={it} onWeighed={set("density")} />}
       <Box component="h3" sx={{ fontSize: 15, m: 0, mt: 2, mb: 0.5 }}>
-        Where the figures come from
+        Sources
       </Box>
       <Box component="ul" sx={{ m: 0, pl: 2.25, fontSize: 13.5, color: colour("muted") }}>
         {it.sources.map((source) => (
@@ -265,7 +265,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
             if (!problem) onGone();
           }}
         >
-          Remove from the cupboard
+          Delete from the cupboard
         </Button>
       )}
       {wrong && (

@@ -31,7 +31,7 @@ const kinds: [OwnIngredient["kind"], string][] = [
 const forms: [OwnIngredient["form"], string][] = [
   ["liquid", "liquid"],
   ["crystals", "crystals or powder"],
-  ["pieces", "pieces that lie in it"],
+  ["pieces", "solid pieces"],
 ];
 
 /** An ingredient that the tables haven't got, by what its label or an instrument says. */
@@ -67,7 +67,7 @@ export function NewIngredient(props: { onClose: () => void; onMade: (id: string)
     else props.onMade(id);
   };
   return (
-    <TitledDialog title="An ingredient of your own" width={480} onClose={props.onClose}>
+    <TitledDialog title="Your own ingredient" width={480} onClose={props.onClose}>
       <Box
         component="form"
         onSubmit={(event: React.FormEvent) => {
@@ -100,7 +100,7 @@ export function NewIngredient(props: { onClose: () => void; onMade: (id: string)
           <TextField
             select
             size="small"
-            label="It comes as"
+            label="Form"
             value={form}
             onChange={(event) => setForm(event.target.value as typeof form)}
           >
@@ -132,7 +132,7 @@ export function NewIngredient(props: { onClose: () => void; onMade: (id: string)
         <Box sx={{ display: "flex", gap: 1, justifyContent: "flex-end" }}>
           <Button onClick={props.onClose}>Not now</Button>
           <Button type="submit" variant="contained" disabled={name.trim() === ""}>
-            Put it in the cupboard
+            Add to the cupboard
           </Button>
         </Box>
       </Box>

@@ -67,10 +67,10 @@ export function OwnField({ label, unit, value, own, rests, places, onSet }: OwnF
             measured here
             <Button
               onClick={() => void onSet(undefined)}
-              aria-label={`Back to the table's ${label}`}
+              aria-label={`Reset ${label}`}
               sx={{ minHeight: 24, py: 0, px: 1, fontSize: 12.5 }}
             >
-              Back to the table's
+              Reset
             </Button>
           </>
         )}

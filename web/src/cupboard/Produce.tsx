@@ -144,7 +144,7 @@ function Readings({ id }: { id: string }) {
   return (
     <Box sx={{ borderTop: `1px solid ${colour("hairline")}`, pt: 1.5 }}>
       <Box component="h3" sx={{ fontSize: 15, m: 0 }}>
-        What they gave here
+        What they gave in your kitchen
       </Box>
       <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
         {mine.map(({ reading, i }) => (
@@ -158,7 +158,7 @@ function Readings({ id }: { id: string }) {
             {reading.brix != null && `, ${reading.brix} °Bx`}
             {reading.acidity != null && `, ${reading.acidity} % acid`}
             <Button
-              aria-label={`Take back the reading of ${reading.day}`}
+              aria-label={`Delete the reading of ${reading.day}`}
               onClick={() =>
                 void change((k) => ({
                   ...k,
@@ -169,7 +169,7 @@ function Readings({ id }: { id: string }) {
               }
               sx={{ px: 1, minWidth: 0, fontSize: 13 }}
             >
-              Take back
+              Delete
             </Button>
           </Box>
         ))}

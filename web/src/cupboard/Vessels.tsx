@@ -39,8 +39,7 @@ export function Vessels() {
     <Box sx={{ maxWidth: 900 }}>
       {vessels.length === 0 && (
         <Box sx={{ color: colour("muted"), mb: 2 }}>
-          None yet. Put in the pots, jugs, bottles and sieves that you have: drinks are then fitted
-          into them.
+          No vessels yet. Add your pots, jugs, bottles and sieves, and you see what fits.
         </Box>
       )}
       <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
@@ -196,7 +195,7 @@ function New({ onAdd }: { onAdd: (vessel: OwnVessel) => Promise<string | undefin
     <TextField
       select
       size="small"
-      label="Put in a vessel"
+      label="Add a vessel"
       value=""
       onChange={(event) => {
         const kind = event.target.value as VesselKind;

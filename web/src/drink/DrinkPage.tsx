@@ -280,7 +280,7 @@ function Troubles({ editor }: { editor: Editor }) {
       </Note>
     );
   }
-  if (silence) return <Note kind="notice">{silence} It is asked again by itself.</Note>;
+  if (silence) return <Note kind="notice">{silence} Trying again…</Note>;
   const wrong = problem ?? (saving.phase === "refused" ? saving.problem : undefined);
   if (wrong) {
     return (

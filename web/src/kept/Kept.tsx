@@ -36,14 +36,14 @@ export default function Kept() {
           </Button>
         )}
         <Button variant="outlined" onClick={() => setPutting(true)}>
-          Put something in
+          Add a bottle
         </Button>
       </Box>
       <Trouble error={error ?? undefined} again={() => void refetch()} />
       {data && all.length === 0 && (
         <Box sx={{ py: 4, fontSize: 17, maxWidth: 620 }}>
-          Nothing stands here. When a batch is finished, say how many bottles it filled and where
-          they stand: then you see here what is left of them, and until when.
+          No bottles yet. When you finish a batch, say how many bottles it filled and where they
+          are: here you see what is left, and when to use it by.
         </Box>
       )}
       <Box

@@ -16,8 +16,8 @@ import { readNumber } from "../ui/readNumber";
 type Away = Schemas["Away"];
 
 const reasons: [Away, string][] = [
-  ["went_off", "It had gone off"],
-  ["over_its_date", "It was over its date"],
+  ["went_off", "It went off"],
+  ["over_its_date", "It was past its date"],
   ["not_liked", "Nobody liked it"],
   ["spilt", "It was spilt"],
 ];
@@ -143,7 +143,7 @@ function Opened({ bottle }: { bottle: Bottle }) {
             aria-expanded={asking === "tip"}
             onClick={() => setAsking(asking === "tip" ? undefined : "tip")}
           >
-            Tipped away
+            Discarded
           </Button>
         </Box>
       )}
@@ -197,7 +197,7 @@ function Use({ use, onFreeze }: { use: Schemas["Use"]; onFreeze: () => void }) {
       {use.kind === "freezes" && <Button onClick={onFreeze}>Freeze it</Button>}
       {drink && use.of && (
         <Button disabled={begin.isPending} onClick={() => begin.mutate({ drink })}>
-          Make it so
+          Use this
         </Button>
       )}
       {drink && !use.of && (

@@ -13,7 +13,7 @@ export default function PutIn({ onClose }: { onClose: () => void }) {
   const { data } = useShelf({ find: "", sort: "name" }, 4);
   const [drink, setDrink] = useState<{ id: string; name: string; volume_ml: number } | null>(null);
   return (
-    <TitledDialog title="Put something in" width={520} onClose={onClose}>
+    <TitledDialog title="Add a bottle" width={520} onClose={onClose}>
       <Box sx={{ color: colour("muted"), fontSize: 15 }}>
         What stands there is known from the drink: how long it keeps, and what it is good for.
       </Box>

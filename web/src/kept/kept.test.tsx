@@ -178,9 +178,9 @@ describe("an open bottle", () => {
   it("asks why it was discarded before it is gone", async () => {
     show("/kept/b");
     const open = await screen.findByRole("region", { name: "Melon water" });
-    fireEvent.click(within(open).getByRole("button", { name: "Tipped away" }));
+    fireEvent.click(within(open).getByRole("button", { name: "Discarded" }));
     expect(told).toEqual([]);
-    fireEvent.click(within(open).getByRole("button", { name: "It had gone off" }));
+    fireEvent.click(within(open).getByRole("button", { name: "It went off" }));
     await waitFor(() => expect(told[0]?.body).toEqual({ what: { tipped: { why: "went_off" } } }));
   });
 });

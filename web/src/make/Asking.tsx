@@ -28,7 +28,7 @@ function NoteDown({ say, onClose }: AskingProps) {
   return (
     <Sheet
       title="Note"
-      act="Keep the note"
+      act="Save the note"
       onSubmit={() => {
         if (text.trim()) void say({ note: { text: text.trim() } });
         onClose();
@@ -36,7 +36,7 @@ function NoteDown({ say, onClose }: AskingProps) {
       onClose={onClose}
     >
       <TextField
-        label="To remember"
+        label="Your note"
         value={text}
         autoFocus
         multiline
@@ -76,7 +76,7 @@ function Finish({ view, say, onClose }: AskingProps) {
       onClose={onClose}
     >
       <TextField
-        label="Where it stands now"
+        label="Where is it now?"
         placeholder="refrigerator, upper shelf"
         value={place}
         autoFocus
@@ -102,7 +102,7 @@ function Finish({ view, say, onClose }: AskingProps) {
         slotProps={{ htmlInput: { inputMode: "numeric", maxLength: 4 } }}
       />
       <TextField
-        label="How it turned out"
+        label="How did it turn out?"
         value={note}
         multiline
         onChange={(event) => setNote(event.target.value)}

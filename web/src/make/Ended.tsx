@@ -259,7 +259,7 @@ function Teaches({ view }: { view: BatchView }) {
   return (
     <Box component="section" aria-label="What it teaches" sx={{ mt: 3, maxWidth: 720 }}>
       <Box component="h3" sx={{ ...displayFont, fontSize: 22, fontWeight: 700, m: 0 }}>
-        What it teaches your kitchen
+        What your kitchen can learn from it
       </Box>
       <Box component="ul" sx={{ listStyle: "none", p: 0, my: 1 }}>
         {view.teaches.map((teaching) => (
@@ -276,18 +276,18 @@ function Teaches({ view }: { view: BatchView }) {
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1 }}>
         {view.learned === true ? (
           <>
-            <Box sx={{ fontWeight: 600 }}>Your kitchen has learned that.</Box>
-            <Button onClick={() => teach.mutate(false)}>Take it back</Button>
+            <Box sx={{ fontWeight: 600 }}>Saved to your kitchen.</Box>
+            <Button onClick={() => teach.mutate(false)}>Undo</Button>
           </>
         ) : (
           <>
             <Button variant="contained" onClick={() => teach.mutate(true)}>
-              Learn that
+              Save to your kitchen
             </Button>
             {view.learned !== false && (
-              <Button onClick={() => teach.mutate(false)}>Leave it</Button>
+              <Button onClick={() => teach.mutate(false)}>Don’t save</Button>
             )}
-            {view.learned === false && <Box sx={{ color: colour("muted") }}>Left.</Box>}
+            {view.learned === false && <Box sx={{ color: colour("muted") }}>Not saved.</Box>}
           </>
         )}
       </Box>

@@ -58,7 +58,7 @@ export function GuestsSaid({ view, say }: { view: BatchView; say: Say }) {
           sx={{ flex: "1 1 200px" }}
         />
         <Button type="submit" variant="outlined" disabled={!by.trim() || !text.trim()}>
-          Put it down
+          Save
         </Button>
       </Box>
     </Box>

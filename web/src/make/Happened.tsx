@@ -45,10 +45,10 @@ export function Happened({ view, say }: { view: BatchView; say: Say }) {
             </Box>
             {!gone && !("taken_back" in what) && (
               <Button
-                aria-label={`Take back: ${told(what, view.stands)}`}
+                aria-label={`Undo: ${told(what, view.stands)}`}
                 onClick={() => void say({ taken_back: { of: place } })}
               >
-                Take back
+                Undo
               </Button>
             )}
           </Box>

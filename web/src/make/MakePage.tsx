@@ -189,8 +189,8 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
           kind="notice"
           action={
             <Box>
-              <Button onClick={() => void say(batch.doubt!.what, true)}>Believe it</Button>
-              <Button onClick={batch.leaveOut}>Leave it out</Button>
+              <Button onClick={() => void say(batch.doubt!.what, true)}>Keep it</Button>
+              <Button onClick={batch.leaveOut}>Discard it</Button>
             </Box>
           }
         >
@@ -250,7 +250,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
             {!finished &&
               (
                 [
-                  ["otherwise", "It came out otherwise", "Otherwise"],
+                  ["otherwise", "Something went differently", "Changed"],
                   ["measure", "Measure", "Measure"],
                   ["taste", "Taste", "Taste"],
                   ["note", "Note", "Note"],
@@ -294,8 +294,8 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
             {stands.readings.length > 0 && <strong>{lastReading(view)} </strong>}
             <Box component="span" sx={{ color: colour("muted") }}>
               {finished
-                ? (stands.otherwise ?? "The ring is where it was to be.")
-                : (stands.measure?.message ?? "Nothing is worth measuring now.")}
+                ? (stands.otherwise ?? "The ring marks the target.")
+                : (stands.measure?.message ?? "No need to measure anything now.")}
             </Box>
           </Box>
         </Box>

@@ -54,8 +54,8 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
       (fault: Error) => setWrong(fault.message),
     );
   return (
-    <Sheet title="Measure" act="Keep the reading" onSubmit={submit} onClose={onClose} width={620}>
-      <Box sx={{ fontSize: 16 }}>{measure?.message ?? "Nothing is worth measuring now."}</Box>
+    <Sheet title="Measure" act="Save the reading" onSubmit={submit} onClose={onClose} width={620}>
+      <Box sx={{ fontSize: 16 }}>{measure?.message ?? "No need to measure anything now."}</Box>
       <VesselField view={view} value={vessel} onChange={setVessel} />
       {instruments.length > 0 && (
         <Box

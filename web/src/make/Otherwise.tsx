@@ -21,13 +21,13 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
   const gives = "squeeze" in action || "strain" in action || "reduce" in action || "boil" in action;
   const state = steps.find((s) => s.id === step)?.state;
   const kinds: [string, string][] = [];
-  if (written) kinds.push(["used", "I used another amount"]);
-  if (gives) kinds.push(["came_out", "So much came out"]);
-  if (state === "ahead") kinds.push(["left_out", "I leave this step out"]);
+  if (written) kinds.push(["used", "I used a different amount"]);
+  if (gives) kinds.push(["came_out", "I got this much"]);
+  if (state === "ahead") kinds.push(["left_out", "I'm skipping this step"]);
   const others = steps.filter((s, i) => s.state === "ahead" && i > place && place >= 0);
-  if (others.length > 0) kinds.push(["moved", "I do another step first"]);
-  kinds.push(["added", "I put something else in"], ["poured_away", "I poured some away"]);
-  if (state === "done") kinds.push(["again", "It isn't done after all"]);
+  if (others.length > 0) kinds.push(["moved", "I'm doing another step first"]);
+  kinds.push(["added", "I added something else"], ["poured_away", "I poured some away"]);
+  if (state === "done") kinds.push(["again", "It isn't done yet"]);
   const [kind, setKind] = useState(about && gives ? "came_out" : kinds[0]![0]);
   const chosen = kinds.some(([k]) => k === kind) ? kind : kinds[0]![0];
   const [amount, setAmount] = useState("");
@@ -66,8 +66,8 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
     );
   return (
     <Sheet
-      title="It came out otherwise"
-      act="So it was"
+      title="Something went differently"
+      act="Save"
       onSubmit={() => {
         void say(happening());
         onClose();

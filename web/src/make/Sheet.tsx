@@ -29,7 +29,7 @@ export function Sheet({ title, act, onSubmit, onClose, children, width = 480 }: 
       >
         {children}
         <Box sx={{ display: "flex", justifyContent: "flex-end", gap: 1 }}>
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" variant="contained">
             {act}
           </Button>

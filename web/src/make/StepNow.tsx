@@ -41,7 +41,7 @@ export function StepNow(props: StepProps) {
     return (
       <>
         <Box component="h2" data-step="" sx={big}>
-          {waits ? "Nothing to do but wait." : "All is done."}
+          {waits ? "Nothing to do for now." : "All is done."}
         </Box>
         <Juice view={view} onJuice={onJuice} />
         {waits && view.practice && <Hurry view={view} hurry={hurry} />}
@@ -113,7 +113,7 @@ export function StepNow(props: StepProps) {
           disabled={busy}
           sx={{ minHeight: 68, minWidth: 190, width: { xs: "100%", sm: "auto" }, fontSize: 22 }}
         >
-          {begins ? "It has begun" : "Done"}
+          {begins ? "Started" : "Done"}
         </Button>
       </Box>
       {view.practice && stands.steps.some((s) => s.state === "running") && (
@@ -158,7 +158,7 @@ function Hurry({ view, hurry }: { view: BatchView; hurry: Hurrying }) {
   return (
     <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1.5 }}>
       <Button variant="outlined" onClick={() => void hurry({ do: "to_next" })}>
-        To the end of the wait
+        Skip to the end of the wait
       </Button>
       <Button
         onClick={() => void hurry({ do: "rate", times: view.rate > 1 ? 1 : 60 })}

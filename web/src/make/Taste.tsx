@@ -74,7 +74,7 @@ export function Taste({ view, place, say, onClose }: AskingProps) {
       )}
       {said.length > 0 && ways?.length === 0 && !isFetching && (
         <Box sx={{ color: colour("muted") }}>
-          Nothing that is at hand puts that right now. What comes in later may.
+          You can't correct this with what you have now. A later step may help.
         </Box>
       )}
     </Sheet>

@@ -110,7 +110,7 @@ export default function Paste() {
               fullWidth
               minRows={14}
               maxRows={26}
-              label="The text, in any wording"
+              label="The recipe, in any wording"
               value={text}
               autoFocus
               onChange={(event) => keep({ text: event.target.value, choices: [] })}
@@ -123,7 +123,7 @@ export default function Paste() {
           <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1 }}>
             {read && (
               <Button onClick={() => setEditing(!editing)}>
-                {editing ? "Read it" : "Change the text"}
+                {editing ? "Read the recipe" : "Edit the recipe"}
               </Button>
             )}
             <FileButton
@@ -143,12 +143,12 @@ export default function Paste() {
         </Box>
         {read && (
           <Box sx={{ minWidth: 0 }}>
-            <Box component="section" aria-label="What goes in">
+            <Box component="section" aria-label="Ingredients">
               <Box component="h2" sx={part}>
-                What goes in
+                Ingredients
               </Box>
               {read.things.length === 0 && (
-                <Box sx={{ color: colour("muted") }}>Nothing that could be read.</Box>
+                <Box sx={{ color: colour("muted") }}>No ingredients found.</Box>
               )}
               <Things things={read.things} lines={read.report.lines} onChoose={choose} />
             </Box>
@@ -229,14 +229,14 @@ export default function Paste() {
               setEditing(true);
             }}
           >
-            Another text
+            Start over
           </Button>
           <Button
             variant="contained"
             disabled={put.isPending || read.drink.steps.length === 0}
             onClick={() => put.mutate()}
           >
-            Put on the shelf
+            Save drink
           </Button>
         </Box>
       )}
@@ -250,7 +250,7 @@ const marks = { understood: "wash", guessed: "notice", asked: "stopWash" } as co
 function Marked({ read }: { read: PastedView }) {
   return (
     <Box
-      aria-label="The text as it was read"
+      aria-label="The recipe as it was read"
       role="region"
       tabIndex={0}
       sx={{
@@ -324,7 +324,7 @@ function How({ read }: { read: PastedView }) {
       </Box>
       {read.drink.note && (
         <Box sx={{ mt: 1.5, color: colour("muted"), fontSize: 14.5, whiteSpace: "pre-line" }}>
-          <strong>Left aside, in the note:</strong>
+          <strong>Not used, kept in the note:</strong>
           {"\n"}
           {read.drink.note}
         </Box>

@@ -84,7 +84,7 @@ function Row({ thing, grams, onChoose }: RowProps) {
           </Box>
           <Box sx={{ fontSize: 13.5, color: colour("muted") }}>
             {thing.left_out
-              ? "left out; it stands in the note"
+              ? "left out; kept in the note"
               : (thing.why[0] ?? (grams != null && grams >= 1 ? weight(grams) : ""))}
           </Box>
         </Box>
@@ -98,7 +98,7 @@ function Row({ thing, grams, onChoose }: RowProps) {
             overflowWrap: "anywhere",
           }}
         >
-          {thing.fills ? (amount ? `to the line of ${amount}` : "to fill") : amount}
+          {thing.fills ? (amount ? `top up to ${amount}` : "to fill") : amount}
         </Box>
         <Box
           sx={{

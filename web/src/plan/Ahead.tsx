@@ -47,8 +47,8 @@ export function Troubles({ answer, plan, clock, edit }: AheadProps) {
         >
           This plan begins at {dayAndHour(clock, plan.begins)}, and it is later than that.{" "}
           {plan.later_by != null
-            ? `Begun now, it can be served at ${dayAndHour(clock, plan.later_by)} at the earliest.`
-            : "Begun now, it can't be served within two days as it stands."}
+            ? `If you start now, you can serve at ${dayAndHour(clock, plan.later_by)} at the earliest.`
+            : "If you start now, this can't be served within two days."}
         </Told>
       )}
       {plan.troubles.map((trouble) => (

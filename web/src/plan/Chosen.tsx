@@ -94,7 +94,7 @@ function TaskLine({ task, plan, file, clock, answer, edit, onTask }: TaskLinePro
       ? `next by ${dayAndHour(clock, until)}${why}`
       : "";
   const told = [
-    waits >= 1 && `then ${span(waits)} by itself, until ${hour(clock, task.to)}`,
+    waits >= 1 && `then ${span(waits)} unattended, until ${hour(clock, task.to)}`,
     stands,
   ].filter(Boolean);
   return (
@@ -115,7 +115,7 @@ function TaskLine({ task, plan, file, clock, answer, edit, onTask }: TaskLinePro
         {told.length > 0 && (
           <Box sx={{ fontSize: 13.5, color: colour("muted") }}>{told.join("; ")}</Box>
         )}
-        {task.held && <Box sx={{ fontSize: 13.5, fontWeight: 600 }}>held to this time</Box>}
+        {task.held && <Box sx={{ fontSize: 13.5, fontWeight: 600 }}>pinned to this time</Box>}
         {open && (
           <When task={task} plan={plan} file={file} clock={clock} answer={answer} edit={edit} />
         )}
@@ -165,9 +165,9 @@ function When({ task, plan, file, clock, answer, edit }: WhenProps) {
         slotProps={{ inputLabel: { shrink: true } }}
       />
       {task.held ? (
-        <Button onClick={() => hold(undefined)}>Let it move</Button>
+        <Button onClick={() => hold(undefined)}>Unpin</Button>
       ) : (
-        <Button onClick={() => hold(civil(clock, task.hands_from))}>Hold it here</Button>
+        <Button onClick={() => hold(civil(clock, task.hands_from))}>Pin to this time</Button>
       )}
       <AfterField
         task={task}

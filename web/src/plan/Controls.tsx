@@ -157,7 +157,7 @@ export function HoursDialog({ plan, edit, onClose }: DialogProps) {
   const spoken = plan.spoken_for ?? [];
   const noon = `${plan.serving.slice(0, 10)}T12:00`;
   return (
-    <TitledDialog title="Hours without handwork" width={520} onClose={onClose}>
+    <TitledDialog title="Times when nobody is free" width={520} onClose={onClose}>
       {plan.night ? (
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center" }}>
           <Field
@@ -195,7 +195,7 @@ export function HoursDialog({ plan, edit, onClose }: DialogProps) {
           return (
             <Box component="li" key={i} sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
               <Field
-                label="Spoken for from"
+                label="Busy from"
                 type="datetime-local"
                 width={215}
                 value={hours.from.slice(0, 16)}
@@ -232,7 +232,7 @@ export function HoursDialog({ plan, edit, onClose }: DialogProps) {
             }))
           }
         >
-          Add hours that are spoken for
+          Add a busy time
         </Button>
         <Box sx={{ flex: 1 }} />
         <Button variant="contained" onClick={onClose}>

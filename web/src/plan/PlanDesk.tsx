@@ -87,14 +87,14 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
           {plan.night
             ? `night ${plan.night.from.slice(0, 5)} to ${plan.night.to.slice(0, 5)}`
             : "no night"}
-          {(plan.spoken_for ?? []).length > 0 && ", hours spoken for"}
+          {(plan.spoken_for ?? []).length > 0 && ", busy times"}
         </Value>
         {many && <Value onClick={() => setOpen("drinks")}>add drinks</Value>}
       </Box>
       {empty && (
         <Box sx={{ py: 4, color: colour("muted"), fontSize: 17 }}>
           No drink is in this plan yet. Add those that are to be ready together, and see when to
-          begin.
+          start.
           <Box sx={{ mt: 2 }}>
             <Button variant="contained" onClick={() => setOpen("drinks")}>
               Add drinks
@@ -142,7 +142,7 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
                 onClick={() => setShopping(!shopping)}
                 aria-expanded={shopping}
               >
-                {shopping ? "Put the shopping away" : "Shopping for all of it"}
+                {shopping ? "Close the shopping list" : "Shopping for all of it"}
               </Button>
               <Button variant="outlined" onClick={() => void copy()}>
                 Copy as a list
@@ -223,8 +223,8 @@ function Told({ plan, answer, clock }: { plan: Plan; answer: PlanAnswer; clock: 
     const onDay = `${weekday(clock, block.from)} at ${at}`;
     if (i > 0) return `then ${onDay}`;
     return days.length > 1 || date(clock, block.from) !== date(clock, 0)
-      ? `Begin on ${onDay}`
-      : `Begin at ${at}`;
+      ? `Start on ${onDay}`
+      : `Start at ${at}`;
   });
   const free = plan.free
     .filter((f) => date(clock, f.from) === date(clock, 0))
@@ -238,8 +238,8 @@ function Told({ plan, answer, clock }: { plan: Plan; answer: PlanAnswer; clock: 
       {free.length > 0 && `; free from ${free.join(" and ")}`}.{" "}
       <Box component="span" sx={{ color: colour("muted") }}>
         {over >= 3
-          ? `No plan could begin more than ${span(over)} later.`
-          : "It can't be begun later than that."}
+          ? `At best you could start ${span(over)} later.`
+          : "This is the latest possible start."}
       </Box>
     </Box>
   );

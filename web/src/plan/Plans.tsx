@@ -88,7 +88,7 @@ export default function Plans() {
               <Button
                 onClick={() => restore.mutate(gone.id, { onSuccess: () => setGone(undefined) })}
               >
-                Put back
+                Undo
               </Button>
             }
           >
@@ -100,7 +100,7 @@ export default function Plans() {
         <Box sx={{ py: 4, maxWidth: 640, fontSize: 17, color: colour("muted") }}>
           {find
             ? `No plan has “${find}” in its name.`
-            : "Nothing is planned. Say which drinks are to be ready when, and see when to begin: " +
+            : "No plans yet. Say which drinks are to be ready when, and see when to start: " +
               "who does what, what waits, what can be made the evening before."}
         </Box>
       )}

@@ -12,12 +12,12 @@ export default function Bin({ onClose }: { onClose: () => void }) {
   const { restore } = useShelfActions();
   const [wrong, setWrong] = useState<string | undefined>();
   return (
-    <TitledDialog title="The bin" width={520} onClose={onClose}>
+    <TitledDialog title="Deleted drinks" width={520} onClose={onClose}>
       <Box sx={{ color: colour("muted"), fontSize: 14 }}>
-        Removed drinks lie here for thirty days. Put back, they stand on the shelf as they were.
+        Deleted drinks are kept for 30 days. Restore one to get it back as it was.
       </Box>
       {(error || wrong) && <p role="alert">{wrong ?? error?.message}</p>}
-      {data?.length === 0 && <Box sx={{ py: 2 }}>The bin is empty.</Box>}
+      {data?.length === 0 && <Box sx={{ py: 2 }}>No deleted drinks.</Box>}
       <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
         {data?.map((entry) => (
           <Box
@@ -40,7 +40,7 @@ export default function Bin({ onClose }: { onClose: () => void }) {
             </Box>
             <Button
               variant="outlined"
-              aria-label={`Put back ${entry.name}`}
+              aria-label={`Restore ${entry.name}`}
               onClick={() =>
                 restore.mutate(entry.id, {
                   onSuccess: () => setWrong(undefined),
@@ -49,7 +49,7 @@ export default function Bin({ onClose }: { onClose: () => void }) {
               }
               sx={{ flexShrink: 0 }}
             >
-              Put back
+              Restore
             </Button>
           </Box>
         ))}

@@ -37,7 +37,7 @@ export default function Drinks() {
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mt: 0.5 }}>
         <PageTitle>Drinks</PageTitle>
         <Box sx={{ flex: 1 }} />
-        <Button onClick={() => setOpen("bin")}>Bin</Button>
+        <Button onClick={() => setOpen("bin")}>Deleted drinks</Button>
         <Button onClick={() => setOpen("house")}>Backup</Button>
         <Begin />
       </Box>
@@ -80,7 +80,7 @@ export default function Drinks() {
       {tags.length > 0 && (
         <Box
           role="group"
-          aria-label="Filed under"
+          aria-label="Tags"
           sx={{ display: "flex", flexWrap: "wrap", gap: 0.5, mt: 1, mb: 1 }}
         >
           {tags.map((one) => {

@@ -45,7 +45,7 @@ export default function File({ entry, onClose }: { entry: ShelfEntry; onClose: (
         <TextField
           fullWidth
           autoFocus
-          label="Words, with commas between"
+          label="Tags, separated by commas"
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
@@ -65,7 +65,7 @@ export default function File({ entry, onClose }: { entry: ShelfEntry; onClose: (
         <Trouble error={save.error ?? undefined} />
         <Box sx={{ display: "flex", gap: 1, mt: 2, color: colour("muted") }}>
           <Button type="submit" variant="contained">
-            File it
+            Save tags
           </Button>
           <Button onClick={onClose}>Not now</Button>
         </Box>

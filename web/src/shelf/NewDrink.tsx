@@ -46,7 +46,7 @@ export default function NewDrink({ onClose }: { onClose: () => void }) {
           id="new-drink"
           sx={{ ...displayFont, fontSize: 24, fontWeight: 700, m: 0 }}
         >
-          Begin with
+          Start with
         </Box>
       </Box>
       <Box sx={{ px: 3, pb: 1, overflowY: "auto" }}>

@@ -11,9 +11,9 @@ export function OnTheGo() {
   const now = useNow();
   if (batches.length === 0) return null;
   return (
-    <Box component="section" aria-label="On the go" sx={{ mb: 3 }}>
+    <Box component="section" aria-label="In progress" sx={{ mb: 3 }}>
       <Box component="h2" sx={{ ...displayFont, fontSize: 22, fontWeight: 700, m: 0, mb: 0.75 }}>
-        On the go
+        In progress
       </Box>
       <Box
         component="ul"

@@ -29,7 +29,7 @@ export default function Rename({ entry, onClose }: { entry: ShelfEntry; onClose:
           onChange={(event) => setName(event.target.value)}
         />
         <Box sx={{ display: "flex", justifyContent: "flex-end", gap: 1 }}>
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" variant="contained" disabled={rename.isPending}>
             Rename
           </Button>

@@ -81,7 +81,7 @@ export function Shelf({ sought, short = false }: { sought: Sought; short?: boole
       )}
       {!short && data && data.total > there && (
         <Button variant="outlined" sx={{ mt: 3 }} onClick={() => setPages(pages + 1)}>
-          More of them ({data.total - there})
+          Show more ({data.total - there})
         </Button>
       )}
       <Suspense>
@@ -111,13 +111,13 @@ export function Shelf({ sought, short = false }: { sought: Sought; short?: boole
             component="span"
             sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}
           >
-            {gone.name} is in the bin.
+            {gone.name} was deleted.
           </Box>
           <Button
             sx={{ color: colour("ground"), textDecoration: "underline", flexShrink: 0 }}
             onClick={() => actions.restore.mutate(gone.id, { onSuccess: () => setGone(undefined) })}
           >
-            Put back
+            Undo
           </Button>
           <Button sx={{ color: colour("ground"), minWidth: 0 }} onClick={() => setGone(undefined)}>
             Close
@@ -217,7 +217,7 @@ function Bottle({ entry, onCopy, onRename, onFile, onRemove }: BottleProps) {
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         <MenuItem onClick={choose(onCopy)}>Make a copy</MenuItem>
         <MenuItem onClick={choose(onRename)}>Rename</MenuItem>
-        <MenuItem onClick={choose(onFile)}>File it under words</MenuItem>
+        <MenuItem onClick={choose(onFile)}>Edit tags</MenuItem>
         <MenuItem
           component="a"
           href={`/api/drinks/${entry.id}/file`}

@@ -20,7 +20,7 @@ export function BreakKey({ view }: { view: TastingView }) {
           onClick={() => setSure(true)}
           sx={{ minHeight: 52 }}
         >
-          Break the key
+          Reveal the glasses
         </Button>
       ) : (
         <Button
@@ -30,7 +30,7 @@ export function BreakKey({ view }: { view: TastingView }) {
           sx={{ minHeight: 52 }}
         >
           {left > 0
-            ? `${left} ${left === 1 ? "hasn’t" : "haven’t"} finished. Break it all the same`
+            ? `${left} ${left === 1 ? "hasn’t" : "haven’t"} finished. Reveal them now`
             : "Show what it tells; no more answers"}
         </Button>
       )}

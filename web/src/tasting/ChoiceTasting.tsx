@@ -33,7 +33,7 @@ export default function ChoiceTasting({ view }: { view: TastingView }) {
   if (view.stage === "over")
     return (
       <>
-        <Title under="The key is broken.">{title}</Title>
+        <Title under="The glasses are revealed.">{title}</Title>
         {view.tells.verdict && <Verdict verdict={view.tells.verdict} />}
         {view.tells.notices && tongue && (
           <Noticed view={view} notices={view.tells.notices} quality={tongue.stairs.quality} />
@@ -212,7 +212,7 @@ function Noticed(props: {
           disabled={kept || change.isPending}
           onClick={() => change.mutate({ id: who.id, body: { ...who.taster, [field]: notices } })}
         >
-          {kept ? "It is used from now on" : "Use it from now on"}
+          {kept ? "Used from now on" : "Use it from now on"}
         </Button>
       )}
     </Box>

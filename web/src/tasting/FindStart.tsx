@@ -19,7 +19,7 @@ export default function FindStart() {
   const { begin, wrong, waits } = useSetUp();
   return (
     <Room>
-      <Title under="Ten minutes, three jugs, one glass at a time. At the end stands your own ratio of sugar to acid, and how sure that is.">
+      <Title under="Ten minutes, three jugs, one glass at a time. At the end you know your own ratio of sugar to acid, and how sure it is.">
         Find my balance
       </Title>
       <Box sx={{ display: "grid", gap: 2.5, maxWidth: 620 }}>

@@ -33,8 +33,8 @@ export function Pitchers({ drink, drinkId, guests, shares }: PitchersProps) {
 }
 
 const ways = [
-  ["least_sum", "Misses least in all"],
-  ["nobody_left_out", "Leaves nobody far off"],
+  ["least_sum", "Best on average"],
+  ["nobody_left_out", "Fairest to everyone"],
 ] as const;
 
 function ShareOf(

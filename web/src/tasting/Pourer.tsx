@@ -56,7 +56,7 @@ export function Pourer({ view }: { view: TastingView }) {
         )}
         {view.blind && (
           <Box sx={{ color: colour("muted") }}>
-            From then on nobody sees what is in them until the key is broken.
+            From then on nobody sees what is in them until the glasses are revealed.
           </Box>
         )}
       </Box>

@@ -28,7 +28,7 @@ export function Remark({ view, taster }: { view: TastingView; taster: string }) 
       >
         <TextField
           size="small"
-          label="A remark, if you like"
+          label="A note, if you like"
           value={text}
           onChange={(event) => setText(event.target.value)}
           sx={{ flex: 1 }}

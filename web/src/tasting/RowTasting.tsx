@@ -37,7 +37,7 @@ export function RowTasting({ view, row, order = false }: RowTastingProps) {
   if (view.stage === "over")
     return (
       <>
-        <Title under={`${what}The key is broken.`}>{title}</Title>
+        <Title under={`${what}The glasses are revealed.`}>{title}</Title>
         <RowTells view={view} row={row} />
       </>
     );
@@ -328,7 +328,7 @@ function PutInOrder({ view, row }: { view: TastingView; row: Schemas["RowAbout"]
               That is the order
             </Button>
             <Button disabled={order.length === 0} onClick={() => setOrder(order.slice(0, -1))}>
-              Take back
+              Undo
             </Button>
           </>
         )}

@@ -51,7 +51,7 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
   const sweeteners = offered(ingredients ?? []).filter((it) => it.kind === "sweetener");
   const others = avoids.flatMap((a) => (typeof a === "string" ? [] : [a.ingredient]));
   return (
-    <TitledDialog title={view ? view.taster.name : "Somebody new"} width={520} onClose={onClose}>
+    <TitledDialog title={view ? view.taster.name : "Add a taster"} width={520} onClose={onClose}>
       <Box
         component="form"
         onSubmit={(event) => {
@@ -161,7 +161,7 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
           <Button type="submit" variant="contained">
             {view ? "Keep it" : "Put down"}
           </Button>
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={onClose}>Cancel</Button>
           {view && (
             <>
               <Box sx={{ flex: 1 }} />
@@ -281,7 +281,7 @@ export function TasterList({ tasters }: { tasters: TasterView[] }) {
             onClick={() => setOpen("new")}
             sx={{ width: "100%", minHeight: 60, justifyContent: "flex-start" }}
           >
-            Somebody new
+            Add a taster
           </Button>
         </li>
       </Box>

@@ -35,7 +35,7 @@ const ways: Way[] = [
   {
     to: "pitcher",
     name: "One pitcher for all",
-    what: "What suits a group best, and what each stirs into the own glass.",
+    what: "What suits a group best, and what each stirs into their glass.",
     picture: [{ kind: "pitcher", fill: 0.7, liquid: LEMON }, glass(0.6), glass(0.6)],
   },
   {

@@ -72,7 +72,7 @@ function Foot({ view }: { view: TastingView }) {
       )}
       {!sure ? (
         <Button sx={{ color: colour("muted") }} onClick={() => setSure(true)}>
-          Remove it
+          Delete
         </Button>
       ) : (
         <Button
@@ -80,7 +80,7 @@ function Foot({ view }: { view: TastingView }) {
           variant="outlined"
           onClick={() => remove.mutate(view.id, { onSuccess: () => void go("/tasting") })}
         >
-          Remove it for good, with all answers
+          Delete it for good, with all answers
         </Button>
       )}
     </Box>

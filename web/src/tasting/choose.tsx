@@ -46,14 +46,14 @@ export function WhoTastes(props: {
       >
         <TextField
           size="small"
-          label="Somebody new"
+          label="Add a taster"
           value={name}
           onChange={(event) => setName(event.target.value)}
           sx={{ flex: 1 }}
           slotProps={{ htmlInput: { maxLength: 60, dir: "auto" } }}
         />
         <Button type="submit" disabled={!name.trim() || add.isPending}>
-          Sits down
+          Add
         </Button>
       </Box>
       {add.error && (

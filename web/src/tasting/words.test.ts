@@ -17,7 +17,7 @@ const entry = (part: Partial<TastingEntry>): TastingEntry => ({
 test("a list says how far a tasting is", () => {
   expect(howFar(entry({ stage: "pouring" }))).toBe("to be poured");
   expect(howFar(entry({ done: 3, of: 10 }))).toBe("3 of 10 tasted");
-  expect(howFar(entry({ done: 10, of: 10 }))).toBe("all have tasted, the key is sealed");
+  expect(howFar(entry({ done: 10, of: 10 }))).toBe("all have tasted, not revealed yet");
   expect(howFar(entry({ stage: "open", done: 1 }))).toBe("1 glass so far");
   expect(howFar(entry({ stage: "over", done: 10, of: 10 }))).toBe("over");
 });

@@ -50,7 +50,7 @@ export function howFar(entry: TastingEntry): string {
   if (entry.of != null && entry.of > 0)
     return entry.done >= entry.of
       ? entry.stage === "sealed"
-        ? "all have tasted, the key is sealed"
+        ? "all have tasted, not revealed yet"
         : "all have tasted"
       : `${entry.done} of ${entry.of} tasted`;
   if (entry.done > 0) return `${entry.done} ${entry.done === 1 ? "glass" : "glasses"} so far`;

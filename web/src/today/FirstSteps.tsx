@@ -44,7 +44,7 @@ export function FirstSteps() {
         component="h1"
         sx={{ ...displayFont, fontSize: { xs: 30, sm: 40 }, fontWeight: 700, m: 0, mt: 1 }}
       >
-        Nothing stands here yet
+        Your shelf is empty
       </Box>
       <Box component="p" sx={{ m: 0, mb: 3, mt: 1, fontSize: 17, maxWidth: 680 }}>
         Say what you do, in cups, spoons and pieces of fruit: you see at once where the drink lies

@@ -11,7 +11,7 @@ export interface VesselPicture {
   /** 0 to 1 of the capacity; above 1 it is over the brim. */
   fill: number;
   liquid: string;
-  /** Colours of pieces that lie in it, with commas between. */
+  /** Colours of solid pieces, with commas between. */
   pieces?: string;
   ice?: boolean;
 }

@@ -194,7 +194,7 @@ fn check(aim: &Aim) -> Result<(), FieldError> {
         if value.is_some_and(|v| !v.is_finite() || v < least || v > most) {
             return Err(FieldError::new(
                 &format!("aim.target.{name}"),
-                format!("That won't do; {least} to {most} {unit} will."),
+                format!("Enter {least} to {most} {unit}."),
             ));
         }
     }

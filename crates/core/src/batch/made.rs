@@ -460,7 +460,7 @@ impl Made {
                 text("what.place", place)?;
                 text("what.note", note)?;
                 if bottles.is_some_and(|b| b == 0 || b > 1000) {
-                    return Err(FieldError::new("what.bottles", "1 to 1000 bottles will do."));
+                    return Err(FieldError::new("what.bottles", "Enter 1 to 1000 bottles."));
                 }
                 let ml = volume.as_ref().map(|v| v.as_millilitres());
                 if ml.is_some_and(|ml| !ml.is_some_and(|ml| (1.0..=500_000.0).contains(&ml))) {

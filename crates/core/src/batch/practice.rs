@@ -157,10 +157,10 @@ impl Truth {
         spot(&self.made.drink, &self.trace)
     }
 
-    /// How much there really is to drink, ml.
+    /// How much there really is to drink, ml, counted as what is believed is: in all glasses.
     #[must_use]
     pub fn volume_ml(&self) -> f64 {
-        self.trace.outcome().map_or(0.0, |o| o.ready.0)
+        end_of(&self.made.drink, &self.trace).map_or(0.0, |end| end.ml)
     }
 }
 

@@ -85,7 +85,7 @@ impl Checker<'_> {
 
     fn range(&mut self, field: String, value: f64, from: f64, to: f64, unit: &str) {
         if !value.is_finite() || value < from || value > to {
-            self.fault(field, format!("{value} {unit} won't do; {from} to {to} {unit} will."));
+            self.fault(field, format!("Enter {from} to {to} {unit}."));
         }
     }
 
@@ -128,10 +128,7 @@ impl Checker<'_> {
                         "Only glasses are counted; other vessels are named one by one.",
                     );
                 } else if count == 0 || count > limits::GLASSES {
-                    self.fault(
-                        field,
-                        format!("{count} glasses won't do; 1 to {} will.", limits::GLASSES),
-                    );
+                    self.fault(field, format!("Enter 1 to {} glasses.", limits::GLASSES));
                 }
             }
             if let Some(diameter) = vessel.diameter_mm {
@@ -143,10 +140,9 @@ impl Checker<'_> {
     fn volume(&mut self, field: String, amount: &Amount, from_ml: f64, to_ml: f64) {
         match amount.as_millilitres() {
             None => self.fault(field, format!("“{amount}” is no volume. Say it in ml, l or cups.")),
-            Some(ml) if ml < from_ml || ml > to_ml => self.fault(
-                field,
-                format!("{amount} won't do; {from_ml} ml to {} l will.", to_ml / 1000.0),
-            ),
+            Some(ml) if ml < from_ml || ml > to_ml => {
+                self.fault(field, format!("Enter {from_ml} ml to {} l.", to_ml / 1000.0))
+            }
             Some(_) => {}
         }
     }
@@ -445,7 +441,7 @@ impl Checker<'_> {
                 if *glasses == 0 || *glasses > limits::GLASSES {
                     self.fault(
                         format!("{at}.serve.glasses"),
-                        format!("{glasses} glasses won't do; 1 to {} will.", limits::GLASSES),
+                        format!("Enter 1 to {} glasses.", limits::GLASSES),
                     );
                 }
                 self.volume(format!("{at}.serve.size"), size, 5.0, 5_000.0);

@@ -115,16 +115,15 @@ impl Means {
         let fault = |field: &str, message: String| FieldError { field: field.into(), message };
         let mut faults = Vec::new();
         if self.cooks == 0 || self.cooks > most::COOKS {
-            let message = format!("{} cooks won't do; 1 to {} will.", self.cooks, most::COOKS);
+            let message = format!("Enter 1 to {} cooks.", most::COOKS);
             faults.push(fault("means.cooks", message));
         }
         if self.rings > most::RINGS {
-            let message = format!("{} rings won't do; 0 to {} will.", self.rings, most::RINGS);
+            let message = format!("Enter 0 to {} burners.", most::RINGS);
             faults.push(fault("means.rings", message));
         }
         if !(0.0..=most::LITRES).contains(&self.refrigerator_l) {
-            let message =
-                format!("{} l won't do; 0 to {} l will.", self.refrigerator_l, most::LITRES);
+            let message = format!("Enter 0 to {} l.", most::LITRES);
             faults.push(fault("means.refrigerator_l", message));
         }
         faults

@@ -70,10 +70,7 @@ pub fn resize<'a>(
     match size {
         Size::Factor(factor) => {
             if !(factor.is_finite() && (FACTORS.0..=FACTORS.1).contains(factor)) {
-                return Err(FieldError::new(
-                    "size.factor",
-                    format!("{factor} times won't do; 0.001 to 2000 times will."),
-                ));
+                return Err(FieldError::new("size.factor", "Enter 0.001 to 2000 times."));
             }
             if let Some(glass) = made_in(drink, worktop)? {
                 return Ok(glass.in_glasses(drink, f64::from(glass.count) * factor, 1.0));
@@ -106,7 +103,7 @@ pub fn resize<'a>(
             if *glasses == 0 || *glasses > limits::GLASSES {
                 return Err(FieldError::new(
                     "size.glasses.glasses",
-                    format!("{glasses} glasses won't do; 1 to {} will.", limits::GLASSES),
+                    format!("Enter 1 to {} glasses.", limits::GLASSES),
                 ));
             }
             let wanted = volume_of("size.glasses.size", size, 5.0, 5000.0)?;
@@ -252,10 +249,7 @@ fn serve_as(drink: &mut Drink, glasses: u32, even: f64) {
 fn volume_of(field: &str, amount: &Amount, from: f64, to: f64) -> Result<Millilitres, FieldError> {
     match amount.as_millilitres() {
         Some(ml) if (from..=to).contains(&ml) => Ok(Millilitres(ml)),
-        Some(_) => Err(FieldError::new(
-            field,
-            format!("{amount} won't do; {from} ml to {} l will.", to / 1000.0),
-        )),
+        Some(_) => Err(FieldError::new(field, format!("Enter {from} ml to {} l.", to / 1000.0))),
         None => Err(FieldError::new(
             field,
             format!("“{amount}” is no volume. Say it in ml, l or cups."),

@@ -122,16 +122,15 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
         .map_err(|unknown| fault("amount", unknown.to_string()))?
         .grams;
     if !(0.5..=100_000.0).contains(&sugar.0) {
-        return Err(fault("amount", "Half a gram to 100 kg will do.".into()));
+        return Err(fault("amount", "Enter 0.5 g to 100 kg.".into()));
     }
-    let water = water_for(it, sugar, asked.proportion).ok_or_else(|| {
-        fault("proportion", "0.05 to 6 parts to one part of water will do.".into())
-    })?;
+    let water = water_for(it, sugar, asked.proportion)
+        .ok_or_else(|| fault("proportion", "Enter 0.05 to 6 parts to one part of water.".into()))?;
     if asked.reduce_to.is_some_and(|b| !(1.0..=80.0).contains(&b)) {
-        return Err(fault("reduce_to", "1 to 80 °Bx will do.".into()));
+        return Err(fault("reduce_to", "Enter 1 to 80 °Bx.".into()));
     }
     if !(20.0..=1000.0).contains(&asked.pot_mm) {
-        return Err(fault("pot_mm", "20 to 1000 mm will do.".into()));
+        return Err(fault("pot_mm", "Enter 20 to 1000 mm.".into()));
     }
 
     let drink = making(asked, sugar, water);

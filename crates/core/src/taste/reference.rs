@@ -60,7 +60,7 @@ impl Reference {
             ("alcohol", self.alcohol, 0.0, 40.0),
         ] {
             if value.is_some_and(|v| !v.is_finite() || !(least..=most).contains(&v)) {
-                let message = format!("That won't do; {least} to {most} will.");
+                let message = format!("Enter {least} to {most}.");
                 return Err(FieldError { field: format!("reference.{name}"), message });
             }
         }

@@ -118,7 +118,7 @@ impl Taster {
         let fault = |field: &str, message: String| Err(FieldError { field: field.into(), message });
         let name = self.name.trim();
         if name.is_empty() {
-            return fault("name", "What are they called? A nickname will do.".into());
+            return fault("name", "Enter a name or nickname.".into());
         }
         if name.chars().count() > NAME {
             return fault("name", format!("That is too long; {NAME} characters are the most."));
@@ -136,7 +136,7 @@ impl Taster {
                 [n.low, n.part, n.high].iter().all(|p| p.is_finite() && (0.005..=2.0).contains(p))
             };
             if notices.is_some_and(|n| !fine(n)) {
-                return fault(field, "0.005 to 2 will do.".into());
+                return fault(field, "Enter 0.005 to 2.".into());
             }
         }
         Ok(())

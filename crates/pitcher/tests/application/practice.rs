@@ -88,6 +88,11 @@ fn a_practice_run_is_measured_put_right_and_shown_the_truth_and_teaches_nothing(
     let truth = &end["truth"];
     assert!(truth["end"]["acidity"].as_f64().unwrap() > 0.1, "{truth}");
     assert!(truth["from_target"].as_f64().unwrap() < 1.6, "it was put right: {truth}");
+    // What is believed of how much there is, and how much there really is, count the same.
+    let (really, believed) =
+        (&truth["volume_ml"], &end["stands"]["report"]["profile"]["volume_ml"]);
+    let (really, believed) = (really.as_f64().unwrap(), believed.as_f64().unwrap());
+    assert!((really / believed - 1.0).abs() < 0.1, "{really} and {believed}");
     // What turned out otherwise than usual is told where it mattered, the most telling first.
     let luck = truth["luck"].as_array().unwrap();
     let told = |what: &str| what.ends_with("lime juice") || what.contains("measured out in step");

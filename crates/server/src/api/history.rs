@@ -269,7 +269,7 @@ pub(super) async fn rate_batch(
 ) -> Result<HttpResponse, Problem> {
     let RateBatch { rating } = body.json()?;
     if rating.is_some_and(|r| !(1..=5).contains(&r)) {
-        return Err(FieldError::new("rating", "1 to 5 will do.").into());
+        return Err(FieldError::new("rating", "Enter 1 to 5.").into());
     }
     let of = id.clone();
     state.with_store(move |store| store.rate_batch(&id, rating)).await?;
@@ -322,7 +322,7 @@ pub(super) async fn set_tags(
     let SetTags { tags } = body.json()?;
     let odd = |t: &String| t.chars().count() > 30 || t.chars().any(char::is_control);
     if tags.len() > 12 || tags.iter().any(odd) {
-        return Err(FieldError::new("tags", "Up to 12 words of up to 30 letters will do.").into());
+        return Err(FieldError::new("tags", "Enter up to 12 tags of up to 30 characters.").into());
     }
     let of = id.clone();
     state.with_store(move |store| store.set_tags(&id, &tags)).await?;

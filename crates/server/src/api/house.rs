@@ -333,7 +333,7 @@ pub(super) async fn read_table(
     by: By,
     body: web::Payload,
 ) -> Result<web::Json<ReadTableView>, Problem> {
-    let large = FieldError::new("file", "A table of up to 16 MB will do.");
+    let large = FieldError::new("file", "Choose a table of up to 16 MB.");
     let bytes = read_file(body, MOST_TABLE, large).await?;
     let text = String::from_utf8(bytes)
         .map_err(|_| FieldError::new("file", "This is no table as text (UTF-8)."))?;

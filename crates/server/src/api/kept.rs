@@ -340,7 +340,7 @@ pub(super) async fn put_bottles(
 ) -> Result<HttpResponse, Problem> {
     let asked: PutBottles = body.json()?;
     if asked.bottles.is_empty() || asked.bottles.len() > MOST_BOTTLES {
-        return Err(FieldError::new("bottles", "1 to 60 bottles will do.").into());
+        return Err(FieldError::new("bottles", "Enter 1 to 60 bottles.").into());
     }
     for (n, new) in asked.bottles.iter().enumerate() {
         let fine = |ml: f64| ml.is_finite() && (1.0..=100_000.0).contains(&ml);
@@ -707,7 +707,7 @@ pub(super) async fn labels(
         return Err(FieldError::new("format", "There are no such labels here.").into());
     };
     if bottles.is_empty() || bottles.len() > 300 {
-        return Err(FieldError::new("bottles", "1 to 300 labels will do.").into());
+        return Err(FieldError::new("bottles", "Enter 1 to 300 labels.").into());
     }
     // Through the kitchen's door, if it is open; else where it would be.
     let addresses = state.phones.addresses();

@@ -84,7 +84,7 @@ pub(super) async fn sheet(
     }
     let laid_out = |drink: &Drink, worktop: Worktop<'_>, Rest { sizes, units }: Rest| {
         if sizes.is_empty() || sizes.len() > 6 {
-            let message = "One to six sizes will do.".into();
+            let message = "Choose 1 to 6 sizes.".into();
             return Err(FieldError { field: "sizes".into(), message }.into());
         }
         Ok(scale::sheet(drink, worktop, &sizes, units)?)

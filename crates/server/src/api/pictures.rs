@@ -34,10 +34,10 @@ pub(super) async fn put_picture(
     by: By,
     body: web::Payload,
 ) -> Result<HttpResponse, Problem> {
-    let large = FieldError::new("picture", "A picture of up to 3 MB will do.");
+    let large = FieldError::new("picture", "Choose a picture of up to 3 MB.");
     let bytes = read_file(body, MOST, large).await?;
     let Some(kind) = kind_of(&bytes) else {
-        let message = "That is no picture that can be kept here: JPEG, PNG or WebP will do.";
+        let message = "Choose a JPEG, PNG or WebP picture.";
         return Err(FieldError::new("picture", message).into());
     };
     let of = id.clone();

@@ -162,7 +162,7 @@ function Finder({ editor, vessel: asked, onPick }: FinderProps) {
         ))}
         {isPending && (
           <Box component="li" role="status" sx={{ p: 2, color: colour("muted") }}>
-            Looking into the cupboard …
+            Searching …
           </Box>
         )}
         {found.length === 0 && all.length > 0 && (

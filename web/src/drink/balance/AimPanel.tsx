@@ -74,7 +74,7 @@ function TargetFields({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
     const from = ring ?? point;
     setWrong(undefined);
     if (!from || text.trim() === "") return;
-    if (!(value >= 0 && value <= most)) return setWrong(`A number from 0 to ${most}, please.`);
+    if (!(value >= 0 && value <= most)) return setWrong(`Enter 0 to ${most}.`);
     aiming.set({ ring: { sweetness: from.sweetness, acidity: from.acidity, [key]: value } });
   };
   return (
@@ -227,11 +227,11 @@ function Proposal({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
             fontSize: 14,
           }}
         >
-          <strong>As near as it gets.</strong> {solution.stops.join(" ")}
+          <strong>This is the closest match.</strong> {solution.stops.join(" ")}
         </Box>
       )}
       {solution.moved.length === 0 ? (
-        <Box sx={{ fontSize: 14 }}>Nothing has to move.</Box>
+        <Box sx={{ fontSize: 14 }}>No changes needed.</Box>
       ) : (
         <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0, fontSize: 14 }}>
           {solution.moved.map((m) => (

@@ -182,7 +182,7 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
           value={wanted}
           onChange={(event) => setWanted(event.target.value as typeof wanted)}
         >
-          <MenuItem value="words">by as much as the words say</MenuItem>
+          <MenuItem value="words">a typical amount for these words</MenuItem>
           <MenuItem value="ring">
             to the target: {ring.sweetness.toFixed(1)} g and {ring.acidity.toFixed(2)} %
           </MenuItem>

@@ -33,9 +33,9 @@ export function Ingredients({ editor, drink, report, aiming }: IngredientsProps)
     change((s) => ({ ...s, shown_by: { ...s.shown_by, [ingredient]: kind as ShownBy } })),
   );
   return (
-    <Box component="section" aria-label="What goes in">
+    <Box component="section" aria-label="Ingredients">
       <div className={`${look.columns} ${look.heads}`}>
-        <span>What goes in</span>
+        <span>Ingredients</span>
         <span>amount</span>
         <span>sweet, acid, water</span>
       </div>
@@ -291,7 +291,7 @@ const Tools = memo(function Tools(props: ToolsProps) {
             bgcolor: held ? colour("wash") : "transparent",
           }}
         >
-          {held ? "Held" : "Hold as it is"}
+          {held ? "Fixed" : "Keep fixed"}
         </Button>
         {!follows && (
           <TextField

@@ -132,12 +132,12 @@ export function Swap({ editor, drink, line, onClose }: SwapProps) {
             ))}
             {candidates.length === 0 && (
               <Box component="li" sx={{ color: colour("muted"), p: 1 }}>
-                Nothing in the cupboard does the same.
+                No substitute in your cupboard.
               </Box>
             )}
           </Box>
           <Button onClick={onClose} sx={{ justifySelf: "end" }}>
-            Leave it
+            Cancel
           </Button>
         </>
       )}

@@ -136,7 +136,7 @@ export function AllBatches({ id, total }: { id: string; total: number }) {
           </Box>
         ))}
       </Box>
-      {hasNextPage && <Button onClick={() => void fetchNextPage()}>More of them</Button>}
+      {hasNextPage && <Button onClick={() => void fetchNextPage()}>Show more</Button>}
     </Box>
   );
 }

@@ -61,7 +61,10 @@ export default function History({ editor, drink, report }: HistoryProps) {
         />
         {past.length + places.length > 0 && (
           <Box sx={{ color: colour("muted"), fontSize: 14 }}>
-            {[past.length > 0 && "rounds are batches", places.length > 0 && "diamonds are versions"]
+            {[
+              past.length > 0 && "circles are batches",
+              places.length > 0 && "diamonds are versions",
+            ]
               .filter(Boolean)
               .join(", ")}
           </Box>
@@ -152,9 +155,7 @@ function Says({ data, editor, id }: SaysProps) {
       <Box component="h2" sx={heading}>
         What your batches say
       </Box>
-      {data.says.length === 0 && (
-        <Box sx={{ color: colour("muted") }}>Nothing that comes again and again.</Box>
-      )}
+      {data.says.length === 0 && <Box sx={{ color: colour("muted") }}>No patterns yet.</Box>}
       {data.says.map((one) => (
         <Box key={one.message} sx={{ py: 0.5 }}>
           {one.message}{" "}

@@ -45,8 +45,8 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
     }
   };
   const fields = [
-    ["pieces", `So many ${plural}`],
-    ["juice", "gave so many ml"],
+    ["pieces", `Number of ${plural}`],
+    ["juice", "gave, ml"],
     ["brix", "°Bx, if read"],
     ["acidity", "acid %, if read"],
   ] as const;
@@ -73,7 +73,7 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
         />
       ))}
       <Button type="submit" variant="outlined" disabled={!form.pieces.trim() || !form.juice.trim()}>
-        Remember what they gave
+        Save what they gave
       </Button>
       {asked && (
         <Box
@@ -93,7 +93,7 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
               It is right
             </Button>
             <Button color="inherit" onClick={() => setAsked(undefined)}>
-              I'll look again
+              Measure again
             </Button>
           </Box>
         </Box>
@@ -106,7 +106,7 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
               onClick={async () => {
                 await change((k) => ({ ...k, readings: (k.readings ?? []).slice(0, -1) }));
                 setCanUndo(false);
-                setSaid("Forgotten again.");
+                setSaid("Undone.");
               }}
             >
               Undo

@@ -20,8 +20,8 @@ export function Rounding({ shift }: { shift: Schemas["Spot"] }) {
       role="img"
       aria-label={
         within
-          ? "Rounding moves it by less than anyone tastes"
-          : "Rounding moves it by more than the least that is tasted"
+          ? "Rounding makes no noticeable difference"
+          : "Rounding makes a noticeable difference"
       }
       style={{ display: "block", flex: "none" }}
     >

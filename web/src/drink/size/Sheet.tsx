@@ -99,7 +99,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
           {/* On a phone there is room for one size beside the names. */}
           <Box
             role="group"
-            aria-label="Size that is shown"
+            aria-label="Size shown"
             className="no-print"
             sx={{ display: { xs: "flex", sm: "none" }, gap: 1, my: 1 }}
           >
@@ -119,7 +119,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
             <table className={look.sheet} data-only={only}>
               <thead>
                 <tr>
-                  <th scope="col">What goes in</th>
+                  <th scope="col">Ingredient</th>
                   {data.columns.map((c) => (
                     <th scope="col" key={c.name} data-column={c.name}>
                       <Head column={c} />
@@ -200,7 +200,7 @@ function Head({ column }: { column: Column }) {
           {off && (
             <Box sx={{ color: colour(column.noticeable ? "stop" : "muted") }}>
               {column.noticeable
-                ? `rounding can be tasted: ${column.rounded!.sweetness.toFixed(1)} g and ${column.rounded!.acidity.toFixed(2)} % instead of ${column.exact!.sweetness.toFixed(1)} and ${column.exact!.acidity.toFixed(2)}`
+                ? `rounding is noticeable: ${column.rounded!.sweetness.toFixed(1)} g and ${column.rounded!.acidity.toFixed(2)} % instead of ${column.exact!.sweetness.toFixed(1)} and ${column.exact!.acidity.toFixed(2)}`
                 : `${column.rounded!.sweetness.toFixed(1)} g sweet, ${column.rounded!.acidity.toFixed(2)} % acid`}
             </Box>
           )}
@@ -212,15 +212,15 @@ function Head({ column }: { column: Column }) {
 }
 
 const laws: [string, Law][] = [
-  ["as the drink grows", "straight"],
-  ["less beyond fourfold", { spice: 0.85 }],
+  ["in proportion", "straight"],
+  ["more slowly above 4×", { spice: 0.85 }],
   ["the same in every vessel", "per_vessel"],
   ["the same in each glass", "per_glass"],
-  ["as the drink grows, then to taste", "to_taste"],
+  ["in proportion, then to taste", "to_taste"],
 ];
 
 function lawText(law: Law): string {
-  if (typeof law === "object") return "less beyond fourfold";
+  if (typeof law === "object") return "more slowly above 4×";
   return laws.find(([, l]) => l === law)![0];
 }
 
@@ -331,7 +331,7 @@ function AsMuchAs({ editor, drink, report }: SheetProps) {
       <TextField
         select
         size="small"
-        label="As much as this allows"
+        label="Limited by"
         value={chosen ? step : ""}
         onChange={(event) => {
           setStep(event.target.value);
@@ -357,7 +357,7 @@ function AsMuchAs({ editor, drink, report }: SheetProps) {
             sx={{ width: 130 }}
           />
           <Button type="submit" variant="outlined">
-            Size it to that
+            Use this size
           </Button>
         </>
       )}

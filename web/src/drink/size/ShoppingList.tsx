@@ -149,13 +149,13 @@ export function ShoppingList({ listId, of, ask, children }: ShoppingListProps) {
           <TextField
             select
             size="small"
-            label="Fruit suffices"
+            label="Enough fruit"
             value={chance}
             onChange={(event) => setChance(event.target.value)}
           >
             <MenuItem value="0.5">half the time</MenuItem>
-            <MenuItem value="0.8">8 times in 10</MenuItem>
-            <MenuItem value="0.9">9 times in 10</MenuItem>
+            <MenuItem value="0.8">8 times out of 10</MenuItem>
+            <MenuItem value="0.9">9 times out of 10</MenuItem>
             <MenuItem value="0.98">nearly always</MenuItem>
           </TextField>
           <TextField
@@ -185,9 +185,7 @@ function Cost({ list, sign }: { list: Schemas["ShoppingList"]; sign: string }) {
       sx={{ bgcolor: colour("enamel"), borderRadius: "12px", p: 1.75 }}
     >
       {list.cost == null ? (
-        <Box sx={{ fontSize: 14, color: colour("muted") }}>
-          Give prices at the things on the list to see what it costs.
-        </Box>
+        <Box sx={{ fontSize: 14, color: colour("muted") }}>Add prices to see the cost.</Box>
       ) : (
         <>
           <Box sx={{ ...displayFont, fontSize: 24, fontWeight: 700 }} data-figure="cost">

@@ -68,7 +68,7 @@ export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkRepo
                 void latest(({ batch }) => editor.edit((d) => ({ ...d, steps: batch.steps })))
               }
             >
-              Show one go
+              Show one round
             </Button>
           </Box>
         </Box>

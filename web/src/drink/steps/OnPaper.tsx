@@ -12,7 +12,7 @@ export function OnPaper({ drink, report }: { drink: Drink; report: DrinkReport }
   return (
     <article className={look.paper} aria-hidden="true">
       {drink.note && <p>{drink.note}</p>}
-      <h2>What goes in</h2>
+      <h2>Ingredients</h2>
       <dl>
         {report.lines.map((line) => (
           <div key={line.step} style={{ display: "contents" }}>

@@ -86,7 +86,7 @@ pub fn correct<'a>(
         [("at_hand", asked.at_hand.len(), MOST_AT_HAND), ("words", asked.words.len(), MOST_WORDS)]
     {
         if many > most {
-            return Err(FieldError::new(field, format!("{most} will do; that is {many}.")));
+            return Err(FieldError::new(field, format!("Enter up to {most}; you entered {many}.")));
         }
     }
     let notices =
@@ -101,10 +101,7 @@ pub fn correct<'a>(
         [("sweetness", asked.sweetness, 70.0), ("acidity", asked.acidity, 10.0)]
     {
         if value.is_some_and(|v| !v.is_finite() || !(0.0..=most).contains(&v)) {
-            return Err(FieldError::new(
-                field,
-                format!("That won't do; 0 to {most} g in 100 g will."),
-            ));
+            return Err(FieldError::new(field, format!("Enter 0 to {most} g in 100 g.")));
         }
     }
     let at_hand = &asked.at_hand;

@@ -57,7 +57,7 @@ pub(super) fn what_is_in(worktop: Worktop<'_>, pitcher: &Pitcher) -> Result<Insi
                 if (10.0..=200_000.0).contains(&ml) {
                     Ok(ml)
                 } else {
-                    Err(FieldError::new(&field, format!("{amount} won't do; 10 ml to 200 l will.")))
+                    Err(FieldError::new(&field, "Enter 10 ml to 200 l."))
                 }
             };
             let (volume_ml, capacity_ml) = (read("volume", volume)?, read("capacity", capacity)?);
@@ -67,7 +67,7 @@ pub(super) fn what_is_in(worktop: Worktop<'_>, pitcher: &Pitcher) -> Result<Insi
                 if value.is_some_and(|v| !v.is_finite() || v < least || v > most) {
                     return Err(FieldError::new(
                         &format!("pitcher.read.{name}"),
-                        format!("That won't do; {least} to {most} will."),
+                        format!("Enter {least} to {most}."),
                     ));
                 }
             }

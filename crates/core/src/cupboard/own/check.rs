@@ -47,10 +47,7 @@ impl Kitchen {
                 ("drawing_minutes", own.drawing_minutes, 0.1, 1440.0, "minutes"),
             ] {
                 if !within(value, from, to) {
-                    fault(
-                        format!("figures.{id}.{name}"),
-                        format!("That won't do; {from} to {to} {unit} will."),
-                    );
+                    fault(format!("figures.{id}.{name}"), format!("Enter {from} to {to} {unit}."));
                 }
             }
         }
@@ -62,10 +59,7 @@ impl Kitchen {
                 [("whole_g", own.whole_g), ("juice_ml", own.juice_ml), ("zest_g", own.zest_g)]
             {
                 if !within(value, 0.01, 20_000.0) {
-                    fault(
-                        format!("produce.{key}.{name}"),
-                        "That won't do; 0.01 to 20,000 will.".into(),
-                    );
+                    fault(format!("produce.{key}.{name}"), "Enter 0.01 to 20,000.".into());
                 }
             }
         }
@@ -88,10 +82,7 @@ impl Kitchen {
                 fault(at.clone(), format!("What is in 100 g of {} is more than 100 g.", it.name));
             }
             if !within(it.density, 0.02, 3.0) {
-                fault(
-                    format!("{at}.density"),
-                    "That won't do; 0.02 to 3 g in a millilitre will.".into(),
-                );
+                fault(format!("{at}.density"), "Enter 0.02 to 3 g in a millilitre.".into());
             }
         }
         for (i, vessel) in self.vessels.iter().enumerate() {
@@ -104,16 +95,13 @@ impl Kitchen {
             }
             if !vessel.capacity.as_millilitres().is_some_and(|ml| (10.0..=200_000.0).contains(&ml))
             {
-                fault(
-                    format!("{at}.capacity"),
-                    format!("“{}” won't do; 10 ml to 200 l will.", vessel.capacity),
-                );
+                fault(format!("{at}.capacity"), "Enter 10 ml to 200 l.".into());
             }
             if !within(vessel.diameter_mm, 20.0, 1000.0) {
-                fault(format!("{at}.diameter_mm"), "20 to 1000 mm will do.".into());
+                fault(format!("{at}.diameter_mm"), "Enter 20 to 1000 mm.".into());
             }
             if vessel.count == 0 || vessel.count > 200 {
-                fault(format!("{at}.count"), "1 to 200 of it will do.".into());
+                fault(format!("{at}.count"), "Enter 1 to 200 of it.".into());
             }
         }
         for (id, larder) in &self.larder {
@@ -121,7 +109,7 @@ impl Kitchen {
                 [("have", Some(larder.have)), ("pack", larder.pack), ("price", larder.price)]
             {
                 if !within(value, if name == "pack" { 0.01 } else { 0.0 }, 1e6) {
-                    fault(format!("larder.{id}.{name}"), "0 to 1,000,000 will do.".into());
+                    fault(format!("larder.{id}.{name}"), "Enter 0 to 1,000,000.".into());
                 }
             }
         }
@@ -151,7 +139,7 @@ impl Kitchen {
                 ("acidity", reading.acidity, 0.02, 12.0),
             ] {
                 if !within(value, from, to) {
-                    fault(format!("{at}.{name}"), format!("{from} to {to} will do."));
+                    fault(format!("{at}.{name}"), format!("Enter {from} to {to}."));
                 }
             }
         }
@@ -166,7 +154,7 @@ impl Kitchen {
                 ("between", lot.between, 0.001, 1.0),
             ] {
                 if !within(Some(value), from, to) {
-                    fault(format!("{at}.{name}"), format!("{from} to {to} will do."));
+                    fault(format!("{at}.{name}"), format!("Enter {from} to {to}."));
                 }
             }
         }
@@ -174,7 +162,7 @@ impl Kitchen {
             fault("lots".into(), "That is more than anyone makes.".into());
         }
         if self.currency.chars().count() > 6 || self.currency.chars().any(char::is_control) {
-            fault("currency".into(), "A sign of up to 6 letters will do.".into());
+            fault("currency".into(), "Enter up to 6 characters.".into());
         }
         if self.readings.len() > MOST_READINGS {
             fault("readings".into(), "That is more than anyone squeezes.".into());
@@ -186,7 +174,7 @@ impl Kitchen {
             fault("measuring.jug_ml".into(), "A jug has marks each 0.5 to 500 ml.".into());
         }
         if !within(self.boil_off, 0.2, 5.0) {
-            fault("boil_off".into(), "0.2 to 5 times as fast will do.".into());
+            fault("boil_off".into(), "Enter 0.2 to 5 times as fast.".into());
         }
         errors
     }

@@ -257,15 +257,12 @@ impl Row {
             ("tasters", f64::from(self.tasters), 1.0, f64::from(MOST_TASTERS), "tasters"),
         ] {
             if !value.is_finite() || !(least..=most).contains(&value) {
-                let message = format!("{value} won't do; {least} to {most} {unit} will.");
+                let message = format!("Enter {least} to {most} {unit}.");
                 return Err(FieldError::new(name, message));
             }
         }
         if self.middle.is_some_and(|m| !m.is_finite() || !(0.01..=500.0).contains(&m)) {
-            return Err(FieldError::new(
-                "middle",
-                "That is no place for a glass; 0.01 to 500 will do.",
-            ));
+            return Err(FieldError::new("middle", "Enter 0.01 to 500."));
         }
         Ok(())
     }

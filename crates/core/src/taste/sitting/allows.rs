@@ -75,7 +75,7 @@ impl Table<'_> {
             (Utterance::Guessed { taster, ratio, .. }, Tasted::Guess(_)) => {
                 self.seat_of(taster)?;
                 if !ratio.is_finite() || !(1.0..=200.0).contains(ratio) {
-                    return Err(FieldError::new("word.ratio", "1 to 200 to 1 will do."));
+                    return Err(FieldError::new("word.ratio", "Enter 1 to 200 to 1."));
                 }
             }
             (Utterance::Chose { taster, code, .. }, Tasted::Compare(_) | Tasted::Tongue(_)) => {

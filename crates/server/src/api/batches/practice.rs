@@ -117,7 +117,7 @@ pub(in crate::api) async fn set_clock(
     let order = match set {
         SetClock::Rate { times } if (1.0..=600.0).contains(&times) => Order::Rate { times },
         SetClock::Rate { .. } => {
-            return Err(FieldError::new("times", "1 to 600 times as fast will do.").into());
+            return Err(FieldError::new("times", "Enter 1 to 600 times as fast.").into());
         }
         SetClock::ToNext => {
             let now = read.now();

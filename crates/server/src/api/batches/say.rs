@@ -154,7 +154,7 @@ pub(in crate::api) async fn ways(
     const MOST_WORDS: usize = 12;
     let AskWays { words } = body.json()?;
     if words.len() > MOST_WORDS {
-        let message = format!("{MOST_WORDS} words will do; that is {}.", words.len());
+        let message = format!("Choose up to {MOST_WORDS} words; you chose {}.", words.len());
         return Err(FieldError { field: "words".into(), message }.into());
     }
     let read = state.batch(&id).await?;

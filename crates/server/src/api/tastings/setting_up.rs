@@ -196,7 +196,7 @@ fn kind(
     };
     let sampled = |ml: f64, field: &str| match (20.0..=250.0).contains(&ml) {
         true => Ok(()),
-        false => Err(FieldError::new(field, "20 to 250 ml will do.")),
+        false => Err(FieldError::new(field, "Enter 20 to 250 ml.")),
     };
     Ok(match what {
         WhatToTaste::Ladder(row) => {
@@ -235,7 +235,7 @@ fn kind(
                 return Err(FieldError::new("what.compare.second.name", message));
             }
             if !(1..=12).contains(&times) {
-                return Err(FieldError::new("what.compare.times", "1 to 12 times each will do."));
+                return Err(FieldError::new("what.compare.times", "Enter 1 to 12 times each."));
             }
             if method == Method::Pairs {
                 named("what.compare.more", &more, 40)?;
@@ -249,7 +249,7 @@ fn kind(
                 return Err(FieldError::new("tasters", "A tongue is tried one at a time."));
             }
             if stairs.method == Method::DuoTrio {
-                return Err(FieldError::new("what.tongue.method", "Pairs or triangles will do."));
+                return Err(FieldError::new("what.tongue.method", "Choose pairs or triangles."));
             }
             (Tasted::Tongue(stairs), true)
         }
