@@ -144,7 +144,7 @@ async function toTarget(page) {
 /** A recipe as an aunt would write it down, read. */
 async function toPaste(page) {
   await page.goto("/paste");
-  await page.getByLabel(/^The text/).fill(
+  await page.getByLabel(/^The recipe/).fill(
     [
       "Aunt's garden lemonade, the one for the fête",
       "",

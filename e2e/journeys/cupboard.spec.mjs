@@ -70,5 +70,5 @@ test("the syrup desk: ratio, boiling down, dilution, crystals", async ({ page })
   await page.getByText(/Crystals form/).waitFor();
   await accessible(page, "the syrup desk");
   await page.getByRole("textbox", { name: "Boil down to, °Bx" }).fill("95");
-  await page.getByRole("alert").getByText("1 to 80 °Bx will do.").waitFor();
+  await page.getByRole("alert").getByText("Enter 1 to 80 °Bx.").waitFor();
 });

@@ -4,7 +4,7 @@ import { test, openDrink, accessible } from "./kitchen.mjs";
 test("a recipe is pasted, asked about, and is a drink on the shelf", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("link", { name: "Paste a recipe" }).click();
-  await page.getByLabel(/^The text/).fill(
+  await page.getByLabel(/^The recipe/).fill(
     [
       "Lemonade for the gate",
       "4 big lemons, zest grated and juiced",

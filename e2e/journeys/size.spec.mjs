@@ -11,7 +11,7 @@ test("Size: amounts side by side, a law, as much as there is, a party taken over
   await accessible(page, "the amounts");
   await page.getByRole("textbox", { name: "Party, glasses" }).fill("24");
   await page.locator('[data-column="party"]').getByText(/^24 ×/).waitFor();
-  await page.locator('[data-column="party"]').getByRole("img", { name: /less than anyone tastes/ }).waitFor();
+  await page.locator('[data-column="party"]').getByRole("img", { name: /no noticeable difference/ }).waitFor();
   await row("Dried hibiscus calyces").getByText("150 g").waitFor();
   await row("Bay leaves").getByRole("combobox").selectOption("the same in every vessel");
   await row("Bay leaves").getByText("3 fresh leaves").nth(2).waitFor();
@@ -80,7 +80,7 @@ test("shopping: fruit with its chance, ticked off, priced, as a table; and learn
   await limes.getByRole("textbox", { name: "There is, pieces" }).press("Enter");
   await limes.getByText(/there: 3/).waitFor({ state: "detached" });
   const form = limes.getByRole("form", { name: "What limes gave" });
-  await form.getByRole("textbox", { name: "So many limes" }).fill("5");
+  await form.getByRole("textbox", { name: "Number of limes" }).fill("5");
   await form.getByRole("textbox", { name: "gave, ml" }).fill("600");
   await form.getByRole("button", { name: "Save what they gave" }).click();
   await form.getByText(/120 ml from each is far from what limes give/).waitFor();

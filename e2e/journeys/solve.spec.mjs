@@ -49,7 +49,7 @@ test("the other way round: drag the ring, hold, bound, look, take it, undo", asy
   // And in figures, for those who know them.
   await page.getByLabel("Target: acid, %").fill("40");
   await page.keyboard.press("Enter");
-  await page.getByText("A number from 0 to 10, please.").waitFor();
+  await page.getByText("Enter 0 to 10.").waitFor();
   await page.getByLabel("Target: acid, %").fill("0.5");
   await page.keyboard.press("Enter");
   await page.waitForFunction(() => document.querySelector('[role="slider"][aria-label="Target"]').getAttribute("aria-valuetext")?.includes("0.50"));
