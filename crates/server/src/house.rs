@@ -15,6 +15,8 @@ use keen_store::{Store, StoreError, is_data_file, unfinished};
 use serde::Serialize;
 use utoipa::ToSchema;
 
+use crate::sealing;
+
 /// So many of each kind are kept.
 const KEPT: usize = 7;
 /// A damaged data file that a backup took the place of begins so.
@@ -43,6 +45,7 @@ pub(crate) fn save(store: &Store, to: &Path) -> Result<Manifest> {
     let told = || format!("the backup can't be written to {}", to.display());
     let shelf = unfinished(folder).with_context(told)?;
     store.copy_to(shelf.path())?;
+    sealing::seal(shelf.path(), &store.folder())?;
     let mut drinks = Vec::new();
     let (_, all) = store.drinks().list("", 10_000)?;
     for kept in all {
@@ -85,6 +88,7 @@ pub(crate) fn put_back(store: &Store, from: &Path) -> Result<PathBuf, NotPutBack
     let mut shelf = unfinished(&store.folder())?;
     unpack(from, shelf.as_file_mut())?;
     let aside = store.replace_with(shelf.path(), &Timestamp::now().to_string())?;
+    sealing::open(store)?;
     Ok(aside)
 }
 

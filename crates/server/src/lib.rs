@@ -19,6 +19,7 @@ mod house;
 mod instruments;
 mod once;
 mod phones;
+mod sealing;
 mod server;
 mod shelf_place;
 

@@ -14,7 +14,7 @@ use signal_hook::consts::{SIGINT, SIGTERM};
 use crate::assets::Screens;
 use crate::phones::{self, Entrance, Order};
 use crate::shelf_place::{MAX_BODY, folder, shelf_in};
-use crate::{Serve, api, assets, calm, demo, gate, guard, once};
+use crate::{Serve, api, assets, calm, demo, gate, guard, once, sealing};
 
 /// How often the shelf is tidied.
 const TIDY: Duration = Duration::from_secs(600);
@@ -147,8 +147,11 @@ pub(crate) fn run(serve: &Serve, with_demo: bool, screens: Screens) -> Result<()
     let folder = folder(serve.data.clone(), with_demo)?;
     let store = Arc::new(Store::open_to_serve(&shelf_in(&folder))?);
     tell_condition(&store);
-    if with_demo && store.condition() == Condition::Sound {
-        demo::fill(&store)?;
+    if store.condition() == Condition::Sound {
+        sealing::open(&store)?;
+        if with_demo {
+            demo::fill(&store)?;
+        }
     }
     let (phones, orders) = phones::Phones::new();
     let state = web::Data::new(api::State::new(

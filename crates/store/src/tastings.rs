@@ -91,6 +91,13 @@ fn find(connection: &Connection, id: &str) -> Result<Option<KeptTasting>> {
     Ok(connection.prepare_cached(&sql)?.query_row([id], tasting).optional()?)
 }
 
+fn words_of(connection: &Connection, id: &str) -> rusqlite::Result<Vec<KeptWord>> {
+    let sql = "SELECT place, at, body FROM words WHERE tasting_id = ?1 ORDER BY place";
+    let mut query = connection.prepare_cached(sql)?;
+    let rows = query.query_map([id], word)?;
+    rows.collect()
+}
+
 impl Store {
     /// Everybody who tastes, in the order in which they came.
     ///
@@ -182,6 +189,34 @@ impl Store {
         Ok(there)
     }
 
+    /// Changes the texts of tastings in a copy of a data file that this program has just written. `change` is given
+    /// each tasting with what was said at it, and answers its new text, or none to leave it.
+    ///
+    /// # Errors
+    /// If the copy can't be read or written.
+    pub fn change_tastings_of(
+        path: &Path,
+        mut change: impl FnMut((KeptTasting, Vec<KeptWord>)) -> Option<String>,
+    ) -> Result<()> {
+        let copy = Connection::open_with_flags(path, OpenFlags::SQLITE_OPEN_READ_WRITE)?;
+        // What was there is overwritten, not only let go.
+        copy.pragma_update_and_check(None, "secure_delete", "ON", |_| Ok(()))?;
+        let ids: Vec<String> = {
+            let mut query = copy.prepare("SELECT id FROM tastings ORDER BY id")?;
+            let rows = query.query_map([], |row| row.get(0))?;
+            rows.collect::<rusqlite::Result<_>>()?
+        };
+        for id in ids {
+            let Some(tasting) = find(&copy, &id)? else { continue };
+            let words = words_of(&copy, &id)?;
+            if let Some(body) = change((tasting, words)) {
+                copy.execute("UPDATE tastings SET body = ?2 WHERE id = ?1", params![id, body])?;
+            }
+        }
+        copy.close().map_err(|(_, error)| error)?;
+        Ok(())
+    }
+
     /// Begins a tasting. Said twice under one key it is begun once.
     ///
     /// # Errors
@@ -205,10 +240,7 @@ impl Store {
     pub fn tasting(&self, id: &str) -> Result<(KeptTasting, Vec<KeptWord>)> {
         let reader = self.reader()?;
         let found = self.note(find(&reader, id))?.ok_or(StoreError::NotFound)?;
-        let sql = "SELECT place, at, body FROM words WHERE tasting_id = ?1 ORDER BY place";
-        let mut query = reader.prepare_cached(sql)?;
-        let rows = query.query_map([id], word)?;
-        Ok((found, rows.collect::<rusqlite::Result<_>>()?))
+        Ok((found, words_of(&reader, id)?))
     }
 
     /// Tastings, the last begun first.
@@ -223,6 +255,18 @@ impl Store {
         let mut query = reader.prepare_cached(sql)?;
         let [most, after] = [most, after].map(|n| i64::try_from(n).unwrap_or(i64::MAX));
         let rows = query.query_map([most, after], tasting)?;
+        Ok(rows.collect::<rusqlite::Result<_>>()?)
+    }
+
+    /// The ids of tastings in whose text there is a field of that name.
+    ///
+    /// # Errors
+    /// If the database refuses.
+    pub fn tastings_with(&self, field: &str) -> Result<Vec<String>> {
+        let reader = self.reader()?;
+        let sql = "SELECT id FROM tastings WHERE instr(body, '\"' || ?1 || '\":') > 0 ORDER BY id";
+        let mut query = reader.prepare_cached(sql)?;
+        let rows = query.query_map([field], |row| row.get(0))?;
         Ok(rows.collect::<rusqlite::Result<_>>()?)
     }
 

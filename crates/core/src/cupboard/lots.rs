@@ -74,7 +74,7 @@ impl Kitchen {
     /// What is known of a figure by the lots so far, as the logarithm of a factor on the tables'; nothing before any.
     #[must_use]
     pub fn known(&self, figure: &LotFigure) -> Option<Pooled> {
-        pooled(self.lots.iter().filter(|lot| lot.figure == *figure))
+        of_lots(self.lots.iter().filter(|lot| lot.figure == *figure))
     }
 
     /// How many times what the tables say a figure is expected to be here, by the lots so far: 1 before any.
@@ -106,7 +106,7 @@ impl Kitchen {
 }
 
 /// What some lots say of a figure together. What was read on one day was read of one lot: the better reading counts.
-pub fn pooled<'a>(lots: impl Iterator<Item = &'a Lot>) -> Option<Pooled> {
+pub fn of_lots<'a>(lots: impl Iterator<Item = &'a Lot>) -> Option<Pooled> {
     let mut apart: Vec<&Lot> = Vec::new();
     for lot in lots {
         match apart.iter_mut().find(|l| !lot.day.is_empty() && l.day == lot.day) {

@@ -33,7 +33,7 @@ pub use ingredient::{
     Allergen, Care, Form, Ingredient, Kind, Measures, Pack, Part, PhRange, Role, Trait,
 };
 pub(crate) use lots::stronger;
-pub use lots::{Lot, LotFigure, pooled};
+pub use lots::{Lot, LotFigure, of_lots};
 pub use own::{
     KeptMixture, KeptPast, Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce,
     OwnVessel, Reading,

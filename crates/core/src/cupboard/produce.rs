@@ -1,3 +1,4 @@
+use super::pooled::{Levels, Pooled};
 use crate::quantity::{Grams, Millilitres};
 
 /// Something bought by the piece.
@@ -54,9 +55,6 @@ impl Produce {
     }
 }
 
-/// Markets and lots are worth so many pieces of doubt, where pieces were not measured one by one.
-const APART: f64 = 4.0;
-
 impl Size {
     /// How far what so many pieces give of an ingredient may be off, as a share of what is expected: market, lot and
     /// pieces together.
@@ -67,7 +65,7 @@ impl Size {
             Some(known) => known.varies(pieces),
             None => {
                 let piece = self.whole_sd / self.whole * if self.measured { 0.6 } else { 1.0 };
-                piece * (1.0 / pieces.max(0.25) + 1.0 / APART).sqrt()
+                Pooled::before(1.0, piece, Levels::PIECES).varies(1.0 / pieces.max(0.25))
             }
         }
     }

@@ -7,7 +7,7 @@ use crate::quantity::Millilitres;
 /// What is known of the juice of one piece, ml: see [`Pooled`]. Only the sum of some pieces is ever read, so a lot
 /// counts once for the spread, however many pieces it had.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Yield(pub(crate) Pooled);
+pub struct Yield(Pooled);
 
 impl Yield {
     /// As the tables have it; nothing for what isn't squeezed.
@@ -29,9 +29,9 @@ impl Yield {
             .fold(self, |known, (pieces, ml)| known.after(pieces, ml / pieces))
     }
 
-    /// The chance that what this kitchen's pieces give on average is more than so much, 0 to 1.
-    pub(crate) fn chance_of_mean(&self, ml: f64) -> f64 {
-        self.0.chance_of_mean(ml)
+    /// What is known of one piece.
+    pub(crate) fn of_one(&self) -> &Pooled {
+        &self.0
     }
 
     /// Expected juice of one, ml.

@@ -5,7 +5,9 @@
 //! batches, each counting by how well it was measured; of habits by how often they were seen (a Beta distribution).
 //! What is advised follows the latest batches.
 
+use std::cmp::Ordering;
 use std::collections::BTreeMap;
+use std::ops::Range;
 
 use serde::Serialize;
 use statrs::distribution::{Beta, ContinuousCDF};
@@ -13,7 +15,7 @@ use statrs::distribution::{Beta, ContinuousCDF};
 use super::column::Column;
 use crate::balance::Spot;
 use crate::batch::{Learnt, Said, Teaching};
-use crate::cupboard::{Cupboard, Levels, Lot, LotFigure, Pooled, Reading, pooled};
+use crate::cupboard::{Cupboard, Levels, Lot, LotFigure, Pooled, Reading, of_lots};
 use crate::drink::{Action, Drink};
 
 /// A batch that is over: what was written, what was said, and the cupboard that it was made from.
@@ -68,16 +70,21 @@ fn habit(count: usize, of: usize) -> f64 {
     Beta::new(is, not).map_or(0.0, |often| often.sf(0.5))
 }
 
-/// Whether what this kitchen does on average is surely more than a factor above what was reckoned with, or below it.
-fn surely(known: &Pooled, by: f64) -> Option<std::cmp::Ordering> {
-    let far = (1.0 + by).ln();
-    if known.chance_of_mean(far) >= SURE {
-        Some(std::cmp::Ordering::Greater)
-    } else if known.chance_of_mean(-far) <= 1.0 - SURE {
-        Some(std::cmp::Ordering::Less)
+/// Whether what this kitchen does on average is surely above what would be noticed, or below it.
+fn surely(known: &Pooled, noticed: Range<f64>) -> Option<Ordering> {
+    if known.chance_of_mean(noticed.end) >= SURE {
+        Some(Ordering::Greater)
+    } else if known.chance_of_mean(noticed.start) <= 1.0 - SURE {
+        Some(Ordering::Less)
     } else {
         None
     }
+}
+
+/// What isn't noticed of a factor that is known by its logarithm.
+fn factor_within(share: f64) -> Range<f64> {
+    let far = (1.0 + share).ln();
+    -far..far
 }
 
 fn times(count: usize, of: usize) -> String {
@@ -139,8 +146,8 @@ fn ends(columns: &[Column]) -> Option<Saying> {
     let before = Pooled::before(0.0, ENDS, Levels::LOTS);
     let seen = ratios.iter().filter(|r| **r > 0.0);
     let ends = seen.fold(before, |known, ratio| known.after(ratio.ln(), 0.0));
-    let word = match surely(&ends, NOTICED_RATIO)? {
-        std::cmp::Ordering::Greater => "sweeter",
+    let word = match surely(&ends, factor_within(NOTICED_RATIO))? {
+        Ordering::Greater => "sweeter",
         _ => "sharper",
     };
     let there = |r: &&f64| if word == "sweeter" { **r > 1.0 } else { **r < 1.0 };
@@ -296,13 +303,9 @@ fn fruit_and_pots(batches: &[PastBatch]) -> Vec<Saying> {
             continue;
         };
         let usual = size.juice_yield().map_or(known.mean(), |usual| usual.mean());
-        let way = if known.chance_of_mean(usual * (1.0 + WORTH)) >= SURE {
-            "more"
-        } else if known.chance_of_mean(usual * (1.0 - WORTH)) <= 1.0 - SURE {
-            "less"
-        } else {
-            continue;
-        };
+        let noticed = usual * (1.0 - WORTH)..usual * (1.0 + WORTH);
+        let Some(way) = surely(known.of_one(), noticed) else { continue };
+        let way = if way == Ordering::Greater { "more" } else { "less" };
         let by = percent(known.mean() / usual);
         let message = format!(
             "Your {} gave {by} {way} juice than usual ({} batches).",
@@ -319,11 +322,11 @@ fn fruit_and_pots(batches: &[PastBatch]) -> Vec<Saying> {
     }
     for figure in figures {
         let of: Vec<&Lot> = lots.iter().filter(|lot| lot.figure == *figure).collect();
-        let Some(known) = pooled(of.iter().copied()).filter(|_| of.len() >= LEAST) else {
+        let Some(known) = of_lots(of.iter().copied()).filter(|_| of.len() >= LEAST) else {
             continue;
         };
-        let Some(way) = surely(&known, WORTH) else { continue };
-        let more = way == std::cmp::Ordering::Greater;
+        let Some(way) = surely(&known, factor_within(WORTH)) else { continue };
+        let more = way == Ordering::Greater;
         let message = figure_in_words(figure, &percent(known.mean.exp()), more, batches);
         all.push(saying(format!("{message} ({} batches).", of.len()), of.len()));
     }

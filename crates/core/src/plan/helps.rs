@@ -53,6 +53,8 @@ const LONG_COOLING: i64 = 1200;
 const PUT_OFF: f64 = 5.0;
 /// How much of the search for a plan is spent on each time that it might be put off to: as much as on the plan itself.
 const PUT_OFF_TRIES: f64 = 1.0;
+/// After so many times that don't fit the steps are doubled, so that a large plan is answered soon.
+const FINELY: i32 = 6;
 const MOST_PUT_OFF: f64 = 2.0 * 1440.0;
 
 /// Adds to a plan what would help, and by how much later it could be served.
@@ -213,12 +215,16 @@ fn put_off(laid: &Laid, begins: f64, now: f64) -> Option<f64> {
     };
     // The plan that there is, put off as it is, needs what is missing; no less is tried.
     let mut later = (minutes(now - begins) / PUT_OFF).ceil().max(1.0) * PUT_OFF;
-    while later <= MOST_PUT_OFF {
+    for tried in 1.. {
+        if later > MOST_PUT_OFF {
+            break;
+        }
         let (ready, missing) = fits(later);
         if ready {
             return Some(later);
         }
-        later += (missing / PUT_OFF).ceil().max(1.0) * PUT_OFF;
+        let least = f64::from(1 << (tried - FINELY).clamp(0, 8));
+        later += (missing / PUT_OFF).ceil().max(least) * PUT_OFF;
     }
     None
 }

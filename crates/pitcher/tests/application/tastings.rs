@@ -473,3 +473,44 @@ fn two_who_answer_at_once_both_stand_in_the_list() {
     let list = app.get("/api/tastings").json();
     assert_eq!(list["tastings"][0]["done"], 30);
 }
+
+#[test]
+fn a_backup_of_a_blind_tasting_tells_nobody_what_is_in_the_glasses() {
+    let app = Application::start("serve");
+    let who = [taster(&app, "The beekeeper", json!({})), taster(&app, "The miller", json!({}))];
+    let ids: Vec<&str> = who.iter().map(String::as_str).collect();
+    let tasting = set_up(&app, json!({ "ladder": row(limeade(), json!("sugar")) }), &ids, true);
+    let sheet = app.get(&format!("{}/sheet", path(&tasting))).json();
+    utter(&app, &tasting, json!("poured"));
+    let kept: Value = {
+        let shelf = rusqlite::Connection::open(app.folder.path().join("keen-pitcher.db")).unwrap();
+        let body: String =
+            shelf.query_row("SELECT body FROM tastings", [], |row| row.get(0)).unwrap();
+        serde_json::from_str(&body).unwrap()
+    };
+    let backup = crate::support::fetch(&app, "/api/house");
+    let mut shelf = Vec::new();
+    keen_formats::read_house(std::io::Cursor::new(&backup), &mut shelf).unwrap();
+    let holds = |bytes: &str| shelf.windows(bytes.len()).any(|at| at == bytes.as_bytes());
+    assert!(holds(ids[0]), "who tastes is in it");
+    assert!(!holds(&format!("\"seed\":{}", kept["tasting"]["seed"])));
+    assert!(!holds("\"orders\":") && !holds(&kept["tasting"]["dealt"]["codes"].to_string()));
+
+    // On this computer it is restored with everything.
+    assert_eq!(crate::support::send(&app, "/api/house", &backup).0, 200);
+    let over = utter(&app, &tasting, json!("broken"));
+    assert_eq!(over["key"], sheet["key"]);
+
+    // Elsewhere it is said why it can't be opened; with the key it can.
+    let other = Application::start("serve");
+    assert_eq!(crate::support::send(&other, "/api/house", &backup).0, 200);
+    let problem = other.get(&path(&tasting)).problem(409);
+    assert_eq!(problem["type"], "sealed-elsewhere");
+    assert_eq!(other.get("/api/tastings").json()["tastings"].as_array().unwrap().len(), 1);
+    let key = "sealing.key";
+    let other = other.stop();
+    std::fs::copy(app.folder.path().join(key), other.folder.path().join(key)).unwrap();
+    let other = other.start_again_here("serve");
+    assert_eq!(other.get(&path(&tasting)).json()["stage"], "sealed");
+    assert_eq!(utter(&other, &tasting, json!("broken"))["key"], sheet["key"]);
+}

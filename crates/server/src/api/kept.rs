@@ -439,36 +439,26 @@ impl State {
         what: Move,
         key: Option<String>,
     ) -> Result<Read, Problem> {
-        /// How often it is thought over again when something else happened meanwhile.
-        const TRIES: usize = 8;
-        for _ in 0..TRIES {
-            let of = id.to_owned();
-            let found = self.with_store(move |store| store.bottle(&of)).await?;
-            let after = found.1.len();
-            let mut read = Read::of(found).ok_or(StoreError::NotFound)?;
-            allows(&read, &what)?;
-            let mut moves = read.moves.clone();
-            moves.push(Happened { at: read.days(), what: what.clone() });
-            let gone = read.bottle.state(&moves, read.days(), None).gone;
-            let (of, key, text) = (id.to_owned(), key.clone(), MOVE.write(&what));
-            let said = self
-                .with_store(move |store| {
-                    let at = now();
-                    let what = KeptMove { at: at.clone(), body: text };
-                    store.move_bottle(
-                        &of,
-                        &what,
-                        (after, gone.then_some(at.as_str())),
-                        key.as_deref(),
-                    )
-                })
-                .await?;
-            if said {
-                read.moves = moves;
-                return Ok(read);
-            }
+        let _turn = self.turns.of(id).await;
+        let of = id.to_owned();
+        let found = self.with_store(move |store| store.bottle(&of)).await?;
+        let after = found.1.len();
+        let mut read = Read::of(found).ok_or(StoreError::NotFound)?;
+        allows(&read, &what)?;
+        let mut moves = read.moves.clone();
+        moves.push(Happened { at: read.days(), what: what.clone() });
+        let gone = read.bottle.state(&moves, read.days(), None).gone;
+        let (of, text) = (id.to_owned(), MOVE.write(&what));
+        let said = self.with_store(move |store| {
+            let at = now();
+            let what = KeptMove { at: at.clone(), body: text };
+            store.move_bottle(&of, &what, (after, gone.then_some(at.as_str())), key.as_deref())
+        });
+        if !said.await? {
+            return Err(Problem::busy());
         }
-        Err(Problem::busy())
+        read.moves = moves;
+        Ok(read)
     }
 
     /// What stands there is what can be used: the kitchen's mixtures follow, and every screen is told.

@@ -30,6 +30,7 @@ mod problem;
 mod settings;
 mod shelf;
 mod tastings;
+mod turns;
 mod unknown;
 
 pub(crate) use batches::{BATCH, Ending, HAPPENING, Snapshot, ending_of};
@@ -39,7 +40,7 @@ pub(crate) use drinks::{earlier_of, kept_drink, whole_file};
 pub(crate) use kept::{BOTTLE, MOVE, bottled};
 pub(crate) use kitchen::{FORMAT as KITCHEN, keep_kitchen, kept_kitchen};
 pub(crate) use problem::Problem;
-pub(crate) use tastings::{ReadTasting, TASTER, TASTING, WORD};
+pub(crate) use tastings::{ReadTasting, SEALED, TASTER, TASTING, WORD};
 pub(crate) use unknown::{bad_path, bad_query, unknown};
 
 use std::collections::HashMap;
@@ -57,6 +58,7 @@ use crate::phones::Phones;
 use changes::Changes;
 use desk::Desk;
 use drinks::Summary;
+use turns::Turns;
 
 /// What all workers share.
 #[derive(Debug)]
@@ -75,6 +77,8 @@ pub(crate) struct State {
     summaries: Mutex<HashMap<String, (i64, Summary)>>,
     /// What was answered under keys.
     pub(crate) answers: Answers,
+    /// One after the other speaks of a batch, a tasting, a bottle.
+    turns: Turns,
     /// Turns to save everything as one file.
     saving: tokio::sync::Semaphore,
 }
@@ -105,6 +109,7 @@ impl State {
             cupboard,
             summaries: Mutex::default(),
             answers: Answers::default(),
+            turns: Turns::default(),
             saving: tokio::sync::Semaphore::new(2),
         })
     }

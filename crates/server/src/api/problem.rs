@@ -222,6 +222,17 @@ impl Problem {
         )
     }
 
+    /// A blind tasting that was restored without the key of the folder it was backed up from.
+    pub(crate) fn sealed_elsewhere() -> Self {
+        Self::new(
+            StatusCode::CONFLICT,
+            "sealed-elsewhere",
+            "This tasting was blind when it was backed up",
+            "What is in the glasses can be revealed only on the computer where the backup was made. To open it here, \
+             copy sealing.key from that computer's data folder into this one and start Keen Pitcher again.",
+        )
+    }
+
     /// A reading that is asked about before it is believed.
     pub(crate) fn doubtful(question: &str) -> Self {
         Self::new(StatusCode::CONFLICT, "doubtful", "Is that right?", question)

@@ -386,6 +386,19 @@ impl<'a> Table<'a> {
         }
     }
 
+    /// Whether there is something that those who taste mustn't know yet: what is in glasses that chance chose.
+    #[must_use]
+    pub fn is_secret(self) -> bool {
+        let by_chance = match self.sitting.kind {
+            Tasted::Find(_) | Tasted::Match { .. } | Tasted::Pitcher { .. } => false,
+            Tasted::Ladder { .. } => self.sitting.blind,
+            Tasted::Compare(_) | Tasted::Tongue(_) | Tasted::Guess(_) | Tasted::Order { .. } => {
+                true
+            }
+        };
+        by_chance && self.stage() != Stage::Over
+    }
+
     /// Whether those who taste may know what is in the glasses.
     fn is_shown(self) -> bool {
         matches!(self.stage(), Stage::Open | Stage::Over)

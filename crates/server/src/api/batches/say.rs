@@ -63,8 +63,7 @@ impl State {
         what: Happening,
         sure: bool,
     ) -> Result<(), Problem> {
-        /// How often it is thought over again when something else was said meanwhile.
-        const TRIES: usize = 8;
+        let turn = self.turns.of(id).await;
         let known = match key.0.clone() {
             None => false,
             Some(key) => {
@@ -72,43 +71,53 @@ impl State {
                 self.with_store(move |store| store.was_said(&id, &key)).await?
             }
         };
-        for _ in 0..if known { 0 } else { TRIES } {
-            let read = self.batch(id).await?;
-            let (at, minutes) = (read.moment(), read.now());
-            let made = read.made();
-            made.allows(&what, &read.said, (minutes, minutes), &read.cupboard)?;
-            if let Happening::Reading { vessel, quantity, value, error } = &what
-                && !sure
-                && let Some(reading) = made.reading(vessel, *quantity, *value, *error)
-            {
-                let cupboard = read.cupboard.clone();
-                let question = move |_: &Work| Ok(doubtful(&made, &reading, &cupboard));
-                if let Some(question) = self.desk.ask(asker.clone(), question).await? {
-                    return Err(Problem::doubtful(&question));
-                }
-            }
-            let finishes = match &what {
-                Happening::Finished { .. } => Some(true),
-                Happening::TakenBack { of } => {
-                    let was = read.said.get(*of).map(|s| &s.what);
-                    matches!(was, Some(Happening::Finished { .. })).then_some(false)
-                }
-                _ => None,
-            };
-            let after = i64::try_from(read.said.len()).unwrap_or(i64::MAX);
-            let (text, of, key) = (HAPPENING.write(&what), id.to_owned(), key.0.clone());
-            let said = self
-                .with_store(move |store| {
-                    let key = key.as_deref();
-                    store.say(&of, Saying { body: &text, at: &at, key, after, finishes })
-                })
-                .await?;
-            if said.is_some() {
-                return self.keep_ending(asker, id).await;
+        if !known {
+            self.add(asker, id, key, what, sure).await?;
+        }
+        drop(turn);
+        // Also of what was said before: how it ended may still have to be kept.
+        self.keep_ending(asker, id).await
+    }
+
+    /// Adds it, if it may be said now.
+    async fn add(
+        &self,
+        asker: &Asker,
+        id: &str,
+        key: SaidUnder,
+        what: Happening,
+        sure: bool,
+    ) -> Result<(), Problem> {
+        let read = self.batch(id).await?;
+        let (at, minutes) = (read.moment(), read.now());
+        let made = read.made();
+        made.allows(&what, &read.said, (minutes, minutes), &read.cupboard)?;
+        if let Happening::Reading { vessel, quantity, value, error } = &what
+            && !sure
+            && let Some(reading) = made.reading(vessel, *quantity, *value, *error)
+        {
+            let cupboard = read.cupboard.clone();
+            let question = move |_: &Work| Ok(doubtful(&made, &reading, &cupboard));
+            if let Some(question) = self.desk.ask(asker.clone(), question).await? {
+                return Err(Problem::doubtful(&question));
             }
         }
-        // Said already: how it ended may still have to be kept. Said by none of the tries: nothing is on disk.
-        if known { self.keep_ending(asker, id).await } else { Err(Problem::busy()) }
+        let finishes = match &what {
+            Happening::Finished { .. } => Some(true),
+            Happening::TakenBack { of } => {
+                let was = read.said.get(*of).map(|s| &s.what);
+                matches!(was, Some(Happening::Finished { .. })).then_some(false)
+            }
+            _ => None,
+        };
+        let after = i64::try_from(read.said.len()).unwrap_or(i64::MAX);
+        let (text, of) = (HAPPENING.write(&what), id.to_owned());
+        let said = self.with_store(move |store| {
+            let key = key.0.as_deref();
+            store.say(&of, Saying { body: &text, at: &at, key, after, finishes })
+        });
+        // Nothing is answered as said that isn't on disk.
+        said.await?.map(|_| ()).ok_or_else(Problem::busy)
     }
 
     /// Keeps how a finished batch ended, for lists. It can be worked out anew from what was said.

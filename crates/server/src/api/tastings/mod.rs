@@ -41,6 +41,8 @@ use view::{TastingView, view};
 
 pub(crate) const TASTING: Format =
     Format { name: "keen-pitcher/tasting", field: "tasting", steps: &[] };
+/// The field of a tasting in a backup that what its glasses hold is encrypted in.
+pub(crate) const SEALED: &str = "sealed";
 pub(crate) const WORD: Format = Format { name: "keen-pitcher/word", field: "word", steps: &[] };
 
 /// A line of the list of tastings.
@@ -227,40 +229,32 @@ pub(super) async fn utter(
 
 impl State {
     async fn utter(&self, id: &str, key: SaidUnder, word: Utterance) -> Result<(), Problem> {
-        /// How often it is thought over again when something else was said meanwhile.
-        const TRIES: usize = 16;
+        let _turn = self.turns.of(id).await;
         if let Some(key) = key.0.clone() {
             let of = id.to_owned();
             if self.with_store(move |store| store.was_uttered(&of, &key)).await? {
                 return Ok(());
             }
         }
-        for _ in 0..TRIES {
-            let read = self.tasting(id).await?;
-            read.table().allows(&word)?;
-            let word = worked_out(&read, word.clone(), &self.cupboard())?;
-            let taster = match &word {
-                Utterance::Answered { taster, .. }
-                | Utterance::Mixed { taster, .. }
-                | Utterance::Chose { taster, .. }
-                | Utterance::Ordered { taster, .. }
-                | Utterance::Guessed { taster, .. }
-                | Utterance::Remark { taster, .. } => Some(taster.clone()),
-                _ => None,
-            };
-            let after = i64::try_from(read.said.len()).unwrap_or(i64::MAX);
-            let (of, text, key, at) = (id.to_owned(), WORD.write(&word), key.0.clone(), now());
-            let said = self
-                .with_store(move |store| {
-                    let (taster, key) = (taster.as_deref(), key.as_deref());
-                    store.utter(&of, Uttering { body: &text, taster, at: &at, key, after })
-                })
-                .await?;
-            if said.is_some() {
-                return Ok(());
-            }
-        }
-        Err(Problem::busy())
+        let read = self.tasting(id).await?;
+        read.table().allows(&word)?;
+        let word = worked_out(&read, word, &self.cupboard())?;
+        let taster = match &word {
+            Utterance::Answered { taster, .. }
+            | Utterance::Mixed { taster, .. }
+            | Utterance::Chose { taster, .. }
+            | Utterance::Ordered { taster, .. }
+            | Utterance::Guessed { taster, .. }
+            | Utterance::Remark { taster, .. } => Some(taster.clone()),
+            _ => None,
+        };
+        let after = i64::try_from(read.said.len()).unwrap_or(i64::MAX);
+        let (of, text, key, at) = (id.to_owned(), WORD.write(&word), key.0, now());
+        let said = self.with_store(move |store| {
+            let (taster, key) = (taster.as_deref(), key.as_deref());
+            store.utter(&of, Uttering { body: &text, taster, at: &at, key, after })
+        });
+        said.await?.map(|_| ()).ok_or_else(Problem::busy)
     }
 }
 

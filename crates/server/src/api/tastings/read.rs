@@ -9,7 +9,7 @@ use keen_store::{KeptTasting, KeptWord, Store, StoreError};
 use serde::{Deserialize, Serialize};
 
 use super::super::Problem;
-use super::{TASTING, WORD};
+use super::{SEALED, TASTING, WORD};
 
 /// What lists show of a tasting, and what it says of ideals.
 #[derive(Debug, Clone, Default, Serialize, Deserialize)]
@@ -36,11 +36,21 @@ pub(crate) struct ReadTasting {
 
 impl ReadTasting {
     pub(crate) fn of((kept, words): (KeptTasting, Vec<KeptWord>)) -> Result<Self, Problem> {
-        let told = |why: keen_formats::FormatError| Problem::damaged_tasting(&why.to_string());
+        let told = |why: keen_formats::FormatError| {
+            if kept.body.contains(&format!("\"{SEALED}\":")) {
+                return Problem::sealed_elsewhere();
+            }
+            Problem::damaged_tasting(&why.to_string())
+        };
         let sitting = TASTING.read(&kept.body).map_err(told)?;
         let read = |word: &KeptWord| WORD.read(&word.body).map_err(told);
         let said = words.iter().map(read).collect::<Result<_, _>>()?;
         Ok(Self { kept, sitting, said })
+    }
+
+    /// Whether it holds what those who taste mustn't know yet.
+    pub(crate) fn is_secret(&self) -> bool {
+        self.table().is_secret()
     }
 
     pub(super) fn table(&self) -> Table<'_> {
