@@ -4,7 +4,8 @@ import { join } from "node:path";
 import { promisify } from "node:util";
 import { brotliCompress, constants, gzip } from "node:zlib";
 import react from "@vitejs/plugin-react";
-import { defineConfig, type Plugin } from "vite";
+import type { Plugin } from "vite";
+import { defineConfig } from "vitest/config";
 
 /** The page on which the API's description is read: a reader from the registry, and where the description is. */
 function apiDocs(): Plugin {
@@ -54,5 +55,7 @@ function compressed(): Plugin {
 export default defineConfig({
   plugins: [react(), apiDocs(), compressed()],
   build: { target: "es2022", assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  // A thread begins sooner than a process, and each file still has modules of its own.
+  test: { pool: "threads" },
   server: { proxy: { "/api": { target: "http://127.0.0.1:7340", changeOrigin: true } } },
 });
