@@ -43,7 +43,7 @@ pub enum PlanChange {
 
 /// Less than this is nothing that one would change a plan for, minutes.
 const WORTH_IT: f64 = 5.0;
-/// What is tried for a help looks at fewer orders.
+/// What is tried for a help begins with how the plan itself was placed, so that it needs fewer orders to be as good.
 const QUICKLY: f64 = 0.15;
 /// How many cooling steps are tried in cold water.
 const BATHS: usize = 4;
@@ -96,7 +96,7 @@ pub(super) fn add(
         });
     };
     let again = |problem: &super::Problem, laid: &Laid, order: &Order| {
-        let schedule = problem.solve(QUICKLY);
+        let schedule = problem.solve_after(schedule, QUICKLY);
         let begins = day_begins(order, laid, &schedule);
         (schedule, begins)
     };

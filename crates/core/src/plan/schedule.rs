@@ -103,6 +103,8 @@ pub(super) struct Schedule {
     pub(super) vessel: Vec<Option<usize>>,
     pub(super) board: Board,
     pub(super) broken: Vec<Broken>,
+    /// How the search placed it.
+    pub(super) how: How,
 }
 
 /// How often the placing of one making is begun anew before what breaks is accepted.
@@ -175,6 +177,7 @@ impl Problem {
             vessel: vec![None; self.stays.len()],
             board: self.empty_board(),
             broken: Vec::new(),
+            how: How::default(),
         };
         let mut placed = vec![false; n];
         let mut waiting = how.order.clone();
@@ -287,7 +290,7 @@ impl Problem {
 }
 
 /// What decides a placing.
-#[derive(Debug, Clone)]
+#[derive(Debug, Clone, Default)]
 pub(super) struct How {
     /// In which order the makings are placed.
     pub(super) order: Vec<usize>,

@@ -22,14 +22,28 @@ const ORDERS: usize = 4;
 impl Problem {
     /// The best plan that was found. `thorough` below 1 tries fewer orders.
     pub(super) fn solve(&self, thorough: f64) -> Schedule {
+        self.solve_from(self.first(), thorough)
+    }
+
+    /// The same, beginning with how another plan of these jobs was placed: what is changed a little needs no long
+    /// search.
+    pub(super) fn solve_after(&self, before: &Schedule, thorough: f64) -> Schedule {
+        let first = self.first();
+        let fits = before.how.ends.len() == self.jobs.len()
+            && before.how.prefers.len() == self.stays.len()
+            && before.how.order.len() == self.makings.len();
+        self.solve_from(if fits { before.how.clone() } else { first }, thorough)
+    }
+
+    fn solve_from(&self, how: How, thorough: f64) -> Schedule {
         let most = (WORK as f64 * thorough) as usize / self.jobs.len().max(1);
-        let mut search = Search::begin(self, most);
+        let mut search = Search::begin(self, how, most);
         while search.moves_makings() | search.gives_way() {}
         if self.jobs.len() <= FEW && (2..=ORDERS).contains(&self.makings.len()) {
             search.begins_with_every_order();
         }
         search.wanders();
-        let found = (search.cost, search.best);
+        let found = (search.cost, Schedule { how: search.how, ..search.best });
         // In a drink of its own, and where there are few tasks, each is placed for itself: those that don't wait for
         // each other may be done in any order, and those of one making in between those of another.
         if self.jobs.len() > FEW && self.makings.len() > 1 {
@@ -39,13 +53,14 @@ impl Problem {
         together.makings = vec![(0..self.jobs.len()).collect()];
         let mut latest: Vec<usize> = (0..self.jobs.len()).collect();
         latest.sort_by_key(|job| std::cmp::Reverse(found.1.starts[*job]));
-        let mut search = Search::begin(&together, most);
+        let mut search = Search::begin(&together, together.first(), most);
         search.how.ranks = vec![0; latest.len()];
         for (rank, job) in latest.into_iter().enumerate() {
             search.how.ranks[job] = rank;
         }
         search.wanders();
-        if search.cost < found.0 - 1e-6 { search.best } else { found.1 }
+        let better = search.cost < found.0 - 1e-6;
+        if better { Schedule { how: found.1.how, ..search.best } } else { found.1 }
     }
 }
 
@@ -61,9 +76,8 @@ struct Search<'a> {
 }
 
 impl<'a> Search<'a> {
-    fn begin(problem: &'a Problem, most: usize) -> Self {
+    fn begin(problem: &'a Problem, how: How, most: usize) -> Self {
         let links = Ends::of(problem);
-        let how = problem.first();
         let best = problem.place_all(&links, &how);
         let cost = problem.cost(&best);
         Self { problem, links, how, best, cost, tried: 1, most }
@@ -73,7 +87,7 @@ impl<'a> Search<'a> {
     /// the best plan, no move from a better one that leads elsewhere finds it.
     fn begins_with_every_order(&mut self) {
         for order in orders(self.problem.makings.len()) {
-            let mut other = Search::begin(self.problem, self.most / 24);
+            let mut other = Search::begin(self.problem, self.problem.first(), self.most / 24);
             let how = How { order, ..other.how.clone() };
             other.cost = f64::INFINITY;
             other.is_better(how);
@@ -243,6 +257,7 @@ impl Search<'_> {
                 starts.clone_from(&schedule.starts);
                 if found < self.cost - 1e-6 {
                     (self.best, self.cost) = (schedule, found);
+                    self.how = how.clone();
                 }
             }
             ago[at % AGO] = cost;

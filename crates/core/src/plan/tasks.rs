@@ -12,7 +12,7 @@ use crate::cupboard::{Cupboard, VesselKind};
 use crate::drink::{Action, CoolingPlace, Drink, Maceration, Preparation, RestingPlace};
 use crate::quantity::Minutes;
 use crate::report::sentence;
-use crate::scale::{Units, fit_into, in_measures, keeps};
+use crate::scale::{Units, fit_into, in_measures, keeps, need};
 use crate::trace::{Frame, Trace};
 use crate::work::{Stopped, Worktop};
 
@@ -145,6 +145,49 @@ fn shared(drink: &Drink) -> HashSet<String> {
         }
     }
     shared
+}
+
+/// Which stays of one making find no vessel while the others are held: those that are held at the same time, whatever
+/// the plan, need vessels of their own.
+fn without_vessel(stays: &[&Stay], links: &[Link]) -> Vec<usize> {
+    let comes_after = |from: &[usize]| -> HashSet<usize> {
+        let mut found: HashSet<usize> = from.iter().copied().collect();
+        // Tasks are linked in the order in which they were laid out.
+        for link in links {
+            if found.contains(&link.from) {
+                found.insert(link.to);
+            }
+        }
+        found
+    };
+    let held_through = |a: &Stay, b: &Stay| {
+        let after = comes_after(&a.jobs);
+        let between: Vec<usize> =
+            b.jobs.iter().copied().filter(|job| after.contains(job)).collect();
+        let after_both = comes_after(&between);
+        !between.is_empty() && a.jobs.iter().any(|job| after_both.contains(job))
+    };
+    let together = |a: usize, b: usize| {
+        a != b && (held_through(stays[a], stays[b]) || held_through(stays[b], stays[a]))
+    };
+    let mut left: Vec<usize> = (0..stays.len()).filter(|s| !stays[*s].vessels.is_empty()).collect();
+    // Who has more to choose from than others could take is never without.
+    while let Some(at) = left
+        .iter()
+        .position(|a| stays[*a].vessels.len() > left.iter().filter(|b| together(*a, **b)).count())
+    {
+        left.remove(at);
+    }
+    let mut taken: Vec<(usize, usize)> = Vec::new();
+    left.sort_by_key(|stay| stays[*stay].vessels.len());
+    left.retain(|stay| {
+        let free = stays[*stay].vessels.iter().find(|vessel| {
+            taken.iter().all(|(other, held)| held != *vessel || !together(*stay, *other))
+        });
+        taken.extend(free.map(|vessel| (*stay, *vessel)));
+        free.is_none()
+    });
+    left
 }
 
 struct Laying<'a> {
@@ -390,6 +433,7 @@ impl Laying<'_> {
         jobs: &[usize],
         go: u32,
     ) {
+        let mut stays: Vec<(usize, Stay)> = Vec::new();
         for (vessel, it) in drink.vessels.iter().enumerate() {
             if is_own(it.kind) || keeps(&making.drink, vessel) {
                 continue;
@@ -415,8 +459,22 @@ impl Laying<'_> {
                     Vec::new()
                 }
             };
-            self.problem.stays.push(Stay { jobs: mine, vessels });
+            stays.push((vessel, Stay { jobs: mine, vessels }));
         }
+        let all: Vec<&Stay> = stays.iter().map(|(_, stay)| stay).collect();
+        for short in without_vessel(&all, &self.problem.links) {
+            let (vessel, stay) = &mut stays[short];
+            // No time at all is one at which a single vessel is two: the plan takes it that another one is at hand.
+            let named = std::mem::take(&mut stay.vessels);
+            if go == 1 {
+                let name = self.vessels.name(named[0]);
+                let strains = drink.vessels[*vessel].kind.strainer().is_some();
+                let litres = (!strains).then(|| need(drink, trace, *vessel).needed / 1000.0);
+                let label = drink.label(*vessel);
+                self.troubles.push(Trouble::in_use(&making.drink.name, (&label, litres), name));
+            }
+        }
+        self.problem.stays.extend(stays.into_iter().map(|(_, stay)| stay));
     }
 
     /// What comes last is ready when it is served, and no sooner than it can wait.

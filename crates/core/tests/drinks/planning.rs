@@ -349,6 +349,63 @@ fn one_pot_serves_two_drinks_one_after_the_other() {
     assert!(helps.is_some_and(|h| h.gain_minutes >= 5.0), "{:?}", plan.helps);
 }
 
+/// Of what simmers in the one large pot and is strained into another one: no time is early enough for that.
+#[test]
+fn one_large_pot_is_not_two_at_once() {
+    let mut kitchen = fallow_lane().kitchen().clone();
+    kitchen.vessels.retain(|v| v.kind == VesselKind::FineSieve || v.name == "Big pot");
+    let again = Action::Boil {
+        vessel: "other".into(),
+        minutes: 5.0,
+        how: keen_core::drink::Vigour::Boil,
+        lid: false,
+    };
+    let mut cordial = drink(vec![
+        add("pot", "water", "4 l"),
+        add("pot", "white_sugar", "1500 g"),
+        boil(10.0, true),
+        strain("pot", "sieve", "other", Press::Pressed),
+        again,
+    ]);
+    cordial.name = "Blackcurrant cordial".into();
+    cordial.vessels.retain(|vessel| ["pot", "sieve"].contains(&vessel.id.as_str()));
+    cordial.vessels.push(crate::common::vessel("other", VesselKind::Pot));
+    let order = Order { drinks: vec![wanted("b", cordial, 0)], ..Order::default() };
+    let plan = plan(&order, &Cupboard::of(&kitchen)).unwrap();
+    fits(&plan);
+    assert!(plan.begins > -300.0, "it begins {} minutes before", -plan.begins);
+    let told: Vec<&str> = plan.troubles.iter().map(|t| t.message.as_str()).collect();
+    assert!(told.iter().any(|t| t.contains("“Big pot” is in use")), "{told:?}");
+    // With two of them there is nothing to tell.
+    kitchen.vessels.iter_mut().for_each(|vessel| vessel.count = 2);
+    let plan = keen_core::plan::plan(&order, &Cupboard::of(&kitchen)).unwrap();
+    assert_eq!(plan.troubles, []);
+}
+
+/// On a screen, a second is long.
+#[test]
+fn twenty_drinks_are_planned_with_what_would_help_in_about_a_second() {
+    let names = [
+        "lemon-verbena-lemonade",
+        "hibiscus-and-bay-orange-cooler",
+        "melon-and-lime-agua-fresca",
+        "mandarin-fizz",
+        "tamarind-cooler",
+    ];
+    let drinks = (0..20).map(|i| wanted(&format!("w{i}"), demo(names[i % 5]), 8)).collect();
+    let means = Means { cooks: 3, rings: 4, refrigerator_l: 200.0 };
+    let order = Order { drinks, means, closed: nights(), now: Some(-60.0), ..Order::default() };
+    let plan = |_| {
+        let began = std::time::Instant::now();
+        let plan = plan_with_help(&order, &fallow_lane()).unwrap();
+        assert!(plan.later_by.is_some() && !plan.helps.is_empty());
+        began.elapsed()
+    };
+    // The quickest of three: other tests work beside it.
+    let took = (0..3).map(plan).min().unwrap();
+    assert!(took.as_secs_f64() < 2.5, "{took:?}");
+}
+
 #[test]
 fn what_the_kitchen_has_not_is_told_and_taken_as_at_hand() {
     let mut kitchen = fallow_lane().kitchen().clone();
