@@ -180,6 +180,9 @@ const SHARPEN: [&str; 4] = ["lemon_juice", "lime_juice", "citric_acid", "cider_v
 const SWEETEN: [&str; 5] =
     ["simple_syrup_1_1", "white_sugar", "agave_syrup", "maple_syrup", "honey"];
 
+/// More than this share of a glass isn't stirred into it: something stronger is.
+const MOST_IN_A_GLASS: f64 = 0.15;
+
 /// The one thing that brings a glass to a sugar–acid ratio, in spoons: sharper with lemon, sweeter with
 /// syrup, or with the first of what else does it that they take. Nothing where the difference can't be tasted,
 /// or where they take none of it.
@@ -191,16 +194,31 @@ pub(crate) fn stirred_in(
     takes: impl Fn(&Ingredient) -> bool,
 ) -> Result<Option<Addition>, Stopped> {
     let (sweetness, acidity) = taste_of(&glass.contents);
-    let (wanted, with) = if sweetness > ratio * acidity {
-        ((sweetness, sweetness / ratio), &SHARPEN[..])
-    } else {
-        ((acidity * ratio, acidity), &SWEETEN[..])
-    };
+    let sharpen = sweetness > ratio * acidity;
+    let with = if sharpen { &SHARPEN[..] } else { &SWEETEN[..] };
     let cupboard = worktop.cupboard();
-    let may = |id: &&&str| cupboard.ingredient(id).is_some_and(&takes);
-    let Some(with) = with.iter().find(may) else { return Ok(None) };
-    let found = corrected(worktop, glass, &[(*with).to_owned()], wanted, (false, notices))?;
-    Ok(found.ways.into_iter().next().and_then(|way| way.additions.into_iter().next()))
+    let mut found: Option<Addition> = None;
+    for id in with.iter().filter(|id| cupboard.ingredient(id).is_some_and(&takes)) {
+        // One thing changes both a little: what is sought is the ratio, with the other as it then is.
+        let mut beside = if sharpen { sweetness } else { acidity };
+        let mut adds = None;
+        for _ in 0..3 {
+            let wanted = if sharpen { (beside, beside / ratio) } else { (beside * ratio, beside) };
+            let way = corrected(worktop, glass, &[(*id).to_owned()], wanted, (false, notices))?;
+            let Some(way) = way.ways.into_iter().next() else { break };
+            beside = if sharpen { way.sweetness } else { way.acidity };
+            adds = way.additions.into_iter().next();
+        }
+        let Some(adds) = adds else { continue };
+        let much = adds.grams > MOST_IN_A_GLASS * glass.contents.level().0;
+        if found.as_ref().is_none_or(|found| adds.grams < found.grams) {
+            found = Some(adds);
+        }
+        if !much {
+            break;
+        }
+    }
+    Ok(found)
 }
 
 /// Sweetness and acidity of what is in a vessel, g in 100 g.
