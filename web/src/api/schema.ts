@@ -1884,7 +1884,7 @@ export interface components {
          * @description Something that not everybody may have.
          * @enum {string}
          */
-        Allergen: "milk" | "almonds" | "coconut" | "gluten" | "sulphites";
+        Allergen: "milk" | "almonds" | "coconut" | "gluten" | "sulphites" | "soya";
         /**
          * @description An amount in kitchen language: a number or a range, a measure, and more of the same after “+”.
          * @example 1 1/2 cups
@@ -4445,7 +4445,7 @@ export interface components {
          * @description What sort of thing happened.
          * @enum {string}
          */
-        NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot" | "zest_into_boiling" | "bitter" | "acid_in_metal" | "too_full_for_that" | "more_than_a_house_holds" | "boiled_down_already" | "too_thick" | "loses_fizz" | "ice_melts_away" | "curdles" | "stays_soft" | "left_warm" | "needs_time";
+        NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot" | "zest_into_boiling" | "bitter" | "acid_in_metal" | "too_full_for_that" | "more_than_a_house_holds" | "boiled_down_already" | "too_thick" | "loses_fizz" | "ice_melts_away" | "curdles" | "still_frozen" | "stays_soft" | "left_warm" | "needs_time";
         /** @description How small a difference somebody notices; as most people where it isn't known. */
         NoticedParts: {
             /**

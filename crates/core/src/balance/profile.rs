@@ -96,7 +96,7 @@ impl Taste {
             acidity_percent: liquid.acidity_percent(),
             brix: liquid.soluble_solids(),
             alcohol_percent: liquid.alcohol_percent(),
-            fizz_volumes: liquid[Component::CarbonDioxide] / GRAMS_PER_VOLUME_CO2 / litres,
+            fizz_volumes: liquid.free_carbon_dioxide() / GRAMS_PER_VOLUME_CO2 / litres,
             ready_ml: outcome.ready.0,
         })
     }

@@ -118,7 +118,8 @@ pub fn spread_of(
     let mut amounts = vec![1.0; if ranges.is_empty() { 0 } else { drink.steps.len() }];
     let mut tastes: Vec<Taste> = Vec::with_capacity(runs as usize);
     let sampler = belief.sampler();
-    for _ in 0..runs {
+    let mut done = 0;
+    while done < runs {
         let fate = sampler.draw(chance);
         for (step, (low, high)) in &ranges {
             let z: f64 = StandardNormal.sample(chance);
@@ -126,7 +127,12 @@ pub fn spread_of(
             amounts[*step] = low + (high - low) * below(z);
         }
         let kitchen = belief.kitchen(&fate, &amounts);
-        let landed = worktop.land(prepared, kitchen.nudges())?;
+        let landed = match worktop.land(prepared, kitchen.nudges()) {
+            // Luck may make it dearer than it was without.
+            Err(Stopped::TooMuch) if done >= FEWEST_RUNS => break,
+            landed => landed?,
+        };
+        done += 1;
         tastes.extend(landed.outcome.as_ref().and_then(Taste::of));
     }
     if tastes.is_empty() {
@@ -141,7 +147,7 @@ pub fn spread_of(
     let points: Vec<(f64, f64)> =
         tastes.iter().map(|t| (t.sweetness_percent * thin, t.acidity_percent * thin)).collect();
     Ok(Some(Spread {
-        runs,
+        runs: done,
         sweetness: range(|t| t.sweetness_percent),
         acidity: range(|t| t.acidity_percent),
         ratio: range(|t| t.sweetness_percent / t.acidity_percent.max(0.005)),

@@ -17,6 +17,10 @@ const ACIDS: [(Component, f64, &[f64]); 7] = [
     // Booked as citric equivalents, so it behaves as citric acid.
     (Component::OtherAcid, 192.12, &[3.13, 4.76, 6.40]),
 ];
+/// Milk and fruit hold their pH by more than their acids: side groups of proteins and amino acids around pK 4.6,
+/// phosphate at 6.8. A gram of milk protein brings about one mmol of both with its phosphate: so much that 3 g of
+/// citric acid bring a litre to pH 5.2, and that milk titrates as 0.14 to 0.18 % lactic acid (Walstra).
+const BUFFER: (Component, f64, &[f64]) = (Component::Buffer, 1000.0, &[4.6, 6.8]);
 const CARBONIC: &[f64] = &[6.35, 10.33];
 const CARBON_DIOXIDE_G_PER_MOL: f64 = 44.01;
 /// The ion product of water at 25 °C, as pK.
@@ -114,6 +118,7 @@ impl Mixture {
     fn ions_in(&self, litres: f64, carbonic: bool) -> Ions {
         let mut acids: Vec<(f64, &'static [f64])> = ACIDS
             .into_iter()
+            .chain([BUFFER])
             .filter(|(c, _, _)| self[*c] > 0.0)
             .map(|(c, molar, k)| (self[c] / molar / litres, k))
             .collect();
@@ -131,6 +136,20 @@ impl Mixture {
     pub fn ph(&self) -> Option<f64> {
         let water = self[Component::Water];
         (water > 0.0).then(|| ph_of(&self.ions_in(water / 1000.0, true)))
+    }
+
+    /// Carbon dioxide that is gas or may become it, g: the rest is held as hydrogen carbonate and carbonate, until
+    /// something sour frees it. None in what is dry.
+    #[must_use]
+    pub fn free_carbon_dioxide(&self) -> f64 {
+        let all = self[Component::CarbonDioxide];
+        if all <= 0.0 {
+            return 0.0;
+        }
+        let Some(ph) = self.ph() else { return 0.0 };
+        let h = 10f64.powf(-ph);
+        let [first, both, _] = products(CARBONIC);
+        all / (1.0 + first / h + both / (h * h))
     }
 
     /// Acids by the base that they neutralise, in grams of citric acid; strong ions not counted.
@@ -218,6 +237,34 @@ mod tests {
             let found = Mixture::of(&[(component, 1.0)]).titratable_acid();
             assert!((found - equivalent).abs() < 0.007, "{component:?}: {found}");
         }
+    }
+
+    #[test]
+    fn baking_soda_stays_in_water_and_leaves_what_is_sour() {
+        let soda = [(Component::StrongIons, 11.9), (Component::CarbonDioxide, 0.524)];
+        let mut drink = Mixture::of(&[(Component::Water, 1000.0)]);
+        drink += Mixture::of(&soda);
+        assert!((drink.ph().unwrap() - 8.3).abs() < 0.1, "{:?}", drink.ph());
+        assert!(drink.free_carbon_dioxide() < 0.02 * drink[Component::CarbonDioxide]);
+        drink[Component::Citric] = 6.0;
+        assert!(drink.free_carbon_dioxide() > 0.98 * drink[Component::CarbonDioxide]);
+        assert_eq!(Mixture::of(&soda).free_carbon_dioxide(), 0.0, "a dry powder doesn't fizz");
+    }
+
+    #[test]
+    fn milk_holds_its_ph() {
+        // Of a litre: citrate, protein with its phosphate, and the cations that bring it to pH 6.7.
+        let mut milk = Mixture::of(&[
+            (Component::Water, 910.0),
+            (Component::Citric, 1.65),
+            (Component::Buffer, 29.0),
+            (Component::StrongIons, 64.0),
+        ]);
+        assert!((milk.ph().unwrap() - 6.7).abs() < 0.2, "{:?}", milk.ph());
+        let titrated = milk.titratable_acid() / 10.3;
+        assert!((0.09..0.13).contains(&titrated), "{titrated} %");
+        milk[Component::Citric] += 3.0;
+        assert!((milk.ph().unwrap() - 5.2).abs() < 0.25, "{:?}", milk.ph());
     }
 
     #[test]

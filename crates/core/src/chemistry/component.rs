@@ -76,6 +76,9 @@ pub enum Component {
     Pungency,
     /// Liquid that suspended pulp keeps in a strainer, drained, g.
     PulpHold,
+    /// What holds the pH besides acids: casein and phosphate of milk, amino acids and phosphate of fruit, mmol
+    /// of two groups each (see [`Mixture::ph`](super::Mixture::ph)).
+    Buffer,
 }
 
 impl Component {
@@ -83,7 +86,7 @@ impl Component {
     pub const COUNT: usize = Self::ALL.len();
 
     /// All, in the order of their discriminants.
-    pub const ALL: [Self; 33] = [
+    pub const ALL: [Self; 34] = [
         Self::Water,
         Self::Sucrose,
         Self::Glucose,
@@ -117,6 +120,7 @@ impl Component {
         Self::BoundBitterness,
         Self::Pungency,
         Self::PulpHold,
+        Self::Buffer,
     ];
 
     /// The sugars, as a label counts them.

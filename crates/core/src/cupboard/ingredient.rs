@@ -157,6 +157,7 @@ pub enum Allergen {
     Coconut,
     Gluten,
     Sulphites,
+    Soya,
 }
 
 impl Allergen {
@@ -169,6 +170,7 @@ impl Allergen {
             Self::Coconut => "coconut",
             Self::Gluten => "gluten",
             Self::Sulphites => "sulphites",
+            Self::Soya => "soya",
         }
     }
 }

@@ -47,6 +47,8 @@ struct IngredientRow {
     other_solids_g: f64,
     insoluble_g: f64,
     strong_ion_meq: f64,
+    /// What holds the pH besides acids; see [`Component::Buffer`].
+    buffer_mmol: f64,
     sodium_mg: f64,
     potassium_mg: f64,
     /// Sucrose that would taste as sweet, for sweeteners of which a pinch will do.
@@ -249,6 +251,7 @@ impl IngredientRow {
             (C::OtherSolids, self.other_solids_g),
             (C::Insoluble, self.insoluble_g),
             (C::StrongIons, self.strong_ion_meq),
+            (C::Buffer, self.buffer_mmol),
             (C::Sodium, self.sodium_mg),
             (C::Potassium, self.potassium_mg),
             (C::IntenseSweetness, self.intense_g),

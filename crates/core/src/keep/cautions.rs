@@ -260,8 +260,7 @@ fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution
             );
         }
         Action::Bottle { .. } => {
-            let fizzy =
-                frame.touched.iter().any(|t| t.contents.liquid[Component::CarbonDioxide] > 0.5);
+            let fizzy = frame.touched.iter().any(|t| t.contents.liquid.free_carbon_dioxide() > 0.5);
             if fizzy {
                 say(
                     here,

@@ -1,11 +1,11 @@
 //! What is in a vessel, and the moves that change it.
 
-use super::heat::{COLD_WATER, FREEZER, ROOM, heat_capacity};
+use super::heat::{COLD_WATER, FREEZER, ROOM, Wall, heat_capacity};
 use super::past::{Judged, Past, Remains, slowed_by};
 use super::piece::Piece;
 use crate::chemistry::{Component, Mixture, Rgb};
 use crate::cupboard::{Cupboard, Form, Ingredient, Kind, NOTICED_BITTERNESS, Trait, VesselKind};
-use crate::drink::{Cut, Drink, Warmth};
+use crate::drink::{Cut, Drink, Vessel, Warmth};
 use crate::quantity::{Celsius, Grams, Millilitres, Minutes};
 
 /// Density of crystals and of ice, g/ml.
@@ -37,6 +37,8 @@ pub struct Contents {
     pub origins: Vec<Origin>,
     /// What has happened to it that its composition doesn't show.
     pub past: Past,
+    /// The vessel around it, which is as warm as it is.
+    pub(super) wall: Wall,
 }
 
 /// So long may something raw stand where things grow, and so long what has been heated since: food-safety
@@ -80,6 +82,10 @@ pub struct Origin {
 }
 
 impl Origin {
+    pub(super) fn nothing_of(line: usize) -> Self {
+        Self { line, water: Grams(0.0), sweetness: Grams(0.0), acid: Grams(0.0) }
+    }
+
     fn of(line: usize, brought: &Mixture) -> Self {
         Self {
             line,
@@ -143,6 +149,7 @@ impl Default for Contents {
             temperature: ROOM,
             origins: Vec::new(),
             past: Past::default(),
+            wall: Wall::default(),
         }
     }
 }
@@ -212,7 +219,7 @@ impl Contents {
     /// nothing of what comes in.
     pub(super) fn remains(&mut self) -> Option<Remains> {
         if self.is_empty() {
-            self.past = Past { in_hot_vessel: self.past.in_hot_vessel, ..Past::default() };
+            self.past = Past::default();
             return None;
         }
         let (liquid, before) = (self.liquid, self.past);
@@ -229,12 +236,15 @@ impl Contents {
         }
     }
 
-    /// Whether so much sugar or alcohol is in it that next to nothing grows; sugar that lies there counts.
-    #[must_use]
-    pub(crate) fn keeps_itself(&self) -> bool {
+    /// How far sugar and alcohol hold back what grows, 0 to 1: half at 50 °Bx or 15 % vol, with no cliff; sugar that
+    /// lies there counts.
+    pub(super) fn held_back(&self) -> f64 {
         let (dissolved, lies) = (self.liquid.soluble_solids_mass().0, self.undissolved().0);
         let all = self.liquid.mass().0 - self.liquid[Component::Insoluble] + lies;
-        (all > 1e-9 && dissolved + lies >= 0.5 * all) || self.liquid.alcohol_percent() >= 15.0
+        let solids = if all > 1e-9 { (dissolved + lies) / all } else { 0.0 };
+        let by_sugar = (solids - 0.45) / 0.1;
+        let by_alcohol = (self.liquid.alcohol_percent() - 13.0) / 4.0;
+        by_sugar.max(by_alcohol).clamp(0.0, 1.0)
     }
 
     /// Whether its bitterness can be tasted in a drink of it. What lies under sugar or is a syrup isn't drunk so: there
@@ -327,9 +337,10 @@ impl Contents {
         Grams(total(&self.ice))
     }
 
-    /// Heat that warms all of it by one degree, J/K.
+    /// Heat that warms all of it by one degree, and the vessel as far as it is wet, J/K.
     pub(super) fn heat_capacity(&self) -> f64 {
-        heat_capacity(&self.liquid)
+        self.wall.wet
+            + heat_capacity(&self.liquid)
             + self.crystals.iter().map(|d| heat_capacity(&d.mixture)).sum::<f64>()
             + self.pieces.iter().map(Piece::heat_capacity).sum::<f64>()
             + self.ice.iter().map(|d| heat_capacity(&d.mixture) * ICE_HEAT_SHARE).sum::<f64>()
@@ -358,7 +369,7 @@ impl Contents {
         // Ice holds no gas.
         let opening = if frozen { 1.0 } else { OPENING_LOSS };
         let mut lost = Mixture::EMPTY;
-        lost[Component::CarbonDioxide] = mixture[Component::CarbonDioxide] * opening;
+        lost[Component::CarbonDioxide] = mixture.free_carbon_dioxide() * opening;
         mixture[Component::CarbonDioxide] -= lost[Component::CarbonDioxide];
         let at = match coming.warmth {
             _ if frozen => FREEZER,
@@ -371,6 +382,7 @@ impl Contents {
             _ => ROOM,
         };
         let share = if frozen { ICE_HEAT_SHARE } else { 1.0 };
+        self.wall.dries_if(self.is_empty());
         self.take_heat_of(heat_capacity(&mixture) * share, at);
         let before = self.remains();
         self.past.meets(it, mixture.mass().0);
@@ -389,8 +401,25 @@ impl Contents {
             }
         }
         self.became(before);
+        self.wets_the_wall();
         self.settle();
         lost
+    }
+
+    /// Warms as much more of the vessel as is wet now: what was dry is as warm as the kitchen.
+    fn wets_the_wall(&mut self) {
+        let more = self.wall.when_filled_to(self.level()) - self.wall.wet;
+        if more > 0.0 {
+            self.take_heat_of(more, ROOM);
+            self.wall.wet += more;
+        }
+    }
+
+    /// The same in a vessel that it has stood in: as warm as it is.
+    pub(super) fn standing_in(mut self, vessel: &Vessel) -> Self {
+        self.wall = Wall::of(vessel);
+        self.wall.wet = self.wall.when_filled_to(self.level());
+        self
     }
 
     /// Puts other contents in.
@@ -398,6 +427,9 @@ impl Contents {
         let mine = self.remains();
         // Into an empty vessel it comes as it is.
         let its = if self.is_empty() { None } else { other.remains() };
+        self.wall.dries_if(self.is_empty());
+        // It leaves its own vessel behind.
+        other.wall = Wall::default();
         self.past.join(&other.past);
         self.take_heat_of(other.heat_capacity(), other.temperature);
         self.liquid += &other.liquid;
@@ -408,6 +440,7 @@ impl Contents {
             self.credit_origin(origin);
         }
         self.became(mine.into_iter().chain(its));
+        self.wets_the_wall();
         self.settle();
     }
 
@@ -454,6 +487,7 @@ impl Contents {
             temperature: self.temperature,
             origins: split_origins(&mut self.origins, share),
             past: self.past.part(share),
+            wall: Wall::default(),
         }
     }
 
@@ -542,6 +576,21 @@ impl Contents {
         self.pieces.iter().for_each(|p| all += &p.inside);
         self.crystals.iter().for_each(|d| all += &d.mixture);
         (all[Component::Water] - KEPT * all.soluble_solids_mass().0).max(0.0)
+    }
+
+    /// Lets a share of the gas go that is free; when all of it goes, what the acid then frees of the rest goes along.
+    pub(super) fn let_gas_off(&mut self, share: f64) -> Mixture {
+        let mut gone = Mixture::EMPTY;
+        for _ in 0..if share < 1.0 { 1 } else { 24 } {
+            let off = self.liquid.free_carbon_dioxide() * share;
+            // What is left is held, and stays.
+            if share >= 1.0 && off < 0.05 * self.liquid[Component::CarbonDioxide] {
+                break;
+            }
+            self.liquid[Component::CarbonDioxide] -= off;
+            gone[Component::CarbonDioxide] += off;
+        }
+        gone
     }
 
     /// Lets so much water go as steam, as [`steam_off`] does.

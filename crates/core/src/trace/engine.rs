@@ -75,7 +75,7 @@ impl<'a> Engine<'a> {
             clocks: Clocks::new(drink.vessels.len()),
             nudges,
             at: 0,
-            vessels: vec![Contents::default(); drink.vessels.len()],
+            vessels: drink.vessels.iter().map(|v| Contents::default().standing_in(v)).collect(),
             many: drink.vessels.iter().map(|v| f64::from(drink.glasses_in(&v.id))).collect(),
             lines: Vec::new(),
             notices: Vec::new(),
@@ -89,7 +89,7 @@ impl<'a> Engine<'a> {
             work: 0,
         };
         for (vessel, contents) in start {
-            engine.vessels[vessel] = contents;
+            engine.vessels[vessel] = contents.standing_in(&drink.vessels[vessel]);
             engine.worked_on.push(vessel);
         }
         engine

@@ -6,7 +6,7 @@
 
 use super::contents::{Contents, Deposit, TRACE_OF, split};
 use super::heat::MELTING;
-use crate::chemistry::{Component, Mixture};
+use crate::chemistry::{Component, Mixture, freezing_point};
 use crate::quantity::Celsius;
 
 impl Contents {
@@ -19,14 +19,35 @@ impl Contents {
     }
 
     pub(super) fn melt(&mut self) {
-        // Cold below freezing point is not carried on: what is colder has thawed to 0 °C first.
-        if self.temperature.0 < 0.0 && self.liquid[Component::Water] > TRACE_OF {
-            self.temperature = Celsius(0.0);
-        }
+        self.freeze_on();
         let all = self.frozen_water();
         if all > 0.0 && self.temperature.0 > 0.0 {
             self.melt_with(self.heat_capacity() * self.temperature.0);
         }
+    }
+
+    /// Ice that is colder than melting freezes water onto itself, and what is put in bit by bit cools as if all had come
+    /// at once. What freezes much lower, as syrup, stays as cold as it is.
+    fn freeze_on(&mut self) {
+        const HARDLY_FREEZES: f64 = -4.0;
+        let water = self.liquid[Component::Water];
+        if self.temperature.0 >= 0.0
+            || water <= TRACE_OF
+            || (self.frozen_water() <= 0.0 && freezing_point(&self.liquid) < HARDLY_FREEZES)
+        {
+            return;
+        }
+        let cold = -self.temperature.0 * self.heat_capacity();
+        // Some always stays liquid between the crystals.
+        let freezes = (cold / MELTING).min(0.9 * water);
+        self.liquid[Component::Water] -= freezes;
+        let mixture = Mixture::of(&[(Component::Water, freezes)]);
+        // It is told as the water of the line that brought most of it.
+        let most = self.origins.iter().max_by(|a, b| a.water.0.total_cmp(&b.water.0));
+        let line = most.map_or(0, |origin| origin.line);
+        self.lay_ice(Deposit::of(line, mixture));
+        self.retell_origins();
+        self.temperature = Celsius(0.0);
     }
 
     /// Water that is ice: as ice, and in frozen pieces.
@@ -58,8 +79,7 @@ impl Contents {
     /// Freezes hard: the liquid becomes ice of the same drink, pieces freeze through. Its gas doesn't stay
     /// in ice, and is returned.
     pub(super) fn freeze(&mut self, to: Celsius) -> Mixture {
-        let mut gone = Mixture::EMPTY;
-        gone[Component::CarbonDioxide] = self.liquid.take_component(Component::CarbonDioxide);
+        let gone = self.let_gas_off(1.0);
         if self.liquid.mass().0 > TRACE_OF {
             let frozen = Deposit {
                 mixture: self.liquid.take_all(),

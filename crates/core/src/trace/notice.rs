@@ -66,6 +66,8 @@ pub enum NoticeKind {
     IceMeltsAway,
     /// Milk and acid in the warm.
     Curdles,
+    /// It is strained while part of it is still frozen.
+    StillFrozen,
     /// It stays soft in the freezer.
     StaysSoft,
     /// Something perishable has stood warm for hours.
@@ -90,7 +92,11 @@ pub enum Severity {
 /// "a minute", "12 minutes".
 pub(super) fn say_minutes(minutes: Minutes) -> String {
     let whole = minutes.0.round();
-    if whole <= 1.0 { "a minute".to_owned() } else { format!("{whole:.0} minutes") }
+    match whole {
+        ..=1.0 => "a minute".to_owned(),
+        ..120.0 => format!("{whole:.0} minutes"),
+        _ => format!("{:.0} hours", whole / 60.0),
+    }
 }
 
 impl Notice {
@@ -113,6 +119,7 @@ impl Notice {
             | K::LosesFizz
             | K::IceMeltsAway
             | K::Curdles
+            | K::StillFrozen
             | K::TooThick => Severity::Notice,
             K::OverBrim
             | K::MoreThanAHouseHolds

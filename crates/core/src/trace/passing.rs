@@ -7,7 +7,7 @@
 
 use super::contents::{Contents, Origin};
 use super::heat::{MELTING, Steaming, Surrounding, aroma_loss, gas_loss};
-use super::piece::{Bath, Moment};
+use super::piece::{Bath, Moment, Piece};
 use crate::chemistry::{Component, Mixture, inversion_rate};
 use crate::drink::{CoolingPlace, Vessel};
 use crate::quantity::{Celsius, Grams, Minutes};
@@ -99,7 +99,7 @@ impl Contents {
             let moments = &mut moments[..each];
             let kept = self.liquid[Component::Water] - self.water_to_spare();
             let boils_at = steaming.boils_at(&self.liquid);
-            let (keeps_itself, slowed) = (self.keeps_itself(), self.slowed());
+            let (grows, slowed) = (1.0 - self.held_back(), self.slowed());
             let spoils = self.spoils();
             let mut rates = Rates::default();
             for (i, moment) in moments.iter_mut().enumerate() {
@@ -117,9 +117,7 @@ impl Contents {
                     let rate = inversion_rate(early, 0.0) + inversion_rate(late, 0.0);
                     rates.inverts += rate / 2.0 * length;
                 }
-                if !keeps_itself {
-                    self.past.warm += Minutes(growing(t) * length);
-                }
+                self.past.warm += Minutes(grows * growing(t) * length);
                 if spoils {
                     self.past.moment(length, t, slowed);
                 }
@@ -142,7 +140,7 @@ impl Contents {
     /// What goes off, turns bitter and splits at those rates.
     fn change(&mut self, rates: &Rates, gone: &mut Mixture) {
         self.lose(Component::Aroma, rates.aroma, gone);
-        self.lose(Component::CarbonDioxide, rates.gas, gone);
+        *gone += self.let_gas_off((1.0 - (-rates.gas).exp()).min(0.999));
         // Pulp of whole citrus goes on giving up bitterness.
         let bound = &mut self.liquid[Component::BoundBitterness];
         let freed = *bound * (1.0 - (-rates.bitter / PULP_BITTERS).exp());
@@ -167,8 +165,38 @@ impl Contents {
             let out = piece.pass(moments, bitter, bath);
             self.credit(piece.line, &out);
             self.liquid += out;
+            self.soak(piece, piece.soaked(moments, self.undissolved().0 > 0.0));
         }
         self.pieces = pieces;
+    }
+
+    /// Sugar goes into a piece for as much of its water, so far towards where both are as sweet.
+    fn soak(&mut self, piece: &mut Piece, far: f64) {
+        let (sugar, water) = (self.liquid.sugars().0, self.liquid[Component::Water]);
+        let own_sugar = piece.inside.sugars().0;
+        let own_water = (piece.inside[Component::Water] - piece.frozen.0).max(0.0);
+        let (mine, all) = (own_sugar + own_water, sugar + water + own_sugar + own_water);
+        if mine <= 0.0 || sugar <= 0.0 {
+            return;
+        }
+        let alike = (sugar + own_sugar) / all * mine;
+        let swapped = (far * (alike - own_sugar)).min(own_water);
+        if swapped <= 1e-9 * mine {
+            return;
+        }
+        let before = self.liquid.sucrose_equivalent().0;
+        let share = swapped / sugar;
+        for kind in Component::SUGARS {
+            let part = self.liquid[kind] * share;
+            self.liquid[kind] -= part;
+            piece.inside[kind] += part;
+        }
+        let left = self.liquid.sucrose_equivalent().0 / before.max(1e-12);
+        self.origins.iter_mut().for_each(|o| o.sweetness = o.sweetness * left);
+        piece.inside[Component::Water] -= swapped;
+        piece.taken_up += Grams(swapped);
+        self.liquid[Component::Water] += swapped;
+        self.credit_origin(Origin { water: Grams(swapped), ..Origin::nothing_of(piece.line) });
     }
 
     /// What pieces lie in. Neither figure changes while they give up what they hold.
@@ -261,6 +289,14 @@ impl Contents {
         self.temperature = at(minutes.0);
         self.settle();
         gone
+    }
+
+    /// How long it stands until what is frozen in it has melted.
+    pub(super) fn thaws_in(&self, vessel: &Vessel, surrounding: Surrounding) -> Minutes {
+        let tau = surrounding.tau(vessel, self.heat_capacity(), self.level().0, false);
+        let a_minute =
+            self.heat_capacity() * (surrounding.temperature.0 - self.temperature.0.max(0.0)) / tau;
+        Minutes(self.frozen_water() * MELTING / a_minute.max(1e-9))
     }
 
     /// As it will be when it has stood aside, covered, in that place.

@@ -45,8 +45,6 @@ pub struct Past {
     pub left: f64,
     /// Time that it has spent where things grow, as minutes at room temperature.
     pub warm: Minutes,
-    /// Whether the vessel is as hot as what is in it: it was heated in there.
-    pub in_hot_vessel: bool,
     /// Whether its ice was beaten small, so that it is drunk with the rest.
     pub slush: bool,
     /// Whether it has boiled dry: what is left in the pot is nothing to drink.
@@ -65,7 +63,6 @@ impl Default for Past {
             lag: 0.0,
             left: f64::INFINITY,
             warm: Minutes(0.0),
-            in_hot_vessel: false,
             slush: false,
             dried: false,
         }
@@ -78,8 +75,6 @@ pub(crate) const HEATED: Minutes = Minutes(2.0);
 const TENFOLD: f64 = 7.5;
 /// What a kitchen doesn't know of its temperatures, K.
 const UNKNOWN: f64 = 3.0;
-/// A cold glass jug takes so much from what is poured into it (900 g of glass under a litre), K.
-const COLD_VESSEL: f64 = 10.0;
 /// Days at 4 °C that cooling may take without counting: from 60 °C to 21 °C within two hours, as food-safety
 /// authorities allow for what has just been cooked.
 const LAG: f64 = 2.0;
@@ -166,14 +161,14 @@ impl Past {
     pub(super) fn part(&mut self, share: f64) -> Self {
         let gone = self.times(share);
         *self = self.times(1.0 - share);
-        Self { in_hot_vessel: false, ..gone }
+        gone
     }
 
     /// A moment at a temperature goes by; `slowed` is how much of the law of growth holds in it.
     pub(super) fn moment(&mut self, minutes: f64, t: Celsius, slowed: f64) {
         let mut minutes = minutes;
         if self.raw.0 > 0.0 && t.0 > 50.0 {
-            let coldest = t.0 - UNKNOWN - if self.in_hot_vessel { 0.0 } else { COLD_VESSEL };
+            let coldest = t.0 - UNKNOWN;
             let rate = 10f64.powf((coldest - 70.0) / TENFOLD);
             let until = (HEATED - self.lethality).0 / rate;
             if until <= minutes {
@@ -365,7 +360,7 @@ mod tests {
     use proptest::prelude::*;
 
     fn raw() -> Past {
-        Past { raw: Grams(100.0), juice: Grams(100.0), in_hot_vessel: true, ..Past::default() }
+        Past { raw: Grams(100.0), juice: Grams(100.0), ..Past::default() }
     }
 
     fn held(minutes: f64, at: f64) -> Past {
@@ -381,9 +376,9 @@ mod tests {
             assert!(held(minutes * 1.01, at).is_heated(), "{minutes} min at {at}");
             assert!(held(minutes * 0.8, at).is_raw(), "less than {minutes} min at {at}");
         }
-        let mut in_a_cold_jug = Past { in_hot_vessel: false, ..raw() };
-        in_a_cold_jug.moment(3.0, Celsius(73.0), 1.0);
-        assert!(in_a_cold_jug.is_raw());
+        let mut for_a_moment = raw();
+        for_a_moment.moment(1.5, Celsius(73.0), 1.0);
+        assert!(for_a_moment.is_raw());
         assert!(!Past::default().is_heated(), "what never was raw isn't heated");
     }
 

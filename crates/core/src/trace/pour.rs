@@ -5,8 +5,7 @@ use super::engine::{Engine, Served};
 use super::heat::{MEASURED_AT, ROOM};
 use super::notice::{NoticeKind as Kind, say_ml};
 use super::spent::Spent;
-use crate::chemistry::{Component, Mixture};
-use crate::cupboard::{Form, Ingredient, Kind as Sort, Part, Trait};
+use crate::cupboard::{Form, Ingredient, Kind as Sort, Part, TextureKind, Trait};
 use crate::drink::{Action, Portion};
 use crate::quantity::Amount;
 use crate::quantity::{Celsius, Grams, Millilitres, Millimetres};
@@ -18,6 +17,9 @@ const GAPS: f64 = 0.4;
 
 /// Grams of zest or peel of one fruit, where its fruit wasn't said.
 const A_PIECE_GIVES: f64 = 8.0;
+
+/// Grams of a thick peel, of pineapple or melon, that come off in a minute. Estimate 50 to 80.
+const THICK_PEEL_A_MINUTE: f64 = 60.0;
 
 /// Minutes that a practised hand needs for the zest or the peel of one fruit. Estimates: the zest of
 /// three lemons takes four minutes.
@@ -34,9 +36,13 @@ impl Engine<'_> {
     pub(super) fn add(&mut self, step: usize, vessel: usize) -> Option<f64> {
         let (ingredient, weighed) = self.weighed(step)?;
         self.put(step, vessel, ingredient, weighed.grams, weighed.pieces);
-        let part = self.cupboard.ingredients()[ingredient].part;
-        let each = paring(part);
-        Some(each * self.many[vessel] * weighed.pieces.unwrap_or(weighed.grams.0 / A_PIECE_GIVES))
+        let it = &self.cupboard.ingredients()[ingredient];
+        let pared = if it.texture.kind == TextureKind::FirmPeel {
+            weighed.grams.0 / THICK_PEEL_A_MINUTE
+        } else {
+            paring(it.part) * weighed.pieces.unwrap_or(weighed.grams.0 / A_PIECE_GIVES)
+        };
+        Some(pared * self.many[vessel])
     }
 
     pub(super) fn squeeze(
@@ -154,11 +160,7 @@ impl Engine<'_> {
 
     /// A fizzy drink loses some of its gas on the way.
     fn loses_gas(&mut self, all: &mut Contents) {
-        let mut gone = Mixture::EMPTY;
-        let gas = &mut all.liquid[Component::CarbonDioxide];
-        gone[Component::CarbonDioxide] = *gas * POURING_LOSS;
-        *gas -= gone[Component::CarbonDioxide];
-        self.gone += gone;
+        self.gone += all.let_gas_off(POURING_LOSS);
     }
 
     pub(super) fn pour(&mut self, step: usize, from: usize, into: usize, portion: &Portion) {

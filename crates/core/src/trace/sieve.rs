@@ -2,10 +2,10 @@
 
 use super::contents::Contents;
 use super::engine::Engine;
-use super::notice::{NoticeKind as Kind, say_grams};
+use super::notice::{NoticeKind as Kind, say_grams, say_minutes};
 use super::spent::Spent;
 use crate::cupboard::Strainer;
-use crate::drink::Press;
+use crate::drink::{CoolingPlace, Press};
 use crate::quantity::Minutes;
 
 /// The share of a rinsing water that mixes with what the solids hold; the rest runs past. Estimate
@@ -27,8 +27,9 @@ impl Engine<'_> {
             return Spent::by_hand(0.0);
         };
         let kind = self.vessel(from).kind;
+        self.mind_what_is_frozen(from, through);
         let mut all = self.vessels[from].pour_out(kind).times(self.many[from]);
-        let before = all.liquid.mass();
+        let (before, litres) = (all.liquid.mass(), all.level().0 / 1000.0);
         let run = all.strain(strainer, press, self.hold_luck());
         if before.0 < 1e-6 {
             let the = self.subject(from);
@@ -48,12 +49,35 @@ impl Engine<'_> {
         }
         self.vessels[through].pour_in(all);
         self.receive(into, run);
-        // Three minutes to drain; pressing and wringing are work. Estimate.
+        // Three minutes to drain; pressing and wringing are work, and more of it where there is more. Estimate.
+        let more = (litres - 2.0).max(0.0);
         match press {
-            Press::Drained => Spent { hands_on: Minutes(1.0), ..Spent::by_hand(4.0) },
-            Press::Pressed => Spent::by_hand(3.0),
-            Press::Wrung => Spent::by_hand(4.0),
+            Press::Drained => {
+                let hands_on = Minutes(1.0 + 0.1 * more);
+                Spent { hands_on, ..Spent::by_hand(4.0 + 0.5 * more) }
+            }
+            Press::Pressed => Spent::by_hand(3.0 + 0.8 * more),
+            Press::Wrung => Spent::by_hand(4.0 + 1.5 * more),
         }
+    }
+
+    /// Fruit that was blended or lies there frozen stays in the strainer as ice.
+    fn mind_what_is_frozen(&mut self, from: usize, through: usize) {
+        let all = &self.vessels[from];
+        let in_pieces: f64 = all.pieces.iter().map(|p| p.frozen.0).sum();
+        let ice = all.frozen_water();
+        // Cubes that cooled a drink are meant to be strained off.
+        if ice * self.many[from] < 20.0 || (in_pieces <= 0.0 && !all.past.slush) {
+            return;
+        }
+        let minutes = all.thaws_in(self.vessel(from), CoolingPlace::Worktop.into());
+        let message = format!(
+            "{} of it is still ice and stays in {}. Leave it for {} first.",
+            say_grams(ice * self.many[from]),
+            self.drink.in_sentence(through),
+            say_minutes(minutes)
+        );
+        self.notice(Kind::StillFrozen, message);
     }
 
     /// Pours what rinsed one vessel over what stayed in a strainer, and lets it run on.

@@ -5,7 +5,7 @@ use super::engine::Engine;
 use super::heat::{MEASURED_AT, MICROWAVE_WATTS, Steaming, boiling_point, heating_time, time_for};
 use super::notice::{NoticeKind as Kind, say_minutes, say_ml};
 use super::spent::{Place, Spent};
-use crate::chemistry::{Component, Mixture};
+use crate::chemistry::Mixture;
 use crate::drink::{Dissolving, Reduction, Stirring, Vessel, Vigour};
 use crate::quantity::{Celsius, Grams, Millimetres, Minutes};
 use crate::root;
@@ -68,7 +68,6 @@ impl Engine<'_> {
             None => Steaming::heated(pot, here),
         };
         let contents = &mut self.vessels[vessel];
-        contents.past.in_hot_vessel = true;
         let there = contents.temperature;
         let passed = contents.pass(hold, lid, &steaming, |_| there);
         contents.settle();
@@ -133,14 +132,17 @@ impl Engine<'_> {
 
         // The steam is let off at the end, all at once: it is what the time was found from.
         let no_steam = Steaming::none();
-        self.vessels[vessel].past.in_hot_vessel = true;
         let mut tried = self.vessels[vessel].clone();
         let mut hold = Minutes(0.0);
         for _ in 0..4 {
             let excess = self.to_boil_away((step, vessel), &tried, to);
             // A search for the root, and a trial.
             self.work += if excess.0 > 0.0 { 200 + tried.parts() as u64 } else { 2 };
+            let before = hold.0;
             hold = time_to_lose(pot, &tried.liquid, excess, how, here);
+            if (hold.0 - before).abs() <= 1e-3 * hold.0 {
+                break;
+            }
             tried = self.vessels[vessel].clone();
             let there = tried.temperature;
             tried.pass(hold, false, &no_steam, |_| there);
@@ -260,11 +262,8 @@ impl Engine<'_> {
         let lay = contents.undissolved();
         contents.settle();
         let t = contents.temperature.0;
-        let gas = contents.liquid[Component::CarbonDioxide];
-        let off = gas * if until == Stirring::Calm { 1.0 } else { STIRRED_OUT };
-        contents.liquid[Component::CarbonDioxide] -= off;
-        let mut gone = Mixture::EMPTY;
-        gone[Component::CarbonDioxide] = off;
+        let gas = contents.liquid.free_carbon_dioxide();
+        let gone = contents.let_gas_off(if until == Stirring::Calm { 1.0 } else { STIRRED_OUT });
         self.goes_off(vessel, &gone);
         if gas > 0.5 && until != Stirring::Calm {
             self.notice(Kind::LosesFizz, "Stirring drives half of the fizz out.".into());
@@ -287,11 +286,13 @@ const BUBBLES_MINUTES: f64 = 2.0;
 /// that in the cold and half when hot, and in a glass a fifth of that; with nothing to dissolve it is 20 s
 /// for a glass and a minute for a pot. Estimates.
 fn stirring(lay: Grams, t: f64, level_ml: f64) -> f64 {
-    let (a_glass, least) = if level_ml < 600.0 { (0.2, 0.33) } else { (1.0, 0.5) };
+    // A large pot takes longer: from four litres on with the square root.
+    let (a_glass, least) =
+        if level_ml < 600.0 { (0.2, 0.33) } else { ((level_ml / 4000.0).sqrt().max(1.0), 0.5) };
     if lay.0 > 1.0 {
-        return (a_glass * 2.0 * 2f64.powf((20.0 - t) / 15.0)).clamp(least, 6.0);
+        return (a_glass * 2.0 * 2f64.powf((20.0 - t) / 15.0)).clamp(least, 6.0 * a_glass.max(1.0));
     }
-    if level_ml < 600.0 { 0.33 } else { 1.0 }
+    if level_ml < 600.0 { 0.33 } else { a_glass }
 }
 
 /// How long so much water takes to leave; slower towards the end, as the syrup holds what is left.

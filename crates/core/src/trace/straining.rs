@@ -1,6 +1,7 @@
 //! What runs through a strainer, what stays in it, and what clings to what is lifted out.
 
 use super::contents::{Contents, split_origins};
+use super::heat::Wall;
 use super::piece::Piece;
 use crate::chemistry::Component;
 use crate::cupboard::{Press, Strainer};
@@ -55,6 +56,7 @@ impl Contents {
             temperature: self.temperature,
             origins: run_origins,
             past: self.past,
+            wall: Wall::default(),
         }
     }
 
@@ -79,6 +81,7 @@ impl Contents {
             temperature: self.temperature,
             origins: split_origins(&mut self.origins, share),
             past: self.past,
+            wall: Wall::default(),
         }
     }
 }

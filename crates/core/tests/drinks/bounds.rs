@@ -202,7 +202,7 @@ fn the_dearest_drinks_cost_no_more_than_they_may() {
         let top = Worktop::new(Cupboard::builtin(), &work);
         let found = spread(&drink, top, 1000, &mut StdRng::seed_from_u64(1));
         // It is done with fewer runs, and says with how many; never refused outright.
-        let runs = found.unwrap().unwrap().runs;
+        let runs = found.unwrap_or_else(|why| panic!("{name}: {why:?}")).unwrap().runs;
         assert!((FEWEST_RUNS..=1000).contains(&runs), "{name}: {runs}");
     }
 }

@@ -374,10 +374,10 @@ fn figures() -> Vec<Figure> {
         f(
             "a glass of lemonade on three cubes: ice that is left",
             "g",
-            40.0,
-            63.0,
+            33.0,
+            58.0,
             iced.ice_mass().0,
-            "chilled first, most of it stays",
+            "chilled first, in a glass as warm as the kitchen: more than half of it stays",
         ),
         f(
             "fresh lemonade keeps",

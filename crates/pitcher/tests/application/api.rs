@@ -83,8 +83,8 @@ fn a_drink_is_run_and_nothing_is_kept() {
     let profile = &report["profile"];
     // Four limes of 27 ml and 100 g sugar in a litre.
     assert!((profile["sugar_g_per_l"].as_f64().unwrap() - 101.0).abs() < 1.5, "{profile}");
-    assert!((profile["acidity_g_per_l"].as_f64().unwrap() - 5.1).abs() < 0.2, "{profile}");
-    assert_eq!(report["map"]["point"]["band"], "round");
+    assert!((profile["acidity_g_per_l"].as_f64().unwrap() - 5.8).abs() < 0.2, "{profile}");
+    assert_eq!(report["map"]["point"]["band"], "bright");
     assert_eq!(report["lines"][0]["text"], "4 limes");
     assert_eq!(report["lines"][0]["also"], "110 ml");
     assert_eq!(app.get("/api/drinks").json()["total"], 0);
@@ -183,9 +183,9 @@ fn own_figures_change_drinks_from_then_on_and_survive() {
         }
     });
     assert_eq!(app.put("/api/kitchen", &own).json()["version"], 1);
-    // 4.6 g to 6.5 g in 100 g, and 27 ml to 30 ml from each.
+    // 5.2 g to 6.5 g in 100 g, and 27 ml to 30 ml from each.
     let after = acidity(&app);
-    assert!((after / before - 6.5 / 4.63 * 30.0 / 27.0).abs() < 0.05, "{before} to {after}");
+    assert!((after / before - 6.5 / 5.19 * 30.0 / 27.0).abs() < 0.05, "{before} to {after}");
     // The same once more is the same; another change on the old state is refused.
     assert_eq!(app.put("/api/kitchen", &own).json()["version"], 1);
     app.put("/api/kitchen", &json!({ "version": 0, "kitchen": {} })).problem(409);

@@ -79,7 +79,8 @@ pub(super) fn what_is_in(worktop: Worktop<'_>, pitcher: &Pitcher) -> Result<Insi
             }
             let acid = acidity.or_else(|| ph.map(acid_at)).unwrap_or(0.5);
             let liquid = mixed(volume_ml, brix.unwrap_or(10.0).max(acid), acid);
-            let contents = Contents { liquid, temperature: Celsius(20.0), ..Contents::default() };
+            let mut contents = Contents::default();
+            (contents.liquid, contents.temperature) = (liquid, Celsius(20.0));
             Ok(Inside { contents, capacity: Millilitres(capacity_ml), kin: None })
         }
     }
