@@ -14,6 +14,7 @@ use chacha20poly1305::aead::{Aead, KeyInit};
 use chacha20poly1305::{Key, XChaCha20Poly1305, XNonce};
 use keen_formats::Format;
 use keen_store::{Store, StoreError, unfinished};
+use parking_lot::Mutex;
 use rand::Rng;
 use serde_json::{Map, Value};
 
@@ -27,10 +28,18 @@ const NONCE: usize = 24;
 /// What tells which glass is which.
 const SECRET: [&str; 2] = ["seed", "dealt"];
 
+/// This data folder's key, if it has one.
+fn key_in(folder: &Path) -> Option<Key> {
+    let bytes = fs::read(folder.join(KEY_FILE)).ok()?;
+    Key::try_from(&bytes[..]).ok()
+}
+
 /// This data folder's key; one is made the first time.
 fn key_of(folder: &Path) -> io::Result<Key> {
-    let path = folder.join(KEY_FILE);
-    if let Some(key) = fs::read(&path).ok().and_then(|bytes| Key::try_from(&bytes[..]).ok()) {
+    // Two backups at once mustn't make a key each: what the first one sealed would stay so.
+    static MAKING: Mutex<()> = Mutex::new(());
+    let _alone = MAKING.lock();
+    if let Some(key) = key_in(folder) {
         return Ok(key);
     }
     let mut bytes = [0; KEY];
@@ -38,7 +47,7 @@ fn key_of(folder: &Path) -> io::Result<Key> {
     let mut file = unfinished(folder)?;
     file.write_all(&bytes)?;
     file.as_file().sync_all()?;
-    file.persist(path).map_err(|error| error.error)?;
+    file.persist(folder.join(KEY_FILE)).map_err(|error| error.error)?;
     Ok(bytes.into())
 }
 
@@ -100,14 +109,9 @@ pub(crate) fn seal(copy: &Path, folder: &Path) -> Result<()> {
 
 /// Opens what a restored backup brought along and this folder's key fits.
 pub(crate) fn open(store: &Store) -> Result<(), StoreError> {
-    let all = store.tastings_with(SEALED)?;
-    if all.is_empty() {
-        return Ok(());
-    }
-    let path = store.folder().join(KEY_FILE);
-    let key = key_of(&store.folder()).map_err(|source| StoreError::File { path, source })?;
+    let Some(key) = key_in(&store.folder()) else { return Ok(()) };
     let cipher = XChaCha20Poly1305::new(&key);
-    for id in all {
+    for id in store.tastings_with(SEALED)? {
         if let Some(body) = opened(&store.tasting(&id)?.0.body, &cipher) {
             store.keep_dealt(&id, &body, &[])?;
         }

@@ -7,7 +7,7 @@
 
 use super::contents::{Contents, Origin};
 use super::heat::{MELTING, Steaming, Surrounding, aroma_loss, gas_loss};
-use super::piece::{Bath, Moment, Piece};
+use super::piece::{Bath, Moment, Piece, Soaking};
 use crate::chemistry::{Component, Mixture, inversion_rate};
 use crate::drink::{CoolingPlace, Vessel};
 use crate::quantity::{Celsius, Grams, Minutes};
@@ -160,12 +160,13 @@ impl Contents {
             return;
         }
         let bath = self.bath();
+        let soaking = Soaking::of(moments, self.undissolved().0 > 0.0);
         let mut pieces = std::mem::take(&mut self.pieces);
         for piece in &mut pieces {
             let out = piece.pass(moments, bitter, bath);
             self.credit(piece.line, &out);
             self.liquid += out;
-            self.soak(piece, piece.soaked(moments, self.undissolved().0 > 0.0));
+            self.soak(piece, piece.soaked(soaking));
         }
         self.pieces = pieces;
     }
@@ -277,7 +278,7 @@ impl Contents {
         let ice = self.frozen_water();
         if ice > 0.0 && end > 0.0 && self.temperature.0 <= 0.5 {
             // As long as there is ice, what warmth comes in melts it.
-            let a_minute = self.heat_capacity() * (end - self.temperature.0.max(0.0)) / tau;
+            let a_minute = self.comes_in(surrounding, tau);
             let melting = Minutes((ice * MELTING / a_minute).min(minutes.0));
             gone += self.pass(melting, lid, &air, |_| Celsius(0.0)).gone;
             self.melt_with(a_minute * melting.0);
@@ -294,9 +295,12 @@ impl Contents {
     /// How long it stands until what is frozen in it has melted.
     pub(super) fn thaws_in(&self, vessel: &Vessel, surrounding: Surrounding) -> Minutes {
         let tau = surrounding.tau(vessel, self.heat_capacity(), self.level().0, false);
-        let a_minute =
-            self.heat_capacity() * (surrounding.temperature.0 - self.temperature.0.max(0.0)) / tau;
-        Minutes(self.frozen_water() * MELTING / a_minute.max(1e-9))
+        Minutes(self.frozen_water() * MELTING / self.comes_in(surrounding, tau).max(1e-9))
+    }
+
+    /// Heat that comes in each minute as long as there is ice, J.
+    fn comes_in(&self, surrounding: Surrounding, tau: f64) -> f64 {
+        self.heat_capacity() * (surrounding.temperature.0 - self.temperature.0.max(0.0)) / tau
     }
 
     /// As it will be when it has stood aside, covered, in that place.

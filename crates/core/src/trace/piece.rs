@@ -54,6 +54,31 @@ impl Moment {
     }
 }
 
+/// What a time does to let sugar in, in the minutes of [`Texture`]: to broken and to whole cells.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Soaking {
+    broken: f64,
+    whole: f64,
+}
+
+impl Soaking {
+    /// Broken cells let sugar in within minutes in the heat and a day in the cold. Whole ones let it in far more
+    /// slowly, and hang more on the heat: peel takes two hours of simmering for four fifths, and hardly any in a night
+    /// on the worktop; root in honey takes a week. Estimates, half to double. As long as sugar lies there `dry`, it
+    /// only pulls at them.
+    pub(super) fn of(moments: &[Moment], dry: bool) -> Self {
+        const BROKEN: f64 = 2.0;
+        const WHOLE: f64 = 0.17;
+        const BY_HEAT: f64 = 1.7;
+        let whole = moments
+            .iter()
+            .filter(|m| !dry && m.minutes > 0.0)
+            .map(|m| WHOLE * m.minutes * (m.hot / m.minutes).powf(BY_HEAT));
+        let broken = BROKEN * moments.iter().map(|m| m.hot).sum::<f64>();
+        Self { broken, whole: whole.sum() }
+    }
+}
+
 /// What pieces lie in.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Bath {
@@ -226,19 +251,9 @@ impl Piece {
         out
     }
 
-    /// How far sugar has come in for water in that time, 0 to 1: in broken cells within minutes in the heat and a day
-    /// in the cold. Whole ones let it in far more slowly, and hang more on the heat: peel takes two hours of simmering
-    /// for four fifths, and hardly any in a night on the worktop; root in honey takes a week. Estimates, half to double.
-    /// As long as sugar lies there dry, it only pulls at them.
-    pub(super) fn soaked(&self, moments: &[Moment], dry: bool) -> f64 {
-        const WHOLE: f64 = 0.17;
-        const BY_HEAT: f64 = 1.7;
-        let broken: f64 = moments.iter().map(|m| m.hot).sum();
-        let whole = moments
-            .iter()
-            .filter(|m| !dry && m.minutes > 0.0)
-            .map(|m| WHOLE * m.minutes * (m.hot / m.minutes).powf(BY_HEAT));
-        let far = 2.0 * self.broken * broken + (1.0 - self.broken) * whole.sum::<f64>();
+    /// How far sugar has come in for water, 0 to 1.
+    pub(super) fn soaked(&self, soaking: Soaking) -> f64 {
+        let far = self.broken * soaking.broken + (1.0 - self.broken) * soaking.whole;
         1.0 - (-far / self.texture.minutes.value).exp()
     }
 

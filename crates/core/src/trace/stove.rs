@@ -287,12 +287,12 @@ const BUBBLES_MINUTES: f64 = 2.0;
 /// for a glass and a minute for a pot. Estimates.
 fn stirring(lay: Grams, t: f64, level_ml: f64) -> f64 {
     // A large pot takes longer: from four litres on with the square root.
-    let (a_glass, least) =
+    let (load, least) =
         if level_ml < 600.0 { (0.2, 0.33) } else { ((level_ml / 4000.0).sqrt().max(1.0), 0.5) };
     if lay.0 > 1.0 {
-        return (a_glass * 2.0 * 2f64.powf((20.0 - t) / 15.0)).clamp(least, 6.0 * a_glass.max(1.0));
+        return (load * 2.0 * 2f64.powf((20.0 - t) / 15.0)).clamp(least, 6.0 * load.max(1.0));
     }
-    if level_ml < 600.0 { 0.33 } else { a_glass }
+    if level_ml < 600.0 { 0.33 } else { load }
 }
 
 /// How long so much water takes to leave; slower towards the end, as the syrup holds what is left.

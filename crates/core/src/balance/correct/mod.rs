@@ -201,13 +201,18 @@ pub(crate) fn stirred_in(
     for id in with.iter().filter(|id| cupboard.ingredient(id).is_some_and(&takes)) {
         // One thing changes both a little: what is sought is the ratio, with the other as it then is.
         let mut beside = if sharpen { sweetness } else { acidity };
-        let mut adds = None;
+        let mut adds: Option<Addition> = None;
         for _ in 0..3 {
             let wanted = if sharpen { (beside, beside / ratio) } else { (beside * ratio, beside) };
             let way = corrected(worktop, glass, &[(*id).to_owned()], wanted, (false, notices))?;
             let Some(way) = way.ways.into_iter().next() else { break };
             beside = if sharpen { way.sweetness } else { way.acidity };
+            let before = adds.take();
             adds = way.additions.into_iter().next();
+            // What is measured out is the same: so would be what comes of asking again.
+            if adds == before {
+                break;
+            }
         }
         let Some(adds) = adds else { continue };
         let much = adds.grams > MOST_IN_A_GLASS * glass.contents.level().0;
