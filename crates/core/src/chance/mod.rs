@@ -61,7 +61,7 @@ pub struct Cloud {
 }
 
 /// With fewer runs than this the ends of a range tell nothing.
-pub const FEWEST_RUNS: u32 = 40;
+pub const FEWEST_RUNS: u32 = 20;
 
 /// Runs a drink `runs` times with ingredients that turned out otherwise. `None` if there is nothing to
 /// drink.

@@ -23,8 +23,6 @@ const ACIDS: [(Component, f64, &[f64]); 7] = [
 const BUFFER: (Component, f64, &[f64]) = (Component::Buffer, 1000.0, &[4.6, 6.8]);
 const CARBONIC: &[f64] = &[6.35, 10.33];
 const CARBON_DIOXIDE_G_PER_MOL: f64 = 44.01;
-/// The ion product of water at 25 °C, as pK.
-const WATER_PK: f64 = 14.0;
 /// Where a titration with an indicator or a meter is stopped.
 const END_POINT: f64 = 8.2;
 /// Grams of citric acid that one equivalent of base neutralises (192.12 / 3).
@@ -38,13 +36,21 @@ static AS_CITRIC: LazyLock<[(Component, f64); 7]> = LazyLock::new(|| {
     })
 });
 
+/// What gives off protons in a drink: its mass of a mole, g, and its constants.
+static ALL: LazyLock<[(Component, f64, Products); 8]> = LazyLock::new(|| {
+    let known = |(acid, molar, constants)| (acid, molar, products(constants));
+    let [a, b, c, d, e, f, g] = ACIDS.map(known);
+    [a, b, c, d, e, f, g, known(BUFFER)]
+});
+static CARBONIC_ACID: LazyLock<Products> = LazyLock::new(|| products(CARBONIC));
+
 /// Acids and strong ions per litre of water, ready for the charge balance.
 #[derive(Debug, Clone)]
-pub struct Ions {
-    /// Each acid's moles per litre with its dissociation constants as pK.
-    pub acids: Vec<(f64, &'static [f64])>,
+struct Ions {
+    /// Each acid's moles per litre with its constants.
+    acids: Vec<(f64, Products)>,
     /// Strong cations less strong anions, equivalents per litre.
-    pub strong: f64,
+    strong: f64,
 }
 
 /// The products K₁, K₁K₂, … of an acid's dissociation constants, 0 beyond its last.
@@ -78,27 +84,28 @@ fn dissociated(h: f64, products: &Products) -> f64 {
 /// The root of `[H⁺] + strong ions = dissociated acids + [OH⁻]`, which is monotone in pH. No
 /// correction for activity: good to about 0.1, and found to a millionth.
 #[must_use]
-pub(crate) fn ph_of(ions: &Ions) -> f64 {
-    let acids: Vec<(f64, Products)> = ions.acids.iter().map(|(c, k)| (*c, products(k))).collect();
-    let water = 10f64.powf(-WATER_PK);
+fn ph_of(ions: &Ions) -> f64 {
+    /// The ion product of water at 25 °C.
+    const WATER: f64 = 1e-14;
     let imbalance = |ph: f64| {
         let h = (-ph * std::f64::consts::LN_10).exp();
-        let given: f64 = acids.iter().map(|(c, k)| c * dissociated(h, k)).sum();
-        h + ions.strong - given - water / h
+        let given: f64 = ions.acids.iter().map(|(c, k)| c * dissociated(h, k)).sum();
+        h + ions.strong - given - WATER / h
     };
-    // Monotone and bracketed; beyond the ends the end itself is the answer.
-    if imbalance(0.0) <= 0.0 {
-        return 0.0;
-    }
-    if imbalance(14.0) >= 0.0 {
-        return 14.0;
-    }
-    // What people drink lies between 2 and 7, and the narrower the bracket the sooner it is found.
-    let (low, high) = match (imbalance(2.0) > 0.0, imbalance(4.5) > 0.0, imbalance(7.0) > 0.0) {
-        (false, ..) => (0.0, 2.0),
-        (true, false, _) => (2.0, 4.5),
-        (true, true, false) => (4.5, 7.0),
-        (true, true, true) => (7.0, 14.0),
+    // Monotone and bracketed. What people drink lies between 2 and 7, and the narrower the bracket the sooner it is
+    // found; beyond the ends the end itself is the answer.
+    let (low, high) = if imbalance(4.5) <= 0.0 {
+        match imbalance(2.0) {
+            sourer if sourer > 0.0 => (2.0, 4.5),
+            _ if imbalance(0.0) <= 0.0 => return 0.0,
+            _ => (0.0, 2.0),
+        }
+    } else {
+        match imbalance(7.0) {
+            sourer if sourer <= 0.0 => (4.5, 7.0),
+            _ if imbalance(14.0) >= 0.0 => return 14.0,
+            _ => (7.0, 14.0),
+        }
     };
     root::find(low, high, 1e-6, imbalance).unwrap_or(7.0)
 }
@@ -107,26 +114,23 @@ pub(crate) fn ph_of(ions: &Ions) -> f64 {
 ///
 /// Acids dissociated at the end point less the strong ions that already balance them.
 #[must_use]
-pub(crate) fn titratable_equivalents(ions: &Ions) -> f64 {
+fn titratable_equivalents(ions: &Ions) -> f64 {
     let h = 10f64.powf(-END_POINT);
-    let acids = ions.acids.iter().fold(0.0, |sum, (c, k)| sum + c * dissociated(h, &products(k)));
+    let acids = ions.acids.iter().fold(0.0, |sum, (c, k)| sum + c * dissociated(h, k));
     (acids - ions.strong).max(0.0)
 }
 
 impl Mixture {
     /// Acids and strong ions in `litres`.
     fn ions_in(&self, litres: f64, carbonic: bool) -> Ions {
-        let mut acids: Vec<(f64, &'static [f64])> = ACIDS
-            .into_iter()
-            .chain([BUFFER])
+        let mut acids: Vec<(f64, Products)> = ALL
+            .iter()
             .filter(|(c, _, _)| self[*c] > 0.0)
-            .map(|(c, molar, k)| (self[c] / molar / litres, k))
+            .map(|(c, molar, k)| (self[*c] / molar / litres, *k))
             .collect();
-        if carbonic && self[Component::CarbonDioxide] > 0.0 {
-            acids.push((
-                self[Component::CarbonDioxide] / CARBON_DIOXIDE_G_PER_MOL / litres,
-                CARBONIC,
-            ));
+        let gas = self[Component::CarbonDioxide];
+        if carbonic && gas > 0.0 {
+            acids.push((gas / CARBON_DIOXIDE_G_PER_MOL / litres, *CARBONIC_ACID));
         }
         Ions { acids, strong: self[Component::StrongIons] / 1000.0 / litres }
     }
@@ -148,7 +152,7 @@ impl Mixture {
         }
         let Some(ph) = self.ph() else { return 0.0 };
         let h = 10f64.powf(-ph);
-        let [first, both, _] = products(CARBONIC);
+        let [first, both, _] = *CARBONIC_ACID;
         all / (1.0 + first / h + both / (h * h))
     }
 
@@ -189,7 +193,8 @@ mod tests {
     const CITRIC: &[f64] = &[3.13, 4.76, 6.40];
 
     fn ph(acids: &[(f64, &'static [f64])], strong: f64) -> f64 {
-        ph_of(&Ions { acids: acids.to_vec(), strong })
+        let acids = acids.iter().map(|(c, constants)| (*c, products(constants))).collect();
+        ph_of(&Ions { acids, strong })
     }
 
     #[test]
@@ -204,7 +209,7 @@ mod tests {
 
     #[test]
     fn a_typical_lemon_juice() {
-        let ions = Ions { acids: vec![(48.0 / 192.12, CITRIC)], strong: 0.026 };
+        let ions = Ions { acids: vec![(48.0 / 192.12, products(CITRIC))], strong: 0.026 };
         // 2.283 by hand as well; published as 2.29.
         assert!((ph_of(&ions) - 2.29).abs() < 0.01);
         let titrated = titratable_equivalents(&ions) * CITRIC_G_PER_EQUIVALENT;

@@ -86,7 +86,7 @@ impl Origin {
         Self { line, water: Grams(0.0), sweetness: Grams(0.0), acid: Grams(0.0) }
     }
 
-    fn of(line: usize, brought: &Mixture) -> Self {
+    pub(super) fn of(line: usize, brought: &Mixture) -> Self {
         Self {
             line,
             water: Grams(brought[Component::Water]),

@@ -13,6 +13,12 @@ use crate::cupboard::{Cupboard, VesselKind};
 use crate::drink::{Action, Drink, Vessel};
 use crate::quantity::{Amount, Celsius, Millilitres, Millimetres, Minutes};
 
+/// What lies in a vessel while time passes is gone through in small parts of it: so much more [work] than what is only
+/// added to it.
+///
+/// [work]: crate::work::Work
+pub(super) const A_TIME: u64 = 7;
+
 pub(super) struct Engine<'a> {
     pub(super) drink: &'a Drink,
     pub(super) cupboard: &'a Cupboard,
@@ -117,8 +123,9 @@ impl<'a> Engine<'a> {
         }
         let (spent, touched) =
             self.act(step, &drink.steps[step].action).unwrap_or((Spent::by_hand(0.0), Vec::new()));
+        let times = if spent.minutes > spent.hands_on { A_TIME } else { 1 };
         for vessel in &touched {
-            self.work += self.vessels[*vessel].parts() as u64;
+            self.work += times * self.vessels[*vessel].parts() as u64;
             if !self.only_end {
                 self.watch(*vessel);
             }
@@ -139,6 +146,7 @@ impl<'a> Engine<'a> {
         let it = self.vessel(vessel);
         let lid = place.lid || it.kind == VesselKind::Bottle;
         let surrounding = place.surrounding.slower(self.cooling_luck());
+        self.work += A_TIME * self.vessels[vessel].parts() as u64;
         let gone = self.vessels[vessel].stand(it, surrounding, minutes, lid);
         self.goes_off(vessel, &gone);
     }

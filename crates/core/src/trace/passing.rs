@@ -102,11 +102,14 @@ impl Contents {
             let (grows, slowed) = (1.0 - self.held_back(), self.slowed());
             let spoils = self.spoils();
             let mut rates = Rates::default();
+            let mut before = Moment::default();
             for (i, moment) in moments.iter_mut().enumerate() {
                 let [from, to] = [0, 1].map(|n| until(turn * each + i + n));
                 let along = || temperature_at((from + to) / 2.0);
                 let (length, t) = (to - from, boils_at.unwrap_or_else(along));
-                *moment = Moment::new(length, t);
+                let same = before.minutes > 0.0 && before.t == t;
+                *moment = if same { before.again(length) } else { Moment::new(length, t) };
+                before = *moment;
                 rates.add(length, t, lid, moment);
                 if t.0 > 40.0 {
                     // It hangs so much on the heat that two points a part are needed (Gauss).
@@ -162,28 +165,44 @@ impl Contents {
         let bath = self.bath();
         let soaking = Soaking::of(moments, self.undissolved().0 > 0.0);
         let mut pieces = std::mem::take(&mut self.pieces);
+        // What sugar goes into a piece is taken from all origins alike; once for all pieces, since a pot may hold a
+        // hundred of them.
+        let mut stays = 1.0;
         for piece in &mut pieces {
             let out = piece.pass(moments, bitter, bath);
-            self.credit(piece.line, &out);
+            let brought = Origin::of(piece.line, &out);
+            self.credit_origin(Origin { sweetness: brought.sweetness * (1.0 / stays), ..brought });
             self.liquid += out;
-            self.soak(piece, piece.soaked(soaking));
+            stays *= self.soak(piece, piece.soaked(soaking));
+            if stays < 0.5 {
+                self.sweetness_stays(std::mem::replace(&mut stays, 1.0));
+            }
         }
+        self.sweetness_stays(stays);
         self.pieces = pieces;
     }
 
-    /// Sugar goes into a piece for as much of its water, so far towards where both are as sweet.
-    fn soak(&mut self, piece: &mut Piece, far: f64) {
+    /// So much of the sweetness of each origin is still in the liquid.
+    fn sweetness_stays(&mut self, share: f64) {
+        if share < 1.0 {
+            self.origins.iter_mut().for_each(|o| o.sweetness = o.sweetness * share);
+        }
+    }
+
+    /// Sugar goes into a piece for as much of its water, so far towards where both are as sweet. Returns the share of
+    /// the liquid's sweetness that stays.
+    fn soak(&mut self, piece: &mut Piece, far: f64) -> f64 {
         let (sugar, water) = (self.liquid.sugars().0, self.liquid[Component::Water]);
         let own_sugar = piece.inside.sugars().0;
         let own_water = (piece.inside[Component::Water] - piece.frozen.0).max(0.0);
         let (mine, all) = (own_sugar + own_water, sugar + water + own_sugar + own_water);
         if mine <= 0.0 || sugar <= 0.0 {
-            return;
+            return 1.0;
         }
         let alike = (sugar + own_sugar) / all * mine;
         let swapped = (far * (alike - own_sugar)).min(own_water);
         if swapped <= 1e-9 * mine {
-            return;
+            return 1.0;
         }
         let before = self.liquid.sucrose_equivalent().0;
         let share = swapped / sugar;
@@ -192,20 +211,20 @@ impl Contents {
             self.liquid[kind] -= part;
             piece.inside[kind] += part;
         }
-        let left = self.liquid.sucrose_equivalent().0 / before.max(1e-12);
-        self.origins.iter_mut().for_each(|o| o.sweetness = o.sweetness * left);
         piece.inside[Component::Water] -= swapped;
         piece.taken_up += Grams(swapped);
         self.liquid[Component::Water] += swapped;
         self.credit_origin(Origin { water: Grams(swapped), ..Origin::nothing_of(piece.line) });
+        self.liquid.sucrose_equivalent().0 / before.max(1e-12)
     }
 
     /// What pieces lie in. Neither figure changes while they give up what they hold.
     pub(super) fn bath(&self) -> Bath {
         let put_in: f64 = self.pieces.iter().map(|p| p.put_in.0).sum();
-        let of_pieces = |line| self.pieces.iter().any(|p| p.line == line);
-        let poured: f64 =
-            self.origins.iter().filter(|o| !of_pieces(o.line)).map(|o| o.water.0).sum();
+        let mut of_pieces: Vec<usize> = self.pieces.iter().map(|p| p.line).collect();
+        of_pieces.sort_unstable();
+        let poured_in = |o: &&Origin| of_pieces.binary_search(&o.line).is_err();
+        let poured: f64 = self.origins.iter().filter(poured_in).map(|o| o.water.0).sum();
         let inside = |read: fn(&Mixture) -> f64| -> f64 {
             self.pieces.iter().map(|p| read(&p.inside)).sum::<f64>()
                 + self.crystals.iter().map(|d| read(&d.mixture)).sum::<f64>()

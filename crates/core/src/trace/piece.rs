@@ -45,12 +45,31 @@ pub(super) struct Moment {
     pub(super) hot: f64,
     /// The same for what breaks cells.
     pub(super) breaks: f64,
+    /// The same for sugar that goes into whole cells.
+    soaks: f64,
 }
 
 impl Moment {
     pub(super) fn new(minutes: f64, t: Celsius) -> Self {
-        let (hot, breaks) = (drawing_speed(t) * minutes, cell_breaking(t) * minutes);
-        Self { minutes, t, hot, breaks }
+        /// Whole cells hang more on the heat than what is drawn.
+        const BY_HEAT: f64 = 1.7;
+        let speed = drawing_speed(t);
+        let (hot, breaks) = (speed * minutes, cell_breaking(t) * minutes);
+        Self { minutes, t, hot, breaks, soaks: speed.powf(BY_HEAT) * minutes }
+    }
+
+    /// All of them as one, if they are equally warm.
+    fn joined(moments: &[Self]) -> Option<Self> {
+        let (first, others) = moments.split_first()?;
+        let level = others.iter().all(|m| m.t == first.t);
+        (level && first.minutes > 0.0).then(|| first.again(moments.iter().map(|m| m.minutes).sum()))
+    }
+
+    /// Another at the same temperature.
+    pub(super) fn again(&self, minutes: f64) -> Self {
+        let times = minutes / self.minutes;
+        let &Self { t, hot, breaks, soaks, .. } = self;
+        Self { minutes, t, hot: hot * times, breaks: breaks * times, soaks: soaks * times }
     }
 }
 
@@ -69,13 +88,9 @@ impl Soaking {
     pub(super) fn of(moments: &[Moment], dry: bool) -> Self {
         const BROKEN: f64 = 2.0;
         const WHOLE: f64 = 0.17;
-        const BY_HEAT: f64 = 1.7;
-        let whole = moments
-            .iter()
-            .filter(|m| !dry && m.minutes > 0.0)
-            .map(|m| WHOLE * m.minutes * (m.hot / m.minutes).powf(BY_HEAT));
-        let broken = BROKEN * moments.iter().map(|m| m.hot).sum::<f64>();
-        Self { broken, whole: whole.sum() }
+        let whole: f64 = moments.iter().map(|m| m.soaks).sum();
+        let broken: f64 = moments.iter().map(|m| m.hot).sum();
+        Self { broken: BROKEN * broken, whole: if dry { 0.0 } else { WHOLE * whole } }
     }
 }
 
@@ -232,7 +247,10 @@ impl Piece {
         let thawed = thawed.clamp(0.0, 1.0);
         let (mut drawn, mut broken) = (self.drawn, self.broken);
         let mut under_sugar = 0.0;
-        for moment in moments {
+        // Where neither heat nor cells change, all parts of the time are alike.
+        let same_cells = self.texture.cooked_minutes.is_none() || broken > 1.0 - 1e-9;
+        let joined = same_cells.then(|| Moment::joined(moments)).flatten();
+        for moment in joined.as_ref().map_or(moments, std::slice::from_ref) {
             if let Some(cooked) = self.texture.cooked_minutes {
                 broken = 1.0 - (1.0 - broken) * (-moment.breaks / cooked).exp();
             }

@@ -1,7 +1,7 @@
 //! On the ring, and in the microwave.
 
 use super::contents::{Contents, steam_off};
-use super::engine::Engine;
+use super::engine::{A_TIME, Engine};
 use super::heat::{MEASURED_AT, MICROWAVE_WATTS, Steaming, boiling_point, heating_time, time_for};
 use super::notice::{NoticeKind as Kind, say_minutes, say_ml};
 use super::spent::{Place, Spent};
@@ -137,7 +137,7 @@ impl Engine<'_> {
         for _ in 0..4 {
             let excess = self.to_boil_away((step, vessel), &tried, to);
             // A search for the root, and a trial.
-            self.work += if excess.0 > 0.0 { 200 + tried.parts() as u64 } else { 2 };
+            self.work += if excess.0 > 0.0 { 200 + A_TIME * tried.parts() as u64 } else { 2 };
             let before = hold.0;
             hold = time_to_lose(pot, &tried.liquid, excess, how, here);
             if (hold.0 - before).abs() <= 1e-3 * hold.0 {

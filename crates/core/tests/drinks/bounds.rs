@@ -201,8 +201,13 @@ fn the_dearest_drinks_cost_no_more_than_they_may() {
         let work = Work::usual();
         let top = Worktop::new(Cupboard::builtin(), &work);
         let found = spread(&drink, top, 1000, &mut StdRng::seed_from_u64(1));
-        // It is done with fewer runs, and says with how many; never refused outright.
-        let runs = found.unwrap_or_else(|why| panic!("{name}: {why:?}")).unwrap().runs;
+        // It is done with fewer runs, and says with how many. Only what takes a second for twenty of them is refused:
+        // a hundred kinds of pieces, boiled down a hundred times.
+        let runs = match found {
+            Ok(found) => found.unwrap().runs,
+            Err(Stopped::TooMuch) if name == "reduced again and again" => continue,
+            Err(why) => panic!("{name}: {why:?}"),
+        };
         assert!((FEWEST_RUNS..=1000).contains(&runs), "{name}: {runs}");
     }
 }

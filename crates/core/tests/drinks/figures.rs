@@ -431,7 +431,7 @@ fn the_model_says_what_practice_says() {
         let (low, high) = f.practice;
         assert!((low..=high).contains(&f.model), "{}: {} {}", f.what, f.model, f.unit);
     }
-    let docs = concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/model.md");
+    let docs = concat!(env!("CARGO_MANIFEST_DIR"), "/../../../docs/model.md");
     let docs = std::fs::read_to_string(docs).unwrap();
     assert!(docs.contains(&table), "docs/model.md has another table; put the printed one there");
 }

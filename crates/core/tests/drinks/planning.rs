@@ -15,7 +15,7 @@ use proptest::prelude::*;
 use crate::common::{add, any_drink, boil, chill, drink, serve, squeeze, stand, strain};
 
 fn demo(name: &str) -> Drink {
-    let path = format!("{}/../../demo/{name}.json", env!("CARGO_MANIFEST_DIR"));
+    let path = format!("{}/../../../demo/{name}.json", env!("CARGO_MANIFEST_DIR"));
     let file: serde_json::Value =
         serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap();
     let mut drink: Drink = serde_json::from_value(file["drink"].clone()).unwrap();
@@ -24,7 +24,7 @@ fn demo(name: &str) -> Drink {
 }
 
 fn fallow_lane() -> Cupboard {
-    let path = format!("{}/../../demo/kitchen.json", env!("CARGO_MANIFEST_DIR"));
+    let path = format!("{}/../../../demo/kitchen.json", env!("CARGO_MANIFEST_DIR"));
     let kitchen: Kitchen = serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap();
     Cupboard::of(&kitchen)
 }

@@ -15,7 +15,7 @@ use keen_core::taste::tongue::{Quality, Staircase};
 use keen_core::trace::Trace;
 
 pub fn demo(name: &str) -> Drink {
-    let path = format!("{}/../../demo/{name}.json", env!("CARGO_MANIFEST_DIR"));
+    let path = format!("{}/../../../demo/{name}.json", env!("CARGO_MANIFEST_DIR"));
     let file: serde_json::Value =
         serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap();
     let mut drink: Drink = serde_json::from_value(file["drink"].clone()).unwrap();
