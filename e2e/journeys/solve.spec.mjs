@@ -72,14 +72,14 @@ test("taste and correct: words to spoons, for this pitcher and for one never see
   await dialog.getByRole("textbox", { name: "It holds" }).fill("2 l");
   await dialog.getByRole("button", { name: "by far too sharp" }).click();
   await dialog.getByRole("button", { name: "What does it need?" }).click();
-  await dialog.getByText(/^First pour/).first().waitFor();
+  await dialog.getByText(/^Pour off/).first().waitFor();
   await dialog.getByRole("textbox", { name: "It holds" }).fill("1 l");
   await dialog.getByRole("button", { name: "What does it need?" }).click();
   await dialog.getByText("It can't hold less than is in it.").waitFor();
   await dialog.getByRole("combobox", { name: "What did you taste" }).click();
   await page.getByRole("option", { name: /^Pitcher/ }).click();
   await dialog.getByRole("button", { name: "What does it need?" }).click();
-  await dialog.getByRole("button", { name: "Stir it into the drink" }).first().click();
+  await dialog.getByRole("button", { name: "Add this to the drink" }).first().click();
   await page.getByRole("button", { name: "Undo" }).click();
   await saved(page);
 });

@@ -4,7 +4,7 @@ use super::least_squares::{NEAR, ROUNDS, Unknown, Wish, nearest};
 use super::{BalanceMap, Profile, Spot, Taste};
 use crate::cupboard::{Cupboard, Kind, MAX_LINE};
 use crate::drink::{Action, Drink, FieldError, limits};
-use crate::quantity::Amount;
+use crate::quantity::{Amount, Measure};
 use crate::trace::{Nudges, Outcome, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
@@ -164,8 +164,14 @@ pub fn solve<'a>(
     } else {
         what_stops(drink, cupboard, &steps, &unknowns, &factors, &wishes, &misses)
     };
-    let solution = Solution::read(drink, cupboard, &all, reached, stops)
+    let mut solution = Solution::read(drink, cupboard, &all, reached, stops)
         .ok_or_else(|| FieldError::new("drink", "Nothing is left to drink."))?;
+    // What runs over isn't there.
+    let too_full = over_the_brim(&solution.rounded, &worktop.trace(&solution.rounded)?);
+    if !too_full.is_empty() {
+        solution.reached = false;
+        solution.stops.splice(0..0, too_full);
+    }
     // A bound may ask for more than any kitchen holds.
     match solution.rounded.check(cupboard).into_iter().next() {
         Some(first) if drink.check(cupboard).is_empty() => {
@@ -319,6 +325,24 @@ fn times(cupboard: &Cupboard, action: &Action, said: &Amount) -> Option<f64> {
     let grams = |amount: &Amount| cupboard.weigh(it, amount).ok().map(|w| w.grams.0);
     let said = grams(said).filter(|g| *g <= MAX_LINE.0)?;
     Some(said / grams(written)?).filter(|f| f.is_finite())
+}
+
+/// Vessels that would have to hold more than they do. A hundredth too much is a shaky hand.
+fn over_the_brim(drink: &Drink, trace: &Trace) -> Vec<String> {
+    let litres = |ml: f64| Amount::of(ml / 1000.0, Measure::Litre).rounded();
+    let too_full = |v: usize| {
+        let (vessel, most) = (&drink.vessels[v], trace.highest_level(v).0);
+        let holds = vessel.capacity().0;
+        (vessel.kind.strainer().is_none() && most > 1.01 * holds).then(|| {
+            let the = drink.at_start(v);
+            format!(
+                "{the} holds {}, and this would be {}. Choose a larger one, or make it in rounds.",
+                litres(holds),
+                litres(most)
+            )
+        })
+    };
+    (0..drink.vessels.len()).filter_map(too_full).collect()
 }
 
 /// Why a target was not met, in a cook's words.

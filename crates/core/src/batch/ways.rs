@@ -9,7 +9,7 @@ use serde::Serialize;
 use super::end::{End, differences, end_of, is_noticed};
 use super::view::believed;
 use super::{Happening, Made, StepState};
-use crate::balance::{Doubt, NOTICED, Spot, Unknown, Wish, felt, measured, nearest, sets};
+use crate::balance::{Doubt, NOTICED, SODA, Spot, Unknown, Wish, felt, measured, nearest, sets};
 use crate::belief::Belief;
 use crate::cupboard::{Form, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Drink, Step};
@@ -194,8 +194,11 @@ fn ways_to(
         |w: &WayOn| w.does.iter().filter(|d| !matches!(d, Happening::Used { .. })).count();
     // A glass in ten less is noticed by whoever doesn't get one.
     let makes_less = |w: &WayOn| w.volume_ml < 0.9 * wanted_ml;
+    // What neutralises comes last, however little of it there need be.
+    let neutralises = |w: &WayOn| w.words.iter().any(|words| words == SODA);
     ways.sort_by(|a, b| {
-        (b.reached.cmp(&a.reached))
+        (neutralises(a).cmp(&neutralises(b)))
+            .then(b.reached.cmp(&a.reached))
             .then(makes_less(a).cmp(&makes_less(b)))
             .then(besides(a).cmp(&besides(b)))
             .then(a.does.len().cmp(&b.does.len()))
@@ -396,6 +399,9 @@ fn work_out(
         let at = last(&tried, &vessel) + i;
         tried.steps.insert(at, Step::new(format!("besides-{i}"), add));
         words.push(format!("Stir {amount} {} into {the}.", lower(&it.name)));
+        if it.kind == Kind::Salt {
+            words.push(SODA.to_owned());
+        }
         does.push(Happening::Added { vessel, ingredient: it.id.clone(), amount });
     }
     let prepared = Prepared::new(&tried, cupboard);

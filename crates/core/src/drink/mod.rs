@@ -156,6 +156,14 @@ impl Drink {
         }
     }
 
+    /// A vessel at the start of a sentence: "The jug".
+    #[must_use]
+    pub fn at_start(&self, vessel: usize) -> String {
+        let text = self.in_sentence(vessel);
+        let mut letters = text.chars();
+        letters.next().map_or_else(String::new, |c| c.to_uppercase().chain(letters).collect())
+    }
+
     /// A vessel as it stands inside a sentence: "the jug", "the second bowl" where there are several.
     #[must_use]
     pub fn in_sentence(&self, vessel: usize) -> String {

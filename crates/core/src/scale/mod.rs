@@ -7,6 +7,7 @@
 mod law;
 mod measuring;
 mod need;
+mod open_boil;
 mod sheet;
 mod vessels;
 
@@ -66,6 +67,23 @@ pub fn resize<'a>(
     size: &Size,
 ) -> Result<Drink, FieldError> {
     let worktop = worktop.into();
+    let mut sized = with_amounts(drink, worktop, size)?;
+    let ready = |drink: &Drink| {
+        Ok::<_, Stopped>(worktop.trace(drink)?.outcome().map(|o| o.ready).filter(|r| r.0 > 0.0))
+    };
+    let wanted = ready(&sized)?;
+    if open_boil::boil_as_far(drink, &mut sized, worktop)?
+        && open_boil::says_volume(size)
+        && let Some(wanted) = wanted
+        && ready(&sized)?.is_some()
+    {
+        return to_volume(&sized, worktop, wanted, "size.volume");
+    }
+    Ok(sized)
+}
+
+/// The drink with its amounts changed, and all else as it is.
+fn with_amounts(drink: &Drink, worktop: Worktop<'_>, size: &Size) -> Result<Drink, FieldError> {
     let cupboard = worktop.cupboard();
     match size {
         Size::Factor(factor) => {

@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::measuring::{Measured, Units, measure};
-use super::{LawOf, Size, resize};
+use super::{LawOf, Size, open_boil, resize};
 use crate::balance::{BalanceMap, NOTICED, Profile, Spot};
 use crate::cupboard::Ingredient;
 use crate::drink::{Drink, FieldError, Law};
@@ -84,6 +84,8 @@ pub struct SheetColumn {
     pub shift: Option<Spot>,
     /// Whether that difference can be tasted.
     pub noticeable: bool,
+    /// What else is done otherwise at that size, in words: how long it boils.
+    pub changes: Vec<String>,
     /// The drink at that size with its amounts rounded, to be taken over.
     pub drink: Drink,
 }
@@ -112,7 +114,8 @@ pub fn sheet<'a>(
         if let Some(first) = sized.check(cupboard).into_iter().next() {
             return Err(FieldError { field: format!("sizes[{i}].size"), message: first.message });
         }
-        let (column, own) = column(&sized, worktop, &named.name, units)?;
+        let (mut column, own) = column(&sized, worktop, &named.name, units)?;
+        column.changes = open_boil::changes(drink, &sized);
         for (step, cell) in own {
             there[step] = true;
             cells[step].push(cell);
@@ -214,6 +217,7 @@ fn column(
         rounded: after,
         noticeable: shift.is_some_and(|s| s.sweetness.abs() > 1.0 || s.acidity.abs() > 1.0),
         shift,
+        changes: Vec::new(),
         drink: rounded,
     };
     Ok((column, cells))

@@ -195,9 +195,7 @@ impl<'a> Engine<'a> {
 
     /// A vessel at the beginning of a sentence.
     pub(super) fn subject(&self, index: usize) -> String {
-        let text = self.drink.in_sentence(index);
-        let mut letters = text.chars();
-        letters.next().map_or_else(String::new, |c| c.to_uppercase().chain(letters).collect())
+        self.drink.at_start(index)
     }
 
     /// Says that there is nothing to do something with, if there isn't.
@@ -381,7 +379,7 @@ impl<'a> Engine<'a> {
         // Where the drink is when no step serves it: the vessel that last had liquid put into it.
         let holds = |v: &usize| {
             self.drink.vessels[*v].kind.strainer().is_none()
-                && self.vessels[*v].liquid.mass().0 > 0.0
+                && (self.vessels[*v].liquid.mass().0 > 0.0 || self.vessels[*v].is_frozen_through())
         };
         let vessel = self
             .worked_on
@@ -390,7 +388,11 @@ impl<'a> Engine<'a> {
             .copied()
             .find(holds)
             .filter(|v| !self.vessels[*v].is_empty())?;
-        let contents = self.vessels[vessel].clone();
+        // What is frozen hard is told as it will be once it has thawed.
+        let contents = match &self.vessels[vessel] {
+            frozen if frozen.is_frozen_through() => frozen.thawed(),
+            contents => contents.clone(),
+        };
         let glasses = self.many[vessel];
         let each = contents.as_drunk().volume(MEASURED_AT);
         let volume = each * glasses;

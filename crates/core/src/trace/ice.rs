@@ -56,6 +56,19 @@ impl Contents {
             + self.ice.iter().map(|d| d.mixture[Component::Water]).sum::<f64>()
     }
 
+    /// Whether it is a drink of which nothing is liquid: frozen hard, and not ice cubes in an empty glass.
+    pub(super) fn is_frozen_through(&self) -> bool {
+        self.liquid.mass().0 <= TRACE_OF
+            && self.ice.iter().any(|d| d.mixture.soluble_solids_mass().0 > TRACE_OF)
+    }
+
+    /// As it will be once all its ice has melted.
+    pub(super) fn thawed(&self) -> Self {
+        let mut later = self.clone();
+        later.melt_with(later.frozen_water() * MELTING);
+        later
+    }
+
     /// Melts as much as so much heat does, J; what is left over warms it from 0 °C.
     pub(super) fn melt_with(&mut self, heat: f64) {
         let all = self.frozen_water();

@@ -129,10 +129,11 @@ impl Contents {
                     passed.dry_after = Some(Minutes(to));
                 }
             }
+            let smelled = self.liquid[Component::Aroma];
             self.draw_all(moments, rates.bitter);
             self.temperature = moments.last().map_or(self.temperature, |m| m.t);
             self.dissolve();
-            self.change(&rates, &mut passed.gone);
+            self.change(&rates, smelled, &mut passed.gone);
             if passed.dry_after.is_some() {
                 break;
             }
@@ -140,9 +141,17 @@ impl Contents {
         passed
     }
 
-    /// What goes off, turns bitter and splits at those rates.
-    fn change(&mut self, rates: &Rates, gone: &mut Mixture) {
-        self.lose(Component::Aroma, rates.aroma, gone);
+    /// What goes off, turns bitter and splits at those rates; `smelled` is the aroma that was there before.
+    fn change(&mut self, rates: &Rates, smelled: f64, gone: &mut Mixture) {
+        // What came in little by little was there for half the time.
+        let stays = (-rates.aroma).exp();
+        let on_the_way =
+            if rates.aroma > 1e-9 { 1.0 - (1.0 - stays) / rates.aroma } else { rates.aroma / 2.0 };
+        let came = (self.liquid[Component::Aroma] - smelled).max(0.0);
+        let was = self.liquid[Component::Aroma] - came;
+        let off = was * (1.0 - stays) + came * on_the_way;
+        self.liquid[Component::Aroma] -= off;
+        gone[Component::Aroma] += off;
         *gone += self.let_gas_off((1.0 - (-rates.gas).exp()).min(0.999));
         // Pulp of whole citrus goes on giving up bitterness.
         let bound = &mut self.liquid[Component::BoundBitterness];
@@ -232,13 +241,6 @@ impl Contents {
         };
         let (sugar, water) = (inside(|m| m.sugars().0), inside(|m| m[Component::Water]));
         Bath::new(poured / put_in.max(1e-9), sugar / (sugar + water).max(1e-9))
-    }
-
-    /// Loses so much of something to the air, as a rate times a time.
-    fn lose(&mut self, what: Component, by: f64, gone: &mut Mixture) {
-        let off = self.liquid[what] * (1.0 - (-by).exp());
-        self.liquid[what] -= off;
-        gone[what] += off;
     }
 
     /// Lets steam go, down to the water that is `kept`. Returns whether it has boiled dry: a pot is taken

@@ -12,6 +12,19 @@ use crate::drink::{Action, CoolingPlace};
 /// Days at 4 °C that any pot uses up while it cools.
 const HARDLY_AGED: f64 = 0.75;
 
+/// Above this soured milk separates too, °C.
+const WARM_MILK: f64 = 45.0;
+
+/// Whether milk curdles at that pH and temperature. Casein sets at pH 4.6 at room temperature, at 5.2 to 5.4 at 60 °C
+/// and at 5.6 to 5.9 near the boil; under 10 °C it stays as it is, and below pH 3.6 it stays in solution (Walstra, Dairy
+/// Science and Technology; estimated between).
+fn curdles(ph: f64, t: f64, fresh: bool) -> bool {
+    if t > WARM_MILK {
+        return ph < if fresh { 4.3 + 0.0165 * t } else { 4.8 };
+    }
+    fresh && t > 10.0 && ph > 3.6 && ph < 4.3 + 0.0165 * t
+}
+
 impl Engine<'_> {
     /// Looks at a vessel after a step and says what is amiss with it.
     pub(super) fn watch(&mut self, vessel: usize) {
@@ -116,14 +129,32 @@ impl Engine<'_> {
         let contents = &self.vessels[vessel];
         let protein = 100.0 * contents.liquid[Component::Protein] / mass;
         let dairy = contents.liquid[Component::Lactose] > 0.001 * mass;
-        if dairy && protein > 0.3 && t > 45.0 && contents.liquid.ph().is_some_and(|ph| ph < 4.8) {
+        if dairy
+            && protein > 0.3
+            && let Some(ph) = contents.liquid.ph()
+            && curdles(ph, t, self.is_of_fresh_milk(contents))
+        {
+            let what_to_do = if t > WARM_MILK {
+                "Cool both, then combine them."
+            } else {
+                "Combine them ice-cold, just before serving."
+            };
             self.notice_once(
                 vessel,
                 Kind::Curdles,
-                format!("Milk curdles in acid at {t:.0} °C. Bring them together cold."),
+                format!(
+                    "Milk curdles at {t:.0} °C when it is this sour (pH {ph:.1}). {what_to_do}"
+                ),
             );
         }
         self.watch_age(vessel);
+    }
+
+    /// Whether milk is in it that has not been soured before: yogurt has set already.
+    fn is_of_fresh_milk(&self, contents: &Contents) -> bool {
+        contents.origins.iter().filter_map(|o| self.ingredient_of(o.line)).any(|(_, it)| {
+            it.per_gram[Component::Lactose] > 0.01 && it.per_gram.ph().is_some_and(|ph| ph > 5.5)
+        })
     }
 
     /// Says when something has been kept warm, or kept at all, for longer than is safe. Once for the drink:

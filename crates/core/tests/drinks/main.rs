@@ -16,6 +16,7 @@ mod making;
 mod other_way_round;
 mod party;
 mod planning;
+mod pot;
 mod practice;
 mod promises;
 mod properties;

@@ -233,7 +233,7 @@ function Found({
         >
           {way.pour_aside_ml > 0 && (
             <Box>
-              First pour <strong>{volume(way.pour_aside_ml)}</strong> aside.
+              Pour off <strong>{volume(way.pour_aside_ml)}</strong> first.
             </Box>
           )}
           <Box sx={{ ...displayFont, fontSize: 17, fontWeight: 700 }} data-way={i}>
@@ -241,11 +241,12 @@ function Found({
           </Box>
           <Box sx={{ fontSize: 14, color: colour("muted") }}>
             makes {volume(way.volume_ml)} at {way.sweetness.toFixed(1)} g and{" "}
-            {way.acidity.toFixed(2)} %{!way.reached && "; nearer, not quite there"}
+            {way.acidity.toFixed(2)} %{!way.reached && "; closer, but not there yet"}
           </Box>
+          {way.caution && <Box sx={{ fontSize: 14, mt: 0.5 }}>{way.caution}</Box>}
           {onStirIn && (
             <Button onClick={() => onStirIn(way)} sx={{ px: 0, minWidth: 0 }}>
-              Stir it into the drink
+              Add this to the drink
             </Button>
           )}
         </Box>

@@ -286,7 +286,12 @@ function Times({ columns, report }: { columns: Column[]; report: DrinkReport }) 
         {columns.map((c) => (
           <td key={c.name}>
             <strong>{span(c.minutes)}</strong>
-            <div className={look.small}>{span(c.hands_on_minutes)} of it work</div>
+            <div className={look.small}>{span(c.hands_on_minutes)} hands-on</div>
+            {c.changes.map((change) => (
+              <div key={change} className={look.small}>
+                {change}
+              </div>
+            ))}
           </td>
         ))}
       </tr>

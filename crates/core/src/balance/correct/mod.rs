@@ -18,7 +18,7 @@ use crate::work::{Stopped, Worktop};
 use pitcher::what_is_in;
 pub(crate) use pitcher::{Inside, acid_at};
 use remedy::work_out;
-pub(crate) use remedy::{Stirring, measured, sets};
+pub(crate) use remedy::{SODA, Stirring, measured, sets};
 
 /// Things at hand that are tried, and words that are listened to.
 const MOST_AT_HAND: usize = 12;
@@ -58,6 +58,8 @@ pub struct Remedy {
     pub acidity: f64,
     /// Whether that is as near to what is wanted as anyone tastes.
     pub reached: bool,
+    /// What to mind, if there is something.
+    pub caution: Option<String>,
 }
 
 /// Something that is stirred in.
@@ -161,7 +163,12 @@ pub(crate) fn corrected(
             }
         }
         let added = |w: &Remedy| w.additions.iter().map(|a| a.grams).sum::<f64>();
-        ways.sort_by(|a, b| b.reached.cmp(&a.reached).then(added(a).total_cmp(&added(b))));
+        // What neutralises comes last, however little of it there need be: it spoils more than it mends.
+        ways.sort_by(|a, b| {
+            (a.caution.is_some().cmp(&b.caution.is_some()))
+                .then(b.reached.cmp(&a.reached))
+                .then(added(a).total_cmp(&added(b)))
+        });
         ways.truncate(3);
     }
     Ok(Correction {

@@ -14,6 +14,10 @@ use crate::work::{Stopped, Worktop};
 /// half gram of sodium in a litre at which mineral water begins to taste salty.
 const MOST_SALT: f64 = 1.0;
 
+/// What is said with anything that neutralises.
+pub(crate) const SODA: &str =
+    "Baking soda makes a drink taste flat and salty. Use it last, a pinch at a time.";
+
 /// Sets of things to put it right with: something sweet, something sour, water.
 pub(crate) fn sets<'a>(
     cupboard: &'a Cupboard,
@@ -108,8 +112,12 @@ pub(super) fn work_out(
     let near = |now: f64, wanted: f64, part: f64, floor: f64| {
         (now - wanted).abs() <= part * 0.7 * wanted.max(floor)
     };
+    let neutralises =
+        |a: &Addition| set.iter().any(|it| it.id == a.ingredient && it.kind == Kind::Salt);
+    let caution = additions.iter().any(neutralises).then(|| SODA.to_owned());
     Ok(Some(Remedy {
         additions,
+        caution,
         pour_aside_ml: if stays < 1.0 {
             (volume * (1.0 - stays) / 10.0).ceil() * 10.0
         } else {
