@@ -103,9 +103,11 @@ test("lines: leave out, move, note, and a measure that isn't known", async ({ pa
   await amount(page, "Lime juice").click();
   await page.getByRole("textbox", { name: "Amount of Lime juice" }).fill("2 glugs");
   await page.keyboard.press("Enter");
-  await page.locator('[data-notice="unknown_measure"]').waitFor();
-  await page.keyboard.press("Control+z");
-  await page.locator('[data-notice="unknown_measure"]').waitFor({ state: "detached" });
+  await page.getByRole("alert").getByText("isn't measured in “glugs”").waitFor();
+  await page.getByRole("textbox", { name: "Amount of Lime juice" }).fill("1,500 ml");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "1500 ml" }).waitFor();
+  await page.getByRole("textbox", { name: "Amount of Lime juice" }).press("Escape");
 });
 
 test("the counter: what is in each vessel, and one that is too small", async ({ page }) => {

@@ -21,7 +21,7 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
   }, "6.1");
   await lemon.getByRole("textbox", { name: "acid, g in 100 g" }).fill("much");
   await lemon.getByRole("textbox", { name: "acid, g in 100 g" }).press("Enter");
-  await lemon.getByText("“much” isn't a number.").waitFor();
+  await lemon.getByText("Enter a number, such as 2.5 or 1 1/2.").waitFor();
 
   await page.getByLabel("Find an ingredient").fill("jaggery");
   await page.getByRole("button", { name: /^Raw cane sugar/ }).click();

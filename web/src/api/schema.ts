@@ -396,6 +396,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read what is typed into a field.
+         * @description Numbers, times, temperatures, lengths and amounts as people type them: "1 1/2 hours", "175 °F", "30 g more". Where
+         *     two readings are possible, both are offered.
+         */
+        post: operations["read_field"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/reference": {
         parameters: {
             query?: never;
@@ -2936,11 +2957,50 @@ export interface components {
          * @enum {string}
          */
         Felt: "far_low" | "low" | "right" | "high" | "far_high";
+        /** @description How it was understood, or why it wasn't: one of the two. */
+        FieldAnswer: {
+            read?: components["schemas"]["FieldRead"] | null;
+            unread?: components["schemas"]["FieldUnread"] | null;
+        };
+        /** @description What is typed into a field. */
+        FieldAsked: {
+            /** @description What was there before, so that "30 g more" changes it. */
+            before?: string | null;
+            /** @description The ingredient's id, so that the amount is weighed. */
+            ingredient?: string | null;
+            kind: components["schemas"]["FieldKind"];
+            /** @description What was typed. */
+            text: string;
+        };
         /** @description One thing that is wrong, with the field it is about. */
         FieldError: {
             /** @description Path to the field: `steps[2].do.add.amount`. */
             field: string;
             /** @description What is wrong, in a sentence that a cook understands. */
+            message: string;
+        };
+        /**
+         * @description What a field holds.
+         * @enum {string}
+         */
+        FieldKind: "amount" | "number" | "minutes" | "seconds" | "celsius" | "millimetres";
+        /** @description How a text was understood. */
+        FieldRead: {
+            /**
+             * Format: double
+             * @description The number in the field's own unit; none for an amount.
+             */
+            number?: number | null;
+            /** @description As it is written back into the field. */
+            text: string;
+            /** @description How it was understood, where that isn't what was typed: "= 90 min". */
+            understood?: string | null;
+        };
+        /** @description Why a text can't be read, and what may be meant. */
+        FieldUnread: {
+            /** @description Where two readings are possible: each, to be chosen. */
+            choices: string[];
+            /** @description What to enter instead. */
             message: string;
         };
         /** @description One figure's source, as it stands in the table. */
@@ -5385,6 +5445,8 @@ export interface components {
             acidity: number;
             /** @description What is stirred in. */
             additions: components["schemas"]["Addition"][];
+            /** @description What to mind, if there is something. */
+            caution?: string | null;
             /**
              * Format: double
              * @description What has to be poured aside first so that it doesn't run over, ml; 0 if nothing.
@@ -5667,6 +5729,8 @@ export interface components {
         };
         /** @description A size. */
         SheetColumn: {
+            /** @description What else is done otherwise at that size, in words: how long it boils. */
+            changes: string[];
             /** @description The drink at that size with its amounts rounded, to be taken over. */
             drink: components["schemas"]["Drink"];
             exact?: components["schemas"]["Spot"] | null;
@@ -8514,6 +8578,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Prospect"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_field: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldAnswer"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description It can't be done as asked; each fault names its field. */

@@ -8,7 +8,7 @@ import { useKitchen } from "../api/queries";
 import { colour } from "../app/theme";
 import { TitledDialog } from "../app/TitledDialog";
 import { Figures } from "../ui/Figures";
-import { readNumber } from "../ui/readNumber";
+import { numberIn } from "../ui/reading";
 
 type OwnIngredient = Schemas["OwnIngredient"];
 
@@ -43,9 +43,13 @@ export function NewIngredient(props: { onClose: () => void; onMade: (id: string)
   const [parts, setParts] = useState({ sugar: "", acid: "", alcohol: "", insoluble: "" });
   const [wrong, setWrong] = useState<string | undefined>();
   const make = async () => {
-    const number = (text: string) => (text.trim() === "" ? 0 : readNumber(text));
-    const bad = Object.values(parts).find((text) => !Number.isFinite(number(text)));
-    if (bad !== undefined) return setWrong(`“${bad}” isn't a number. Write it like 2.5.`);
+    const read: Record<string, number> = {};
+    for (const text of Object.values(parts).filter((text) => text.trim() !== "")) {
+      const { number, wrong } = await numberIn("number", text);
+      if (wrong) return setWrong(wrong);
+      read[text] = number;
+    }
+    const number = (text: string) => read[text] ?? 0;
     const base = `own_${name
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, "_")

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { colour } from "../app/theme";
-import { readNumber } from "../ui/readNumber";
+import { numberIn } from "../ui/reading";
 
 interface OwnFieldProps {
   label: string;
@@ -26,10 +26,8 @@ export function OwnField({ label, unit, value, own, rests, places, onSet }: OwnF
   const shown = value == null ? "" : Number(value.toFixed(places)).toString();
   const commit = async () => {
     if (typed === undefined || typed.trim() === shown) return setTyped(undefined);
-    const number = readNumber(typed);
-    if (typed.trim() === "" || !Number.isFinite(number)) {
-      return setWrong(`“${typed}” isn't a number. Write it like 2.5.`);
-    }
+    const { number, wrong: unread } = await numberIn("number", typed);
+    if (unread) return setWrong(unread);
     const problem = await onSet(number);
     setWrong(problem);
     if (!problem) setTyped(undefined);

@@ -9,7 +9,7 @@ import { colour } from "../app/theme";
 import { strainerKinds, vesselKinds } from "../drink/steps/actions";
 import { VesselDrawing } from "../ui/vessel";
 import look from "./Cupboard.module.css";
-import { readMillimetres } from "../ui/readNumber";
+import { numberIn } from "../ui/reading";
 
 type OwnVessel = Schemas["OwnVessel"];
 
@@ -73,13 +73,17 @@ function Row({ vessel, onSave, onRemove }: RowProps) {
   const [capacity, setCapacity] = useState(vessel.capacity);
   const [diameter, setDiameter] = useState(String(vessel.diameter_mm ?? ""));
   const [count, setCount] = useState(String(vessel.count ?? 1));
+  const [wrong, setWrong] = useState<string | undefined>();
   const strains = strainerKinds.includes(vessel.kind);
-  const commit = () => {
+  const commit = async () => {
+    const wide = diameter.trim() ? await numberIn("millimetres", diameter) : undefined;
+    setWrong(wide?.wrong);
+    if (wide?.wrong) return;
     const next: OwnVessel = {
       ...vessel,
       name: name.trim(),
       capacity: capacity.trim(),
-      diameter_mm: diameter.trim() ? readMillimetres(diameter) : null,
+      diameter_mm: wide ? wide.number : null,
       count: Number(count) || 0,
     };
     if (
@@ -128,6 +132,8 @@ function Row({ vessel, onSave, onRemove }: RowProps) {
         size="small"
         label="Across, mm"
         value={diameter}
+        error={wrong !== undefined}
+        helperText={wrong}
         placeholder="usual"
         onChange={(e) => setDiameter(e.target.value)}
         {...blur}

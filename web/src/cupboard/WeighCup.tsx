@@ -6,7 +6,7 @@ import { useState } from "react";
 import { type Ingredient } from "../api/client";
 import { explain } from "../api/compute";
 import { colour } from "../app/theme";
-import { readNumber } from "../ui/readNumber";
+import { numberIn } from "../ui/reading";
 
 /** What is usually filled and weighed, and how the core reads it. */
 const measures = {
@@ -30,8 +30,8 @@ export function WeighCup(props: {
       aria-label="Weigh a cup"
       onSubmit={async (event: React.FormEvent) => {
         event.preventDefault();
-        const weight = readNumber(grams);
-        if (!(weight > 0)) return setSaid(`“${grams}” isn't a weight. Write it like 190.`);
+        const { number: weight } = await numberIn("number", grams.replace(/\s*g$/i, ""));
+        if (!(weight > 0)) return setSaid("Enter a weight above 0, such as 190.");
         try {
           const { density } = await explain({
             of: "cup",

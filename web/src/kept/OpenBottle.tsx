@@ -11,7 +11,7 @@ import { volume } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { useBottle, useMoveBottle } from "./queries";
 import { date, places } from "./words";
-import { readNumber } from "../ui/readNumber";
+import { useRead } from "../ui/reading";
 
 type Away = Schemas["Away"];
 
@@ -217,7 +217,7 @@ function Use({ use, onFreeze }: { use: Schemas["Use"]; onFreeze: () => void }) {
 function Pour({ most, onPour }: { most: number; onPour: (ml: number, what: string) => void }) {
   const [ml, setMl] = useState("");
   const [what, setWhat] = useState("");
-  const amount = readNumber(ml);
+  const amount = useRead("number", ml.replace(/\s*ml$/i, "")).number;
   return (
     <Box
       component="form"

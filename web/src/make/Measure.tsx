@@ -10,7 +10,7 @@ import { look, putBefore } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";
 import { kinds, measures, shown, tell, useInstruments } from "./useInstruments";
 import { quantities, units } from "./words";
-import { readNumber } from "../ui/readNumber";
+import { numberIn } from "../ui/reading";
 
 /** A reading: taken from an instrument, or typed. */
 export function Measure({ view, place, say, onClose }: AskingProps) {
@@ -36,14 +36,13 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
     });
     onClose();
   };
-  const submit = () => {
-    const read = readNumber(value);
-    if (value.trim() === "" || !Number.isFinite(read))
-      return setWrong(`“${value}” isn't a number. Write it like 10.4.`);
-    const off = readNumber(error);
-    if (error.trim() !== "" && !(off > 0))
-      return setWrong("How far it may be off is a number above 0.");
-    keep(quantity, read, error.trim() === "" ? undefined : off);
+  const submit = async () => {
+    const read = await numberIn("number", value);
+    if (read.wrong) return setWrong(read.wrong);
+    if (error.trim() === "") return keep(quantity, read.number, undefined);
+    const off = await numberIn("number", error);
+    if (!(off.number > 0)) return setWrong("Enter an error above 0.");
+    keep(quantity, read.number, off.number);
   };
   const byEye = (what: "volume" | "height") =>
     look(view, what === "volume" ? { marks: vessel } : { height: vessel }).then(

@@ -6,7 +6,7 @@ import { useState } from "react";
 import type { Happening } from "../api/client";
 import { amountOf } from "./amount";
 import type { AskingProps } from "./asked";
-import { meant } from "../ui/meant";
+import { useRead } from "../ui/reading";
 import { look } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";
 
@@ -38,7 +38,8 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
   const lines = report.lines.filter(
     (l, i, all) => all.findIndex((o) => o.ingredient === l.ingredient) === i,
   );
-  const used = meant(amount, written ?? "");
+  const read = useRead("amount", amount, { before: written });
+  const used = chosen === "used" ? (read.text ?? amount) : amount;
   const happening = (): Happening => {
     switch (chosen) {
       case "used":
@@ -144,9 +145,7 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
             setWrong(undefined);
           }}
           error={wrong !== undefined}
-          helperText={
-            wrong ?? (chosen === "used" && used !== amount.trim() ? `= ${used}` : undefined)
-          }
+          helperText={wrong ?? (chosen === "used" ? (read.wrong ?? read.understood) : undefined)}
         />
       )}
       {chosen === "came_out" && view.practice && (

@@ -10,14 +10,14 @@ import { Standing } from "../shelf/Standing";
 import { meansOf, served, withDrink, withoutDrink } from "./changes";
 import { moved } from "./times";
 import type { Edit } from "./planEditor";
-import { readNumber } from "../ui/readNumber";
+import { numberIn } from "../ui/reading";
 
 /** A value that is changed when the field is left; what can't be a value is put back. */
 function Field(props: {
   label: string;
   value: string;
   type?: string;
-  onSet: (value: string) => void;
+  onSet: (value: string) => void | Promise<void>;
   width?: number;
   unit?: string;
 }) {
@@ -140,8 +140,8 @@ export function MeansDialog({ plan, edit, onClose }: DialogProps) {
       <Field
         label="Room in the refrigerator, litres"
         value={String(means.refrigerator_l)}
-        onSet={(text) => {
-          const litres = readNumber(text);
+        onSet={async (text) => {
+          const { number: litres } = await numberIn("number", text);
           if (litres >= 0 && litres <= 1000) set({ refrigerator_l: litres });
         }}
       />
@@ -312,8 +312,8 @@ export function DrinkDialog({ plan, edit, onClose, entry, answer }: DrinkDialogP
           label="Glasses"
           width={110}
           value={glasses ? String(glasses.glasses) : ""}
-          onSet={(text) => {
-            const count = Math.round(readNumber(text));
+          onSet={async (text) => {
+            const count = Math.round((await numberIn("number", text)).number);
             const ml = glasses?.size ?? `${each} ml`;
             if (count >= 1 && count <= 2000)
               set({ size: { glasses: { glasses: count, size: ml } } });
@@ -323,8 +323,8 @@ export function DrinkDialog({ plan, edit, onClose, entry, answer }: DrinkDialogP
           label="of, ml"
           width={110}
           value={glasses ? glasses.size.replace(/ ml$/, "") : String(each)}
-          onSet={(text) => {
-            const ml = readNumber(text);
+          onSet={async (text) => {
+            const { number: ml } = await numberIn("number", text);
             const count = glasses?.glasses ?? Math.max(Math.round(known?.glasses ?? 1), 1);
             if (ml >= 5 && ml <= 5000)
               set({ size: { glasses: { glasses: count, size: `${ml} ml` } } });
@@ -339,8 +339,8 @@ export function DrinkDialog({ plan, edit, onClose, entry, answer }: DrinkDialogP
         label="or litres in all"
         width={228}
         value={size?.volume ? size.volume.replace(/ l$/, "") : ""}
-        onSet={(text) => {
-          const litres = readNumber(text);
+        onSet={async (text) => {
+          const { number: litres } = await numberIn("number", text);
           if (litres >= 0.05 && litres <= 500) set({ size: { volume: `${litres} l` } });
         }}
       />,

@@ -10,7 +10,7 @@ import { Figure } from "../ui/Figure";
 import { span, volumeParts, weight } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { PageTitle } from "../ui/PageTitle";
-import { readNumber } from "../ui/readNumber";
+import { useRead } from "../ui/reading";
 
 /** Everything about a syrup of sugar and water, at once. */
 export default function SyrupDesk() {
@@ -25,13 +25,15 @@ export default function SyrupDesk() {
     back: "",
   });
   const set = (part: Partial<typeof form>) => setForm({ ...form, ...part });
-  const parts = readNumber(form.parts);
+  const parts = useRead("number", form.parts).number;
+  const reduce = useRead("number", form.reduce).number;
+  const pot = useRead("millimetres", form.pot).number;
   const asked: SyrupAsked = {
     sugar: form.sugar,
     amount: form.amount,
     proportion: form.by === "by_weight" ? { by_weight: parts } : { by_volume: parts },
-    reduce_to: form.reduce.trim() ? readNumber(form.reduce) : null,
-    pot_mm: readNumber(form.pot),
+    reduce_to: form.reduce.trim() ? reduce : null,
+    pot_mm: pot,
     back_to: form.back.trim() || null,
   };
   const { data, error, again } = useQuestion(["syrup", asked], (signal) =>

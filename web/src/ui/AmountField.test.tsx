@@ -4,6 +4,14 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { AmountField } from "./AmountField";
 
 const way = { text: "3/4 cup", value: 0.75, step: 0.25, unit: "cups" };
+vi.mock("./reading", () => ({
+  readAs: (_: string, text: string) =>
+    Promise.resolve(
+      text === "1,500 g"
+        ? { unread: { message: "A thousand or a decimal?", choices: ["1500 g", "1.5 g"] } }
+        : { read: { text: text.trim(), number: null, understood: null } },
+    ),
+}));
 const onChange = vi.fn();
 const onRest = vi.fn();
 const onType = vi.fn<(text: string) => Promise<string | undefined>>();
@@ -55,6 +63,14 @@ describe("an amount that is typed", () => {
     expect(field().getAttribute("aria-invalid")).toBe("true");
     fireEvent.change(field(), { target: { value: "2 cups" } });
     expect(screen.queryByRole("alert")).toBeNull();
+  });
+
+  it("offers both readings where two are possible", async () => {
+    begin();
+    fireEvent.change(field(), { target: { value: "1,500 g" } });
+    fireEvent.keyDown(field(), { key: "Enter" });
+    fireEvent.click(await screen.findByRole("button", { name: "1500 g" }));
+    await waitFor(() => expect(onType).toHaveBeenCalledWith("1500 g"));
   });
 
   it("is left as it was by Escape, and asks nothing where nothing was changed", () => {

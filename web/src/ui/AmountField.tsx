@@ -1,7 +1,8 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import { memo, useEffect, useRef, useState } from "react";
 import { inWords } from "./amountWords";
-import { meant } from "./meant";
+import { readAs } from "./reading";
 import type { Way } from "../api/client";
 import { colour, displayFont } from "../app/theme";
 import look from "./AmountField.module.css";
@@ -9,6 +10,8 @@ import look from "./AmountField.module.css";
 interface AmountFieldProps {
   /** What it is an amount of, for those who can't see the row. */
   of: string;
+  /** Its id, so that what is typed is weighed. */
+  ingredient?: string;
   way: Way;
   /** Follows a drag or a nudge; always something that can be made. A drag says which one it is. */
   onChange: (amount: string, drag?: string) => void;
@@ -43,9 +46,11 @@ function inSteps(value: number, step: number): number {
  * An amount: click to type, drag sideways to scrub, arrow keys to nudge by a kitchen step.
  */
 export const AmountField = memo(function AmountField(props: AmountFieldProps) {
-  const { of, way, onChange, onRest, onType } = props;
+  const { of, ingredient, way, onChange, onRest, onType } = props;
   const [typed, setTyped] = useState<string | undefined>();
   const [wrong, setWrong] = useState<string | undefined>();
+  /** Where two readings are possible. */
+  const [choices, setChoices] = useState<string[]>([]);
   /** What is under the finger during a drag: it doesn't wait for the core. */
   const [scrubbed, setScrubbed] = useState<string | undefined>();
   const drag = useRef<Drag>(undefined);
@@ -93,7 +98,9 @@ export const AmountField = memo(function AmountField(props: AmountFieldProps) {
       setWrong(undefined);
       return;
     }
-    const problem = await onType(meant(text, way.text));
+    const { read, unread } = await readAs("amount", text, { before: way.text, ingredient });
+    setChoices(unread?.choices ?? []);
+    const problem = read ? await onType(read.text) : unread?.message;
     setWrong(problem);
     if (problem === undefined) setTyped(undefined);
     else goesOn.current = false;
@@ -159,6 +166,20 @@ export const AmountField = memo(function AmountField(props: AmountFieldProps) {
             }}
           >
             {wrong}
+            {choices.length > 0 && (
+              <Box sx={{ display: "flex", gap: 1, mt: 1 }}>
+                {choices.map((choice) => (
+                  <Button
+                    key={choice}
+                    variant="outlined"
+                    size="small"
+                    onClick={() => void commit(choice)}
+                  >
+                    {choice}
+                  </Button>
+                ))}
+              </Box>
+            )}
           </Box>
         )}
       </Box>

@@ -1,20 +1,19 @@
 use std::fmt;
-use std::str::FromStr;
 
 use serde::{Deserialize, Serialize};
 
 use super::measure::{Dimension, Measure};
-use super::number::{as_written, format_number, take_number, tidy};
+use super::number::{as_written, format_number, tidy};
 use super::units::Millilitres;
 
 /// The longest text that is read as an amount.
-const MAX_TEXT: usize = 80;
+pub(super) const MAX_TEXT: usize = 80;
 /// The largest number in front of a unit: 100,000 g is a hundred kilos of one thing.
-const MAX_VALUE: f64 = 100_000.0;
+pub(super) const MAX_VALUE: f64 = 100_000.0;
 /// The most in grams or millilitres: a tonne, a cubic metre.
-const MAX_TOTAL: f64 = 1e6;
+pub(super) const MAX_TOTAL: f64 = 1e6;
 /// The smallest: a thousandth of a gram is less than any scale in a kitchen shows.
-const MIN_VALUE: f64 = 0.001;
+pub(super) const MIN_VALUE: f64 = 0.001;
 
 /// What was said of how much: one or more terms such as `2 tbsp + 1 tsp`.
 ///
@@ -24,9 +23,9 @@ const MIN_VALUE: f64 = 0.001;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(try_from = "String", into = "String")]
 pub struct Amount {
-    terms: Vec<Term>,
+    pub(super) terms: Vec<Term>,
     /// The ends of "1 to 3 tbsp", in the measure of the only term, whose value is then the middle.
-    range: Option<(f64, f64)>,
+    pub(super) range: Option<(f64, f64)>,
 }
 
 /// A value and its measure.
@@ -42,32 +41,50 @@ pub struct Term {
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum AmountError {
     /// Nothing was written.
-    #[error("Say how much, for example “220 g”, “1 1/2 cups” or “3 limes”.")]
+    #[error("Enter an amount, such as 220 g, 1 1/2 cups or 3 limes.")]
     Empty,
     /// The text does not begin with a number.
-    #[error("“{0}” has no number in it. Say how much, for example “220 g” or “3 limes”.")]
+    #[error("“{0}” has no number. Enter an amount, such as 220 g or 3 limes.")]
     NoNumber(String),
     /// The number can't be read.
-    #[error("“{0}” can't be read as an amount. Write it like “220 g”, “1 1/2 cups” or “0.5 l”.")]
+    #[error("We couldn't read “{0}”. Enter an amount, such as 220 g, 1 1/2 cups or 0.5 l.")]
     Unreadable(String),
     /// Below zero.
-    #[error("“{0}” is below zero. To leave something out, remove it.")]
+    #[error("“{0}” is below zero. To leave an ingredient out, delete its step.")]
     Negative(String),
     /// Nothing at all.
-    #[error("“{0}” is nothing. To leave something out, remove it.")]
+    #[error("“{0}” is nothing. To leave an ingredient out, delete its step.")]
     Zero(String),
     /// Less than can be measured, or written back.
-    #[error("“{0}” is less than anyone can measure. The least is a thousandth of a measure.")]
+    #[error("“{0}” is too little to measure. Enter at least 0.001.")]
     TooLittle(String),
     /// Far beyond any kitchen.
-    #[error("“{0}” is more than any kitchen holds. The most is 100,000 of a measure.")]
+    #[error("“{0}” is too much for a kitchen. Enter up to 100 000, and up to 1000 kg or litres.")]
     TooMuch(String),
     /// A comma that may mean two things.
-    #[error("“{0}” could be a thousand or a decimal. Write it without the comma, or with a point.")]
+    #[error("“{0}” could be a thousand or a decimal. Enter {whole} or {part}.",
+        whole = without(.0), part = with_point(.0))]
     Ambiguous(String),
+    /// A number that can't be meant in the unit that was there.
+    #[error("{0} of what? Enter it with its unit, such as {0} g or {0} ml.")]
+    NoUnit(String),
+    /// Two measures that don't agree.
+    #[error("“{0}” gives two different amounts. Enter one of them.")]
+    Twice(String),
     /// A very long text.
-    #[error("That is too long for an amount; {MAX_TEXT} characters are the most.")]
+    #[error("Enter up to {MAX_TEXT} characters.")]
     TooLong,
+}
+
+/// "1,500" as fifteen hundred.
+pub(super) fn without(figures: &str) -> String {
+    figures.replace([',', '.'], "")
+}
+
+/// "1,500" as one and a half.
+pub(super) fn with_point(figures: &str) -> String {
+    let plain = figures.replace(',', ".");
+    plain.trim_end_matches('0').trim_end_matches('.').to_owned()
 }
 
 impl Amount {
@@ -214,66 +231,8 @@ fn settle(term: Term) -> Vec<Term> {
     }
 }
 
-impl FromStr for Amount {
-    type Err = AmountError;
-
-    fn from_str(text: &str) -> Result<Self, AmountError> {
-        if text.chars().count() > MAX_TEXT {
-            return Err(AmountError::TooLong);
-        }
-        if text.trim().is_empty() {
-            return Err(AmountError::Empty);
-        }
-        let mut terms = Vec::new();
-        let mut range = None;
-        for part in text.replace(" and ", "+").replace(" plus ", "+").split('+') {
-            let part = part.trim();
-            let (mut value, mut words) = take_number(part)?;
-            if let Some(rest) = words.strip_prefix("dozen") {
-                (value, words) = (value * 12.0, rest.trim_start());
-            }
-            if let Some((high, rest)) = take_end(words)? {
-                if high <= value {
-                    return Err(AmountError::Unreadable(part.to_owned()));
-                }
-                let ends = (as_written(value), as_written(high));
-                (value, words, range) = (middle(ends.0, ends.1), rest, Some(ends));
-            }
-            if value <= 0.0 {
-                return Err(AmountError::Zero(part.to_owned()));
-            }
-            if value < MIN_VALUE {
-                return Err(AmountError::TooLittle(part.to_owned()));
-            }
-            if value > MAX_VALUE {
-                return Err(AmountError::TooMuch(part.to_owned()));
-            }
-            let words = words.strip_prefix("of ").unwrap_or(words);
-            let words = words.strip_suffix(" of").unwrap_or(words).trim();
-            let measure =
-                Measure::from_words(words).unwrap_or_else(|| Measure::Piece(words.to_owned()));
-            if value * measure.factor() > MAX_TOTAL {
-                return Err(AmountError::TooMuch(part.to_owned()));
-            }
-            // As it will be written back, so that reading it again changes nothing.
-            let value = if range.is_some() { value } else { as_written(value) };
-            terms.push(Term { value, measure });
-        }
-        if range.is_some() && terms.len() > 1 {
-            return Err(AmountError::Unreadable(text.to_owned()));
-        }
-        Ok(Self { terms, range })
-    }
-}
-
 fn middle(low: f64, high: f64) -> f64 {
     as_written((low + high) / 2.0)
-}
-
-/// The upper end of a range, where one follows: "to 3 tbsp", "- 3 tbsp".
-fn take_end(words: &str) -> Result<Option<(f64, &str)>, AmountError> {
-    let rest = ["to ", "–", "-"].iter().find_map(|sign| words.strip_prefix(sign));
-    rest.map(|rest| take_number(rest.trim_start())).transpose()
 }
 
 impl TryFrom<String> for Amount {

@@ -22,6 +22,7 @@ mod amount;
 mod kitchen;
 mod measure;
 mod number;
+pub mod said;
 mod units;
 
 pub use amount::{Amount, AmountError, Term};

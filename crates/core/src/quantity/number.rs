@@ -1,7 +1,5 @@
 //! Numbers as they are written in a kitchen: `1 1/2`, `¾`, `2,5`, `half`.
 
-use super::AmountError;
-
 const VULGAR: [(char, f64); 15] = [
     ('½', 1.0 / 2.0),
     ('⅓', 1.0 / 3.0),
@@ -24,120 +22,9 @@ const VULGAR: [(char, f64); 15] = [
 pub(super) const KITCHEN_FRACTIONS: [(u32, u32); 10] =
     [(1, 16), (1, 8), (1, 4), (1, 3), (3, 8), (1, 2), (5, 8), (2, 3), (3, 4), (7, 8)];
 
-const WORDS: [(&str, f64); 14] = [
-    ("a", 1.0),
-    ("an", 1.0),
-    ("half", 0.5),
-    ("quarter", 0.25),
-    ("one", 1.0),
-    ("two", 2.0),
-    ("three", 3.0),
-    ("four", 4.0),
-    ("five", 5.0),
-    ("six", 6.0),
-    ("seven", 7.0),
-    ("eight", 8.0),
-    ("ten", 10.0),
-    ("twelve", 12.0),
-];
-
-/// Splits the number off the front of `text` and returns it with the words that follow.
-pub(super) fn take_number(text: &str) -> Result<(f64, &str), AmountError> {
-    let text = text.trim();
-    if text.starts_with(['-', '−', '–']) {
-        return Err(AmountError::Negative(text.to_owned()));
-    }
-    if !text.starts_with(|c: char| c.is_ascii_digit() || c == '.' || c == ',' || is_vulgar(c)) {
-        return take_word(text);
-    }
-    let (whole, rest) = take_digits(text)?;
-    let mut value = whole.unwrap_or(0.0);
-    let mut rest = rest;
-    let spaced = rest.trim_start();
-    if let Some(c) = spaced.chars().next().filter(|c| is_vulgar(*c)) {
-        value += vulgar(c);
-        rest = &spaced[c.len_utf8()..];
-    } else if let Some(after) = spaced.strip_prefix(['/', '⁄']) {
-        let (under, after) = digits_only(after.trim_start());
-        value /= denominator(under, text)?;
-        rest = after;
-    } else if spaced.starts_with(|c: char| c.is_ascii_digit()) {
-        let (over, after) = digits_only(spaced);
-        let Some(after) = after.trim_start().strip_prefix(['/', '⁄']) else {
-            return Err(AmountError::Unreadable(text.to_owned()));
-        };
-        let (under, after) = digits_only(after.trim_start());
-        value += over.parse::<f64>().unwrap_or(0.0) / denominator(under, text)?;
-        rest = after;
-    }
-    Ok((value, rest.trim_start()))
-}
-
-fn take_word(text: &str) -> Result<(f64, &str), AmountError> {
-    let (first, rest) = text.split_once(char::is_whitespace).unwrap_or((text, ""));
-    let lower = first.to_lowercase();
-    let Some((word, value)) = WORDS.into_iter().find(|(word, _)| *word == lower) else {
-        return Err(AmountError::NoNumber(text.to_owned()));
-    };
-    // "half a lemon", "a quarter cup"
-    if word == "half" || word == "quarter" {
-        let rest = rest.trim_start();
-        let rest = rest.strip_prefix("a ").or_else(|| rest.strip_prefix("an ")).unwrap_or(rest);
-        return Ok((value, rest));
-    }
-    if value == 1.0
-        && let Ok((part, after)) = take_word(rest.trim_start())
-        && part < 1.0
-    {
-        return Ok((part, after));
-    }
-    Ok((value, rest.trim_start()))
-}
-
-fn take_digits(text: &str) -> Result<(Option<f64>, &str), AmountError> {
-    let end =
-        text.find(|c: char| !(c.is_ascii_digit() || c == '.' || c == ',')).unwrap_or(text.len());
-    let digits = &text[..end];
-    if digits.is_empty() {
-        return Ok((None, text));
-    }
-    if let Some((before, after)) = digits.split_once(',')
-        && after.len() == 3
-        && !before.is_empty()
-        && before != "0"
-    {
-        return Err(AmountError::Ambiguous(digits.to_owned()));
-    }
-    let value = digits
-        .replace(',', ".")
-        .parse::<f64>()
-        .map_err(|_| AmountError::Unreadable(text.to_owned()))?;
-    // "1e9" is a number for machines; a cook who types it has slipped.
-    let rest = &text[end..];
-    let mut next = rest.chars();
-    if matches!(next.next(), Some('e' | 'E')) && next.next().is_some_and(|c| c.is_ascii_digit()) {
-        return Err(AmountError::Unreadable(text.to_owned()));
-    }
-    Ok((Some(value), rest))
-}
-
-fn digits_only(text: &str) -> (&str, &str) {
-    text.split_at(text.find(|c: char| !c.is_ascii_digit()).unwrap_or(text.len()))
-}
-
-fn denominator(digits: &str, text: &str) -> Result<f64, AmountError> {
-    match digits.parse::<f64>() {
-        Ok(under) if under > 0.0 => Ok(under),
-        _ => Err(AmountError::Unreadable(text.to_owned())),
-    }
-}
-
-fn is_vulgar(c: char) -> bool {
-    VULGAR.iter().any(|(glyph, _)| *glyph == c)
-}
-
-fn vulgar(c: char) -> f64 {
-    VULGAR.iter().find(|(glyph, _)| *glyph == c).map_or(0.0, |(_, value)| *value)
+/// The value of a fraction that is one sign.
+pub(super) fn vulgar(c: char) -> Option<f64> {
+    VULGAR.iter().find(|(glyph, _)| *glyph == c).map(|(_, value)| *value)
 }
 
 /// The fraction nearest to `part` (0 to 1) when it agrees to within `tolerance`.

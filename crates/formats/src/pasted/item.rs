@@ -7,7 +7,7 @@ use keen_core::quantity::{Amount, Dimension, Measure};
 
 use super::outcome::Sure;
 use super::said::{Said, amount_in, text_of};
-use super::words::{Counted, Fullness, Many, Word, says};
+use keen_core::quantity::said::{Counted, Fullness, Many, Word, says};
 
 /// Something that goes into the drink, as it was read.
 #[derive(Debug, Clone)]
@@ -153,7 +153,7 @@ pub(super) fn measured(
             .position(Word::is_sign)
             .map_or(words.len(), |n| said.to + n);
         words[said.to.min(end)..end].iter().skip(1).find_map(|w| {
-            match super::words::measure_word(&w.text) {
+            match keen_core::quantity::said::measure_word(&w.text) {
                 Some(Counted::By(by)) => Some(Counted::By(by)),
                 _ => None,
             }

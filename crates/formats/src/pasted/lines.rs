@@ -1,6 +1,6 @@
 //! What a line of a text is by its looks: a heading, a numbered step, a title with how much it makes behind it.
 
-use super::words::{Word, number, says};
+use keen_core::quantity::said::{Word, number, says};
 
 /// What a line is.
 pub(super) enum Kind {
@@ -213,8 +213,8 @@ pub(super) fn numbered_step(text: &str) -> Option<&str> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::words::words;
     use super::*;
+    use keen_core::quantity::said::words;
 
     #[test]
     fn what_stands_before_a_line_is_taken_off() {

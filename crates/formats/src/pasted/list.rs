@@ -7,7 +7,7 @@ use super::item::{Item, compare, guess, measured, no_amount};
 use super::names::{Found, Names};
 use super::outcome::Sure;
 use super::said::{Said, all_said, per, plain, plain_amount};
-use super::words::{Word, number, says, together};
+use keen_core::quantity::said::{Word, number, says, together};
 
 /// Everything that a line says goes in. Empty where it says nothing of the kind.
 pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {

@@ -8,7 +8,7 @@ use super::names::{Found, Names};
 use super::said::per;
 use super::uses::{Use, amounts, unknown, uses};
 use super::verbs::{Verb, done_verb, verb_at, verb_of, vessel};
-use super::words::{Word, number, says, time, together};
+use keen_core::quantity::said::{Word, number, says, time, together};
 
 /// One thing that is done.
 #[derive(Debug, Clone)]
@@ -450,9 +450,9 @@ fn brix(words: &[Word]) -> Option<f64> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::words::words;
     use super::*;
     use keen_core::cupboard::Cupboard;
+    use keen_core::quantity::said::words;
 
     fn said(text: &str) -> Vec<(Verb, Option<f64>)> {
         let names = Names::of(Cupboard::builtin());

@@ -39,7 +39,6 @@ mod recipe;
 mod said;
 mod uses;
 mod verbs;
-mod words;
 
 pub use outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, StepGuess, Sure, Thing};
 pub use recipe::{MOST_CHARACTERS, read_recipe};

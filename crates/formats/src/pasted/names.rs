@@ -7,7 +7,7 @@ use std::collections::HashMap;
 
 use keen_core::cupboard::{Cupboard, Ingredient, Kind};
 
-use super::words::{Word, stem, words};
+use keen_core::quantity::said::{Word, stem, words};
 
 /// What else people call things, and what that is here; `~` where it is only the nearest thing.
 const OTHER: [(&str, &str); 103] = [

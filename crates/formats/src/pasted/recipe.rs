@@ -11,8 +11,8 @@ use super::making::{self, Done, Entry, Makes};
 use super::method;
 use super::names::Names;
 use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
-use super::words::{Word, number, says, words};
 use super::{list, said, uses};
+use keen_core::quantity::said::{Word, number, says, words};
 
 /// The longest text that is read.
 pub const MOST_CHARACTERS: usize = 20_000;
@@ -304,7 +304,7 @@ impl Reader<'_> {
             let amount_inside = (0..found.len()).any(|at| {
                 found[at].text.starts_with(|c: char| c.is_ascii_digit())
                     && number(&found[at..]).is_some_and(|(_, used)| {
-                        super::words::measure(&found[at + used..]).is_some()
+                        keen_core::quantity::said::measure(&found[at + used..]).is_some()
                     })
             });
             if !amount_inside {
@@ -371,7 +371,7 @@ impl Reader<'_> {
         while at < found.len() {
             if let Some((amount, used)) = said::plain(&found[at..])
                 && amount.as_millilitres().is_some()
-                && !super::words::number(&found[at..])
+                && !keen_core::quantity::said::number(&found[at..])
                     .and_then(|(_, n)| found.get(at + n))
                     .is_some_and(|w| w.is(&["glass", "glasses", "cup", "cups"]))
             {

@@ -2,7 +2,7 @@
 
 use keen_core::quantity::{Amount, Dimension, Measure};
 
-use super::words::{Counted, Fullness, Many, Word, measure, number};
+use keen_core::quantity::said::{Counted, Fullness, Many, Word, measure, number};
 
 /// A number with its measure, and the words it takes.
 pub(super) struct Said {
@@ -195,8 +195,8 @@ pub(super) fn per(words: &[Word]) -> Option<Amount> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::words::words;
     use super::*;
+    use keen_core::quantity::said::words;
 
     /// The first and the second amount of a line.
     fn two(text: &str) -> (Option<String>, Option<String>) {

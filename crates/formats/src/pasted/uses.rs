@@ -6,7 +6,7 @@ use keen_core::quantity::Amount;
 use super::names::{Found, Names};
 use super::said;
 use super::verbs::{Verb, verb_at};
-use super::words::{Word, number, says};
+use keen_core::quantity::said::{Word, number, says};
 
 /// How much of a thing.
 #[derive(Debug, Clone, PartialEq)]

@@ -4,7 +4,7 @@
 use keen_core::cupboard::VesselKind;
 use keen_core::drink::Vigour;
 
-use super::words::{Word, number, says};
+use keen_core::quantity::said::{Word, number, says};
 
 /// What is done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -283,8 +283,8 @@ pub(super) fn vessel(words: &[Word]) -> Option<VesselKind> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::words::words;
     use super::*;
+    use keen_core::quantity::said::words;
 
     /// The words of a sentence that say that something is done.
     fn done(text: &str) -> Vec<String> {

@@ -7,6 +7,9 @@ use keen_core::chance::{self, Spread};
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Drink, FieldError};
 use keen_core::luck::seed_of;
+use keen_core::quantity::said::{
+    self, Kind as FieldKind, Read as FieldRead, Unread as FieldUnread,
+};
 use keen_core::report::{DrinkReport, Glance};
 use keen_core::scale::{self, Size};
 use keen_core::study::{self, NextSteps, Steeping, Syrup, SyrupAsked};
@@ -367,6 +370,63 @@ pub(super) async fn next_steps(
         })
     };
     state.ask_of_drink(asker, &body, offered).await
+}
+
+/// What is typed into a field.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct FieldAsked {
+    kind: FieldKind,
+    /// What was typed.
+    text: String,
+    /// What was there before, so that "30 g more" changes it.
+    before: Option<String>,
+    /// The ingredient's id, so that the amount is weighed.
+    ingredient: Option<String>,
+}
+
+/// How it was understood, or why it wasn't: one of the two.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct FieldAnswer {
+    read: Option<FieldRead>,
+    unread: Option<FieldUnread>,
+}
+
+/// Read what is typed into a field.
+///
+/// Numbers, times, temperatures, lengths and amounts as people type them: "1 1/2 hours", "175 °F", "30 g more". Where
+/// two readings are possible, both are offered.
+#[utoipa::path(operation_id = "read_field", tag = "compute", request_body = FieldAsked, responses(
+    (status = 200, body = FieldAnswer), (status = 422, body = Problem)))]
+#[post("/api/compute/read")]
+pub(super) async fn read_field(
+    state: web::Data<State>,
+    asked: Body,
+) -> Result<web::Json<FieldAnswer>, Problem> {
+    let asked: FieldAsked = keen_formats::from_value(asked.json()?)?;
+    let cupboard = state.cupboard();
+    let it = asked.ingredient.as_deref().and_then(|id| cupboard.ingredient(id));
+    let read = said::read(asked.kind, &asked.text, asked.before.as_deref());
+    let weighed = read.and_then(|read| {
+        let (Some(it), Ok(amount)) = (it, read.text.parse()) else { return Ok(read) };
+        match cupboard.weigh(it, &amount) {
+            Ok(weighed) if amount.as_grams().is_some() || weighed.grams.0 <= 0.0 => Ok(read),
+            Ok(weighed) => {
+                let grams = in_three_figures(weighed.grams.0);
+                Ok(FieldRead { understood: Some(format!("= {} ({grams} g)", read.text)), ..read })
+            }
+            Err(unknown) => Err(FieldUnread { message: unknown.to_string(), choices: Vec::new() }),
+        }
+    });
+    let (read, unread) = match weighed {
+        Ok(read) => (Some(read), None),
+        Err(unread) => (None, Some(unread)),
+    };
+    Ok(web::Json(FieldAnswer { read, unread }))
+}
+
+fn in_three_figures(grams: f64) -> f64 {
+    keen_core::quantity::to_figures(grams, if grams < 100.0 { 2 } else { 3 })
 }
 
 /// Work a syrup out.

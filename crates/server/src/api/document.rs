@@ -106,6 +106,7 @@ pub(crate) fn every_call(taker: &mut impl TakesCalls) {
         .service(learning::measured)
         .service(compute::next_steps)
         .service(compute::syrup)
+        .service(compute::read_field)
         .service(party::sheet)
         .service(party::vessels)
         .service(party::shopping)

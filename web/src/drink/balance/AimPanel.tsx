@@ -12,7 +12,7 @@ import type { Editor } from "../editing/editor";
 import type { Aiming } from "./aim";
 import { useDrinkers } from "./useDrinkers";
 import look from "./Balance.module.css";
-import { readNumber } from "../../ui/readNumber";
+import { numberIn } from "../../ui/reading";
 
 interface AimPanelProps {
   editor: Editor;
@@ -69,11 +69,12 @@ function TargetFields({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
     ["acidity", "acid, %", 2, 10],
   ] as const;
   const [wrong, setWrong] = useState<string | undefined>();
-  const put = (key: "sweetness" | "acidity", most: number, text: string) => {
-    const value = readNumber(text);
+  const put = async (key: "sweetness" | "acidity", most: number, text: string) => {
     const from = ring ?? point;
     setWrong(undefined);
     if (!from || text.trim() === "") return;
+    const { number: value, wrong } = await numberIn("number", text);
+    if (wrong) return setWrong(wrong);
     if (!(value >= 0 && value <= most)) return setWrong(`Enter 0 to ${most}.`);
     aiming.set({ ring: { sweetness: from.sweetness, acidity: from.acidity, [key]: value } });
   };
@@ -181,9 +182,9 @@ function OtherTargets({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
     ["alcohol", "Alcohol, % vol", profile.alcohol_percent.toFixed(1)],
     ["fizz", "Fizz, volumes", profile.fizz_volumes.toFixed(1)],
   ] as const;
-  const set = (key: (typeof fields)[number][0], text: string) => {
+  const set = async (key: (typeof fields)[number][0], text: string) => {
+    const { number } = await numberIn("number", text);
     const others = { ...aiming.others };
-    const number = readNumber(text);
     if (text.trim() && Number.isFinite(number)) others[key] = number;
     else delete others[key];
     aiming.set({ others });

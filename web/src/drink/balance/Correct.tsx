@@ -24,7 +24,7 @@ import type { Editor } from "../editing/editor";
 import { Feel } from "./Feel";
 import { doubts, type Felt } from "./feel";
 import { useTasters } from "./useDrinkers";
-import { readNumber } from "../../ui/readNumber";
+import { numberIn } from "../../ui/reading";
 
 interface CorrectProps {
   editor: Editor;
@@ -54,13 +54,17 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
   const { found, wrong, ask, forget } = useAsked<Correction>(drink);
 
   const look = () =>
-    ask((signal) =>
-      answer(
-        api.POST("/api/compute/correct", { body: asked(), headers: asking("correct"), signal }),
-      ),
-    );
-  const asked = (): Asked => {
-    const number = (text: string) => (text.trim() ? readNumber(text) : null);
+    ask(async (signal) => {
+      const body = await asked();
+      return answer(api.POST("/api/compute/correct", { body, headers: asking("correct"), signal }));
+    });
+  const asked = async (): Promise<Asked> => {
+    const number = async (text: string) => {
+      if (source || text.trim() === "") return null;
+      const { number, wrong } = await numberIn("number", text);
+      if (wrong) throw new Error(wrong);
+      return number;
+    };
     const aimed = wanted === "ring" && ring;
     return {
       pitcher: source
@@ -69,9 +73,9 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
             read: {
               volume: read.volume,
               capacity: read.holds,
-              brix: number(read.brix),
-              acidity: number(read.acidity),
-              ph: number(read.ph),
+              brix: await number(read.brix),
+              acidity: await number(read.acidity),
+              ph: await number(read.ph),
             },
           },
       sweetness: aimed ? aimed.sweetness : null,

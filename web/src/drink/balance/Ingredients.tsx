@@ -153,6 +153,7 @@ const Line = memo(function Line(props: LineProps) {
         ) : (
           <AmountField
             of={line.name}
+            ingredient={line.ingredient}
             way={way}
             onChange={change}
             onRest={editor.rest}

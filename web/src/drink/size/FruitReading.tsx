@@ -6,7 +6,7 @@ import { type Schemas } from "../../api/client";
 import { explain } from "../../api/compute";
 import { useKitchen } from "../../api/queries";
 import { colour } from "../../app/theme";
-import { readNumber } from "../../ui/readNumber";
+import { useRead } from "../../ui/reading";
 
 type Reading = Schemas["Reading"];
 
@@ -17,13 +17,18 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
   const [asked, setAsked] = useState<Schemas["FruitLesson"] | undefined>();
   const [said, setSaid] = useState<string | undefined>();
   const [canUndo, setCanUndo] = useState(false);
-  const number = (text: string) => (text.trim() ? readNumber(text) : null);
+  const [pieces, juice, brix, acidity] = [
+    useRead("number", form.pieces),
+    useRead("number", form.juice),
+    useRead("number", form.brix),
+    useRead("number", form.acidity),
+  ].map((read) => (Number.isFinite(read.number) ? read.number : null));
   const reading: Reading = {
     produce,
-    pieces: number(form.pieces) ?? 0,
-    juice_ml: number(form.juice) ?? 0,
-    brix: number(form.brix),
-    acidity: number(form.acidity),
+    pieces: pieces ?? 0,
+    juice_ml: juice ?? 0,
+    brix: brix ?? null,
+    acidity: acidity ?? null,
     day: new Date().toISOString().slice(0, 10),
   };
   const keep = async (answer: Schemas["FruitLesson"]) => {

@@ -15,7 +15,7 @@ import type { Editor } from "../editing/editor";
 import { Rounding } from "./Rounding";
 import look from "./Size.module.css";
 import { Trouble } from "../../ui/Trouble";
-import { readNumber } from "../../ui/readNumber";
+import { numberIn } from "../../ui/reading";
 
 type Law = Schemas["Law"];
 type Row = Schemas["SheetRow"];
@@ -255,8 +255,8 @@ function Line({ row, editor }: { row: Row; editor: Editor }) {
               aria-label={`Power of ${row.name}`}
               className={look.power}
               defaultValue={row.law.spice}
-              onBlur={(event) => {
-                const spice = readNumber(event.target.value);
+              onBlur={async (event) => {
+                const { number: spice } = await numberIn("number", event.target.value);
                 if (Number.isFinite(spice)) void editor.tryEdit(setLaw(row.step, { spice }));
               }}
             />

@@ -13,7 +13,7 @@ import { FruitReading } from "./FruitReading";
 import look from "./Size.module.css";
 import { Trouble } from "../../ui/Trouble";
 import { copyText } from "../../ui/copyText";
-import { readNumber } from "../../ui/readNumber";
+import { numberIn } from "../../ui/reading";
 
 type Item = Schemas["Item"];
 
@@ -276,9 +276,10 @@ function Larder({ item }: { item: Item }) {
   const [wrong, setWrong] = useState<string | undefined>();
   const known = kitchen.larder?.[item.id] ?? {};
   const set = async (key: "have" | "pack" | "price", text: string) => {
-    const number = text.trim() === "" ? null : readNumber(text);
-    if (number !== null && !Number.isFinite(number))
-      return setWrong(`“${text}” isn't a number. Write it like 2.5.`);
+    const empty = text.trim() === "";
+    const said = empty ? undefined : await numberIn("number", text);
+    if (said?.wrong) return setWrong(said.wrong);
+    const number = said ? said.number : null;
     const value = key === "have" ? (number ?? 0) : number;
     setWrong(
       await change((k) => {

@@ -15,8 +15,7 @@ import { type Field, actions, held, isStrainer, nameOf } from "./actions";
 import { MeasuredVolume } from "./MeasuredVolume";
 import { reorder, tryOrder } from "./order";
 import { Steeping } from "./Steeping";
-import { meant } from "../../ui/meant";
-import { readCelsius, readIn, readMinutes, readNumber } from "../../ui/readNumber";
+import { kindOf, numberIn, readAs } from "../../ui/reading";
 
 interface StepPanelProps {
   editor: Editor;
@@ -147,10 +146,9 @@ function Timing({ editor, drink, report, step }: Omit<StepPanelProps, "onClose">
         value={step.may_stand == null ? "" : String(step.may_stand)}
         hint={step.may_stand == null ? "Worked out, if nothing is said; Plan shows it." : undefined}
         onType={async (text) => {
-          const minutes = text === "" ? undefined : readMinutes(text);
-          if (minutes !== undefined && !Number.isFinite(minutes))
-            return `We can't read “${text}”. Enter it like 30, 1 h 30 or 12 h.`;
-          return editor.tryEdit(setTiming(id, { may_stand: minutes }));
+          if (text === "") return editor.tryEdit(setTiming(id, { may_stand: undefined }));
+          const { number, wrong } = await numberIn("minutes", text);
+          return wrong ?? editor.tryEdit(setTiming(id, { may_stand: number }));
         }}
       />
       {before.length > 0 && (
@@ -335,7 +333,10 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
           <TypedField
             label={field.label}
             value={String(value)}
-            onType={(text) => set(meant(text, String(value)))}
+            onType={async (text) => {
+              const { read, unread } = await readAs("amount", text, { before: String(value) });
+              return read ? set(read.text) : unread?.message;
+            }}
           />
           {/\bparts?\b/.test(String(value)) && (
             <TypedField
@@ -353,9 +354,9 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
           value={value == null ? "" : String(value)}
           onType={async (text) => {
             if (field.maybe && text.trim() === "") return set(undefined);
-            const { number, example } = readIn(field.unit ?? "", text);
-            const fits = Number.isFinite(number) && !(field.whole && number % 1);
-            return fits ? set(number) : `We can't read “${text}”. Enter it like ${example}.`;
+            const { number, wrong } = await numberIn(kindOf(field.unit), text);
+            if (wrong) return wrong;
+            return field.whole && number % 1 ? "Enter a whole number." : set(number);
           }}
         />
       );
@@ -467,10 +468,9 @@ function Reduction({
           value={held}
           onType={async (text) => {
             if (kind === "volume") return onSet({ volume: text });
-            const number = kind === "boiling_at" ? readCelsius(text) : readNumber(text);
-            return Number.isFinite(number)
-              ? onSet({ [kind]: number })
-              : `“${text}” isn't a number. Write it like 2.5.`;
+            const is = kind === "boiling_at" ? "celsius" : "number";
+            const { number, wrong } = await numberIn(is, text);
+            return wrong ?? onSet({ [kind]: number });
           }}
         />
       )}
@@ -510,10 +510,8 @@ function Portion({
           label="Share, %"
           value={String(Math.round(part.share * 1000) / 10)}
           onType={async (text) => {
-            const percent = readNumber(text);
-            return Number.isFinite(percent)
-              ? onSet({ share: percent / 100 })
-              : `“${text}” isn't a number. Write it like 2.5.`;
+            const { number, wrong } = await numberIn("number", text);
+            return wrong ?? onSet({ share: number / 100 });
           }}
         />
       )}

@@ -7,7 +7,7 @@ import { useDrink, WhichDrink, WhoTastes } from "../choose";
 import { Room, Title } from "../Table";
 import { Begin, Line, useSetUp } from "./parts";
 import { Figures } from "../../ui/Figures";
-import { readNumber } from "../../ui/readNumber";
+import { useRead } from "../../ui/reading";
 
 /** A drink that is to be matched. */
 export function Match() {
@@ -18,10 +18,13 @@ export function Match() {
   const [read, setRead] = useState({ brix: "", acidity: "", ph: "", alcohol: "" });
   const [tasters, setTasters] = useState<string[]>([]);
   const { begin, wrong, waits } = useSetUp();
-  const figure = (text: string) => {
-    const value = readNumber(text);
-    return text.trim() === "" || Number.isNaN(value) ? null : value;
+  const figures = {
+    brix: useRead("number", read.brix).number,
+    acidity: useRead("number", read.acidity).number,
+    ph: useRead("number", read.ph).number,
+    alcohol: useRead("number", read.alcohol).number,
   };
+  const figure = (value: number) => (Number.isNaN(value) ? null : value);
   return (
     <Room>
       <Title under="What you measure of it, and how it tastes beside yours, becomes a target; then change yours, pour both, and look again.">
@@ -70,10 +73,10 @@ export function Match() {
                   drink,
                   reference: {
                     name: name.trim(),
-                    brix: figure(read.brix),
-                    acidity: figure(read.acidity),
-                    ph: figure(read.ph),
-                    alcohol: figure(read.alcohol),
+                    brix: figure(figures.brix),
+                    acidity: figure(figures.acidity),
+                    ph: figure(figures.ph),
+                    alcohol: figure(figures.alcohol),
                     beside: [],
                   },
                 },

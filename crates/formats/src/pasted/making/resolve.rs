@@ -1,7 +1,7 @@
 //! Which thing of the list a word of the method means; and what the method alone says goes in.
 
 use super::*;
-use crate::pasted::words::{Word, number};
+use keen_core::quantity::said::{Word, number};
 
 /// Finds for everything that the method names what of the list it is; what isn't in the list goes in by the
 /// method alone.

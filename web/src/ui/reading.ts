@@ -1,0 +1,72 @@
+// What is typed into a field is read by the core, the same way everywhere.
+import { answer, api, type Schemas } from "../api/client";
+import { useQuestion } from "../api/ask";
+
+export type Kind = Schemas["FieldKind"];
+
+/** What was there before, and what it is an amount of. */
+interface Around {
+  before?: string | undefined;
+  ingredient?: string | undefined;
+}
+
+const ask = (kind: Kind, text: string, around: Around, signal?: AbortSignal) =>
+  answer(
+    api.POST("/api/compute/read", {
+      body: {
+        kind,
+        text,
+        before: around.before ?? null,
+        ingredient: around.ingredient ?? null,
+      },
+      ...(signal ? { signal } : {}),
+    }),
+  );
+
+/** How a text is understood, or why it isn't. */
+export async function readAs(kind: Kind, text: string, around: Around = {}) {
+  try {
+    return await ask(kind, text, around);
+  } catch (fault) {
+    return { read: null, unread: { message: (fault as Error).message, choices: [] } };
+  }
+}
+
+/** The number in a text; what isn't one is said. */
+export async function numberIn(kind: Kind, text: string) {
+  const { read, unread } = await readAs(kind, text);
+  return { number: read?.number ?? NaN, wrong: unread?.message };
+}
+
+/** The same while it is typed: no number, and nothing wrong, as long as the answer isn't there. */
+export function useRead(kind: Kind, text: string, around: Around = {}) {
+  const empty = text.trim() === "";
+  const { data, waits } = useQuestion(
+    ["read", kind, text, around],
+    (signal) => ask(kind, text, around, signal),
+    !empty,
+  );
+  const said = empty || waits ? undefined : data;
+  return {
+    number: said?.read?.number ?? NaN,
+    text: said?.read?.text,
+    understood: said?.read?.understood ?? undefined,
+    wrong: said?.unread?.message,
+  };
+}
+
+/** What a field of that unit holds. */
+export function kindOf(unit: string | undefined): Kind {
+  switch (unit) {
+    case "min":
+      return "minutes";
+    case "s":
+      return "seconds";
+    case "°C":
+      return "celsius";
+    case "mm":
+      return "millimetres";
+    default:
+      return "number";
+  }
+}
