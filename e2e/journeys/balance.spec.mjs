@@ -14,13 +14,19 @@ test("from blank: add from the cupboard and see the drink come onto the map", as
     ["granulated", "White sugar"],
   ]) {
     await page.getByRole("button", { name: "Add an ingredient" }).click();
-    await page.getByLabel("Find in the cupboard").fill(typed);
+    await page.getByLabel("Ingredient, with or without its amount").fill(typed);
     await page.getByRole("button", { name: new RegExp(`^${name}`) }).first().waitFor();
     if (name === "Soda water") await accessible(page, "the cupboard's finder");
-    await page.getByLabel("Find in the cupboard").press("Enter");
+    await page.getByLabel("Ingredient, with or without its amount").press("Enter");
     await amount(page, name).waitFor();
   }
   await page.getByTestId("point").waitFor();
+  // With its amount, and Enter before anything has been looked up.
+  await page.getByRole("button", { name: "Add an ingredient" }).click();
+  await page.keyboard.type("juice of two and a half limes");
+  await page.keyboard.press("Enter");
+  await amount(page, "Lime juice").waitFor();
+  assert.match(await amount(page, "Lime juice").innerText(), /2 ?1\/2|2½/);
   assert.ok((await number(page, "fizz")) > 1, "it has fizz");
   await saved(page);
 });

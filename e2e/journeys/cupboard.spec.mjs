@@ -32,6 +32,8 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
 
   await page.getByRole("button", { name: "Add your own" }).click();
   await page.getByRole("textbox", { name: "Name" }).fill("Quince juice");
+  await page.getByRole("combobox", { name: "Kind" }).click();
+  await page.getByRole("option", { name: "juice", exact: true }).click();
   await page.getByRole("textbox", { name: "sugars, g in 100 g" }).fill("9");
   await page.getByRole("textbox", { name: "acid, g in 100 g" }).fill("0,9");
   await accessible(page, "an ingredient of one's own");

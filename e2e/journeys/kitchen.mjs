@@ -99,10 +99,10 @@ export function composing(page) {
   };
   const putIn = async (typed, into) => {
     await palette.getByRole("button", { name: "Add an ingredient" }).click();
-    await page.getByLabel("Find in the cupboard").fill(typed);
+    await page.getByLabel("Ingredient, with or without its amount").fill(typed);
     if (into) await choose("into", into);
     await page.getByText("Searching …").waitFor({ state: "detached" });
-    await page.getByLabel("Find in the cupboard").press("Enter");
+    await page.getByLabel("Ingredient, with or without its amount").press("Enter");
     await page.getByRole("region", { name: /^Step/ }).waitFor();
   };
   const type = async (label, text) => {

@@ -99,7 +99,7 @@ test("kept: poured off, moved, tipped away and taken back; and put in", async ({
   // What is kept is an ingredient.
   await openDrink(page, "Tamarind cooler");
   await page.getByRole("button", { name: "Add an ingredient" }).click();
-  await page.getByLabel("Find in the cupboard").fill("rhubarb and vanilla");
+  await page.getByLabel("Ingredient, with or without its amount").fill("rhubarb and vanilla");
   await page.getByText("Rhubarb and vanilla syrup").first().waitFor();
 });
 

@@ -4,7 +4,7 @@ use keen_core::cupboard::Cupboard;
 use keen_core::drink::Action;
 use keen_core::report::DrinkReport;
 use keen_core::trace::Trace;
-use keen_formats::pasted::{Choice, MOST_CHARACTERS, Pasted, Sure, read_recipe};
+use keen_formats::pasted::{ANYWAY, Choice, MOST_CHARACTERS, Pasted, Sure, read_recipe};
 use proptest::prelude::*;
 
 /// Each recipe of the corpus, its lines with what should be read from them behind `=>`: what goes in by id and
@@ -496,4 +496,27 @@ fn what_is_measured_out_and_not_known_is_asked_wherever_it_stands() {
     let towel = "1 l water\n20 g mint\nSteep the mint in hot water under a tea towel for 10 minutes, then strain.";
     let read = read_recipe(towel, &[], Cupboard::builtin());
     assert_eq!(read.things.len(), 2, "{:?}", read.things);
+}
+
+#[test]
+fn nothing_is_made_up_from_what_is_no_recipe() {
+    for text in [
+        "Shopping list\nmilk\n2 lemons\ntoilet paper\n6 eggs\nbread\nsugar 1 kg",
+        "CORNER SHOP\nLemons 6   2.40\nSugar 1kg   1.89\nTOTAL   4.29\nCASH   5.00",
+        "DRINKS\nLemonade 3.50\nGinger beer 4.00\nSoda water 2.00",
+        "for (let i = 0; i < 12; i++) {\n  const water = lemons[i] * 2;\n}",
+        "Dear Anna,\nthank you for the 3 jars of honey.\nWe used all of it. See you on the 12th.",
+        "It was summer, and the lemons hung heavy over the wall. Nobody had 38.4 of anything.",
+    ] {
+        let read = read_recipe(text, &[], Cupboard::builtin());
+        assert!(read.doubt.is_some() && read.things.is_empty(), "{text}: {:?}", read.things);
+        assert!(read.drink.steps.is_empty(), "{text}");
+        let anyway = Choice { key: ANYWAY.into(), ..Choice::default() };
+        let read = read_recipe(text, &[anyway], Cupboard::builtin());
+        assert!(read.doubt.is_none(), "{text}");
+    }
+    for (name, lines) in corpus() {
+        let read = read_recipe(&text_of(&lines), &[], Cupboard::builtin());
+        assert!(read.doubt.is_none(), "{name} is a recipe");
+    }
 }

@@ -294,6 +294,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read a line that says what goes in.
+         * @description What goes in and how much of it, as in a pasted recipe; where nothing is found, what sounds like it.
+         */
+        post: operations["read_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/measured": {
         parameters: {
             query?: never;
@@ -4110,6 +4130,18 @@ export interface components {
             rests_on: string;
             sweetness?: components["schemas"]["Range"] | null;
         };
+        /** @description A line that is typed to add something. */
+        LineAsked: {
+            /** @description "2 cups hibiscus". */
+            text: string;
+        };
+        /** @description What a line says. */
+        LineRead: {
+            /** @description Where nothing was found: what sounds like it. */
+            alike: components["schemas"]["Offer"][];
+            /** @description What goes in, in the order of the line. */
+            things: components["schemas"]["LineThing"][];
+        };
         /** @description A line of the recipe: what goes in, and what it brings. */
         LineReport: {
             /**
@@ -4154,6 +4186,30 @@ export interface components {
             water_share: number;
             /** @description The ways of saying the amount, the one that was said first. */
             ways: components["schemas"]["Way"][];
+        };
+        /** @description An ingredient with its amount. */
+        LineThing: {
+            /** @description How much. */
+            amount: components["schemas"]["Amount"];
+            /** @description What was assumed. */
+            assumed: string[];
+            /** @description How it is cut. */
+            cut: components["schemas"]["Cut"];
+            /**
+             * Format: double
+             * @description What that weighs, g.
+             */
+            grams: number;
+            /** @description The ingredient's id. */
+            ingredient: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Whether the line said how much. */
+            said: boolean;
+            /** @description Whether it is squeezed from fruit. */
+            squeezed: boolean;
+            /** @description How warm it comes. */
+            warmth: components["schemas"]["Warmth"];
         };
         /** @description What is looked at, or tasted. */
         Look: {
@@ -4710,6 +4766,8 @@ export interface components {
         Pasted: {
             /** @description What doesn't agree. */
             differs: components["schemas"]["Differs"][];
+            /** @description What is said of a text that doesn't look like a recipe, of which nothing was made. */
+            doubt?: string | null;
             /** @description The drink, ready to be put on the shelf. */
             drink: components["schemas"]["Drink"];
             /** @description What was guessed of single steps. */
@@ -8287,6 +8345,59 @@ export interface operations {
             };
             /** @description There is no such thing. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_line: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineRead"];
+                };
+            };
+            /** @description It can't be done as asked; each fault names its field. */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -34,15 +34,28 @@ const forms: [OwnIngredient["form"], string][] = [
   ["pieces", "solid pieces"],
 ];
 
+/** The form that a kind of ingredient usually has: a spice is no liquid. */
+function usualForm(kind: OwnIngredient["kind"]): OwnIngredient["form"] {
+  if (["juice", "syrup", "spirit", "dairy", "acid", "soda", "flavouring"].includes(kind))
+    return "liquid";
+  return kind === "sweetener" ? "crystals" : "pieces";
+}
+
 /** An ingredient that the tables haven't got, by what its label or an instrument says. */
-export function NewIngredient(props: { onClose: () => void; onMade: (id: string) => void }) {
+export function NewIngredient(props: {
+  /** What it is called, where that was typed already. */
+  name?: string;
+  onClose: () => void;
+  onMade: (id: string) => void;
+}) {
   const { kitchen, change } = useKitchen();
-  const [name, setName] = useState("");
-  const [kind, setKind] = useState<OwnIngredient["kind"]>("juice");
+  const [name, setName] = useState(props.name ?? "");
+  const [kind, setKind] = useState<OwnIngredient["kind"] | "">("");
   const [form, setForm] = useState<OwnIngredient["form"]>("liquid");
   const [parts, setParts] = useState({ sugar: "", acid: "", alcohol: "", insoluble: "" });
   const [wrong, setWrong] = useState<string | undefined>();
   const make = async () => {
+    if (kind === "") return setWrong("Choose what kind of ingredient it is.");
     const read: Record<string, number> = {};
     for (const text of Object.values(parts).filter((text) => text.trim() !== "")) {
       const { number, wrong } = await numberIn("number", text);
@@ -91,9 +104,13 @@ export function NewIngredient(props: { onClose: () => void; onMade: (id: string)
           <TextField
             select
             size="small"
-            label="It is"
+            label="Kind"
             value={kind}
-            onChange={(event) => setKind(event.target.value as typeof kind)}
+            onChange={(event) => {
+              const next = event.target.value as OwnIngredient["kind"];
+              setKind(next);
+              setForm(usualForm(next));
+            }}
           >
             {kinds.map(([value, text]) => (
               <MenuItem key={value} value={value}>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Drink, Ingredient } from "../api/client";
+import type { Drink } from "../api/client";
 import {
   addIngredient,
   copyStep,
@@ -27,7 +27,7 @@ const limeade: Drink = {
   ],
 };
 const order = (drink: Drink) => drink.steps.map((step) => step.id).join("");
-const salt = { id: "salt", usual_amount: "1 pinch", can_be_squeezed: false } as Ingredient;
+const salt = { id: "salt", amount: "1 pinch", can_be_squeezed: false };
 
 describe("changes of a recipe", () => {
   it("sets an amount where each step has it", () => {

@@ -1,4 +1,4 @@
-import type { Drink, Ingredient, Step, Vessel, VesselKind } from "../api/client";
+import type { Drink, Schemas, Step, Vessel, VesselKind } from "../api/client";
 import { type Action, held, nameOf, pathOf } from "./steps/actions";
 
 /** Changes of a recipe, as plain functions from one drink to the next. */
@@ -113,14 +113,27 @@ function newId(drink: Drink): string {
   return id;
 }
 
+/** What is put in, and how. */
+export interface Adding {
+  id: string;
+  amount: string;
+  can_be_squeezed: boolean;
+  warmth?: Schemas["Warmth"];
+  cut?: Schemas["Cut"];
+}
+
 /**
  * Puts an ingredient into a vessel where a cook would: after what goes into it already, before it is
  * heated, strained, topped up or poured on.
  */
-export function addIngredient(it: Ingredient, vessel: string, at?: number): Change {
+export function addIngredient(it: Adding, vessel: string, at?: number): Change {
   return (drink) => {
-    const part = { into: vessel, ingredient: it.id, amount: it.usual_amount };
-    const action: Action = it.can_be_squeezed ? { squeeze: part } : { add: part };
+    const part = { into: vessel, ingredient: it.id, amount: it.amount };
+    const how = {
+      ...(it.warmth && it.warmth !== "usual" ? { warmth: it.warmth } : {}),
+      ...(it.cut && it.cut !== "usual" ? { cut: it.cut } : {}),
+    };
+    const action: Action = it.can_be_squeezed ? { squeeze: part } : { add: { ...part, ...how } };
     const lastInto = drink.steps.findLastIndex(
       (s) => ["add", "squeeze"].includes(nameOf(s.do)) && held(s.do).into === vessel,
     );

@@ -147,8 +147,17 @@ export default function Paste() {
               <Box component="h2" sx={part}>
                 Ingredients
               </Box>
-              {read.things.length === 0 && (
-                <Box sx={{ color: colour("muted") }}>No ingredients found.</Box>
+              {read.doubt ? (
+                <Box role="status" sx={{ display: "grid", gap: 1, justifyItems: "start" }}>
+                  {read.doubt}
+                  <Button variant="outlined" onClick={() => choose({ key: "anyway" })}>
+                    Read it as a recipe anyway
+                  </Button>
+                </Box>
+              ) : (
+                read.things.length === 0 && (
+                  <Box sx={{ color: colour("muted") }}>No ingredients found.</Box>
+                )
               )}
               <Things things={read.things} lines={read.report.lines} onChoose={choose} />
             </Box>

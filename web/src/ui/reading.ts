@@ -70,3 +70,13 @@ export function kindOf(unit: string | undefined): Kind {
       return "number";
   }
 }
+
+/** What a line says that is typed to add something; nothing while it isn't read yet. */
+export function useLine(text: string) {
+  const { data, waits, latest } = useQuestion(
+    ["line", text],
+    (signal) => answer(api.POST("/api/compute/line", { body: { text }, signal })),
+    text.trim() !== "",
+  );
+  return { line: text.trim() === "" || waits ? undefined : data, latest };
+}

@@ -156,7 +156,9 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
             .ingredient(&f.id)
             .is_some_and(|it| it.kind == Kind::Syrup || it.name.contains("syrup"))
     };
-    if made(words) && named.len() == 1 && !is_syrup(&named[0]) {
+    if (made(words) && named.len() == 1 && !is_syrup(&named[0]))
+        || is_poured_tea(words, first.as_ref())
+    {
         let amount = first.as_ref().and_then(plain_amount);
         let instead = named.iter().map(|f| f.id.clone()).collect();
         let asked = Item::asked(words, amount);
@@ -198,6 +200,13 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         } else if optional {
             guess(&mut item, "The text leaves it to you.".into());
         }
+        if says(words, &["divided", "separated"]) {
+            guess(&mut item, "It goes in in several parts: check how much goes where.".into());
+        }
+        if up_to_a_weight(words) {
+            item.sure = Sure::Asked;
+            item.why.push("This is a weight to reach with all of it. Enter what to add.".into());
+        }
         if let Some(unknown) = unknown_measure(words, first.as_ref(), found) {
             no_amount(&mut item, it, names.cupboard);
             item.why = vec![format!(
@@ -230,6 +239,15 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         all.push(item);
     }
     all
+}
+
+/// "2 cups strong hibiscus tea" are poured; leaves and bags of it are counted or weighed.
+fn is_poured_tea(words: &[Word], said: Option<&Said>) -> bool {
+    const POURED: [&str; 5] = ["tea", "infusion", "coffee", "brew", "decoction"];
+    const LEAVES: [&str; 8] =
+        ["bag", "leaf", "loose", "dried", "dry", "powder", "granule", "sachet"];
+    let poured = said.and_then(plain_amount).and_then(|a| a.as_millilitres());
+    poured.is_some_and(|ml| ml >= 60.0) && says(words, &POURED) && !says(words, &LEAVES)
 }
 
 /// "1 taza de jamaica": what stands between a number and an "of" is a measure, known or not.
@@ -349,6 +367,15 @@ fn fills(words: &[Word]) -> bool {
             && ["line", "top", "brim", "rim", "mark"]
                 .iter()
                 .any(|to| together(words, &["to", "the", to])))
+}
+
+/// "Water to 1000 g": as much as brings all of it to that weight.
+fn up_to_a_weight(words: &[Word]) -> bool {
+    words.iter().position(|w| w.is(&["to"])).is_some_and(|at| {
+        at > 0
+            && number(&words[..at]).is_none()
+            && plain(&words[at + 1..]).is_some_and(|(a, _)| a.as_grams().is_some())
+    })
 }
 
 fn warmth(words: &[Word], it: &Ingredient) -> Warmth {

@@ -28,7 +28,9 @@
 //! assert!(read.things.iter().all(|thing| thing.sure == Sure::Understood));
 //! ```
 
+mod doubt;
 mod item;
+mod line;
 mod lines;
 mod list;
 mod making;
@@ -37,8 +39,11 @@ mod names;
 mod outcome;
 mod recipe;
 mod said;
+mod scanned;
+mod sizes;
 mod uses;
 mod verbs;
 
+pub use line::{LineRead, LineThing, read_line};
 pub use outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, StepGuess, Sure, Thing};
-pub use recipe::{MOST_CHARACTERS, read_recipe};
+pub use recipe::{ANYWAY, MOST_CHARACTERS, read_recipe};

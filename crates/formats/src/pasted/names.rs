@@ -9,112 +9,21 @@ use keen_core::cupboard::{Cupboard, Ingredient, Kind};
 
 use keen_core::quantity::said::{Word, stem, words};
 
-/// What else people call things, and what that is here; `~` where it is only the nearest thing.
-const OTHER: [(&str, &str); 103] = [
-    ("sugar", "white_sugar"),
-    ("granulated", "white_sugar"),
-    ("golden caster sugar", "caster_sugar"),
-    ("raw sugar", "demerara"),
-    ("brown sugar", "light_brown_sugar"),
-    ("muscovado", "~dark_brown_sugar"),
-    ("icing sugar", "~caster_sugar"),
-    ("powdered sugar", "~caster_sugar"),
-    ("confectioner sugar", "~caster_sugar"),
-    ("golden syrup", "~invert_syrup"),
-    ("corn syrup", "~glucose_syrup"),
-    ("sugar syrup", "simple_syrup_1_1"),
-    ("rich sugar syrup", "simple_syrup_2_1"),
-    ("agave", "agave_syrup"),
-    ("agave nectar", "agave_syrup"),
-    ("maple", "maple_syrup"),
-    ("stevia", "stevia_glycosides"),
-    ("hibiscus", "hibiscus_dried"),
-    ("hibiscus flower", "hibiscus_dried"),
-    ("hibiscus petal", "hibiscus_dried"),
-    ("flor de jamaica", "hibiscus_dried"),
-    ("jamaica flower", "hibiscus_dried"),
-    ("hibiscus tea", "hibiscus_dried"),
-    ("fresh hibiscus", "roselle_fresh"),
-    ("fresh roselle", "roselle_fresh"),
-    ("dried sorrel", "hibiscus_dried"),
-    ("dried roselle", "hibiscus_dried"),
-    ("mint", "mint"),
-    ("peppermint", "~mint"),
-    ("lemon balm", "~mint"),
-    ("ginger", "ginger_root"),
-    ("turmeric", "turmeric_root"),
-    ("lemon grass", "lemongrass"),
-    ("melon", "cantaloupe"),
-    ("cantaloup", "cantaloupe"),
-    ("galia melon", "~honeydew"),
-    ("water melon", "watermelon"),
-    ("cuke", "cucumber"),
-    ("black currant", "blackcurrant"),
-    ("currant", "blackcurrant"),
-    ("cassis", "blackcurrant"),
-    ("cherry", "sour_cherry"),
-    ("rosehip", "~hibiscus_dried"),
-    ("tamarind", "tamarind_pulp"),
-    ("tamarind paste", "tamarind_pulp"),
-    ("tamarind block", "tamarind_pulp"),
-    ("pomegranate", "pomegranate_arils"),
-    ("passion fruit", "passion_fruit_pulp"),
-    ("passionfruit", "passion_fruit_pulp"),
-    ("soursop", "soursop"),
-    ("cinnamon", "cinnamon_stick"),
-    ("clove", "clove"),
-    ("allspice", "allspice_berry"),
-    ("cardamom", "cardamom_green"),
-    ("cardamon", "cardamom_green"),
-    ("peppercorn", "black_pepper"),
-    ("pepper", "black_pepper"),
-    ("bay", "bay_leaf"),
-    ("vanilla", "vanilla_bean"),
-    ("vanilla essence", "vanilla_extract"),
-    ("aniseed", "anise_seed"),
-    ("palm sugar", "~piloncillo"),
-    ("coconut sugar", "~piloncillo"),
-    ("thai basil", "~basil"),
-    ("salt", "table_salt"),
-    ("sea salt", "table_salt"),
-    ("citric acid", "citric_acid"),
-    ("tartaric acid", "tartaric_acid"),
-    ("cream of tartar", "~tartaric_acid"),
-    ("vitamin c", "ascorbic_acid"),
-    ("apple vinegar", "cider_vinegar"),
-    ("apple cider vinegar", "cider_vinegar"),
-    ("vinegar", "~cider_vinegar"),
-    ("wine vinegar", "~red_wine_vinegar"),
-    ("white vinegar", "~cider_vinegar"),
-    ("fizz", "club_soda"),
-    ("soda", "club_soda"),
-    ("mineral water", "~club_soda"),
-    ("sparkling mineral water", "club_soda"),
-    ("still water", "water"),
-    ("kettle", "water"),
-    ("filtered water", "water"),
-    ("spring water", "water"),
-    ("ice", "ice"),
-    ("ice cube", "ice"),
-    ("crushed ice", "ice"),
-    ("rum", "spirit_40abv"),
-    ("white rum", "spirit_40abv"),
-    ("brandy", "~spirit_40abv"),
-    ("whisky", "~spirit_40abv"),
-    ("whiskey", "~spirit_40abv"),
-    ("tequila", "spirit_40abv"),
-    ("bitters", "aromatic_bitters"),
-    ("rosewater", "rose_water"),
-    ("orange flower water", "orange_blossom_water"),
-    ("chia", "chia_seed"),
-    ("rice", "rice_white"),
-    ("condensed milk", "condensed_milk_sweet"),
-    ("yoghurt", "yogurt"),
-    ("tea bag", "black_tea"),
-    ("elderflower head", "elderflower"),
-    ("rose", "rose_petals"),
-    ("camomile", "chamomile"),
-];
+/// What else people call things, and what that is here; some are only the nearest thing.
+const OTHER: &str = include_str!("names.csv");
+
+/// A row of the other names.
+#[derive(serde::Deserialize)]
+struct OtherName {
+    words: String,
+    ingredient: String,
+    nearest: String,
+}
+
+fn other_names() -> Vec<OtherName> {
+    let mut rows = csv::Reader::from_reader(OTHER.as_bytes());
+    rows.deserialize().filter_map(Result::ok).collect()
+}
 
 /// What squeezing, grating, peeling and slicing make of a citrus fruit: its word, juice, zest, peel, slices, and
 /// the peeled fruit.
@@ -254,10 +163,9 @@ impl<'a> Names<'a> {
                 names.push((stems, id.to_owned(), near));
             }
         };
-        for (name, id) in OTHER {
-            let bare = id.trim_start_matches('~');
-            if cupboard.ingredient(bare).is_some() {
-                add(name, bare, bare != id);
+        for other in other_names() {
+            if cupboard.ingredient(&other.ingredient).is_some() {
+                add(&other.words, &other.ingredient, !other.nearest.is_empty());
             }
         }
         for it in cupboard.ingredients() {
@@ -450,7 +358,7 @@ impl<'a> Names<'a> {
             .map(|it| {
                 let theirs: Vec<String> = it
                     .name
-                    .split([' ', '-', ','])
+                    .split([' ', '-', ',', '(', ')'])
                     .map(|w| stem(&w.to_lowercase()))
                     .filter(|w| w.len() > 2)
                     .collect();
@@ -460,9 +368,11 @@ impl<'a> Names<'a> {
                     2.0 * both / (a3.len() + b3.len()).max(1) as f64
                 };
                 let best = |w: &&str| theirs.iter().map(|t| near(w, t)).fold(0.0, f64::max);
-                (wanted.iter().map(best).sum::<f64>() / theirs.len().max(1) as f64, it)
+                // A name of one word is nearer than one of four that has it among others.
+                let alike = wanted.iter().map(best).sum::<f64>() / wanted.len().max(1) as f64;
+                (alike * (0.8 + 0.2 / theirs.len().max(1) as f64), it)
             })
-            .filter(|(score, _)| *score > 0.25)
+            .filter(|(score, _)| *score > 0.35)
             .collect();
         scored.sort_by(|a, b| b.0.total_cmp(&a.0));
         scored.into_iter().take(4).map(|(_, it)| it).collect()
@@ -509,12 +419,25 @@ mod tests {
             ("piece of fresh ginger, sliced", "ginger_root"),
             ("tin of condensed milk", "condensed_milk_sweet"),
             ("orange blossom water", "orange_blossom_water"),
+            ("jamaica", "hibiscus_dried"),
+            ("pimento", "allspice_berry"),
+            ("superfine sugar", "caster_sugar"),
+            ("bicarb", "sodium_bicarbonate"),
             ("ripe cantaloupe melon", "cantaloupe"),
         ] {
             let found = names.find(&words(text)).unwrap_or_else(|| panic!("{text}"));
             assert_eq!(found.id, id, "{text}");
         }
         assert_eq!(names.find(&words("until it smells")), None);
+    }
+
+    #[test]
+    fn every_other_name_is_of_something_in_the_cupboard() {
+        let rows = other_names();
+        assert_eq!(rows.len() + 1, OTHER.lines().count(), "a row that can't be read");
+        for row in rows {
+            assert!(Cupboard::builtin().ingredient(&row.ingredient).is_some(), "{}", row.words);
+        }
     }
 
     #[test]

@@ -127,4 +127,31 @@ pub struct Pasted {
     pub drink: Drink,
     /// What was guessed of single steps.
     pub guesses: Vec<StepGuess>,
+    /// What is said of a text that doesn't look like a recipe, of which nothing was made.
+    pub doubt: Option<String>,
+}
+
+impl PastedLine {
+    /// Shows a line as it was written, where letters were read as figures.
+    pub(super) fn as_written(&mut self, line: &str) {
+        let whole: usize = self.runs.iter().map(|r| r.text.len()).sum();
+        if let [run] = self.runs.as_mut_slice() {
+            line.clone_into(&mut run.text);
+        } else if whole == line.len() {
+            let mut from = 0;
+            for run in &mut self.runs {
+                let to = from + run.text.len();
+                if let Some(part) = line.get(from..to) {
+                    part.clone_into(&mut run.text);
+                }
+                from = to;
+            }
+        }
+    }
+
+    /// Whether there is something in it, and none of it was read.
+    pub(super) fn is_left_aside(&self) -> bool {
+        self.runs.iter().all(|r| r.sure == Sure::Aside)
+            && self.runs.iter().any(|r| !r.text.trim().is_empty())
+    }
 }

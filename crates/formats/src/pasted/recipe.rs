@@ -2,7 +2,9 @@
 
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Action, limits};
+use keen_core::quantity::Amount;
 
+use super::doubt::{self, NO_RECIPE};
 use super::item::Item;
 use super::lines::{
     Kind, Section, bare, front, heading, is_capital, numbered_step, sentences, thinned,
@@ -11,9 +13,13 @@ use super::making::{self, Done, Entry, Makes};
 use super::method;
 use super::names::Names;
 use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
+use super::scanned::{in_lines, restored};
+use super::sizes::Sizes;
 use super::{list, said, uses};
 use keen_core::quantity::said::{Word, number, says, words};
 
+/// The choice that a text is read although it doesn't look like a recipe.
+pub const ANYWAY: &str = "anyway";
 /// The longest text that is read.
 pub const MOST_CHARACTERS: usize = 20_000;
 /// Lines that are read; what comes after is left aside.
@@ -36,11 +42,25 @@ pub fn read_recipe(text: &str, choices: &[Choice], cupboard: &Cupboard) -> Paste
         entries: Vec::new(),
         done: Vec::new(),
         makes: Makes::default(),
+        sizes: Sizes::default(),
         aside: Vec::new(),
     };
+    let text = in_lines(text);
     let text = &text[..text.char_indices().nth(MOST_CHARACTERS).map_or(text.len(), |(at, _)| at)];
     for line in text.lines().take(MOST_LINES) {
-        reader.line(line);
+        let meant = restored(line);
+        reader.line(&meant);
+        if meant != line
+            && let Some(shown) = reader.lines.last_mut()
+        {
+            shown.as_written(line);
+        }
+    }
+    let anyway = choices.iter().any(|c| c.key == ANYWAY);
+    let aside = reader.lines.iter().filter(|l| l.is_left_aside()).count();
+    let doubt = doubt::is_none(text, (&reader.entries, aside), &reader.done);
+    if doubt && !anyway {
+        return reader.nothing();
     }
     reader.finish(choices)
 }
@@ -54,6 +74,7 @@ struct Reader<'a> {
     entries: Vec<Entry>,
     done: Vec<Done>,
     makes: Makes,
+    sizes: Sizes,
     aside: Vec<String>,
 }
 
@@ -65,6 +86,11 @@ impl Reader<'_> {
         let mut found = words(text);
         found.truncate(MOST_WORDS);
         let offset = line.len() - text.len();
+        if found.len() <= 12 && self.names.find(&found).is_none() && self.sizes.take(&found) {
+            let runs = vec![Run { text: line.to_owned(), sure: Sure::Understood }];
+            self.lines.push(PastedLine { runs, read: Vec::new() });
+            return;
+        }
         // "For 10 litres of lemonade: 45 lemons, …"
         let colon = found.iter().position(|w| w.is(&[":"])).filter(|at| (2..=8).contains(at));
         let sized = |front: &[Word]| {
@@ -518,11 +544,28 @@ impl Reader<'_> {
         PastedLine { runs, read: Vec::new() }
     }
 
+    /// Nothing is made of a text that is no recipe: it is only shown.
+    fn nothing(mut self) -> Pasted {
+        for run in self.lines.iter_mut().flat_map(|line| &mut line.runs) {
+            run.sure = Sure::Aside;
+        }
+        self.entries.clear();
+        self.done.clear();
+        self.title = None;
+        let read = self.finish(&[]);
+        Pasted { doubt: Some(NO_RECIPE.to_owned()), ..read }
+    }
+
     fn finish(mut self, choices: &[Choice]) -> Pasted {
         let cupboard = self.names.cupboard;
         making::resolve(&mut self.entries, &mut self.done, self.names);
         making::only_served(&mut self.entries, &self.done);
         self.entries.truncate(MOST_THINGS);
+        for entry in &mut self.entries {
+            if let Some(meant) = entry.item.amount.as_ref().and_then(|a| self.sizes.apply(a)) {
+                entry.item.amount = Some(meant);
+            }
+        }
         let chosen = |key: &str| choices.iter().rev().find(|c| c.key == key);
         let mut differs = Vec::new();
         for entry in &mut self.entries {
@@ -563,6 +606,9 @@ impl Reader<'_> {
         );
         differs.extend(made.differs);
         let mut drink = made.drink;
+        if let Some(ml) = self.sizes.part {
+            drink.part = Some(Amount::millilitres(ml));
+        }
         // What is for the glass stands in the note of what is put up in bottles.
         let poured = drink.steps.iter().any(|s| matches!(s.action, Action::Serve { .. }));
         let stays_out =
@@ -595,7 +641,7 @@ impl Reader<'_> {
                 line.read.push(what);
             }
         }
-        Pasted { lines: self.lines, things, differs, drink, guesses: made.guesses }
+        Pasted { lines: self.lines, things, differs, drink, guesses: made.guesses, doubt: None }
     }
 }
 

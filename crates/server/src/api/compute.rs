@@ -14,6 +14,7 @@ use keen_core::report::{DrinkReport, Glance};
 use keen_core::scale::{self, Size};
 use keen_core::study::{self, NextSteps, Steeping, Syrup, SyrupAsked};
 use keen_core::work::Worktop;
+use keen_formats::pasted::{self, LineRead};
 use rand::SeedableRng;
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
@@ -427,6 +428,28 @@ pub(super) async fn read_field(
 
 fn in_three_figures(grams: f64) -> f64 {
     keen_core::quantity::to_figures(grams, if grams < 100.0 { 2 } else { 3 })
+}
+
+/// A line that is typed to add something.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct LineAsked {
+    /// "2 cups hibiscus".
+    text: String,
+}
+
+/// Read a line that says what goes in.
+///
+/// What goes in and how much of it, as in a pasted recipe; where nothing is found, what sounds like it.
+#[utoipa::path(operation_id = "read_line", tag = "compute", request_body = LineAsked, responses(
+    (status = 200, body = LineRead), (status = 422, body = Problem)))]
+#[post("/api/compute/line")]
+pub(super) async fn read_line(
+    state: web::Data<State>,
+    asked: Body,
+) -> Result<web::Json<LineRead>, Problem> {
+    let asked: LineAsked = keen_formats::from_value(asked.json()?)?;
+    Ok(web::Json(pasted::read_line(&asked.text, &state.cupboard())))
 }
 
 /// Work a syrup out.

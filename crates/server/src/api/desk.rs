@@ -50,7 +50,7 @@ enum Lane {
 
 impl Lane {
     fn of(path: &str) -> Self {
-        let quick = ["trace", "next-steps", "syrup", "read"];
+        let quick = ["trace", "next-steps", "syrup", "read", "line"];
         let heavy = match path.strip_prefix("/api/compute/") {
             Some(question) => !quick.contains(&question),
             None => path.starts_with("/api/plans") || path.ends_with("/history"),

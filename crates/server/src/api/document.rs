@@ -107,6 +107,7 @@ pub(crate) fn every_call(taker: &mut impl TakesCalls) {
         .service(compute::next_steps)
         .service(compute::syrup)
         .service(compute::read_field)
+        .service(compute::read_line)
         .service(party::sheet)
         .service(party::vessels)
         .service(party::shopping)

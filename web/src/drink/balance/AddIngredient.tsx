@@ -5,10 +5,13 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { memo, useState } from "react";
 import { useStore } from "zustand";
-import type { Drink, DrinkReport, Ingredient } from "../../api/client";
+import type { Drink, DrinkReport, Ingredient, Schemas } from "../../api/client";
+import { useLine } from "../../ui/reading";
+import { weight } from "../../ui/format";
 import { findIngredients, offered, useIngredients } from "../../api/queries";
 import { colour } from "../../app/theme";
-import { addIngredient } from "../changes";
+import { NewIngredient } from "../../cupboard/NewIngredient";
+import { addIngredient, type Adding } from "../changes";
 import type { Editor } from "../editing/editor";
 
 interface AddIngredientProps {
@@ -48,9 +51,14 @@ export const AddIngredient = memo(function AddIngredient(props: AddIngredientPro
           <Finder
             editor={editor}
             vessel={vessel}
-            onPick={(it, into) => {
+            onPick={(things, into) => {
               const before = editor.store.getState().drink.steps;
-              editor.edit(addIngredient(it, into, at));
+              editor.edit((drink) =>
+                things.reduce((d, thing, i) => {
+                  const place = at === undefined ? undefined : at + i;
+                  return addIngredient(thing, into, place)(d);
+                }, drink),
+              );
               const { steps } = editor.store.getState().drink;
               onAdded(steps.find((step) => !before.some((s) => s.id === step.id))?.id);
               setOpen(false);
@@ -62,10 +70,12 @@ export const AddIngredient = memo(function AddIngredient(props: AddIngredientPro
   );
 });
 
+type LineThing = Schemas["LineThing"];
+
 interface FinderProps {
   editor: Editor;
   vessel: string | undefined;
-  onPick: (it: Ingredient, vessel: string) => void;
+  onPick: (things: Adding[], vessel: string) => void;
 }
 
 /** What there is to choose from; only while it is open does it look at the drink. */
@@ -76,23 +86,57 @@ function Finder({ editor, vessel: asked, onPick }: FinderProps) {
   const report = useStore(editor.store, (state) => state.shown?.report);
   const holders = report?.vessels.filter((v) => !v.strains) ?? [];
   const [chosen, setVessel] = useState(asked);
+  const [making, setMaking] = useState(false);
   const vessel = chosen ?? usualVessel(drink, report) ?? holders[0]?.id ?? "";
-  const found = findIngredients(offered(all), text);
-  const pick = (it: Ingredient | undefined) => it && vessel && onPick(it, vessel);
+  const listed = findIngredients(offered(all), text);
+  const { line, latest } = useLine(text);
+  // What is typed with an amount is added as it stands; a bare name is looked for in the list.
+  const said = thingsSaid(line);
+  const alike = (line?.alike ?? []).flatMap(({ id }) => offered(all).filter((it) => it.id === id));
+  const means = line?.things.flatMap(({ ingredient }) => all.filter((it) => it.id === ingredient));
+  // "Sugar" is white sugar first, then all that has sugar in its name. Several words are the beginning of a name.
+  const name = text.trim().toLowerCase();
+  const begins = (it: Ingredient) => name.includes(" ") && it.name.toLowerCase().startsWith(name);
+  const first = said.length > 0 || listed.some(begins) ? [] : (means ?? []);
+  const found = [
+    ...first,
+    ...(listed.length > 0 ? listed : alike).filter((it) => !first.includes(it)),
+  ];
+  const pick = (it: Ingredient | undefined) =>
+    it && vessel && onPick([{ ...it, amount: it.usual_amount }], vessel);
+  const addSaid = (said: LineThing[]) => {
+    const things = said.map((thing) => ({
+      id: thing.ingredient,
+      can_be_squeezed: thing.squeezed,
+      amount: thing.amount,
+      warmth: thing.warmth,
+      cut: thing.cut,
+    }));
+    if (vessel) onPick(things, vessel);
+  };
+  /** A quick hand presses Enter before the line has been read. */
+  const enter = () =>
+    latest((line) => {
+      const said = thingsSaid(line);
+      const [first] = line.things;
+      if (said.length > 0) addSaid(said);
+      else pick(listed.find(begins) ?? all.find((it) => it.id === first?.ingredient) ?? found[0]);
+    });
   return (
     <Box sx={{ display: "flex", flexDirection: "column", minHeight: 0, height: 1 }}>
       <Box sx={{ display: "flex", gap: 1.5, p: 2, pb: 1.5 }}>
         <TextField
           autoFocus
           size="small"
-          label="Find in the cupboard"
+          label="Ingredient, with or without its amount"
+          placeholder="2 cups hibiscus"
           value={text}
           onChange={(event) => setText(event.target.value)}
           onKeyDown={(event) => {
             if (event.key !== "Enter") return;
             // The key must not go on to the button that gets the focus back.
             event.preventDefault();
-            pick(found[0]);
+            if (text.trim() !== "") void enter();
           }}
           sx={{ flex: 1 }}
         />
@@ -111,7 +155,46 @@ function Finder({ editor, vessel: asked, onPick }: FinderProps) {
           ))}
         </TextField>
       </Box>
+      {making && (
+        <NewIngredient
+          name={text.trim()}
+          onClose={() => setMaking(false)}
+          onMade={(id) => {
+            setMaking(false);
+            onPick([{ id, amount: "100 g", can_be_squeezed: false }], vessel);
+          }}
+        />
+      )}
       <Box component="ul" sx={{ listStyle: "none", m: 0, p: 1, pt: 0, overflowY: "auto", flex: 1 }}>
+        {said.length > 0 && (
+          <li>
+            <Button
+              fullWidth
+              variant="contained"
+              onClick={() => addSaid(said)}
+              sx={{ minHeight: 52, mb: 1, justifyContent: "space-between", textAlign: "left" }}
+            >
+              <span>
+                Add {said.map((thing) => `${thing.amount} ${thing.name.toLowerCase()}`).join(" + ")}
+              </span>
+              <Box component="span" sx={{ fontWeight: 400, fontSize: 13, flexShrink: 0, ml: 2 }}>
+                {said.map((thing) => weight(thing.grams)).join(" + ")}
+              </Box>
+            </Button>
+          </li>
+        )}
+        {said
+          .flatMap((thing) => thing.assumed)
+          .map((assumed) => (
+            <Box component="li" key={assumed} sx={{ px: 2, pb: 1, color: colour("muted") }}>
+              {assumed}
+            </Box>
+          ))}
+        {listed.length === 0 && alike.length > 0 && text.trim() !== "" && (
+          <Box component="li" sx={{ px: 2, py: 1, color: colour("muted") }}>
+            Did you mean:
+          </Box>
+        )}
         {found.map((it) => (
           <li key={it.id}>
             <Button
@@ -165,14 +248,23 @@ function Finder({ editor, vessel: asked, onPick }: FinderProps) {
             Searching …
           </Box>
         )}
-        {found.length === 0 && all.length > 0 && (
+        {listed.length === 0 && said.length === 0 && all.length > 0 && text.trim() !== "" && (
           <Box component="li" sx={{ p: 2, color: colour("muted") }}>
-            Nothing in the cupboard is called “{text}”. Try another name for it.
+            “{text}” isn’t in the cupboard. Try another name, or{" "}
+            <Button onClick={() => setMaking(true)} sx={{ p: 0, verticalAlign: "baseline" }}>
+              add it as your own ingredient
+            </Button>
+            .
           </Box>
         )}
       </Box>
     </Box>
   );
+}
+
+/** What a line says with its amount. */
+function thingsSaid(line: Schemas["LineRead"] | undefined): LineThing[] {
+  return line?.things.some((thing) => thing.said) ? line.things : [];
 }
 
 /** Where most things are added: the vessel that was last added to, else the one it ends up in. */

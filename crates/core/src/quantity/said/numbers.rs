@@ -149,7 +149,7 @@ fn single(words: &[Word]) -> Option<(f64, usize, bool)> {
     match (first.text.as_str(), at(1), at(2)) {
         ("a" | "one", "half" | "quarter" | "third", _) => {
             let value = part(at(1))?;
-            let more = usize::from(article(at(2)));
+            let more = (2..4).take_while(|n| article(at(*n))).count();
             Some((value, 2 + more, false))
         }
         ("a", "few", _) => Some((3.0, 2, true)),
