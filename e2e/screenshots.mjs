@@ -46,7 +46,7 @@ function to(name, view) {
 /** A practice run, half-way through weighing the calyces. */
 async function toMake(page) {
   await to("Hibiscus and bay-orange cooler", "make")(page);
-  await page.getByRole("button", { name: "Practise it" }).click();
+  await page.getByRole("button", { name: "Practise" }).click();
   await done(page, 1);
   await page.getByRole("button", { name: "Done", exact: true }).waitFor();
   const scale = page.getByRole("group", { name: "On the scale" });
@@ -63,7 +63,7 @@ async function done(page, waits) {
     if (now) {
       await page.getByRole("button", { name: /^(Done|Started)$/ }).click();
     } else {
-      const over = page.getByRole("button", { name: "Skip to the end of the wait" });
+      const over = page.getByRole("button", { name: "Skip this wait" });
       if (!(await over.isVisible())) return;
       await over.click();
       await page.getByRole("list", { name: "Waits" }).getByText("over", { exact: true }).first().waitFor();
@@ -86,7 +86,7 @@ async function toWays(page) {
   await page.getByRole("option", { name: "I got this much" }).click();
   await page.getByLabel("How much").fill("150 ml");
   await page.getByRole("button", { name: "Save", exact: true }).click();
-  await page.getByRole("button", { name: "Do that" }).first().waitFor();
+  await page.getByRole("button", { name: "Do this" }).first().waitFor();
 }
 
 /** A blind row, two of its glasses answered. */
@@ -95,7 +95,7 @@ async function toRow(page) {
   await page.getByLabel("Drink", { exact: true }).selectOption({ label: "Lemon verbena lemonade" });
   for (const name of ["The beekeeper", "The gatekeeper"]) await page.getByRole("button", { name }).click();
   await page.getByRole("button", { name: "Set it up" }).click();
-  await page.getByRole("button", { name: "All are poured" }).click();
+  await page.getByRole("button", { name: "All poured" }).click();
   await page.getByText(/stays sealed/).waitFor();
   for (const [glass, felt, good] of [[0, 0, 2], [1, 1, 6]]) {
     const group = (name) => page.getByRole("radiogroup", { name }).nth(glass);
@@ -109,7 +109,7 @@ async function toRow(page) {
 async function toTells(page) {
   await page.goto("/tasting");
   await page.getByRole("region", { name: "Over" }).getByRole("link", { name: /five glasses/ }).click();
-  await page.getByRole("region", { name: "Where each likes it best" }).waitFor();
+  await page.getByRole("region", { name: "What each taster likes best" }).waitFor();
 }
 
 /** Three glasses on. */
@@ -119,7 +119,7 @@ async function toFind(page) {
   await page.getByRole("button", { name: "Add", exact: true }).click();
   await page.getByRole("button", { name: "Wren", pressed: true }).waitFor();
   await page.getByRole("button", { name: "Begin" }).click();
-  await page.getByRole("button", { name: "They are filled" }).click();
+  await page.getByRole("button", { name: "The jugs are ready" }).click();
   for (const [nth, felt] of ["a touch sharp", "a touch sweet", "just right"].entries()) {
     await page.getByText(`glass ${nth + 1}`, { exact: true }).waitFor();
     await page.getByRole("button", { name: felt, exact: true, disabled: false }).click();

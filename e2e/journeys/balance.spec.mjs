@@ -120,7 +120,7 @@ test("the counter: what is in each vessel, and one that is too small", async ({ 
   await openDrink(page, "Hibiscus and bay-orange cooler");
   await page.getByRole("button", { name: /^Pot:/ }).click();
   const pot = page.getByRole("region", { name: "In the pot" });
-  await pot.getByText("Let the pot stand for 20 minutes.").waitFor();
+  await pot.getByText("Leave the pot for 20 minutes.").waitFor();
   await pot.getByText(/% drawn/).first().waitFor();
   await accessible(page, "the counter");
   await pot.getByLabel("Holds to the brim").fill("1 l");
@@ -140,7 +140,7 @@ test("servings: from a pitcher to a party and to one glass", async ({ page }) =>
   await page.getByRole("textbox", { name: "Glasses" }).fill("48");
   await page.getByRole("textbox", { name: "of", exact: true }).fill("200 ml");
   await accessible(page, "servings");
-  await page.getByRole("button", { name: "Make this many" }).click();
+  await page.getByRole("button", { name: "Make this many glasses" }).click();
   await page.getByRole("button", { name: "Servings: 48 glasses of 200 ml" }).waitFor();
   const volume = await changed(page, "volume", 2);
   assert.ok(Math.abs(volume - 9.6) < 0.02, `${volume} l`);
@@ -148,7 +148,7 @@ test("servings: from a pitcher to a party and to one glass", async ({ page }) =>
   await page.locator('[data-notice="over_brim"]').first().waitFor();
   await page.getByRole("button", { name: /^Servings:/ }).click();
   await page.getByRole("textbox", { name: "All of it" }).fill("250 ml");
-  await page.getByRole("button", { name: "Make this much" }).click();
+  await page.getByRole("button", { name: "Make this volume" }).click();
   await changed(page, "volume", volume);
   assert.equal(await figure(page, "volume").innerText(), "250 ml\nserved");
   await page.getByRole("button", { name: "Undo" }).click();
@@ -170,6 +170,6 @@ test("units: cups, grams, and one ingredient by weight, remembered", async ({ pa
   await amount(page, "Water").getByText("2 cups + 2 tbsp", { exact: true }).waitFor();
   await expect(amount(page, "White sugar")).toHaveText("100 g");
   await page.getByRole("button", { name: /^Units:/ }).click();
-  await page.getByRole("menuitem", { name: "As each amount was written" }).click();
+  await page.getByRole("menuitem", { name: "As written" }).click();
   await amount(page, "Water").getByText("2 cups + 2 tbsp", { exact: true }).waitFor({ state: "detached" });
 });

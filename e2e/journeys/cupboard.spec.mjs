@@ -27,7 +27,7 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
   await page.getByRole("button", { name: /^Raw cane sugar/ }).click();
   await page.getByRole("textbox", { name: "weighs, g" }).fill("190");
   await page.getByRole("button", { name: "Keep", exact: true }).click();
-  await page.getByText("Kept: a US cup of yours is 190 g.").waitFor();
+  await page.getByText("Saved: your US cup weighs 190 g.").waitFor();
   await page.getByRole("button", { name: "Reset weight of a millilitre" }).click();
 
   await page.getByRole("button", { name: "Add your own" }).click();
@@ -40,7 +40,7 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
   await page.getByRole("button", { name: "Add to the cupboard" }).click();
   const quince = page.getByRole("region", { name: "Quince juice" });
   await quince.getByText("Your own.").waitFor();
-  await quince.getByRole("button", { name: "Delete from the cupboard" }).click();
+  await quince.getByRole("button", { name: "Delete this ingredient" }).click();
   await lemon.waitFor();
 
   await page.getByRole("tab", { name: "Produce" }).click();
@@ -67,10 +67,10 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
 test("the syrup desk: ratio, boiling down, dilution, crystals", async ({ page }) => {
   await page.goto("/syrup");
   await page.waitForFunction(() => document.querySelector('[data-figure="syrup-brix"]')?.innerText.startsWith("50"));
-  await page.getByRole("textbox", { name: "Boil down to, °Bx" }).fill("68");
+  await page.getByRole("textbox", { name: "Reduce to, °Bx" }).fill("68");
   await page.getByText(/above the bottom of\s+the pot/).waitFor();
   await page.getByText(/Crystals form/).waitFor();
   await accessible(page, "the syrup desk");
-  await page.getByRole("textbox", { name: "Boil down to, °Bx" }).fill("95");
+  await page.getByRole("textbox", { name: "Reduce to, °Bx" }).fill("95");
   await page.getByRole("alert").getByText("Enter 1 to 80 °Bx.").waitFor();
 });

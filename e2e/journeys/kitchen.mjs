@@ -117,7 +117,7 @@ export async function pourToTheMark(page) {
   const scale = page.getByRole("group", { name: "On the scale" });
   for (let i = 0; i < 40 && !(await scale.getByText("there it is").isVisible()); i++) {
     const before = await scale.innerText();
-    const out = scale.getByRole("button", { name: "Spoon some out" });
+    const out = scale.getByRole("button", { name: "Take some out" });
     if (await out.isVisible()) await out.click();
     else await scale.getByRole("button", { name: /^Pour about/ }).first().click();
     await page.waitForFunction(
@@ -137,7 +137,7 @@ export async function nextStep(page) {
   const now = await step.getAttribute("data-step");
   if (now) await page.getByRole("button", { name: /^(Done|Started)$/ }).click();
   else {
-    await page.getByRole("button", { name: "Skip to the end of the wait" }).click();
+    await page.getByRole("button", { name: "Skip this wait" }).click();
     await page.getByRole("list", { name: "Waits" }).getByText("over", { exact: true }).first().waitFor();
     await page.getByRole("button", { name: /^Done: / }).first().click();
   }
@@ -154,7 +154,7 @@ export async function until(page, sentence) {
 export async function practise(page, name) {
   await openDrink(page, name);
   await page.getByRole("navigation", { name: "Views of the drink" }).getByText("Make").click();
-  await page.getByRole("button", { name: "Practise it" }).click();
+  await page.getByRole("button", { name: "Practise" }).click();
   await page.getByText(/practice · 1 of/).waitFor();
 }
 
@@ -163,11 +163,11 @@ export async function finishPractice(page) {
   await until(page, /^All is done/);
   await page.getByRole("button", { name: "Finish", exact: true }).click();
   await page.getByLabel("How many bottles or jars").fill("two");
-  await page.getByRole("button", { name: "It is made" }).click();
-  await page.getByText("Write a whole number, or leave it empty.").waitFor();
+  await page.getByRole("button", { name: "Finish the batch" }).click();
+  await page.getByText("Enter a whole number, or leave this empty.").waitFor();
   await page.getByLabel("How many bottles or jars").fill("2");
-  await page.getByRole("button", { name: "It is made" }).click();
-  const truth = page.getByRole("region", { name: "The truth" });
+  await page.getByRole("button", { name: "Finish the batch" }).click();
+  const truth = page.getByRole("region", { name: "How it really was" });
   await truth.getByText(/^From the target it is \d+\.\d times what is just noticed/).waitFor();
   await truth.getByText(/tells most/).waitFor();
   await page.getByText(/^2 bottles/).waitFor();

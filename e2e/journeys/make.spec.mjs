@@ -10,7 +10,7 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   await accessible(page, "the batches of a drink");
   await page.getByRole("button", { name: "Make it now" }).click();
   const step = page.getByRole("heading", { level: 2 });
-  await step.getByText("Put 1.3 l water into the pot.").waitFor();
+  await step.getByText("Pour 1.3 l water into the pot.").waitFor();
   await accessible(page, "making");
 
   // Space says done; what goes on by itself stands above, over a reload.
@@ -28,7 +28,7 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   await other.setViewportSize(phone);
   await other.goto(page.url());
   await other.getByRole("button", { name: /^Done: Heat the pot/ }).click();
-  await step.getByText(/^Put 50 g dried hibiscus/).waitFor();
+  await step.getByText(/(Add|add) 50 g dried hibiscus/).waitFor();
   await accessible(other, "making on a phone");
   const wide = await other.evaluate(() => document.documentElement.scrollWidth);
   assert.ok(wide <= phone.width, `${wide} px wide`);
@@ -42,7 +42,7 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   await accessible(page, "it came out otherwise");
   await otherwise.getByLabel("How much").fill("65 g");
   await otherwise.getByRole("button", { name: "Save", exact: true }).click();
-  await step.getByText(/^Put 65 g dried hibiscus/).waitFor();
+  await step.getByText(/(Add|add) 65 g dried hibiscus/).waitFor();
   assert.notEqual(await point.getAttribute("aria-label"), before);
 
   for (let left = 8; left > 0; left -= 1) {
@@ -64,14 +64,14 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   const measure = page.getByRole("dialog", { name: "Measure" });
   await measure.getByRole("combobox", { name: "What", exact: true }).click();
   await page.getByRole("option", { name: "°Brix" }).click();
-  await measure.getByLabel("It reads").fill("38");
+  await measure.getByLabel("Reading").fill("38");
   await measure.getByRole("button", { name: "Save the reading" }).click();
   await page.getByText(/was expected in .*give or take/).waitFor();
   await page.getByRole("button", { name: "Discard it" }).click();
   await page.getByRole("button", { name: "Measure" }).click();
   await measure.getByRole("combobox", { name: "What", exact: true }).click();
-  await page.getByRole("option", { name: "how much there is, ml" }).click();
-  await measure.getByLabel("It reads").fill("940");
+  await page.getByRole("option", { name: "volume, ml" }).click();
+  await measure.getByLabel("Reading").fill("940");
   await measure.getByRole("button", { name: "Save the reading" }).click();
   await page.getByText(/^Read 940 ml; \d+ was expected/).waitFor();
 
@@ -90,7 +90,7 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   await page.getByRole("button", { name: "Note" }).click();
   await page.getByRole("dialog", { name: "Note" }).getByLabel("Your note").fill("Too much bay");
   await page.getByRole("button", { name: "Save the note" }).click();
-  await page.getByRole("button", { name: "What happened" }).click();
+  await page.getByRole("button", { name: "Log" }).click();
   await page.getByRole("button", { name: "Undo: Too much bay" }).click();
   await page.getByRole("button", { name: "Undo: Too much bay" }).waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Put the list away" }).click();
@@ -106,8 +106,8 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   }
   await page.getByRole("button", { name: "Finish", exact: true }).click();
   await page.getByLabel("Where is it now?").fill("refrigerator, upper shelf");
-  await page.getByRole("button", { name: "It is made" }).click();
-  await step.getByText("It is made.").waitFor();
+  await page.getByRole("button", { name: "Finish the batch" }).click();
+  await step.getByText("Finished.").waitFor();
   await page.getByRole("row", { name: /^acidity/ }).getByText(/±/).waitFor();
   await accessible(page, "a batch that is finished");
   await page.getByRole("link", { name: "Leave" }).click();
@@ -120,24 +120,24 @@ test("two drinks at once on two screens, and the server killed in the middle of 
   const going = page.getByRole("region", { name: "In progress" });
   await going.getByRole("link", { name: /^Lemon verbena lemonade/ }).click();
   const waits = page.getByRole("list", { name: "Waits" });
-  await waits.getByText(/^Let the bowl stand/).waitFor();
+  await waits.getByText(/^Leave the bowl/).waitFor();
   await waits.getByText("Mandarin fizz").waitFor();
   const ends = await waits.locator('[data-wait="s6"]').getByRole("timer").innerText();
 
   // The phone at the stove, in a browser of its own.
   const other = await open(browser, demo.address, { viewport: phone });
   await other.goto(page.url());
-  await other.getByRole("list", { name: "Waits" }).getByText(/^Let the bowl stand/).waitFor();
+  await other.getByRole("list", { name: "Waits" }).getByText(/^Leave the bowl/).waitFor();
 
   await demo.cut();
   await page.getByRole("button", { name: "Note" }).click();
   await page.getByLabel("Your note").fill("The power was off");
   await page.getByRole("button", { name: "Save the note" }).click();
-  await page.getByText(/doesn't answer/).waitFor();
+  await page.getByText(/isn't answering/).waitFor();
   await demo.again();
   // What couldn't be said was said again, once; the other screen has heard of it.
-  await page.getByText(/doesn't answer/).waitFor({ state: "detached" });
-  await other.getByRole("button", { name: "What happened" }).click();
+  await page.getByText(/isn't answering/).waitFor({ state: "detached" });
+  await other.getByRole("button", { name: "Log" }).click();
   await other.getByText("The power was off").waitFor();
   assert.equal(await other.getByText("The power was off").count(), 1);
   const until = (text) => text.split("until ")[1];
@@ -148,7 +148,7 @@ test("two drinks at once on two screens, and the server killed in the middle of 
   await page.getByRole("button", { name: "Note" }).click();
   await page.getByLabel("Your note").fill("Off once more");
   await page.getByRole("button", { name: "Save the note" }).click();
-  await page.getByText(/doesn't answer/).waitFor();
+  await page.getByText(/isn't answering/).waitFor();
   const here = page.url();
   await page.goto("about:blank");
   await demo.again();
@@ -157,7 +157,7 @@ test("two drinks at once on two screens, and the server killed in the middle of 
   assert.equal(await other.getByText("Off once more").count(), 1);
 
   // The phone says done, and the laptop follows; nothing counts twice.
-  await other.getByRole("button", { name: /^Done: Let the bowl stand/ }).click();
+  await other.getByRole("button", { name: /^Done: Leave the bowl/ }).click();
   await waits.locator('[data-wait="s6"]').waitFor({ state: "detached" });
   const step = page.getByRole("heading", { level: 2 });
   await step.getByText(/^Strain the bowl/).waitFor();
@@ -176,7 +176,7 @@ test("what a batch taught is left, learned and taken back", async ({ page }) => 
   const made = page.getByRole("region", { name: "Made" });
   await made.getByText(/\(written \d+\.\d g, 0\.\d\d %\)/).first().waitFor();
   await made.getByRole("link").first().click();
-  const teaches = page.getByRole("region", { name: "What it teaches" });
+  const teaches = page.getByRole("region", { name: "What this batch teaches" });
   await teaches.getByText(/^6 lemons gave \d+ ml/).waitFor();
   await teaches.getByText("Saved to your kitchen.").waitFor();
   await accessible(page, "what a batch teaches");

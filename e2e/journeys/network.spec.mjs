@@ -26,13 +26,13 @@ test("a phone on the home network: every page is there, and it makes, tastes and
   assert.equal(await small.evaluate(() => isSecureContext), false);
   assert.equal(await small.evaluate(() => typeof crypto.randomUUID), "undefined");
   await small.getByLabel("The code").fill(code);
-  await small.getByLabel("What this phone is called").fill("phone at the stove");
+  await small.getByLabel("Name for this phone").fill("phone at the stove");
   await small.getByRole("button", { name: "Connect", exact: true }).click();
   await small.locator("[data-drink='Mint and cucumber water']").waitFor();
 
   // It says that a step is done, and the laptop hears of it without asking.
   await small.getByRole("region", { name: "In progress" }).getByRole("link", { name: /^Lemon verbena/ }).click();
-  await small.getByRole("button", { name: /^Done: Let the bowl stand/ }).click();
+  await small.getByRole("button", { name: /^Done: Leave the bowl/ }).click();
   await small.getByRole("heading", { level: 2 }).getByText(/^Strain the bowl/).waitFor();
   // What happens on the laptop is there at once: the page listens for itself.
   await small.goto("/drinks");

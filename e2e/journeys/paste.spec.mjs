@@ -27,12 +27,12 @@ test("a recipe is pasted, asked about, and is a drink on the shelf", async ({ pa
   await page.getByText(/^1\.\d+ l, \d+ glasses/).waitFor();
   // What is asked is answered; what is guessed is said.
   await goesIn.getByRole("button", { name: /elderflowers.*which/s }).click();
-  await goesIn.getByRole("button", { name: "Put it in after all" }).click();
+  await goesIn.getByRole("button", { name: "Add it back" }).click();
   await goesIn.getByRole("button", { name: "Leave it out" }).click();
   await goesIn.getByRole("button", { name: /elderflowers/ }).first().click();
   await goesIn.getByRole("button", { name: /white sugar/ }).click();
   await goesIn.getByLabel("How much").fill("180 g");
-  await goesIn.getByRole("button", { name: "So much" }).click();
+  await goesIn.getByRole("button", { name: "Use this amount" }).click();
   await goesIn.getByRole("button", { name: /white sugar.*180 g/s }).waitFor();
   // A reload loses nothing of it.
   await page.reload();

@@ -69,14 +69,14 @@ test.describe("with the second door open", () => {
     await other.getByText(/isn't the code/).waitFor();
     await accessible(other, "joining");
     await other.getByLabel("The code").fill(code);
-    await other.getByLabel("What this phone is called").fill("phone at the stove");
+    await other.getByLabel("Name for this phone").fill("phone at the stove");
     await other.getByRole("button", { name: "Connect", exact: true }).click();
     await other.locator("[data-drink='Mint and cucumber water']").waitFor();
     await dialog.getByText("phone at the stove").waitFor();
 
     // It makes with us.
     await other.getByRole("region", { name: "In progress" }).getByRole("link", { name: /^Lemon verbena/ }).click();
-    await other.getByRole("button", { name: /^Done: Let the bowl stand/ }).click();
+    await other.getByRole("button", { name: /^Done: Leave the bowl/ }).click();
     await other.getByRole("heading", { level: 2 }).getByText(/^Strain the bowl/).waitFor();
     await dialog.getByRole("button", { name: "Disconnect: phone at the stove" }).click();
     await dialog.getByText("No phone is connected yet.").waitFor();

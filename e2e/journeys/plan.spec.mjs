@@ -30,7 +30,7 @@ test("a plan: from nothing to the evening before, kept, moved, bought for and ta
   const begin = () => told.locator("strong").innerText();
   const alone = await begin();
   await page.getByRole("button", { name: /1 cook/ }).click();
-  const means = page.getByRole("dialog", { name: "Hands and stove" });
+  const means = page.getByRole("dialog", { name: "Kitchen" });
   await means.getByRole("button", { name: "More: Cooks" }).click();
   await means.getByRole("button", { name: "Done" }).click();
   await page.getByRole("button", { name: /2 cooks/ }).waitFor();
@@ -74,12 +74,12 @@ test("a plan: from nothing to the evening before, kept, moved, bought for and ta
   // Twice as much of one of them.
   await strip.getByRole("button", { name: "Tamarind cooler: size and time" }).click();
   const size = page.getByRole("dialog", { name: "Tamarind cooler" });
-  await size.getByLabel("or litres in all").fill("4");
+  await size.getByLabel("or total litres").fill("4");
   await page.keyboard.press("Enter");
   await size.getByRole("button", { name: "Done" }).click();
   await strip.getByText(/^[34]\.\d\d l/).waitFor();
 
-  await page.getByRole("button", { name: "Shopping for all of it" }).click();
+  await page.getByRole("button", { name: "Shopping for this plan" }).click();
   await page.locator('[data-item="hibiscus_dried"]').waitFor();
   await page.locator('[data-item="tamarind_pulp"]').waitFor();
   await saved(page);
@@ -113,7 +113,7 @@ test("a drink's own plan is kept, and follows the drink", async ({ page }) => {
   await page.getByText("Also in").getByRole("link", { name: "Midsummer open day" }).waitFor();
   await accessible(page, "a drink's plan");
   const before = await told.innerText();
-  await page.getByRole("button", { name: "Keep this plan" }).click();
+  await page.getByRole("button", { name: "Save this plan" }).click();
   await page.waitForURL(/\/plan\/[0-9a-f-]+$/);
   await told.waitFor();
   assert.equal(await told.innerText(), before);
@@ -121,17 +121,17 @@ test("a drink's own plan is kept, and follows the drink", async ({ page }) => {
   // How long the steep may stand is said in the drink.
   await openDrink(page, "Hibiscus and bay-orange cooler");
   await page.goto(`${page.url()}/steps`);
-  const step = page.getByRole("button", { name: /Let the pot stand for 20 minutes/ }).first();
+  const step = page.getByRole("button", { name: /Leave the pot for 20 minutes/ }).first();
   await step.click();
-  await page.getByRole("button", { name: "Say how long it may stand" }).click();
+  await page.getByRole("button", { name: "Set how long it may wait" }).click();
   const { type } = composing(page);
-  await type("May stand afterwards, minutes", "a while");
+  await type("May wait afterwards, minutes", "a while");
   await page.getByText(/^We can't read/).waitFor();
-  await type("May stand afterwards, minutes", "15");
+  await type("May wait afterwards, minutes", "15");
   await saved(page);
   await page.reload();
   await step.click();
-  assert.equal(await page.getByLabel("May stand afterwards, minutes").inputValue(), "15");
+  assert.equal(await page.getByLabel("May wait afterwards, minutes").inputValue(), "15");
 });
 
 test("a plan stands upright on a phone", async ({ page }) => {

@@ -15,7 +15,7 @@ test("practice: a hot-steeped hibiscus is weighed, measured by drops, tasted, fi
   await page.getByRole("button", { name: "Not done yet" }).click();
   await pourToTheMark(page);
   await nextStep(page);
-  await until(page, /^Put 50 g dried hibiscus/);
+  await until(page, /(Add|add) 50 g dried hibiscus/);
   // Too much is said, and spooned out again; what was really poured is what is kept.
   const scale = page.getByRole("group", { name: "On the scale" });
   await scale.getByText(/^on the scale 0 g, still/).waitFor();
@@ -33,7 +33,7 @@ test("practice: a hot-steeped hibiscus is weighed, measured by drops, tasted, fi
   await until(page, /white sugar into the pitcher/);
 
   // By drops, as it is said to be worth it.
-  await page.getByText(/Its acidity, by drops,/).waitFor();
+  await page.getByText(/Acidity (drop test)/).waitFor();
   await page.getByRole("button", { name: "Measure" }).click();
   const kit = page.locator('[data-instrument="acid_kit"]');
   await kit.getByText(/spectacles on/).waitFor();
@@ -52,34 +52,34 @@ test("practice: a hot-steeped hibiscus is weighed, measured by drops, tasted, fi
   assert.ok((await cloud()) < 0.8 * before, "the cloud is narrower");
   await until(page, /^Squeeze 2/);
   await nextStep(page);
-  await page.getByRole("button", { name: "How much juice was it?" }).click();
+  await page.getByRole("button", { name: "How much juice did you get?" }).click();
   await page.getByRole("button", { name: "Read the marks" }).click();
   await page.waitForFunction(() => /^\d+ ml$/.test(document.querySelector('[role=dialog] input[placeholder="180 ml"]').value));
   await page.getByRole("button", { name: "Save", exact: true }).click();
-  await page.getByRole("button", { name: "How much juice was it?" }).waitFor({ state: "detached" });
+  await page.getByRole("button", { name: "How much juice did you get?" }).waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Taste" }).click();
   await page.getByRole("button", { name: "Take a sip" }).click();
-  const tasted = page.getByText("It tastes as it should.").or(page.getByRole("dialog").getByRole("button", { pressed: true }));
+  const tasted = page.getByText("It tastes right.").or(page.getByRole("dialog").getByRole("button", { pressed: true }));
   await tasted.first().waitFor();
   await page.getByRole("button", { name: "Cancel" }).click();
   await finishPractice(page);
   await accessible(page, "the truth");
 });
 
-test("practice: a lemonade on the phone, a silly reading, too sharp, put right by what is offered", async ({ page }) => {
+test("practice: a lemonade on the phone, a silly reading, too sour, put right by what is offered", async ({ page }) => {
   await page.setViewportSize(phone);
   await practise(page, "Lemon verbena lemonade");
   await until(page, /^Squeeze 6 lemons/);
   await nextStep(page);
   // Far too little came out: what is ahead follows.
-  await page.getByRole("button", { name: "How much juice was it?" }).click();
+  await page.getByRole("button", { name: "How much juice did you get?" }).click();
   await page.getByLabel("How much").fill("120 ml");
   await page.getByRole("button", { name: "Save", exact: true }).click();
-  const on = page.getByRole("region", { name: "How to go on" });
+  const on = page.getByRole("region", { name: "Suggestions" });
   await on.getByText(/less sharp.* than planned/).waitFor();
-  await on.getByRole("button", { name: "Do that" }).first().waitFor();
+  await on.getByRole("button", { name: "Do this" }).first().waitFor();
   await accessible(page, "ways to go on");
-  await page.getByRole("button", { name: "What happened" }).click();
+  await page.getByRole("button", { name: "Log" }).click();
   await page.getByRole("button", { name: /^Undo: 120 ml came out/ }).click();
   await on.waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Put the list away" }).click();
@@ -90,7 +90,7 @@ test("practice: a lemonade on the phone, a silly reading, too sharp, put right b
   const dialog = page.getByRole("dialog", { name: "Measure" });
   await dialog.getByRole("combobox", { name: "What", exact: true }).click();
   await page.getByRole("option", { name: "°Brix" }).click();
-  await dialog.getByRole("textbox", { name: "It reads" }).fill("41");
+  await dialog.getByRole("textbox", { name: "Reading" }).fill("41");
   await dialog.getByRole("button", { name: "Save the reading" }).click();
   await page.getByText(/It reads 41 °Bx|reads 41\.0 °Bx/).waitFor();
   await page.getByRole("button", { name: "Discard it" }).click();
@@ -98,8 +98,8 @@ test("practice: a lemonade on the phone, a silly reading, too sharp, put right b
   // The tongue says so, and spoons put it right.
   await page.getByRole("button", { name: "Taste" }).click();
   await page.getByRole("button", { name: "clearly not sweet enough" }).click();
-  await page.getByRole("list", { name: "Ways to go on" }).getByRole("button", { name: "Do that" }).first().click();
-  await page.getByRole("button", { name: "What happened" }).click();
+  await page.getByRole("list", { name: "Suggestions" }).getByRole("button", { name: "Do this" }).first().click();
+  await page.getByRole("button", { name: "Log" }).click();
   await page.getByText(/^Tasted the pitcher: clearly not sweet enough/).waitFor();
   await page.getByText(/sugar into the pitcher besides|syrup .*into the pitcher besides/).first().waitFor();
   await page.getByRole("button", { name: "Put the list away" }).click();

@@ -8,7 +8,7 @@ test("history: batches side by side, a version named and brought back, a variant
   const table = page.getByRole("region", { name: "Batches side by side" });
   await table.getByRole("row", { name: /^white sugar/ }).waitFor();
   assert.equal(await table.getByRole("columnheader").count(), 4, "three batches and as it is written");
-  await page.getByRole("region", { name: "What your batches say" }).getByText(/\(\d+ batches\)|in \d|every time|No patterns/).first().waitFor();
+  await page.getByRole("region", { name: "What your batches show" }).getByText(/\(\d+ batches\)|in \d|every time|No patterns/).first().waitFor();
   await accessible(page, "history");
   await page.getByRole("group", { name: "Side by side" }).getByRole("button").first().click();
   await page.waitForFunction(() => document.querySelectorAll("[aria-label='Batches side by side'] thead th").length === 3);
@@ -20,7 +20,7 @@ test("history: batches side by side, a version named and brought back, a variant
   await versions.getByRole("listitem").first().getByText(/white sugar .* → 200 g/).waitFor();
   await versions.getByRole("listitem").first().getByRole("button", { name: "Name" }).click();
   await page.getByLabel("Name of the version").fill("as last summer");
-  await page.getByRole("button", { name: "Keep it" }).click();
+  await page.getByRole("button", { name: "Keep this version" }).click();
   await versions.getByText("“as last summer”").waitFor();
   await page.reload();
   await versions.getByText("“as last summer”").waitFor();
@@ -49,7 +49,7 @@ test("history: batches side by side, a version named and brought back, a variant
   await seen.waitFor();
   await page.waitForFunction(() => document.querySelector("th img")?.naturalWidth === 1280);
   await table.getByRole("link").first().click();
-  await picture.getByRole("button", { name: "Take the picture away" }).click();
+  await picture.getByRole("button", { name: "Delete the picture" }).click();
   await picture.getByRole("button", { name: "Add a picture" }).waitFor();
   await page.goBack();
   await seen.waitFor({ state: "detached" });
@@ -59,7 +59,7 @@ test("history: batches side by side, a version named and brought back, a variant
   await find.getByRole("combobox", { name: "Of", exact: true }).click();
   await page.getByRole("option", { name: "all drinks" }).click();
   await find.getByRole("link", { name: /Hibiscus/ }).first().waitFor();
-  await find.getByLabel("Words, or who said it").fill("lemonade");
+  await find.getByLabel("Words, or a name").fill("lemonade");
   await find.getByRole("link", { name: /Hibiscus/ }).first().waitFor({ state: "detached" });
 
   await versions.getByRole("listitem").filter({ hasText: "a little less sweet" }).getByRole("button", { name: "Variant" }).click();
@@ -75,7 +75,7 @@ test("kept: poured off, moved, tipped away and taken back; and put in", async ({
   const open = page.getByRole("region", { name: "Blackcurrant vinegar cordial" });
   await open.getByRole("region", { name: "Use it up" }).getByText(/sweetens .* of /).first().waitFor();
   await accessible(page, "a bottle");
-  await open.getByRole("button", { name: "Poured some" }).click();
+  await open.getByRole("button", { name: "Pour some" }).click();
   await open.getByRole("button", { name: "100 ml" }).click();
   await open.getByLabel("What for").fill("the gate");
   await open.getByRole("button", { name: "Pour", exact: true }).click();
@@ -85,8 +85,8 @@ test("kept: poured off, moved, tipped away and taken back; and put in", async ({
   await open.getByRole("button", { name: "Undo: to the freezer" }).click();
   await page.getByRole("region", { name: "Freezer" }).getByRole("link", { name: /Blackcurrant/ }).waitFor({ state: "detached" });
   await open.getByRole("button", { name: "Discarded" }).click();
-  await open.getByRole("button", { name: "It went off" }).click();
-  await open.getByText("Nothing is left of it.").waitFor();
+  await open.getByRole("button", { name: "It spoiled" }).click();
+  await open.getByText("This bottle is empty.").waitFor();
 
   await page.getByRole("button", { name: "Add a bottle" }).click();
   await page.getByLabel("Which drink").fill("Rhubarb");
@@ -127,7 +127,7 @@ test("labels: nothing runs out of its sticker, whatever the name", async ({ page
   await accessible(page, "labels");
   const formats = await page.evaluate(async () => (await (await fetch("/api/labels")).json()).formats.map((f) => f.name));
   for (const format of formats) {
-    await page.getByRole("combobox", { name: "Printed on" }).click();
+    await page.getByRole("combobox", { name: "Paper" }).click();
     await page.getByRole("option", { name: format }).click();
     const [id] = await page.evaluate(
       async (name) => (await (await fetch("/api/labels")).json()).formats.filter((f) => f.name === name).map((f) => f.id),

@@ -79,7 +79,7 @@ test("the server away, slow and refusing: it is said, and nothing is lost", asyn
   await isKept("40 g");
   // What must be read by the server stays as it was typed, and says why it isn't taken.
   await set("11 g");
-  await page.getByText("Keen Pitcher doesn't answer. Is it still running?").first().waitFor();
+  await page.getByText("Keen Pitcher isn't answering. Is it still running?").first().waitFor();
   assert.equal(await page.getByRole("textbox", { name: "Amount of White sugar" }).inputValue(), "11 g");
   // Closed and opened again, the change is still there.
   await page.unroute("**/api/**");

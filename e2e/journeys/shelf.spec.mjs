@@ -80,7 +80,7 @@ test("today: what is on the go, what must be used soon, the shelf, and its place
   await bottles.filter({ hasText: "Mandarin fizz" }).waitFor({ state: "detached" });
   assert.equal(await bottles.count(), 3, "three are filed under it");
   await page.getByRole("button", { name: /^in bottles/ }).click();
-  await page.getByLabel("With these in it").fill("hibiscus");
+  await page.getByLabel("With these ingredients").fill("hibiscus");
   await page.getByRole("option", { name: /Dried hibiscus/ }).click();
   await bottles.filter({ hasText: "Mandarin fizz" }).waitFor({ state: "detached" });
   assert.deepEqual(await bottles.evaluateAll((all) => all.map((b) => b.dataset.drink)), ["Hibiscus and bay-orange cooler"]);

@@ -18,39 +18,39 @@ test("Size: amounts side by side, a law, as much as there is, a party taken over
   await page.getByRole("textbox", { name: "Party, glasses" }).fill("none");
   await page.getByRole("alert").waitFor();
   await page.getByRole("textbox", { name: "Party, glasses" }).fill("48");
-  await page.getByRole("button", { name: "Make the drink this size: party" }).click();
+  await page.getByRole("button", { name: "Change the drink to this size: party" }).click();
   await page.getByRole("button", { name: "Servings: 48 glasses of 250 ml" }).waitFor();
   await page.getByRole("button", { name: "Undo" }).click();
   await page.getByRole("combobox", { name: "Limited by" }).click();
   await page.getByRole("option", { name: "Dried hibiscus calyces" }).click();
-  await page.getByRole("textbox", { name: "There is" }).fill("2 glugs");
+  await page.getByRole("textbox", { name: "Amount you have" }).fill("2 glugs");
   await page.getByRole("button", { name: "Use this size" }).click();
   await page.getByText(/isn't measured in “glugs” here/).first().waitFor();
-  await page.getByRole("textbox", { name: "There is" }).fill("100 g");
+  await page.getByRole("textbox", { name: "Amount you have" }).fill("100 g");
   await page.getByRole("button", { name: "Use this size" }).click();
   await page.getByRole("button", { name: /^Servings: 1[67] glasses/ }).waitFor();
   for (let i = 0; i < 2; i++) await page.getByRole("button", { name: "Undo" }).click();
   await saved(page);
   // A party is made now, and the drink stays as it is.
   await page.getByRole("button", { name: "Make one now: party" }).click();
-  await page.getByRole("heading", { level: 2 }).getByText(/^Put 7\.\d+ l water into the pot/).waitFor();
+  await page.getByRole("heading", { level: 2 }).getByText(/^Pour 7\.\d+ l water into the pot/).waitFor();
 });
 
 test("vessels: goes, another order, and whether it fits my jug", async ({ page }) => {
   await openDrink(page, "Hibiscus and bay-orange cooler");
   await page.getByRole("link", { name: "Size", exact: true }).click();
-  await page.getByRole("button", { name: "Make the drink this size: party" }).click();
+  await page.getByRole("button", { name: "Change the drink to this size: party" }).click();
   await page.getByRole("link", { name: "Vessels" }).click();
   await page.getByText(/^In 2 goes/).waitFor();
   await page.locator('[data-fit="pot"]').getByText(/“Big pot”, in 2 goes/).waitFor();
   await accessible(page, "the vessels");
-  await page.getByRole("button", { name: "Make it in that order" }).click();
+  await page.getByRole("button", { name: "Use this order" }).click();
   await page.getByText(/^In 2 goes/).waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Undo" }).click();
   await page.getByRole("button", { name: "Undo" }).click();
   // Will it fit my 2.3 l jug? Touch the vessel, then the question.
   await page.getByRole("button", { name: /^Pitcher:/ }).click();
-  await page.getByRole("combobox", { name: "Will it fit one of yours?" }).click();
+  await page.getByRole("combobox", { name: "Does it fit one of your vessels?" }).click();
   await page.getByRole("option", { name: /Glass jug, 2.3 l: it fits/ }).waitFor();
   await page.getByRole("option", { name: /Measuring jug, 1 l: 1.11 l too small/ }).click();
   await page.getByRole("button", { name: /^Measuring jug: 1\.\d\d l too much/ }).waitFor();
@@ -82,11 +82,11 @@ test("shopping: fruit with its chance, ticked off, priced, as a table; and learn
   const form = limes.getByRole("form", { name: "What limes gave" });
   await form.getByRole("textbox", { name: "Number of limes" }).fill("5");
   await form.getByRole("textbox", { name: "gave, ml" }).fill("600");
-  await form.getByRole("button", { name: "Save what they gave" }).click();
+  await form.getByRole("button", { name: "Save" }).click();
   await form.getByText(/120 ml from each is far from what limes give/).waitFor();
   await form.getByRole("button", { name: "Measure again" }).click();
   await form.getByRole("textbox", { name: "gave, ml" }).fill("125");
-  await form.getByRole("button", { name: "Save what they gave" }).click();
+  await form.getByRole("button", { name: "Save" }).click();
   await form.getByText(/From now on limes are reckoned with/).waitFor();
   await form.getByRole("button", { name: "Undo" }).click();
   await form.getByText("Undone.").waitFor();

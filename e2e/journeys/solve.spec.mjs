@@ -21,7 +21,7 @@ test("the other way round: drag the ring, hold, bound, look, take it, undo", asy
   const solved = (await figure(page, "solved").innerText()).match(/([\d.]+) g, ([\d.]+) %/);
   assert.ok(Math.abs(solved[1] - wanted[1]) < 0.4 && Math.abs(solved[2] - wanted[2]) < 0.04, `${solved[0]} for ${wanted}`);
   const before = await number(page, "sweetness");
-  await worked.getByRole("button", { name: "Take these amounts" }).click();
+  await worked.getByRole("button", { name: "Use these amounts" }).click();
   const after = await changed(page, "sweetness", before);
   assert.ok(Math.abs(after - wanted[1]) < 0.4, `${after} g for ${wanted[1]}`);
   await page.getByRole("button", { name: "Undo" }).click();
@@ -61,24 +61,24 @@ test("taste and correct: words to spoons, for this pitcher and for one never see
   await openDrink(page, "Hibiscus and bay-orange cooler");
   await page.getByRole("button", { name: "Taste and correct" }).click();
   const dialog = page.getByRole("dialog");
-  await dialog.getByRole("button", { name: "clearly too sharp" }).click();
-  await dialog.getByRole("button", { name: "What does it need?" }).click();
+  await dialog.getByRole("button", { name: "clearly too sour" }).click();
+  await dialog.getByRole("button", { name: "Suggest corrections" }).click();
   await dialog.locator("[data-way]").first().waitFor();
   await accessible(page, "taste and correct");
   assert.match(await dialog.locator("[data-way]").first().innerText(), /(tbsp|cup|ml|tsp)/);
-  await dialog.getByRole("combobox", { name: "What did you taste" }).click();
-  await page.getByRole("option", { name: "Another pitcher, by what is known of it" }).click();
-  await dialog.getByRole("textbox", { name: "There is" }).fill("1.95 l");
-  await dialog.getByRole("textbox", { name: "It holds" }).fill("2 l");
-  await dialog.getByRole("button", { name: "by far too sharp" }).click();
-  await dialog.getByRole("button", { name: "What does it need?" }).click();
+  await dialog.getByRole("combobox", { name: "What did you taste?" }).click();
+  await page.getByRole("option", { name: "Another pitcher" }).click();
+  await dialog.getByRole("textbox", { name: "Volume you have" }).fill("1.95 l");
+  await dialog.getByRole("textbox", { name: "Pitcher holds" }).fill("2 l");
+  await dialog.getByRole("button", { name: "much too sour" }).click();
+  await dialog.getByRole("button", { name: "Suggest corrections" }).click();
   await dialog.getByText(/^Pour off/).first().waitFor();
-  await dialog.getByRole("textbox", { name: "It holds" }).fill("1 l");
-  await dialog.getByRole("button", { name: "What does it need?" }).click();
-  await dialog.getByText("It can't hold less than is in it.").waitFor();
-  await dialog.getByRole("combobox", { name: "What did you taste" }).click();
+  await dialog.getByRole("textbox", { name: "Pitcher holds" }).fill("1 l");
+  await dialog.getByRole("button", { name: "Suggest corrections" }).click();
+  await dialog.getByText("Enter a pitcher that holds at least this volume.").waitFor();
+  await dialog.getByRole("combobox", { name: "What did you taste?" }).click();
   await page.getByRole("option", { name: /^Pitcher/ }).click();
-  await dialog.getByRole("button", { name: "What does it need?" }).click();
+  await dialog.getByRole("button", { name: "Suggest corrections" }).click();
   await dialog.getByRole("button", { name: "Add this to the drink" }).first().click();
   await page.getByRole("button", { name: "Undo" }).click();
   await saved(page);
@@ -93,7 +93,7 @@ test("swap: honey for sugar, at the same sweetness", async ({ page }) => {
   await page.getByRole("button", { name: "Honey" }).click();
   await page.getByRole("region", { name: "Swapped" }).waitFor();
   await accessible(page, "a swap");
-  await page.getByRole("button", { name: "Swap it" }).click();
+  await page.getByRole("button", { name: "Replace" }).click();
   await amount(page, "Honey").waitFor();
   await page.waitForFunction(
     (before) => Math.abs(parseFloat(document.querySelector('[data-figure="sweetness"]').innerText) - before) < 0.21,

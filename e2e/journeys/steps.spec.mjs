@@ -11,19 +11,19 @@ test("Steps: compose a hot-steeped hibiscus from blank, and refuse an impossible
   await choose("Another vessel", "Pot");
   await putIn("tap water", "Pot");
   await type("Amount", "1 l");
-  await page.getByRole("button", { name: /Put 1 l water into the pot/ }).waitFor();
+  await page.getByRole("button", { name: /Pour 1 l water into the pot/ }).waitFor();
   await palette.getByRole("button", { name: "Heat", exact: true }).click();
   await page.getByRole("button", { name: /Heat the pot to 95 °C/ }).waitFor();
   await putIn("jamaica", "Pot");
-  await page.getByRole("button", { name: /Put 20 g dried hibiscus/ }).waitFor();
+  await page.getByRole("button", { name: /(Add|add) 20 g dried hibiscus/ }).waitFor();
   await putIn("orange rind");
   await type("Amount", "10 g");
   await putIn("cassia");
   await putIn("allspice");
-  await page.getByRole("button", { name: /Put 8 allspice berries into the pot/ }).waitFor();
-  await palette.getByRole("button", { name: "Let stand" }).click();
+  await page.getByRole("button", { name: /Add 8 allspice berries to the pot/ }).waitFor();
+  await palette.getByRole("button", { name: "Leave to steep" }).click();
   await type("For, min", "20");
-  await page.getByRole("button", { name: /Let the pot stand, covered, for 20 minutes/ }).waitFor();
+  await page.getByRole("button", { name: /Leave the pot for 20 minutes, covered/ }).waitFor();
   await page.getByText(/^After \d+ min nearly everything is drawn; longer brings little\./).waitFor();
   await palette.getByRole("button", { name: "Strain" }).click();
   await page.getByRole("button", { name: /Strain the pot through the fine sieve into the pitcher/ }).waitFor();
@@ -32,7 +32,7 @@ test("Steps: compose a hot-steeped hibiscus from blank, and refuse an impossible
   // Straining before anything stands in the pot is refused, with the reason.
   const steps = () => page.locator("[data-step]").evaluateAll((all) => all.map((s) => s.dataset.step));
   const before = await steps();
-  await page.getByRole("button", { name: /Let the pot stand/ }).click();
+  await page.getByRole("button", { name: /Leave the pot/ }).click();
   await page.getByRole("button", { name: "Later" }).click();
   await page.waitForFunction(
     (before) => document.querySelectorAll("[data-step]")[7].dataset.step !== before[7],
@@ -45,26 +45,26 @@ test("Steps: compose a hot-steeped hibiscus from blank, and refuse an impossible
   );
   await page.getByRole("button", { name: /Heat the pot to 95 °C/ }).click();
   await page.getByRole("button", { name: "Earlier" }).click();
-  await page.getByText("Not in that order. The pot is empty; there is nothing to heat.").waitFor();
+  await page.getByText("These steps can't be in that order. The pot is empty; there is nothing to heat.").waitFor();
   assert.deepEqual(await steps(), before);
 
   await page.getByRole("button", { name: /Strain the pot/ }).click();
   await putIn("sugar syrup");
   await type("Amount", "180 g");
-  await page.getByRole("button", { name: /Put 180 g sugar syrup/ }).first().waitFor();
+  await page.getByRole("button", { name: /Pour 180 g sugar syrup/ }).first().waitFor();
   await palette.getByRole("button", { name: "Serve" }).click();
   await page.getByRole("button", { name: /Pour 4 glasses of 250 ml from the pitcher/ }).waitFor();
   await putIn("ice");
   // Hot from the pot, all the ice would be gone: it says so, until the pitcher has cooled.
   await page.getByText(/^In a drink of \d\d °C all of this ice melts/).waitFor();
-  await page.getByRole("button", { name: /Put 180 g sugar syrup 1:1/ }).click();
+  await page.getByRole("button", { name: /Pour 180 g sugar syrup 1:1/ }).click();
   await palette.getByRole("button", { name: "Cool" }).click();
   await page.getByText(/all of this ice melts/).waitFor({ state: "detached" });
   await page.getByRole("link", { name: "Balance" }).click();
   assert.ok((await number(page, "acidity")) > 0.2, "the calyces have given their acid");
   await saved(page);
   await page.goto(`${page.url()}/steps`);
-  await page.getByRole("button", { name: /Let the pot stand, covered, for 20 minutes/ }).waitFor();
+  await page.getByRole("button", { name: /Leave the pot for 20 minutes, covered/ }).waitFor();
 });
 
 test("Steps: boiling water, grated root, a marked line, parts and a range", async ({ page }) => {
@@ -77,8 +77,8 @@ test("Steps: boiling water, grated root, a marked line, parts and a range", asyn
   await choose("Another vessel", "Pot");
   await putIn("tap water", "Pot");
   await type("Amount", "1 quart");
-  await choose("It comes", "boiling, from the kettle");
-  await step(/Put 1 quart boiling water into the pot/).waitFor();
+  await choose("Temperature", "boiling, from the kettle");
+  await step(/Pour 1 quart boiling water into the pot/).waitFor();
   await palette.getByRole("button", { name: "Mark the line" }).click();
   await step(/Mark on the pot how high it stands/).waitFor();
   await putIn("ginger root", "Pot");
@@ -96,18 +96,18 @@ test("Steps: boiling water, grated root, a marked line, parts and a range", asyn
   await putIn("sugar syrup 1:1", "Pitcher");
   await type("Amount", "2 parts");
   await type("One part is", "50 ml");
-  await step(/Put 2 parts sugar syrup/).waitFor();
+  await step(/Pour 2 parts sugar syrup/).waitFor();
   await putIn("honey", "Pitcher");
   await type("Amount", "1 to 3 tbsp");
-  await step(/Put 1 to 3 tbsp honey into the pitcher/).waitFor();
+  await step(/Pour 1 to 3 tbsp honey into the pitcher/).waitFor();
   await palette.getByRole("button", { name: "Stir" }).click();
-  await choose("Until", "it is clear");
+  await choose("Until", "clear");
   await step(/Stir the pitcher until it is clear/).waitFor();
   await accessible(page, "Steps with what makers say");
   await saved(page);
   await page.reload();
-  await step(/Put 2 parts sugar syrup/).waitFor();
-  await step(/Put 1 to 3 tbsp honey into the pitcher/).waitFor();
+  await step(/Pour 2 parts sugar syrup/).waitFor();
+  await step(/Pour 1 to 3 tbsp honey into the pitcher/).waitFor();
 });
 
 test("Steps: boil down to a line, drag into another order, measure and learn, compare", async ({ page }) => {
@@ -118,7 +118,7 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   const panel = page.getByRole("region", { name: /^Step/ });
   await panel.getByText(/the line then stands \d+ mm above the bottom/).waitFor();
   await panel.getByRole("combobox", { name: "Until" }).click();
-  await page.getByRole("option", { name: "it boils at so many °C" }).click();
+  await page.getByRole("option", { name: "a boiling temperature" }).click();
   await card("Boil the pot down until it boils at 103 °C").waitFor();
   await page.getByRole("button", { name: "Undo" }).click();
   await card("until 550 ml are left").waitFor();
@@ -145,7 +145,7 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
 
   // A drop is undone where it was made; a plus puts a step in between; a step is copied.
   await drag(3, 1);
-  await page.getByRole("button", { name: "Put it back" }).click();
+  await page.getByRole("button", { name: "Undo" }).click();
   await page.waitForFunction(() => document.querySelector("[data-step]").textContent.includes("ginger"));
   assert.deepEqual(await steps(), before);
   await page.getByRole("button", { name: "Add a step after step 2", exact: true }).click();
@@ -160,16 +160,16 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   await page.getByRole("button", { name: "Undo" }).click();
   await page.waitForFunction((n) => document.querySelectorAll("[data-step]").length === n, before.length);
   await page.emulateMedia({ media: "print", colorScheme: "dark" });
-  await page.getByRole("heading", { name: "What to do", includeHidden: true }).waitFor();
+  await page.getByRole("heading", { name: "Method", includeHidden: true }).waitFor();
   assert.equal(await page.locator("article li").count(), before.length);
   assert.equal(await page.getByRole("button", { name: "Print the recipe" }).isVisible(), false);
   await page.emulateMedia({ media: "screen", colorScheme: "light" });
 
   await card("Strain the pot").click();
-  await panel.getByRole("textbox", { name: "Measured after this" }).fill("3 limes");
+  await panel.getByRole("textbox", { name: "Volume measured after this step" }).fill("3 limes");
   await panel.getByRole("button", { name: "Learn" }).click();
   await panel.getByText(/is no volume/).waitFor();
-  await panel.getByRole("textbox", { name: "Measured after this" }).fill("570 ml");
+  await panel.getByRole("textbox", { name: "Volume measured after this step" }).fill("570 ml");
   await panel.getByRole("button", { name: "Learn" }).click();
   await panel.getByText(/Ginger root keeps so many grams for each gram/).waitFor();
   await panel.getByRole("button", { name: "Use my figures from now on" }).click();

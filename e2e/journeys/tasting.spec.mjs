@@ -10,7 +10,7 @@ test.describe("on an empty shelf", () => {
     const small = await open(browser, demo.address, { viewport: phone, hasTouch: true, isMobile: true });
     small.setDefaultTimeout(40_000);
     await small.goto("/tasting");
-    await small.getByRole("heading", { name: "Who tastes" }).waitFor();
+    await small.getByRole("heading", { name: "Tasters" }).waitFor();
     await accessible(small, "tasting, on the phone, with nobody there yet");
     await small.getByRole("link", { name: /^Find my balance/ }).click();
     await small.getByLabel("Add a taster").fill("Wren");
@@ -18,7 +18,7 @@ test.describe("on an empty shelf", () => {
     await small.getByRole("button", { name: "Wren", pressed: true }).waitFor();
     await small.getByRole("button", { name: "Begin" }).click();
     await small.getByText("200 g white sugar").waitFor();
-    await small.getByRole("button", { name: "They are filled" }).click();
+    await small.getByRole("button", { name: "The jugs are ready" }).click();
     // A tongue that likes it at about 22 to 1 answers by what the glass is.
     let glasses = 0;
     for (; glasses < 16; glasses += 1) {
@@ -42,7 +42,7 @@ test.describe("on an empty shelf", () => {
       });
       assert.equal(spoons.reduce((a, b) => a + b), 24, "the three jugs fill half a cup");
       const far = 4 * (x - Math.log(22));
-      const felt = far < -1.5 ? "too sharp" : far < -0.5 ? "a touch sharp" : far < 0.5 ? "just right" : far < 1.5 ? "a touch sweet" : "too sweet";
+      const felt = far < -1.5 ? "too sour" : far < -0.5 ? "slightly sour" : far < 0.5 ? "just right" : far < 1.5 ? "slightly sweet" : "too sweet";
       await small.getByRole("button", { name: felt, exact: true }).click();
       if (glasses === 2) await accessible(small, "a glass to be mixed, on the phone");
     }
@@ -69,7 +69,7 @@ test("tasting: a blind row, two tasters on two screens, and the key is broken", 
   await page.getByText(/^The same in all, as poured/).waitFor();
   await accessible(page, "a row to be set up");
   await page.getByRole("button", { name: "Set it up" }).click();
-  await page.getByRole("button", { name: "All are poured" }).waitFor();
+  await page.getByRole("button", { name: "All poured" }).waitFor();
   const rows = page.getByRole("table").getByRole("row");
   await rows.nth(5).waitFor();
   const key = new Map();
@@ -80,8 +80,8 @@ test("tasting: a blind row, two tasters on two screens, and the key is broken", 
   assert.equal(key.size, 5);
   await page.getByRole("link", { name: "Print stickers and sheets" }).click();
   await page.getByRole("heading", { name: "Stickers" }).waitFor();
-  await page.getByRole("link", { name: "Back to the table" }).click();
-  await page.getByRole("button", { name: "All are poured" }).click();
+  await page.getByRole("link", { name: "Back to the tasting" }).click();
+  await page.getByRole("button", { name: "All poured" }).click();
   await page.getByText(/What is in them stays sealed/).waitFor();
   await accessible(page, "a row on the table");
   const id = page.url().split("/").at(-1);
@@ -94,7 +94,7 @@ test("tasting: a blind row, two tasters on two screens, and the key is broken", 
   await small.goto(`/tasting/${id}`);
   await small.getByRole("radio", { name: /The gatekeeper/ }).click();
   // Each says by what the glass is: the beekeeper likes 19 to 1, the gatekeeper 13.
-  const felts = ["too sharp", "a touch sharp", "just right", "a touch sweet", "too sweet"];
+  const felts = ["too sour", "slightly sour", "just right", "slightly sweet", "too sweet"];
   const answer = async (screen, code, ideal) => {
     const far = Math.log(key.get(code) / ideal) / Math.log(1.25);
     const felt = felts[Math.round(Math.min(Math.max(far, -2), 2)) + 2];
@@ -117,10 +117,10 @@ test("tasting: a blind row, two tasters on two screens, and the key is broken", 
     await page.getByRole("radio", { name: new RegExp(`The gatekeeper ${told}`) }).waitFor();
   }
   await small.context().close();
-  await page.getByText("All have tasted.").waitFor();
+  await page.getByText("Everyone has tasted.").waitFor();
   await page.getByRole("button", { name: "Reveal the glasses" }).click();
-  await page.getByRole("button", { name: "Show what it tells; no more answers" }).click();
-  const best = page.getByRole("region", { name: "Where each likes it best" });
+  await page.getByRole("button", { name: "Show the results and stop" }).click();
+  const best = page.getByRole("region", { name: "What each taster likes best" });
   await best.waitFor();
   await accessible(page, "what a row tells");
   const told = await best.getByRole("listitem").allInnerTexts();
@@ -143,7 +143,7 @@ test("tasting: a triangle to its verdict", async ({ page }) => {
   await page.getByText(/4 of 5 have to be right/).waitFor();
   await accessible(page, "a comparison to be set up");
   await page.getByRole("button", { name: "Set it up" }).click();
-  const table = page.getByRole("region", { name: "What goes where" }).getByRole("row");
+  const table = page.getByRole("region", { name: "Contents" }).getByRole("row");
   await table.first().waitFor();
   const odd = new Map();
   for (const row of await table.all()) {
@@ -152,15 +152,15 @@ test("tasting: a triangle to its verdict", async ({ page }) => {
     const alone = glasses.find((one) => glasses.filter((g) => g.what === one.what).length === 1);
     odd.set(name.trim(), alone.code);
   }
-  await page.getByRole("button", { name: "All are poured" }).click();
-  await page.getByText("Two are alike. Touch the odd one.").waitFor();
+  await page.getByRole("button", { name: "All poured" }).click();
+  await page.getByText("Two are the same. Touch the odd one.").waitFor();
   for (const name of who) {
     await page.getByRole("radio", { name: new RegExp(name) }).click();
     await page.getByRole("button", { name: odd.get(name), exact: true }).click();
     await page.getByRole("radio", { name: `${name} done` }).waitFor();
   }
   await page.getByRole("button", { name: "Reveal the glasses" }).click();
-  await page.getByRole("button", { name: "Show what it tells; no more answers" }).click();
+  await page.getByRole("button", { name: "Show the results and stop" }).click();
   await page.getByTestId("verdict").getByText("They are different", { exact: true }).waitFor();
   await page.getByText(/5 of 5 found the odd one: that happens by luck once in 240/).waitFor();
   await accessible(page, "a verdict");
@@ -194,14 +194,14 @@ test("tasting: a tongue on the stairs, and a row put in order", async ({ page })
   await page.goto("/tasting/new/train");
   await page.getByRole("button", { name: "The bell-ringer" }).click();
   await page.getByRole("button", { name: "Set it up" }).click();
-  await page.getByRole("button", { name: "All are poured" }).click();
+  await page.getByRole("button", { name: "All poured" }).click();
   // Finds the sweeter one each time: the stairs go down.
   let taken = 0;
   for (; taken < 12; taken += 1) {
-    const sheet = page.getByRole("region", { name: "For the one who pours" });
+    const sheet = page.getByRole("region", { name: "For the person pouring" });
     await sheet.getByText(/of the strong jug/).waitFor();
     const line = await sheet.getByText(/of the strong jug/).innerText();
-    await sheet.getByRole("button", { name: "Poured: hand it over" }).click();
+    await sheet.getByRole("button", { name: "Poured: pass it on" }).click();
     await page.getByRole("button", { name: line.slice(0, 3), exact: true }).click();
     await page.getByText(`${taken + 1} tasted`).waitFor();
   }
@@ -209,8 +209,8 @@ test("tasting: a tongue on the stairs, and a row put in order", async ({ page })
   await page.getByRole("button", { name: /Reveal them now/ }).click();
   const noticed = await number(page, "notices");
   assert.ok(noticed >= 3 && noticed < 10, `finer than most: ${noticed} %`);
-  await page.getByRole("button", { name: "Use it from now on" }).click();
-  await page.getByRole("button", { name: "Used from now on" }).waitFor();
+  await page.getByRole("button", { name: "Use this from now on" }).click();
+  await page.getByRole("button", { name: "In use" }).waitFor();
   await openDrink(page, "Tamarind cooler");
   await page.getByRole("button", { name: "Taste and correct" }).click();
   await page.getByRole("combobox", { name: "For whom" }).click();
@@ -221,15 +221,15 @@ test("tasting: a tongue on the stairs, and a row put in order", async ({ page })
   await page.getByRole("button", { name: "The bell-ringer" }).click();
   await page.getByRole("button", { name: "Set it up" }).click();
   const rows = page.getByRole("table").getByRole("row");
-  await page.getByRole("button", { name: "All are poured" }).waitFor();
+  await page.getByRole("button", { name: "All poured" }).waitFor();
   const order = [];
   for (const row of (await rows.all()).slice(1)) order.push((await row.getByRole("cell").allInnerTexts())[0]);
-  await page.getByRole("button", { name: "All are poured" }).click();
+  await page.getByRole("button", { name: "All poured" }).click();
   for (const code of order) {
     const glass = page.locator("[data-glass]").filter({ hasText: code });
     await glass.getByRole("button").click();
   }
-  await page.getByRole("button", { name: "That is the order" }).click();
+  await page.getByRole("button", { name: "Confirm this order" }).click();
   await page.getByRole("button", { name: "Reveal the glasses" }).click();
   await page.getByRole("button", { name: /no more answers/ }).click();
   await page.getByText("10 of 10 pairs").waitFor();
@@ -238,20 +238,20 @@ test("tasting: a tongue on the stairs, and a row put in order", async ({ page })
 test("tasting: a drink is matched in rounds, and a glass is guessed", async ({ page }) => {
   await page.goto("/tasting/new/match");
   await page.getByLabel("Drink", { exact: true }).selectOption({ label: "Lemon verbena lemonade" });
-  await page.getByLabel("What it is called").fill("The one from the fair");
+  await page.getByLabel("Name").fill("The one from the fair");
   await page.getByLabel("°Brix").fill("12.5");
   await page.getByLabel("pH", { exact: true }).fill("2.6");
   await page.getByRole("button", { name: "The beekeeper" }).click();
   await accessible(page, "a drink to be matched");
   await page.getByRole("button", { name: "Begin" }).click();
-  const lies = page.getByRole("region", { name: "Where it lies" });
+  const lies = page.getByRole("region", { name: "On the map" });
   const acid = lies.getByText(/% acid, likely/);
   const wide = (text) => {
     const [low, high] = text.match(/likely ([\d.]+) to ([\d.]+)/).slice(1).map(Number);
     return high / low;
   };
   const before = await acid.innerText();
-  await page.getByRole("button", { name: "a little too sharp" }).click();
+  await page.getByRole("button", { name: "slightly too sour" }).click();
   await page.getByRole("button", { name: "Keep this round" }).click();
   await page.getByRole("region", { name: "Rounds" }).getByText(/the other one is a touch sharper/).waitFor();
   assert.ok(wide(await acid.innerText()) < wide(before), "tasted beside it, it is known better");
@@ -260,19 +260,19 @@ test("tasting: a drink is matched in rounds, and a glass is guessed", async ({ p
   await page.getByRole("button", { name: "Work out the amounts" }).waitFor();
 
   await page.goto("/tasting/new/train");
-  await page.getByRole("radio", { name: "Guess the figure" }).click();
+  await page.getByRole("radio", { name: "Guess the balance" }).click();
   await page.getByRole("button", { name: "The gatekeeper" }).click();
   await page.getByRole("button", { name: "Set it up" }).click();
-  await page.getByRole("button", { name: "They are filled" }).click();
+  await page.getByRole("button", { name: "The jugs are ready" }).click();
   await page.getByText(/tbsp|tsp|cup/).first().waitFor();
-  await page.getByRole("button", { name: "Poured: hand it over" }).click();
-  await page.getByRole("slider", { name: "Sugar to one of acid" }).press("ArrowRight");
+  await page.getByRole("button", { name: "Poured: pass it on" }).click();
+  await page.getByRole("slider", { name: "Sugar to 1 part acid" }).press("ArrowRight");
   await page.getByText("17 to 1", { exact: true }).waitFor();
-  await page.getByRole("button", { name: "That is my guess" }).click();
+  await page.getByRole("button", { name: "Guess" }).click();
   const off = page.getByRole("img", { name: "How far off each guess was" });
   await off.waitFor();
-  await page.getByRole("button", { name: "Show how near it was" }).click();
-  await page.getByRole("button", { name: "That is my guess" }).waitFor({ state: "detached" });
+  await page.getByRole("button", { name: "Show the answer" }).click();
+  await page.getByRole("button", { name: "Guess" }).waitFor({ state: "detached" });
   await off.waitFor();
 });
 
@@ -319,11 +319,11 @@ test("tasting: a child isn't given alcohol, and who is deleted is gone", async (
   await page.goto("/tasting");
   await page.getByRole("button", { name: "Add a taster" }).click();
   await page.getByLabel("Name or nickname").fill("شخص عابر");
-  await page.getByLabel("A child: never gets alcohol").check();
-  await page.getByRole("button", { name: "Put down" }).click();
+  await page.getByLabel("Child: no alcohol").check();
+  await page.getByRole("button", { name: "Add" }).click();
   await page.getByRole("button", { name: /شخص عابر/ }).click();
   await accessible(page, "what is kept of somebody");
-  await page.getByRole("button", { name: "Delete for good" }).click();
+  await page.getByRole("button", { name: "Delete permanently" }).click();
   await page.getByRole("button", { name: "Delete شخص عابر" }).click();
   await page.getByRole("button", { name: /شخص عابر/ }).waitFor({ state: "detached" });
 });

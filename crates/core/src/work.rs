@@ -44,12 +44,11 @@ pub struct Work {
 pub enum Stopped {
     /// It would take more than one question may.
     #[error(
-        "This drink is too large for that question: with so many steps and ingredients it would take \
-         too long to work out. Ask it of a part of the drink."
+        "This drink has too many steps and ingredients to work that out. Try it with part of the drink."
     )]
     TooMuch,
     /// Nobody waits for the answer any more.
-    #[error("Nobody waits for the answer any more.")]
+    #[error("This question was cancelled.")]
     GivenUp,
 }
 

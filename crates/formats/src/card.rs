@@ -55,7 +55,7 @@ pub fn card(drink: &Drink, report: &DrinkReport, style: CardStyle) -> String {
         }
     }
     facts.push(format!(
-        "{} in all, {} of it work",
+        "{} in all, {} hands-on",
         minutes(report.minutes),
         minutes(report.hands_on_minutes)
     ));

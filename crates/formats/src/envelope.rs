@@ -46,10 +46,7 @@ impl Format {
                 Some(Some(version @ 1..)) if version <= u64::from(newest) => version as usize,
                 Some(Some(found @ 1..)) => return Err(FormatError::TooNew { found, newest }),
                 Some(_) => {
-                    return Err(FormatError::fault(
-                        "version",
-                        "A version is a whole number from 1.",
-                    ));
+                    return Err(FormatError::fault("version", "Enter a version of 1 or more."));
                 }
             };
         }

@@ -61,16 +61,15 @@ pub struct Part {
 #[derive(Debug, thiserror::Error)]
 pub enum HouseError {
     /// It is no archive at all, or its end is missing.
-    #[error("This is no backup of Keen Pitcher: {0}. Nothing was changed.")]
+    #[error("This isn't a Keen Pitcher backup: {0}. Nothing was changed.")]
     NoArchive(String),
     /// A newer program made it.
     #[error(
-        "This backup was made by a newer Keen Pitcher (version {0} of its format; {VERSION} is the newest known here). \
-         Put it back with that one. Nothing was changed."
+        "This backup needs a newer Keen Pitcher (format {0}; this one reads up to {VERSION}). Nothing was changed."
     )]
     TooNew(u32),
     /// A part of it isn't as it was when it was made.
-    #[error("This backup is damaged: {part} {why}. Nothing was changed; take another backup.")]
+    #[error("This backup is damaged: {part} {why}. Nothing was changed. Choose another backup.")]
     Damaged {
         /// Which part.
         part: String,
@@ -180,7 +179,7 @@ pub fn read_house(file: impl Read + Seek, mut shelf: impl Write) -> Result<Manif
     for part in &manifest.parts {
         let most = if part.name == SHELF_PART { MOST_SHELF } else { MOST_PART };
         if part.bytes > most {
-            return Err(damaged(&part.name, "is larger than any that Keen Pitcher makes"));
+            return Err(damaged(&part.name, "is too large"));
         }
         let found = zip.by_name(&part.name).map_err(|_| damaged(&part.name, "is missing"))?;
         // Never more than was said, whatever it unpacks to.
@@ -194,7 +193,7 @@ pub fn read_house(file: impl Read + Seek, mut shelf: impl Write) -> Result<Manif
             _ => damaged(&part.name, "can't be unpacked"),
         })?;
         if bytes != part.bytes || sha256 != part.sha256 {
-            return Err(damaged(&part.name, "isn't as it was when the backup was made"));
+            return Err(damaged(&part.name, "has changed since the backup was made"));
         }
     }
     shelf.flush()?;
@@ -240,7 +239,7 @@ fn manifest_of<R: Read + Seek>(zip: &mut ZipArchive<R>) -> Result<Manifest, Hous
         format: String,
         version: u32,
     }
-    let found = zip.by_name(MANIFEST).map_err(|_| no_archive("it has no list of what is in it"))?;
+    let found = zip.by_name(MANIFEST).map_err(|_| no_archive("it has no table of contents"))?;
     let mut text = String::new();
     let read = found.take(MOST_MANIFEST + 1).read_to_string(&mut text);
     if read.is_err() || text.len() as u64 > MOST_MANIFEST {
@@ -248,7 +247,7 @@ fn manifest_of<R: Read + Seek>(zip: &mut ZipArchive<R>) -> Result<Manifest, Hous
     }
     let head: Head = serde_json::from_str(&text).map_err(|_| damaged(MANIFEST, "can't be read"))?;
     if head.format != FORMAT {
-        return Err(no_archive("it says that it is something else"));
+        return Err(no_archive("it is another kind of file"));
     }
     if head.version > VERSION {
         return Err(HouseError::TooNew(head.version));

@@ -7,11 +7,11 @@ use serde::de::DeserializeOwned;
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum FormatError {
     /// It isn't JSON at all.
-    #[error("This is not well-formed JSON: {0}.")]
+    #[error("This isn't valid JSON: {0}.")]
     Malformed(String),
     /// A newer program wrote it.
     #[error(
-        "This has version {found} of its format; {newest} is the newest known here. Use the newer Keen Pitcher that wrote it."
+        "This file has format version {found}; we read up to {newest}. Use a newer Keen Pitcher."
     )]
     TooNew {
         /// Its version.
@@ -90,12 +90,12 @@ fn plain(error: &serde_json::Error) -> String {
         text.strip_prefix("unknown variant ").and_then(|rest| rest.split_once(", expected "))
     {
         let known = known.trim_start_matches("one of ").replace('`', "");
-        return format!("“{}” is not known here; {known} would be.", found.trim_matches('`'));
+        return format!("We don't know “{}”. Use {known}.", found.trim_matches('`'));
     }
     if let Some((found, _)) =
         text.strip_prefix("unknown field ").and_then(|rest| rest.split_once(", expected "))
     {
-        return format!("“{}” is not known here.", found.trim_matches('`'));
+        return format!("We don't know “{}”.", found.trim_matches('`'));
     }
     if let Some((_, expected)) = text.split_once(", expected ") {
         let wanted = match expected {
@@ -103,7 +103,7 @@ fn plain(error: &serde_json::Error) -> String {
             "f64" => "a number",
             "u32" | "i64" => "a whole number, not below zero",
             "a sequence" => "a list, in square brackets",
-            _ => "something else; see the format's description",
+            _ => "a different value; see the format description",
         };
         return format!("This should be {wanted}.");
     }

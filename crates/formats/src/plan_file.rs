@@ -131,7 +131,7 @@ pub fn civil(field: &str, text: &str) -> Result<DateTime, FieldError> {
     read.filter(|t| (1970..=2200).contains(&t.year())).ok_or_else(|| FieldError {
         field: field.to_owned(),
         message: format!(
-            "“{}” is no day and time. Write it like 2030-06-22T15:00.",
+            "We couldn't read “{}”. Enter a date and time such as 2030-06-22T15:00.",
             text.chars().take(40).collect::<String>()
         ),
     })
@@ -147,7 +147,7 @@ impl Night {
             text.parse::<Time>().map_err(|_| FieldError {
                 field: format!("night.{field}"),
                 message: format!(
-                    "“{}” is no time. Write it like 22:00.",
+                    "We couldn't read “{}”. Enter a time such as 22:00.",
                     text.chars().take(20).collect::<String>()
                 ),
             })
@@ -157,7 +157,7 @@ impl Night {
             return Err(FieldError {
                 field: "night".into(),
                 message: format!(
-                    "A night from {} to {} lasts all day: no hour would be left to work in.",
+                    "Quiet hours from {} to {} leave no time to work. Choose shorter ones.",
                     self.from, self.to
                 ),
             });
@@ -177,20 +177,17 @@ impl PlanFile {
         let long = |text: &str, most: usize| text.chars().count() > most;
         let odd = |text: &str| text.chars().any(|c| c.is_control() && c != '\n');
         if self.name.trim().is_empty() {
-            fault("name", "Give the plan a name.");
+            fault("name", "Enter a name for the plan.");
         }
         if long(&self.name, limits::NAME) || odd(&self.name) {
-            fault("name", "A name has up to 120 characters that can be shown.");
+            fault("name", "Enter a name of up to 120 characters.");
         }
         if long(&self.note, limits::NOTE) || odd(&self.note) {
-            fault("note", "A note has up to 2000 characters that can be shown.");
+            fault("note", "Enter a note of up to 2000 characters.");
         }
         if self.drinks.len() > most::DRINKS {
-            let message = format!(
-                "{} drinks are more than one kitchen makes at once; {} are the most.",
-                self.drinks.len(),
-                most::DRINKS
-            );
+            let message =
+                format!("You chose {} drinks. Choose up to {}.", self.drinks.len(), most::DRINKS);
             fault("drinks", &message);
         }
         let lists = [
@@ -201,7 +198,7 @@ impl PlanFile {
             self.guests.len(),
         ];
         if lists.iter().any(|n| *n > limits::LIST) {
-            fault("plan", "That is more than anyone plans by hand; 200 of each are the most.");
+            fault("plan", "Enter up to 200 of each.");
         }
         let ids = self
             .holds
@@ -213,7 +210,7 @@ impl PlanFile {
             .chain(self.drinks.iter().flat_map(|d| [&d.drink, &d.name]))
             .chain(self.drinks.iter().flat_map(|d| &d.water_bath));
         if ids.into_iter().any(|id| long(id, limits::ID) || odd(id)) {
-            fault("plan", "A name in it is too long, or has characters that can't be shown.");
+            fault("plan", "One of the names is too long or has control characters. Shorten it.");
         }
         let mut seen = HashSet::new();
         for (i, drink) in self.drinks.iter().enumerate() {
@@ -221,7 +218,7 @@ impl PlanFile {
             if drink.id.is_empty() || drink.id.len() > 40 || !drink.id.chars().all(plain) {
                 fault(
                     &format!("drinks[{i}].id"),
-                    "An entry's id is up to 40 letters, digits, “-” or “_”.",
+                    "Enter an id of up to 40 letters, digits, “-” or “_”.",
                 );
             } else if !seen.insert(&drink.id) {
                 fault(&format!("drinks[{i}].id"), "Two entries have the same id.");
@@ -241,7 +238,9 @@ impl PlanFile {
                 // A plan that is pulled apart by months is two plans.
                 (Ok(at), Some(serving)) if far(at, serving) => faults.push(FieldError {
                     field,
-                    message: format!("{text} is more than two months from the serving."),
+                    message: format!(
+                        "{text} is more than two months before serving. Choose a later time."
+                    ),
                 }),
                 _ => {}
             }
@@ -251,14 +250,14 @@ impl PlanFile {
             match (civil(&at("from"), &span.from), civil(&at("to"), &span.to)) {
                 (Ok(from), Ok(to)) if from >= to => faults.push(FieldError {
                     field: at("to"),
-                    message: "It ends before it begins.".into(),
+                    message: "Enter an end after the start.".into(),
                 }),
                 (from, to) => faults.extend(from.err().into_iter().chain(to.err())),
             }
             if span.what.chars().count() > limits::NAME {
                 faults.push(FieldError {
                     field: at("what"),
-                    message: "That is too long; 120 characters are the most.".into(),
+                    message: "Enter up to 120 characters.".into(),
                 });
             }
         }

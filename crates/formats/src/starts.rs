@@ -211,7 +211,8 @@ mod tests {
                     read += 1;
                 }
                 // Peel and zest are taken off the fruit, and no fruit is put in for them.
-                let peel = frame.sentence.starts_with("Put")
+                let peel = (frame.sentence.starts_with("Add")
+                    || frame.sentence.starts_with("Pour"))
                     && frame.sentence.contains("lemons")
                     && !frame.sentence.contains(" of ")
                     && !frame.sentence.contains("slices");

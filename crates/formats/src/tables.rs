@@ -207,14 +207,17 @@ impl Table {
             .flexible(true)
             .trim(csv::Trim::Headers)
             .from_reader(from.as_bytes());
-        let heads =
-            reader.headers().map_err(|error| fault("", format!("This is no table: {error}.")))?;
+        let heads = reader
+            .headers()
+            .map_err(|error| fault("", format!("We couldn't read this as a table: {error}.")))?;
         let heads: Vec<String> = heads.iter().map(|h| text(h).to_lowercase()).collect();
         for name in needed {
             if !heads.iter().any(|h| h == name) {
                 return Err(fault(
                     name,
-                    format!("The table has no column “{name}”. Its first row names the columns."),
+                    format!(
+                        "The table has no column “{name}”. The first row must name the columns."
+                    ),
                 ));
             }
         }
@@ -229,7 +232,7 @@ impl Table {
             if rows.len() >= MOST_ROWS {
                 return Err(fault(
                     &format!("row {}", at + 2),
-                    format!("{MOST_ROWS} rows are the most."),
+                    format!("Use up to {MOST_ROWS} rows."),
                 ));
             }
             rows.push(row);
@@ -263,7 +266,7 @@ impl Row<'_> {
             _ => {
                 errors.push(FieldError {
                     field: self.field(name),
-                    message: format!("“{}” is no number.", short(said)),
+                    message: format!("“{}” isn't a number.", short(said)),
                 });
                 None
             }
@@ -276,7 +279,7 @@ impl Row<'_> {
         if value.is_none() && errors.len() == before {
             errors.push(FieldError {
                 field: self.field(name),
-                message: "This cell is empty.".into(),
+                message: "This cell is empty. Enter a value.".into(),
             });
         }
         value.unwrap_or_default()
@@ -306,14 +309,14 @@ pub fn read_batches(table: &str) -> Result<Vec<BatchRow>, Vec<FieldError>> {
             day?.at(12, 0, 0, 0).to_zoned(jiff::tz::TimeZone::UTC).ok().map(|z| z.timestamp())
         });
         if at.is_none() {
-            fault("begun_at", "A time is written like 2030-06-21 or 2030-06-21T12:00:00Z.");
+            fault("begun_at", "Enter a time such as 2030-06-21 or 2030-06-21T12:00:00Z.");
         }
         if row.text("drink").trim().is_empty() {
-            fault("drink", "Say which drink it was.");
+            fault("drink", "Enter the drink's name.");
         }
         for name in ["drink", "place", "note"] {
             if row.text(name).chars().count() > 2000 {
-                fault(name, "2,000 letters are the most.");
+                fault(name, "Enter up to 2000 characters.");
             }
         }
         let mut within = |name: &str, from: f64, to: f64| {
@@ -380,8 +383,7 @@ pub fn read_ingredients(table: &str) -> Result<Vec<OwnIngredient>, Vec<FieldErro
         let kind: Option<Kind> = serde_json::from_value(of_words("kind")).ok();
         let form: Option<Form> = serde_json::from_value(of_words("form")).ok();
         let mut unknown = |name: &str, known: &str| {
-            let message =
-                format!("“{}” is not known here; {known} would be.", short(row.text(name)));
+            let message = format!("We don't know “{}”. Use {known}.", short(row.text(name)));
             errors.push(FieldError { field: row.field(name), message });
         };
         if kind.is_none() {
@@ -556,7 +558,7 @@ mod tests {
         );
         assert_eq!(
             read_readings("produce,pieces,juice_ml\nlemon,,3").unwrap_err()[0].message,
-            "This cell is empty."
+            "This cell is empty. Enter a value."
         );
     }
 }

@@ -46,7 +46,7 @@ impl AcidKit {
         let turned = |s: Sampled| f64::from(s.drops) >= s.turns && s.drops > 0;
         let says = match self.sample {
             None => "no sample in it".to_owned(),
-            Some(s) if turned(s) => format!("{} drops, and the colour stays", s.drops),
+            Some(s) if turned(s) => format!("{} drops, and the colour holds", s.drops),
             Some(s) => format!("{} drops, still clear", s.drops),
         };
         Line {

@@ -74,22 +74,22 @@ impl Line {
     /// # Errors
     /// Says what about it makes no sense.
     pub fn read(text: &str) -> Result<Self, Unheard> {
-        let line: Self =
-            serde_json::from_str(text).map_err(|why| Unheard(format!("No line: {why}.")))?;
+        let line: Self = serde_json::from_str(text)
+            .map_err(|why| Unheard(format!("We couldn't read this line: {why}.")))?;
         let plain = |c: char| c.is_ascii_alphanumeric() || "-_.".contains(c);
         if line.instrument.is_empty()
             || line.instrument.len() > 40
             || !line.instrument.chars().all(plain)
         {
-            return Err(Unheard("An instrument is named by up to 40 letters and digits.".into()));
+            return Err(Unheard("Enter an instrument name of up to 40 letters and digits.".into()));
         }
         if line.unit != line.kind.unit() {
             let (unit, known) = (short(&line.unit), line.kind.unit());
-            return Err(Unheard(format!("It reads in {known}, not in {unit}.")));
+            return Err(Unheard(format!("This instrument reads in {known}, not in {unit}.")));
         }
         let (least, most) = line.kind.range();
         if line.value.is_some_and(|v| !(least..=most).contains(&v)) {
-            return Err(Unheard(format!("It can't read that: {least} to {most} can be.")));
+            return Err(Unheard(format!("Enter {least} to {most}.")));
         }
         Ok(Self { says: line.says.map(|says| short(&says)), ..line })
     }

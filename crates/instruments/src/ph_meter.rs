@@ -68,8 +68,8 @@ impl PhMeter {
             unit: InstrumentKind::PhMeter.unit().into(),
             stable: self.around.is_some() && (to - self.shown).abs() < 0.02,
             says: match (self.around.is_some(), first) {
-                (_, true) => Some("one buffer read; now the other one".into()),
-                (false, false) => Some("it stands in nothing".into()),
+                (_, true) => Some("one buffer done; now the other".into()),
+                (false, false) => Some("it isn't in any liquid".into()),
                 (true, false) => None,
             },
         }

@@ -41,7 +41,7 @@ impl Scale {
             value: (!overloaded).then_some(if value == 0.0 { 0.0 } else { value }),
             unit: InstrumentKind::Scale.unit().into(),
             stable: !overloaded && (self.load - self.shown).abs() < 0.5,
-            says: overloaded.then(|| "overload: it bears 5 kg".into()),
+            says: overloaded.then(|| "overload: 5 kg maximum".into()),
         }
     }
 }

@@ -35,10 +35,10 @@ fn text_of(file: &Path) -> Result<Vec<u8>> {
 
 fn drink_of(text: &[u8], file: &Path, cupboard: &Cupboard) -> Result<Drink> {
     if text.len() > MAX_BODY {
-        bail!("{} is too large for a drink; 512 kB as text are the most", file.display());
+        bail!("{} is too large: a drink can have up to 512 kB of text", file.display());
     }
     keen_formats::read_drink(text, cupboard)
-        .with_context(|| format!("{} is no drink", file.display()))
+        .with_context(|| format!("{} isn't a drink", file.display()))
 }
 
 fn read(file: &Path, cupboard: &Cupboard) -> Result<Drink> {
@@ -48,7 +48,7 @@ fn read(file: &Path, cupboard: &Cupboard) -> Result<Drink> {
 /// Serves stand-ins for a kitchen's instruments until it is stopped.
 pub(crate) fn instruments(port: u16, seed: u64) -> Result<()> {
     let served = keen_instruments::serve(keen_instruments::Stand::new(seed), port)
-        .with_context(|| format!("port {port} can't be had; choose another one with --port"))?;
+        .with_context(|| format!("port {port} is in use; choose another with --port"))?;
     print(&format!("The instruments are at {}", served.address))?;
     loop {
         std::thread::park();
@@ -99,8 +99,7 @@ fn table(drink: &Drink, report: &DrinkReport) -> String {
         out += &format!(", pH {ph:.1}");
     }
     out += &format!(
-        "\n{:.0} ml in all; {} {:.0} ml has {:.0} g sugar and {:.0} kcal\n{} in all, {} of it \
-         work\n",
+        "\n{:.0} ml in all; {} {:.0} ml has {:.0} g sugar and {:.0} kcal\n{} in all, {} hands-on\n",
         profile.volume_ml,
         if profile.served { "a glass of" } else { "each" },
         profile.glass_ml,
@@ -116,6 +115,7 @@ fn minutes(minutes: f64) -> String {
     match minutes.round() as u64 {
         _ if minutes > 0.0 && minutes < 0.75 => format!("{:.0} s", (minutes * 6.0).ceil() * 10.0),
         m if m < 120 => format!("{m} min"),
+        m if m % 60 == 0 => format!("{} h", m / 60),
         m => format!("{} h {} min", m / 60, m % 60),
     }
 }
@@ -127,9 +127,9 @@ fn find(store: &Store, drink: &str) -> Result<keen_store::Kept> {
     }
     let (total, mut found) = store.drinks().list(drink, 1)?;
     match total {
-        0 => bail!("there is no drink “{drink}” on the shelf"),
+        0 => bail!("you have no drink called “{drink}”"),
         1 => Ok(found.swap_remove(0)),
-        many => bail!("“{drink}” is in the names of {many} drinks; say more of it"),
+        many => bail!("{many} drinks are called “{drink}”; enter more of the name"),
     }
 }
 
@@ -142,7 +142,7 @@ pub(crate) fn export(drink: &str, style: ExportAs, data: Option<PathBuf>) -> Res
             "batches" => TableOf::Batches,
             "readings" => TableOf::Readings,
             other => {
-                bail!("there is no table “{other}”; ingredients, batches and readings there are")
+                bail!("there is no table “{other}”; use ingredients, batches or readings")
             }
         };
         return print(table_text(&store, of)?.trim_end());
@@ -185,14 +185,11 @@ fn faults(file: &Path) -> impl Fn(Vec<FieldError>) -> anyhow::Error + '_ {
 fn holds(store: &Store, file: &Path) -> Result<Holds> {
     let bytes = text_of(file)?;
     if bytes.starts_with(b"PK") {
-        bail!(
-            "{} is a backup of a whole house; put it back with `keen-pitcher restore`",
-            file.display()
-        );
+        bail!("{} is a backup; restore it with `keen-pitcher restore`", file.display());
     }
     let cupboard = Cupboard::of(&crate::api::kept_kitchen(store)?.kitchen);
     let text =
-        std::str::from_utf8(&bytes).with_context(|| format!("{} is no text", file.display()))?;
+        std::str::from_utf8(&bytes).with_context(|| format!("{} isn't text", file.display()))?;
     if let Ok(shelf) = SHELF.read::<ShelfFile>(text) {
         let drinks = unpack(store, shelf)?.into_iter().map(|drink| (drink, Vec::new()));
         return Ok(Holds::Drinks(drinks.collect()));
@@ -265,7 +262,7 @@ pub(crate) fn import(files: &[PathBuf], data: Option<PathBuf>) -> Result<()> {
             &crate::api::KITCHEN.write(&kitchen.kitchen),
             &now,
         )?;
-        print("The kitchen knows what is in the tables.")?;
+        print("Your kitchen has no figures of its own.")?;
     }
     let rows: Vec<_> = drinks
         .iter()
@@ -298,7 +295,7 @@ pub(crate) fn backup(file: &Path, data: Option<PathBuf>) -> Result<()> {
     let manifest = crate::house::save(&store, file)?;
     let drinks = manifest.parts.len().saturating_sub(1);
     print(&format!(
-        "{} holds the whole house, {drinks} drinks among it, and was checked.",
+        "{} is saved and checked. It holds everything, including {drinks} drinks.",
         file.display()
     ))
 }
@@ -340,7 +337,7 @@ fn unpack(store: &Store, shelf: ShelfFile) -> Result<Vec<Drink>> {
     for (at, value) in shelf.drinks.into_iter().enumerate() {
         match keen_formats::drink_from_value(value, &cupboard) {
             Ok(drink) => drinks.push(drink),
-            Err(why) => eprintln!("drink {} of the shelf is left out: {why}", at + 1),
+            Err(why) => eprintln!("we left out drink {}: {why}", at + 1),
         }
     }
     Ok(drinks)

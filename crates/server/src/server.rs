@@ -184,7 +184,7 @@ What you make is kept in {}",
         if serve.kitchen.is_some() {
             match state.phones.open().await {
                 Ok(()) => drop(say_door(&state)),
-                Err(why) => eprintln!("No phones can be let in: {why}"),
+                Err(why) => eprintln!("Phones can't connect: {why}"),
             }
         }
         server.await.context("the server stopped")

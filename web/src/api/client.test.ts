@@ -33,16 +33,16 @@ describe("what the server answers", () => {
   it("isn't taken for words when it is something else", async () => {
     for (const odd of [undefined, "<html>", { detail: 3 }]) {
       const error = await failed(Promise.resolve({ error: odd, response: response(502) }));
-      expect((error as Error).message).toContain("can't be read (502)");
+      expect((error as Error).message).toContain("couldn't read Keen Pitcher's answer (502)");
       expect((error as CallFailed).problem).toBeUndefined();
     }
   });
 });
 
-describe("a server that doesn't answer", () => {
+describe("a server that isn't answering", () => {
   it("is said so, and may be back later", async () => {
     const error = await failed(Promise.reject(new TypeError("fetch failed")));
-    expect((error as Error).message).toBe("Keen Pitcher doesn't answer. Is it still running?");
+    expect((error as Error).message).toBe("Keen Pitcher isn't answering. Is it still running?");
     expect((error as CallFailed).mayPass).toBe(true);
   });
 

@@ -105,7 +105,7 @@ export class CallFailed extends Error {
     readonly problem: Problem | undefined,
     said?: string,
   ) {
-    super(problem?.detail ?? said ?? "Keen Pitcher doesn't answer. Is it still running?");
+    super(problem?.detail ?? said ?? "Keen Pitcher isn't answering. Is it still running?");
   }
 
   /** Whether asking the same again later may go well: no answer, or the shelf can't do it now. */
@@ -129,8 +129,5 @@ export async function answer<T>(
   if (response.ok) return data as T;
   const problem = error as Problem | undefined;
   if (typeof problem?.detail === "string") throw new CallFailed(problem);
-  throw new CallFailed(
-    undefined,
-    `Keen Pitcher answered with something that can't be read (${response.status}).`,
-  );
+  throw new CallFailed(undefined, `We couldn't read Keen Pitcher's answer (${response.status}).`);
 }

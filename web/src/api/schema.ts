@@ -7394,7 +7394,7 @@ export interface operations {
                     "application/json": components["schemas"]["Batches"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7403,7 +7403,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7447,7 +7447,7 @@ export interface operations {
                     "application/json": components["schemas"]["BatchView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7456,7 +7456,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7486,7 +7486,7 @@ export interface operations {
                     "application/json": components["schemas"]["BatchView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7495,7 +7495,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7504,7 +7504,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7543,7 +7543,7 @@ export interface operations {
                     "application/json": components["schemas"]["BatchView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7552,7 +7552,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7561,7 +7561,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7600,7 +7600,7 @@ export interface operations {
                     "application/json": components["schemas"]["BatchView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7609,7 +7609,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It was changed elsewhere since. */
+            /** @description It was changed elsewhere in the meantime. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -7618,7 +7618,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7627,7 +7627,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7666,7 +7666,7 @@ export interface operations {
                     "application/json": components["schemas"]["Seen"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7675,7 +7675,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7684,7 +7684,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7714,7 +7714,7 @@ export interface operations {
                     "image/jpeg": string;
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7723,7 +7723,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7732,7 +7732,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7769,7 +7769,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7778,7 +7778,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7787,7 +7787,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7796,7 +7796,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7829,7 +7829,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7838,7 +7838,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7880,7 +7880,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7889,7 +7889,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7898,7 +7898,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7941,7 +7941,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -7950,7 +7950,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -7959,7 +7959,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8001,7 +8001,7 @@ export interface operations {
                     "application/json": components["schemas"]["BatchView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8010,7 +8010,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8019,7 +8019,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8061,7 +8061,7 @@ export interface operations {
                     "application/json": components["schemas"]["WaysView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8070,7 +8070,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8079,7 +8079,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8117,7 +8117,7 @@ export interface operations {
                     };
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8126,7 +8126,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8154,7 +8154,7 @@ export interface operations {
                     "text/event-stream": components["schemas"]["Change"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8163,7 +8163,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8198,7 +8198,7 @@ export interface operations {
                     "application/json": components["schemas"]["Correction"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8207,7 +8207,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8242,7 +8242,7 @@ export interface operations {
                     "application/json": components["schemas"]["ForWhomView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8251,7 +8251,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8289,7 +8289,7 @@ export interface operations {
                     };
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8298,7 +8298,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8343,7 +8343,7 @@ export interface operations {
                     };
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -8352,7 +8352,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8361,7 +8361,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8396,7 +8396,7 @@ export interface operations {
                     "application/json": components["schemas"]["LineRead"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8405,7 +8405,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8414,7 +8414,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8449,7 +8449,7 @@ export interface operations {
                     "application/json": components["schemas"]["WhatItTeaches"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8458,7 +8458,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8499,7 +8499,7 @@ export interface operations {
                     "application/json": components["schemas"]["NextSteps"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8508,7 +8508,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8548,7 +8548,7 @@ export interface operations {
                     "application/json": components["schemas"]["PastedView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8557,7 +8557,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8592,7 +8592,7 @@ export interface operations {
                     "application/json": components["schemas"]["PitchersView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8601,7 +8601,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8640,7 +8640,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanAnswer"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8649,7 +8649,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8691,7 +8691,7 @@ export interface operations {
                     "application/json": components["schemas"]["Prospect"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8700,7 +8700,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8735,7 +8735,7 @@ export interface operations {
                     "application/json": components["schemas"]["FieldAnswer"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8744,7 +8744,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8753,7 +8753,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8791,7 +8791,7 @@ export interface operations {
                     "application/json": components["schemas"]["Likely"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8800,7 +8800,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8835,7 +8835,7 @@ export interface operations {
                     "application/json": components["schemas"]["Ladder"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8844,7 +8844,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8884,7 +8884,7 @@ export interface operations {
                     "application/json": components["schemas"]["SizeSheet"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8893,7 +8893,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8928,7 +8928,7 @@ export interface operations {
                     "application/json": components["schemas"]["ShoppingAnswer"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8937,7 +8937,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8978,7 +8978,7 @@ export interface operations {
                     };
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8987,7 +8987,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9025,7 +9025,7 @@ export interface operations {
                     "application/json": components["schemas"]["Solution"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9034,7 +9034,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9069,7 +9069,7 @@ export interface operations {
                     "application/json": components["schemas"]["Spread"] | null;
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9078,7 +9078,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9117,7 +9117,7 @@ export interface operations {
                     "application/json": components["schemas"]["Steeping"] | null;
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9126,7 +9126,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9167,7 +9167,7 @@ export interface operations {
                     "application/json": components["schemas"]["Swapped"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9176,7 +9176,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9211,7 +9211,7 @@ export interface operations {
                     "application/json": components["schemas"]["Syrup"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9220,7 +9220,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9258,7 +9258,7 @@ export interface operations {
                     "application/json": components["schemas"]["Traced"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9267,7 +9267,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9302,7 +9302,7 @@ export interface operations {
                     "application/json": components["schemas"]["VesselPlan"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9311,7 +9311,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9352,7 +9352,7 @@ export interface operations {
                     "application/json": components["schemas"]["Shelf"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9361,7 +9361,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9398,7 +9398,7 @@ export interface operations {
                     "application/json": components["schemas"]["DrinkView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9407,7 +9407,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9437,7 +9437,7 @@ export interface operations {
                     "application/json": components["schemas"]["DrinkView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9446,7 +9446,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9455,7 +9455,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9502,7 +9502,7 @@ export interface operations {
                     "application/json": components["schemas"]["DrinkView"];
                 };
             };
-            /** @description It was changed elsewhere since. */
+            /** @description It was changed elsewhere in the meantime. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -9511,7 +9511,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9520,7 +9520,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9553,7 +9553,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9562,7 +9562,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9571,7 +9571,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9606,7 +9606,7 @@ export interface operations {
                     "application/ld+json": string;
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9615,7 +9615,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9624,7 +9624,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9654,7 +9654,7 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9663,7 +9663,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9672,7 +9672,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9702,7 +9702,7 @@ export interface operations {
                     "application/json": components["schemas"]["HistoryView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9711,7 +9711,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9720,7 +9720,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9755,7 +9755,7 @@ export interface operations {
                     "application/json": components["schemas"]["DrinkView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9764,7 +9764,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9773,7 +9773,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9813,7 +9813,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9822,7 +9822,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9831,7 +9831,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9864,7 +9864,7 @@ export interface operations {
                     };
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9873,7 +9873,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9882,7 +9882,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9913,7 +9913,7 @@ export interface operations {
                     "application/json": components["schemas"]["Drink"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9922,7 +9922,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9931,7 +9931,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9967,7 +9967,7 @@ export interface operations {
                     "application/json": components["schemas"]["DrinkView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9976,7 +9976,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9985,7 +9985,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10026,7 +10026,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10035,7 +10035,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10044,7 +10044,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10072,7 +10072,7 @@ export interface operations {
                     "application/json": components["schemas"]["Going"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10081,7 +10081,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10109,7 +10109,7 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10118,7 +10118,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10146,7 +10146,7 @@ export interface operations {
                     "application/zip": string;
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10155,7 +10155,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10192,7 +10192,7 @@ export interface operations {
                     "application/json": components["schemas"]["PutBackView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10201,7 +10201,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10210,7 +10210,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10238,7 +10238,7 @@ export interface operations {
                     "application/json": components["schemas"]["Backups"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10247,7 +10247,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10280,7 +10280,7 @@ export interface operations {
                     "application/json": components["schemas"]["Backups"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10289,7 +10289,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10324,7 +10324,7 @@ export interface operations {
                     "application/json": components["schemas"]["PutBackView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10333,7 +10333,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10342,7 +10342,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10375,7 +10375,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10384,7 +10384,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10393,7 +10393,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10424,7 +10424,7 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10433,7 +10433,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10473,7 +10473,7 @@ export interface operations {
                     "application/json": components["schemas"]["ReadTableView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10482,7 +10482,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10491,7 +10491,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10521,7 +10521,7 @@ export interface operations {
                     };
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10530,7 +10530,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10561,7 +10561,7 @@ export interface operations {
                     "application/json": components["schemas"]["InstrumentList"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10570,7 +10570,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10607,7 +10607,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10616,7 +10616,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10625,7 +10625,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10658,7 +10658,7 @@ export interface operations {
                     "application/json": components["schemas"]["KeptView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10667,7 +10667,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10710,7 +10710,7 @@ export interface operations {
                     "application/json": components["schemas"]["KeptView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10719,7 +10719,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10728,7 +10728,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10756,7 +10756,7 @@ export interface operations {
                     "text/calendar": string;
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10765,7 +10765,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10795,7 +10795,7 @@ export interface operations {
                     "application/json": components["schemas"]["OpenBottle"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10804,7 +10804,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10813,7 +10813,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10854,7 +10854,7 @@ export interface operations {
                     "application/json": components["schemas"]["BottleView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -10863,7 +10863,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10872,7 +10872,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10900,7 +10900,7 @@ export interface operations {
                     "application/json": components["schemas"]["KitchenView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10909,7 +10909,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10946,7 +10946,7 @@ export interface operations {
                     "application/json": components["schemas"]["KitchenView"];
                 };
             };
-            /** @description It was changed elsewhere since. */
+            /** @description It was changed elsewhere in the meantime. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -10955,7 +10955,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10964,7 +10964,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11001,7 +11001,7 @@ export interface operations {
                     "application/json": components["schemas"]["KitchenView"];
                 };
             };
-            /** @description It was changed elsewhere since. */
+            /** @description It was changed elsewhere in the meantime. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -11010,7 +11010,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11019,7 +11019,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11049,7 +11049,7 @@ export interface operations {
                     };
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11058,7 +11058,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11086,7 +11086,7 @@ export interface operations {
                     "application/json": components["schemas"]["DoorView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11095,7 +11095,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11135,7 +11135,7 @@ export interface operations {
                     "application/json": components["schemas"]["DoorView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11144,7 +11144,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11184,7 +11184,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11193,7 +11193,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11202,7 +11202,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11237,7 +11237,7 @@ export interface operations {
                     "application/json": components["schemas"]["DoorView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11246,7 +11246,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11281,7 +11281,7 @@ export interface operations {
                     "application/json": components["schemas"]["Plans"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11290,7 +11290,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11327,7 +11327,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11336,7 +11336,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11366,7 +11366,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -11375,7 +11375,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11384,7 +11384,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11430,7 +11430,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description It was changed elsewhere since. */
+            /** @description It was changed elsewhere in the meantime. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -11439,7 +11439,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11448,7 +11448,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11481,7 +11481,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -11490,7 +11490,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11499,7 +11499,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11529,7 +11529,7 @@ export interface operations {
                     "text/calendar": string;
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -11538,7 +11538,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11547,7 +11547,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11589,7 +11589,7 @@ export interface operations {
                     "application/json": components["schemas"]["BatchView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -11598,7 +11598,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11607,7 +11607,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11642,7 +11642,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -11651,7 +11651,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11660,7 +11660,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11690,7 +11690,7 @@ export interface operations {
                     };
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11699,7 +11699,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11727,7 +11727,7 @@ export interface operations {
                     "application/json": components["schemas"]["Settings"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11736,7 +11736,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11773,7 +11773,7 @@ export interface operations {
                     "application/json": components["schemas"]["Settings"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11782,7 +11782,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11819,7 +11819,7 @@ export interface operations {
                     "application/json": components["schemas"]["Settings"];
                 };
             };
-            /** @description It was changed elsewhere since. */
+            /** @description It was changed elsewhere in the meantime. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -11828,7 +11828,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11837,7 +11837,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11865,7 +11865,7 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfCondition"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11874,7 +11874,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11902,7 +11902,7 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11911,7 +11911,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11941,7 +11941,7 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -11950,7 +11950,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11959,7 +11959,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11992,7 +11992,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -12001,7 +12001,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12010,7 +12010,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12040,7 +12040,7 @@ export interface operations {
                     };
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12049,7 +12049,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12080,7 +12080,7 @@ export interface operations {
                     };
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12089,7 +12089,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12124,7 +12124,7 @@ export interface operations {
                     "application/json": components["schemas"]["Tasters"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12133,7 +12133,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12170,7 +12170,7 @@ export interface operations {
                     "application/json": components["schemas"]["TasterView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12179,7 +12179,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12218,7 +12218,7 @@ export interface operations {
                     "application/json": components["schemas"]["TasterView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -12227,7 +12227,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12236,7 +12236,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12271,7 +12271,7 @@ export interface operations {
                     "application/json": components["schemas"]["DeletedTaster"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -12280,7 +12280,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12289,7 +12289,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12319,7 +12319,7 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -12328,7 +12328,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12337,7 +12337,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12370,7 +12370,7 @@ export interface operations {
                     "application/json": components["schemas"]["Tastings"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12379,7 +12379,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12416,7 +12416,7 @@ export interface operations {
                     "application/json": components["schemas"]["TastingView"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12425,7 +12425,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12455,7 +12455,7 @@ export interface operations {
                     "application/json": components["schemas"]["TastingView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -12464,7 +12464,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12473,7 +12473,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12506,7 +12506,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -12515,7 +12515,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12524,7 +12524,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12554,7 +12554,7 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -12563,7 +12563,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It was changed elsewhere since. */
+            /** @description It was changed elsewhere in the meantime. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -12572,7 +12572,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12581,7 +12581,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12622,7 +12622,7 @@ export interface operations {
                     "application/json": components["schemas"]["NextView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -12631,7 +12631,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12640,7 +12640,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12670,7 +12670,7 @@ export interface operations {
                     "application/json": components["schemas"]["SheetView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -12679,7 +12679,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It was changed elsewhere since. */
+            /** @description It was changed elsewhere in the meantime. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -12688,7 +12688,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12697,7 +12697,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12736,7 +12736,7 @@ export interface operations {
                     "application/json": components["schemas"]["TastingView"];
                 };
             };
-            /** @description There is no such thing. */
+            /** @description We couldn't find this. */
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -12745,7 +12745,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It can't be done as asked; each fault names its field. */
+            /** @description The request has errors; each names its field. */
             "4XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12754,7 +12754,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The shelf or the program can't do it now; it says why and what to do. */
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;

@@ -6,24 +6,24 @@ const groups: [string, [string, string][]][] = [
   [
     "An amount",
     [
-      ["↑ ↓", "more, less, by a kitchen step"],
+      ["↑ ↓", "more or less, in kitchen steps"],
       ["PageUp PageDown", "ten steps"],
-      ["Enter, or a figure", "type it: 1 1/2 cups, 3 limes, 220 g"],
-      ["Esc", "leave it as it was"],
+      ["Enter or a digit", "type it: 1 1/2 cups, 3 limes, 220 g"],
+      ["Esc", "cancel"],
     ],
   ],
   [
     "The target on the map",
     [
-      ["← → ↑ ↓", "sweeter and sharper, a little at a time"],
+      ["← → ↑ ↓", "sweeter or more sour, in small steps"],
       ["Shift with an arrow", "five times as far"],
     ],
   ],
   [
     "A step",
     [
-      ["Space", "pick it up, and put it down"],
-      ["↑ ↓ ← →", "move it while it is picked up"],
+      ["Space", "pick up or drop"],
+      ["↑ ↓ ← →", "move while picked up"],
     ],
   ],
   [

@@ -52,13 +52,13 @@ export default function Phones({ onClose }: { onClose: () => void }) {
             {data.picture && (
               <Box
                 component="img"
-                alt="Address and code, for a phone's camera"
+                alt="Address and code to scan"
                 src={`data:image/svg+xml;utf8,${encodeURIComponent(data.picture)}`}
                 sx={{ width: 200, height: 200, borderRadius: "10px", bgcolor: "#fff" }}
               />
             )}
             <Box sx={{ flex: "1 1 220px" }}>
-              <Box>Point the phone's camera at the picture, or open</Box>
+              <Box>Scan this code with the phone's camera, or open</Box>
               {data.addresses.map((address) => (
                 <Box key={address} sx={{ fontWeight: 700, overflowWrap: "anywhere" }}>
                   {address}
@@ -151,8 +151,7 @@ export function Join() {
         Keen Pitcher
       </Box>
       <Box sx={{ fontSize: 17 }}>
-        Type the six digits that the screen in the kitchen shows under{" "}
-        <em>Phones in the kitchen</em>.
+        Enter the six digits shown on the kitchen screen under <em>Phones in the kitchen</em>.
       </Box>
       <Box
         component="form"
@@ -163,7 +162,7 @@ export function Join() {
         sx={{ display: "grid", gap: 2 }}
       >
         <Field label="The code" value={code} onChange={setCode} mode="numeric" big />
-        <Field label="What this phone is called" value={name} onChange={setName} mode="text" />
+        <Field label="Name for this phone" value={name} onChange={setName} mode="text" />
         {come.error && (
           <Box role="alert" sx={{ color: colour("stop") }}>
             {come.error.message}

@@ -36,7 +36,7 @@ export function ShelfTroubles() {
               <Box sx={{ display: "flex", flexWrap: "wrap" }}>
                 <Button onClick={() => setRestoring(true)}>Restore a backup</Button>
                 <Button component="a" href="/api/shelf/rescue" download="keen-pitcher-shelf.json">
-                  Save all that can be read
+                  Save everything readable
                 </Button>
               </Box>
             )

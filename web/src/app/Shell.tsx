@@ -18,12 +18,12 @@ const Keys = lazy(() => import("./Keys"));
 const Phones = lazy(() => import("./Phones"));
 
 const units: Record<Settings["units"] & string, { short: string; long: string }> = {
-  as_written: { short: "as written", long: "As each amount was written" },
+  as_written: { short: "as written", long: "As written" },
   metric: { short: "g · ml", long: "Grams and millilitres" },
   us: { short: "cups", long: "US cups and spoons" },
 };
 
-const themes = { system: "As this device is set", light: "Light", dark: "Dark" } as const;
+const themes = { system: "Same as this device", light: "Light", dark: "Dark" } as const;
 
 /** The places: address, name, and the addresses that belong to it. */
 const places: [string, string, string[]][] = [

@@ -51,7 +51,7 @@ export function Ingredients() {
                   {i.name}
                   {i.own && (
                     <span className={look.own}>
-                      {i.kept_for_drinks ? " removed; a drink needs it" : " yours"}
+                      {i.kept_for_drinks ? " deleted, still used in a drink" : " yours"}
                     </span>
                   )}
                 </span>
@@ -65,7 +65,7 @@ export function Ingredients() {
           ))}
           {found.length === 0 && all.length > 0 && (
             <li className={look.none}>
-              Nothing is called “{text}”. Try another name, or make one of your own.
+              We found nothing called “{text}”. Try another name, or add your own.
             </li>
           )}
         </ul>
@@ -132,7 +132,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
         ))}
       </dl>
       <Box component="h3" sx={{ fontSize: 15, m: 0, mt: 2, mb: 1 }}>
-        Figures that you can measure yourself
+        Figures you can measure yourself
       </Box>
       <div className={look.fields}>
         <OwnField
@@ -211,7 +211,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
       </div>
       {it.strained && (
         <Box sx={{ fontSize: 13.5, color: colour("muted"), mt: 1 }}>
-          Pressed with a spoon, pieces keep {percent(it.strained.pressed)} of that; wrung out,{" "}
+          Pressed with a spoon, the solids hold {percent(it.strained.pressed)} of that; wrung out,{" "}
           {percent(it.strained.wrung)}.
         </Box>
       )}
@@ -232,8 +232,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
       </Box>
       {it.kept_for_drinks && (
         <Box sx={{ mt: 1.5, fontSize: 14, color: colour("muted") }}>
-          You removed it. It stays here, out of the finder, until no drink on the shelf or in the
-          bin needs it any more.
+          You deleted this ingredient. It stays here until no drink uses it.
         </Box>
       )}
       {isOwn && it.kept_for_drinks && (
@@ -249,7 +248,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
             setWrong(await change(back));
           }}
         >
-          Put it back
+          Undo
         </Button>
       )}
       {isOwn && !it.kept_for_drinks && (
@@ -265,7 +264,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
             if (!problem) onGone();
           }}
         >
-          Delete from the cupboard
+          Delete this ingredient
         </Button>
       )}
       {wrong && (

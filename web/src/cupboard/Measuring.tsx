@@ -36,7 +36,7 @@ export function Measuring() {
       {scale != null && (
         <div className={look.fields}>
           <OwnField
-            label="the scale's finest step"
+            label="the scale's smallest step"
             unit="g"
             value={scale}
             own={undefined}
@@ -68,7 +68,7 @@ export function Measuring() {
       <div className={look.fields}>
         <OwnField
           label="water lost"
-          unit="times the tables'"
+          unit="times the usual"
           value={kitchen.boil_off ?? 1}
           own={kitchen.boil_off}
           rests="estimated, 0.5 to 1.7"
@@ -77,7 +77,8 @@ export function Measuring() {
         />
       </div>
       <Box sx={{ fontSize: 14, color: colour("muted") }}>
-        Measure what is left after a boil and say so at that step: this figure is learned from it.
+        Measure what is left after a boil and enter it at that step: we work out this figure from
+        it.
       </Box>
       {wrong && (
         <Box role="alert" sx={{ color: colour("stop") }}>

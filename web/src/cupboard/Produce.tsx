@@ -50,7 +50,7 @@ export function Produce() {
             );
           })}
           {found.length === 0 && all.length > 0 && (
-            <li className={look.none}>Nothing that is bought by the piece is called “{text}”.</li>
+            <li className={look.none}>We found no produce called “{text}”.</li>
           )}
         </ul>
       </Box>
@@ -144,7 +144,7 @@ function Readings({ id }: { id: string }) {
   return (
     <Box sx={{ borderTop: `1px solid ${colour("hairline")}`, pt: 1.5 }}>
       <Box component="h3" sx={{ fontSize: 15, m: 0 }}>
-        What they gave in your kitchen
+        What your fruit gave
       </Box>
       <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
         {mine.map(({ reading, i }) => (

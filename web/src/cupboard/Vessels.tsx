@@ -39,7 +39,7 @@ export function Vessels() {
     <Box sx={{ maxWidth: 900 }}>
       {vessels.length === 0 && (
         <Box sx={{ color: colour("muted"), mb: 2 }}>
-          No vessels yet. Add your pots, jugs, bottles and sieves, and you see what fits.
+          No vessels yet. Add your pots, jugs, bottles and sieves, and we'll check what fits.
         </Box>
       )}
       <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
@@ -145,7 +145,7 @@ function Row({ vessel, onSave, onRemove }: RowProps) {
         value={vessel.material ?? ""}
         onChange={(e) => void onSave({ ...vessel, material: (e.target.value || null) as Material })}
       >
-        <MenuItem value="">not said</MenuItem>
+        <MenuItem value="">not given</MenuItem>
         {Object.entries(materials).map(([value, text]) => (
           <MenuItem key={value} value={value}>
             {text}

@@ -39,20 +39,20 @@ export function WeighCup(props: {
             grams: weight,
           });
           const wrong = await props.onWeighed(density);
-          setSaid(wrong ?? `Kept: a ${measure} of yours is ${weight} g.`);
+          setSaid(wrong ?? `Saved: your ${measure} weighs ${weight} g.`);
         } catch (error) {
           setSaid((error as Error).message);
         }
       }}
       sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center", mt: 1 }}
     >
-      <Box sx={{ fontSize: 14 }}>Weigh one:</Box>
+      <Box sx={{ fontSize: 14 }}>Weight of one:</Box>
       <TextField
         select
         size="small"
         value={measure}
         onChange={(event) => setMeasure(event.target.value as keyof typeof measures)}
-        slotProps={{ htmlInput: { "aria-label": "Measure that was weighed" } }}
+        slotProps={{ htmlInput: { "aria-label": "Measure you weighed" } }}
       >
         {Object.keys(measures).map((name) => (
           <MenuItem key={name} value={name}>

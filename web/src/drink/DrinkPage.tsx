@@ -35,7 +35,7 @@ export default function DrinkPage() {
       <NotThere
         error={query.error}
         again={() => void query.refetch()}
-        back="Back to the shelf"
+        back="Back to your drinks"
         backTo="/"
       />
     );
@@ -148,7 +148,7 @@ function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
     <>
       <Spoken
         text={
-          report.profile ? readAloud(report.profile, report.map.point?.band) : "Nothing in it yet."
+          report.profile ? readAloud(report.profile, report.map.point?.band) : "Nothing added yet."
         }
       />
       <Guarded key={view} name="this view">
@@ -261,8 +261,8 @@ function Troubles({ editor }: { editor: Editor }) {
         kind="notice"
         action={
           <Box sx={{ display: "flex", flexWrap: "wrap" }}>
-            <Button onClick={editor.keepMine}>Keep mine</Button>
-            <Button onClick={editor.takeTheirs}>Take the other</Button>
+            <Button onClick={editor.keepMine}>Keep my version</Button>
+            <Button onClick={editor.takeTheirs}>Use the other version</Button>
             <Button onClick={() => void keepBoth()}>Keep both</Button>
           </Box>
         }
@@ -276,7 +276,7 @@ function Troubles({ editor }: { editor: Editor }) {
   if (saving.phase === "waiting") {
     return (
       <Note kind="notice">
-        {saving.why} Your changes are kept in this browser and are saved as soon as it can be done.
+        {saving.why} Your changes are safe in this browser. We'll save them as soon as possible.
       </Note>
     );
   }
@@ -286,7 +286,7 @@ function Troubles({ editor }: { editor: Editor }) {
     return (
       <Note kind="stop" action={<Button onClick={editor.undo}>Undo</Button>}>
         {wrong.detail}
-        {saving.phase === "refused" && " So this was not saved."}
+        {saving.phase === "refused" && " This was not saved."}
       </Note>
     );
   }

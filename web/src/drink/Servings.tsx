@@ -67,7 +67,7 @@ function inWords(drink: Drink, profile: Profile | undefined): string {
     const noun = served.glasses === 1 ? "glass" : "glasses";
     return `${served.glasses} ${noun} of ${glassOf(drink, served, profile)}`;
   }
-  return profile ? `makes ${volume(profile.volume_ml)}` : "nothing in it yet";
+  return profile ? `makes ${volume(profile.volume_ml)}` : "nothing added yet";
 }
 
 /** What a glass holds: what is poured into it, with what joins it there. */
@@ -114,7 +114,7 @@ function SizeForm({
   const make = () => {
     const count = Number(glasses);
     if (!Number.isInteger(count) || count < 1) {
-      setWrong(`“${glasses}” isn't a number of glasses. Write it like 8.`);
+      setWrong(`Enter a whole number of glasses, such as 8.`);
       return;
     }
     const last = editor.store
@@ -148,7 +148,7 @@ function SizeForm({
           onChange={(event) => setSize(event.target.value)}
         />
         <Button type="submit" variant="contained" sx={{ flexShrink: 0 }}>
-          Make this many
+          Make this many glasses
         </Button>
       </Box>
       <Box
@@ -167,7 +167,7 @@ function SizeForm({
           sx={{ flex: 1 }}
         />
         <Button type="submit" variant="outlined" sx={{ flexShrink: 0 }}>
-          Make this much
+          Make this volume
         </Button>
       </Box>
       <Box role="group" aria-label="Times as much" sx={{ display: "flex", gap: 1, mt: 2 }}>

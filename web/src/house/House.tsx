@@ -15,7 +15,7 @@ const size = (bytes: number) =>
 const kinds: Record<Backup["kind"], string> = {
   daily: "daily backup",
   manual: "made by you",
-  set_aside: "your data before a restore",
+  set_aside: "before a restore",
 };
 
 const tables = [
@@ -30,7 +30,7 @@ async function send(path: string, file: File): Promise<Record<string, unknown>> 
   const said = (await response.json().catch(() => ({}))) as Record<string, unknown>;
   if (response.ok) return said;
   throw new Error(
-    typeof said["detail"] === "string" ? said["detail"] : "Keen Pitcher doesn't answer.",
+    typeof said["detail"] === "string" ? said["detail"] : "Keen Pitcher isn't answering.",
   );
 }
 
@@ -88,8 +88,8 @@ export default function House({ onClose }: { onClose: () => void }) {
           Everything in one file
         </Box>
         <Box sx={{ color: colour("muted"), fontSize: 15, mb: 1 }}>
-          Drinks, batches, bottles, tasters and your kitchen. Restore it here or on another machine:
-          it is checked first, and the data it replaces is kept as a file.
+          Drinks, batches, bottles, tasters and your kitchen. You can restore the file here or on
+          another computer. We check it first and keep the data it replaces.
         </Box>
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
           <Button variant="contained" component="a" href="/api/house" download>
@@ -117,9 +117,9 @@ export default function House({ onClose }: { onClose: () => void }) {
             color: colour("onNotice"),
           }}
         >
-          This replaces everything in Keen Pitcher with{" "}
-          {sure instanceof File ? sure.name : `the backup made ${when(sure.made_at!)}`}. Your data
-          as it is now is kept as a file, which you can restore in the same way.
+          This replaces all data in Keen Pitcher with{" "}
+          {sure instanceof File ? sure.name : `the backup made ${when(sure.made_at!)}`}. We keep
+          your current data as a backup that you can restore.
           <Box sx={{ display: "flex", gap: 1, mt: 1 }}>
             <Button variant="contained" disabled={back.isPending} onClick={() => back.mutate(sure)}>
               Restore
@@ -135,7 +135,7 @@ export default function House({ onClose }: { onClose: () => void }) {
           Backups on this machine
         </Box>
         <Box sx={{ color: colour("muted"), fontSize: 15 }}>
-          One is made each day. Seven of these and seven of your own are kept.
+          We back up once a day and keep the last seven, plus your last seven.
         </Box>
         <Box component="ul" aria-label="Backups" sx={{ listStyle: "none", m: 0, p: 0 }}>
           {(kept ?? []).map((one) => (

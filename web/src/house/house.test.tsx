@@ -63,7 +63,7 @@ it("says of each backup why it was made, and offers to restore those that can be
   const all = await rows();
   const texts = all.map((row) => row.textContent);
   expect(texts[0]).toContain("made by you");
-  expect(texts[1]).toContain("your data before a restore");
+  expect(texts[1]).toContain("before a restore");
   expect(texts[2]).toContain("daily backup");
   expect(texts[3]).toContain("can't be read");
   const offers = all.map((row) => within(row).queryByRole("button", { name: "Restore" }) !== null);

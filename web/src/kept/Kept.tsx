@@ -42,8 +42,8 @@ export default function Kept() {
       <Trouble error={error ?? undefined} again={() => void refetch()} />
       {data && all.length === 0 && (
         <Box sx={{ py: 4, fontSize: 17, maxWidth: 620 }}>
-          No bottles yet. When you finish a batch, say how many bottles it filled and where they
-          are: here you see what is left, and when to use it by.
+          No bottles yet. When you finish a batch, enter how many bottles it filled and where you
+          keep them. Here you’ll see what is left and when to use it by.
         </Box>
       )}
       <Box
@@ -96,7 +96,7 @@ export default function Kept() {
           {[
             ...(data?.learned ?? []).map((line) => <span key={line}>{line}</span>),
             <span key="calendar">
-              The dates of all bottles, with a reminder the day before:{" "}
+              All use-by dates, with a reminder the day before:{" "}
               <a href="/api/kept/calendar.ics" download="kept.ics">
                 Calendar file
               </a>

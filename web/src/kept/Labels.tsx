@@ -64,7 +64,7 @@ export default function Labels() {
         <TextField
           select
           size="small"
-          label="Printed on"
+          label="Paper"
           value={format}
           onChange={(event) => setFormat(event.target.value)}
           sx={{ minWidth: 250 }}
@@ -78,7 +78,7 @@ export default function Labels() {
         {each > 1 && (
           <TextField
             size="small"
-            label="Begin at sticker"
+            label="Start at sticker"
             value={start}
             onChange={(event) => setStart(event.target.value)}
             slotProps={{ htmlInput: { inputMode: "numeric" } }}

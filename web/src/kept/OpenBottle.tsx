@@ -16,10 +16,10 @@ import { useRead } from "../ui/reading";
 type Away = Schemas["Away"];
 
 const reasons: [Away, string][] = [
-  ["went_off", "It went off"],
+  ["went_off", "It spoiled"],
   ["over_its_date", "It was past its date"],
-  ["not_liked", "Nobody liked it"],
-  ["spilt", "It was spilt"],
+  ["not_liked", "We didn’t like it"],
+  ["spilt", "It was spilled"],
 ];
 
 /** A bottle: what it is good for, and what happens to it. */
@@ -73,7 +73,7 @@ function Opened({ bottle }: { bottle: Bottle }) {
         )}
       </Box>
       {state.gone ? (
-        <Box sx={{ mt: 1.5, fontSize: 17 }}>Nothing is left of it.</Box>
+        <Box sx={{ mt: 1.5, fontSize: 17 }}>This bottle is empty.</Box>
       ) : (
         <Box sx={{ mt: 1, fontSize: 17 }}>
           <strong>{volume(state.ml)}</strong>,{" "}
@@ -121,7 +121,7 @@ function Opened({ bottle }: { bottle: Bottle }) {
             aria-expanded={asking === "pour"}
             onClick={() => setAsking(asking === "pour" ? undefined : "pour")}
           >
-            Poured some
+            Pour some
           </Button>
           {state.opened == null && state.place !== "freezer" && (
             <Button variant="outlined" onClick={() => say("opened")}>

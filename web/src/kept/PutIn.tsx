@@ -15,7 +15,7 @@ export default function PutIn({ onClose }: { onClose: () => void }) {
   return (
     <TitledDialog title="Add a bottle" width={520} onClose={onClose}>
       <Box sx={{ color: colour("muted"), fontSize: 15 }}>
-        What stands there is known from the drink: how long it keeps, and what it is good for.
+        We work out how long it keeps from the drink.
       </Box>
       <Autocomplete
         options={data?.drinks ?? []}

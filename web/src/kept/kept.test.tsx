@@ -180,7 +180,7 @@ describe("an open bottle", () => {
     const open = await screen.findByRole("region", { name: "Melon water" });
     fireEvent.click(within(open).getByRole("button", { name: "Discarded" }));
     expect(told).toEqual([]);
-    fireEvent.click(within(open).getByRole("button", { name: "It went off" }));
+    fireEvent.click(within(open).getByRole("button", { name: "It spoiled" }));
     await waitFor(() => expect(told[0]?.body).toEqual({ what: { tipped: { why: "went_off" } } }));
   });
 });

@@ -59,10 +59,10 @@ function Finish({ view, say, onClose }: AskingProps) {
   return (
     <Sheet
       title="Finish"
-      act="It is made"
+      act="Finish the batch"
       onSubmit={async () => {
         if (count !== undefined && !(Number.isInteger(count) && count > 0))
-          return setWrong("Write a whole number, or leave it empty.");
+          return setWrong("Enter a whole number, or leave this empty.");
         onClose();
         await say({
           finished: {
@@ -84,7 +84,7 @@ function Finish({ view, say, onClose }: AskingProps) {
         slotProps={{ htmlInput: { maxLength: 200 } }}
       />
       <TextField
-        label="How much there is"
+        label="Volume"
         placeholder={there ? volume(there) : "1.2 l"}
         value={much}
         onChange={(event) => setMuch(event.target.value)}

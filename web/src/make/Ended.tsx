@@ -52,7 +52,7 @@ export function Ended({ view, say }: { view: BatchView; say: Say }) {
   return (
     <>
       <Box component="h2" sx={big}>
-        It is made.
+        Finished.
       </Box>
       {stood.length > 0 && <Box sx={{ fontSize: 18, mt: 1 }}>{stood.join(", ")}</Box>}
       {ending?.note && <Box sx={{ fontSize: 17, color: colour("muted") }}>{ending.note}</Box>}
@@ -162,11 +162,11 @@ function Standing({ view, ml }: { view: BatchView; ml: number }) {
   const [more, setMore] = useState(false);
   const mine = (data?.bottles ?? []).filter((bottle) => bottle.batch === view.id);
   return (
-    <Box component="section" aria-label="Where it stands" sx={{ mt: 2 }}>
+    <Box component="section" aria-label="Where it is kept" sx={{ mt: 2 }}>
       {mine.length > 0 && (
         <>
           <Box component="h3" sx={{ ...displayFont, fontSize: 20, fontWeight: 700, m: 0 }}>
-            Where it stands
+            Where it is kept
           </Box>
           <Bottles bottles={mine} height={84} to={(bottle) => `/kept/${bottle.id}`} />
           <Button component={Link} to="/kept/labels" sx={{ mt: 1 }}>
@@ -176,7 +176,7 @@ function Standing({ view, ml }: { view: BatchView; ml: number }) {
       )}
       {data && mine.length === 0 && !more && (
         <Button variant="outlined" onClick={() => setMore(true)}>
-          Put it in the refrigerator
+          Move it to the refrigerator
         </Button>
       )}
       {more && (
@@ -193,15 +193,15 @@ function Standing({ view, ml }: { view: BatchView; ml: number }) {
 
 /** How far off, in just-noticeable differences. */
 const times = (differences: number | null | undefined) =>
-  differences == null ? "nobody knows how many" : differences.toFixed(1);
+  differences == null ? "unknown" : differences.toFixed(1);
 
 /** The end of a practice run: how it really was. */
 function Really({ truth }: { truth: Truth }) {
   const odd = truth.luck.slice(0, 4);
   return (
-    <Box component="section" aria-label="The truth" sx={{ mt: 3, maxWidth: 720 }}>
+    <Box component="section" aria-label="How it really was" sx={{ mt: 3, maxWidth: 720 }}>
       <Box component="h3" sx={{ ...displayFont, fontSize: 22, fontWeight: 700, m: 0 }}>
-        The truth
+        How it really was
       </Box>
       <Box sx={{ fontSize: 17, mt: 0.5 }}>
         From the target it is <strong>{times(truth.from_target)} times what is just noticed</strong>
@@ -257,9 +257,9 @@ function Teaches({ view }: { view: BatchView }) {
     },
   });
   return (
-    <Box component="section" aria-label="What it teaches" sx={{ mt: 3, maxWidth: 720 }}>
+    <Box component="section" aria-label="What this batch teaches" sx={{ mt: 3, maxWidth: 720 }}>
       <Box component="h3" sx={{ ...displayFont, fontSize: 22, fontWeight: 700, m: 0 }}>
-        What your kitchen can learn from it
+        What this batch teaches
       </Box>
       <Box component="ul" sx={{ listStyle: "none", p: 0, my: 1 }}>
         {view.teaches.map((teaching) => (

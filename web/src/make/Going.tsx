@@ -168,7 +168,7 @@ export function Going({ waits: all, ready, open, say }: GoingProps) {
             style={{ background: batch.colour ?? colour("muted") }}
           />
           <Box sx={line}>
-            <strong>{batch.name}</strong> can go on
+            <strong>{batch.name}</strong> ready
           </Box>
           <Button component={Link} to={`/make/${batch.id}`} aria-label={`Go to ${batch.name}`}>
             Go there

@@ -12,10 +12,10 @@ export function Happened({ view, say }: { view: BatchView; say: Say }) {
   return (
     <Box
       component="ol"
-      aria-label="What happened"
+      aria-label="Log"
       sx={{ listStyle: "none", m: 0, mt: 2, p: 0, maxWidth: 760 }}
     >
-      {list.length === 0 && <li>Nothing yet.</li>}
+      {list.length === 0 && <li>No entries yet.</li>}
       {list.map(({ at, what, place }) => {
         const gone = view.taken_back.includes(place);
         return (

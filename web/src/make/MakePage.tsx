@@ -45,7 +45,7 @@ export default function MakePage() {
       <Box component="main" sx={{ p: { xs: 2, md: 3.5 } }}>
         <h1>Making</h1>
         <Trouble error={batch.error} again={batch.again} />
-        <Link to="/">Back to the shelf</Link>
+        <Link to="/">Back to your drinks</Link>
       </Box>
     );
   }
@@ -202,7 +202,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
           kind="notice"
           action={
             <Box>
-              <Button onClick={() => void onDone("weighed")}>{weight(odd)} went in</Button>
+              <Button onClick={() => void onDone("weighed")}>{weight(odd)} added</Button>
               <Button onClick={() => void onDone("written")}>
                 {weight(step.weigh_g)}, as written
               </Button>
@@ -210,7 +210,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
             </Box>
           }
         >
-          On the scale are {weight(odd)}, and {weight(step.weigh_g)} were wanted. What went in?
+          The scale shows {weight(odd)}, and {weight(step.weigh_g)} expected. How much did you add?
         </Note>
       )}
       <Box
@@ -267,11 +267,11 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
                 </Button>
               ))}
             <Button onClick={() => setLog(!log)} aria-expanded={log} sx={{ minHeight: 52 }}>
-              {log ? "Put the list away" : "What happened"}
+              {log ? "Put the list away" : "Log"}
             </Button>
           </Box>
           {stands.otherwise && !finished && (
-            <Box component="section" aria-label="How to go on" sx={{ mt: 2, maxWidth: 780 }}>
+            <Box component="section" aria-label="Suggestions" sx={{ mt: 2, maxWidth: 780 }}>
               <Box role="status" sx={{ fontSize: 17, fontWeight: 600, mb: 1 }}>
                 {stands.otherwise}
               </Box>
@@ -280,7 +280,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
           )}
           {log && <Happened view={view} say={say} />}
         </Box>
-        <Box component="section" aria-label="Where it will end">
+        <Box component="section" aria-label="Where it is heading">
           <MapPlate
             drinkers={drinkers}
             map={stands.report.map}
@@ -351,9 +351,7 @@ function BellButton() {
   const { on, set } = useBellChoice();
   return (
     <Button
-      aria-label={
-        on ? "Waits are heard: switch the sound off" : "Waits are silent: let them be heard"
-      }
+      aria-label={on ? "Sound is on: silence it" : "Sound is off: turn it on"}
       aria-pressed={on}
       onClick={() => set(!on)}
       sx={{ minWidth: 44, px: 1, order: { xs: 2, sm: 0 }, color: colour(on ? "cobalt" : "muted") }}
@@ -366,5 +364,5 @@ function BellButton() {
 function lastReading(view: BatchView): string {
   const { quantity, unit, value, expected, give_or_take } = view.stands.readings.at(-1)!;
   const figure = (of: number) => of.toFixed(places(quantity, expected));
-  return `Read ${figure(value)} ${unit}; ${figure(expected)} was expected, give or take ${figure(give_or_take)}.`;
+  return `You read ${figure(value)} ${unit}; we expected ${figure(expected)}, give or take ${figure(give_or_take)}.`;
 }

@@ -107,7 +107,7 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
           ))}
         </TextField>
         <TextField
-          label="It reads"
+          label="Reading"
           value={value}
           autoFocus={instruments.length === 0}
           error={wrong !== undefined}
@@ -122,7 +122,7 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
           }}
         />
         <TextField
-          label="Give or take"
+          label="Error, ±"
           placeholder="as usual"
           value={error}
           onChange={(event) => setError(event.target.value)}
@@ -132,8 +132,8 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
       </Box>
       {quantity === "acidity" && (
         <Box sx={{ fontSize: 14.5, color: colour("muted") }}>
-          The lye of an acid kit burns skin and eyes: wear glasses, keep it away from children,
-          rinse spills with plenty of water, and discard the sample.
+          The acid kit contains lye, which burns skin and eyes. Wear glasses, keep it away from
+          children, rinse spills with plenty of water and discard the sample.
         </Box>
       )}
     </Sheet>
@@ -148,10 +148,10 @@ interface InstrumentProps {
 }
 
 const put = {
-  scale: "Put it on",
-  thermometer: "Dip it in",
-  refractometer: "A drop on it",
-  ph_meter: "Dip it in",
+  scale: "Weigh",
+  thermometer: "Dip in",
+  refractometer: "Add a drop",
+  ph_meter: "Dip in",
   acid_kit: "Take a sample",
   clock: "",
 } as const;
@@ -217,7 +217,7 @@ function Instrument({ one, onPut, onKeep }: InstrumentProps) {
         )}
         {here && one.kind === "scale" && (
           <Button sx={act} onClick={() => void tell(one, { do: "tare" })}>
-            Set to nothing
+            Set to zero
           </Button>
         )}
         <Button
@@ -233,10 +233,10 @@ function Instrument({ one, onPut, onKeep }: InstrumentProps) {
       <Box sx={{ fontSize: 14, color: colour("muted") }}>
         {[
           one.says,
-          here && one.value != null && !one.stable && "it hasn't settled yet",
+          here && one.value != null && !one.stable && "the reading hasn't settled",
           one.kind === "acid_kit" &&
             onPut &&
-            "weak lye: spectacles on, rinse off what it splashes, not for children",
+            "weak lye: wear glasses, rinse off splashes, keep away from children",
         ]
           .filter(Boolean)
           .join("; ")}

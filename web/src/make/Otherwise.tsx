@@ -26,7 +26,7 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
   if (state === "ahead") kinds.push(["left_out", "I'm skipping this step"]);
   const others = steps.filter((s, i) => s.state === "ahead" && i > place && place >= 0);
   if (others.length > 0) kinds.push(["moved", "I'm doing another step first"]);
-  kinds.push(["added", "I added something else"], ["poured_away", "I poured some away"]);
+  kinds.push(["added", "I added something else"], ["poured_away", "I discarded some"]);
   if (state === "done") kinds.push(["again", "It isn't done yet"]);
   const [kind, setKind] = useState(about && gives ? "came_out" : kinds[0]![0]);
   const chosen = kinds.some(([k]) => k === kind) ? kind : kinds[0]![0];
@@ -114,7 +114,7 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
       {chosen === "added" && (
         <TextField
           select
-          label="Of what"
+          label="Taste"
           value={ingredient}
           onChange={(e) => setIngredient(e.target.value)}
         >

@@ -38,7 +38,7 @@ export function Picture({ view }: { view: BatchView }) {
         <Box
           component="img"
           src={source}
-          alt={`${view.name}, as it was made`}
+          alt={`${view.name}, finished`}
           sx={{
             display: "block",
             maxWidth: "100%",
@@ -57,11 +57,11 @@ export function Picture({ view }: { view: BatchView }) {
           disabled={put.isPending}
           sx={{ minHeight: 44 }}
         >
-          {put.isPending ? "Keeping it …" : source ? "Another picture" : "Add a picture"}
+          {put.isPending ? "Saving…" : source ? "Another picture" : "Add a picture"}
         </FileButton>
         {source && (
           <Button disabled={away.isPending} onClick={() => away.mutate()} sx={{ minHeight: 44 }}>
-            Take the picture away
+            Delete the picture
           </Button>
         )}
       </Box>

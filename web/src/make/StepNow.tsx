@@ -41,7 +41,7 @@ export function StepNow(props: StepProps) {
     return (
       <>
         <Box component="h2" data-step="" sx={big}>
-          {waits ? "Nothing to do for now." : "All is done."}
+          {waits ? "Nothing to do for now." : "All steps are done."}
         </Box>
         <Juice view={view} onJuice={onJuice} />
         {waits && view.practice && <Hurry view={view} hurry={hurry} />}
@@ -97,7 +97,7 @@ export function StepNow(props: StepProps) {
       <Box sx={{ fontSize: 17, color: colour("muted"), minHeight: 26 }}>
         {weighs === undefined && also.join(" · ")}
         {begins &&
-          `${weighs === undefined && also.length > 0 ? "; " : ""}then it takes ${span(step.waits)} by itself`}
+          `${weighs === undefined && also.length > 0 ? "; " : ""}then ${span(step.waits)} unattended`}
       </Box>
       {cautions.length > 0 && (
         <Box sx={{ fontSize: 15.5, mt: 1, maxWidth: 720 }}>
@@ -147,7 +147,7 @@ function Juice({ view, onJuice }: { view: BatchView; onJuice: (step: string) => 
   return (
     <Box sx={{ mt: 1 }}>
       <Button variant="outlined" onClick={() => onJuice(squeezed.id)} sx={{ minHeight: 48 }}>
-        How much juice was it?
+        How much juice did you get?
       </Button>
     </Box>
   );
@@ -158,7 +158,7 @@ function Hurry({ view, hurry }: { view: BatchView; hurry: Hurrying }) {
   return (
     <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1.5 }}>
       <Button variant="outlined" onClick={() => void hurry({ do: "to_next" })}>
-        Skip to the end of the wait
+        Skip this wait
       </Button>
       <Button
         onClick={() => void hurry({ do: "rate", times: view.rate > 1 ? 1 : 60 })}

@@ -26,14 +26,14 @@ export function Taste({ view, place, say, onClose }: AskingProps) {
     look(view, { sip: vessel }).then(
       (seen) => {
         setFelt(Object.fromEntries(seen.words.map(({ too, how }) => [too, how])));
-        setSip(seen.words.length === 0 ? "It tastes as it should." : undefined);
+        setSip(seen.words.length === 0 ? "It tastes right." : undefined);
       },
       (fault: Error) => setSip(fault.message),
     );
   return (
     <Sheet
       title="Taste and correct"
-      act="Keep that"
+      act="Save"
       onSubmit={() => {
         keep();
         onClose();

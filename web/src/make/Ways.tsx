@@ -36,7 +36,7 @@ export function Ways({ ways, say, onTaken }: WaysProps) {
     for (const what of way.does) if (!(await say(what))) return;
   };
   return (
-    <Box component="ol" aria-label="Ways to go on" sx={{ listStyle: "none", m: 0, p: 0 }}>
+    <Box component="ol" aria-label="Suggestions" sx={{ listStyle: "none", m: 0, p: 0 }}>
       {ways.map((way) => (
         <Box
           component="li"
@@ -53,13 +53,13 @@ export function Ways({ ways, say, onTaken }: WaysProps) {
           <Box sx={{ flex: "1 1 260px", minWidth: 0 }}>
             <Box sx={{ ...displayFont, fontSize: 19, fontWeight: 700 }}>{way.words.join(" ")}</Box>
             <Box sx={{ fontSize: 14.5, color: colour("muted") }}>
-              then it is {way.ends.sweetness.toFixed(1)} g sweet and {way.ends.acidity.toFixed(2)} %
+              Result: {way.ends.sweetness.toFixed(1)} g sweet and {way.ends.acidity.toFixed(2)} %
               sharp, {volume(way.volume_ml)}
-              {!way.reached && "; nearer, not quite there"}
+              {!way.reached && "; closer, but not there yet"}
             </Box>
           </Box>
           <Button variant="outlined" onClick={() => void take(way)} sx={{ minHeight: 48 }}>
-            Do that
+            Do this
           </Button>
         </Box>
       ))}

@@ -94,7 +94,7 @@ export function Weighing({ scale, wanted, written, practice }: WeighingProps) {
             : `on the scale ${shown(scale)}, ${scale.stable ? "still" : "moving"}`}
         </Box>
         <Button onClick={() => void tell(scale, { do: "tare" })} sx={{ px: 1 }}>
-          Set to nothing
+          Set to zero
         </Button>
         {practice && (
           <>
@@ -114,7 +114,7 @@ export function Weighing({ scale, wanted, written, practice }: WeighingProps) {
                 variant="outlined"
                 onClick={() => void tell(scale, { do: "pour", grams: left })}
               >
-                Spoon some out
+                Take some out
               </Button>
             )}
           </>

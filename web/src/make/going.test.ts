@@ -92,7 +92,7 @@ describe("an instrument", () => {
     expect(shown({ ...scale, kind: "ph_meter", value: 2.613, unit: "pH" })).toBe("2.61 pH");
     expect(shown({ ...scale, value: null })).toBe("–");
     expect(shown({ ...scale, condition: "gone" })).toBe("gone away");
-    expect(shown({ ...scale, condition: "garbled" })).toBe("makes no sense");
+    expect(shown({ ...scale, condition: "garbled" })).toBe("can't be read");
   });
 
   it("is near enough within a gram, or a hundredth", () => {

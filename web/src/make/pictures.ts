@@ -21,7 +21,7 @@ export function pictureOf(batch: { id: string; picture?: string | null }): strin
 /** A photograph made small; what the camera wrote beside it, such as where that was, is left out. */
 export async function shrunk(file: File): Promise<Blob> {
   const photo = await createImageBitmap(file).catch(() => {
-    throw new Error(`“${file.name}” is no picture that this browser can read.`);
+    throw new Error(`This browser can't read “${file.name}” as a picture.`);
   });
   const canvas = document.createElement("canvas");
   Object.assign(canvas, fitted(photo.width, photo.height));
@@ -29,7 +29,8 @@ export async function shrunk(file: File): Promise<Blob> {
   photo.close();
   return new Promise((done, failed) =>
     canvas.toBlob(
-      (made) => (made ? done(made) : failed(new Error("The picture can’t be made small here."))),
+      (made) =>
+        made ? done(made) : failed(new Error("This browser couldn't resize the picture.")),
       "image/jpeg",
       TRUE,
     ),

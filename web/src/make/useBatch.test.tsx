@@ -80,7 +80,7 @@ describe("a batch that is told something", () => {
     ];
     let told: boolean | undefined;
     act(() => void batch.result.current.say(done("s1")).then((was) => (told = was)));
-    await waitFor(() => expect(batch.result.current.wrong).toMatch(/doesn't answer/));
+    await waitFor(() => expect(batch.result.current.wrong).toMatch(/isn't answering/));
     await act(() => vi.advanceTimersByTimeAsync(2100));
     await waitFor(() => expect(batch.result.current.wrong).toBe("The disk is full."));
     expect(told).toBeUndefined();

@@ -63,6 +63,6 @@ export function useBell(over: Over[]) {
     fresh.forEach((wait) => heard.current.add(wait.key));
     if (fresh.length === 0 || !on) return;
     ring();
-    notify(`It is over: ${fresh.map((wait) => wait.sentence).join(" ")}`);
+    notify(`Time’s up: ${fresh.map((wait) => wait.sentence).join(" ")}`);
   }, [names, on]);
 }

@@ -54,7 +54,7 @@ export const measures = {
 export function shown(one: InstrumentView): string {
   if (one.condition === "gone") return "gone away";
   if (one.condition === "silent") return "silent";
-  if (one.condition === "garbled") return "makes no sense";
+  if (one.condition === "garbled") return "can't be read";
   if (one.value == null) return "–";
   const places = { scale: 0, thermometer: 1, refractometer: 1, ph_meter: 2, acid_kit: 2, clock: 0 };
   return `${one.value.toFixed(places[one.kind])} ${one.unit}`;

@@ -22,13 +22,13 @@ describe("what happened, in words", () => {
   it("names the step, the vessel and the amount", () => {
     const cases: [Happening, string][] = [
       [{ done: { step: "s1" } }, "Done: Put 50 g hibiscus into the pot"],
-      [{ began: { step: "gone" } }, "Begun: A step"],
+      [{ began: { step: "gone" } }, "Started: A step"],
       [{ used: { step: "s1", amount: "65 g" } }, "Used 65 g: Put 50 g hibiscus into the pot"],
       [
         { reading: { vessel: "pot", quantity: "brix", value: 10.4 } },
         "Measured in the pot: 10.4 °Bx",
       ],
-      [{ poured_away: { vessel: "pot", volume: "100 ml" } }, "100 ml poured away from the pot"],
+      [{ poured_away: { vessel: "pot", volume: "100 ml" } }, "Discarded 100 ml from the pot"],
       [{ finished: { place: "shelf" } }, "Finished, shelf"],
       [{ finished: {} }, "Finished"],
       [{ note: { text: "Too much bay" } }, "Too much bay"],

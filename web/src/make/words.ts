@@ -6,12 +6,11 @@ export function told(what: Happening, stands: BatchView["stands"]): string {
     stands.report.frames.find((f) => f.step === step)?.sentence.replace(/\.$/, "") ?? "A step";
   const vessel = (id: string) =>
     stands.report.vessels.find((v) => v.id === id)?.name.toLowerCase() ?? id;
-  if ("began" in what) return `Begun: ${sentence(what.began.step)}`;
+  if ("began" in what) return `Started: ${sentence(what.began.step)}`;
   if ("done" in what) return `Done: ${sentence(what.done.step)}`;
-  if ("again" in what) return `Not done after all: ${sentence(what.again.step)}`;
+  if ("again" in what) return `Undone: ${sentence(what.again.step)}`;
   if ("used" in what) return `Used ${what.used.amount}: ${sentence(what.used.step)}`;
-  if ("came_out" in what)
-    return `${what.came_out.amount} came out: ${sentence(what.came_out.step)}`;
+  if ("came_out" in what) return `Got ${what.came_out.amount}: ${sentence(what.came_out.step)}`;
   if ("reading" in what)
     return `Measured in the ${vessel(what.reading.vessel)}: ${what.reading.value} ${units[what.reading.quantity]}`;
   if ("tasted" in what) return `Tasted the ${vessel(what.tasted.vessel)}: ${what.tasted.words}`;
@@ -21,15 +20,13 @@ export function told(what: Happening, stands: BatchView["stands"]): string {
     return `${amount} ${name ?? "more"} into the ${vessel(into)} besides`;
   }
   if ("poured_away" in what)
-    return `${what.poured_away.volume} poured away from the ${vessel(what.poured_away.vessel)}`;
-  if ("left_out" in what) return "A step was left out";
+    return `Discarded ${what.poured_away.volume} from the ${vessel(what.poured_away.vessel)}`;
+  if ("left_out" in what) return "Skipped a step";
   if ("moved" in what) return `Done earlier: ${sentence(what.moved.step)}`;
   if ("note" in what) return what.note.by ? `${what.note.by}: “${what.note.text}”` : what.note.text;
-  if ("taken_back" in what) return "Something was taken back";
+  if ("taken_back" in what) return "Undid an entry";
   if ("taught" in what)
-    return what.taught.learned
-      ? "The kitchen learned from it"
-      : "The kitchen was not to learn from it";
+    return what.taught.learned ? "Saved to your kitchen" : "Not saved to your kitchen";
   return ["Finished", what.finished.place].filter(Boolean).join(", ");
 }
 
@@ -44,13 +41,13 @@ export const units = {
 } as const;
 
 export const quantities: Record<keyof typeof units, string> = {
-  volume: "how much there is, ml",
-  weight: "what it weighs, g",
+  volume: "volume, ml",
+  weight: "weight, g",
   brix: "°Brix",
   ph: "pH",
   acidity: "acidity, % (by drops)",
   temperature: "temperature, °C",
-  height: "how high it stands, mm",
+  height: "level, mm",
 };
 
 /** How many places a reading is told with. */

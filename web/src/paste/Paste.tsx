@@ -74,7 +74,7 @@ export default function Paste() {
   });
   const take = async (chosen: File) => {
     if (chosen.size > 400_000) {
-      setWrong(`“${chosen.name}” is too large for a recipe; 400 kB are the most.`);
+      setWrong(`“${chosen.name}” is too large for a recipe. Choose a file up to 400 kB.`);
       return;
     }
     setWrong(undefined);
@@ -110,7 +110,7 @@ export default function Paste() {
               fullWidth
               minRows={14}
               maxRows={26}
-              label="The recipe, in any wording"
+              label="The recipe"
               value={text}
               autoFocus
               onChange={(event) => keep({ text: event.target.value, choices: [] })}
@@ -189,7 +189,7 @@ export default function Paste() {
                   maxWidth: 420,
                 }}
               >
-                <strong>The text says two things.</strong> {one.message}
+                <strong>The recipe says two things.</strong> {one.message}
                 <Box sx={{ display: "flex", gap: 1, mt: 1 }}>
                   {one.choices.map((text, i) => (
                     <Button

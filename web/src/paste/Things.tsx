@@ -84,7 +84,7 @@ function Row({ thing, grams, onChoose }: RowProps) {
           </Box>
           <Box sx={{ fontSize: 13.5, color: colour("muted") }}>
             {thing.left_out
-              ? "left out; kept in the note"
+              ? "left out, kept in the note"
               : (thing.why[0] ?? (grams != null && grams >= 1 ? weight(grams) : ""))}
           </Box>
         </Box>
@@ -116,7 +116,7 @@ function Row({ thing, grams, onChoose }: RowProps) {
       </Box>
       {open && (
         <Box sx={{ pb: 1.5, display: "grid", gap: 1 }}>
-          <Box sx={{ fontSize: 14, color: colour("muted") }}>The text: “{thing.words}”</Box>
+          <Box sx={{ fontSize: 14, color: colour("muted") }}>Recipe: “{thing.words}”</Box>
           {thing.why.slice(thing.left_out ? 0 : 1).map((why) => (
             <Box key={why} sx={{ fontSize: 14 }}>
               {why}
@@ -149,7 +149,7 @@ function Row({ thing, grams, onChoose }: RowProps) {
               sx={{ width: 150 }}
             />
             <Button type="submit" variant="outlined" disabled={typed === undefined}>
-              So much
+              Use this amount
             </Button>
           </Box>
           {thing.offers.length > 0 && (
@@ -167,7 +167,7 @@ function Row({ thing, grams, onChoose }: RowProps) {
           )}
           <Box>
             <Button onClick={() => onChoose({ key: thing.key, left_out: !thing.left_out })}>
-              {thing.left_out ? "Put it in after all" : "Leave it out"}
+              {thing.left_out ? "Add it back" : "Leave it out"}
             </Button>
           </Box>
         </Box>

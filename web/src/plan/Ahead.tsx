@@ -30,8 +30,8 @@ export function Troubles({ answer, plan, clock, edit }: AheadProps) {
       ))}
       {over && (
         <Told>
-          It was to be served {span(Math.min(answer.now, 99 * 1440))} ago. Choose a later time to
-          use this plan again.
+          Serving time was {span(Math.min(answer.now, 99 * 1440))} ago. Choose a later time to use
+          this plan again.
         </Told>
       )}
       {!over && answer.now > plan.begins && (
@@ -45,10 +45,10 @@ export function Troubles({ answer, plan, clock, edit }: AheadProps) {
             )
           }
         >
-          This plan begins at {dayAndHour(clock, plan.begins)}, and it is later than that.{" "}
+          This plan starts at {dayAndHour(clock, plan.begins)}, which is already past.{" "}
           {plan.later_by != null
             ? `If you start now, you can serve at ${dayAndHour(clock, plan.later_by)} at the earliest.`
-            : "If you start now, this can't be served within two days."}
+            : "If you start now, you can't serve within two days."}
         </Told>
       )}
       {plan.troubles.map((trouble) => (
@@ -111,7 +111,7 @@ export function Helps({ plan, edit }: { plan: Plan; edit: Edit }) {
                 onClick={() => edit((p) => helped(p, help.change))}
                 sx={{ whiteSpace: "nowrap", flexShrink: 0 }}
               >
-                Do that
+                Do this
               </Button>
             )}
           </Box>

@@ -154,7 +154,7 @@ function When({ task, plan, file, clock, answer, edit }: WhenProps) {
       <TextField
         size="small"
         type="datetime-local"
-        label="Held to"
+        label="Pinned to"
         key={task.hands_from}
         defaultValue={civil(clock, task.hands_from)}
         onBlur={(event) => {

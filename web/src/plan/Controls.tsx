@@ -122,7 +122,7 @@ export function MeansDialog({ plan, edit, onClose }: DialogProps) {
   const set = (change: Partial<typeof means>) =>
     edit((p) => ({ ...p, means: { ...means, ...change } }));
   return (
-    <TitledDialog title="Hands and stove" width={420} onClose={onClose}>
+    <TitledDialog title="Kitchen" width={420} onClose={onClose}>
       <Count
         label="Cooks"
         value={means.cooks}
@@ -131,7 +131,7 @@ export function MeansDialog({ plan, edit, onClose }: DialogProps) {
         onSet={(cooks) => set({ cooks })}
       />
       <Count
-        label="Rings"
+        label="Burners"
         value={means.rings}
         least={0}
         most={12}
@@ -174,7 +174,7 @@ export function HoursDialog({ plan, edit, onClose }: DialogProps) {
             value={plan.night.to.slice(0, 5)}
             onSet={(to) => edit((p) => (p.night ? { ...p, night: { ...p.night, to } } : p))}
           />
-          <Button onClick={() => edit((p) => ({ ...p, night: undefined }))}>No night</Button>
+          <Button onClick={() => edit((p) => ({ ...p, night: undefined }))}>No quiet hours</Button>
         </Box>
       ) : (
         <Button
@@ -216,7 +216,7 @@ export function HoursDialog({ plan, edit, onClose }: DialogProps) {
                   }))
                 }
               >
-                Take it out
+                Remove
               </Button>
             </Box>
           );
@@ -336,7 +336,7 @@ export function DrinkDialog({ plan, edit, onClose, entry, answer }: DrinkDialogP
       "litres",
       <Field
         key="l"
-        label="or litres in all"
+        label="or total litres"
         width={228}
         value={size?.volume ? size.volume.replace(/ l$/, "") : ""}
         onSet={async (text) => {
@@ -362,7 +362,7 @@ export function DrinkDialog({ plan, edit, onClose, entry, answer }: DrinkDialogP
             }))
           }
         >
-          As much as it is written for
+          As written
         </Button>
       )}
       <Field
@@ -379,7 +379,7 @@ export function DrinkDialog({ plan, edit, onClose, entry, answer }: DrinkDialogP
             onClose();
           }}
         >
-          Take it out of the plan
+          Remove from the plan
         </Button>
         <Box sx={{ flex: 1 }} />
         <Button variant="contained" onClick={onClose}>

@@ -68,7 +68,9 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
   const means = meansOf(plan);
   const copy = async () => {
     const copied = await copyText(data?.list ?? "");
-    setSaid(copied ? "Copied." : "Your browser doesn't allow copying here.");
+    setSaid(
+      copied ? "Copied." : "This browser doesn't allow copying here. Select the text instead.",
+    );
   };
   const here = clock && data;
   return (
@@ -93,8 +95,7 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
       </Box>
       {empty && (
         <Box sx={{ py: 4, color: colour("muted"), fontSize: 17 }}>
-          No drink is in this plan yet. Add those that are to be ready together, and see when to
-          start.
+          No drinks yet. Add the drinks you want ready together to see when to start.
           <Box sx={{ mt: 2 }}>
             <Button variant="contained" onClick={() => setOpen("drinks")}>
               Add drinks
@@ -142,7 +143,7 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
                 onClick={() => setShopping(!shopping)}
                 aria-expanded={shopping}
               >
-                {shopping ? "Close the shopping list" : "Shopping for all of it"}
+                {shopping ? "Close the shopping list" : "Shopping for this plan"}
               </Button>
               <Button variant="outlined" onClick={() => void copy()}>
                 Copy as a list

@@ -92,16 +92,16 @@ export default function Plans() {
               </Button>
             }
           >
-            {gone.name} was removed.
+            {gone.name} was deleted.
           </Note>
         </Box>
       )}
       {data && plans.length === 0 && (
         <Box sx={{ py: 4, maxWidth: 640, fontSize: 17, color: colour("muted") }}>
           {find
-            ? `No plan has “${find}” in its name.`
-            : "No plans yet. Say which drinks are to be ready when, and see when to start: " +
-              "who does what, what waits, what can be made the evening before."}
+            ? `No plan is called “${find}”.`
+            : "No plans yet. Choose drinks and a serving time to see when to start: " +
+              "who does what, what waits, and what you can make the evening before."}
         </Box>
       )}
       {groups.map(
@@ -188,7 +188,7 @@ function Row(props: { plan: PlanEntry; onCopy: () => void; onRemove: () => void 
                   bgcolor: drink.colour ?? "transparent",
                 }}
               />
-              {drink.name || "a drink that isn't on the shelf any more"}
+              {drink.name || "a deleted drink"}
             </Box>
           ))}
           {plan.drinks.length === 0 && !plan.damaged && (

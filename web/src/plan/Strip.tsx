@@ -142,12 +142,13 @@ export const Strip = memo(function Strip(props: StripProps) {
               <strong>{drink.name}</strong>
               <span>
                 {volume(drink.volume_ml)}
-                {(plan.goes[drink.position!] ?? 1) > 1 && `, in ${plan.goes[drink.position!]} goes`}
+                {(plan.goes[drink.position!] ?? 1) > 1 &&
+                  `, in ${plan.goes[drink.position!]} rounds`}
               </span>
             </button>
           ))}
           {rings.length > 0 && (
-            <Name at={ringsAt - 4} title="Rings" under={`${rings.length} in use`} />
+            <Name at={ringsAt - 4} title="Burners" under={`${rings.length} in use`} />
           )}
         </div>
       )}
@@ -155,7 +156,7 @@ export const Strip = memo(function Strip(props: StripProps) {
         <div
           className={look.plate}
           role="group"
-          aria-label="The strip of time"
+          aria-label="Timeline"
           style={
             upright ? { height: total - 4, width: across } : { width: total + 8, height: across }
           }

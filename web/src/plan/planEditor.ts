@@ -120,7 +120,7 @@ export function createPlanEditor(view: PlanView, server: PlanServer = kitchenSer
         try {
           take(await server.read(id));
           const wrong =
-            "This plan was changed in another window. It is shown as it is now; undo brings yours back.";
+            "Someone changed this plan in another window. Undo to get your version back.";
           set({ wrong, word: "saved" });
         } catch {
           again = TRY_AGAIN_MS;

@@ -15,8 +15,7 @@ export function Damaged({ drinks }: { drinks: DamagedEntry[] }) {
         Damaged
       </Box>
       <Box sx={{ color: colour("muted"), fontSize: 14, mb: 1 }}>
-        What is kept of these can't be read as a drink. Save the text: a person can often mend it by
-        hand.
+        We couldn't read these drinks. Save their text: you may be able to repair it by hand.
       </Box>
       <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
         {drinks.map((entry) => (

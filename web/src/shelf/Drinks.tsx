@@ -59,7 +59,7 @@ export default function Drinks() {
           isOptionEqualToValue={(a, b) => a.id === b.id}
           onChange={(_, chosen) => setInIt(chosen.slice(0, 6))}
           limitTags={2}
-          renderInput={(params) => <TextField {...params} label="With these in it" />}
+          renderInput={(params) => <TextField {...params} label="With these ingredients" />}
           sx={{ flex: { xs: "1 1 100%", sm: "0 1 320px" } }}
         />
         <TextField

@@ -26,7 +26,7 @@ export default function NewDrink({ onClose }: { onClose: () => void }) {
     try {
       begin(JSON.parse(await file.text()) as Drink);
     } catch {
-      setWrong(`“${file.name}” holds no drink: it is not well-formed JSON.`);
+      setWrong(`“${file.name}” isn't a drink file.`);
     }
   };
   return (

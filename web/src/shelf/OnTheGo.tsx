@@ -29,7 +29,7 @@ export function OnTheGo() {
               ? to <= at
                 ? `over: ${wait.sentence.replace(/\.$/, "")}`
                 : `${left(to, at)}, until ${until(to, at)}: ${wait.sentence.replace(/\.$/, "")}`
-              : "all is done";
+              : "all steps done";
           return (
             <Box
               component="li"

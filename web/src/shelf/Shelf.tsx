@@ -40,8 +40,8 @@ export function Shelf({ sought, short = false }: { sought: Sought; short?: boole
       {data && there === 0 && looking && (
         <Box sx={{ py: 4, color: colour("muted"), fontSize: 17 }}>
           {sought.find && !sought.tag && (sought.with ?? []).length === 0
-            ? `No drink on the shelf has “${sought.find}” in its name.`
-            : "No drink on the shelf is like that."}
+            ? `No drink is called “${sought.find}”.`
+            : "No drinks match."}
         </Box>
       )}
       <Box
@@ -189,7 +189,7 @@ function Bottle({ entry, onCopy, onRename, onFile, onRemove }: BottleProps) {
             {entry.name}
           </Box>
           <Box sx={{ fontSize: 13.5, color: colour("muted"), mt: 0.5 }}>
-            {entry.volume_ml > 0 ? volume(entry.volume_ml) : "nothing in it yet"}
+            {entry.volume_ml > 0 ? volume(entry.volume_ml) : "nothing added yet"}
             {entry.ratio != null && ` · ratio ${entry.ratio.toFixed(0)}`}
             {entry.band && ` · ${entry.band}`}
             <br />

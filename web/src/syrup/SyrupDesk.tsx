@@ -77,9 +77,9 @@ export default function SyrupDesk() {
               </MenuItem>
             ))}
           </TextField>
-          {text("amount", "How much of it")}
+          {text("amount", "Amount")}
           <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.5 }}>
-            {text("parts", "Parts to 1 of water")}
+            {text("parts", "Parts to 1 part water")}
             <TextField
               select
               size="small"
@@ -91,9 +91,9 @@ export default function SyrupDesk() {
               <MenuItem value="by_volume">by volume</MenuItem>
             </TextField>
           </Box>
-          {text("reduce", "Boil down to, °Bx", "not at all")}
-          {text("pot", "Pot, mm across")}
-          {text("back", "Bring back to", "500 ml")}
+          {text("reduce", "Reduce to, °Bx", "not at all")}
+          {text("pot", "Pot diameter, mm")}
+          {text("back", "Dilute back to", "500 ml")}
           <Trouble error={error} again={again} />
         </Box>
         {data && <Result syrup={data} />}
@@ -111,7 +111,7 @@ function Result({ syrup }: { syrup: Syrup }) {
     : "Stays clear, in the refrigerator too.";
   const cell = { py: 0.75, pr: 3, borderBottom: `1px solid ${colour("hairline")}` };
   return (
-    <Box role="region" aria-label="What it comes to" sx={{ display: "grid", gap: 2.5 }}>
+    <Box role="region" aria-label="Result" sx={{ display: "grid", gap: 2.5 }}>
       <Box
         sx={{
           display: "grid",
@@ -134,13 +134,13 @@ function Result({ syrup }: { syrup: Syrup }) {
       </Box>
       {syrup.boiled_away_g > 0.5 && (
         <Box sx={{ fontSize: 15 }}>
-          <strong>{weight(syrup.boiled_away_g)}</strong> of water have to boil away: about{" "}
+          <strong>{weight(syrup.boiled_away_g)}</strong> water must boil off: about{" "}
           <strong>{span(syrup.minutes)}</strong> (est., half to double).
           {syrup.water_line_mm != null && (
             <>
               {" "}
-              It then stands <strong>{syrup.water_line_mm.toFixed(0)} mm</strong> above the bottom
-              of the pot.
+              The level is then <strong>{syrup.water_line_mm.toFixed(0)} mm</strong> above the
+              bottom of the pot.
             </>
           )}
         </Box>
@@ -148,7 +148,7 @@ function Result({ syrup }: { syrup: Syrup }) {
       {syrup.water_back_ml != null && (
         <Box>
           {syrup.water_back_ml < 0.5
-            ? "It is more than that already."
+            ? "It is already thicker than that."
             : `${syrup.water_back_ml.toFixed(0)} ml of water, or ${syrup.ice_back_g?.toFixed(0)} g of ice, bring it back to that.`}
         </Box>
       )}

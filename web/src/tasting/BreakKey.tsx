@@ -31,7 +31,7 @@ export function BreakKey({ view }: { view: TastingView }) {
         >
           {left > 0
             ? `${left} ${left === 1 ? "hasn’t" : "haven’t"} finished. Reveal them now`
-            : "Show what it tells; no more answers"}
+            : "Show the results and stop"}
         </Button>
       )}
       {wrong && (

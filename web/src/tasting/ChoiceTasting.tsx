@@ -22,7 +22,7 @@ export default function ChoiceTasting({ view }: { view: TastingView }) {
     return (
       <>
         <Title
-          under={compare ? compare.prospect.words : "Somebody else pours; the sheet is theirs."}
+          under={compare ? compare.prospect.words : "Someone else pours and keeps this sheet."}
         >
           {title}
         </Title>
@@ -39,7 +39,7 @@ export default function ChoiceTasting({ view }: { view: TastingView }) {
           <Noticed view={view} notices={view.tells.notices} quality={tongue.stairs.quality} />
         )}
         {view.key.length > 0 && (
-          <Part name="What was in them">
+          <Part name="What was in the glasses">
             <SetTable view={view} lines={view.key} />
           </Part>
         )}
@@ -75,8 +75,8 @@ function Choosing({ view, title, compare, tongue }: ChoosingProps) {
   const mine = view.seats[seat]!;
   const method = compare?.compared.method ?? tongue!.stairs.method;
   const question = {
-    triangle: "Two are alike. Touch the odd one.",
-    duo_trio: "The first is known. Touch the one that is the same.",
+    triangle: "Two are the same. Touch the odd one.",
+    duo_trio: "The first is the reference. Touch the one that matches it.",
     pairs: `Touch the one that is ${compare ? compare.compared.more : tongue?.stairs.quality === "acidity" ? "sharper" : "sweeter"}.`,
   }[method];
   const known = method === "duo_trio" ? 1 : 0;
@@ -85,7 +85,7 @@ function Choosing({ view, title, compare, tongue }: ChoosingProps) {
   );
   return (
     <>
-      <Title under={mine.finished ? "Nothing more to taste." : question}>{title}</Title>
+      <Title under={mine.finished ? "Nothing left to taste." : question}>{title}</Title>
       <Turn view={view} seat={seat} onSeat={setSeat} />
       {!mine.finished && tongue && pouring && (
         <PourTwo
@@ -126,7 +126,7 @@ function Choosing({ view, title, compare, tongue }: ChoosingProps) {
         <BreakKey view={view} />
         <Box role="status" sx={{ color: colour("muted") }}>
           {mine.done} tasted{mine.of ? ` of ${mine.of}` : ""}
-          {all && ", all are through"}
+          {all && ", everyone has finished"}
         </Box>
       </Box>
       {wrong && (
@@ -147,7 +147,7 @@ function PourTwo(props: { view: TastingView; taster: string; done: number; onPou
   const lines = sheet?.key.filter((line) => line.taster === taster) ?? [];
   const jugs = ["plain", "strong"];
   return (
-    <Part name="For the one who pours">
+    <Part name="For the person pouring">
       {error && <Box role="alert">{error.message}</Box>}
       {glasses &&
         lines.map((line) => {
@@ -160,7 +160,7 @@ function PourTwo(props: { view: TastingView; taster: string; done: number; onPou
           );
         })}
       <Button variant="contained" onClick={onPoured} sx={{ mt: 1.5, minHeight: 56, px: 3 }}>
-        Poured: hand it over
+        Poured: pass it on
       </Button>
     </Part>
   );
@@ -169,8 +169,8 @@ function PourTwo(props: { view: TastingView; taster: string; done: number; onPou
 function Verdict({ verdict }: { verdict: Schemas["Verdict"] }) {
   const said = {
     different: "They are different",
-    alike: "They are alike",
-    not_shown: "Not shown to be different",
+    alike: "They are the same",
+    not_shown: "No clear difference",
   }[verdict.finding];
   return (
     <Box sx={{ mb: 3 }} data-testid="verdict">
@@ -202,8 +202,8 @@ function Noticed(props: {
       </Box>
       <Box sx={{ fontSize: 17, maxWidth: 640 }}>
         {who?.taster.name} notices a difference of {percent(notices.part)} of {quality}, likely{" "}
-        {percent(notices.low)} to {percent(notices.high)}: so much more is told rightly in three
-        pairs of four.
+        {percent(notices.low)} to {percent(notices.high)}: they notice this difference 3 times out
+        of 4.
       </Box>
       {who && (
         <Button
@@ -212,7 +212,7 @@ function Noticed(props: {
           disabled={kept || change.isPending}
           onClick={() => change.mutate({ id: who.id, body: { ...who.taster, [field]: notices } })}
         >
-          {kept ? "Used from now on" : "Use it from now on"}
+          {kept ? "In use" : "Use this from now on"}
         </Button>
       )}
     </Box>

@@ -19,15 +19,15 @@ export default function FindStart() {
   const { begin, wrong, waits } = useSetUp();
   return (
     <Room>
-      <Title under="Ten minutes, three jugs, one glass at a time. At the end you know your own ratio of sugar to acid, and how sure it is.">
+      <Title under="Ten minutes, three jugs, one glass at a time. At the end you know which balance of sugar to acid you like, and how sure we are.">
         Find my balance
       </Title>
       <Box sx={{ display: "grid", gap: 2.5, maxWidth: 620 }}>
         <Line label="Who are you?">
           <WhoTastes chosen={tasters} onChoose={setTasters} />
         </Line>
-        <Line label="What is sharp?">
-          <Few label="What is sharp" options={sours} chosen={sour} onChoose={setSour} />
+        <Line label="What makes it sour?">
+          <Few label="What makes it sour" options={sours} chosen={sour} onChoose={setSour} />
         </Line>
         <Begin
           act="Begin"

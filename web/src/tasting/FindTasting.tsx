@@ -43,7 +43,7 @@ export function FindTasting({ view, find }: { view: TastingView; find: Schemas["
   if (!filled)
     return (
       <>
-        <Title under="Fill them once; they last for a dozen glasses. You also need a glass, a teaspoon and a tablespoon.">
+        <Title under="These last for a dozen glasses. You also need a glass, a teaspoon and a tablespoon.">
           Fill three jugs
         </Title>
         <Jugs
@@ -71,7 +71,7 @@ export function FindTasting({ view, find }: { view: TastingView; find: Schemas["
           onClick={() => setFilled(true)}
           sx={{ minHeight: 56, px: 4, fontSize: 18, borderRadius: "14px" }}
         >
-          They are filled
+          The jugs are ready
         </Button>
       </>
     );
@@ -93,8 +93,8 @@ export function FindTasting({ view, find }: { view: TastingView; find: Schemas["
           </Button>
         </Box>
         <Box sx={{ color: colour("muted"), mt: 2, maxWidth: 620 }}>
-          It is a ring on every map of lemonades now, and can be aimed at in Balance. Fruit that is
-          sharper than the tables say shifts it a little: measure your juice, or take citric acid.
+          It now shows on every lemonade map, and you can set it as a target in Balance. Fruit that
+          is sourer than usual shifts it slightly: measure your juice, or use citric acid.
         </Box>
       </>
     );
@@ -168,12 +168,12 @@ export function FindTasting({ view, find }: { view: TastingView; find: Schemas["
           <Box role="status" sx={{ maxWidth: 520 }}>
             {capital(ideal.words)}.{" "}
             {ideal.more > 0 &&
-              `About ${ideal.more} more ${ideal.more === 1 ? "glass" : "glasses"} would make it sure. `}
+              `About ${ideal.more} more ${ideal.more === 1 ? "glass" : "glasses"} would settle it. `}
             <Button
               onClick={() => setEnough(true)}
               sx={{ minHeight: 44, p: 0, px: 0.5, verticalAlign: "baseline" }}
             >
-              Enough for me
+              Stop here
             </Button>
           </Box>
         </Box>
@@ -192,7 +192,7 @@ function Result({ ideal }: { ideal: Schemas["IdealView"] }) {
     <Part
       name={
         ideal.sureness === "cant_tell"
-          ? "It can’t be told yet"
+          ? "We can’t tell yet"
           : `About ${ideal.middle.toFixed(0)} to 1`
       }
     >

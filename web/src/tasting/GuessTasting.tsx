@@ -29,8 +29,8 @@ export default function GuessTasting({
   if (view.stage === "pouring")
     return (
       <>
-        <Title under="Somebody else fills the jugs and pours; you taste and guess.">
-          Guess the figure
+        <Title under="Someone else fills the jugs and pours. You taste and guess.">
+          Guess the balance
         </Title>
         <Part name="Three jugs">
           {find.jugs.jugs.map((jug, i) => (
@@ -41,22 +41,26 @@ export default function GuessTasting({
           ))}
         </Part>
         <Button variant="contained" sx={{ minHeight: 56, px: 4 }} onClick={() => say("poured")}>
-          They are filled
+          The jugs are ready
         </Button>
       </>
     );
   if (view.stage === "over")
     return (
       <>
-        <Title>Guess the figure</Title>
+        <Title>Guess the balance</Title>
         <Errors guesses={guesses} />
       </>
     );
   const mine = view.seats[seat]!;
   return (
     <>
-      <Title under={poured ? "Taste it. How much sugar to one of acid?" : "For the one who pours."}>
-        Guess the figure
+      <Title
+        under={
+          poured ? "Taste it. How many parts sugar to 1 part acid?" : "For the person pouring."
+        }
+      >
+        Guess the balance
       </Title>
       <Turn view={view} seat={seat} onSeat={setSeat} />
       {!poured && (
@@ -65,7 +69,7 @@ export default function GuessTasting({
             {sheet?.guess?.glass.pours.map((p) => `${p.amount} ${names[p.jug]}`).join(" + ")}
           </Box>
           <Button variant="contained" sx={{ minHeight: 56, px: 4 }} onClick={() => setPoured(true)}>
-            Poured: hand it over
+            Poured: pass it on
           </Button>
         </Box>
       )}
@@ -73,7 +77,7 @@ export default function GuessTasting({
         <Box sx={{ maxWidth: 520 }}>
           <Box sx={{ ...displayFont, fontSize: 46, fontWeight: 700 }}>{ratio} to 1</Box>
           <Slider
-            aria-label="Sugar to one of acid"
+            aria-label="Sugar to 1 part acid"
             min={6}
             max={40}
             value={ratio}
@@ -90,13 +94,13 @@ export default function GuessTasting({
             sx={{ mt: 2, minHeight: 56, px: 4 }}
             onClick={() => say({ guessed: { taster: mine.taster, ratio } }, () => setPoured(false))}
           >
-            That is my guess
+            Guess
           </Button>
         </Box>
       )}
       <Box sx={{ mt: 3 }}>
         <Button variant="outlined" disabled={done === 0} onClick={() => say("broken")}>
-          Show how near it was
+          Show the answer
         </Button>
       </Box>
       {wrong && (
@@ -115,7 +119,7 @@ function Errors({ guesses }: { guesses: Schemas["Guess"][] }) {
   const most = Math.max(4, ...guesses.map((g) => g.off));
   const [w, h] = [Math.max(guesses.length * 44, 120), 140];
   return (
-    <Part name="How near">
+    <Part name="Result">
       <svg width={w + 20} height={h + 24} role="img" aria-label="How far off each guess was">
         <path d={`M10 ${h}H${w + 10}`} stroke={colour("ink")} />
         <path

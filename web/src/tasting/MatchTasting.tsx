@@ -47,7 +47,7 @@ export default function MatchTasting({
   return (
     <>
       <Title under={likely.rests_on}>{reference.name}</Title>
-      <Part name="Where it lies">
+      <Part name="On the map">
         <Box sx={{ ...displayFont, fontSize: 24, fontWeight: 700 }}>
           {range(likely.sweetness, 1, "g sweetness")}
         </Box>
@@ -86,7 +86,7 @@ export default function MatchTasting({
           <Feel felt={words} onChange={setWords} />
           <TextField
             size="small"
-            label="What was changed, if anything"
+            label="What you changed"
             value={note}
             onChange={(event) => setNote(event.target.value)}
           />
@@ -130,8 +130,8 @@ export default function MatchTasting({
                 <li key={i}>
                   Yours at {at.sweetness.toFixed(1)} g and {at.acidity.toFixed(2)} %:{" "}
                   {beside.length === 0
-                    ? "nobody tastes a difference"
-                    : `the other one is ${beside.map((d) => `${how[d.how]} ${more[d.too]}`).join(", ")}`}
+                    ? "no noticeable difference"
+                    : `the other is ${beside.map((d) => `${how[d.how]} ${more[d.too]}`).join(", ")}`}
                   {said && `. ${said}`}
                 </li>
               );

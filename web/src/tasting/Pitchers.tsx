@@ -58,13 +58,13 @@ function ShareOf(
       {several && (
         <Box sx={{ color: colour("muted"), mb: 1 }}>
           {Math.round(share.part * 100)} % of the whole.
-          {shared >= 0 && ` One base up to step ${shared + 1}; then it is parted.`}
+          {shared >= 0 && ` One base up to step ${shared + 1}, then split.`}
         </Box>
       )}
       {share.note && <Box>{share.note}</Box>}
       {pitcher && (
         <>
-          <Few label="How it is chosen" options={ways} chosen={fair} onChoose={setFair} />
+          <Few label="Choose the pitcher that is" options={ways} chosen={fair} onChoose={setFair} />
           <Box sx={{ display: "flex", alignItems: "baseline", gap: 1.5, mt: 1.5 }}>
             <Box
               data-figure="pitcher-ratio"
@@ -73,13 +73,13 @@ function ShareOf(
               {pitcher.ratio.toFixed(0)} to 1
             </Box>
             <Box sx={{ color: colour("muted") }}>
-              {pitcher.spot.sweetness.toFixed(1)} g sweetness, {pitcher.spot.acidity.toFixed(2)} %
-              acid in 100 g
+              {pitcher.spot.sweetness.toFixed(1)} g sugar, {pitcher.spot.acidity.toFixed(2)} % acid
+              in 100 g
             </Box>
           </Box>
           {!pitcher.reached && (
             <Box sx={{ color: colour("stop") }}>
-              It comes only near to that. {pitcher.stops.join(" ")}
+              This is close, but not exact. {pitcher.stops.join(" ")}
             </Box>
           )}
           <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0, mt: 1, maxWidth: 640 }}>
@@ -102,7 +102,7 @@ function ShareOf(
                 <Box sx={{ gridColumn: "1 / -1" }}>
                   {guest.stirs_in
                     ? `stirs in ${guest.stirs_in.amount} ${guest.stirs_in.name.toLowerCase()}`
-                    : "drinks it as it is"}
+                    : "drinks it as is"}
                 </Box>
               </Box>
             ))}
@@ -125,7 +125,9 @@ function ShareOf(
 /** How far off, in differences that are just noticed. */
 function missed(miss: number): string {
   const far = Math.abs(miss);
-  if (far < 1) return "nothing to notice";
+  if (far < 1) return "no noticeable difference";
   const way = miss > 0 ? "sweeter" : "sharper";
-  return far < 2 ? `a touch ${way} than the own` : `${way} than the own, ${far.toFixed(0)} touches`;
+  return far < 2
+    ? `slightly ${way} than they like`
+    : `${way} than they like, ${far.toFixed(0)} noticeable steps`;
 }

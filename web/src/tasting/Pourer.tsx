@@ -19,12 +19,12 @@ export function Pourer({ view }: { view: TastingView }) {
       <Trouble error={error ?? undefined} again={() => void refetch()} />
       {sheet?.ladder && <SheetTable ladder={sheet.ladder} codes={codes ?? []} />}
       {sets.length > 0 && view.about && "compare" in view.about && (
-        <Part name="What goes where">
+        <Part name="Contents">
           <SetTable view={view} lines={sets} />
         </Part>
       )}
       {sheet?.ladder && sheet.orders.length > 0 && (
-        <Part name="In which order">
+        <Part name="Order">
           <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
             {view.seats.map((seat, i) => (
               <Box component="li" key={seat.taster} sx={{ py: 0.5 }}>
@@ -47,7 +47,7 @@ export function Pourer({ view }: { view: TastingView }) {
           onClick={() => say("poured")}
           sx={{ minHeight: 56, px: 4, fontSize: 18, borderRadius: "14px" }}
         >
-          All are poured
+          All poured
         </Button>
         {sheet && (codes?.length ?? 0) + sets.length > 0 && (
           <Button variant="outlined" href={`/tasting/${view.id}/print`} sx={{ minHeight: 56 }}>
@@ -56,7 +56,7 @@ export function Pourer({ view }: { view: TastingView }) {
         )}
         {view.blind && (
           <Box sx={{ color: colour("muted") }}>
-            From then on nobody sees what is in them until the glasses are revealed.
+            After this, the contents stay hidden until you reveal the glasses.
           </Box>
         )}
       </Box>

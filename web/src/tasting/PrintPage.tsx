@@ -30,7 +30,7 @@ export default function PrintPage() {
           Print
         </Button>
         <Button component={Link} to={`/tasting/${id}`}>
-          Back to the table
+          Back to the tasting
         </Button>
       </Box>
       <Title>{view.name}</Title>

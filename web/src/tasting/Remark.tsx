@@ -28,14 +28,14 @@ export function Remark({ view, taster }: { view: TastingView; taster: string }) 
       >
         <TextField
           size="small"
-          label="A note, if you like"
+          label="Note (optional)"
           value={text}
           onChange={(event) => setText(event.target.value)}
           sx={{ flex: 1 }}
           slotProps={{ htmlInput: { maxLength: 500, dir: "auto" } }}
         />
         <Button type="submit" disabled={!text.trim() || waits}>
-          Say it
+          Save
         </Button>
       </Box>
       {wrong && (

@@ -28,7 +28,9 @@ export function RowTasting({ view, row, order = false }: RowTastingProps) {
   if (view.stage === "pouring")
     return (
       <>
-        <Title under={`${what}For the one who pours: this sheet is put away when all are poured.`}>
+        <Title
+          under={`${what}For the person pouring: hide this sheet when all glasses are poured.`}
+        >
           {title}
         </Title>
         <Pourer view={view} />
@@ -44,7 +46,7 @@ export function RowTasting({ view, row, order = false }: RowTastingProps) {
   return (
     <>
       <Title
-        under={`${what}Take them from left to right, with a sip of water between.${view.stage === "sealed" ? " What is in them stays sealed." : ""}`}
+        under={`${what}Taste from left to right, with a sip of water between.${view.stage === "sealed" ? "  The contents stay hidden." : ""}`}
       >
         {title}
       </Title>
@@ -134,7 +136,7 @@ function Answers({ view, row }: { view: TastingView; row: Schemas["RowAbout"] })
         {view.stage === "sealed" && <BreakKey view={view} />}
         <Box sx={{ color: colour("muted") }}>
           {all
-            ? "All have tasted."
+            ? "Everyone has tasted."
             : done
               ? `${who} has tasted all of them.`
               : `${who}: ${mine.glasses.length - mine.glasses.filter(complete).length} to go.`}
@@ -325,7 +327,7 @@ function PutInOrder({ view, row }: { view: TastingView; row: Schemas["RowAbout"]
               onClick={() => say({ ordered: { taster: mine.taster, codes: order } })}
               sx={{ minHeight: 52 }}
             >
-              That is the order
+              Confirm this order
             </Button>
             <Button disabled={order.length === 0} onClick={() => setOrder(order.slice(0, -1))}>
               Undo

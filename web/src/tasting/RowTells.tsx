@@ -46,7 +46,7 @@ export function RowTells({ view, row }: { view: TastingView; row: Schemas["RowAb
         }}
       </Glasses>
       {tells.in_order.length > 0 && (
-        <Part name="In the right order">
+        <Part name="Correct order">
           {tells.in_order.map((one) => (
             <Box key={one.taster}>
               {view.tasters.find((t) => t.id === one.taster)?.taster.name}: {one.right} of {one.of}{" "}
@@ -56,7 +56,7 @@ export function RowTells({ view, row }: { view: TastingView; row: Schemas["RowAb
         </Part>
       )}
       {tells.ideals.length > 0 && (
-        <Part name="Where each likes it best">
+        <Part name="What each taster likes best">
           <Box
             component="ul"
             sx={{
@@ -114,7 +114,7 @@ export function RowTells({ view, row }: { view: TastingView; row: Schemas["RowAb
               variant="outlined"
               sx={{ mt: 2 }}
             >
-              A closer row round {around.toFixed(0)} to 1
+              A closer row around {around.toFixed(0)} to 1
             </Button>
           )}
         </Part>

@@ -26,7 +26,7 @@ export function SheetTable({ ladder, codes, brief = false }: SheetTableProps) {
       }}
     >
       <div>
-        <Part name="What it takes">
+        <Part name="What you need">
           <Box component="p" sx={{ m: 0, maxWidth: 640 }}>
             {ladder.takes.map((t) => `${t.name.toLowerCase()} ${t.amount}`).join(", ")};{" "}
             {span(ladder.minutes)}, {span(ladder.hands_on_minutes)} of it work.
@@ -45,8 +45,8 @@ export function SheetTable({ ladder, codes, brief = false }: SheetTableProps) {
             {ladder.base && (
               <li>
                 {brief
-                  ? `Make the base: ${ladder.base.name.toLowerCase()} with less of what moves.`
-                  : "Make the base, as it stands beside."}
+                  ? `Make the base: ${ladder.base.name.toLowerCase()} with less of what varies.`
+                  : "Make the base as shown."}
               </li>
             )}
             {ladder.jugs.map((jug) => (
@@ -126,7 +126,7 @@ export function SheetTable({ ladder, codes, brief = false }: SheetTableProps) {
             </Box>
           </Box>
           <Box sx={{ color: colour("muted"), mt: 1 }}>
-            The same in all, as poured:{" "}
+            The same in every glass:{" "}
             {ladder.held
               .filter((held) => held.what !== "volume")
               .map((held) => `${held.what} ${range(held)}`)

@@ -95,7 +95,7 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
         </Box>
         <Box component="fieldset" sx={{ border: 0, p: 0, m: 0 }}>
           <Box component="legend" sx={{ fontWeight: 600, mb: 0.5 }}>
-            Doesn’t take
+            Avoids
           </Box>
           <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2 }}>
             {avoided.map(([what, name]) => (
@@ -125,7 +125,7 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
           </TextField>
           {others.map((id) => (
             <Button key={id} onClick={() => toggle({ ingredient: id })} sx={{ mt: 0.5 }}>
-              {sweeteners.find((it) => it.id === id)?.name ?? id}: takes it after all
+              {sweeteners.find((it) => it.id === id)?.name ?? id}: has it again
             </Button>
           ))}
         </Box>
@@ -136,7 +136,7 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
               onChange={(event) => set({ child: event.target.checked })}
             />
           }
-          label="A child: never gets alcohol"
+          label="Child: no alcohol"
         />
         {(taster.notices_sweet || taster.notices_sour) && (
           <Box sx={{ color: colour("muted") }}>
@@ -159,24 +159,25 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
         )}
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
           <Button type="submit" variant="contained">
-            {view ? "Keep it" : "Put down"}
+            {view ? "Save" : "Add"}
           </Button>
           <Button onClick={onClose}>Cancel</Button>
           {view && (
             <>
               <Box sx={{ flex: 1 }} />
               <Button component="a" href={`/api/tasters/${view.id}/file`} download>
-                Save all that is kept
+                Save everything
               </Button>
               <Button sx={{ color: colour("stop") }} onClick={() => setSure(true)}>
-                Delete for good
+                Delete permanently
               </Button>
             </>
           )}
         </Box>
         {left.length > 0 && (
           <Box role="alert" sx={{ display: "grid", gap: 1 }}>
-            Deleted. These backups couldn’t be changed and still hold the name: {left.join(", ")}.
+            Deleted. We couldn’t change these backups, which still contain the name:{" "}
+            {left.join(", ")}.
             <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
               <Button variant="outlined" color="error" onClick={() => void deleteLeft()}>
                 Delete these backups

@@ -35,25 +35,25 @@ const ways: Way[] = [
   {
     to: "pitcher",
     name: "One pitcher for all",
-    what: "What suits a group best, and what each stirs into their glass.",
+    what: "What suits a group best, and what each person stirs into their glass.",
     picture: [{ kind: "pitcher", fill: 0.7, liquid: LEMON }, glass(0.6), glass(0.6)],
   },
   {
     to: "compare",
     name: "Compare two",
-    what: "Is it really different? Triangle, pair or duo–trio, judged exactly.",
+    what: "Find out whether two drinks really taste different.",
     picture: [glass(0.6), glass(0.6), glass(0.6)],
   },
   {
     to: "match",
     name: "Match a drink",
-    what: "Measure one that you like, and come nearer to it in rounds.",
+    what: "Measure a drink you like and get closer to it in rounds.",
     picture: [{ kind: "bottle", fill: 0.8, liquid: HIBISCUS }, glass(0.6, HIBISCUS)],
   },
   {
     to: "train",
-    name: "Train a tongue",
-    what: "How small a difference you taste, guess the figure, put in order.",
+    name: "Train your taste",
+    what: "Find your smallest noticeable difference, guess figures, sort glasses.",
     picture: [glass(0.6, WATER), glass(0.6, WATER)],
   },
 ];
@@ -129,7 +129,8 @@ export default function Tasting() {
               Find my balance
             </Box>
             <Box sx={{ fontSize: 16, mt: 0.5 }}>
-              Ten minutes, three jugs, one glass at a time: to your own ratio of sugar to acid.
+              Ten minutes, three jugs, one glass at a time: find the balance of sugar to acid you
+              like.
             </Box>
           </Box>
           <ThreeJugsPicture />
@@ -179,11 +180,11 @@ export default function Tasting() {
         </Box>
       </Box>
       {going.length > 0 && (
-        <Part name="On the table">
+        <Part name="In progress">
           <Entries entries={going} />
         </Part>
       )}
-      <Part name="Who tastes">
+      <Part name="Tasters">
         <TasterList tasters={tasters ?? []} />
       </Part>
       {over.length > 0 && (

@@ -80,7 +80,7 @@ function Foot({ view }: { view: TastingView }) {
           variant="outlined"
           onClick={() => remove.mutate(view.id, { onSuccess: () => void go("/tasting") })}
         >
-          Delete it for good, with all answers
+          Delete permanently, with all answers
         </Button>
       )}
     </Box>

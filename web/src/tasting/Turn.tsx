@@ -10,7 +10,7 @@ export function Turn(props: { view: TastingView; seat: number; onSeat: (seat: nu
   return (
     <Box
       role="radiogroup"
-      aria-label="Who tastes now"
+      aria-label="Who is tasting now?"
       sx={{ display: "flex", flexWrap: "wrap", gap: 1, mb: 1.5 }}
     >
       {view.seats.map((one, index) => {

@@ -35,7 +35,7 @@ export function WhoTastes(props: {
     );
   return (
     <Box sx={{ display: "grid", gap: 1 }}>
-      <Seats label="Who tastes" chosen={chosen} onToggle={toggle} />
+      <Seats label="Tasters" chosen={chosen} onToggle={toggle} />
       <Box
         component="form"
         onSubmit={(event: React.FormEvent) => {

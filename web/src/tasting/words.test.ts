@@ -15,9 +15,9 @@ const entry = (part: Partial<TastingEntry>): TastingEntry => ({
 });
 
 test("a list says how far a tasting is", () => {
-  expect(howFar(entry({ stage: "pouring" }))).toBe("to be poured");
+  expect(howFar(entry({ stage: "pouring" }))).toBe("not poured yet");
   expect(howFar(entry({ done: 3, of: 10 }))).toBe("3 of 10 tasted");
-  expect(howFar(entry({ done: 10, of: 10 }))).toBe("all have tasted, not revealed yet");
+  expect(howFar(entry({ done: 10, of: 10 }))).toBe("everyone has tasted; not revealed yet");
   expect(howFar(entry({ stage: "open", done: 1 }))).toBe("1 glass so far");
   expect(howFar(entry({ stage: "over", done: 10, of: 10 }))).toBe("over");
 });
@@ -37,5 +37,5 @@ test("rows are named by their ends", () => {
 
 test("an ideal that isn't known is not made up", () => {
   const view = { id: "x", taster: { name: "x" }, created_at: "", ideals: [] };
-  expect(idealLine(view)).toBe("hasn't tasted anything yet");
+  expect(idealLine(view)).toBe("no tasting yet");
 });

@@ -9,8 +9,8 @@ export const kinds: Record<string, string> = {
   find: "Find my balance",
   compare: "Comparison",
   tongue: "Small differences",
-  guess: "Guess the figure",
-  order: "Put in order",
+  guess: "Guess the balance",
+  order: "Sort glasses",
   match: "Match a drink",
   pitcher: "One pitcher for all",
 };
@@ -45,13 +45,13 @@ export function namesOf(names: string[], most = 3): string {
 
 /** How far a tasting is, for a list. */
 export function howFar(entry: TastingEntry): string {
-  if (entry.stage === "pouring") return "to be poured";
+  if (entry.stage === "pouring") return "not poured yet";
   if (entry.stage === "over") return "over";
   if (entry.of != null && entry.of > 0)
     return entry.done >= entry.of
       ? entry.stage === "sealed"
-        ? "all have tasted, not revealed yet"
-        : "all have tasted"
+        ? "everyone has tasted; not revealed yet"
+        : "everyone has tasted"
       : `${entry.done} of ${entry.of} tasted`;
   if (entry.done > 0) return `${entry.done} ${entry.done === 1 ? "glass" : "glasses"} so far`;
   return entry.stage === "open" ? "open" : "sealed";
@@ -60,8 +60,7 @@ export function howFar(entry: TastingEntry): string {
 /** What somebody's tastings say of them, in a line. */
 export function idealLine(view: TasterView): string {
   const sure = view.ideals.filter((ideal) => ideal.sureness !== "cant_tell");
-  if (sure.length === 0)
-    return view.ideals.length > 0 ? "can't be told yet" : "hasn't tasted anything yet";
+  if (sure.length === 0) return view.ideals.length > 0 ? "can't tell yet" : "no tasting yet";
   const first = sure[0]!;
   return sure.length === 1 ? first.words : `${first.words}; and of ${sure.length - 1} more kinds`;
 }

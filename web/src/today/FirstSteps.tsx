@@ -47,8 +47,8 @@ export function FirstSteps() {
         Your shelf is empty
       </Box>
       <Box component="p" sx={{ m: 0, mb: 3, mt: 1, fontSize: 17, maxWidth: 680 }}>
-        Say what you do, in cups, spoons and pieces of fruit: you see at once where the drink lies
-        between tart and sweet, how full each pot gets, and what all of that is for a party.
+        Enter your recipe in cups, spoons and pieces of fruit. You see at once how sweet and sour it
+        is, how full each pot gets, and how to make it for a party.
       </Box>
       <Box
         sx={{
@@ -63,15 +63,13 @@ export function FirstSteps() {
           onClick={() => below.current?.scrollIntoView({ block: "start" })}
         >
           <Picture>{first && <Standing of={first.makes} width={150} height={110} />}</Picture>
-          <Way title="A starting point">
-            Nineteen that work, one for each way of making each kind.
-          </Way>
+          <Way title="A starting point">Nineteen tested recipes, one for each kind and method.</Way>
         </Box>
         <Box component={Link} to="/paste" sx={way}>
           <Picture>
             <Sheet />
           </Picture>
-          <Way title="Paste a recipe">In almost any wording. What was guessed is marked.</Way>
+          <Way title="Paste a recipe">Copy it from anywhere. We mark what we had to guess.</Way>
         </Box>
         <Box component={Link} to="/tasting/find" sx={way}>
           <Picture>

@@ -25,10 +25,11 @@ export class Guarded extends Component<GuardedProps, { fault: Error | undefined 
     return (
       <Note
         kind="stop"
-        action={<Button onClick={() => this.setState({ fault: undefined })}>Show it again</Button>}
+        action={
+          <Button onClick={() => this.setState({ fault: undefined })}>Reload this view</Button>
+        }
       >
-        A mistake in Keen Pitcher keeps {this.props.name} from being drawn:{" "}
-        {this.state.fault.message}. What you made is kept.
+        Something broke in {this.props.name}: {this.state.fault.message}. Your data is safe.
       </Note>
     );
   }

@@ -88,9 +88,9 @@ describe("a part of the screen that breaks", () => {
       </>,
     );
     screen.getByText("the amounts");
-    screen.getByText(/keeps this view from being drawn: no such vessel/);
+    screen.getByText(/Something broke in this view: no such vessel/);
     broken = false;
-    fireEvent.click(screen.getByRole("button", { name: "Show it again" }));
+    fireEvent.click(screen.getByRole("button", { name: "Reload this view" }));
     screen.getByText("the lanes");
   });
 });

@@ -165,7 +165,7 @@ pub fn solve<'a>(
         what_stops(drink, cupboard, &steps, &unknowns, &factors, &wishes, &misses)
     };
     let mut solution = Solution::read(drink, cupboard, &all, reached, stops)
-        .ok_or_else(|| FieldError::new("drink", "Nothing is left to drink."))?;
+        .ok_or_else(|| FieldError::new("drink", "Nothing would be left to drink."))?;
     // What runs over isn't there.
     let too_full = over_the_brim(&solution.rounded, &worktop.trace(&solution.rounded)?);
     if !too_full.is_empty() {
@@ -185,7 +185,7 @@ fn check(aim: &Aim) -> Result<(), FieldError> {
     let target = &aim.target;
     for (name, many) in [("hold", aim.hold.len()), ("bounds", aim.bounds.len())] {
         if many > limits::STEPS {
-            let message = format!("A drink has {} steps at most.", limits::STEPS);
+            let message = format!("Enter up to {} steps.", limits::STEPS);
             return Err(FieldError::new(&format!("aim.{name}"), message));
         }
     }
@@ -298,7 +298,7 @@ fn unknown(
             times(cupboard, action, said).ok_or_else(|| {
                 FieldError::new(
                     &format!("aim.bounds[{i}].{name}"),
-                    format!("“{said}” can't be compared with what is in the drink."),
+                    format!("We can't compare “{said}” with the amount in the drink. Use the same kind of unit."),
                 )
             })
         };
@@ -368,12 +368,12 @@ fn what_stops(
                 .map_or_else(String::new, |a| a.scaled(factor).rounded().to_string())
         };
         if (factor - unknown.most).abs() < 1e-3 * unknown.most {
-            stops.push(format!("{}: {} are all there may be.", name(*step), said(unknown.most)));
+            stops.push(format!("{}: limited to {}.", name(*step), said(unknown.most)));
         } else if (factor - unknown.least).abs() < 2e-3 {
             stops.push(if unknown.least <= LEAST {
-                format!("{} is nearly left out already.", name(*step))
+                format!("{} is already close to zero.", name(*step))
             } else {
-                format!("{}: it may not be less than {}.", name(*step), said(unknown.least))
+                format!("{}: at least {}.", name(*step), said(unknown.least))
             });
         }
     }
@@ -381,18 +381,18 @@ fn what_stops(
         let more = *miss > 0.0;
         stops.push(
             match (wish.reading, more) {
-                (0, true) => "It stays less sweet than you want.",
-                (0, false) => "It stays sweeter than you want.",
-                (1, true) => "It stays less sharp than you want.",
-                (1, false) => "It stays sharper than you want.",
-                (2, true) => "It comes to less than you want.",
-                (2, false) => "It comes to more than you want.",
-                (3, true) => "It stays thinner than you want.",
-                (3, false) => "It stays thicker than you want.",
-                (4, true) => "It stays weaker in alcohol.",
-                (4, false) => "It stays stronger in alcohol.",
-                (_, true) => "It stays less fizzy.",
-                (_, false) => "It stays fizzier.",
+                (0, true) => "It would be less sweet than your target.",
+                (0, false) => "It would be sweeter than your target.",
+                (1, true) => "It would be less sour than your target.",
+                (1, false) => "It would be more sour than your target.",
+                (2, true) => "It would make less than your target.",
+                (2, false) => "It would make more than your target.",
+                (3, true) => "It would have less sugar than your target.",
+                (3, false) => "It would have more sugar than your target.",
+                (4, true) => "It would have less alcohol.",
+                (4, false) => "It would have more alcohol.",
+                (_, true) => "It would be less fizzy.",
+                (_, false) => "It would be fizzier.",
             }
             .to_owned(),
         );
@@ -407,10 +407,10 @@ fn what_stops(
         wishes.iter().zip(misses).any(|(w, m)| w.reading == reading && m.abs() > MET)
     };
     if missing(0) && !moves(&|it| it.per_gram.sucrose_equivalent().0 > 0.2) {
-        stops.push("No sweetener may move.".into());
+        stops.push("No sweetener can change. Unfix one, or add one.".into());
     }
     if missing(1) && !moves(&|it| it.per_gram.titratable_acid() > 0.01) {
-        stops.push("Nothing sour may move.".into());
+        stops.push("No sour ingredient can change. Unfix one, or add one.".into());
     }
     stops
 }

@@ -47,16 +47,18 @@ pub fn swap<'a>(
         .outcome()
         .and_then(Profile::of)
         .ok_or_else(|| fault("drink", "There is nothing to drink yet.".into()))?;
-    let line =
-        trace.lines.iter().find(|l| l.step == index && !l.left_over).ok_or_else(|| {
-            fault("step", "That step brings nothing that could be swapped.".into())
-        })?;
+    let line = trace
+        .lines
+        .iter()
+        .find(|l| l.step == index && !l.left_over)
+        .ok_or_else(|| fault("step", "This step adds no ingredient to replace.".into()))?;
     let old = &cupboard.ingredients()[line.ingredient];
     // What goes into each of several glasses or bottles is written for one.
     let each = line.grams.0 / trace.many_of(drink, drink.steps[index].action.path()[0]);
     let mut swapped = drink.clone();
-    put_in_place(&mut swapped.steps[index].action, cupboard, old, new, each)
-        .ok_or_else(|| fault("step", "Only what is put in or squeezed can be swapped.".into()))?;
+    put_in_place(&mut swapped.steps[index].action, cupboard, old, new, each).ok_or_else(|| {
+        fault("step", "You can only replace ingredients that are added or squeezed.".into())
+    })?;
 
     let hold = swapped
         .steps
@@ -79,7 +81,7 @@ pub fn swap<'a>(
     let after = run
         .outcome()
         .and_then(Profile::of)
-        .ok_or_else(|| fault("drink", "Nothing is left to drink.".into()))?;
+        .ok_or_else(|| fault("drink", "Nothing would be left to drink.".into()))?;
     let keeps =
         (Keeping::of(drink, cupboard, &trace), Keeping::of(&solution.rounded, cupboard, &run));
     let changes = changes(old, new, &before, &after, keeps);
@@ -160,7 +162,7 @@ fn changes(
     if old.kind == Kind::Sweetener && new.kind == Kind::Sweetener && body(new) > 0.0 {
         let strength = new.per_gram.sucrose_equivalent().0;
         if strength > 10.0 {
-            said.push(format!("{} brings no body: the drink tastes thinner.", new.name));
+            said.push(format!("{} adds no body: the drink will taste thinner.", new.name));
         }
     }
     if !new.notes.is_empty() && new.notes.len() < 120 && new.kind == Kind::Sweetener {

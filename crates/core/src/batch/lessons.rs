@@ -148,7 +148,7 @@ fn reading(
         .as_millilitres()
         .or_else(|| Some(gave.as_grams()? / it.per_gram.density_at_20()))
         .filter(|ml| *ml > 0.5)?;
-    let message = format!("{pieces} gave {ml:.0} ml; {expected:.0} was reckoned with.");
+    let message = format!("{pieces} gave {ml:.0} ml; we expected {expected:.0} ml.");
     let reading = Reading {
         produce: format!("{}/{}", produce.id, size.name),
         pieces: term.value,

@@ -162,7 +162,7 @@ impl Made {
             Happening::PouredAway { vessel, volume } => {
                 if self.drink.vessel(AWAY).is_none() {
                     let away = Vessel {
-                        name: Some("what was poured away".into()),
+                        name: Some("the discarded volume".into()),
                         capacity: Some(Amount::millilitres(100_000.0)),
                         ..Vessel::new(AWAY, VesselKind::Bowl)
                     };
@@ -325,14 +325,14 @@ impl Made {
         cupboard: &Cupboard,
     ) -> Result<(), FieldError> {
         if !at.is_finite() || at > now + 1.0 {
-            return Err(FieldError::new("at", "That time hasn't come yet. Is the clock right?"));
+            return Err(FieldError::new("at", "That time is in the future. Check the clock."));
         }
         let afterwards = matches!(
             what,
             Happening::Note { .. } | Happening::TakenBack { .. } | Happening::Taught { .. }
         );
         if self.finished && !afterwards {
-            return Err(FieldError::new("what", "This batch is finished. Take that back first."));
+            return Err(FieldError::new("what", "This batch is finished. Undo that first."));
         }
         let step = |id: &String| {
             self.find(id).ok_or_else(|| {
@@ -356,10 +356,7 @@ impl Made {
                 if let Some(before) = self.in_the_way(index) {
                     let label =
                         crate::report::sentence(&self.drink, &self.drink.steps[before], cupboard);
-                    return Err(FieldError::new(
-                        "what.step",
-                        format!("Something comes first: {label}"),
-                    ));
+                    return Err(FieldError::new("what.step", format!("Do this first: {label}")));
                 }
             }
             Happening::Again { step: id } => {
@@ -368,16 +365,13 @@ impl Made {
             Happening::LeftOut { step: id } => {
                 let index = step(id)?;
                 if self.steps[index].state != StepState::Ahead {
-                    return Err(FieldError::new(
-                        "what.step",
-                        "That step has been done. Take it back first.",
-                    ));
+                    return Err(FieldError::new("what.step", "This step is done. Undo it first."));
                 }
             }
             Happening::Moved { step: id, before } => {
                 let (from, to) = (step(id)?, step(before)?);
                 if to >= from || self.steps[to].state != StepState::Ahead {
-                    let message = "It can only be done before a step that is still ahead of it.";
+                    let message = "You can only move it before a step that isn't done yet.";
                     return Err(FieldError::new("what.before", message));
                 }
             }
@@ -385,7 +379,7 @@ impl Made {
                 let index = step(id)?;
                 let written = &self.drink.steps[index];
                 if written.action.amount().is_none() {
-                    return Err(FieldError::new("what.step", "That step has no amount."));
+                    return Err(FieldError::new("what.step", "This step has no amount."));
                 }
                 let mut tried = self.drink.clone();
                 if let Some(place) = tried.steps[index].action.amount_mut() {
@@ -397,7 +391,7 @@ impl Made {
                 step(id)?;
                 let found = amount.as_millilitres().or(amount.as_grams());
                 if !found.is_some_and(|v| (0.0..=500_000.0).contains(&v)) {
-                    let message = "Say it as a volume or a weight, for example 180 ml.";
+                    let message = "Enter a volume or a weight, such as 180 ml.";
                     return Err(FieldError::new("what.amount", message));
                 }
             }
@@ -406,11 +400,12 @@ impl Made {
                 let (least, most) = quantity.range();
                 if !(least..=most).contains(value) {
                     let unit = quantity.unit();
-                    let message = format!("{value} {unit} can't be. {least} to {most} {unit} can.");
+                    let message =
+                        format!("{value} {unit} isn't possible. Enter {least} to {most} {unit}.");
                     return Err(FieldError::new("what.value", message));
                 }
                 if error.is_some_and(|e| !e.is_finite() || e <= 0.0) {
-                    return Err(FieldError::new("what.error", "An error is more than nothing."));
+                    return Err(FieldError::new("what.error", "Enter an error above 0."));
                 }
                 let there = match self.reading(id, *quantity, *value, *error) {
                     Some(m) => m.in_run(&self.drink, &Trace::run(&self.drink, cupboard)),
@@ -419,7 +414,7 @@ impl Made {
                 };
                 if there.is_none() {
                     let the = self.drink.in_sentence(index);
-                    let message = format!("There is nothing in {the} yet that could be measured.");
+                    let message = format!("There is nothing in {the} to measure yet.");
                     return Err(FieldError::new("what.vessel", message));
                 }
             }
@@ -433,10 +428,7 @@ impl Made {
             Happening::PouredAway { vessel: id, volume } => {
                 vessel(id)?;
                 if !volume.as_millilitres().is_some_and(|ml| ml > 0.0 && ml <= 500_000.0) {
-                    return Err(FieldError::new(
-                        "what.volume",
-                        "Say it as a volume, for example 100 ml.",
-                    ));
+                    return Err(FieldError::new("what.volume", "Enter a volume, such as 100 ml."));
                 }
             }
             Happening::Tasted { vessel: id, words } => {
@@ -464,17 +456,11 @@ impl Made {
                 }
                 let ml = volume.as_ref().map(|v| v.as_millilitres());
                 if ml.is_some_and(|ml| !ml.is_some_and(|ml| (1.0..=500_000.0).contains(&ml))) {
-                    return Err(FieldError::new(
-                        "what.volume",
-                        "Say it as a volume, for example 1.2 l.",
-                    ));
+                    return Err(FieldError::new("what.volume", "Enter a volume, such as 1.2 l."));
                 }
             }
             Happening::Taught { .. } if !self.finished => {
-                return Err(FieldError::new(
-                    "what",
-                    "What it teaches is known when it is finished.",
-                ));
+                return Err(FieldError::new("what", "Finish the batch first."));
             }
             Happening::Taught { .. } => {}
         }
@@ -516,10 +502,7 @@ fn first(faults: Vec<FieldError>, field: &str) -> Result<(), FieldError> {
 
 fn text(field: &str, text: &str) -> Result<(), FieldError> {
     if text.chars().count() > 2000 || text.chars().any(|c| c.is_control() && c != '\n') {
-        return Err(FieldError::new(
-            field,
-            "That is too long, or has characters that can't be shown.",
-        ));
+        return Err(FieldError::new(field, "Enter fewer characters, without control characters."));
     }
     Ok(())
 }

@@ -178,9 +178,9 @@ impl Turns {
             Self::Yield(i) => of("The yield of", i),
             Self::Acid(i) => of("The acid of", i),
             Self::Sugar(i) => of("The sugar of", i),
-            Self::Drawing(i) => of("The drawing of", i),
+            Self::Drawing(i) => of("The extraction of", i),
             Self::Hold => "What strained solids kept".into(),
-            Self::BoilOff => "How fast water boiled away".into(),
+            Self::BoilOff => "How fast water boiled off".into(),
             Self::Cooling => "How long things took to cool".into(),
             Self::Hand(step) => format!("The amount measured out in step {}", step + 1),
         }

@@ -229,8 +229,8 @@ fn otherwise(
     let verb = match (finished, start.is_empty()) {
         (true, true) => "It is ",
         (true, false) => "it is ",
-        (false, true) => "If the rest goes as written it will be ",
-        (false, false) => "if the rest goes as written it will be ",
+        (false, true) => "If you follow the rest, it will be ",
+        (false, false) => "if you follow the rest, it will be ",
     };
     Some(format!("{start}{verb}{named}{} than planned.", parts.join(" and ")))
 }
@@ -285,9 +285,7 @@ pub fn doubtful(made: &Made, reading: &Measurement, cupboard: &Cupboard) -> Opti
     let (unit, the) = (reading.quantity.unit(), made.drink.in_sentence(reading.vessel));
     let places = reading.quantity.places(expected);
     Some(format!(
-        "It reads {:.places$} {unit}, and {expected:.places$} was expected in {the}, give or take \
-         {sd:.places$}. Was it the right vessel, stirred, and the instrument rinsed? Measure again, believe \
-         it, or leave it out.",
+        "You read {:.places$} {unit} in {the}; we expected {expected:.places$}, give or take {sd:.places$}. Check the vessel, stir it and rinse the instrument. Then measure again, keep the reading or discard it.",
         reading.value
     ))
 }
@@ -334,7 +332,7 @@ fn suggestion(made: &Made, belief: &Belief, prepared: &Prepared<'_>) -> Option<S
         vessel: made.drink.vessels[vessel].id.clone(),
         quantity: telling.candidate.quantity,
         message: format!(
-            "{name} in {} now would narrow the {of} from ±{from:.0} % to ±{to:.0} %.",
+            "Best thing to measure now: {name} in {}. It would narrow the {of} from ±{from:.0} % to ±{to:.0} %.",
             made.drink.in_sentence(vessel),
         ),
     })
@@ -361,7 +359,7 @@ pub fn would_have_told_most(made: &Made, cupboard: &Cupboard) -> Option<String> 
     let step = &made.drink.steps[telling.candidate.step];
     let after = crate::report::sentence(&made.drink, step, cupboard);
     Some(format!(
-        "{name} in {the} tells most, from ±{from:.0} % to ±{to:.0} % of the {of}, after: {after}"
+        "Best thing to measure later: {name} in {the}. It would narrow the {of} from ±{from:.0} % to ±{to:.0} %. Measure after: {after}"
     ))
 }
 
@@ -379,13 +377,13 @@ fn told(telling: &Telling) -> Told {
     let by = |i: usize| telling.before[i] - telling.after[i];
     let what = if by(1) > by(0) { 1 } else { 0 };
     let name = match telling.candidate.quantity {
-        Quantity::Volume => "How much there is",
-        Quantity::Weight => "What it weighs",
+        Quantity::Volume => "Volume",
+        Quantity::Weight => "Weight",
         Quantity::Brix => "°Brix",
         Quantity::Ph => "pH",
-        Quantity::Acidity => "Its acidity, by drops,",
+        Quantity::Acidity => "Acidity (drop test)",
         Quantity::Temperature => "Its temperature",
-        Quantity::Height => "How high it stands",
+        Quantity::Height => "Level",
     };
     Told {
         name,

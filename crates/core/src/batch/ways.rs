@@ -155,7 +155,7 @@ fn ways_to(
                     let mut way = fits(work_out(&less, drink, belief, &moved, aim, worktop)?);
                     if let Some((way, _)) = &mut way {
                         let the = made.drink.in_sentence(full);
-                        way.words.insert(0, format!("Take {out} out of {the} first."));
+                        way.words.insert(0, format!("Pour {out} out of {the} first."));
                         let volume = out;
                         let vessel = vessel.to_owned();
                         way.does.insert(0, Happening::PouredAway { vessel, volume });
@@ -182,7 +182,7 @@ fn ways_to(
             if let Some((mut way, _)) = fits.filter(|(way, _)| nearer(way)) {
                 let index = made.drink.vessel(vessel);
                 let the = index.map_or_else(String::new, |v| made.drink.in_sentence(v));
-                way.words.insert(0, format!("Keep {out} of what is in {the} back."));
+                way.words.insert(0, format!("Set aside {out} from {the}."));
                 let vessel = vessel.to_owned();
                 way.does.insert(0, Happening::PouredAway { vessel, volume: out });
                 ways.push(way);

@@ -68,7 +68,7 @@ impl Checker<'_> {
 
     fn names(&mut self) {
         if self.drink.name.trim().is_empty() {
-            self.fault("name", "Give the drink a name.");
+            self.fault("name", "Enter a name for the drink.");
         }
         self.text("name", &self.drink.name, limits::NAME);
         self.text("note", &self.drink.note, limits::NOTE);
@@ -76,10 +76,10 @@ impl Checker<'_> {
 
     fn text(&mut self, field: &str, text: &str, most: usize) {
         if text.chars().count() > most {
-            self.fault(field, format!("That is too long; {most} characters are the most."));
+            self.fault(field, format!("Enter up to {most} characters."));
         }
         if text.chars().any(|c| c.is_control() && c != '\n') {
-            self.fault(field, "That has characters in it that can't be shown.");
+            self.fault(field, "Remove control characters from this text.");
         }
     }
 
@@ -92,11 +92,8 @@ impl Checker<'_> {
     fn vessels(&mut self) {
         let drink = self.drink;
         if drink.vessels.len() > limits::VESSELS {
-            let message = format!(
-                "{} vessels are too many; {} are the most.",
-                drink.vessels.len(),
-                limits::VESSELS
-            );
+            let message =
+                format!("You have {} vessels. Use up to {}.", drink.vessels.len(), limits::VESSELS);
             return self.fault("vessels", message);
         }
         let mut seen = HashSet::new();
@@ -106,14 +103,14 @@ impl Checker<'_> {
             if vessel.id.is_empty() || vessel.id.len() > 40 || !vessel.id.chars().all(plain) {
                 self.fault(
                     format!("{at}.id"),
-                    "A vessel's id is up to 40 small letters, digits, “-” or “_”.",
+                    "Enter a vessel id of up to 40 small letters, digits, “-” or “_”.",
                 );
             } else if !seen.insert(&vessel.id) {
                 self.fault(format!("{at}.id"), format!("Two vessels are called “{}”.", vessel.id));
             }
             if let Some(name) = &vessel.name {
                 if name.trim().is_empty() {
-                    self.fault(format!("{at}.name"), "Give the vessel a name, or leave it out.");
+                    self.fault(format!("{at}.name"), "Enter a vessel name, or leave it out.");
                 }
                 self.text(&format!("{at}.name"), name, limits::NAME);
             }
@@ -125,7 +122,7 @@ impl Checker<'_> {
                 if vessel.kind != VesselKind::Glass {
                     self.fault(
                         field,
-                        "Only glasses are counted; other vessels are named one by one.",
+                        "Only glasses can have a count. List other vessels one by one.",
                     );
                 } else if count == 0 || count > limits::GLASSES {
                     self.fault(field, format!("Enter 1 to {} glasses.", limits::GLASSES));
@@ -139,7 +136,9 @@ impl Checker<'_> {
 
     fn volume(&mut self, field: String, amount: &Amount, from_ml: f64, to_ml: f64) {
         match amount.as_millilitres() {
-            None => self.fault(field, format!("“{amount}” is no volume. Say it in ml, l or cups.")),
+            None => {
+                self.fault(field, format!("“{amount}” isn't a volume. Enter it in ml, l or cups."))
+            }
             Some(ml) if ml < from_ml || ml > to_ml => {
                 self.fault(field, format!("Enter {from_ml} ml to {} l.", to_ml / 1000.0))
             }
@@ -160,7 +159,10 @@ impl Checker<'_> {
         if let Some(vessel) = self.find(field.clone(), id)
             && vessel.kind.strainer().is_some()
         {
-            let message = format!("A {} holds no liquid.", vessel.kind.name().to_lowercase());
+            let message = format!(
+                "A {} can't hold liquid. Choose another vessel.",
+                vessel.kind.name().to_lowercase()
+            );
             self.fault(field, message);
         }
     }
@@ -170,7 +172,7 @@ impl Checker<'_> {
             && found.kind.strainer().is_none()
         {
             let name = found.kind.name().to_lowercase();
-            self.fault(field, format!("A {name} strains nothing; use a sieve, cloth or bag."));
+            self.fault(field, format!("A {name} can't strain. Use a sieve, cloth or bag."));
         }
     }
 
@@ -178,18 +180,15 @@ impl Checker<'_> {
     fn marked(&mut self, field: String, id: &str, place: usize) {
         let marks = |action: &Action| matches!(action, Action::Mark { vessel } if vessel == id);
         if !self.drink.steps[..place].iter().any(|s| marks(&s.action)) {
-            self.fault(field, "No line has been marked on this pot before. Mark it first.");
+            self.fault(field, "Mark the level on this pot in an earlier step first.");
         }
     }
 
     fn steps(&mut self, cupboard: &Cupboard) {
         let drink = self.drink;
         if drink.steps.len() > limits::STEPS {
-            let message = format!(
-                "{} steps are too many; {} are the most.",
-                drink.steps.len(),
-                limits::STEPS
-            );
+            let message =
+                format!("You have {} steps. Use up to {}.", drink.steps.len(), limits::STEPS);
             return self.fault("steps", message);
         }
         let mut seen = HashSet::new();
@@ -198,7 +197,7 @@ impl Checker<'_> {
             let at = format!("steps[{i}]");
             self.text(&format!("{at}.note"), &step.note, limits::NOTE);
             if step.id.len() > 60 || step.id.chars().any(char::is_control) {
-                self.fault(format!("{at}.id"), "A step's id is up to 60 characters.");
+                self.fault(format!("{at}.id"), "Enter a step id of up to 60 characters.");
             }
             if !step.id.is_empty() && !seen.insert(&step.id) {
                 self.fault(format!("{at}.id"), format!("Two steps have the id “{}”.", step.id));
@@ -206,7 +205,7 @@ impl Checker<'_> {
             if let Action::Serve { glass, .. } = &step.action
                 && !served.insert(glass)
             {
-                let message = "It is poured into these glasses already. Take other glasses for another round.";
+                let message = "An earlier step already serves into these glasses. Use other glasses for another round.";
                 self.fault(format!("{at}.do.serve.glass"), message);
             }
             if let Some(minutes) = step.may_stand {
@@ -214,10 +213,7 @@ impl Checker<'_> {
             }
             for before in &step.after {
                 if !drink.steps[..i].iter().any(|s| s.id == *before) {
-                    self.fault(
-                        format!("{at}.after"),
-                        "It can only wait for a step that stands before it in the list.",
-                    );
+                    self.fault(format!("{at}.after"), "It can only wait for an earlier step.");
                 }
             }
             if let Some(Law::Spice(power)) = step.law {
@@ -240,7 +236,7 @@ impl Checker<'_> {
         if let Some(form) = self.ingredient(field.clone(), id, cupboard)
             && !matches!(form, Form::Liquid | Form::Ice)
         {
-            self.fault(field, "Take something that pours, or ice.");
+            self.fault(field, "Choose a liquid, or ice.");
         }
     }
 
@@ -249,7 +245,7 @@ impl Checker<'_> {
             && !found.kind.can_be_heated()
         {
             let name = found.kind.name().to_lowercase();
-            self.fault(field, format!("A {name} can't stand on a ring; use a pot."));
+            self.fault(field, format!("A {name} can't go on a burner. Use a pot."));
         }
     }
 
@@ -257,7 +253,7 @@ impl Checker<'_> {
         if let Some(found) = self.find(field.clone(), id)
             && !matches!(found.kind, VesselKind::Glass | VesselKind::Bottle)
         {
-            self.fault(field, "A drink is served in glasses or bottles.");
+            self.fault(field, "Serve into glasses or bottles.");
         }
     }
 
@@ -278,7 +274,7 @@ impl Checker<'_> {
                         .ingredient(ingredient)
                         .is_some_and(|it| cupboard.can_be_squeezed(it))
                 {
-                    self.fault(field, "Only a juice that comes from fruit can be squeezed.");
+                    self.fault(field, "Choose the juice of a fruit.");
                 }
                 self.line(format!("{at}.squeeze.amount"), ingredient, amount, cupboard);
                 if let Some(bowl) = halves_into {
@@ -288,7 +284,7 @@ impl Checker<'_> {
                         .ingredient(ingredient)
                         .is_some_and(|it| cupboard.halves_of(it).is_none())
                     {
-                        self.fault(field, "This fruit leaves no halves that could be kept.");
+                        self.fault(field, "This fruit leaves no halves to keep.");
                     }
                 }
             }
@@ -317,7 +313,7 @@ impl Checker<'_> {
                     if !fits {
                         self.fault(
                             field,
-                            "Metal can't stand in a microwave; use a glass jug or a bowl.",
+                            "Metal can't go in a microwave. Use a glass jug or a bowl.",
                         );
                     }
                 }
@@ -390,7 +386,7 @@ impl Checker<'_> {
                         if !(share.is_finite() && *share > 0.0 && *share <= 1.0) {
                             self.fault(
                                 format!("{at}.pour.portion.share"),
-                                "A share lies above 0 and at most at 1, which is all of it.",
+                                "Enter a share above 0 and up to 1 (all of it).",
                             );
                         }
                     }
@@ -425,10 +421,13 @@ impl Checker<'_> {
                 if let Some(found) = self.find(field.clone(), bottle) {
                     let (fits, room) = (found.kind == VesselKind::Bottle, found.capacity().0 * 0.5);
                     if !fits {
-                        self.fault(field, "Fill into bottles.");
+                        self.fault(field, "Choose a bottle.");
                     } else if headspace.as_millilitres().is_some_and(|ml| ml > room) {
                         let field = format!("{at}.bottle.headspace");
-                        self.fault(field, "That leaves more than half of the bottle empty.");
+                        self.fault(
+                            field,
+                            "That leaves more than half the bottle empty. Enter less headspace.",
+                        );
                     }
                 }
                 self.volume(format!("{at}.bottle.headspace"), headspace, 0.1, 1000.0);
@@ -459,19 +458,19 @@ impl Checker<'_> {
     /// An amount that a kitchen could hold. Measures that aren't known are left to the trace.
     fn line(&mut self, field: String, ingredient: &str, amount: &Amount, cupboard: &Cupboard) {
         if !amount.is_sensible() {
-            return self.fault(field, format!("{amount} is more than any kitchen measures."));
+            return self.fault(field, format!("{amount} is too much to measure. Enter less."));
         }
         if let Some(it) = cupboard.ingredient(ingredient)
             && let Ok(weighed) = cupboard.weigh(it, amount)
             && weighed.grams > crate::cupboard::MAX_LINE
         {
-            self.fault(field, format!("{amount} is more than any kitchen holds."));
+            self.fault(field, format!("{amount} is too much for a kitchen. Enter less."));
         }
     }
 
     fn apart(&mut self, field: String, from: &str, into: &str) {
         if from == into {
-            self.fault(field, "A vessel can't be poured into itself.");
+            self.fault(field, "You can't pour a vessel into itself. Choose another vessel.");
         }
     }
 }

@@ -18,7 +18,7 @@ pub fn difference(before: &Drink, after: &Drink, cupboard: &Cupboard) -> Vec<Str
     for step in &after.steps {
         match find(&before.steps, &step.id) {
             Some(at) => said.extend(changed(&before.steps[at], step, (before, after), cupboard)),
-            None => said.push(format!("{} put in", short(step, after, cupboard))),
+            None => said.push(format!("{} added", short(step, after, cupboard))),
         }
     }
     for step in &before.steps {
@@ -41,7 +41,7 @@ pub fn difference(before: &Drink, after: &Drink, cupboard: &Cupboard) -> Vec<Str
         }
     }
     if before.family != after.family {
-        said.push("judged as another kind of drink".into());
+        said.push("changed to another kind of drink".into());
     }
     if before.part != after.part {
         let part = |d: &Drink| d.part.as_ref().map_or_else(|| "30 ml".into(), ToString::to_string);
@@ -83,7 +83,7 @@ fn short(step: &Step, drink: &Drink, cupboard: &Cupboard) -> String {
 /// The minutes that a step is said to take, and a word for what it does.
 fn minutes(action: &Action) -> Option<(&'static str, f64)> {
     Some(match action {
-        Action::Infuse { minutes, .. } => ("let it stand", *minutes),
+        Action::Infuse { minutes, .. } => ("leave it", *minutes),
         Action::Macerate { minutes, .. } => ("leave it under sugar", *minutes),
         Action::Boil { minutes, .. } => ("boil it", *minutes),
         Action::Heat { minutes, .. } if *minutes > 0.0 => ("keep it hot", *minutes),

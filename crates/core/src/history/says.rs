@@ -203,8 +203,7 @@ fn corrections(batches: &[PastBatch], columns: &[Column]) -> Option<Saying> {
     let mean = |of: fn(&Spot) -> f64| spots.iter().map(of).sum::<f64>() / spots.len().max(1) as f64;
     let aim = (!spots.is_empty())
         .then(|| Spot { sweetness: mean(|s| s.sweetness), acidity: mean(|s| s.acidity) });
-    let message =
-        format!("You put it right towards {word}, {}: {hint}?", times(most, columns.len()));
+    let message = format!("You made it {word}, {}: {hint}?", times(most, columns.len()));
     Some(Saying { aim, ..saying(message, columns.len()) })
 }
 

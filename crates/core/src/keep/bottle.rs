@@ -191,14 +191,15 @@ impl Bottle {
         }
         match clock.place {
             Place::Cupboard if !self.keeping.keeps_in_the_cupboard() => {
-                why.push("It doesn't keep at room temperature: put it in the refrigerator.".into());
+                why.push("This spoils at room temperature: put it in the refrigerator.".into());
             }
             Place::Cupboard => {
-                why.push("Only so rich a syrup, or spirit, keeps in the cupboard. At the first gas, film or mould discard all of it.".into());
+                why.push("Only very rich syrups and spirits keep in the cupboard. Discard it all at the first sign of gas, film or mould.".into());
             }
-            Place::Freezer => {
-                why.push("The date in the freezer is for the taste. Thawed, it has the days that it had left.".into())
-            }
+            Place::Freezer => why.push(
+                "The freezer date is about taste. Once thawed, it keeps as long as it had left."
+                    .into(),
+            ),
             Place::Refrigerator => {}
         }
         let over = left <= 0.0;

@@ -103,7 +103,7 @@ fn of_ingredient(it: &Ingredient, action: &Action, percent: f64, here: &mut Vec<
             here,
             C::Washing,
             false,
-            "Wash fruit and leaves under running water before they are cut: the knife carries what is on the skin inside.",
+            "Wash fruit and leaves under running water before cutting: a knife carries dirt from the skin inside.",
         );
     }
     if matches!(it.kind, Kind::Zest)
@@ -150,7 +150,7 @@ fn of_care(care: Care, it: &Ingredient, name: &str, action: &Action, here: &mut 
         Care::Honey => (
             C::Honey,
             false,
-            "Don't give honey to children under one year: it can carry spores that they can't deal with yet.".to_owned(),
+            "Don't give honey to children under one year: it can cause infant botulism.".to_owned(),
         ),
         Care::EssentialOil => (
             C::EssentialOil,
@@ -160,17 +160,17 @@ fn of_care(care: Care, it: &Ingredient, name: &str, action: &Action, here: &mut 
         Care::Hibiscus => (
             C::Herbs,
             false,
-            "Much hibiscus can lower blood pressure and act on medicines. In pregnancy, or with medicines, ask a professional.".to_owned(),
+            "Large amounts of hibiscus can lower blood pressure and affect medicines. If you are pregnant or take medicines, ask a doctor or pharmacist.".to_owned(),
         ),
         Care::Medicines => (
             C::Herbs,
             false,
-            format!("Much {name} doesn't go with every medicine, nor with pregnancy: ask a professional."),
+            format!("Large amounts of {name} can affect medicines and pregnancy. Ask a doctor or pharmacist."),
         ),
         Care::Grapefruit => (
             C::Medicines,
             false,
-            "Grapefruit makes many medicines act more strongly. With medicines, ask a professional first.".to_owned(),
+            "Grapefruit makes many medicines stronger. If you take medicines, ask a doctor or pharmacist first.".to_owned(),
         ),
         Care::Stalks => (
             C::PoisonousParts,
@@ -200,12 +200,12 @@ fn of_care(care: Care, it: &Ingredient, name: &str, action: &Action, here: &mut 
         Care::Caffeine => (
             C::Caffeine,
             false,
-            "Contains caffeine: not for small children, and little of it in pregnancy.".to_owned(),
+            "Contains caffeine: not for small children; limit it in pregnancy.".to_owned(),
         ),
         Care::Quinine => (
             C::Caffeine,
             false,
-            "Contains quinine: not for small children, nor in pregnancy.".to_owned(),
+            "Contains quinine: not for small children or in pregnancy.".to_owned(),
         ),
         Care::Soak => (
             C::Soak,
@@ -226,7 +226,7 @@ fn of_care(care: Care, it: &Ingredient, name: &str, action: &Action, here: &mut 
         Care::Saffron => (
             C::Herbs,
             false,
-            "In pregnancy use no more saffron than a pinch for a whole dish, and ask a professional.".to_owned(),
+            "In pregnancy, use no more than a pinch of saffron per recipe, and ask a doctor.".to_owned(),
         ),
     };
     say(here, kind, adult, message);
@@ -310,7 +310,7 @@ fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution
             false,
             "Keep it in the refrigerator. On a shelf it needs a tested procedure from your food-safety authority.",
         );
-        say(here, C::Mould, false, "At mould, gas or a film, discard all of it.");
+        say(here, C::Mould, false, "At the first sign of mould, gas or a film, discard it all.");
     }
 }
 
@@ -333,7 +333,7 @@ fn of_what_is_there(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Ca
             here,
             C::HotSugar,
             true,
-            "Sugar over 110 °C burns deeply: no children near it, and cold water within reach.",
+            "Sugar above 110 °C causes deep burns: keep children away and cold water within reach.",
         );
     }
     let arrives = match action {
@@ -358,7 +358,7 @@ fn of_what_is_there(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Ca
             here,
             C::ColdGlass,
             true,
-            "Boiling liquid can crack cold glass: warm the glass first, or let the liquid cool a little.",
+            "Boiling liquid can crack cold glass: warm the glass first, or let the liquid cool slightly.",
         );
     }
     for touched in &frame.touched {
@@ -368,7 +368,7 @@ fn of_what_is_there(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Ca
                 here,
                 C::Milk,
                 false,
-                "Contains milk: keep it cold, and discard what was warm for more than 2 hours.",
+                "Contains milk: keep it cold, and discard it after 2 hours in the warm.",
             );
         }
         // Peppers, garlic, herbs in oil, and leaves or roots left warm in water: what grows there isn't seen.
@@ -378,7 +378,7 @@ fn of_what_is_there(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Ca
                 here,
                 C::LowAcid,
                 false,
-                "Leaves, roots or peel without acid shouldn't stand warm, in water or in oil: steep them in the refrigerator.",
+                "Steep leaves, roots or peel without acid in the refrigerator: left warm, they can grow bacteria.",
             );
         }
     }

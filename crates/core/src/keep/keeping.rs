@@ -165,7 +165,7 @@ fn reasons(it: &Judged, left: f64) -> Vec<String> {
     let mut say = |reason: &str| said.push(reason.to_owned());
     if left <= 0.0 {
         say(
-            "Discard it: it was warm, or kept, for too long. Bacteria may have grown that you can't see or smell.",
+            "Discard it: it was warm or kept too long. Bacteria you can't see or smell may have grown.",
         );
     }
     if it.lactose > 0.02 {
@@ -175,40 +175,36 @@ fn reasons(it: &Judged, left: f64) -> Vec<String> {
     }
     if past.is_raw() {
         say(if past.juice.0 > 0.0 {
-            "Contains raw juice or fruit that was never heated enough (70 °C for 2 minutes)."
+            "Contains raw juice or fruit (not heated to 70 °C for 2 minutes)."
         } else {
-            "Contains raw leaves, roots, seeds or peel that were never heated enough (70 °C for 2 minutes)."
+            "Contains raw leaves, roots, seeds or peel (not heated to 70 °C for 2 minutes)."
         });
     } else if past.is_heated() {
-        say(
-            "The fruit or leaves in it were heated long enough (70 °C for 2 minutes or the same in effect).",
-        );
+        say("Its fruit or leaves were heated enough (70 °C for 2 minutes or equivalent).");
     } else if !past.plant_milk && it.lactose <= 0.02 {
         is_plain = true;
-        say("There is little in it that spoils quickly.");
+        say("Little in it spoils quickly.");
     }
     if it.ph > 4.2 && !is_plain {
-        say("There is too little acid to count on (pH above 4.2).");
+        say("It isn't acidic enough to keep safely (pH above 4.2).");
     } else if it.ph < 3.7 && it.acid_is_known {
-        say("It is sour enough to slow down what spoils it.");
+        say("Its acidity slows spoilage.");
     }
     if it.brix > 30.0 {
-        say("Its sugar slows down what spoils it.");
+        say("Its sugar slows spoilage.");
     }
     if it.alcohol > 8.0 {
-        say("Its alcohol slows down what spoils it.");
+        say("Its alcohol slows spoilage.");
     }
     if it.acetic > 0.5 {
-        say("Its vinegar slows down what spoils it.");
+        say("Its vinegar slows spoilage.");
     }
     if it.pulp > 0.25 {
-        say("Pulp shortens it: straining finer helps.");
+        say("Pulp shortens its life: strain it more finely to keep it longer.");
     }
     let used = past.age;
     if used >= 1.0 && left > 0.0 {
-        said.push(format!(
-            "It used up about {used:.0} of its days while you made it, mostly while it was warm."
-        ));
+        said.push(format!("It lost about {used:.0} days while you made it, mostly while warm."));
     }
     if past.left.is_finite() && past.left < it.budget() - past.age {
         said.push("It keeps no longer than the oldest ingredient in it.".to_owned());

@@ -73,7 +73,7 @@ pub fn use_up<'a>(
     {
         all.push(Use {
             kind: UseKind::Freezes,
-            message: format!("Frozen now, it is good for {} days.", bottle.keeping.frozen_days),
+            message: format!("Freeze it now to keep it {} more days.", bottle.keeping.frozen_days),
             drink: None,
             of: None,
             takes_ml: 0.0,
@@ -143,7 +143,7 @@ fn glasses(bottle: &Bottle, state: &BottleState, cupboard: &Cupboard) -> Option<
             crate::quantity::format_number(parts, true)
         )
     } else {
-        format!("{count:.0} {noun} as it is.")
+        format!("{count:.0} {noun}, undiluted.")
     };
     Some(Use {
         kind: UseKind::Glasses,
@@ -203,7 +203,7 @@ fn sweetened(
     Some(Use {
         kind: UseKind::Sweetens,
         message: format!(
-            "{takes:.0} ml sweetens {size} of {}, in the place of {said:.0} g {}.",
+            "{takes:.0} ml sweetens {size} of {}, replacing {said:.0} g {}.",
             drink.name,
             name.to_lowercase()
         ),

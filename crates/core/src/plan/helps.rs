@@ -81,11 +81,11 @@ pub(super) fn add(
         }
         let mut told = Vec::new();
         if mends > 0 {
-            let all = if mends == was { "then everything fits" } else { "then more of it fits" };
+            let all = if mends == was { "then everything fits" } else { "then more fits" };
             told.push(all.to_owned());
         }
         if gain >= WORTH_IT {
-            told.push(format!("begin {} later", say(gain)));
+            told.push(format!("start {} later", say(gain)));
         }
         helps.push(Help {
             title,
@@ -104,7 +104,7 @@ pub(super) fn add(
         let mut more = laid.problem.clone();
         more.cooks += 1;
         tell(
-            format!("{} pair of hands", nth(more.cooks)),
+            format!("{} more person", nth(more.cooks)),
             &again(&more, laid, order),
             PlanChange::Cook,
         );

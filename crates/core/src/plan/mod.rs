@@ -299,11 +299,8 @@ fn laid(order: &Order, worktop: Worktop<'_>) -> Result<Laid, FieldError> {
         return Err(fault("drinks", "There is no drink in this plan yet. Add one.".into()));
     }
     if order.drinks.len() > most::DRINKS {
-        let message = format!(
-            "{} drinks are more than one kitchen makes at once; {} are the most.",
-            order.drinks.len(),
-            most::DRINKS
-        );
+        let message =
+            format!("You chose {} drinks. Choose up to {}.", order.drinks.len(), most::DRINKS);
         return Err(fault("drinks", message));
     }
     let steps: usize = order.drinks.iter().map(|d| d.drink.steps.len()).sum();

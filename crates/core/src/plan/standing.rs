@@ -76,7 +76,7 @@ impl Waiting<'_> {
             return None;
         }
         if self.vessel.kind.strainer().is_some() {
-            return Some(Limit::of(IN_STRAINER, "What lies in the strainer dries out."));
+            return Some(Limit::of(IN_STRAINER, "The solids in the strainer dry out."));
         }
         if let Some(limit) = self.lies_dry(DRY.0) {
             return limit;
@@ -110,7 +110,7 @@ impl Waiting<'_> {
             shorter(keeping.left.max(0.0) * 1440.0, &keeping.reasons[..told].join(" "));
             match keeping.class {
                 Class::FreshJuice => {
-                    shorter(BRIGHT_JUICE, "Fresh juice is at its brightest on its day.");
+                    shorter(BRIGHT_JUICE, "Fresh juice tastes best the same day.");
                 }
                 Class::BlendedFruit => shorter(BRIGHT_FRUIT, "Blended fruit dulls and sets."),
                 _ => {}
@@ -121,7 +121,7 @@ impl Waiting<'_> {
 
     /// In the freezer nothing is lost for as long as anyone plans.
     pub(super) fn frozen() -> Limit {
-        Limit::of(SPANS[SPANS.len() - 1], "Nobody waits for longer.")
+        Limit::of(SPANS[SPANS.len() - 1], "A longer wait isn't needed.")
     }
 
     /// What is no drink yet: pieces without a liquid, which dry, or sugar, which keeps.
@@ -142,10 +142,10 @@ impl Waiting<'_> {
         };
         let good = SPANS.partition_point(|span| lost(*span).is_none());
         match SPANS.get(good) {
-            None => Limit::of(SPANS[SPANS.len() - 1], "Nobody waits for longer."),
+            None => Limit::of(SPANS[SPANS.len() - 1], "A longer wait isn't needed."),
             Some(first) => {
                 let minutes = if good == 0 { 1.0 } else { SPANS[good - 1] };
-                Limit::of(minutes, lost(*first).unwrap_or("Something would be lost."))
+                Limit::of(minutes, lost(*first).unwrap_or("Some of it would be lost."))
             }
         }
     }
@@ -166,7 +166,7 @@ impl Waiting<'_> {
         }
         let (t, then) = (now.temperature.0, later.temperature.0);
         if t > HOT && then < t - COOLS_BY && self.next.is_some_and(|a| self.counts_on_heat(a)) {
-            return Some("It cools, and the next step wants it hot.");
+            return Some("The next step needs it hot.");
         }
         if t < COLD && then > t + WARMS_BY && self.next.is_none_or(is_at_the_glass) {
             return Some("It gets warm.");
@@ -176,14 +176,14 @@ impl Waiting<'_> {
             return Some("It turns bitter.");
         }
         if !now.pieces.is_empty() && self.tastes_otherwise(later) {
-            return Some("It goes on drawing.");
+            return Some("It keeps steeping.");
         }
         let (aroma, left) = both(Component::Aroma);
         if aroma > 0.05 && left < AROMA_LEFT * aroma {
-            return Some("Its scent goes off.");
+            return Some("It loses its aroma.");
         }
         if later.stood_too_long() && !now.stood_too_long() {
-            return Some("It may not stand warm for longer.");
+            return Some("It can't stay warm any longer.");
         }
         None
     }
@@ -194,7 +194,7 @@ impl Waiting<'_> {
             Keeping::of_kept(c, self.drink, self.cupboard).map_or(1.0, |keeping| keeping.left)
         };
         (left(later) <= 0.0 && left(self.contents) > 0.0)
-            .then_some("It may not stand warm for longer.")
+            .then_some("It can't stay warm any longer.")
     }
 
     fn tastes_otherwise(&self, later: &Contents) -> bool {

@@ -392,7 +392,7 @@ impl Laying<'_> {
         said: Option<f64>,
     ) -> Option<(Limit, Option<f64>)> {
         if let Some(minutes) = said {
-            return Some((Limit { minutes, why: "So it is written.".into() }, None));
+            return Some((Limit { minutes, why: "As in the recipe.".into() }, None));
         }
         match cold {
             Some(Cold::Freezer) => return Some((Waiting::frozen(), None)),
@@ -661,7 +661,7 @@ fn in_the_cold(action: &Action) -> Option<Cold> {
 fn waits(action: &Action) -> &'static str {
     match action {
         Action::Cool { place: CoolingPlace::WaterBath, .. } => "in cold water",
-        Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. } => "on the ring",
+        Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. } => "on the burner",
         _ => "on the worktop",
     }
 }
@@ -689,7 +689,7 @@ fn job(action: &Action, frame: &Frame) -> Job {
     let on_ring =
         matches!(action, Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. });
     let rubbed = matches!(action, Action::Macerate { how: Maceration::Rubbed, .. });
-    debug_assert!(!rubbed || rest == 0, "rubbing is handwork from begin to end");
+    debug_assert!(!rubbed || rest == 0, "rubbing is hands-on from start to finish");
     Job {
         lead: if kettle { rest } else { 0 },
         hands: seconds(hands),

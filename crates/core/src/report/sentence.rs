@@ -1,51 +1,149 @@
 //! A step in words.
 
 use super::wording::{
-    bottles, coming, cut_as, garnish, look_for, lower_first, pressing, say_minutes, standing, what,
-    whole,
+    bottles, coming, garnish, look_for, lower_first, pressing, say_minutes, standing, what, whole,
 };
 use crate::chemistry::Component;
-use crate::cupboard::{Cupboard, Part};
+use crate::cupboard::{Cupboard, Form, Ingredient, Part, VesselKind};
 use crate::drink::{
-    Action, CoolingPlace, Dissolving, Dressing, Drink, Maceration, Portion, Preparation, Reduction,
-    Step, Stirring, Vigour,
+    Action, CoolingPlace, Cut, Dissolving, Dressing, Drink, Maceration, Portion, Preparation,
+    Reduction, Step, Stirring, Vigour,
 };
 use crate::quantity::{Amount, Measure, format_number};
 use crate::trace::Trace;
 
-/// What is done, in a sentence.
+/// What is done, in a sentence, as a cookbook says it.
 pub(crate) fn sentence(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
-    let bare = without_note(drink, step, cupboard);
-    match (bare.strip_suffix('.'), step.note.trim()) {
-        (Some(front), note) if !note.is_empty() => format!("{front}: {note}."),
-        _ => bare,
+    let note = step.note.trim().trim_end_matches('.');
+    if let (Action::Add { into, .. }, "off the heat") = (&step.action, note) {
+        let said = without_note(drink, step, cupboard, None);
+        let add = lower_first(said.trim_end_matches('.'));
+        let pot = drink.vessel(into).map_or_else(|| into.clone(), |v| drink.in_sentence(v));
+        let there = [format!(" to {pot}"), format!(" into {pot}")];
+        let add = there.iter().find_map(|end| add.strip_suffix(end.as_str())).unwrap_or(&add);
+        return format!("Take {pot} off the heat and {add}.");
+    }
+    // "Torn", "grated": that is how it is put in, and the cook's verb.
+    let (manner, rest) = match note.split_once(", ") {
+        Some((first, rest)) if Manner::of(first).is_some() => (Manner::of(first), rest),
+        None if Manner::of(note).is_some() => (Manner::of(note), ""),
+        _ => (None, note),
+    };
+    let bare = without_note(drink, step, cupboard, manner);
+    let front = bare.trim_end_matches('.');
+    match rest.chars().next() {
+        None => bare,
+        Some(first) if first.is_uppercase() => format!("{front}. {rest}."),
+        Some(_) => format!("{front}, {rest}."),
     }
 }
 
-fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
+/// What is done to an ingredient while it is put in.
+#[derive(Debug, Clone, Copy, PartialEq)]
+enum Manner {
+    Torn,
+    Grated,
+    Sliced,
+    Chopped,
+    Crushed,
+    Bruised,
+    Crumbled,
+    InStrips,
+    Whole,
+}
+
+impl Manner {
+    fn of(note: &str) -> Option<Self> {
+        Some(match note {
+            "torn" => Self::Torn,
+            "grated" => Self::Grated,
+            "sliced" => Self::Sliced,
+            "chopped" => Self::Chopped,
+            "crushed" => Self::Crushed,
+            "bruised" => Self::Bruised,
+            "crumbled" => Self::Crumbled,
+            "in strips" => Self::InStrips,
+            "whole" => Self::Whole,
+            _ => return None,
+        })
+    }
+
+    fn by(cut: Cut) -> Option<Self> {
+        Some(match cut {
+            Cut::Usual => return None,
+            Cut::Whole => Self::Whole,
+            Cut::Sliced => Self::Sliced,
+            Cut::Chopped => Self::Chopped,
+            Cut::Grated => Self::Grated,
+            Cut::Bruised => Self::Bruised,
+        })
+    }
+
+    /// The verb by which it goes in, where there is one: whole things are only added.
+    fn verb(self) -> Option<&'static str> {
+        Some(match self {
+            Self::Torn => "Tear",
+            Self::Grated => "Grate",
+            Self::Sliced => "Slice",
+            Self::Chopped => "Chop",
+            Self::Crushed => "Crush",
+            Self::Bruised => "Bruise",
+            Self::Crumbled => "Crumble",
+            Self::InStrips => "Pare",
+            Self::Whole => return None,
+        })
+    }
+}
+
+/// "Grate the zest of 4 lemons into the bowl", "Pour 450 ml cold water into the jug", "Add 190 g white sugar to the bowl".
+fn added(it: Option<&Ingredient>, what: &str, place: &str, manner: Option<Manner>) -> String {
+    if manner == Some(Manner::Whole) {
+        return format!("Add {what}, whole, to {place}");
+    }
+    if manner == Some(Manner::Bruised) {
+        return format!("Bruise {what} and add to {place}");
+    }
+    if manner == Some(Manner::InStrips) {
+        return format!("Pare {what} in strips into {place}");
+    }
+    if let Some(verb) = manner.and_then(Manner::verb) {
+        return format!("{verb} {what} into {place}");
+    }
+    match it {
+        Some(it) if it.part == Part::Zest => format!("Grate {what} into {place}"),
+        Some(it) if it.part == Part::Peel => format!("Pare {what} into {place}"),
+        Some(it) if it.form == Form::Liquid => format!("Pour {what} into {place}"),
+        _ => format!("Add {what} to {place}"),
+    }
+}
+
+fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard, manner: Option<Manner>) -> String {
     let the =
         |id: &str| drink.vessel(id).map_or_else(|| format!("“{id}”"), |v| drink.in_sentence(v));
     let name = |id: &str| {
         cupboard.ingredient(id).map_or_else(|| id.to_owned(), |it| lower_first(&it.name))
     };
+    let lid = |on: bool| if on { "covered" } else { "uncovered" };
     match &step.action {
         Action::Add { into, ingredient, amount, warmth, cut, portions } => {
             let tasting = if *portions > 1 {
-                format!(", in {portions} portions, tasting in between")
+                format!(" in {portions} portions, tasting each time")
             } else {
                 String::new()
             };
-            let into = if drink.glasses_in(into) > 1 { "each glass".to_owned() } else { the(into) };
-            let cut = cut_as(*cut);
+            let place =
+                if drink.glasses_in(into) > 1 { "each glass".to_owned() } else { the(into) };
             let what = what(cupboard, ingredient, amount);
             let what = coming(*warmth, what, &name(ingredient));
-            format!("Put {what}{cut} into {into}{tasting}.")
+            let it = cupboard.ingredient(ingredient);
+            let said = added(it, &what, &place, Manner::by(*cut).or(manner));
+            format!("{said}{tasting}.")
         }
         Action::Squeeze { into, ingredient, amount, halves_into } => {
             let juice = what(cupboard, ingredient, amount);
             let halves = halves_into
                 .as_ref()
-                .map_or_else(String::new, |bowl| format!("; keep the halves in {}", the(bowl)));
+                .map_or_else(String::new, |bowl| format!(", and keep the halves in {}", the(bowl)));
             let fruit = juice.trim_start_matches("the juice of ");
             format!("Squeeze {fruit} into {}{halves}.", the(into))
         }
@@ -53,65 +151,56 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
             let name = whole(cupboard, ingredient).unwrap_or_else(|| name(ingredient));
             let time = minutes.map_or_else(String::new, |m| format!(" for {}", say_minutes(m)));
             match how {
-                Preparation::Wash => format!("Wash the {name} under running water{time}."),
-                Preparation::Soak => format!("Soak the {name} in cold water{time}, and drain."),
+                Preparation::Wash => format!("Wash the {name}{time}."),
+                Preparation::Soak => format!("Soak the {name} in cold water{time}, then drain."),
                 Preparation::Inspect => {
                     let it = cupboard.ingredient(ingredient);
-                    format!("Look over the {name}: {}.", it.map_or("", look_for))
+                    format!("Pick over the {name}: {}.", it.map_or("", look_for))
                 }
                 Preparation::Peel => format!("Peel the {name}{time}."),
-                Preparation::Chop => format!("Cut up the {name}{time}."),
+                Preparation::Chop => format!("Chop the {name}{time}."),
                 Preparation::Crush => format!("Crush the {name}{time}."),
             }
         }
         Action::Macerate { vessel, minutes, how, place } => match how {
-            Maceration::Rubbed => {
-                format!(
-                    "Rub the sugar in by hand in {} for {}.",
-                    the(vessel),
-                    say_minutes(*minutes)
-                )
-            }
+            Maceration::Rubbed => format!(
+                "Rub the sugar in with your fingers in {} for {}.",
+                the(vessel),
+                say_minutes(*minutes)
+            ),
             Maceration::Left => format!(
-                "Leave {} under the sugar{} for {}.",
+                "Press everything in {} down into the sugar, cover and leave{} for {}.",
                 the(vessel),
                 standing(*place),
                 say_minutes(*minutes)
             ),
         },
         Action::Dissolve { vessel, how } => match how {
-            Dissolving::Stirred => {
-                format!("Stir {} until nothing is left to dissolve.", the(vessel))
-            }
+            Dissolving::Stirred => format!("Stir {} until everything has dissolved.", the(vessel)),
             Dissolving::Microwave => {
-                format!("Warm {} in the microwave to 70 °C, and stir.", the(vessel))
+                format!("Warm {} in the microwave to 70 °C, then stir.", the(vessel))
             }
         },
-        Action::Boil { vessel, minutes, how, lid } => {
-            let how = match how {
-                Vigour::Gentle => "Keep {} at a bare simmer",
-                Vigour::Simmer => "Simmer {}",
-                Vigour::Boil => "Boil {}",
-            };
-            let lid = if *lid { "with the lid on" } else { "with the lid off" };
+        Action::Boil { vessel, minutes, how, lid: on } => {
             if *minutes < 0.5 {
-                return format!("Bring {} to the boil, {lid}.", the(vessel));
+                return format!("Bring {} to the boil, {}.", the(vessel), lid(*on));
             }
-            format!("{} for {}, {lid}.", how.replace("{}", &the(vessel)), say_minutes(*minutes))
+            let (verb, gently) = match how {
+                Vigour::Gentle => ("Simmer", " very gently"),
+                Vigour::Simmer => ("Simmer", ""),
+                Vigour::Boil => ("Boil", ""),
+            };
+            let time = say_minutes(*minutes);
+            format!("{verb} {}{gently}, {}, for {time}.", the(vessel), lid(*on))
         }
         Action::Reduce { vessel, to, .. } => {
             let to = match to {
-                Reduction::Volume(volume) => format!("{} are left", volume.rounded()),
-                Reduction::Brix(brix) => format!("it reads {brix} °Bx"),
-                Reduction::BoilingAt(t) => format!("it boils at {t} °C"),
-                Reduction::Mark => {
-                    return format!(
-                        "Boil {} back down to the mark, with the lid off.",
-                        the(vessel)
-                    );
-                }
+                Reduction::Volume(volume) => format!("to {}", volume.rounded()),
+                Reduction::Brix(brix) => format!("until it reads {brix} °Bx"),
+                Reduction::BoilingAt(t) => format!("until it boils at {t} °C"),
+                Reduction::Mark => "to the mark".to_owned(),
             };
-            format!("Boil {} down until {to}, with the lid off.", the(vessel))
+            format!("Boil {} down, uncovered, {to}.", the(vessel))
         }
         Action::Lift { from, ingredient, into } => {
             format!("Lift the {} out of {} into {}.", name(ingredient), the(from), the(into))
@@ -123,45 +212,45 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
                 drink.vessel(vessel).is_some_and(|v| drink.vessels[v].kind.strainer().is_some());
             if strains {
                 format!(
-                    "Pour {water} over what is in {} and on into {}{}.",
+                    "Pour another {water} through the pulp in {} into {}{}.",
                     the(vessel),
                     the(into),
                     pressing(*press)
                 )
             } else {
                 let through = through.as_ref().map_or_else(String::new, |sieve| {
-                    format!(" through what is in {}{}", the(sieve), pressing(*press))
+                    format!(" through the pulp in {}", the(sieve))
                 });
                 format!(
-                    "Rinse {} with {water} and pour that{through} into {}.",
+                    "Rinse {} with {water} and pour it{through} into {}{}.",
                     the(vessel),
-                    the(into)
+                    the(into),
+                    pressing(*press)
                 )
             }
         }
         Action::Cover { vessel, ingredient, above_mm, warmth } => {
             let above = if *above_mm < 1.0 {
-                String::new()
+                "just cover".to_owned()
             } else {
-                format!(", {above_mm:.0} mm above it")
+                format!("cover by {above_mm:.0} mm")
             };
             let with = coming(*warmth, name(ingredient), &name(ingredient));
-            format!("Just cover what is in {} with {with}{above}.", the(vessel))
+            format!("Add {with} to {} to {above}.", the(vessel))
         }
         Action::Lengthen { vessel, ingredient, parts, warmth } => {
             let parts = format_number(*parts, true);
-            let of = if drink.glasses_in(vessel) > 1 {
-                "what is in each glass".to_owned()
-            } else {
-                format!("what is in {}", the(vessel))
-            };
             let noun = if parts == "1" { "part" } else { "parts" };
             let with = coming(*warmth, name(ingredient), &name(ingredient));
-            format!("To 1 part of {of} pour {parts} {noun} of {with}.")
+            if drink.glasses_in(vessel) > 1 {
+                format!("Top up each glass with {with}: {parts} {noun} to 1 part of the drink.")
+            } else {
+                format!("Dilute {} with {with}: {parts} {noun} to 1 part.", the(vessel))
+            }
         }
         Action::Bottle { from, bottle, headspace } => {
             format!(
-                "Fill {} into {}, leaving {} empty in each.",
+                "Pour {} into {}, leaving {} headspace.",
                 the(from),
                 bottles(drink, bottle),
                 headspace.rounded()
@@ -184,34 +273,39 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
         }
         Action::Stir { vessel, until } => match until {
             Stirring::Mixed => format!("Stir {}.", the(vessel)),
-            Stirring::Clear => format!("Stir {} until it is clear.", the(vessel)),
-            Stirring::Calm => format!("Stir {} until the bubbling stops.", the(vessel)),
+            Stirring::Clear => format!("Stir {} until clear.", the(vessel)),
+            Stirring::Calm => format!("Stir {} until it stops fizzing.", the(vessel)),
         },
-        Action::Mark { vessel } => {
-            format!("Mark on {} how high it stands.", the(vessel))
-        }
-        Action::Heat { vessel, to_c, minutes, lid, until_clear } => {
-            let how = if *lid { "with the lid on" } else { "stirring" };
+        Action::Mark { vessel } => format!("Mark the level on {}.", the(vessel)),
+        Action::Heat { vessel, to_c, minutes, lid: on, until_clear } => {
+            let how = if *on { "covered" } else { "stirring" };
             if *until_clear {
-                return format!("Heat {} until it is clear, {how}.", the(vessel));
+                return format!("Heat {} until clear, {how}.", the(vessel));
             }
             let hold = if *minutes >= 0.5 {
-                format!(" and keep it there for {}", say_minutes(*minutes))
+                format!(" and hold it there for {}", say_minutes(*minutes))
             } else {
                 String::new()
             };
             format!("Heat {} to {to_c} °C{hold}, {how}.", the(vessel))
         }
         Action::Infuse { vessel, minutes, place, covered } => {
-            let covered = if *covered { ", covered," } else { "" };
-            let time = say_minutes(*minutes);
+            let covered = if *covered { ", covered" } else { "" };
             if *minutes < 0.5 {
-                return format!("Let {} stand a moment.", the(vessel));
+                return format!("Leave {} for a moment.", the(vessel));
             }
-            format!("Let {} stand{}{covered} for {time}.", the(vessel), standing(*place))
+            let time = say_minutes(*minutes);
+            format!("Leave {}{} for {time}{covered}.", the(vessel), standing(*place))
         }
         Action::Blend { vessel, seconds } => {
-            format!("Blend what is in {} for {seconds} seconds.", the(vessel))
+            let place = the(vessel);
+            let blender =
+                drink.vessel(vessel).is_some_and(|v| drink.vessels[v].kind == VesselKind::Blender);
+            if blender {
+                format!("Blend for {seconds} seconds.")
+            } else {
+                format!("Blend the contents of {place} for {seconds} seconds.")
+            }
         }
         Action::Strain { from, through, into, press } => {
             let press = pressing(*press);
@@ -219,6 +313,9 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
         }
         Action::Pour { from, into, portion } => match portion {
             Portion::All => format!("Pour {} into {}.", the(from), the(into)),
+            Portion::Share(share) if (share - 0.5).abs() < 1e-9 => {
+                format!("Pour half of {} into {}.", the(from), the(into))
+            }
             Portion::Share(share) => {
                 format!("Pour {:.0} % of {} into {}.", share * 100.0, the(from), the(into))
             }
@@ -233,22 +330,24 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
             format!("Top up {each} with {with} to {}.", to.rounded())
         }
         Action::Cool { vessel, to_c, place: CoolingPlace::Freezer, .. } if *to_c < 0.0 => {
-            format!("Freeze {} hard at {to_c} °C.", the(vessel))
+            format!("Freeze {} until hard ({to_c} °C).", the(vessel))
         }
         Action::Cool { vessel, to_c, place, covered } => {
-            let place = match place {
-                CoolingPlace::Worktop => " on the worktop",
-                CoolingPlace::WaterBath => " in cold water",
-                CoolingPlace::Refrigerator => " in the refrigerator",
-                CoolingPlace::Freezer => " in the freezer",
-            };
             let lid = if *covered { ", covered" } else { "" };
             // A hand bears about 45 °C.
             let until = match *to_c {
-                t if (44.0..=46.0).contains(&t) => " until it can be touched".to_owned(),
-                t => format!(" to {t} °C"),
+                t if (44.0..=46.0).contains(&t) => "until cool enough to touch".to_owned(),
+                t => format!("to {t} °C"),
             };
-            format!("Cool {}{until}{place}{lid}.", the(vessel))
+            let it = the(vessel);
+            match place {
+                CoolingPlace::Worktop => format!("Leave {it} to cool{lid}, {until}."),
+                CoolingPlace::WaterBath => format!("Cool {it} in cold water {until}{lid}."),
+                CoolingPlace::Refrigerator => {
+                    format!("Chill {it} in the refrigerator {until}{lid}.")
+                }
+                CoolingPlace::Freezer => format!("Chill {it} in the freezer {until}{lid}."),
+            }
         }
         Action::Serve { from, glasses, size, .. } => {
             let glasses =
@@ -278,8 +377,8 @@ pub(super) fn left_over(
             let grams = cupboard.weigh(zest, &count).ok()?.grams.0;
             (grams >= 1.0).then(|| {
                 format!(
-                    "The fruit also has about {grams:.0} g of {} on it: grate it off first, if you \
-                     want it. The halves can be kept for a pot.",
+                    "The fruit also has about {grams:.0} g of {}: grate it off first if you want it. \
+                     You can keep the squeezed halves for a syrup.",
                     lower_first(&zest.name)
                 )
             })
@@ -291,7 +390,7 @@ pub(super) fn left_over(
             (wet > 15.0 && solid + kept.liquid[Component::Insoluble] > 1.0).then(|| {
                 let sugar = kept.liquid.sugars().0;
                 let tail = if sugar > 3.0 {
-                    format!(" and {sugar:.0} g of sugar in it; a second water wins part of it back")
+                    format!(", with {sugar:.0} g sugar. Rinse with a little water to recover some")
                 } else {
                     String::new()
                 };
@@ -300,7 +399,7 @@ pub(super) fn left_over(
                 } else {
                     format!("{:.2} kg", wet / 1000.0)
                 };
-                format!("{wet} stay behind{tail}.")
+                format!("About {wet} stays in the strainer{tail}.")
             })
         }
         Action::Prepare { ingredient, how: Preparation::Peel | Preparation::Chop, .. } => {
@@ -315,9 +414,7 @@ pub(super) fn left_over(
                 .sum();
             let off = used / size.edible - used;
             (off > 0.05 * used && off >= 5.0).then(|| {
-                format!(
-                    "About {off:.0} g of peel, stones and ends come off; {used:.0} g are used.",
-                )
+                format!("About {off:.0} g of peel, stones and ends come off, leaving {used:.0} g.",)
             })
         }
         _ => None,

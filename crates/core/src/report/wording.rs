@@ -1,7 +1,7 @@
 //! Things in words: amounts as they are said, what is cut and warmed, garnishes, times.
 
 use crate::cupboard::{Cupboard, Ingredient, Kind, Part};
-use crate::drink::{Cut, Drink, Press, RestingPlace, Warmth};
+use crate::drink::{Drink, Press, RestingPlace, Warmth};
 use crate::quantity::{Amount, Measure, Millilitres, Term};
 
 /// Something by how warm it comes: "boiling water", "500 ml boiling water".
@@ -17,17 +17,6 @@ pub(super) fn coming(warmth: Warmth, said: String, name: &str) -> String {
     match said.rsplit_once(name) {
         Some((before, after)) => format!("{before}{word} {name}{after}"),
         None => format!("{word} {said}"),
-    }
-}
-
-pub(super) fn cut_as(cut: Cut) -> &'static str {
-    match cut {
-        Cut::Usual => "",
-        Cut::Whole => ", whole,",
-        Cut::Sliced => ", sliced,",
-        Cut::Chopped => ", chopped,",
-        Cut::Grated => ", grated,",
-        Cut::Bruised => ", bruised,",
     }
 }
 
@@ -92,7 +81,7 @@ pub(super) fn pressing(press: Press) -> &'static str {
 pub(super) fn bottles(drink: &Drink, id: &str) -> String {
     drink.vessel(id).map_or_else(String::new, |v| {
         let vessel = &drink.vessels[v];
-        format!("bottles of {}", say_volume(vessel.capacity()))
+        format!("{} bottles", say_volume(vessel.capacity()))
     })
 }
 
@@ -104,14 +93,16 @@ pub(super) fn say_volume(ml: Millilitres) -> String {
     }
 }
 
-/// What to look for when looking something over.
+/// What to look for when picking something over.
 pub(super) fn look_for(it: &Ingredient) -> &'static str {
     match it.kind {
-        Kind::Herb => "take out black or slimy leaves and insects",
-        Kind::Flower => "shake out insects, take off green parts and stalks",
-        Kind::Seed | Kind::Grain | Kind::Nut => "take out stones, husks and what smells stale",
-        Kind::Spice => "take out dust and stalks; it should still smell when rubbed",
-        _ => "take out what is mouldy, split or smells of wine, and cut bruises away",
+        Kind::Herb => "discard black or slimy leaves and insects",
+        Kind::Flower => "shake out insects, and discard green parts and stalks",
+        Kind::Seed | Kind::Grain | Kind::Nut => {
+            "discard stones, husks and anything that smells stale"
+        }
+        Kind::Spice => "discard dust and stalks; it should still smell when rubbed",
+        _ => "discard any that are mouldy, split or smell of wine, and cut bruises away",
     }
 }
 

@@ -29,20 +29,20 @@ impl LawOf {
             return of(Law::PerVessel, "it goes into each bottle, and there are more bottles");
         }
         if let Some(law) = step.law {
-            return of(law, "as you said");
+            return of(law, "you set this");
         }
         let it = step.action.ingredient().and_then(|id| cupboard.ingredient(id));
         let bitters = it.is_some_and(|it| it.kind == Kind::Spirit && it.flavour.bitterness > 0.0);
         match it.map(|it| it.kind) {
             Some(Kind::Spice) => of(
                 Law::Spice(SPICE_POWER),
-                "spices grow less than the drink beyond fourfold: large pots draw them longer",
+                "spices grow more slowly above 4×: large pots steep longer",
             ),
             Some(Kind::Flavouring) => {
-                of(Law::Spice(SPICE_POWER), "essences grow less than the drink beyond fourfold")
+                of(Law::Spice(SPICE_POWER), "essences grow more slowly above 4×")
             }
-            _ if bitters => of(Law::Spice(SPICE_POWER), "bitters grow less beyond fourfold"),
-            _ => of(Law::Straight, "as the drink grows"),
+            _ if bitters => of(Law::Spice(SPICE_POWER), "bitters grow more slowly above 4×"),
+            _ => of(Law::Straight, "in proportion"),
         }
     }
 }

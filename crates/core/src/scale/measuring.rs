@@ -239,8 +239,7 @@ fn stock(cupboard: &Cupboard, it: &Ingredient, grams: Grams, ways: &[Amount]) ->
     (5.5..5000.0).contains(&water).then(|| {
         let rounded = (water / 5.0).round() * 5.0;
         format!(
-            "Less than can be measured: stir {least} {} into {rounded:.0} ml of water and take 5 ml \
-             of that.",
+            "Too little to measure: stir {least} {} into {rounded:.0} ml water and use 5 ml of it.",
             it.name.to_lowercase()
         )
     })

@@ -160,7 +160,9 @@ fn as_much_as(
         .action
         .brings()
         .and_then(|b| Some((cupboard.ingredient(b.ingredient)?, b.amount.filter(|_| !b.line)?)))
-        .ok_or_else(|| FieldError::new(field, "That step has no amount to go by."))?;
+        .ok_or_else(|| {
+            FieldError::new(field, "This step has no amount. Choose another ingredient.")
+        })?;
     let weigh = |amount: &Amount| {
         cupboard.weigh(written.0, &drink.without_parts(amount)).map(|w| w.grams.0)
     };
@@ -169,7 +171,7 @@ fn as_much_as(
     if !(FACTORS.0..=FACTORS.1).contains(&wanted) {
         return Err(FieldError::new(
             field,
-            format!("{amount} can't be compared with {}.", written.1),
+            format!("We can't compare {amount} with {}. Use the same kind of unit.", written.1),
         ));
     }
     if let Some(glass) = made_in(drink, worktop)? {
@@ -177,10 +179,13 @@ fn as_much_as(
     }
     let LawOf { law, .. } = LawOf::step(drink, cupboard, step);
     if (times(law, 2.0, 1.0) - 1.0).abs() < 1e-9 {
-        return Err(FieldError::new(field, "That stays the same whatever the size."));
+        return Err(FieldError::new(
+            field,
+            "This amount is the same at every size. Choose another ingredient.",
+        ));
     }
     let factor = root::find(-9.0, 9.0, 1e-12, |log| (times(law, log.exp(), 1.0) / wanted).ln())
-        .ok_or_else(|| FieldError::new(field, "No size uses just that."))?
+        .ok_or_else(|| FieldError::new(field, "No size uses exactly that amount."))?
         .exp();
     let mut sized = scaled(drink, cupboard, factor, 1.0);
     // As many whole glasses as there then are.
@@ -270,7 +275,7 @@ fn volume_of(field: &str, amount: &Amount, from: f64, to: f64) -> Result<Millili
         Some(_) => Err(FieldError::new(field, format!("Enter {from} ml to {} l.", to / 1000.0))),
         None => Err(FieldError::new(
             field,
-            format!("“{amount}” is no volume. Say it in ml, l or cups."),
+            format!("“{amount}” isn't a volume. Enter it in ml, l or cups."),
         )),
     }
 }
@@ -353,11 +358,7 @@ fn to_volume(
         high += 1.0;
     }
     let factor = try_find(low, high, 1e-9, miss)?.ok_or_else(|| {
-        FieldError::new(
-            field,
-            "No size of this drink ends at that volume: a line that is topped up to, or what is \
-             left in a strainer, stands in the way.",
-        )
+        FieldError::new(field, "We can't make that volume: a fill line or a strainer limits it.")
     })?;
     Ok(scaled(drink, cupboard, factor.exp(), 1.0))
 }

@@ -221,18 +221,18 @@ fn one_fit(
         if ml >= 1000.0 { format!("{:.1} l", ml / 1000.0) } else { format!("{ml:.0} ml") }
     };
     let message = if !known {
-        format!("There is no {kind} in the cupboard. It takes one of {}.", say(needed.needed))
+        format!("Your cupboard has no {kind}. You need one of {}.", say(needed.needed))
     } else if fits {
         let names: Vec<String> = taken.iter().map(Taken::said).collect();
         let goes = if batches > 1 && !several {
-            format!(", in {batches} goes of {} each", say(needed.fullest))
+            format!(", in {batches} rounds of {}", say(needed.fullest))
         } else {
             String::new()
         };
         format!("{}{goes}.", names.join(" and "))
     } else {
         format!(
-            "Too small: {} of room would be needed, and there are {}.",
+            "Too small: it needs {} and holds {}.",
             say(room),
             say(holds.max(needed.largest(own, it.kind).unwrap_or(0.0)))
         )
@@ -416,14 +416,13 @@ fn said(
         }
     }
     let taste = if changes.is_empty() {
-        "It then tastes the same.".to_owned()
+        "It tastes the same.".to_owned()
     } else {
         format!("It then has {} in 100 g.", changes.join(" and "))
     };
     let goes = if fewer == 1 { "one go".to_owned() } else { format!("{fewer} goes") };
     format!(
-        "Keep {:.1} l of the water back and put it into {into} afterwards: {goes} instead of \
-         {batches}. {taste}",
+        "Hold back {:.1} l of the water and add it to {into} afterwards: {goes} instead of {batches}. {taste}",
         back / 1000.0,
     )
 }

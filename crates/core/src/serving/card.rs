@@ -372,13 +372,11 @@ fn with_spirit(
         grams: profile.glass_alcohol_g,
         message: if already {
             format!(
-                "The base has {:.1} % vol already. Mark its jug, and keep it apart from the \
-                 children's.",
+                "The base already has {:.1} % vol. Label its jug and keep it away from children.",
                 plain.alcohol_percent
             )
         } else {
-            "Only in the glass, for those who want it: the jug stays without, for children and \
-             drivers. Mark the glass."
+            "Add it by the glass, on request. Keep the jug alcohol-free for children and drivers, and label the glass."
                 .into()
         },
     }))

@@ -73,7 +73,7 @@ pub(super) fn fruit_item(
             format!("enough {times:.0} times in 10")
         };
         if half < buy {
-            message += &format!("; {half:.0} would do half the time");
+            message += &format!("; {half:.0} would be enough half the time");
         }
         if larder.have >= 1.0 {
             message = format!("with the {:.0} that are there: {message}", larder.have);
@@ -88,7 +88,7 @@ pub(super) fn fruit_item(
         aisle: Aisle::Fruit,
         need: fruit_need(&need.all),
         buy: if buy <= 0.0 {
-            "nothing: there are enough".into()
+            "nothing, you have enough".into()
         } else if pack > 1.0 {
             format!("{packs:.0} packs of {pack:.0}: {}", noun(packs * pack))
         } else {
@@ -188,9 +188,9 @@ pub(super) fn other_item(
         aisle: aisle_of(it),
         need: text,
         buy: if packs == 0.0 && missing > 0.0 {
-            "very little: see whether there is any".into()
+            "a little: check that you have some".into()
         } else if packs == 0.0 {
-            "there is enough".into()
+            "you have enough".into()
         } else {
             packs_in_words(&usual, packs, larder.pack)
         },
@@ -214,8 +214,8 @@ fn left_in_pack(left: f64, usual: &Pack, it: &Ingredient) -> Option<String> {
     (spoils && !dry && left > usual.grams * 0.4).then(|| {
         let use_ = match it.kind {
             Kind::Herb | Kind::Flower => "for garnish, or frozen in ice cubes",
-            Kind::Soda => "for the table; open it only then",
-            _ => "to be used up soon",
+            Kind::Soda => "open it at the table",
+            _ => "use soon",
         };
         format!("about {left:.0} g, {use_}")
     })

@@ -46,7 +46,7 @@ impl Shopping {
         if (0.5..=0.99).contains(&self.chance) {
             return Ok(());
         }
-        let message = "Enter a chance of 0.5 to 0.99.".into();
+        let message = "Enter 0.5 to 0.99.".into();
         Err(FieldError { field: "how.chance".into(), message })
     }
 }

@@ -71,7 +71,7 @@ pub fn learn<'a>(
         .position(|s| s.id == step)
         .ok_or_else(|| fault("step", "There is no such step in this drink."))?;
     if !(measured.0.is_finite() && measured.0 > 0.0 && measured.0 < 500_000.0) {
-        return Err(fault("measured", "Say what you measured, for example “1.62 l”."));
+        return Err(fault("measured", "Enter what you measured, such as 1.62 l."));
     }
     let action = &drink.steps[index].action;
     let vessel = action
@@ -87,7 +87,7 @@ pub fn learn<'a>(
     let nothing = || {
         fault(
             "step",
-            "That step's volume follows from what was put in; nothing is to be learned from it.",
+            "This step's volume follows from its ingredients, so measuring it teaches nothing.",
         )
     };
     match action {
@@ -105,7 +105,7 @@ pub fn learn<'a>(
             if all <= 0.0 {
                 return Err(fault(
                     "step",
-                    "Only pieces that stay in the strainer teach what they keep; here is only pulp.",
+                    "There is only pulp in this strainer, so we can't learn how much the solids hold.",
                 ));
             }
             let miss = |log: f64| {
@@ -115,7 +115,10 @@ pub fn learn<'a>(
                 Ok(volume_in(&worktop.run(&prepared, nudges)?) - measured.0)
             };
             let factor = factor_within(5.0, miss)?.ok_or_else(|| {
-                fault("measured", "No amount that the solids could keep explains that. Was something added, or did it boil away?")
+                fault(
+                    "measured",
+                    "The solids can't hold that much. Did you add something, or did it boil away?",
+                )
             })?;
             let figures = holds
                 .iter()
@@ -128,7 +131,7 @@ pub fn learn<'a>(
                             from: *each,
                             to: each * factor,
                         },
-                        what: format!("{} keeps so many grams for each gram", it.name),
+                        what: format!("liquid held by 1 g {}, g", it.name),
                         usual: *usual,
                     }
                 })
@@ -144,12 +147,12 @@ pub fn learn<'a>(
             let factor = factor_within(4.0, miss)?.ok_or_else(|| {
                 fault(
                     "measured",
-                    "No speed of boiling explains that. Was the lid on, or the time another?",
+                    "No boiling speed explains this. Was the lid on, or was the time different?",
                 )
             })?;
             let figure = Figure {
                 learned: Learned { figure: Taught::BoilOff, from: now, to: now * factor },
-                what: "Your pots lose water so many times as fast as the tables say".into(),
+                what: "how fast your pots boil off water, compared with usual".into(),
                 usual: (0.5, 1.7),
             };
             Ok(Lesson::of(expected_ml, measured.0, vec![figure]))
@@ -178,13 +181,12 @@ impl Lesson {
     fn of(expected_ml: f64, measured_ml: f64, figures: Vec<Figure>) -> Self {
         let far = |f: &Figure| f.learned.to < f.usual.0 * 0.6 || f.learned.to > f.usual.1 * 1.6;
         let doubtful = figures.iter().any(far);
-        let mut message =
-            format!("Reckoned with {expected_ml:.0} ml, measured {measured_ml:.0} ml.");
+        let mut message = format!("Expected {expected_ml:.0} ml, measured {measured_ml:.0} ml.");
         for Figure { what, learned, .. } in &figures {
             message += &format!(" {what}: {:.2} instead of {:.2}.", learned.to, learned.from);
         }
         if doubtful {
-            message += " That is far from usual: measure once more.";
+            message += " That is far from usual: measure again.";
         }
         let learned = figures.into_iter().map(|f| f.learned).collect();
         Self { expected_ml, learned, doubtful, message }

@@ -116,7 +116,7 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
     let it = cupboard
         .ingredient(&asked.sugar)
         .filter(|it| it.per_gram.sucrose_equivalent().0 > 0.3 && it.form != Form::Pieces)
-        .ok_or_else(|| fault("sugar", "Take a sugar, honey or syrup of the cupboard.".into()))?;
+        .ok_or_else(|| fault("sugar", "Choose a sugar, honey or syrup.".into()))?;
     let sugar = cupboard
         .weigh(it, &asked.amount)
         .map_err(|unknown| fault("amount", unknown.to_string()))?
@@ -125,7 +125,7 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
         return Err(fault("amount", "Enter 0.5 g to 100 kg.".into()));
     }
     let water = water_for(it, sugar, asked.proportion)
-        .ok_or_else(|| fault("proportion", "Enter 0.05 to 6 parts to one part of water.".into()))?;
+        .ok_or_else(|| fault("proportion", "Enter 0.05 to 6 parts to 1 part water.".into()))?;
     if asked.reduce_to.is_some_and(|b| !(1.0..=80.0).contains(&b)) {
         return Err(fault("reduce_to", "Enter 1 to 80 °Bx.".into()));
     }
@@ -139,14 +139,16 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
     let made = trace
         .outcome()
         .map(|o| &o.contents)
-        .ok_or_else(|| fault("amount", "Nothing comes of that.".into()))?;
+        .ok_or_else(|| fault("amount", "These amounts don't make a syrup.".into()))?;
     let boiled = trace.frames.get(2).map(|f| f.minutes.0).unwrap_or_default();
     let volume = made.liquid.volume(MEASURED_AT).0;
     let notices = trace.frames.iter().flat_map(|f| &f.notices).map(|n| n.message.clone()).collect();
     let missing = asked
         .back_to
         .as_ref()
-        .map(|v| v.as_millilitres().ok_or_else(|| fault("back_to", format!("“{v}” is no volume."))))
+        .map(|v| {
+            v.as_millilitres().ok_or_else(|| fault("back_to", format!("“{v}” isn't a volume.")))
+        })
         .transpose()?
         .map(|ml| (ml - volume).max(0.0));
     let cold = |t: f64| made.crystallises_at(Celsius(t)) || made.undissolved().0 > 0.5;

@@ -179,7 +179,7 @@ impl Method {
         }
         let told = match self {
             Self::Triangle => format!("{right} of {tastings} found the odd one"),
-            Self::DuoTrio => format!("{right} of {tastings} found the one that is the same"),
+            Self::DuoTrio => format!("{right} of {tastings} found the match"),
             Self::Pairs => {
                 let more = right.max(tastings - right);
                 format!("{more} of {tastings} chose the same one")
@@ -192,10 +192,11 @@ impl Method {
         };
         let means = match finding {
             Shown::Different => "They are different.",
-            Shown::Alike => "They are alike: if they differed clearly, more would have found it.",
+            Shown::Alike => {
+                "They taste the same: with a clear difference, more people would have found it."
+            }
             Shown::NotShown => {
-                "They are not shown to be different, and not shown to be alike either: so few \
-                 tastings can't tell."
+                "We can't tell: too few tastings to show a difference or rule one out."
             }
         };
         format!("{told}: {often}. {means}")
@@ -281,7 +282,7 @@ pub struct Takes {
 
 /// Differences as one speaks of them. At d′ 3 nearly everybody finds the odd glass, at 1 few do.
 const DIFFERENCES: [(&str, f64); 4] =
-    [("plain to anyone", 3.0), ("clear when compared", 2.0), ("slight", 1.5), ("very slight", 1.0)];
+    [("obvious", 3.0), ("clear side by side", 2.0), ("slight", 1.5), ("very slight", 1.0)];
 
 /// What so many tastings can find.
 #[must_use]
@@ -299,20 +300,17 @@ pub fn prospect(method: Method, tastings: u64) -> Prospect {
         .collect();
     let words = match (fewest_right, finds) {
         (None, _) => format!(
-            "{tastings} tastings can show nothing: even if all are right it may be luck. Taste \
-             again, or ask more people."
+            "{tastings} tastings are too few: even if all are right, it may be luck. Taste again, or ask more people."
         ),
         (Some(fewest), Some(d)) => {
             let near = DIFFERENCES.iter().find(|(_, of)| d >= of - 0.25);
             let what = near.map_or("very slight", |(what, _)| what);
             format!(
-                "{fewest} of {tastings} have to be right. That finds a difference that is {what}, \
-                 four times in five."
+                "{fewest} of {tastings} must be right. That finds a difference that is {what} 4 times out of 5."
             )
         }
         (Some(fewest), None) => format!(
-            "{fewest} of {tastings} have to be right. A difference that is plain to anyone may \
-             still be missed."
+            "{fewest} of {tastings} must be right. Even an obvious difference may be missed."
         ),
     };
     Prospect { tastings, fewest_right, finds, takes, words }

@@ -73,7 +73,7 @@ impl Finding {
         let acid = sour.per_gram.titratable_acid();
         if acid < 0.025 {
             return Err(fault(format!(
-                "{} isn't sour enough. Take lemon juice, lime juice or citric acid.",
+                "{} isn't sour enough. Use lemon juice, lime juice or citric acid.",
                 sour.name
             )));
         }
@@ -162,7 +162,7 @@ impl Finding {
     ) -> Result<Mixed, FieldError> {
         let worktop = worktop.into();
         if spoons.iter().any(|s| *s > SPOONS) || spoons.iter().sum::<u32>() != SPOONS {
-            let message = format!("A glass takes {SPOONS} teaspoons from the three jugs together.");
+            let message = format!("Use {SPOONS} teaspoons in all from the three jugs.");
             return Err(FieldError { field: "spoons".into(), message });
         }
         let bench = self.bench(worktop.cupboard())?;

@@ -142,7 +142,7 @@ pub fn pitchers<'a>(
 ) -> Result<Vec<Share>, FieldError> {
     let worktop = worktop.into();
     if guests.is_empty() {
-        return Err(FieldError::new("tasters", "For whom? Choose somebody."));
+        return Err(FieldError::new("tasters", "Choose who it is for."));
     }
     let mut drink = drink.clone();
     drink.name_steps();
@@ -195,7 +195,7 @@ pub fn pitchers<'a>(
             let Some(suits) = without_it(&drink, &without, &of_them, worktop)? else {
                 let names: Vec<String> = without.iter().map(|o| o.name.to_lowercase()).collect();
                 let note = format!(
-                    "It can't be made without {} and stay the same drink. Make them another one.",
+                    "Without {} it isn't the same drink. Make another drink for them.",
                     names.join(" and ")
                 );
                 return Ok(Share { note: Some(note), ..empty });

@@ -97,7 +97,7 @@ impl Reference {
             acidity: together(&acidity),
             alcohol: self.alcohol,
             rests_on: match said.len() {
-                0 => "Nothing is known of it yet.".into(),
+                0 => "Enter at least one reading.".into(),
                 _ => format!("From {}.", said.join(" and ")),
             },
         }

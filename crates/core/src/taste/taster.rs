@@ -121,13 +121,13 @@ impl Taster {
             return fault("name", "Enter a name or nickname.".into());
         }
         if name.chars().count() > NAME {
-            return fault("name", format!("That is too long; {NAME} characters are the most."));
+            return fault("name", format!("Enter up to {NAME} characters."));
         }
         if name.chars().any(char::is_control) {
-            return fault("name", "That has characters in it that can't be shown.".into());
+            return fault("name", "Remove control characters from this text.".into());
         }
         if self.avoids.len() > MOST_AVOIDED {
-            return fault("avoids", format!("{MOST_AVOIDED} things are the most."));
+            return fault("avoids", format!("Choose up to {MOST_AVOIDED}."));
         }
         for (field, notices) in
             [("notices_sweet", self.notices_sweet), ("notices_sour", self.notices_sour)]

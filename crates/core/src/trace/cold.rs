@@ -84,9 +84,7 @@ impl Engine<'_> {
         if brix > 35.0 {
             self.notice(
                 Kind::StaysSoft,
-                format!(
-                    "At {brix:.0} °Bx it doesn't freeze hard: cubes stay soft and melt at once."
-                ),
+                format!("At {brix:.0} °Bx it won't freeze hard: cubes stay soft and melt quickly."),
             );
         }
         let minutes = minutes + Minutes(tau * freezing * 1.3);

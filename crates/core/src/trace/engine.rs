@@ -205,7 +205,7 @@ impl<'a> Engine<'a> {
             let the = self.subject(vessel);
             self.notice(
                 Kind::NothingThere,
-                format!("{the} is empty; there is nothing to {to_do}."),
+                format!("{the} is empty, so there is nothing to {to_do}."),
             );
         }
         empty

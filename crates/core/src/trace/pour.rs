@@ -114,8 +114,7 @@ impl Engine<'_> {
             self.notice(
                 Kind::JuiceIntoHot,
                 format!(
-                    "{} goes into liquid of {:.0} °C and loses its freshness. Let it cool under \
-                     50 °C first.",
+                    "{} loses its freshness in liquid at {:.0} °C. Cool it below 50 °C first.",
                     it.name, t.0
                 ),
             );
@@ -129,8 +128,7 @@ impl Engine<'_> {
             self.notice(
                 Kind::ZestIntoBoiling,
                 format!(
-                    "{} in boiling syrup turns brown and tastes cooked. Take the pot off the ring \
-                     first.",
+                    "{} turns brown and tastes cooked in boiling syrup. Take the pot off the heat first.",
                     it.name
                 ),
             );
@@ -138,16 +136,13 @@ impl Engine<'_> {
         if it.kind == Sort::Soda && t.0 > 15.0 {
             self.notice(
                 Kind::LosesFizz,
-                format!(
-                    "{} foams up and goes flat in something of {:.0} °C. Chill it first.",
-                    it.name, t.0
-                ),
+                format!("{} foams and goes flat at {:.0} °C. Chill the drink first.", it.name, t.0),
             );
         }
         if it.is(Trait::Swells) {
             self.notice(
                 Kind::NeedsTime,
-                format!("{} swell for a quarter of an hour; stir twice in it.", it.name),
+                format!("{} swell for 15 minutes; stir twice meanwhile.", it.name),
             );
         }
     }
@@ -179,7 +174,7 @@ impl Engine<'_> {
                     let the = self.subject(from);
                     self.notice(
                         Kind::FallsShort,
-                        format!("{the} holds only {}; all of it is poured.", say_ml(there.0)),
+                        format!("{the} holds only {}, so all of it is poured.", say_ml(there.0)),
                     );
                 }
                 self.vessels[from].take(wanted / there)
@@ -196,7 +191,7 @@ impl Engine<'_> {
         let level = self.vessels[vessel].level();
         if level.0 > line.0 + 0.5 {
             let message = format!(
-                "{} already stands at {}, which is over the line of {}; nothing is added.",
+                "{} already holds {}, above the {} line, so nothing is added.",
                 self.subject(vessel),
                 say_ml(level.0),
                 say_ml(line.0)
@@ -245,7 +240,7 @@ impl Engine<'_> {
             let the = self.subject(vessel);
             self.notice(
                 Kind::NothingThere,
-                format!("Nothing lies in {} that could be covered.", the.to_lowercase()),
+                format!("There is nothing in {} to cover.", the.to_lowercase()),
             );
             return Some(());
         }

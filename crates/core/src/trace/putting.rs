@@ -104,11 +104,7 @@ impl<'a> Engine<'a> {
         if grams.0 <= room {
             return grams;
         }
-        let message = format!(
-            "That is more {} than any house holds: a tonne in one place is the most that is \
-             reckoned with.",
-            it.name.to_lowercase()
-        );
+        let message = format!("That is too much {}. Use up to a tonne.", it.name.to_lowercase());
         self.notice(Kind::MoreThanAHouseHolds, message);
         Grams(room)
     }
@@ -116,10 +112,8 @@ impl<'a> Engine<'a> {
     /// Ice in something hot: none of it is left.
     fn mind_ice(&mut self, vessel: usize, was: Celsius) {
         if self.vessels[vessel].ice_mass().0 < 0.5 {
-            let message = format!(
-                "In a drink of {:.0} °C all of this ice melts. Cool the drink first.",
-                was.0
-            );
+            let message =
+                format!("All this ice melts in a drink at {:.0} °C. Cool the drink first.", was.0);
             self.notice(Kind::IceMeltsAway, message);
         }
     }

@@ -33,16 +33,12 @@ impl Engine<'_> {
         let run = all.strain(strainer, press, self.hold_luck());
         if before.0 < 1e-6 {
             let the = self.subject(from);
-            self.notice(
-                Kind::NothingThere,
-                format!("{the} has no liquid in it; nothing runs through."),
-            );
+            self.notice(Kind::NothingThere, format!("{the} has no liquid to strain."));
         } else if run.liquid.mass().0 < 0.02 * before.0 {
             self.notice(
                 Kind::AllAbsorbed,
                 format!(
-                    "What lies in it has taken up nearly all the liquid: {} run through. Add water, \
-                     or press harder.",
+                    "The solids soaked up nearly all the liquid: only {} runs through. Add water, or press harder.",
                     say_grams(run.liquid.mass().0)
                 ),
             );
@@ -72,7 +68,7 @@ impl Engine<'_> {
         }
         let minutes = all.thaws_in(self.vessel(from), CoolingPlace::Worktop.into());
         let message = format!(
-            "{} of it is still ice and stays in {}. Leave it for {} first.",
+            "{} is still ice and stays in {}. Leave it for {} to thaw first.",
             say_grams(ice * self.many[from]),
             self.drink.in_sentence(through),
             say_minutes(minutes)

@@ -56,10 +56,7 @@ impl Engine<'_> {
         if !self.vessels[from].pieces.iter().any(|p| p.ingredient == ingredient) {
             let name = self.cupboard.ingredients()[ingredient].name.to_lowercase();
             let the = self.subject(from);
-            self.notice(
-                Kind::NothingThere,
-                format!("{the} has no {name} in it; nothing is lifted out."),
-            );
+            self.notice(Kind::NothingThere, format!("{the} has no {name} to lift out."));
             return Spent::by_hand(0.0);
         }
         let out = self.vessels[from].lift(ingredient, luck).times(self.many[from]);
@@ -89,7 +86,7 @@ impl Engine<'_> {
             let the = self.subject(vessel);
             self.notice(
                 Kind::TooFullForThat,
-                format!("{the} is too full to blend without spilling. Blend in two goes."),
+                format!("{the} is too full to blend without spilling. Blend in two rounds."),
             );
         }
         let pith = self.vessels[vessel]
@@ -100,8 +97,7 @@ impl Engine<'_> {
             self.notice(
                 Kind::Bitter,
                 format!(
-                    "Whole citrus blended for {seconds:.0} seconds turns bitter. Ten are enough; \
-                     strain at once."
+                    "Whole citrus blended for {seconds:.0} seconds turns bitter. Blend for 10 seconds and strain at once."
                 ),
             );
         }

@@ -81,7 +81,7 @@ impl Engine<'_> {
         self.notice(
             Kind::BoilsDry,
             format!(
-                "{the} boils dry after {} and is taken off. Use a lid, a lower heat or less time.",
+                "{the} boils dry after {}. Use a lid, a lower heat or less time.",
                 say_minutes(after)
             ),
         );
@@ -153,10 +153,7 @@ impl Engine<'_> {
         self.goes_off(vessel, &passed.gone);
         let excess = self.to_boil_away((step, vessel), &self.vessels[vessel], to);
         if excess.0 <= 0.0 && hold.0 < 0.01 {
-            self.notice(
-                Kind::BoiledDownAlready,
-                "It is as far down as that already; nothing is boiled away.".into(),
-            );
+            self.notice(Kind::BoiledDownAlready, "It is already reduced that far.".into());
         }
         let most = self.vessels[vessel].water_to_spare();
         let reached = excess.0 < most - 1e-6;
@@ -179,15 +176,13 @@ impl Engine<'_> {
         let left = self.vessels[vessel].liquid;
         let message = if left.soluble_solids_mass().0 > 0.02 * left.mass().0 {
             format!(
-                "It doesn't get that far: from {} on, at {:.0} °Bx, it is no syrup any more but turns to \
-                 caramel.",
+                "It can't reduce that far: at {}, {:.0} °Bx, it turns to caramel.",
                 say_ml(left.volume(MEASURED_AT).0),
                 left.soluble_solids()
             )
         } else {
             self.vessels[vessel].past.dried = true;
-            "It doesn't get that far: there is nothing dissolved in it, and it boils dry first."
-                .into()
+            "It can't reduce that far: nothing is dissolved in it, so it boils dry first.".into()
         };
         self.notice(Kind::TooThick, message);
     }

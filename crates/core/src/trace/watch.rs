@@ -38,7 +38,7 @@ impl Engine<'_> {
         let working = it.kind.working_level(contents.temperature);
         if over > 0.5 {
             let message = format!(
-                "{} holds {} and would have to hold {}: {} too much.",
+                "{} holds {}, and this would be {}: {} too much.",
                 self.subject(vessel),
                 say_ml(it.capacity().0),
                 say_ml(level.0),
@@ -50,8 +50,7 @@ impl Engine<'_> {
             && level.0 > working * it.capacity().0 + 0.5
         {
             let message = format!(
-                "{} is {:.0} % full and boils over from two thirds on. Take a larger one, or boil it \
-                 in two goes.",
+                "{} is {:.0} % full and may boil over. Use a larger one, or boil it in two rounds.",
                 self.subject(vessel),
                 100.0 * level.0 / it.capacity().0
             );
@@ -73,8 +72,7 @@ impl Engine<'_> {
                 .dissolves_at()
                 .map_or_else(String::new, |t| format!(" at {:.0} °C, or", t.0));
             let message = format!(
-                "{} stay undissolved at {:.0} °C. All of it would dissolve{hot} with {} more \
-                 water.",
+                "{} won't dissolve at {:.0} °C. It would all dissolve{hot} with {} more water.",
                 say_grams(left),
                 contents.temperature.0,
                 say_ml(contents.water_to_dissolve().0)
@@ -84,7 +82,7 @@ impl Engine<'_> {
             }
         } else if contents.temperature <= ROOM && contents.crystallises_at(contents.temperature) {
             let message = format!(
-                "At {:.0} °C it holds more sugar than stays dissolved for long: crystals will form.",
+                "There is too much sugar for {:.0} °C: crystals will form.",
                 contents.temperature.0
             );
             self.notice(Kind::WillCrystallise, message);
@@ -104,8 +102,7 @@ impl Engine<'_> {
             && acid > SOUR_FOR_METAL
         {
             let message = format!(
-                "{} is of {}: acid takes metal out of it and tastes of it. Use steel, enamel or \
-                 glass.",
+                "{} is {}, which reacts with acid and taints the taste. Use stainless steel, enamel or glass.",
                 self.subject(vessel),
                 material.name()
             );
@@ -121,8 +118,7 @@ impl Engine<'_> {
                 vessel,
                 Kind::Bitter,
                 format!(
-                    "By now it tastes {strong} bitter (estimated). It comes from {from}; give it less \
-                     of that, less time or less heat."
+                    "It now tastes {strong} bitter (estimated), from {from}. Use less of it, less time or less heat."
                 ),
             );
         }
@@ -190,7 +186,7 @@ impl Engine<'_> {
                 "Warm for about {hours:.0} hours: bacteria may have grown. Discard it. {instead}"
             )
         } else {
-            "It has been kept for too long: discard it.".to_owned()
+            "Kept too long: discard it.".to_owned()
         };
         self.notice_once(vessel, Kind::LeftWarm, message);
     }

@@ -44,7 +44,7 @@ impl Item {
             amount,
             other: None,
             sure: Sure::Asked,
-            why: vec!["It isn't in the cupboard by that name.".into()],
+            why: vec!["We don't know an ingredient with this name.".into()],
             per: None,
             fills: false,
             garnish: false,
@@ -61,7 +61,7 @@ impl Item {
         Self {
             ingredient: Some(it.id.clone()),
             sure: Sure::Guessed,
-            why: vec!["The text doesn't say how much; this is what is usual in a pitcher.".into()],
+            why: vec!["No amount given: we used the usual for a pitcher.".into()],
             said: false,
             ..Self::asked(words, Some(cupboard.usual_amount(it)))
         }
@@ -143,7 +143,7 @@ pub(super) fn measured(
 ) {
     let Said { many, counted, full, .. } = said;
     if many.loose {
-        guess(item, "It is only said about how much.".into());
+        guess(item, "The recipe gives only a rough amount.".into());
     }
     let weighs = |amount: &Amount| cupboard.weigh(it, amount).map(|w| w.grams.0);
     // "10 tea bags", "2 cinnamon sticks": what it is counted by stands behind the name.
@@ -182,7 +182,7 @@ pub(super) fn measured(
                     match amount.as_millilitres() {
                         Some(ml) => {
                             item.amount = Some(Amount::grams(kitchen_round(ml * each)));
-                            guess(item, format!("What “{amount}” of it weighs is guessed."));
+                            guess(item, format!("We assumed the weight of “{amount}”."));
                         }
                         None => item.amount = Some(amount),
                     }
@@ -297,10 +297,7 @@ pub(super) fn measured(
                     match text_of(many, &name).trim().parse().ok().filter(|a| weighs(a).is_ok()) {
                         Some(amount) => {
                             item.amount = Some(amount);
-                            guess(
-                                item,
-                                "That size isn't in the tables; a usual one is taken.".into(),
-                            );
+                            guess(item, "We don't know this size, so we used a usual one.".into());
                         }
                         None => no_amount(item, it, cupboard),
                     }
@@ -321,7 +318,7 @@ fn plain_name(it: &Ingredient, several: bool, cupboard: &Cupboard) -> String {
 
 pub(super) fn no_amount(item: &mut Item, it: &Ingredient, cupboard: &Cupboard) {
     item.amount = Some(cupboard.usual_amount(it));
-    guess(item, "How much that is can't be said here; this is what is usual in a pitcher.".into());
+    guess(item, "We couldn't convert this amount, so we used the usual for a pitcher.".into());
 }
 
 fn quarters(value: f64) -> f64 {
@@ -382,6 +379,6 @@ pub(super) fn compare(
         && (a / b - 1.0).abs() > AGREES
     {
         item.other = Some(two);
-        guess(item, "The text says two amounts of it.".into());
+        guess(item, "The recipe gives two amounts.".into());
     }
 }

@@ -192,25 +192,25 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
             instead: if alone { instead.clone() } else { Vec::new() },
         };
         if found.nearest {
-            guess(&mut item, format!("“{}” is nearest to that here.", it.name));
+            guess(&mut item, format!("The closest ingredient we have is “{}”.", it.name));
         }
         if says(words, &["stuff", "something", "thing", "whatever", "kind", "sort"]) {
             item.sure = Sure::Asked;
-            item.why.push("Which is meant has to be said.".into());
+            item.why.push("Say which one you mean.".into());
         } else if optional {
-            guess(&mut item, "The text leaves it to you.".into());
+            guess(&mut item, "This is optional in the recipe.".into());
         }
         if says(words, &["divided", "separated"]) {
-            guess(&mut item, "It goes in in several parts: check how much goes where.".into());
+            guess(&mut item, "It is added in parts: check each amount.".into());
         }
         if up_to_a_weight(words) {
             item.sure = Sure::Asked;
-            item.why.push("This is a weight to reach with all of it. Enter what to add.".into());
+            item.why.push("This is a total weight. Enter the amount to add.".into());
         }
         if let Some(unknown) = unknown_measure(words, first.as_ref(), found) {
             no_amount(&mut item, it, names.cupboard);
             item.why = vec![format!(
-                "“{unknown}” is no measure that is known here; this is what is usual in a pitcher."
+                "We don't know the measure “{unknown}”, so we used the usual for a pitcher."
             )];
             all.push(item);
             continue;
@@ -229,9 +229,9 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
             None => {
                 item.amount = Some(names.cupboard.usual_amount(it));
                 let why = if together(words, &["to", "taste"]) {
-                    "To taste: this is what is usual in a pitcher."
+                    "To taste: we used the usual for a pitcher."
                 } else {
-                    "The text doesn't say how much; this is what is usual in a pitcher."
+                    "No amount given: we used the usual for a pitcher."
                 };
                 guess(&mut item, why.into());
             }

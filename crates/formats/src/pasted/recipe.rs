@@ -582,7 +582,10 @@ impl Reader<'_> {
                 if let Some(one) = one {
                     differs.push(Differs {
                         key,
-                        message: format!("The text says two amounts of {}.", name.to_lowercase()),
+                        message: format!(
+                            "The recipe gives two amounts of {}.",
+                            name.to_lowercase()
+                        ),
                         choices: vec![one.to_string(), other.to_string()],
                         chosen: which,
                     });
@@ -654,9 +657,8 @@ fn choose(entry: &mut Entry, choice: &Choice, cupboard: &Cupboard) {
         let fits = entry.item.amount.as_ref().is_some_and(|a| cupboard.weigh(it, a).is_ok());
         if !fits && !entry.item.fills {
             entry.item.amount = Some(cupboard.usual_amount(it));
-            entry.item.why = vec![
-                "How much that is can't be said here; this is what is usual in a pitcher.".into(),
-            ];
+            entry.item.why =
+                vec!["We couldn't convert this amount, so we used the usual for a pitcher.".into()];
             entry.item.sure = Sure::Guessed;
         } else {
             entry.item.why.clear();

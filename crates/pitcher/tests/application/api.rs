@@ -432,7 +432,7 @@ fn what_makers_say_is_kept_as_they_say_it() {
         .iter()
         .filter_map(|f| f["sentence"].as_str())
         .collect();
-    assert_eq!(said[0], "Put 1 quart boiling water into the pot.");
+    assert_eq!(said[0], "Pour 1 quart boiling water into the pot.");
     assert_eq!(said[4], "Boil the pot back down to the mark, with the lid off.");
     assert_eq!(said[8], "Garnish each glass with 2 slices of lemon.");
     assert_eq!(report["profile"]["glasses"], 3.0);

@@ -212,12 +212,12 @@ fn describe_problems(document: &mut OpenApi) {
             let refusals = said.into_iter().filter(|status| !status.starts_with('2'));
             for status in refusals.chain(["4XX".to_owned(), "5XX".to_owned()]) {
                 let what = match status.as_str() {
-                    "404" => "There is no such thing.",
-                    "409" => "It was changed elsewhere since.",
+                    "404" => "We couldn't find this.",
+                    "409" => "It was changed elsewhere in the meantime.",
                     "5XX" => {
-                        "The shelf or the program can't do it now; it says why and what to do."
+                        "Storage or the program can't do this now; the answer says why and what to do."
                     }
-                    _ => "It can't be done as asked; each fault names its field.",
+                    _ => "The request has errors; each names its field.",
                 };
                 let response = problem().description(what).build();
                 operation.responses.responses.insert(status, RefOr::T(response));

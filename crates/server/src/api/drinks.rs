@@ -158,8 +158,7 @@ pub(crate) fn kept_drink(body: &str) -> Result<Drink, FormatError> {
     if drink.is_within_limits() {
         return Ok(drink);
     }
-    let message =
-        format!("It is larger than a drink may be: {} steps are the most.", limits::STEPS);
+    let message = format!("This drink is too large. Use up to {} steps.", limits::STEPS);
     Err(FormatError::Faults(vec![FieldError::new("drink", message)]))
 }
 

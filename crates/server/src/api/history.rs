@@ -129,7 +129,7 @@ pub(super) async fn name_version(
     let ((id, version), NameVersion { name }) = (path.into_inner(), body.json()?);
     let name = name.trim().to_owned();
     if name.chars().count() > 60 || name.chars().any(char::is_control) {
-        return Err(FieldError::new("name", "A name has up to 60 letters.").into());
+        return Err(FieldError::new("name", "Enter a name of up to 60 characters.").into());
     }
     let of = id.clone();
     state.with_store(move |store| store.name_version(&id, version, &name)).await?;

@@ -46,7 +46,7 @@ fn refused(why: NotPutBack) -> Problem {
             }
             FieldError::new(
                 "file",
-                format!("The backup can't be read: {error}. Nothing was changed."),
+                format!("We couldn't read this backup: {error}. Nothing was changed."),
             )
             .into()
         }
@@ -54,9 +54,7 @@ fn refused(why: NotPutBack) -> Problem {
         NotPutBack::Store(why @ (StoreError::NoCopy(_) | StoreError::TooNew(_))) => {
             let why = match why {
                 StoreError::TooNew(_) => {
-                    "This backup was made by a newer Keen Pitcher. Put it back with that one. \
-                                          Nothing was changed."
-                        .to_owned()
+                    "This backup needs a newer Keen Pitcher. Nothing was changed.".to_owned()
                 }
                 why => why.to_string(),
             };
@@ -68,7 +66,7 @@ fn refused(why: NotPutBack) -> Problem {
 
 fn download(path: &std::path::Path, name: &str) -> Result<HttpResponse, Problem> {
     let told = |error: std::io::Error| {
-        Problem::from(FieldError::new("file", format!("The backup can't be read: {error}.")))
+        Problem::from(FieldError::new("file", format!("We couldn't read this backup: {error}.")))
     };
     let mut file = std::fs::File::open(path).map_err(told)?;
     // Sent piece by piece: a house may be larger than the memory of a small machine.
@@ -152,7 +150,7 @@ fn not_saved(why: &anyhow::Error) -> Problem {
     if why.chain().any(|cause| waits(&cause)) {
         return Problem::busy();
     }
-    FieldError::new("file", format!("The backup could not be made: {why:#}.")).into()
+    FieldError::new("file", format!("We couldn't make the backup: {why:#}.")).into()
 }
 
 /// Put a saved house in the place of this one. It is checked as a whole before anything is touched, and what is there
@@ -176,7 +174,7 @@ pub(super) async fn put_back(
                 if bytes > MOST_ARCHIVE {
                     return Err(FieldError::new(
                         "file",
-                        "That is larger than any backup of Keen Pitcher. Nothing was changed.",
+                        "This file is too large for a Keen Pitcher backup. Nothing was changed.",
                     )
                     .into());
                 }
@@ -335,8 +333,9 @@ pub(super) async fn read_table(
 ) -> Result<web::Json<ReadTableView>, Problem> {
     let large = FieldError::new("file", "Choose a table of up to 16 MB.");
     let bytes = read_file(body, MOST_TABLE, large).await?;
-    let text = String::from_utf8(bytes)
-        .map_err(|_| FieldError::new("file", "This is no table as text (UTF-8)."))?;
+    let text = String::from_utf8(bytes).map_err(|_| {
+        FieldError::new("file", "This isn't a text table (UTF-8). Choose another file.")
+    })?;
     let told = Problem::invalid;
     let read = match of.into_inner() {
         TableOf::Ingredients => {
@@ -415,7 +414,7 @@ pub(crate) fn add_batches(
             None => errors.push(FieldError {
                 field: format!("row {}, drink", at + 2),
                 message: format!(
-                    "There is no drink “{}” on the shelf.",
+                    "You have no drink called “{}”.",
                     row.drink.chars().take(60).collect::<String>()
                 ),
             }),

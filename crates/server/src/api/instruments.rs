@@ -92,11 +92,11 @@ pub(super) async fn tell_instrument(
         Told::Drop { count } => Order::Drop { count },
     };
     if !order.makes_sense() {
-        let message = "No instrument can do that. Is the number right?".into();
+        let message = "No instrument shows that value. Check the number.".into();
         return Err(FieldError { field: "order".into(), message }.into());
     }
     if !state.instruments.order(&id, &order) {
-        let message = "That instrument isn't there. Is it switched on?".into();
+        let message = "We can't reach that instrument. Is it switched on?".into();
         return Err(FieldError { field: "instrument".into(), message }.into());
     }
     Ok(HttpResponse::NoContent().finish())

@@ -238,8 +238,7 @@ fn standing(store: &Store) -> Result<(Vec<Seen>, Vec<String>), StoreError> {
             && *shortest < f64::from(table)
         {
             learned.push(format!(
-                "{} kept {shortest:.0} to {longest:.0} days in your kitchen ({bottles} bottles); usually it keeps {table}. \
-                 The dates follow your kitchen.",
+                "{} kept {shortest:.0} to {longest:.0} days in your kitchen ({bottles} bottles); usually it keeps {table}. We now use your figure for dates.",
                 of.bottle.name
             ));
         }
@@ -346,18 +345,16 @@ pub(super) async fn put_bottles(
         let fine = |ml: f64| ml.is_finite() && (1.0..=100_000.0).contains(&ml);
         if !fine(new.ml) || new.holds_ml.is_some_and(|ml| !fine(ml)) {
             let field = format!("bottles[{n}].ml");
-            return Err(FieldError::new(&field, "A bottle holds 1 ml to 100 l.").into());
+            return Err(FieldError::new(&field, "Enter 1 ml to 100 l.").into());
         }
         if !matches!(
             new.vessel,
             VesselKind::Bottle | VesselKind::Jug | VesselKind::Pitcher | VesselKind::Bowl
         ) {
             let field = format!("bottles[{n}].vessel");
-            return Err(FieldError::new(
-                &field,
-                "It stands in a bottle, a jug, a pitcher or a bowl.",
-            )
-            .into());
+            return Err(
+                FieldError::new(&field, "Choose a bottle, a jug, a pitcher or a bowl.").into()
+            );
         }
     }
     let mixture = format!("kept_{}", uuid::Uuid::now_v7().simple());
@@ -374,7 +371,7 @@ pub(super) async fn put_bottles(
             ((drink.name.clone(), id.clone()), drink, (*state.cupboard()).clone())
         }
         (None, None) => {
-            return Err(FieldError::new("batch", "Say which batch or which drink it is.").into());
+            return Err(FieldError::new("batch", "Choose a batch or a drink.").into());
         }
     };
     let batch = asked.batch.clone();
@@ -382,7 +379,7 @@ pub(super) async fn put_bottles(
         Ok(bottled(&title, &drink, &cupboard, (&mixture, batch.as_deref(), Some(&of))))
     };
     let Some(pattern) = state.desk.ask(asker, made).await? else {
-        return Err(FieldError::new("bottles", "There is nothing in it that could be kept.").into());
+        return Err(FieldError::new("bottles", "This drink has nothing to keep.").into());
     };
     let put_at = now();
     let rows: Vec<KeptBottle> = asked
@@ -595,13 +592,16 @@ fn allows(read: &Read, what: &Move) -> Result<(), FieldError> {
                 fault("what.of", "This entry was undone. Add it again instead.".into())
             }
         },
-        _ if state.gone => fault("what", "There is nothing left in it.".into()),
+        _ if state.gone => fault("what", "This bottle is empty.".into()),
         Move::Poured { ml, what_for } => {
             if !ml.is_finite() || *ml < 0.5 {
-                return fault("what.ml", "Say how much was poured off, in ml.".into());
+                return fault("what.ml", "Enter how much you poured, in ml.".into());
             }
             if *ml > state.ml * 1.02 + 1.0 {
-                return fault("what.ml", format!("There are only {:.0} ml in it.", state.ml));
+                return fault(
+                    "what.ml",
+                    format!("It holds only {:.0} ml. Enter up to that.", state.ml),
+                );
             }
             if what_for.chars().count() > 200 {
                 return fault("what.what_for", "Enter up to 200 characters.".into());
@@ -609,7 +609,7 @@ fn allows(read: &Read, what: &Move) -> Result<(), FieldError> {
             Ok(())
         }
         Move::Moved { to } if *to == state.place => {
-            fault("what.to", format!("It stands in the {} already.", to.name()))
+            fault("what.to", format!("It is already in the {}.", to.name()))
         }
         _ => Ok(()),
     }
@@ -694,7 +694,7 @@ pub(super) async fn labels(
 ) -> Result<web::Json<LabelsView>, Problem> {
     let AskLabels { bottles, format, start_at } = body.json()?;
     let Some(format) = LABEL_FORMATS.iter().find(|f| f.id == format) else {
-        return Err(FieldError::new("format", "There are no such labels here.").into());
+        return Err(FieldError::new("format", "Choose one of the label sheets.").into());
     };
     if bottles.is_empty() || bottles.len() > 300 {
         return Err(FieldError::new("bottles", "Enter 1 to 300 labels.").into());

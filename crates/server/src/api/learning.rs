@@ -79,7 +79,7 @@ impl State {
         let learned = |drink: &Drink, worktop: Worktop<'_>, Rest { step, volume }: Rest| {
             let ml = volume.as_millilitres().ok_or_else(|| FieldError {
                 field: "volume".into(),
-                message: format!("“{volume}” is no volume. Say it in ml, l or cups."),
+                message: format!("“{volume}” isn't a volume. Enter it in ml, l or cups."),
             })?;
             Ok(study::learn(drink, worktop, &step, Millilitres(ml))?)
         };
@@ -116,14 +116,14 @@ fn of_fruit(cupboard: &Cupboard, reading: Reading) -> Result<FruitLesson, Proble
         .and_then(|(fruit, of_size)| Some((fruit.plural.clone(), of_size.juice_yield()?)));
     let (plural, before) = known.ok_or_else(|| FieldError {
         field: "produce".into(),
-        message: "That is no fruit that is squeezed.".into(),
+        message: "Choose a fruit you can squeeze.".into(),
     })?;
     let mean = reading.juice_ml / reading.pieces;
     let after = before.after(reading.pieces, mean);
     let doubtful = before.likelihood(reading.pieces, mean) < DOUBTFUL;
     let look = if doubtful {
         format!(
-            " {mean:.0} ml from each is far from what {plural} give. Is it {} and {:.0} ml?",
+            " {mean:.0} ml each is unusual for {plural}. Is it really {} and {:.0} ml?",
             reading.pieces, reading.juice_ml
         )
     } else {
@@ -135,8 +135,7 @@ fn of_fruit(cupboard: &Cupboard, reading: Reading) -> Result<FruitLesson, Proble
         own_share: after.own_share(),
         doubtful,
         message: format!(
-            "From now on {plural} are reckoned with {:.1} ml each instead of {:.1}; {:.0} % of that is \
-             your own experience.{look}",
+            "We'll now use {:.1} ml for each of your {plural} instead of {:.1}; {:.0} % of that comes from your readings.{look}",
             after.mean(),
             before.mean(),
             100.0 * after.own_share()
@@ -165,7 +164,7 @@ pub(crate) struct CupLesson {
 fn of_cup(&Weighing { ref measure, grams }: &Weighing) -> Result<CupLesson, FieldError> {
     let ml = measure.as_millilitres().filter(|ml| *ml > 0.0).ok_or_else(|| FieldError {
         field: "measure".into(),
-        message: format!("“{measure}” is no volume. Say it in cups, spoons or ml."),
+        message: format!("“{measure}” isn't a volume. Enter it in cups, spoons or ml."),
     })?;
     if !(grams > 0.0 && grams <= 100_000.0) {
         return Err(FieldError::new("grams", "Enter a weight above 0 g and up to 100 kg."));

@@ -81,7 +81,7 @@ pub(super) fn change<T: Default + Serialize + DeserializeOwned>(
     let patch: Patch =
         from_value(plain(patch)).map_err(|fault| NotChanged::Problem(fault.into()))?;
     if patch.0.len() > MOST_CHANGES {
-        let message = format!("{MOST_CHANGES} changes at once are the most.");
+        let message = format!("Make up to {MOST_CHANGES} changes at once.");
         return Err(NotChanged::Problem(FieldError { field: String::new(), message }.into()));
     }
     // Someone may be faster between reading and writing; then it is done on top of theirs.

@@ -168,7 +168,7 @@ pub(super) async fn sign_in(
 ) -> Result<HttpResponse, Problem> {
     let SignIn { code, name } = body.json()?;
     if name.chars().count() > 40 || name.chars().any(char::is_control) {
-        let message = "Give it a name of at most 40 characters.".into();
+        let message = "Enter a name of up to 40 characters.".into();
         return Err(FieldError { field: "name".into(), message }.into());
     }
     let digits: String = code.chars().filter(|c| !c.is_whitespace()).take(20).collect();
@@ -176,11 +176,11 @@ pub(super) async fn sign_in(
     match state.phones.tries(&digits, from) {
         Ok(()) => {}
         Err(Refused::Wait(seconds)) => return Err(Problem::too_often(seconds)),
-        Err(Refused::Wrong) => return Err(Problem::wrong_code("That isn't the code.")),
+        Err(Refused::Wrong) => return Err(Problem::wrong_code("That isn't the right code.")),
         Err(Refused::Old) => {
-            return Err(Problem::wrong_code("That code is too old. There is a new one now."));
+            return Err(Problem::wrong_code("That code has expired. Use the new one."));
         }
-        Err(Refused::Shut) => return Err(Problem::wrong_code("No phones are let in now.")),
+        Err(Refused::Shut) => return Err(Problem::wrong_code("Phones can't connect now.")),
     }
     let (token, kept) = new_token();
     let until = Timestamp::now() + SignedDuration::from_hours(24 * DAYS);

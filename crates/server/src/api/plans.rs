@@ -164,7 +164,7 @@ fn moment(field: &str, text: &str, zone: &TimeZone) -> Result<Zoned, FieldError>
 fn at(field: &str, time: DateTime, zone: &TimeZone) -> Result<Zoned, FieldError> {
     time.to_zoned(zone.clone()).map_err(|_| FieldError {
         field: field.to_owned(),
-        message: format!("{time} is outside what can be planned."),
+        message: format!("{time} is too far away to plan. Choose a nearer time."),
     })
 }
 
@@ -217,17 +217,14 @@ impl State {
                 ids.iter().map(read).collect::<Result<Vec<_>, _>>()
             })
             .await?;
-        let drinks = kept
-            .into_iter()
-            .map(|kept| match kept {
-                None => {
-                    Err("It isn't on the shelf any more. Put it back from the bin, or take it \
-                             out of the plan."
-                        .to_owned())
-                }
-                Some(kept) => kept_drink(&kept.body).map_err(|why| why.to_string()),
-            })
-            .collect();
+        let drinks =
+            kept.into_iter()
+                .map(|kept| match kept {
+                    None => Err("This drink was deleted. Restore it, or remove it from the plan."
+                        .to_owned()),
+                    Some(kept) => kept_drink(&kept.body).map_err(|why| why.to_string()),
+                })
+                .collect();
         Ok(Gathered { file, drinks })
     }
 }
@@ -270,7 +267,7 @@ impl Gathered {
                     told.glasses = profile.as_ref().map_or(0.0, |p| p.glasses);
                     told.colour = profile.map(|p| p.colour);
                     if drink.steps.is_empty() {
-                        told.missing = Some("Nothing has to be done for it yet.".into());
+                        told.missing = Some("It has no steps yet.".into());
                     } else {
                         told.position = Some(wanted.len());
                         wanted.push(Wanted {

@@ -70,7 +70,7 @@ impl Problem {
     }
 
     pub(crate) fn malformed(detail: &str) -> Self {
-        Self::new(StatusCode::BAD_REQUEST, "malformed", "This can't be read", short(detail))
+        Self::new(StatusCode::BAD_REQUEST, "malformed", "We couldn't read this", short(detail))
     }
 
     pub(crate) fn invalid(mut errors: Vec<FieldError>) -> Self {
@@ -95,8 +95,8 @@ impl Problem {
         Self::new(
             StatusCode::PAYLOAD_TOO_LARGE,
             "too-large",
-            "That is too much",
-            "A drink takes at most 512 kB as text.",
+            "Too much at once",
+            "A drink can have up to 512 kB of text.",
         )
     }
 
@@ -105,7 +105,7 @@ impl Problem {
             StatusCode::REQUEST_TIMEOUT,
             "too-slow",
             "That took too long",
-            "The rest of the request did not arrive in time. Send it again.",
+            "The rest of the request didn't arrive in time. Send it again.",
         )
     }
 
@@ -122,8 +122,8 @@ impl Problem {
         Self::new(
             StatusCode::BAD_REQUEST,
             "bad-coding",
-            "This can't be unpacked",
-            "The request says that it is packed with gzip, but it can't be unpacked.",
+            "We couldn't unpack this",
+            "The request claims gzip, but we couldn't unpack it.",
         )
     }
 
@@ -131,10 +131,8 @@ impl Problem {
         Self::new(
             StatusCode::UNSUPPORTED_MEDIA_TYPE,
             "unknown-coding",
-            "This can't be unpacked",
-            short(&format!(
-                "The request is packed as “{coding}”; gzip, or nothing, is understood."
-            )),
+            "We couldn't unpack this",
+            short(&format!("The request uses “{coding}”. Use gzip or no compression.")),
         )
     }
 
@@ -142,8 +140,8 @@ impl Problem {
         Self::new(
             StatusCode::UNSUPPORTED_MEDIA_TYPE,
             "not-json",
-            "This is no JSON",
-            short(&format!("The request is said to be “{kind}”; application/json is understood.")),
+            "This isn't JSON",
+            short(&format!("The request is “{kind}”. Use application/json.")),
         )
     }
 
@@ -151,8 +149,8 @@ impl Problem {
         Self::new(
             StatusCode::BAD_REQUEST,
             "bad-key",
-            "That is no key",
-            "An Idempotency-Key has 8 to 100 characters.",
+            "Invalid key",
+            "Use an Idempotency-Key of 8 to 100 characters.",
         )
     }
 
@@ -162,7 +160,7 @@ impl Problem {
             StatusCode::BAD_REQUEST,
             "bad-query",
             "That can't be looked for",
-            short(&format!("What stands after the question mark can't be read: {detail}.")),
+            short(&format!("We couldn't read the query: {detail}.")),
         )
     }
 
@@ -171,8 +169,7 @@ impl Problem {
             StatusCode::CONFLICT,
             "stale",
             "Changed elsewhere",
-            "The cupboard was changed in another window since you opened it. It is shown as it is \
-             now; make your change again.",
+            "Your cupboard was changed in another window. Make your change again.",
         )
     }
 
@@ -181,7 +178,7 @@ impl Problem {
             StatusCode::UNPROCESSABLE_ENTITY,
             "damaged-drink",
             "This drink can't be read",
-            short(&format!("Its text is kept as it is and can be saved as a file. {why}")),
+            short(&format!("Its text is safe and can be saved as a file. {why}")),
         )
     }
 
@@ -190,7 +187,7 @@ impl Problem {
             StatusCode::UNPROCESSABLE_ENTITY,
             "damaged-plan",
             "This plan can't be read",
-            short(&format!("Its text is kept as it is. {why}")),
+            short(&format!("Its text is safe. {why}")),
         )
     }
 
@@ -199,7 +196,7 @@ impl Problem {
             StatusCode::UNPROCESSABLE_ENTITY,
             "damaged-batch",
             "This batch can't be read",
-            short(&format!("Its text is kept as it is. {why}")),
+            short(&format!("Its text is safe. {why}")),
         )
     }
 
@@ -208,7 +205,7 @@ impl Problem {
             StatusCode::UNPROCESSABLE_ENTITY,
             "damaged-tasting",
             "This tasting can't be read",
-            short(&format!("Its text is kept as it is. {why}")),
+            short(&format!("Its text is safe. {why}")),
         )
     }
 
@@ -217,8 +214,8 @@ impl Problem {
         Self::new(
             StatusCode::CONFLICT,
             "sealed",
-            "The key is sealed",
-            "What is in the glasses is shown when the key is broken.",
+            "Hidden until revealed",
+            "We show the contents when you reveal the glasses.",
         )
     }
 
@@ -242,7 +239,7 @@ impl Problem {
     pub(crate) fn of_plan(mut self) -> Self {
         if self.kind == "stale" {
             self.current = None;
-            self.detail = "This plan was changed in another window since.".into();
+            self.detail = "Someone changed this plan in another window.".into();
         }
         self
     }
@@ -252,7 +249,7 @@ impl Problem {
             StatusCode::CONFLICT,
             "superseded",
             "Asked anew",
-            "A newer question of the same screen has taken its place.",
+            "A newer question replaced this one.",
         )
     }
 
@@ -261,7 +258,7 @@ impl Problem {
             StatusCode::SERVICE_UNAVAILABLE,
             "busy",
             "Too much at once",
-            "More is being worked out than can be done at once. Ask again in a moment.",
+            "We're busy with other questions. Try again in a moment.",
         )
     }
 
@@ -281,7 +278,7 @@ impl Problem {
             StatusCode::CONFLICT,
             "reused-key",
             "This key was used before",
-            "Something else was sent under this Idempotency-Key. Use a new key for a new request.",
+            "This Idempotency-Key was used for another request. Use a new key.",
         )
     }
 
@@ -290,7 +287,7 @@ impl Problem {
             StatusCode::FORBIDDEN,
             "forbidden",
             "Not from here",
-            "Keen Pitcher answers only to this machine and to its own pages.",
+            "Keen Pitcher only answers this computer and its own pages.",
         )
     }
 
@@ -299,8 +296,8 @@ impl Problem {
         Self::new(
             StatusCode::UNAUTHORIZED,
             "not-let-in",
-            "Not let in",
-            "This phone hasn't been let in. Ask for the code that the screen in the kitchen shows.",
+            "Not connected",
+            "This phone isn't connected. Enter the code from the kitchen screen.",
         )
     }
 
@@ -314,12 +311,12 @@ impl Problem {
             StatusCode::FORBIDDEN,
             "here-only",
             "Not from a phone",
-            "That is done on the machine that Keen Pitcher runs on.",
+            "Do this on the computer that runs Keen Pitcher.",
         )
     }
 
     pub(crate) fn no_door(why: &str) -> Self {
-        Self::new(StatusCode::CONFLICT, "no-door", "No phones can be let in", why)
+        Self::new(StatusCode::CONFLICT, "no-door", "Phones can't connect", why)
     }
 
     /// So many seconds have to pass first.
@@ -328,7 +325,7 @@ impl Problem {
             StatusCode::TOO_MANY_REQUESTS,
             "too-often",
             "Too often",
-            format!("That was too often. Try again in {seconds} s."),
+            format!("Too many attempts. Try again in {seconds} s."),
         );
         problem.wait_s = u32::try_from(seconds).ok();
         problem
@@ -341,8 +338,7 @@ impl Problem {
             "internal",
             "Something broke",
             format!(
-                "That is a mistake in Keen Pitcher; what was saved is safe. Its log says more under \
-                 {request}."
+                "Something went wrong in Keen Pitcher. Your saved data is safe. Details are in the log under {request}."
             ),
         )
     }
@@ -351,8 +347,8 @@ impl Problem {
         let mut problem = Self::new(
             StatusCode::METHOD_NOT_ALLOWED,
             "wrong-method",
-            "Not in that way",
-            short(&format!("{} understands {allow}, not {}.", request.path(), request.method())),
+            "Method not allowed",
+            short(&format!("{} accepts {allow}, not {}.", request.path(), request.method())),
         );
         problem.allow = Some(allow.into());
         problem
@@ -422,7 +418,7 @@ impl From<StoreError> for Problem {
         let unavailable = StatusCode::SERVICE_UNAVAILABLE;
         match error {
             StoreError::NotFound => {
-                Self::new(StatusCode::NOT_FOUND, "not-found", "Not on the shelf", detail)
+                Self::new(StatusCode::NOT_FOUND, "not-found", "Not found", detail)
             }
             StoreError::TasterDeleted => {
                 Self::new(StatusCode::CONFLICT, "taster-deleted", "This taster was deleted", detail)
@@ -437,19 +433,19 @@ impl From<StoreError> for Problem {
             StoreError::Full => {
                 Self::new(StatusCode::INSUFFICIENT_STORAGE, "disk-full", "The disk is full", detail)
             }
-            StoreError::Locked => Self::new(unavailable, "locked", "The shelf is locked", detail),
+            StoreError::Locked => Self::new(unavailable, "locked", "Storage is locked", detail),
             StoreError::BeingRestored => {
                 Self::new(unavailable, "being-restored", "A backup is being restored", detail)
             }
             StoreError::ReadOnly(_) => {
-                Self::new(unavailable, "read-only", "The shelf can only be read", detail)
+                Self::new(unavailable, "read-only", "Storage is read-only", detail)
             }
             StoreError::Damaged(_) | StoreError::NotAShelf(_) => {
-                Self::new(unavailable, "damaged", "The shelf is damaged", detail)
+                Self::new(unavailable, "damaged", "Storage is damaged", detail)
             }
             other => {
                 tracing::error!(error = %other, "the shelf failed");
-                Self::new(unavailable, "shelf", "The shelf can't be reached", detail)
+                Self::new(unavailable, "shelf", "Storage can't be reached", detail)
             }
         }
     }

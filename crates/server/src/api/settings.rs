@@ -91,7 +91,7 @@ impl Settings {
         {
             return Ok(());
         }
-        let message = "That is more than any cupboard holds.".into();
+        let message = "Your cupboard is too large. Delete something first.".into();
         Err(FieldError { field: "shown_by".into(), message })
     }
 }

@@ -152,7 +152,7 @@ function AimAt(props: Omit<AimPanelProps, "onCorrect"> & { onMore: () => void })
       helperText={wrong}
       slotProps={{ select: { MenuProps: { slotProps: { paper: { sx: { maxHeight: 380 } } } } } }}
     >
-      <MenuItem value="typical">the middle of its kind</MenuItem>
+      <MenuItem value="typical">usual for this kind</MenuItem>
       {bands.map((band) => (
         <MenuItem key={band.name} value={`band:${band.name}`}>
           {band.name}, as strong as it is
@@ -177,7 +177,7 @@ function OtherTargets({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
   const profile = editor.store.getState().shown?.report.profile;
   if (!profile) return null;
   const fields = [
-    ["volume_ml", "All of it, ml", profile.volume_ml.toFixed(0)],
+    ["volume_ml", "Total volume, ml", profile.volume_ml.toFixed(0)],
     ["brix", "°Bx", profile.brix.toFixed(1)],
     ["alcohol", "Alcohol, % vol", profile.alcohol_percent.toFixed(1)],
     ["fizz", "Fizz, volumes", profile.fizz_volumes.toFixed(1)],
@@ -264,7 +264,7 @@ function Proposal({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
         {volume(taste.ready_ml)}
       </Box>
       <Button variant="contained" onClick={take} disabled={solution.moved.length === 0}>
-        Take these amounts
+        Use these amounts
       </Button>
       <Box sx={{ display: "flex", justifyContent: "space-between" }}>
         <Button aria-pressed={exact} onClick={() => setExact(!exact)} sx={{ px: 0, minWidth: 0 }}>

@@ -107,7 +107,7 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
       <TextField
         select
         size="small"
-        label="What did you taste"
+        label="What did you taste?"
         value={source}
         onChange={(event) => {
           setSource(event.target.value);
@@ -120,7 +120,7 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
             {v.name}, {volume(v.fullest?.liquid_ml ?? 0)}
           </MenuItem>
         ))}
-        <MenuItem value="">Another pitcher, by what is known of it</MenuItem>
+        <MenuItem value="">Another pitcher</MenuItem>
       </TextField>
       {source === "" && (
         <Box
@@ -132,11 +132,11 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
         >
           {(
             [
-              ["volume", "There is"],
-              ["holds", "It holds"],
-              ["brix", "°Bx, if read"],
-              ["acidity", "Acid %, if read"],
-              ["ph", "pH, if read"],
+              ["volume", "Volume you have"],
+              ["holds", "Pitcher holds"],
+              ["brix", "Sugar reading, °Bx (optional)"],
+              ["acidity", "Acid, % (optional)"],
+              ["ph", "pH (optional)"],
             ] as const
           ).map(([key, label]) => (
             <TextField
@@ -195,7 +195,7 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
       <Box sx={{ display: "flex", gap: 1, justifyContent: "flex-end" }}>
         <Button onClick={onClose}>Close</Button>
         <Button variant="contained" disabled={!anything} onClick={() => void look()}>
-          What does it need?
+          Suggest corrections
         </Button>
       </Box>
       {wrong && (

@@ -63,7 +63,7 @@ export function Ingredients({ editor, drink, report, aiming }: IngredientsProps)
       </Box>
       {rests.length === 0 && (
         <Box sx={{ py: 2, color: colour("muted") }}>
-          Nothing yet. Begin with the water or the fruit.
+          No ingredients yet. Start with the water or the fruit.
         </Box>
       )}
       <AddIngredient editor={editor} onAdded={setChosen} />
@@ -304,7 +304,7 @@ const Tools = memo(function Tools(props: ToolsProps) {
               event.stopPropagation();
               if (event.key === "Enter") (event.target as HTMLElement).blur();
             }}
-            slotProps={{ htmlInput: { "aria-label": `At most so much ${name}` } }}
+            slotProps={{ htmlInput: { "aria-label": `Maximum ${name}` } }}
             sx={{ width: 110 }}
           />
         )}
@@ -361,8 +361,8 @@ function NoteField({ note, onNote }: { note: string; onNote: (note: string) => v
   return (
     <Box
       component="input"
-      aria-label="How: torn, grated, in pieces"
-      placeholder="how: torn, grated, in pieces"
+      aria-label="Note, such as torn or in pieces"
+      placeholder="note, such as torn or in pieces"
       maxLength={200}
       value={text}
       onChange={(event: React.ChangeEvent<HTMLInputElement>) => setText(event.target.value)}

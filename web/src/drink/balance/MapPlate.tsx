@@ -471,7 +471,7 @@ function Ring({ left, top, target, set, onDrag, onNudge }: RingProps) {
       aria-label="Target"
       aria-valuenow={Math.round(target.sweetness * 10) / 10}
       aria-valuetext={`sweetness ${target.sweetness.toFixed(1)} g, acidity ${target.acidity.toFixed(2)} %`}
-      title="Drag to where the drink should be; arrow keys nudge it"
+      title="Drag to set the target; arrow keys move it"
       onPointerDown={(event: React.PointerEvent<HTMLDivElement>) => {
         event.currentTarget.setPointerCapture(event.pointerId);
       }}

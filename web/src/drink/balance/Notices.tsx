@@ -5,7 +5,7 @@ import { colour } from "../../app/theme";
 
 const looks: Record<Notice["severity"], { word: string; ground: "notice" | "stopWash" | "wash" }> =
   {
-    stop: { word: "Won't work yet.", ground: "stopWash" },
+    stop: { word: "This needs fixing.", ground: "stopWash" },
     notice: { word: "Worth a look.", ground: "notice" },
     hint: { word: "Good to know.", ground: "wash" },
   };

@@ -183,16 +183,14 @@ export const InWords = memo(function InWords({ report }: { report: DrinkReport }
       {profile.bitterness_per_l >= 0.7 && (
         <p>Bitterness {profile.bitterness_per_l >= 1 ? "can be tasted" : "is near"} (est.).</p>
       )}
-      {profile.pungency_per_l >= 5 && <p>It burns a little of ginger or pepper (est.).</p>}
-      {profile.glass_ice_g >= 1 && (
-        <p>{profile.glass_ice_g.toFixed(0)} g of ice are left in a glass.</p>
-      )}
+      {profile.pungency_per_l >= 5 && <p>Slight heat from ginger or pepper (est.).</p>}
+      {profile.glass_ice_g >= 1 && <p>{profile.glass_ice_g.toFixed(0)} g ice left in a glass.</p>}
       {map.point.thinned_with != null && (
         <p>On the map as drunk: 1 part to {map.point.thinned_with.toFixed(1)} parts of water.</p>
       )}
       <p>
-        {anyEstimate ? "From the tables; est. is estimated." : "From the tables."} The cloud is what
-        fruit and estimates may do: nine times out of ten it stays inside.
+        {anyEstimate ? "From the tables; est. is estimated." : "From the tables."} The shaded area
+        is the likely range: 9 times out of 10 the drink lands inside it.
       </p>
     </div>
   );

@@ -52,7 +52,7 @@ export function Swap({ editor, drink, line, onClose }: SwapProps) {
     <TitledDialog
       title={
         <>
-          Instead of {line.text} {line.name.toLowerCase()}
+          Replace {line.text} {line.name.toLowerCase()}
         </>
       }
       width={560}
@@ -89,7 +89,7 @@ export function Swap({ editor, drink, line, onClose }: SwapProps) {
                 fontSize: 14,
               }}
             >
-              It can't be quite the same. {swapped.result.solution.stops.join(" ")}
+              This isn't an exact match. {swapped.result.solution.stops.join(" ")}
             </Box>
           )}
           <Box sx={{ display: "flex", gap: 1, justifyContent: "flex-end" }}>
@@ -102,7 +102,7 @@ export function Swap({ editor, drink, line, onClose }: SwapProps) {
                 onClose();
               }}
             >
-              Swap it
+              Replace
             </Button>
           </Box>
         </Box>

@@ -18,7 +18,7 @@ describe("what it tastes like", () => {
 
   it("reads as a sentence", () => {
     expect(inWords(doubts({ sharp: "clearly", weak: "touch" }))).toBe(
-      "clearly too sharp, a little too weak",
+      "clearly too sour, slightly too weak",
     );
     expect(inWords([])).toBe("");
   });

@@ -4,15 +4,15 @@ import type { Doubt } from "../../api/client";
 export const words = [
   ["sweet", "too sweet"],
   ["not_sweet", "not sweet enough"],
-  ["sharp", "too sharp"],
-  ["not_sharp", "not sharp enough"],
+  ["sharp", "too sour"],
+  ["not_sharp", "not sour enough"],
   ["strong", "too strong"],
   ["weak", "too weak"],
 ] as const;
 export const degrees = [
-  ["touch", "a little"],
+  ["touch", "slightly"],
   ["clearly", "clearly"],
-  ["far", "by far"],
+  ["far", "much"],
 ] as const;
 export type Word = (typeof words)[number][0];
 export type How = (typeof degrees)[number][0];
@@ -41,7 +41,7 @@ export function doubts(of: Felt): Doubt[] {
   return Object.entries(of).map(([too, how]) => ({ too: too as Word, how: how as How }));
 }
 
-/** "clearly too sharp, a little too sweet". */
+/** "clearly too sour, slightly too sweet". */
 export function inWords(said: Doubt[]): string {
   const name = <T extends string>(list: readonly (readonly [T, string])[], key: T) =>
     list.find(([known]) => known === key)?.[1] ?? key;

@@ -78,7 +78,7 @@ export function VesselPanel({ editor, drink, report, vessel, left, onClose }: Ve
             ))}
           </Box>
         ) : (
-          <p>Nothing goes into it yet.</p>
+          <p>Nothing goes into this vessel yet.</p>
         )}
         <Box component="ol" sx={{ m: 0, pl: 2.5, fontSize: 14, lineHeight: 1.5 }}>
           {here.map((step) => {
@@ -115,13 +115,13 @@ function HowMany(props: { editor: Editor; drink: Drink; vessel: string }) {
   const [wrong, setWrong] = useState<string | undefined>();
   const take = async () => {
     const many = Number(text);
-    if (!Number.isInteger(many)) return setWrong(`“${text}” isn't a number of glasses.`);
+    if (!Number.isInteger(many)) return setWrong(`Enter a whole number of glasses.`);
     setWrong(await props.editor.tryEdit(setVessel(props.vessel, { count: many })));
   };
   return (
     <TextField
       size="small"
-      label="Glasses, each made in the glass"
+      label="Glasses, made one by one"
       value={text}
       error={wrong !== undefined}
       helperText={wrong}
@@ -134,7 +134,7 @@ function HowMany(props: { editor: Editor; drink: Drink; vessel: string }) {
 }
 
 function factsOf(state: NonNullable<VesselReport["fullest"]>): [string, string][] {
-  const facts: [string, string][] = [["at its fullest", volume(state.level_ml)]];
+  const facts: [string, string][] = [["when fullest", volume(state.level_ml)]];
   if (state.liquid_ml >= 0.5) {
     facts.push(["dissolved", `${state.brix.toFixed(1)} °Bx`]);
     facts.push(["acidity", `${state.acidity_percent.toFixed(2)} %`]);
@@ -188,7 +188,7 @@ function FromKitchen({ editor, vessel }: { editor: Editor; vessel: VesselReport 
     <TextField
       select
       size="small"
-      label="Will it fit one of yours?"
+      label="Does it fit one of your vessels?"
       value=""
       onChange={(event) => {
         const own = kitchen.vessels?.[Number(event.target.value)];

@@ -95,7 +95,7 @@ describe("the editor", () => {
     const editor = k.open();
     await pass(0);
     expect(editor.store.getState()).toMatchObject({ shown: undefined });
-    expect(editor.store.getState().silence).toContain("doesn't answer");
+    expect(editor.store.getState().silence).toContain("isn't answering");
     k.state.away = false;
     await pass(600);
     expect(editor.store.getState().shown?.drink.note).toBe("");
@@ -236,7 +236,7 @@ describe("the editor", () => {
     await pass(1);
     k.state.away = true;
     const why = await editor.tryEdit(note("x"));
-    expect(why).toContain("doesn't answer");
+    expect(why).toContain("isn't answering");
     expect(editor.store.getState().drink.note).toBe("");
     k.state.away = false;
     const tried = editor.tryEdit(note("x"));

@@ -52,7 +52,7 @@ export function AllBatches({ id, total }: { id: string; total: number }) {
   if (!open) {
     return (
       <Button onClick={() => setOpen(true)} sx={{ ml: -2 }}>
-        Find a batch among {total === 1 ? "one" : total}, or among all
+        Search batches of {total === 1 ? "one" : total}, or in all
       </Button>
     );
   }
@@ -62,7 +62,7 @@ export function AllBatches({ id, total }: { id: string; total: number }) {
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
         <TextField
           size="small"
-          label="Words, or who said it"
+          label="Words, or a name"
           type="search"
           value={find}
           onChange={(event) => setFind(event.target.value)}
@@ -113,7 +113,7 @@ export function AllBatches({ id, total }: { id: string; total: number }) {
         </TextField>
       </Box>
       <Trouble error={error ?? undefined} />
-      {data && found.length === 0 && <Box sx={{ py: 1 }}>No batch like that.</Box>}
+      {data && found.length === 0 && <Box sx={{ py: 1 }}>No matching batches.</Box>}
       <Box component="ul" sx={{ listStyle: "none", m: 0, mt: 1, p: 0 }}>
         {found.map((batch) => (
           <Box

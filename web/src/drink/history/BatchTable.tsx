@@ -76,7 +76,7 @@ export function BatchTable({
                   <Box
                     component="img"
                     src={pictureOf(b)}
-                    alt={`as it was made on ${dayOf(b.begun_at)}`}
+                    alt={`as made on ${dayOf(b.begun_at)}`}
                     loading="lazy"
                     sx={{ display: "block", height: 72, borderRadius: "8px", mb: 0.5 }}
                   />
@@ -146,7 +146,7 @@ export function BatchTable({
                 scope="row"
                 sx={{ ...cellStyle, ...edge, fontWeight: 400, color: colour("muted") }}
               >
-                they said
+                guests said
               </Box>
               {batches.map((b) => (
                 <Box component="td" key={b.id} sx={{ ...cellStyle, maxWidth: 240 }}>

@@ -79,8 +79,8 @@ export default function History({ editor, drink, report }: HistoryProps) {
           </Box>
           {data && batches.length === 0 && (
             <Box sx={{ py: 1.5, maxWidth: 520 }}>
-              It wasn’t made yet. Made step by step, what was really used and measured stands here
-              beside what is written.{" "}
+              You haven’t made this yet. When you do, you’ll see here what you used and measured
+              next to the recipe.{" "}
               <Button component={Link} to={`/drinks/${id}/make`} replace>
                 Make it
               </Button>
@@ -151,9 +151,9 @@ function Says({ data, editor, id }: SaysProps) {
   const go = useNavigate();
   if (data.says.length === 0 && data.readings === 0) return null;
   return (
-    <Box component="section" aria-label="What your batches say" sx={{ mt: 3 }}>
+    <Box component="section" aria-label="What your batches show" sx={{ mt: 3 }}>
       <Box component="h2" sx={heading}>
-        What your batches say
+        What your batches show
       </Box>
       {data.says.length === 0 && <Box sx={{ color: colour("muted") }}>No patterns yet.</Box>}
       {data.says.map((one) => (
@@ -164,7 +164,7 @@ function Says({ data, editor, id }: SaysProps) {
               sx={{ minHeight: 36, px: 0.5 }}
               onClick={() => void go(`/drinks/${id}`, { state: { ring: one.aim } })}
             >
-              Aim there
+              Set as target
             </Button>
           )}
           {one.write_minutes && (

@@ -59,7 +59,7 @@ export function Versions({ id, editor, onMap, onShow }: VersionsProps) {
       </Box>
       {data.length === 1 && (
         <Box sx={{ color: colour("muted"), fontSize: 14.5 }}>
-          What stood for five minutes or more, and what was made, is kept here when it is changed.
+          Each version that lasted five minutes or was made is saved here when you change it.
         </Box>
       )}
     </Box>
@@ -122,7 +122,7 @@ function Version({ id, version, shown, onShow, onBack }: VersionProps) {
         {version.name && <strong>, “{version.name}”</strong>}{" "}
         {version.readable
           ? version.changes.join("; ") || (version.now ? "" : "begun so")
-          : "can’t be read any more"}
+          : "can no longer be read"}
         <Box component="span" sx={{ color: colour("muted"), fontSize: 14 }}>
           {point &&
             point.acidity > 0.02 &&
@@ -169,7 +169,7 @@ function Version({ id, version, shown, onShow, onBack }: VersionProps) {
             onChange={(event) => setNaming(event.target.value)}
           />
           <Button type="submit" variant="outlined">
-            Keep it
+            Keep this version
           </Button>
         </Box>
       )}

@@ -19,15 +19,15 @@ export default function DrinkMake({ drink }: { drink: Drink }) {
   const begin = useBegin(id);
   const batches = data?.batches ?? [];
   const groups: [string, BatchEntry[]][] = [
-    ["Going on", batches.filter((b) => b.finished_at == null)],
+    ["In progress", batches.filter((b) => b.finished_at == null)],
     ["Made", batches.filter((b) => b.finished_at != null && !b.practice)],
     ["Practice", batches.filter((b) => b.finished_at != null && b.practice)],
   ];
   return (
     <Box sx={{ px: { xs: 2, md: 3.5 }, pb: 3, flex: 1, minWidth: 0, maxWidth: 860 }}>
       <Box sx={{ fontSize: 17, mb: 2, maxWidth: 640 }}>
-        One step at a time, in letters that are read from two metres. Say what was really used and
-        measured: the rest of the steps and the point on the map follow.
+        One step at a time, readable from across the kitchen. Enter what you really used and
+        measured, and the remaining steps adjust.
       </Box>
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1.5 }}>
         <Button
@@ -44,7 +44,7 @@ export default function DrinkMake({ drink }: { drink: Drink }) {
           disabled={begin.isPending || drink.steps.length === 0}
           sx={{ minHeight: 56, px: 3, fontSize: 18 }}
         >
-          Practise it
+          Practise
         </Button>
         <Box sx={{ color: colour("muted"), fontSize: 15, maxWidth: 420 }}>
           Practice has instruments to play with and lemons that nobody has seen. At the end you are

@@ -75,7 +75,7 @@ export default function DrinkPlan({ editor }: { editor: Editor }) {
           disabled={create.isPending || (plan.drinks ?? []).length === 0}
           onClick={() => create.mutate(plan, { onSuccess: (made) => void go(`/plan/${made.id}`) })}
         >
-          Keep this plan
+          Save this plan
         </Button>
         {(plan.drinks ?? []).length === 0 && (
           <Button onClick={() => edit((p) => ({ ...p, drinks: [{ id: "a", drink: id, name }] }))}>

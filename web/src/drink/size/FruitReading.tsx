@@ -52,8 +52,8 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
   const fields = [
     ["pieces", `Number of ${plural}`],
     ["juice", "gave, ml"],
-    ["brix", "°Bx, if read"],
-    ["acidity", "acid %, if read"],
+    ["brix", "Sugar reading, °Bx (optional)"],
+    ["acidity", "acid, % (optional)"],
   ] as const;
   return (
     <Box
@@ -78,7 +78,7 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
         />
       ))}
       <Button type="submit" variant="outlined" disabled={!form.pieces.trim() || !form.juice.trim()}>
-        Save what they gave
+        Save
       </Button>
       {asked && (
         <Box
@@ -95,7 +95,7 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
           {asked.message}
           <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
             <Button color="inherit" onClick={() => void keep(asked)}>
-              It is right
+              Keep it
             </Button>
             <Button color="inherit" onClick={() => setAsked(undefined)}>
               Measure again

@@ -29,7 +29,7 @@ export function Glass({ drink }: { drink: Drink }) {
         <Card card={data.card} drink={drink} />
       ) : (
         <Box sx={{ color: colour("muted") }}>
-          It isn't poured into glasses yet. Add the step “Serve” and its card stands here.
+          This drink has no glasses yet. Add a “Serve” step to see its card.
         </Box>
       )}
       {data.facts && <Facts facts={data.facts} name={drink.name} />}
@@ -49,8 +49,8 @@ function Card({ card, drink }: { card: Schemas["Card"]; drink: Drink }) {
   const fizzy = card.standing.some((s) => s.moments.some((m) => m.fizz >= 0.1));
   return (
     <Box sx={{ display: "grid", gap: 3, minWidth: 0 }}>
-      <section aria-label="Into the glass">
-        <Heading>Into the glass</Heading>
+      <section aria-label="In the glass, in this order">
+        <Heading>In the glass, in this order</Heading>
         <Box component="ol" sx={{ m: 0, pl: 2.5, fontSize: 16, lineHeight: 1.6 }}>
           {card.order.map((line, i) => (
             <li key={i}>{line}</li>
@@ -59,8 +59,8 @@ function Card({ card, drink }: { card: Schemas["Card"]; drink: Drink }) {
         {card.parts && <Box sx={{ mt: 1, fontWeight: 600 }}>{card.parts}.</Box>}
         {card.jug && <Box sx={{ color: colour("muted") }}>{card.jug}</Box>}
       </section>
-      <section aria-label="While it stands">
-        <Heading>While it stands</Heading>
+      <section aria-label="As it stands">
+        <Heading>As it stands</Heading>
         <Box sx={{ overflowX: "auto" }}>
           <table className={look.facts}>
             <thead>
@@ -97,7 +97,7 @@ function Card({ card, drink }: { card: Schemas["Card"]; drink: Drink }) {
           </table>
         </Box>
         <Box sx={{ fontSize: 13.5, color: colour("muted"), mt: 0.5 }}>
-          On a table in a room of 21 °C, estimated: half to double in sun and wind.
+          On a table at 21 °C (estimated); up to twice as fast in sun and wind.
         </Box>
       </section>
       {card.tastes.length > 0 && (
@@ -196,10 +196,7 @@ function Facts({ facts, name }: { facts: Schemas["Facts"]; name: string }) {
       </Box>
       <Box sx={{ mt: 0.5, fontSize: 14 }}>
         <strong>Contains:</strong>{" "}
-        {facts.allergens.length
-          ? facts.allergens.join(", ")
-          : "none of the usual allergens that the tables know"}
-        .
+        {facts.allergens.length ? facts.allergens.join(", ") : "no common allergens in our tables"}.
       </Box>
       <Button
         className="no-print"

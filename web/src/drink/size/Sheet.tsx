@@ -144,7 +144,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
                   take(name, ({ steps, vessels }) => editor.edit((d) => ({ ...d, steps, vessels })))
                 }
               >
-                Make the drink this size: {name}
+                Change the drink to this size: {name}
               </Button>
             ))}
             {other.map((name) => (
@@ -153,7 +153,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
                 disabled={begin.isPending}
                 onClick={() => take(name, (sized) => begin.mutate({ drink: sized }))}
               >
-                Make one now: {name}
+                Make this size now: {name}
               </Button>
             ))}
           </Box>
@@ -235,7 +235,7 @@ function Line({ row, editor }: { row: Row; editor: Editor }) {
             "in each glass"
           ) : (
             <select
-              aria-label={`How ${row.name} grows`}
+              aria-label={`Scaling of ${row.name}`}
               value={lawText(row.law)}
               onChange={(event) => {
                 const law = laws.find(([text]) => text === event.target.value)![1];
@@ -267,7 +267,7 @@ function Line({ row, editor }: { row: Row; editor: Editor }) {
         <td key={i}>
           <strong>{cell.text}</strong>
           {cell.other !== cell.text && <div className={look.small}>{cell.other}</div>}
-          {cell.stock && <div className={look.small}>from a stock, see below</div>}
+          {cell.stock && <div className={look.small}>from a stock solution, see below</div>}
         </td>
       ))}
     </tr>
@@ -282,7 +282,7 @@ function Times({ columns, report }: { columns: Column[]; report: DrinkReport }) 
   return (
     <>
       <tr className={look.total}>
-        <th scope="row">From start to end</th>
+        <th scope="row">Start to finish</th>
         {columns.map((c) => (
           <td key={c.name}>
             <strong>{span(c.minutes)}</strong>
@@ -319,7 +319,7 @@ function AsMuchAs({ editor, drink, report }: SheetProps) {
   return (
     <Box
       component="form"
-      aria-label="As much as there is"
+      aria-label="As much as you have"
       onSubmit={async (event: React.FormEvent) => {
         event.preventDefault();
         try {
@@ -354,7 +354,7 @@ function AsMuchAs({ editor, drink, report }: SheetProps) {
         <>
           <TextField
             size="small"
-            label="There is"
+            label="Amount you have"
             value={amount}
             error={wrong !== undefined}
             helperText={wrong}

@@ -78,7 +78,9 @@ export function ShoppingList({ listId, of, ask, children }: ShoppingListProps) {
       .map((item) => `${item.buy}${item.by_piece ? "" : ` ${item.name.toLowerCase()}`}`)
       .join("\n");
     const copied = await copyText(text);
-    setSaid(copied ? "Copied." : "Your browser doesn't allow copying here.");
+    setSaid(
+      copied ? "Copied." : "This browser doesn't allow copying here. Select the text instead.",
+    );
   };
   const save = () => {
     const link = document.createElement("a");
@@ -120,7 +122,7 @@ export function ShoppingList({ listId, of, ask, children }: ShoppingListProps) {
           </Box>
         ))}
         {list && list.items.length === 0 && (
-          <Box sx={{ color: colour("muted") }}>Nothing has to be bought.</Box>
+          <Box sx={{ color: colour("muted") }}>You have everything you need.</Box>
         )}
       </Box>
       <Box sx={{ display: "grid", gap: 1.75 }}>
@@ -195,8 +197,8 @@ function Cost({ list, sign }: { list: Schemas["ShoppingList"]; sign: string }) {
             <Box sx={{ fontSize: 14, color: colour("muted") }}>
               without{" "}
               {list.unpriced === 1
-                ? "one thing that has no price"
-                : `${list.unpriced} things that have no price`}
+                ? "1 item without a price"
+                : `${list.unpriced} items without a price`}
             </Box>
           )}
           {list.drinks
@@ -293,7 +295,7 @@ function Larder({ item }: { item: Item }) {
     <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1 }} className="no-print">
       {(
         [
-          ["have", `There is, ${unit}`, known.have || ""],
+          ["have", `In stock, ${unit}`, known.have || ""],
           ["pack", `A pack holds, ${unit}`, known.pack ?? ""],
           [
             "price",

@@ -46,8 +46,7 @@ export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkRepo
     <Box sx={{ maxWidth: 1120, display: "grid", gap: 2 }}>
       {none && (
         <Box sx={{ color: colour("muted") }}>
-          There are no vessels in the cupboard yet, so nothing can be fitted into them.{" "}
-          <Link to="/cupboard/vessels">Put yours in</Link>.
+          Add your vessels to see what fits. <Link to="/cupboard/vessels">Add your vessels</Link>.
         </Box>
       )}
       {data.batches > 1 && (
@@ -60,7 +59,7 @@ export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkRepo
             p: 1.75,
           }}
         >
-          <strong>In {data.batches} goes</strong> of {volume(data.batch_ml)} each, all alike.
+          <strong>In {data.batches} goes</strong> of {volume(data.batch_ml)} each.
           <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1 }}>
             <Button
               variant="outlined"
@@ -75,7 +74,7 @@ export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkRepo
       )}
       {data.instead && (
         <Box sx={{ bgcolor: colour("wash"), borderRadius: "12px", p: 1.75 }}>
-          <strong>Or in another order.</strong> {data.instead.message}
+          <strong>You can also change the order.</strong> {data.instead.message}
           <Box sx={{ mt: 1 }}>
             <Button
               variant="outlined"
@@ -85,7 +84,7 @@ export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkRepo
                 })
               }
             >
-              Make it in that order
+              Use this order
             </Button>
           </Box>
         </Box>
@@ -112,7 +111,7 @@ export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkRepo
       </Box>
       {data.fits.some((f) => f.taken.length === 1 && f.taken[0]!.count === 1) && (
         <Button variant="contained" onClick={takeThem} sx={{ justifySelf: "start" }}>
-          Take these vessels
+          Use these vessels
         </Button>
       )}
     </Box>
@@ -152,7 +151,7 @@ function Row({ fit, liquid }: { fit: Fit; liquid: string | undefined }) {
           {fit.message}
         </Box>
         <Box sx={{ fontSize: 14, color: colour("muted") }}>
-          At its fullest {volume(fit.fullest_ml)}; for that it must hold {volume(fit.needed_ml)} to
+          When fullest {volume(fit.fullest_ml)}; for that it must hold {volume(fit.needed_ml)} to
           the brim.
         </Box>
       </Box>

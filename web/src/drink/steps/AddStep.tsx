@@ -23,7 +23,7 @@ interface AddStepProps {
 
 /** What can be done, in the order in which a kitchen thinks of it. */
 const groups: [string, ActionName[]][] = [
-  ["Put in", ["top_up", "cover", "lengthen"]],
+  ["Add", ["top_up", "cover", "lengthen"]],
   ["On the stove", ["heat", "boil", "mark", "reduce", "dissolve"]],
   ["Steep and rest", ["stir", "infuse", "macerate", "lift", "cool"]],
   ["Blend and strain", ["blend", "strain", "rinse"]],
@@ -90,7 +90,7 @@ export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps)
             ? "Next, in"
             : at > 0
               ? `After step ${at}, in`
-              : "First of all, in"}
+              : "As the first step, in"}
         </Box>
         <TextField
           select
@@ -132,7 +132,7 @@ export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps)
       <Trouble error={error} again={again} />
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, rowGap: 1, mt: 1 }}>
         {offered.map(({ group, fits }) => {
-          const puts = group === "Put in" && vessel && !isStrainer(vessel);
+          const puts = group === "Add" && vessel && !isStrainer(vessel);
           if (fits.length === 0 && !puts) return null;
           return (
             <Box key={group} role="group" aria-label={group}>

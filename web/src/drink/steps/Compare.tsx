@@ -39,7 +39,7 @@ export function Compare(props: { drink: Drink; report: DrinkReport; onClose: () 
   );
   const groups = [...new Set(starts.map((s) => s.group))].filter((g) => g !== "Blank");
   return (
-    <TitledDialog title="Two ways side by side" width={820} onClose={onClose}>
+    <TitledDialog title="Compare two drinks" width={820} onClose={onClose}>
       <TextField
         select
         size="small"

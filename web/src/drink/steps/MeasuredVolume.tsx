@@ -40,8 +40,8 @@ export function MeasuredVolume(props: { drink: Drink; step: string }) {
     setSaid(
       wrong ??
         (many
-          ? "Kept as your own figures. You find them in the cupboard."
-          : "Kept as your own figure. You find it in the cupboard."),
+          ? "Saved to your figures in the cupboard."
+          : "Saved to your figures in the cupboard."),
     );
     setLesson(undefined);
   };
@@ -57,7 +57,7 @@ export function MeasuredVolume(props: { drink: Drink; step: string }) {
       >
         <TextField
           size="small"
-          label="Measured after this"
+          label="Volume measured after this step"
           placeholder="1.62 l"
           value={text}
           onChange={(event) => setText(event.target.value)}

@@ -21,7 +21,7 @@ export function OnPaper({ drink, report }: { drink: Drink; report: DrinkReport }
           </div>
         ))}
       </dl>
-      <h2>What to do</h2>
+      <h2>Method</h2>
       <ol>
         {report.frames.map((frame) => (
           <li key={frame.step}>

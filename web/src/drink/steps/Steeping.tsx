@@ -24,9 +24,9 @@ export function Steeping({ drink, step }: { drink: Drink; step: string }) {
   if (!data) return <Trouble error={error} again={again} />;
   const words = [
     data.enough_after != null
-      ? `After ${span(data.enough_after)} nearly everything is drawn; longer brings little.`
-      : "Longer still draws more.",
-    data.bitter_after != null && `Bitterness can be tasted from ${span(data.bitter_after)} on.`,
+      ? `Almost everything is extracted after ${span(data.enough_after)}; longer adds little.`
+      : "A longer steep extracts more.",
+    data.bitter_after != null && `It starts to taste bitter after ${span(data.bitter_after)}.`,
   ].filter(Boolean);
   return (
     <Box>
@@ -34,7 +34,7 @@ export function Steeping({ drink, step }: { drink: Drink; step: string }) {
       <Box sx={{ fontSize: 13.5, color: colour("ink"), mt: 0.5 }}>
         {words.join(" ")}{" "}
         <Box component="span" sx={{ color: colour("muted") }}>
-          Estimated, half to double.
+          Estimated: could be half or double.
         </Box>
       </Box>
     </Box>
@@ -59,7 +59,7 @@ function Plot({ curve }: { curve: Curve }) {
         width={w}
         height={HEIGHT}
         role="img"
-        aria-label={`Drawn by time: ${Math.round(now.drawn * 100)} % after ${span(curve.minutes)}`}
+        aria-label={`Extracted: ${Math.round(now.drawn * 100)} % after ${span(curve.minutes)}`}
         style={{ display: "block" }}
       >
         <path d={`M4 ${HEIGHT - BOTTOM}H${w - 6}`} stroke={colour("hairline")} />
@@ -84,7 +84,7 @@ function Plot({ curve }: { curve: Curve }) {
             {span(longest)}
           </text>
           <text x={8} y={16}>
-            — drawn
+            — extracted
           </text>
           <text x={8} y={32}>
             - - bitter

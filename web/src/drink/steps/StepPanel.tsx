@@ -35,7 +35,7 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
 
   const move = async (by: -1 | 1) => {
     const why = await reorder(editor, drink, report, id, index + by);
-    setRefused(why && `Not in that order. ${why}`);
+    setRefused(why && `These steps can't be in that order. ${why}`);
   };
   const draws =
     "infuse" in step.do || "boil" in step.do || "heat" in step.do || "macerate" in step.do;
@@ -133,7 +133,7 @@ function Timing({ editor, drink, report, step }: Omit<StepPanelProps, "onClose">
   if (!open) {
     return (
       <Button onClick={() => setOpen(true)} sx={{ justifySelf: "start", px: 0 }}>
-        Say how long it may stand
+        Set how long it may wait
       </Button>
     );
   }
@@ -142,9 +142,9 @@ function Timing({ editor, drink, report, step }: Omit<StepPanelProps, "onClose">
   return (
     <Box sx={{ display: "grid", gap: 1.75 }}>
       <TypedField
-        label="May stand afterwards, minutes"
+        label="May wait afterwards, minutes"
         value={step.may_stand == null ? "" : String(step.may_stand)}
-        hint={step.may_stand == null ? "Worked out, if nothing is said; Plan shows it." : undefined}
+        hint={step.may_stand == null ? "Calculated unless you set it; see Plan." : undefined}
         onType={async (text) => {
           if (text === "") return editor.tryEdit(setTiming(id, { may_stand: undefined }));
           const { number, wrong } = await numberIn("minutes", text);
@@ -182,14 +182,14 @@ function Facts({ frame }: { frame: DrinkReport["frames"][number] }) {
       <Box>
         {span(frame.minutes)}
         {frame.hands_on_minutes < frame.minutes - 0.5 &&
-          `, ${span(frame.hands_on_minutes)} of it work`}
-        {frame.steam_g >= 1 && `; ${weight(frame.steam_g)} of water leave as steam`}
+          `, ${span(frame.hands_on_minutes)} hands-on`}
+        {frame.steam_g >= 1 && `; ${weight(frame.steam_g)} water boils off`}
         {frame.water_line_mm != null &&
-          `; the line then stands ${frame.water_line_mm.toFixed(0)} mm above the bottom`}
+          `; the level is then ${frame.water_line_mm.toFixed(0)} mm above the bottom`}
         {state &&
           state.invert_percent >= 15 &&
           state.brix > 20 &&
-          `; ${state.invert_percent.toFixed(0)} % of the sugar is split, which keeps it from crystallising`}
+          `; ${state.invert_percent.toFixed(0)} % of the sugar is inverted, so it won't crystallise`}
         .
       </Box>
       {frame.left_over && <Box>{frame.left_over}</Box>}
@@ -259,7 +259,7 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
           label={field.label}
           value={String(value ?? "none")}
           options={[
-            ["none", "nothing: thrown away"],
+            ["none", "nothing (discard them)"],
             ...bowls.map((v): [string, string] => [
               v.id,
               report.vessels.find((r) => r.id === v.id)?.name ?? v.id,
@@ -455,16 +455,16 @@ function Reduction({
         label="Until"
         value={kind}
         options={[
-          ["volume", "so much is left"],
-          ["brix", "so many °Brix"],
-          ["boiling_at", "it boils at so many °C"],
-          ["mark", "it is back at the mark"],
+          ["volume", "a volume"],
+          ["brix", "a sugar reading, °Bx"],
+          ["boiling_at", "a boiling temperature"],
+          ["mark", "the mark"],
         ]}
         onChoose={(next) => onSet(starts[next as typeof kind])}
       />
       {kind !== "mark" && (
         <TypedField
-          label={{ volume: "Left, measured cold", brix: "°Bx", boiling_at: "°C" }[kind]}
+          label={{ volume: "Volume left, measured cold", brix: "°Bx", boiling_at: "°C" }[kind]}
           value={held}
           onType={async (text) => {
             if (kind === "volume") return onSet({ volume: text });
@@ -500,7 +500,7 @@ function Portion({
         value={kind}
         options={[
           ["all", "all of it"],
-          ["share", "a share of it"],
+          ["share", "a share"],
           ["volume", "a volume"],
         ]}
         onChoose={(next) => onSet(starts[next])}

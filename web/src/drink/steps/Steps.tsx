@@ -102,7 +102,7 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
         )}
         {said.refused && (
           <Box role="alert" sx={{ color: colour("stop"), fontSize: 14, mt: 1 }}>
-            Not in that order. {said.refused}
+            These steps can't be in that order. {said.refused}
           </Box>
         )}
         {said.moved === drink.steps && (
@@ -115,7 +115,7 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
                 setSaid({});
               }}
             >
-              Put it back
+              Undo
             </Button>
           </Box>
         )}
@@ -179,7 +179,8 @@ function spokenMoves(drink: Drink, report: DrinkReport): Announcements {
     `place ${drink.steps.findIndex((step) => step.id === id) + 1} of ${drink.steps.length}`;
   return {
     onDragStart: ({ active }) => `You hold ${named(active.id)}.`,
-    onDragOver: ({ over }) => (over ? `Now at ${place(over.id)}.` : "Not over a place."),
+    onDragOver: ({ over }) =>
+      over ? `Now at ${place(over.id)}.` : "You're not over a valid place.",
     onDragEnd: ({ active, over }) =>
       over ? `Put ${named(active.id)} at ${place(over.id)}.` : `${named(active.id)} stays.`,
     onDragCancel: ({ active }) => `${named(active.id)} stays where it was.`,
@@ -399,7 +400,7 @@ function Card({ step, number, report, chosen, onChoose, place, flows }: CardProp
       {frame && frame.minutes >= 1 && (
         <span
           className={look.time}
-          title={`${span(frame.minutes)}, ${span(frame.hands_on_minutes)} of it work`}
+          title={`${span(frame.minutes)}, ${span(frame.hands_on_minutes)} hands-on`}
           style={{ width: `${timeShare(frame.minutes, report) * 100}%` }}
         >
           <span style={{ width: `${(frame.hands_on_minutes / frame.minutes) * 100}%` }} />

@@ -37,14 +37,14 @@ const cooling = {
   freezer: "in the freezer",
 };
 const vigour = { gentle: "a bare simmer", simmer: "a lively simmer", boil: "a rolling boil" };
-const pressing = { drained: "left to drain", pressed: "pressed with a spoon", wrung: "wrung out" };
+const pressing = { drained: "drain only", pressed: "press with a spoon", wrung: "wrung out" };
 
 const warmth: Field = {
   key: "warmth",
-  label: "It comes",
+  label: "Temperature",
   kind: "choice",
   options: {
-    usual: "as it is kept",
+    usual: "usual",
     boiling: "boiling, from the kettle",
     hot: "hot",
     tap: "cold from the tap",
@@ -57,7 +57,7 @@ const cut: Field = {
   label: "Cut",
   kind: "choice",
   options: {
-    usual: "as is usual",
+    usual: "usual",
     whole: "whole",
     sliced: "sliced",
     chopped: "chopped",
@@ -68,7 +68,7 @@ const cut: Field = {
 
 export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
   add: {
-    name: "Put in",
+    name: "Add",
     fields: [
       { key: "amount", label: "Amount", kind: "amount" },
       { key: "ingredient", label: "Ingredient", kind: "ingredient" },
@@ -77,7 +77,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
       cut,
       {
         key: "portions",
-        label: "In portions, tasting between",
+        label: "In portions, tasting each time",
         kind: "number",
         unit: "",
         whole: true,
@@ -139,9 +139,9 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
         label: "Until",
         kind: "choice",
         options: {
-          mixed: "it is mixed",
-          clear: "it is clear",
-          calm: "the bubbling stops",
+          mixed: "mixed",
+          clear: "clear",
+          calm: "it stops fizzing",
         },
       },
     ],
@@ -181,23 +181,23 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
       { key: "amount", label: "Amount", kind: "amount" },
       { key: "ingredient", label: "With", kind: "pourable" },
       warmth,
-      { key: "vessel", label: "Over what is in", kind: "any_vessel" },
-      { key: "through", label: "And through", kind: "maybe_strainer" },
-      { key: "into", label: "Then into", kind: "vessel" },
-      { key: "press", label: "What stays behind is", kind: "choice", options: pressing },
+      { key: "vessel", label: "Through the pulp in", kind: "any_vessel" },
+      { key: "through", label: "Strain through", kind: "maybe_strainer" },
+      { key: "into", label: "Into", kind: "vessel" },
+      { key: "press", label: "Solids", kind: "choice", options: pressing },
     ],
   },
   cover: {
-    name: "Just cover",
+    name: "Cover with liquid",
     fields: [
       { key: "vessel", label: "What is in", kind: "vessel" },
       { key: "ingredient", label: "With", kind: "pourable" },
       warmth,
-      { key: "above_mm", label: "Above it", kind: "number", unit: "mm" },
+      { key: "above_mm", label: "Cover by", kind: "number", unit: "mm" },
     ],
   },
   lengthen: {
-    name: "Lengthen",
+    name: "Dilute",
     fields: [
       { key: "vessel", label: "What is in", kind: "any_vessel" },
       { key: "ingredient", label: "With", kind: "pourable" },
@@ -210,7 +210,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
     fields: [
       { key: "from", label: "From", kind: "vessel" },
       { key: "bottle", label: "Into", kind: "bottle" },
-      { key: "headspace", label: "Left empty in each", kind: "amount" },
+      { key: "headspace", label: "Headspace in each", kind: "amount" },
     ],
   },
   dress: {
@@ -224,7 +224,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
         options: { garnish: "as a garnish", rim: "on the rim" },
       },
       { key: "glass", label: "On", kind: "glass" },
-      { key: "amount", label: "On each (as usual if left empty)", kind: "maybe_amount" },
+      { key: "amount", label: "On each (optional)", kind: "maybe_amount" },
     ],
   },
   squeeze: {
@@ -241,13 +241,13 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
     fields: [
       { key: "vessel", label: "In", kind: "pot" },
       { key: "to_c", label: "To", kind: "number", unit: "°C" },
-      { key: "until_clear", label: "Only until it is clear", kind: "switch" },
-      { key: "minutes", label: "Keep it there", kind: "number", unit: "min" },
+      { key: "until_clear", label: "Stop when clear", kind: "switch" },
+      { key: "minutes", label: "Hold for", kind: "number", unit: "min" },
       { key: "lid", label: "With the lid on", kind: "switch" },
     ],
   },
   infuse: {
-    name: "Let stand",
+    name: "Leave to steep",
     fields: [
       { key: "vessel", label: "What is in", kind: "vessel" },
       { key: "minutes", label: "For", kind: "number", unit: "min" },
@@ -268,7 +268,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
       { key: "from", label: "From", kind: "vessel" },
       { key: "through", label: "Through", kind: "strainer" },
       { key: "into", label: "Into", kind: "vessel" },
-      { key: "press", label: "What stays behind is", kind: "choice", options: pressing },
+      { key: "press", label: "Solids", kind: "choice", options: pressing },
     ],
   },
   pour: {
@@ -285,7 +285,7 @@ export const actions: Record<ActionName, { name: string; fields: Field[] }> = {
       { key: "vessel", label: "What is in", kind: "any_vessel" },
       { key: "ingredient", label: "With", kind: "pourable" },
       warmth,
-      { key: "to", label: "To the line", kind: "amount" },
+      { key: "to", label: "Fill to", kind: "amount" },
     ],
   },
   cool: {

@@ -68,7 +68,7 @@ describe("another order of the steps", () => {
     says(422, { type: "invalid", title: "", status: 422, detail: "Not so." });
     expect(await reorder(editor, drink, report(), "c", 0)).toBe("Not so.");
     post.mockRejectedValue(new TypeError("fetch failed"));
-    expect(await reorder(editor, drink, report(), "c", 0)).toContain("doesn't answer");
+    expect(await reorder(editor, drink, report(), "c", 0)).toContain("isn't answering");
     expect(edit).not.toHaveBeenCalled();
   });
 

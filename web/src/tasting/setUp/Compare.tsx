@@ -17,7 +17,7 @@ const methods = [
 const methodWords = {
   triangle: "Three glasses, two alike: which is the odd one?",
   pairs: "Two glasses: which has more of something?",
-  duo_trio: "One that is known, then two: which of them is the same?",
+  duo_trio: "A reference, then two glasses: which one matches it?",
 };
 
 /** Two drinks that are told apart, or not. */
@@ -48,7 +48,7 @@ export function Compare() {
   const named = [0, 1].every((i) => side(i).name);
   return (
     <Room>
-      <Title under="Is it really different from last year’s, from the one with less sugar, from the one to be matched?">
+      <Title under="Does it taste different from last year’s, from the one with less sugar, from the one you want to match?">
         Compare two drinks
       </Title>
       <TwoColumns left="minmax(340px, 520px)">
@@ -86,12 +86,12 @@ export function Compare() {
               />
             )}
           </Line>
-          <Line label="Who tastes?">
+          <Line label="Who is tasting?">
             <WhoTastes chosen={tasters} onChoose={setTasters} />
           </Line>
-          <Line label="How often each?">
+          <Line label="How many times each?">
             <Few
-              label="How often each"
+              label="Times each"
               options={[1, 2, 3, 4, 6].map((n) => [n, String(n)] as const)}
               chosen={times}
               onChoose={setTimes}
@@ -99,9 +99,7 @@ export function Compare() {
           </Line>
           <Begin
             act="Set it up"
-            missing={
-              !named ? "Say what the two are." : tasters.length === 0 && "Choose who tastes."
-            }
+            missing={!named ? "Name both drinks." : tasters.length === 0 && "Choose the tasters."}
             can={named && tasters.length > 0 && !waits}
             wrong={wrong}
             onBegin={() =>
@@ -127,7 +125,7 @@ export function Compare() {
           {prospect && (
             <Part name="What it can find">
               <Box sx={{ fontSize: 17, maxWidth: 560 }}>
-                {tastings > 0 ? prospect.words : "Choose who tastes, and see what that can find."}
+                {tastings > 0 ? prospect.words : "Choose tasters to see what this test can find."}
               </Box>
               <Box
                 component="table"
@@ -154,16 +152,14 @@ export function Compare() {
                     <tr key={one.what}>
                       <td>{one.what}</td>
                       <td>
-                        {one.tastings == null
-                          ? "more than anyone tastes"
-                          : `${one.tastings} tastings`}
+                        {one.tastings == null ? "too small to taste" : `${one.tastings} tastings`}
                       </td>
                     </tr>
                   ))}
                 </tbody>
               </Box>
               <Box sx={{ color: colour("muted"), mt: 1.5, maxWidth: 560 }}>
-                So that it is found four times in five, and luck is taken for it once in twenty.
+                Enough to find the difference 4 times out of 5, with 1 false result in 20.
               </Box>
             </Part>
           )}

@@ -27,17 +27,17 @@ export function Match() {
   const figure = (value: number) => (Number.isNaN(value) ? null : value);
   return (
     <Room>
-      <Title under="What you measure of it, and how it tastes beside yours, becomes a target; then change yours, pour both, and look again.">
+      <Title under="Measure it and taste it beside yours to set a target. Then change yours, pour both and compare again.">
         Match a drink
       </Title>
       <Box sx={{ display: "grid", gap: 2.25, maxWidth: 560 }}>
         <Line label="Yours">
           <WhichDrink label="Drink" chosen={drinkId} onChoose={setDrink} />
         </Line>
-        <Line label="The one to be matched">
+        <Line label="Drink to match">
           <TextField
             size="small"
-            label="What it is called"
+            label="Name"
             value={name}
             onChange={(event) => setName(event.target.value)}
           />
@@ -54,10 +54,10 @@ export function Match() {
             />
           </Box>
           <Box sx={{ color: colour("muted") }}>
-            Leave out what you haven’t measured. Stir the gas out of it first.
+            Leave blank what you haven’t measured. Stir out any fizz first.
           </Box>
         </Line>
-        <Line label="Who tastes?">
+        <Line label="Who is tasting?">
           <WhoTastes chosen={tasters} onChoose={setTasters} />
         </Line>
         <Begin

@@ -29,7 +29,7 @@ export function OnePitcher() {
   const there = drink !== undefined && tasters.length > 0;
   return (
     <Room>
-      <Title under="One can add to a glass, not take away: so the pitcher lies where it misses least, and each stirs in what is missing.">
+      <Title under="You can add to a glass but not take away. So the pitcher is closest to everyone, and each person stirs in what is missing.">
         One pitcher for all
       </Title>
       <TwoColumns left="minmax(320px, 400px)">
@@ -41,9 +41,9 @@ export function OnePitcher() {
             <WhoTastes chosen={tasters} onChoose={setTasters} />
           </Line>
           <Begin
-            act="Keep it"
+            act="Save"
             missing={
-              drinkId === "" ? "Choose a drink." : tasters.length === 0 && "Choose for whom."
+              drinkId === "" ? "Choose a drink." : tasters.length === 0 && "Choose who it is for."
             }
             can={there && !waits && !error}
             wrong={error?.message ?? wrong}
@@ -75,7 +75,7 @@ export function OnePitcher() {
                 .map((g) => g.name)
                 .join(", ")}{" "}
               {found.guests.filter((g) => g.glasses === 0).length === 1 ? "hasn’t" : "haven’t"}{" "}
-              tasted anything of this kind yet, and counts by what is usual.
+              tasted this kind yet: we use an average taste.
             </Box>
           )}
         </Box>

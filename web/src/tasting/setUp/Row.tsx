@@ -21,10 +21,10 @@ const rows = [
   ["sugar", "sugar"],
   ["acid", "acid"],
   ["strength", "water"],
-  ["steep", "what is steeped"],
+  ["steep", "the steeped ingredient"],
   ["spirit", "alcohol"],
   ["sweetener", "which sweetener"],
-  ["souring", "which sour thing"],
+  ["souring", "the sour ingredient"],
 ] as const;
 
 const usualKinds = {
@@ -84,16 +84,16 @@ export function Row() {
   return (
     <Room>
       <Title under="Glasses of one drink that differ in one thing, poured from two jugs.">
-        {order ? "A row to put in order" : "A row of glasses"}
+        {order ? "Glasses to sort" : "A row of glasses"}
       </Title>
       <TwoColumns left="minmax(340px, 460px)">
         <Choices>
           <Line label="Which drink?">
             <WhichDrink label="Drink" chosen={drinkId} onChoose={setDrink} />
           </Line>
-          <Line label="What moves?">
+          <Line label="What varies?">
             <Few
-              label="What moves"
+              label="What varies"
               options={order ? rows.slice(0, 5) : rows}
               chosen={what}
               onChoose={setWhat}
@@ -116,7 +116,7 @@ export function Row() {
               />
             </Line>
           )}
-          <Line label="Who tastes?">
+          <Line label="Who is tasting?">
             <WhoTastes chosen={tasters} onChoose={setTasters} />
           </Line>
           {byRatio && guess !== undefined && (
@@ -124,8 +124,8 @@ export function Row() {
               <Few
                 label="The middle glass"
                 options={[
-                  ["drink", "as the drink is"],
-                  ["best", `where they like it, ${guess.toFixed(0)} to 1`],
+                  ["drink", "as the drink is now"],
+                  ["best", `what they like, ${guess.toFixed(0)} to 1`],
                 ]}
                 chosen={middle}
                 onChoose={setMiddle}
@@ -175,13 +175,13 @@ export function Row() {
           </Box>
           {!blind && !order && (
             <Box sx={{ color: colour("muted") }}>
-              Who knows what is in a glass tastes what they know: it tells less.
+              Knowing what's in a glass biases the taster, so the result is weaker.
             </Box>
           )}
           <Begin
             act="Set it up"
             missing={
-              drinkId === "" ? "Choose a drink." : tasters.length === 0 && "Choose who tastes."
+              drinkId === "" ? "Choose a drink." : tasters.length === 0 && "Choose the tasters."
             }
             can={can}
             wrong={error?.message ?? wrong}
@@ -200,7 +200,7 @@ export function Row() {
           {sheet && drinkId !== "" && !error && <SheetTable ladder={sheet} brief />}
           {drinkId === "" && (
             <Box sx={{ color: colour("muted"), fontSize: 17 }}>
-              Choose a drink, and see here what the row takes and how each glass is poured.
+              Choose a drink to see what you need and how to pour each glass.
             </Box>
           )}
         </Box>

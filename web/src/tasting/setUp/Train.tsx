@@ -10,15 +10,15 @@ import { Begin, Line, useSetUp } from "./parts";
 
 const trainings = [
   ["tongue", "Small differences"],
-  ["guess", "Guess the figure"],
-  ["order", "Put in order"],
+  ["guess", "Guess the balance"],
+  ["order", "Sort glasses"],
 ] as const;
 
 const trainingWords = {
   tongue:
-    "Pairs or triangles of glasses that come nearer and nearer: it ends with how small a difference you notice. From then on you aren’t sent to correct less than that.",
-  guess: "A glass, a guess where it lies on the map, and then where it does. Somebody else pours.",
-  order: "A row of blind glasses, to be put in order.",
+    "Pairs or triangles of glasses get closer and closer until we know your smallest noticeable difference. After that we won’t suggest corrections you can’t taste.",
+  guess: "Taste a glass, guess its place on the map, then see the answer. Someone else pours.",
+  order: "A row of hidden glasses to sort.",
 };
 
 /** Trying a tongue. */
@@ -32,15 +32,15 @@ export function Train() {
   const go = useNavigate();
   return (
     <Room>
-      <Title>Train a tongue</Title>
+      <Title>Train your taste</Title>
       <Box sx={{ display: "grid", gap: 2.25, maxWidth: 620 }}>
         <Few label="What" options={trainings} chosen={what} onChoose={setWhat} />
         <Box sx={{ fontSize: 17 }}>{trainingWords[what]}</Box>
         {what === "tongue" && (
           <>
-            <Line label="Of what?">
+            <Line label="Of which taste?">
               <Few
-                label="Of what"
+                label="Taste"
                 options={[
                   ["sweetness", "sweetness"],
                   ["acidity", "acidity"],
@@ -81,7 +81,7 @@ export function Train() {
               wrong={wrong}
               onBegin={() =>
                 begin({
-                  name: what === "tongue" ? `Small differences of ${quality}` : "Guess the figure",
+                  name: what === "tongue" ? `Small differences of ${quality}` : "Guess the balance",
                   what:
                     what === "tongue"
                       ? { tongue: { quality, method } }

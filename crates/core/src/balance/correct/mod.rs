@@ -95,7 +95,7 @@ pub fn correct<'a>(
         (asked.notices.sweetness.unwrap_or(NOTICED.0), asked.notices.acidity.unwrap_or(NOTICED.1));
     for (field, part) in [("sweetness", notices.0), ("acidity", notices.1)] {
         if !part.is_finite() || !(0.005..=2.0).contains(&part) {
-            let message = "What somebody notices is 0.005 to 2 of it.";
+            let message = "Enter 0.005 to 2.";
             return Err(FieldError::new(&format!("notices.{field}"), message));
         }
     }
@@ -140,8 +140,7 @@ pub(crate) fn corrected(
         || noticed(now_a, wanted_a, 0.08, notices.1);
     let mut leave_it = still_changing(contents);
     if !tasted {
-        leave_it =
-            Some("That is less than anyone would taste. Leave it, or serve it colder.".into());
+        leave_it = Some("Nobody would taste this difference. Leave it, or serve it colder.".into());
     }
     let mut ways = Vec::new();
     if tasted {
@@ -302,8 +301,7 @@ fn still_changing(contents: &Contents) -> Option<String> {
         || (later_a - a).abs() / a.max(0.08) > NOTICED.1 / 2.0;
     moves.then(|| {
         format!(
-            "Wait: it is still drawing. In an hour it will be at {later_s:.1} g sweetness and \
-             {later_a:.2} % acid by itself. Strain it, or taste again then."
+            "Wait: it is still steeping. In an hour it will have {later_s:.1} g sweetness and {later_a:.2} % acid. Strain it now, or taste again then."
         )
     })
 }

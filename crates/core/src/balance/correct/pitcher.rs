@@ -35,7 +35,7 @@ pub(super) fn what_is_in(worktop: Worktop<'_>, pitcher: &Pitcher) -> Result<Insi
             };
             let contents = trace.after(at, index).filter(|c| c.liquid.mass().0 > 1.0);
             let contents = contents.cloned().ok_or_else(|| {
-                FieldError::new("pitcher.traced.vessel", "There is nothing in that vessel then.")
+                FieldError::new("pitcher.traced.vessel", "That vessel is empty at that step.")
             })?;
             let kin = trace
                 .lines
@@ -51,7 +51,7 @@ pub(super) fn what_is_in(worktop: Worktop<'_>, pitcher: &Pitcher) -> Result<Insi
                 let ml = amount.as_millilitres().ok_or_else(|| {
                     FieldError::new(
                         &field,
-                        format!("“{amount}” is no volume. Say it in ml, l or cups."),
+                        format!("“{amount}” isn't a volume. Enter it in ml, l or cups."),
                     )
                 })?;
                 if (10.0..=200_000.0).contains(&ml) {
@@ -74,7 +74,7 @@ pub(super) fn what_is_in(worktop: Worktop<'_>, pitcher: &Pitcher) -> Result<Insi
             if capacity_ml < volume_ml {
                 return Err(FieldError::new(
                     "pitcher.read.capacity",
-                    "It can't hold less than is in it.",
+                    "Enter a pitcher that holds at least this volume.",
                 ));
             }
             let acid = acidity.or_else(|| ph.map(acid_at)).unwrap_or(0.5);

@@ -31,7 +31,7 @@ impl Kitchen {
             self.mixtures.len(),
         ];
         if lists.into_iter().any(|n| n > MOST_ENTRIES) {
-            fault(String::new(), "That is more than any kitchen holds.".into());
+            fault(String::new(), "That is too much for a kitchen. Enter less.".into());
         }
         for (id, own) in &self.figures {
             if builtin.ingredient(id).is_none() && !self.ingredients.iter().any(|it| it.id == *id) {
@@ -67,19 +67,28 @@ impl Kitchen {
             let at = format!("ingredients[{i}]");
             let plain = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '_';
             if !it.id.starts_with("own_") || it.id.len() > 60 || !it.id.chars().all(plain) {
-                fault(format!("{at}.id"), "An id is own_ and small letters, digits or _.".into());
+                fault(
+                    format!("{at}.id"),
+                    "Enter an id of own_ followed by small letters, digits or _.".into(),
+                );
             }
             if self.ingredients[..i].iter().any(|other| other.id == it.id) {
                 fault(format!("{at}.id"), format!("Two ingredients have the id “{}”.", it.id));
             }
             if !is_a_name(&it.name, 80) {
-                fault(format!("{at}.name"), "Give it a name of at most 80 characters.".into());
+                fault(format!("{at}.name"), "Enter a name of up to 80 characters.".into());
             }
             let parts = [it.sugar, it.acid, it.alcohol, it.insoluble];
             if parts.into_iter().any(|v| !v.is_finite() || !(0.0..=100.0).contains(&v))
                 || it.sugar + it.acid + it.insoluble + it.alcohol * 0.8 > 100.0
             {
-                fault(at.clone(), format!("What is in 100 g of {} is more than 100 g.", it.name));
+                fault(
+                    at.clone(),
+                    format!(
+                        "The parts of 100 g {} add up to more than 100 g. Enter less.",
+                        it.name
+                    ),
+                );
             }
             if !within(it.density, 0.02, 3.0) {
                 fault(format!("{at}.density"), "Enter 0.02 to 3 g in a millilitre.".into());
@@ -88,10 +97,7 @@ impl Kitchen {
         for (i, vessel) in self.vessels.iter().enumerate() {
             let at = format!("vessels[{i}]");
             if !is_a_name(&vessel.name, 60) {
-                fault(
-                    format!("{at}.name"),
-                    "Give the vessel a name of at most 60 characters.".into(),
-                );
+                fault(format!("{at}.name"), "Enter a vessel name of up to 60 characters.".into());
             }
             if !vessel.capacity.as_millilitres().is_some_and(|ml| (10.0..=200_000.0).contains(&ml))
             {
@@ -101,7 +107,7 @@ impl Kitchen {
                 fault(format!("{at}.diameter_mm"), "Enter 20 to 1000 mm.".into());
             }
             if vessel.count == 0 || vessel.count > 200 {
-                fault(format!("{at}.count"), "Enter 1 to 200 of it.".into());
+                fault(format!("{at}.count"), "Enter 1 to 200.".into());
             }
         }
         for (id, larder) in &self.larder {
@@ -117,7 +123,7 @@ impl Kitchen {
             let at = format!("mixtures[{i}]");
             let twice = self.mixtures[..i].iter().any(|other| other.id == kept.id);
             if twice || !kept.is_sound() || !is_a_name(&kept.name, 120) {
-                fault(at, "That is nothing that could have been made and kept here.".into());
+                fault(at, "Choose an ingredient you can make and keep.".into());
             }
         }
         for (i, reading) in self.readings.iter().enumerate() {
@@ -126,11 +132,11 @@ impl Kitchen {
             if gives.is_none() {
                 fault(
                     format!("{at}.produce"),
-                    format!("“{}” is no fruit that is squeezed.", reading.produce),
+                    format!("“{}” isn't a fruit you can squeeze.", reading.produce),
                 );
             }
             if reading.day.chars().count() > 40 || reading.day.chars().any(char::is_control) {
-                fault(format!("{at}.day"), "A day is written like 2026-06-21.".into());
+                fault(format!("{at}.day"), "Enter a date such as 2026-06-21.".into());
             }
             for (name, value, from, to) in [
                 ("pieces", Some(reading.pieces), 0.25, 1000.0),
@@ -146,7 +152,7 @@ impl Kitchen {
         for (i, lot) in self.lots.iter().enumerate() {
             let at = format!("lots[{i}]");
             if lot.batch.chars().count() > 60 || lot.day.chars().count() > 40 {
-                fault(at.clone(), "That is no batch, or no day.".into());
+                fault(at.clone(), "Enter a batch and a date.".into());
             }
             for (name, value, from, to) in [
                 ("factor", lot.factor, 0.2, 5.0),
@@ -159,22 +165,22 @@ impl Kitchen {
             }
         }
         if self.lots.len() > MOST_READINGS {
-            fault("lots".into(), "That is more than anyone makes.".into());
+            fault("lots".into(), "That is too many. Enter fewer.".into());
         }
         if self.currency.chars().count() > 6 || self.currency.chars().any(char::is_control) {
             fault("currency".into(), "Enter up to 6 characters.".into());
         }
         if self.readings.len() > MOST_READINGS {
-            fault("readings".into(), "That is more than anyone squeezes.".into());
+            fault("readings".into(), "That is too many. Enter fewer.".into());
         }
         if !within(self.measuring.scale_g, 0.01, 100.0) {
-            fault("measuring.scale_g".into(), "A scale shows steps of 0.01 to 100 g.".into());
+            fault("measuring.scale_g".into(), "Enter 0.01 to 100 g.".into());
         }
         if !within(self.measuring.jug_ml, 0.5, 500.0) {
-            fault("measuring.jug_ml".into(), "A jug has marks each 0.5 to 500 ml.".into());
+            fault("measuring.jug_ml".into(), "Enter 0.5 to 500 ml.".into());
         }
         if !within(self.boil_off, 0.2, 5.0) {
-            fault("boil_off".into(), "Enter 0.2 to 5 times as fast.".into());
+            fault("boil_off".into(), "Enter 0.2 to 5.".into());
         }
         errors
     }

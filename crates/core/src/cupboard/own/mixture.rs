@@ -241,7 +241,7 @@ impl KeptMixture {
             evidence: if self.past.acid_known { Evidence::Table } else { Evidence::Estimate },
             sources: vec![FigureSource {
                 of: "all figures".into(),
-                source: "From its making here, step by step.".into(),
+                source: "Calculated from your own recipe.".into(),
                 evidence: Evidence::Table,
             }],
             notes: String::new(),

@@ -290,10 +290,7 @@ pub(super) fn recipe<'a>(
             let by_ratio = a > TASTED.1;
             let usual = if by_ratio { (s / a).max(1.0) } else { s };
             if usual < TASTED.0 && row.middle.is_none() {
-                return Err(FieldError::new(
-                    "moves",
-                    "There is nothing sweet in it yet. Add some sugar.",
-                ));
+                return Err(FieldError::new("moves", "Add something sweet first."));
             }
             places = row.places(usual);
             let sweetness = |f: f64| if by_ratio { f * a } else { f };
@@ -301,7 +298,7 @@ pub(super) fn recipe<'a>(
             if high > 60.0 {
                 return Err(FieldError::new(
                     "step",
-                    "The sweetest glass would be a syrup. Take fewer or smaller steps.",
+                    "The sweetest glass would be a syrup. Use fewer or smaller steps.",
                 ));
             }
             let dense = SPARE / room(high - low, sweet(origin.sweetener));
@@ -325,21 +322,18 @@ pub(super) fn recipe<'a>(
             if s < TASTED.0 {
                 return Err(FieldError::new(
                     "moves",
-                    "There is nothing sweet in it that could be held.",
+                    "This drink has no sweet ingredient to keep fixed.",
                 ));
             }
             if a < TASTED.1 {
-                return Err(FieldError::new(
-                    "moves",
-                    "There is nothing sour in it yet. Add some juice.",
-                ));
+                return Err(FieldError::new("moves", "Add something sour first."));
             }
             places = row.places(s / a);
             let (low, high) = (s / places[places.len() - 1], s / places[0]);
             if high > 8.0 {
                 return Err(FieldError::new(
                     "step",
-                    "Nobody drinks the sharpest glass. Take fewer or smaller steps.",
+                    "The sourest glass would be undrinkable. Use fewer or smaller steps.",
                 ));
             }
             let dense = SPARE / room(high - low, acid(origin.souring));
@@ -357,10 +351,7 @@ pub(super) fn recipe<'a>(
         Moves::Strength => {
             let usual = if s < TASTED.0 { a } else { s };
             if usual < TASTED.1 {
-                return Err(FieldError::new(
-                    "moves",
-                    "There is nothing in it that could be thinned.",
-                ));
+                return Err(FieldError::new("moves", "This drink has nothing to dilute."));
             }
             places = row.places(usual);
             let by = places[places.len() - 1] / usual;
@@ -386,7 +377,7 @@ pub(super) fn recipe<'a>(
             if steeped.is_empty() {
                 return Err(FieldError::new(
                     "moves",
-                    "Nothing is steeped in it: no leaves, flowers, spices or peel.",
+                    "This drink steeps nothing. Add leaves, flowers, spices or peel.",
                 ));
             }
             places = row.places(1.0);
@@ -410,22 +401,22 @@ pub(super) fn recipe<'a>(
                 from_base: false,
                 ..jug("plain jug", all * (places.len() as f64 - strong), with, wanted, held)
             };
-            notes.push("The faint end is thinned with water that is as sweet and as sharp: dose stands for time here.".into());
+            notes.push(
+                "We dilute the weak end with equally sweet and sour water: dose replaces time."
+                    .into(),
+            );
             ((s, a), vec![jug("strong jug", all * strong, Vec::new(), wanted, held), plain])
         }
         Moves::Spirit => {
             let Some(spirit) = origin.spirit.filter(|_| alcohol > 0.5) else {
-                return Err(FieldError::new(
-                    "moves",
-                    "There is no alcohol in it. Add some to the drink first.",
-                ));
+                return Err(FieldError::new("moves", "Add alcohol to the drink first."));
             };
             places = row.places(alcohol);
             let (low, high) = (places[0], places[places.len() - 1]);
             if high > 35.0 {
                 return Err(FieldError::new(
                     "step",
-                    "The strongest glass would be a spirit. Take fewer or smaller steps.",
+                    "The strongest glass would be a spirit. Use fewer or smaller steps.",
                 ));
             }
             turned.steps.retain(|step| {
@@ -445,15 +436,12 @@ pub(super) fn recipe<'a>(
                 jug("strong jug", all * more, add(), wanted(high), held),
                 jug("weak jug", all * (many - more), add(), wanted(low), held),
             ];
-            notes.push("With alcohol: for adults, and kept apart from what children taste.".into());
+            notes.push("Contains alcohol: adults only. Keep it away from children.".into());
             ((s * dense, a * dense), jugs)
         }
         Moves::Sweetener(ids) => {
             if s < TASTED.0 {
-                return Err(FieldError::new(
-                    "moves",
-                    "There is nothing sweet in it yet. Add some sugar.",
-                ));
+                return Err(FieldError::new("moves", "Add something sweet first."));
             }
             let kinds: Vec<&Ingredient> =
                 ids.iter().map(|id| known(id)).collect::<Result<_, _>>()?;
@@ -467,10 +455,7 @@ pub(super) fn recipe<'a>(
         }
         Moves::Souring(ids) => {
             if a < TASTED.1 {
-                return Err(FieldError::new(
-                    "moves",
-                    "There is nothing sour in it yet. Add some juice.",
-                ));
+                return Err(FieldError::new("moves", "Add something sour first."));
             }
             let kinds: Vec<&Ingredient> =
                 ids.iter().map(|id| known(id)).collect::<Result<_, _>>()?;
@@ -563,9 +548,7 @@ fn turned_down(
     let may_miss = matches!(row.moves, Moves::Sweetener(_) | Moves::Souring(_) | Moves::Steep);
     if missed > 0.03 && !may_miss {
         let why = solved.stops.first().cloned().unwrap_or_default();
-        let message = format!(
-            "Such a row can't be made of this drink without changing more than one thing. {why}"
-        );
+        let message = format!("We can't vary only one thing in this drink. {why}");
         return Err(FieldError::new("step", message.trim().to_owned()));
     }
     let mut base = in_measures(&solved.drink, worktop, row.units)?;

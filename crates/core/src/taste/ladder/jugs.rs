@@ -103,7 +103,7 @@ impl Bench {
     ) -> Result<Jug, FieldError> {
         let contents = self
             .contents(jug, worktop)?
-            .ok_or_else(|| FieldError::new("drink", "Nothing would be in that jug."))?;
+            .ok_or_else(|| FieldError::new("drink", "That jug would be empty."))?;
         let liquid = contents.as_drunk();
         Ok(Jug {
             name: name.to_owned(),
@@ -245,7 +245,7 @@ impl Filling<'_> {
             }
         }
         let (_, size, filled_bench, filled) =
-            best.ok_or_else(|| FieldError::new("drink", "Nothing would be in that jug."))?;
+            best.ok_or_else(|| FieldError::new("drink", "That jug would be empty."))?;
         bench.take_over(filled_bench);
         Ok((size, filled))
     }
@@ -297,7 +297,7 @@ impl Filling<'_> {
             let water = worktop
                 .cupboard()
                 .ingredient("water")
-                .ok_or_else(|| FieldError::new("drink", "There is no water in the cupboard."))?;
+                .ok_or_else(|| FieldError::new("drink", "Your cupboard has no water."))?;
             // Where something is stirred in, the last of the water is measured after it.
             let first = if wanted.with.is_empty() { 1.0 } else { 0.9 };
             filled.push(self.put(water, volume * first, id, bench));

@@ -53,16 +53,16 @@ impl Moves {
     pub fn words(&self) -> Option<[&'static str; 5]> {
         Some(match self {
             Self::Sugar | Self::Acid => {
-                ["too sharp", "a touch sharp", "just right", "a touch sweet", "too sweet"]
+                ["too sharp", "slightly sour", "just right", "slightly sweet", "too sweet"]
             }
             Self::Strength => {
-                ["too thin", "a touch thin", "just right", "a touch strong", "too strong"]
+                ["too thin", "slightly thin", "just right", "slightly strong", "too strong"]
             }
             Self::Steep => {
-                ["too faint", "a touch faint", "just right", "a touch strong", "too strong"]
+                ["too faint", "slightly faint", "just right", "slightly strong", "too strong"]
             }
             Self::Spirit => {
-                ["too weak", "a touch weak", "just right", "a touch strong", "too strong"]
+                ["too weak", "slightly weak", "just right", "slightly strong", "too strong"]
             }
             Self::Sweetener(_) | Self::Souring(_) => return None,
         })
@@ -236,18 +236,18 @@ impl Row {
             if !(2..=7).contains(&ids.len()) {
                 return Err(FieldError::new(
                     "moves",
-                    format!("2 to 7 of them can be compared; that is {}.", ids.len()),
+                    format!("Choose 2 to 7; you chose {}.", ids.len()),
                 ));
             }
             if let Some(twice) = ids.iter().enumerate().find(|(i, id)| ids[..*i].contains(id)) {
-                let message = format!("“{}” is in it twice: two glasses would be alike.", twice.1);
+                let message = format!("“{}” is there twice. Choose each once.", twice.1);
                 return Err(FieldError::new("moves", message));
             }
         } else if !(3..=7).contains(&self.glasses) {
             let message = match self.glasses {
-                0 | 1 => "One glass is nothing to compare with. Take 3 to 7.".to_owned(),
-                2 => "Two glasses say which is better, not where it is best. Take 3 to 7.".into(),
-                many => format!("Nobody can tell {many} glasses apart in one go. Take 3 to 7."),
+                0 | 1 => "Choose 3 to 7 glasses.".to_owned(),
+                2 => "Choose 3 to 7 glasses: two show which is better, not what is best.".into(),
+                many => format!("Choose 3 to 7 glasses: {many} are too many to tell apart."),
             };
             return Err(FieldError::new("glasses", message));
         }
@@ -321,7 +321,7 @@ pub fn ladder<'a>(row: &Row, worktop: impl Into<Worktop<'a>>) -> Result<Ladder, 
     }
     Err(FieldError::new(
         "sample_ml",
-        "Such a row can't be measured in this kitchen. Take larger samples.",
+        "Your measures aren't fine enough for this. Use larger samples.",
     ))
 }
 
@@ -345,8 +345,7 @@ fn pour_all(
             return Err(FieldError::new(
                 "step",
                 format!(
-                    "Two glasses would both be poured like {}: finer than this kitchen measures. \
-                     Take larger steps, larger samples or fewer glasses.",
+                    "Two glasses would both be {}: your measures aren't fine enough. Use larger steps, larger samples or fewer glasses.",
                     twin.name
                 ),
             ));
@@ -407,7 +406,7 @@ pub(crate) fn read_glass(
     let profile = trace
         .outcome()
         .and_then(Profile::of)
-        .ok_or_else(|| FieldError::new("drink", "Nothing would be in that glass."))?;
+        .ok_or_else(|| FieldError::new("drink", "That glass would be empty."))?;
     Ok(Glass {
         name: String::new(),
         pours,

@@ -99,7 +99,7 @@ impl<'a> Pourer<'a> {
         for (i, id) in bench.jugs.iter().take(jugs).enumerate() {
             let contents = bench
                 .contents(id, worktop)?
-                .ok_or_else(|| FieldError::new("drink", "Nothing would be in that jug."))?;
+                .ok_or_else(|| FieldError::new("drink", "That jug would be empty."))?;
             grams_per_ml.push(contents.mass().0 / contents.level_at(MEASURED_AT).0.max(1e-6));
             start.push((i, contents));
             vessels.push(Vessel {
@@ -171,9 +171,8 @@ impl<'a> Pourer<'a> {
                 best = Some((off, way));
             }
         }
-        best.map(|(_, way)| way).ok_or_else(|| {
-            FieldError::new("drink", "No glass of that can be poured from these jugs.")
-        })
+        best.map(|(_, way)| way)
+            .ok_or_else(|| FieldError::new("drink", "These jugs can't make that glass."))
     }
 
     /// The amounts of so many spoons; none of a jug that isn't poured from.

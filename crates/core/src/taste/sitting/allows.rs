@@ -14,24 +14,26 @@ impl Table<'_> {
     /// In a sentence, with the field.
     pub fn allows(self, word: &Utterance) -> Result<(), FieldError> {
         let stage = self.stage();
-        let over = "The key is broken: no more answers are taken. Set up another one.";
+        let over = "The glasses are revealed, so it takes no more answers. Set up a new tasting.";
         match word {
             Utterance::Poured if stage != Stage::Pouring => {
-                return Err(FieldError::new("word", "The glasses are poured already."));
+                return Err(FieldError::new("word", "The glasses are already poured."));
             }
             Utterance::Broken if stage == Stage::Over => {
-                return Err(FieldError::new("word", "The key is broken already."));
+                return Err(FieldError::new("word", "The glasses are already revealed."));
             }
             Utterance::Broken if stage == Stage::Pouring => {
-                return Err(FieldError::new("word", "Nothing has been poured yet."));
+                return Err(FieldError::new("word", "Pour the glasses first."));
             }
             Utterance::Poured | Utterance::Broken => return Ok(()),
-            Utterance::Gone => return Err(FieldError::new("word", "Nobody says that.")),
+            Utterance::Gone => {
+                return Err(FieldError::new("word", "Choose one of the offered words."));
+            }
             Utterance::Remark { taster, text } => {
                 self.seat_of(taster)?;
                 let many = text.chars().count();
                 if text.trim().is_empty() || many > REMARK {
-                    let message = format!("A remark has up to {REMARK} characters.");
+                    let message = format!("Enter up to {REMARK} characters.");
                     return Err(FieldError::new("word.text", message));
                 }
                 return Ok(());
@@ -41,10 +43,7 @@ impl Table<'_> {
         match stage {
             Stage::Over => return Err(FieldError::new("word", over)),
             Stage::Pouring => {
-                return Err(FieldError::new(
-                    "word",
-                    "Pour the glasses first; then they are tasted.",
-                ));
+                return Err(FieldError::new("word", "Pour the glasses first."));
             }
             Stage::Sealed | Stage::Open => {}
         }
@@ -53,20 +52,17 @@ impl Table<'_> {
             (Utterance::Answered { taster, code, felt, liked }, Tasted::Ladder { row, .. }) => {
                 let seat = self.seat_of(taster)?;
                 if !self.glasses_before(seat).iter().any(|b| b.code == *code) {
-                    let message = format!("There is no glass {code} on this table.");
+                    let message = format!("This tasting has no glass {code}.");
                     return Err(FieldError::new("word.code", message));
                 }
                 if liked.is_some_and(|mark| !(1..=9).contains(&mark)) {
-                    return Err(FieldError::new("word.liked", "How good is told from 1 to 9."));
+                    return Err(FieldError::new("word.liked", "Enter 1 to 9."));
                 }
                 if felt.is_some() && row.moves.words().is_none() {
-                    return Err(FieldError::new(
-                        "word.felt",
-                        "These glasses differ in kind: say how good.",
-                    ));
+                    return Err(FieldError::new("word.felt", "Rate each glass from 1 to 9."));
                 }
                 if felt.is_none() && liked.is_none() {
-                    return Err(FieldError::new("word", "Say how it is, or how good."));
+                    return Err(FieldError::new("word", "Enter a word or a rating."));
                 }
             }
             (Utterance::Mixed { taster, .. }, Tasted::Find(_)) => {
@@ -81,10 +77,10 @@ impl Table<'_> {
             (Utterance::Chose { taster, code, .. }, Tasted::Compare(_) | Tasted::Tongue(_)) => {
                 let seat = self.seat_of(taster)?;
                 let Some(served) = self.served_to(seat) else {
-                    return Err(FieldError::new("word", "They have tasted all that there is."));
+                    return Err(FieldError::new("word", "This taster has finished."));
                 };
                 if !served.glasses.iter().skip(served.known).any(|(its, _)| its == code) {
-                    let message = format!("There is no glass {code} before them now.");
+                    let message = format!("Glass {code} isn't their next glass.");
                     return Err(FieldError::new("word.code", message));
                 }
             }
@@ -93,19 +89,16 @@ impl Table<'_> {
                 let there = self.glasses_before(seat);
                 let each = there.iter().all(|b| codes.contains(&b.code));
                 if codes.len() != ladder.glasses.len() || !each {
-                    return Err(FieldError::new(
-                        "word.codes",
-                        "Put every glass of the row in its place, once.",
-                    ));
+                    return Err(FieldError::new("word.codes", "Place every glass once."));
                 }
             }
             (Utterance::Round { ours, note, .. }, Tasted::Match { .. }) => {
                 let fine = |v: f64, most: f64| v.is_finite() && (0.0..=most).contains(&v);
                 if !fine(ours.sweetness, 70.0) || !fine(ours.acidity, 10.0) {
-                    return Err(FieldError::new("word.ours", "No drink lies there."));
+                    return Err(FieldError::new("word.ours", "Choose a point on the map."));
                 }
                 if note.chars().count() > REMARK {
-                    let message = format!("A note has up to {REMARK} characters.");
+                    let message = format!("Enter up to {REMARK} characters.");
                     return Err(FieldError::new("word.note", message));
                 }
             }
@@ -114,7 +107,7 @@ impl Table<'_> {
                     !matches!(w, Utterance::Poured | Utterance::Broken | Utterance::Gone)
                 });
                 if !answer {
-                    return Err(FieldError::new("word.of", "There is nothing there to take back."));
+                    return Err(FieldError::new("word.of", "There is nothing to undo."));
                 }
             }
             (_, Tasted::Ladder { .. }) => return other("glasses are answered one by one"),

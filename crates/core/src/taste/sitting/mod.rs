@@ -409,7 +409,7 @@ impl<'a> Table<'a> {
             .tasters
             .iter()
             .position(|id| id == taster)
-            .ok_or_else(|| FieldError::new("word.taster", "That one doesn't sit at this table."))
+            .ok_or_else(|| FieldError::new("word.taster", "That person isn't in this tasting."))
     }
 
     /// Codes of the row's glasses, from little to much.

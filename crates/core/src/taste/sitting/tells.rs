@@ -274,7 +274,7 @@ impl Table<'_> {
 #[must_use]
 pub fn say_ratio(family: Family, low: f64, high: f64, sureness: Sureness) -> String {
     if sureness == Sureness::CantTell {
-        return "It can't be told yet.".into();
+        return "We can't tell yet.".into();
     }
     let bands = BalanceMap::of(family, None).bands;
     let band = |ratio: f64| {
@@ -295,7 +295,7 @@ pub fn say_ratio(family: Family, low: f64, high: f64, sureness: Sureness) -> Str
 
 fn say_figure(moves: &Moves, low: f64, high: f64, sureness: Sureness) -> String {
     if sureness == Sureness::CantTell {
-        return "It can't be told yet.".into();
+        return "We can't tell yet.".into();
     }
     match moves {
         Moves::Strength => format!("likely {low:.1} to {high:.1} g of sweetness in 100 g"),

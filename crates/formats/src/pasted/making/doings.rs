@@ -77,14 +77,14 @@ impl Cook<'_> {
                 self.now_holds(vessel);
                 self.guess(
                     self.drink.steps.len() - 1,
-                    "How much of the water is guessed: a quarter of it.",
+                    "The recipe doesn't say how much of the water: we used a quarter.",
                 );
             } else {
                 self.put(entry, self.left[entry], vessel);
             }
         }
         if self.holds(vessel) {
-            self.guess(self.drink.steps.len() - 1, "The text doesn't say what is begun with.");
+            self.guess(self.drink.steps.len() - 1, "The recipe doesn't say what to start with.");
         }
     }
 
@@ -118,7 +118,7 @@ impl Cook<'_> {
                     if doing.minutes.is_none() {
                         self.guess(
                             self.drink.steps.len() - 1,
-                            "The text doesn't say how long it is rubbed; four minutes are usual.",
+                            "No time given for rubbing: we used 4 minutes.",
                         );
                     }
                 }
@@ -164,7 +164,7 @@ impl Cook<'_> {
                             && (doing.clear || doing.to_c.is_none()),
                     });
                     if doing.to_c.is_none() && !doing.clear {
-                        self.guess(self.drink.steps.len() - 1, "The text doesn't say how hot.");
+                        self.guess(self.drink.steps.len() - 1, "No temperature given.");
                     }
                 }
             }
@@ -377,10 +377,7 @@ impl Cook<'_> {
                     place: RestingPlace::Worktop,
                     covered: doing.covered,
                 });
-                self.guess(
-                    self.drink.steps.len() - 1,
-                    "The text doesn't say how long; a quarter of an hour is usual.",
-                );
+                self.guess(self.drink.steps.len() - 1, "No time given: we used 15 minutes.");
             }
             return;
         };
@@ -487,7 +484,7 @@ impl Cook<'_> {
             if guessed {
                 self.guess(
                     self.drink.steps.len() - 1,
-                    "The text doesn't say how far; by a third is usual.",
+                    "No end point given: we reduced it by a third.",
                 );
             }
         }

@@ -41,7 +41,7 @@ impl Cook<'_> {
             let from = self.drink.steps.len();
             self.put(entry, self.left[entry], &target);
             if told && self.drink.steps.len() > from {
-                self.guess(from, "The text doesn't say when it goes in.");
+                self.guess(from, "The recipe doesn't say when to add this.");
             }
         }
         self.gather(&target.clone());

@@ -163,7 +163,7 @@ pub(super) fn make(
         let before = cook.drink.steps.len();
         cook.carry_out(&done.doing, line_to.as_ref());
         if cook.drink.steps.len() > before && done.doing.loose {
-            cook.guess(cook.drink.steps.len() - 1, "The time is only said about.");
+            cook.guess(cook.drink.steps.len() - 1, "The recipe gives only a rough time.");
         }
         cook.read.extend(shorts(&done.doing).map(|s| (done.line, s)));
     }
@@ -243,10 +243,7 @@ fn mend(drink: &mut Drink, cupboard: &Cupboard) -> Vec<String> {
         match step {
             Some(at) if at < drink.steps.len() => {
                 drink.steps.remove(at);
-                left.push(format!(
-                    "A step could not be carried out as it was read: {}",
-                    fault.message
-                ));
+                left.push(format!("We couldn't use this step as we read it: {}", fault.message));
             }
             _ if fault.field.starts_with("vessels") => {
                 let used: Vec<String> = drink.vessels.iter().map(|v| v.id.clone()).collect();
@@ -415,8 +412,8 @@ impl Cook<'_> {
                 differs.push(Differs {
                     key: "makes".into(),
                     message: match glasses {
-                        Some(n) => format!("The text fills up to {listed}, and makes {n} glasses, which would be {said}."),
-                        None => format!("The text fills up to {listed}, and says that it makes {said}."),
+                        Some(n) => format!("The recipe fills up to {listed} but serves {n} glasses, which would be {said}."),
+                        None => format!("The recipe fills up to {listed} but says it makes {said}."),
                     },
                     choices: vec![listed.to_string(), said.to_string()],
                     chosen: which,
@@ -488,7 +485,7 @@ impl Cook<'_> {
         self.put_amount(entry, scaled, vessel);
         self.left[entry] = 0.0;
         if self.drink.steps.len() > from {
-            self.guess(from, "By how much there is in the vessel, as it was run.");
+            self.guess(from, "By the volume in the vessel.");
         }
     }
 
@@ -638,7 +635,7 @@ impl Cook<'_> {
                     self.hot = true;
                 }
                 if guessed && self.drink.steps.len() > from {
-                    self.guess(from, "“Some” is taken as a third.");
+                    self.guess(from, "We read “some” as a third.");
                 }
             } else if doing.verb != Verb::TopUp {
                 // A part of the water that fills up later: as the text says, or a quarter of the whole.
@@ -671,7 +668,7 @@ impl Cook<'_> {
                 if guessed {
                     self.guess(
                         self.drink.steps.len() - 1,
-                        "How much of the water is guessed: a quarter of it.",
+                        "The recipe doesn't say how much of the water: we used a quarter.",
                     );
                 }
             }

@@ -400,7 +400,7 @@ pub(super) async fn begin_batch(
     }
     let Parts { of, drink, practice } = body.json()?;
     if of.chars().count() > 100 {
-        let message = "That is no drink of the shelf.".into();
+        let message = "Choose a drink from your list.".into();
         return Err(FieldError { field: "of".into(), message }.into());
     }
     let drink = keen_formats::drink_from_value(drink, &state.cupboard())?;
@@ -430,7 +430,7 @@ impl State {
         by: By,
     ) -> Result<HttpResponse, Problem> {
         if drink.steps.is_empty() {
-            let message = "Nothing has to be done for this drink yet.".into();
+            let message = "This drink has no steps yet.".into();
             return Err(FieldError { field: "drink.steps".into(), message }.into());
         }
         let clock = seed.map(|_| serde_json::to_string(&Clock::default()).unwrap_or_default());

@@ -69,7 +69,7 @@ impl Read {
 
 fn in_practice(read: &Read) -> Result<Truth, FieldError> {
     read.truth()
-        .ok_or_else(|| FieldError::new("id", "That isn't a practice run; there hands do it."))
+        .ok_or_else(|| FieldError::new("id", "This isn't a practice batch: use real instruments."))
 }
 
 impl State {
@@ -109,15 +109,13 @@ pub(in crate::api) async fn set_clock(
     let set: SetClock = body.json()?;
     let read = state.batch(&id).await?;
     let Some(clock) = read.clock else {
-        return Err(
-            FieldError::new("id", "Only a practice run has a clock that can be hurried.").into()
-        );
+        return Err(FieldError::new("id", "Only a practice batch can skip time.").into());
     };
     let real = minutes_since(&read.kept.begun_at, &now());
     let order = match set {
         SetClock::Rate { times } if (1.0..=600.0).contains(&times) => Order::Rate { times },
         SetClock::Rate { .. } => {
-            return Err(FieldError::new("times", "Enter 1 to 600 times as fast.").into());
+            return Err(FieldError::new("times", "Enter 1 to 600.").into());
         }
         SetClock::ToNext => {
             let now = read.now();
@@ -162,7 +160,7 @@ pub(in crate::api) async fn put_before(
     let read = state.batch(&id).await?;
     let question = move |_: &_| {
         let truth = in_practice(&read)?;
-        let nothing = || FieldError::new("vessel", "There is nothing in that vessel yet.");
+        let nothing = || FieldError::new("vessel", "That vessel is empty.");
         let contents = truth.contents(&vessel).filter(|c| !c.is_empty()).ok_or_else(nothing)?;
         let reads = |quantity| truth.reads(&vessel, quantity);
         let sample = Sample {
@@ -183,7 +181,7 @@ pub(in crate::api) async fn put_before(
     let there = instrument.starts_with(PRACTICE)
         && orders.iter().all(|order| state.instruments.order(&instrument, order));
     if !there {
-        return Err(FieldError::new("instrument", "That instrument isn't there.").into());
+        return Err(FieldError::new("instrument", "We can't find that instrument.").into());
     }
     Ok(HttpResponse::NoContent().finish())
 }
@@ -237,7 +235,7 @@ fn seen(read: &Read, look: &Look) -> Result<Seen, FieldError> {
         let value = ((exact + off * quantity.usual_error(exact)) / mark).round() * mark;
         Seen { value: Some(value.max(0.0)), unit: Some(quantity.unit().into()), words: Vec::new() }
     };
-    let nothing = |field: &str| FieldError::new(field, "There is nothing to be seen there yet.");
+    let nothing = |field: &str| FieldError::new(field, "There is nothing to see yet.");
     match look {
         Look::Gave(step) => {
             let ml = truth.gave(step).filter(|ml| *ml > 0.0).ok_or_else(|| nothing("gave"))?;

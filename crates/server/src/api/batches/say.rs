@@ -41,7 +41,7 @@ pub(in crate::api) async fn say_happening(
 ) -> Result<web::Json<BatchView>, Problem> {
     let Say { what, sure } = body.json()?;
     if matches!(what, Happening::Taught { .. }) {
-        let message = "What it teaches is said by itself, with /teach.".into();
+        let message = "Use /teach to say what a batch teaches.".into();
         return Err(FieldError { field: "what".into(), message }.into());
     }
     let finished = matches!(what, Happening::Finished { .. });

@@ -58,10 +58,10 @@ pub(in crate::api) async fn teach_kitchen(
     let read = state.batch(&id).await?;
     let refused = |message: &str| FieldError { field: "learn".into(), message: message.to_owned() };
     if read.kept.practice {
-        return Err(refused("A practice run teaches the kitchen nothing.").into());
+        return Err(refused("A practice batch isn't saved to your kitchen.").into());
     }
     if read.kept.finished_at.is_none() {
-        return Err(refused("What it teaches is known when it is finished.").into());
+        return Err(refused("Finish the batch first.").into());
     }
     let taught = if wanted {
         state.desk.ask(asker.clone(), move |_| Ok(read.teaches())).await?

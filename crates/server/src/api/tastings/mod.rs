@@ -271,7 +271,7 @@ fn worked_out(
                 .map_err(|error| FieldError { field: "word.spoons".into(), ..error })?;
             let x = mixed.glass.x.ok_or_else(|| FieldError {
                 field: "word.spoons".into(),
-                message: "Without anything sharp there is no balance.".into(),
+                message: "Choose something sour.".into(),
             })?;
             Utterance::Mixed { taster, spoons, x, felt }
         }
@@ -307,11 +307,11 @@ pub(super) async fn next_glass(
             message: message.into(),
         };
         let Tasted::Find(finding) = &read.sitting.kind else {
-            return Err(fault("taster", "Here nobody is led from glass to glass.").into());
+            return Err(fault("taster", "This kind of tasting has no next glass.").into());
         };
         let seat = read.sitting.tasters.iter().position(|it| *it == taster);
         let seat = seat
-            .ok_or_else(|| Problem::from(fault("taster", "That one doesn't sit at this table.")))?;
+            .ok_or_else(|| Problem::from(fault("taster", "That person isn't in this tasting.")))?;
         let (ratio, more) = next_ratio(&read.table().sips(), seat);
         Ok(NextView { mixed: finding.glass_at(ratio, cupboard.as_ref())?, more })
     };

@@ -109,20 +109,21 @@ const NAME: usize = 120;
 /// Those who sit there, in their order.
 fn seated(ids: &[String], all: Vec<TasterView>) -> Result<Vec<Taster>, FieldError> {
     if ids.is_empty() {
-        return Err(FieldError::new("tasters", "Who tastes? Choose somebody."));
+        return Err(FieldError::new("tasters", "Choose the tasters."));
     }
     if ids.len() > MOST_TASTERS as usize {
-        let message = format!("{MOST_TASTERS} tasters are the most at one table.");
+        let message = format!("Choose up to {MOST_TASTERS} tasters.");
         return Err(FieldError::new("tasters", message));
     }
     let mut seated = Vec::new();
     for (i, id) in ids.iter().enumerate() {
         if ids[..i].contains(id) {
-            return Err(FieldError::new("tasters", "Somebody sits there twice."));
+            return Err(FieldError::new("tasters", "Choose each taster once."));
         }
         let found = all.iter().find(|view| view.id == *id);
-        let view =
-            found.ok_or_else(|| FieldError::new("tasters", "There is no such taster any more."))?;
+        let view = found.ok_or_else(|| {
+            FieldError::new("tasters", "This taster was deleted. Choose another.")
+        })?;
         seated.push(view.taster.clone());
     }
     Ok(seated)
@@ -140,12 +141,12 @@ fn may_have(tasters: &[Taster], drinks: &[&Drink], worktop: Worktop<'_>) -> Resu
                 && matches!(first.avoids, keen_core::taste::taster::Avoid::Alcohol)
             {
                 format!(
-                    "{} is a child, and there is {what} in it. Children taste without alcohol.",
+                    "{} is a child, and the drink contains {what}. Children taste without alcohol.",
                     taster.name
                 )
             } else {
                 format!(
-                    "{} doesn't take {what}, and it is in it. Choose others, or another drink.",
+                    "{} avoids {what}, which is in this drink. Choose other tasters, or another drink.",
                     taster.name
                 )
             };
@@ -158,10 +159,10 @@ fn may_have(tasters: &[Taster], drinks: &[&Drink], worktop: Worktop<'_>) -> Resu
 /// A name that can be shown.
 fn named(field: &str, name: &str, most: usize) -> Result<(), FieldError> {
     if name.trim().is_empty() {
-        return Err(FieldError::new(field, "What is it called?"));
+        return Err(FieldError::new(field, "Enter a name."));
     }
     if name.chars().count() > most || name.chars().any(char::is_control) {
-        return Err(FieldError::new(field, format!("A name has up to {most} characters.")));
+        return Err(FieldError::new(field, format!("Enter a name of up to {most} characters.")));
     }
     Ok(())
 }
@@ -207,7 +208,7 @@ fn kind(
             if row.moves.words().is_none() {
                 return Err(FieldError::new(
                     "what.order.moves",
-                    "What differs in kind has no order.",
+                    "Different kinds have no order. Rate them instead.",
                 ));
             }
             let (row, ladder) = poured("order", row)?;
@@ -231,7 +232,7 @@ fn kind(
                 }
             }
             if first.name.trim() == second.name.trim() {
-                let message = "Both are called the same. Say which is which.";
+                let message = "Give the two drinks different names.";
                 return Err(FieldError::new("what.compare.second.name", message));
             }
             if !(1..=12).contains(&times) {
@@ -246,7 +247,7 @@ fn kind(
         }
         WhatToTaste::Tongue(stairs) => {
             if tasters.len() > 1 {
-                return Err(FieldError::new("tasters", "A tongue is tried one at a time."));
+                return Err(FieldError::new("tasters", "Choose one taster."));
             }
             if stairs.method == Method::DuoTrio {
                 return Err(FieldError::new("what.tongue.method", "Choose pairs or triangles."));

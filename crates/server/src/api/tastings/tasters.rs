@@ -219,7 +219,7 @@ pub(in crate::api) async fn add_taster(
     };
     let there = state.with_store(|store| store.tasters()).await?.len();
     if there >= MOST {
-        let message = format!("{MOST} tasters are the most. Delete some who don't come any more.");
+        let message = format!("You have {MOST} tasters. Delete some first.");
         return Err(keen_core::drink::FieldError { field: "name".into(), message }.into());
     }
     let id = state.with_store(move |store| store.add_taster(&new, said.0.as_deref())).await?;
