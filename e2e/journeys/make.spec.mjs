@@ -15,7 +15,7 @@ test("at the stove: a drink is made step by step, measured, put right and finish
 
   // Space says done; what goes on by itself stands above, over a reload.
   await page.keyboard.press("Space");
-  await step.getByText("Heat the pot to 95 °C, with the lid on.").waitFor();
+  await step.getByText("Heat the pot to 95 °C, covered.").waitFor();
   await page.getByRole("button", { name: "Started" }).click();
   const wait = page.getByRole("list", { name: "Waits" });
   await wait.getByText(/Heat the pot .*/).waitFor();
@@ -54,10 +54,10 @@ test("at the stove: a drink is made step by step, measured, put right and finish
     await page.waitForFunction((was) => document.querySelector("h2").innerText !== was, now);
   }
   await page.getByRole("button", { name: "Done", exact: true }).or(page.getByRole("button", { name: "Started" })).click();
-  await step.getByText(/white sugar into the pitcher/).or(step.getByText("Nothing to do for now.")).waitFor();
+  await step.getByText(/white sugar to the pitcher/).or(step.getByText("Nothing to do for now.")).waitFor();
   if (await step.getByText("Nothing to do for now.").isVisible())
     await wait.getByRole("button", { name: /^Done/ }).first().click();
-  await step.getByText(/white sugar into the pitcher/).waitFor();
+  await step.getByText(/white sugar to the pitcher/).waitFor();
 
   // A silly reading is asked about, a likely one narrows the cloud.
   await page.getByRole("button", { name: "Measure" }).click();
@@ -66,14 +66,14 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   await page.getByRole("option", { name: "°Brix" }).click();
   await measure.getByLabel("Reading").fill("38");
   await measure.getByRole("button", { name: "Save the reading" }).click();
-  await page.getByText(/was expected in .*give or take/).waitFor();
+  await page.getByText(/we expected .*give or take/).waitFor();
   await page.getByRole("button", { name: "Discard it" }).click();
   await page.getByRole("button", { name: "Measure" }).click();
   await measure.getByRole("combobox", { name: "What", exact: true }).click();
   await page.getByRole("option", { name: "volume, ml" }).click();
   await measure.getByLabel("Reading").fill("940");
   await measure.getByRole("button", { name: "Save the reading" }).click();
-  await page.getByText(/^Read 940 ml; \d+ was expected/).waitFor();
+  await page.getByText(/^You read 940 ml; we expected \d+/).waitFor();
 
   // Another step is done first, and that is taken back, too.
   await page.getByRole("button", { name: "Something went differently" }).click();
@@ -84,7 +84,7 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   await otherwise.getByRole("button", { name: "Save", exact: true }).click();
   await step.getByText(/^Squeeze 2/).waitFor();
   await page.keyboard.press("Backspace");
-  await step.getByText(/white sugar into the pitcher/).waitFor();
+  await step.getByText(/white sugar to the pitcher/).waitFor();
 
   // Something wrong was said, and is taken back.
   await page.getByRole("button", { name: "Note" }).click();

@@ -66,7 +66,7 @@ test.describe("with the second door open", () => {
     await other.goto("/");
     await other.getByLabel("The code").fill(code === "111111" ? "222222" : "111111");
     await other.getByRole("button", { name: "Connect", exact: true }).click();
-    await other.getByText(/isn't the code/).waitFor();
+    await other.getByText(/isn't the right code/).waitFor();
     await accessible(other, "joining");
     await other.getByLabel("The code").fill(code);
     await other.getByLabel("Name for this phone").fill("phone at the stove");

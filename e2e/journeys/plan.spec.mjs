@@ -11,7 +11,7 @@ test("a plan: from nothing to the evening before, kept, moved, bought for and ta
   await page.getByRole("link", { name: /Midsummer open day/ }).waitFor();
   await accessible(page, "the plans");
   await page.getByRole("button", { name: "New plan" }).click();
-  await page.getByText("No drink is in this plan yet.").waitFor();
+  await page.getByText("No drinks yet.").waitFor();
   await page.getByRole("button", { name: "New plan" }).click();
   await page.getByRole("textbox", { name: "Name of the plan" }).fill("Sunday lunch");
   await page.keyboard.press("Enter");
@@ -100,7 +100,7 @@ test("a plan: from nothing to the evening before, kept, moved, bought for and ta
   await page.goto("/plan");
   await page.getByRole("button", { name: "More for Sunday lunch, copy" }).click();
   await page.getByRole("menuitem", { name: "Remove" }).click();
-  await page.getByText("Sunday lunch, copy was removed.").waitFor();
+  await page.getByText("Sunday lunch, copy was deleted.").waitFor();
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await page.getByRole("link", { name: /Sunday lunch, copy/ }).waitFor();
 });
@@ -126,7 +126,7 @@ test("a drink's own plan is kept, and follows the drink", async ({ page }) => {
   await page.getByRole("button", { name: "Set how long it may wait" }).click();
   const { type } = composing(page);
   await type("May wait afterwards, minutes", "a while");
-  await page.getByText(/^We can't read/).waitFor();
+  await page.getByText(/^Enter a time/).waitFor();
   await type("May wait afterwards, minutes", "15");
   await saved(page);
   await page.reload();

@@ -40,12 +40,12 @@ test("history: batches side by side, a version named and brought back, a variant
   await table.getByRole("link").first().click();
   const picture = page.getByRole("region", { name: "Picture" });
   await picture.getByLabel("A picture's file").setInputFiles({ ...photo, buffer: Buffer.from("no picture") });
-  await picture.getByText("“jug.png” is no picture that this browser can read.").waitFor();
+  await picture.getByText("This browser can't read “jug.png” as a picture.").waitFor();
   await picture.getByLabel("A picture's file").setInputFiles(photo);
-  await picture.getByRole("img", { name: /Lemon verbena lemonade, as it was made/ }).waitFor();
+  await picture.getByRole("img", { name: /Lemon verbena lemonade, finished/ }).waitFor();
   await accessible(page, "a batch with its picture");
   await page.goBack();
-  const seen = table.getByRole("img", { name: /^as it was made on/ });
+  const seen = table.getByRole("img", { name: /^as made on/ });
   await seen.waitFor();
   await page.waitForFunction(() => document.querySelector("th img")?.naturalWidth === 1280);
   await table.getByRole("link").first().click();
@@ -54,7 +54,7 @@ test("history: batches side by side, a version named and brought back, a variant
   await page.goBack();
   await seen.waitFor({ state: "detached" });
 
-  await page.getByRole("button", { name: /^Find a batch/ }).click();
+  await page.getByRole("button", { name: /^Search batches of/ }).click();
   const find = page.getByRole("region", { name: "Find a batch" });
   await find.getByRole("combobox", { name: "Of", exact: true }).click();
   await page.getByRole("option", { name: "all drinks" }).click();
@@ -175,7 +175,7 @@ test("the whole house is saved, changed, and put back", async ({ page }) => {
   await writeFile(damaged, bytes);
   await dialog.getByLabel("A backup file").setInputFiles(damaged);
   await dialog.getByRole("alertdialog").getByRole("button", { name: "Restore" }).click();
-  await dialog.getByText(/This backup is damaged|no backup of Keen Pitcher/).waitFor();
+  await dialog.getByText(/This backup is damaged|isn't a Keen Pitcher backup/).waitFor();
   await dialog.getByLabel("A backup file").setInputFiles(saved);
   await dialog.getByRole("alertdialog").getByRole("button", { name: "Restore" }).click();
   await dialog.getByText(/^Restored\. Your previous data was saved as .*before/).waitFor();

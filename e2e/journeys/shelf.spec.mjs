@@ -12,7 +12,7 @@ test("the shelf: find, begin, copy, rename, take off and put back", async ({ pag
   await bottles.getByRole("link", { name: "Mandarin fizz" }).waitFor({ state: "detached" });
   await bottles.getByRole("link", { name: "Mint and cucumber water" }).waitFor();
   await page.getByLabel("Find a drink").fill("no such thing");
-  await page.getByText("No drink on the shelf has “no such thing” in its name.").waitFor();
+  await page.getByText("No drink is called “no such thing”.").waitFor();
   await page.getByLabel("Find a drink").fill("");
 
   await page.getByRole("button", { name: "More for Tamarind cooler" }).click();

@@ -32,7 +32,7 @@ test("Size: amounts side by side, a law, as much as there is, a party taken over
   for (let i = 0; i < 2; i++) await page.getByRole("button", { name: "Undo" }).click();
   await saved(page);
   // A party is made now, and the drink stays as it is.
-  await page.getByRole("button", { name: "Make one now: party" }).click();
+  await page.getByRole("button", { name: "Make this size now: party" }).click();
   await page.getByRole("heading", { level: 2 }).getByText(/^Pour 7\.\d+ l water into the pot/).waitFor();
 });
 
@@ -41,11 +41,11 @@ test("vessels: goes, another order, and whether it fits my jug", async ({ page }
   await page.getByRole("link", { name: "Size", exact: true }).click();
   await page.getByRole("button", { name: "Change the drink to this size: party" }).click();
   await page.getByRole("link", { name: "Vessels" }).click();
-  await page.getByText(/^In 2 goes/).waitFor();
-  await page.locator('[data-fit="pot"]').getByText(/“Big pot”, in 2 goes/).waitFor();
+  await page.getByText(/^In 2 rounds/).waitFor();
+  await page.locator('[data-fit="pot"]').getByText(/“Big pot”, in 2 rounds/).waitFor();
   await accessible(page, "the vessels");
   await page.getByRole("button", { name: "Use this order" }).click();
-  await page.getByText(/^In 2 goes/).waitFor({ state: "detached" });
+  await page.getByText(/^In 2 rounds/).waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Undo" }).click();
   await page.getByRole("button", { name: "Undo" }).click();
   // Will it fit my 2.3 l jug? Touch the vessel, then the question.
@@ -76,18 +76,18 @@ test("shopping: fruit with its chance, ticked off, priced, as a table; and learn
   await page.getByRole("checkbox", { name: "Mandarin fizz" }).uncheck();
 
   await limes.getByRole("button", { name: "More about limes" }).click();
-  await limes.getByRole("textbox", { name: "There is, pieces" }).fill("0");
-  await limes.getByRole("textbox", { name: "There is, pieces" }).press("Enter");
+  await limes.getByRole("textbox", { name: "In stock, pieces" }).fill("0");
+  await limes.getByRole("textbox", { name: "In stock, pieces" }).press("Enter");
   await limes.getByText(/there: 3/).waitFor({ state: "detached" });
   const form = limes.getByRole("form", { name: "What limes gave" });
   await form.getByRole("textbox", { name: "Number of limes" }).fill("5");
   await form.getByRole("textbox", { name: "gave, ml" }).fill("600");
   await form.getByRole("button", { name: "Save" }).click();
-  await form.getByText(/120 ml from each is far from what limes give/).waitFor();
+  await form.getByText(/120 ml each is unusual for limes/).waitFor();
   await form.getByRole("button", { name: "Measure again" }).click();
   await form.getByRole("textbox", { name: "gave, ml" }).fill("125");
   await form.getByRole("button", { name: "Save" }).click();
-  await form.getByText(/From now on limes are reckoned with/).waitFor();
+  await form.getByText(/We'll now use/).waitFor();
   await form.getByRole("button", { name: "Undo" }).click();
   await form.getByText("Undone.").waitFor();
 

@@ -34,12 +34,12 @@ test("the other way round: drag the ring, hold, bound, look, take it, undo", asy
   await amount(page, "White sugar").focus();
   await page.getByRole("button", { name: "Hold White sugar" }).click();
   await amount(page, "Lemon juice").focus();
-  await page.getByLabel("At most so much Lemon juice").fill("7 lemons");
+  await page.getByLabel("Maximum Lemon juice").fill("7 lemons");
   await page.keyboard.press("Enter");
   await page.getByText("at most 7 lemons").waitFor();
   await page.getByRole("button", { name: "Work out the amounts" }).click();
   await page.getByText("This is the closest match.").waitFor();
-  await page.getByText(/7 lemons are all there may be/).waitFor();
+  await page.getByText(/limited to 7 lemons/).waitFor();
   await page.getByRole("button", { name: "Back" }).click();
   await page.getByRole("button", { name: "Clear the target" }).click();
 

@@ -24,7 +24,7 @@ test("Steps: compose a hot-steeped hibiscus from blank, and refuse an impossible
   await palette.getByRole("button", { name: "Leave to steep" }).click();
   await type("For, min", "20");
   await page.getByRole("button", { name: /Leave the pot for 20 minutes, covered/ }).waitFor();
-  await page.getByText(/^After \d+ min nearly everything is drawn; longer brings little\./).waitFor();
+  await page.getByText(/^Almost everything is extracted after \d+ min; longer adds little\./).waitFor();
   await palette.getByRole("button", { name: "Strain" }).click();
   await page.getByRole("button", { name: /Strain the pot through the fine sieve into the pitcher/ }).waitFor();
   await accessible(page, "Steps");
@@ -45,7 +45,7 @@ test("Steps: compose a hot-steeped hibiscus from blank, and refuse an impossible
   );
   await page.getByRole("button", { name: /Heat the pot to 95 °C/ }).click();
   await page.getByRole("button", { name: "Earlier" }).click();
-  await page.getByText("These steps can't be in that order. The pot is empty; there is nothing to heat.").waitFor();
+  await page.getByText("These steps can't be in that order. The pot is empty, so there is nothing to heat.").waitFor();
   assert.deepEqual(await steps(), before);
 
   await page.getByRole("button", { name: /Strain the pot/ }).click();
@@ -56,10 +56,10 @@ test("Steps: compose a hot-steeped hibiscus from blank, and refuse an impossible
   await page.getByRole("button", { name: /Pour 4 glasses of 250 ml from the pitcher/ }).waitFor();
   await putIn("ice");
   // Hot from the pot, all the ice would be gone: it says so, until the pitcher has cooled.
-  await page.getByText(/^In a drink of \d\d °C all of this ice melts/).waitFor();
+  await page.getByText(/^All this ice melts in a drink at \d\d °C/).waitFor();
   await page.getByRole("button", { name: /Pour 180 g sugar syrup 1:1/ }).click();
   await palette.getByRole("button", { name: "Cool" }).click();
-  await page.getByText(/all of this ice melts/).waitFor({ state: "detached" });
+  await page.getByText(/All this ice melts/).waitFor({ state: "detached" });
   await page.getByRole("link", { name: "Balance" }).click();
   assert.ok((await number(page, "acidity")) > 0.2, "the calyces have given their acid");
   await saved(page);
@@ -80,15 +80,15 @@ test("Steps: boiling water, grated root, a marked line, parts and a range", asyn
   await choose("Temperature", "boiling, from the kettle");
   await step(/Pour 1 quart boiling water into the pot/).waitFor();
   await palette.getByRole("button", { name: "Mark the line" }).click();
-  await step(/Mark on the pot how high it stands/).waitFor();
+  await step(/Mark the level on the pot/).waitFor();
   await putIn("ginger root", "Pot");
   await type("Amount", "1 inch of ginger");
   await choose("Cut", "grated");
-  await step(/ginger.*, grated, into the pot/).waitFor();
+  await step(/Grate .*ginger.* into the pot/).waitFor();
   await putIn("tap water", "Pot");
   await palette.getByRole("button", { name: "Boil down" }).click();
   // A line was marked, so that is how far it goes.
-  await step(/Boil the pot back down to the mark/).waitFor();
+  await step(/Boil the pot down, uncovered, to the mark/).waitFor();
   await palette.getByRole("button", { name: "Strain" }).click();
   await step(/Strain the pot through the fine sieve/).waitFor();
   await putIn("lemon juice", "Pitcher");
@@ -116,12 +116,12 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   const card = (text) => page.locator("[data-step]").filter({ hasText: text });
   await card("Boil the pot down").click();
   const panel = page.getByRole("region", { name: /^Step/ });
-  await panel.getByText(/the line then stands \d+ mm above the bottom/).waitFor();
+  await panel.getByText(/the level is then \d+ mm above the bottom/).waitFor();
   await panel.getByRole("combobox", { name: "Until" }).click();
   await page.getByRole("option", { name: "a boiling temperature" }).click();
-  await card("Boil the pot down until it boils at 103 °C").waitFor();
+  await card("Boil the pot down, uncovered, until it boils at 103 °C").waitFor();
   await page.getByRole("button", { name: "Undo" }).click();
-  await card("until 550 ml are left").waitFor();
+  await card("to 550 ml").waitFor();
 
   // The water goes before the ginger by dragging; the strainer can't go first.
   const steps = () => page.locator("[data-step]").evaluateAll((all) => all.map((s) => s.textContent));
@@ -140,7 +140,7 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   await page.waitForFunction(() => document.querySelector("[data-step]").textContent.includes("ginger"));
   const before = await steps();
   await drag(4, 1);
-  await page.getByText(/^Not in that order\./).waitFor();
+  await page.getByText(/^These steps can't be in that order\./).waitFor();
   assert.deepEqual(await steps(), before);
 
   // A drop is undone where it was made; a plus puts a step in between; a step is copied.
@@ -168,12 +168,12 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   await card("Strain the pot").click();
   await panel.getByRole("textbox", { name: "Volume measured after this step" }).fill("3 limes");
   await panel.getByRole("button", { name: "Learn" }).click();
-  await panel.getByText(/is no volume/).waitFor();
+  await panel.getByText(/isn't a volume/).waitFor();
   await panel.getByRole("textbox", { name: "Volume measured after this step" }).fill("570 ml");
   await panel.getByRole("button", { name: "Learn" }).click();
-  await panel.getByText(/Ginger root keeps so many grams for each gram/).waitFor();
+  await panel.getByText(/liquid held by 1 g Ginger root/).waitFor();
   await panel.getByRole("button", { name: "Use my figures from now on" }).click();
-  await panel.getByText("Kept as your own figures.").waitFor();
+  await panel.getByText("Saved to your figures").waitFor();
 
   await page.getByRole("button", { name: "Compare with another way" }).click();
   await page.getByRole("combobox", { name: "Compare with" }).click();

@@ -66,7 +66,7 @@ test("tasting: a blind row, two tasters on two screens, and the key is broken", 
   await page.getByLabel("Drink", { exact: true }).selectOption({ label: "Lemon verbena lemonade" });
   for (const name of ["The beekeeper", "The gatekeeper"])
     await page.getByRole("button", { name }).click();
-  await page.getByText(/^The same in all, as poured/).waitFor();
+  await page.getByText(/^The same in every glass/).waitFor();
   await accessible(page, "a row to be set up");
   await page.getByRole("button", { name: "Set it up" }).click();
   await page.getByRole("button", { name: "All poured" }).waitFor();
@@ -82,7 +82,7 @@ test("tasting: a blind row, two tasters on two screens, and the key is broken", 
   await page.getByRole("heading", { name: "Stickers" }).waitFor();
   await page.getByRole("link", { name: "Back to the tasting" }).click();
   await page.getByRole("button", { name: "All poured" }).click();
-  await page.getByText(/What is in them stays sealed/).waitFor();
+  await page.getByText(/The contents stay hidden/).waitFor();
   await accessible(page, "a row on the table");
   const id = page.url().split("/").at(-1);
   for (const what of ["sheet", "file"]) {
@@ -140,7 +140,7 @@ test("tasting: a triangle to its verdict", async ({ page }) => {
   await page.getByLabel("The second: called").fill("Last year's");
   const who = ["The beekeeper", "The gatekeeper", "The bell-ringer", "The night watering", "The youngest weeder"];
   for (const name of who) await page.getByRole("button", { name }).click();
-  await page.getByText(/4 of 5 have to be right/).waitFor();
+  await page.getByText(/4 of 5 must be right/).waitFor();
   await accessible(page, "a comparison to be set up");
   await page.getByRole("button", { name: "Set it up" }).click();
   const table = page.getByRole("region", { name: "Contents" }).getByRole("row");
@@ -182,7 +182,7 @@ test("tasting: one pitcher for a group, taken into Balance, and corrected in the
   await page.getByRole("button", { name: "Aim at it in Balance" }).click();
   await page.getByTestId("point").waitFor();
   await page.getByRole("button", { name: "Work out the amounts" }).click();
-  await page.getByRole("button", { name: /^Take/ }).first().click();
+  await page.getByRole("button", { name: /^Use these amounts/ }).first().click();
   await saved(page);
   await page.waitForFunction(
     (fair) => Math.abs(parseFloat(document.querySelector('[data-figure="ratio"]')?.innerText) - fair) < 0.8,
@@ -231,7 +231,7 @@ test("tasting: a tongue on the stairs, and a row put in order", async ({ page })
   }
   await page.getByRole("button", { name: "Confirm this order" }).click();
   await page.getByRole("button", { name: "Reveal the glasses" }).click();
-  await page.getByRole("button", { name: /no more answers/ }).click();
+  await page.getByRole("button", { name: /Show the results and stop/ }).click();
   await page.getByText("10 of 10 pairs").waitFor();
 });
 
@@ -253,7 +253,7 @@ test("tasting: a drink is matched in rounds, and a glass is guessed", async ({ p
   const before = await acid.innerText();
   await page.getByRole("button", { name: "slightly too sour" }).click();
   await page.getByRole("button", { name: "Keep this round" }).click();
-  await page.getByRole("region", { name: "Rounds" }).getByText(/the other one is a touch sharper/).waitFor();
+  await page.getByRole("region", { name: "Rounds" }).getByText(/the other is slightly/).waitFor();
   assert.ok(wide(await acid.innerText()) < wide(before), "tasted beside it, it is known better");
   await accessible(page, "a drink that is matched");
   await lies.getByRole("button", { name: "Aim at it in Balance" }).click();
@@ -294,11 +294,11 @@ test("tasting: what it found is in the plan, in a closer row, and in a batch's l
   await saved(page);
   await page.goto("/tasting/new/row?middle=14&step=1.15");
   await page.getByLabel("Drink", { exact: true }).selectOption({ label: "Lemon verbena lemonade" });
-  await page.getByRole("radio", { name: /^where they like it, \d+ to 1/, checked: true }).waitFor();
+  await page.getByRole("radio", { name: /^what they like, \d+ to 1/, checked: true }).waitFor();
   await page.getByRole("button", { name: "The beekeeper" }).click();
-  await page.getByText(/^The same in all, as poured/).waitFor();
+  await page.getByText(/^The same in every glass/).waitFor();
   // Two steps of 1.15 either side of what was found, with room for spoons that are whole.
-  const middle = Number((await page.getByRole("radio", { name: /^where they like it/ }).innerText()).match(/(\d+) to 1/)[1]);
+  const middle = Number((await page.getByRole("radio", { name: /^what they like/ }).innerText()).match(/(\d+) to 1/)[1]);
   const rows = await page.getByRole("table").getByRole("row").allInnerTexts();
   const ratios = rows.slice(1).map((row) => parseFloat(row));
   assert.ok(ratios[0] > middle * 0.68 && ratios.at(-1) < middle * 1.42, `${ratios} round ${middle}`);

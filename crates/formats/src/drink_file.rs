@@ -165,7 +165,7 @@ mod tests {
             (
                 r#"{"do":{"add":{"into":"jug","ingredient":"water","amount":"1e9 g"}}}"#,
                 "steps[0].do.add.amount",
-                "can't be read",
+                "read “1e9 g”",
             ),
             (
                 r#"{"do":{"add":{"into":"jug","ingredient":"moondust","amount":"3 g"}}}"#,
@@ -182,7 +182,7 @@ mod tests {
                 "steps[0].do.add",
                 "amount is missing",
             ),
-            (r#"{"do":{"conjure":{}}}"#, "steps[0].do", "not known here"),
+            (r#"{"do":{"conjure":{}}}"#, "steps[0].do", "We don't know"),
             (
                 r#"{"do":{"add":{"into":"sieve","ingredient":"water","amount":"1 l"}}}"#,
                 "steps[0].do.add.into",
@@ -196,7 +196,7 @@ mod tests {
             (
                 r#"{"do":{"heat":{"vessel":"jug","to_c":80}}}"#,
                 "steps[0].do.heat.vessel",
-                "use a pot",
+                "Use a pot",
             ),
         ] {
             let found = fault(&with_steps(steps));

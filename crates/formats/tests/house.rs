@@ -109,7 +109,7 @@ fn a_hostile_archive_does_nothing() {
         read(&forged(&[("shelf.db", b"abc")], &huge))
             .unwrap_err()
             .to_string()
-            .contains("larger than any")
+            .contains("too large")
     );
     // A part twice, a part too few, none at all.
     assert!(read(&forged(&[("shelf.db", b"abc"), ("drinks/a.json", b"x")], &good)).is_err());

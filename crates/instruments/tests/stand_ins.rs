@@ -137,13 +137,13 @@ fn a_line_that_makes_no_sense_is_refused_with_the_reason() {
     let good = r#"{"instrument":"scale-1","kind":"scale","value":512.4,"unit":"g","stable":true}"#;
     assert_eq!(Line::read(good).unwrap().value, Some(512.4));
     for (text, why) in [
-        ("", "No line"),
-        ("512 g", "No line"),
-        (r#"{"instrument":"scale-1","kind":"oven","value":1,"unit":"g"}"#, "No line"),
-        (r#"{"instrument":"","kind":"scale","value":1,"unit":"g"}"#, "named by"),
-        (r#"{"instrument":"a b","kind":"scale","value":1,"unit":"g"}"#, "named by"),
+        ("", "this line"),
+        ("512 g", "this line"),
+        (r#"{"instrument":"scale-1","kind":"oven","value":1,"unit":"g"}"#, "this line"),
+        (r#"{"instrument":"","kind":"scale","value":1,"unit":"g"}"#, "instrument name"),
+        (r#"{"instrument":"a b","kind":"scale","value":1,"unit":"g"}"#, "instrument name"),
         (r#"{"instrument":"s","kind":"scale","value":1,"unit":"oz"}"#, "reads in g"),
-        (r#"{"instrument":"s","kind":"ph_meter","value":77,"unit":"pH"}"#, "can't read that"),
+        (r#"{"instrument":"s","kind":"ph_meter","value":77,"unit":"pH"}"#, "Enter"),
     ] {
         let told = Line::read(text).unwrap_err().0;
         assert!(told.contains(why), "{text}: {told}");

@@ -210,7 +210,8 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
             </Box>
           }
         >
-          The scale shows {weight(odd)}, and {weight(step.weigh_g)} expected. How much did you add?
+          The scale shows {weight(odd)}; the recipe says {weight(step.weigh_g)}. How much did you
+          add?
         </Note>
       )}
       <Box

@@ -17,7 +17,7 @@ export function told(what: Happening, stands: BatchView["stands"]): string {
   if ("added" in what) {
     const { amount, ingredient, vessel: into } = what.added;
     const name = stands.report.lines?.find((l) => l.ingredient === ingredient)?.name.toLowerCase();
-    return `${amount} ${name ?? "more"} into the ${vessel(into)} besides`;
+    return `Added ${amount} ${name ?? "more"} to the ${vessel(into)}`;
   }
   if ("poured_away" in what)
     return `Discarded ${what.poured_away.volume} from the ${vessel(what.poured_away.vessel)}`;

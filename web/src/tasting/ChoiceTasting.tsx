@@ -77,7 +77,7 @@ function Choosing({ view, title, compare, tongue }: ChoosingProps) {
   const question = {
     triangle: "Two are the same. Touch the odd one.",
     duo_trio: "The first is the reference. Touch the one that matches it.",
-    pairs: `Touch the one that is ${compare ? compare.compared.more : tongue?.stairs.quality === "acidity" ? "sharper" : "sweeter"}.`,
+    pairs: `Touch the one that is ${compare ? compare.compared.more : tongue?.stairs.quality === "acidity" ? "more sour" : "sweeter"}.`,
   }[method];
   const known = method === "duo_trio" ? 1 : 0;
   const all = view.seats.every(

@@ -143,11 +143,11 @@ export default function MatchTasting({
   );
 }
 
-const how = { touch: "a touch", clearly: "clearly", far: "far" };
+const how = { touch: "slightly", clearly: "clearly", far: "far" };
 const more: Record<Doubt["too"], string> = {
   sweet: "sweeter",
   not_sweet: "less sweet",
-  sharp: "sharper",
+  sharp: "more sour",
   not_sharp: "softer",
   strong: "stronger",
   weak: "weaker",

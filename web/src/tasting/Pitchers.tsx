@@ -126,7 +126,7 @@ function ShareOf(
 function missed(miss: number): string {
   const far = Math.abs(miss);
   if (far < 1) return "no noticeable difference";
-  const way = miss > 0 ? "sweeter" : "sharper";
+  const way = miss > 0 ? "sweeter" : "more sour";
   return far < 2
     ? `slightly ${way} than they like`
     : `${way} than they like, ${far.toFixed(0)} noticeable steps`;

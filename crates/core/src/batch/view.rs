@@ -216,7 +216,7 @@ fn otherwise(
     };
     let parts: Vec<String> = [
         share(goes.sweetness, planned.sweetness, "sweeter", "less sweet"),
-        share(goes.acidity, planned.acidity, "sharper", "less sharp"),
+        share(goes.acidity, planned.acidity, "more sour", "less sour"),
     ]
     .into_iter()
     .flatten()

@@ -237,7 +237,7 @@ mod tests {
             told(|d| if let Action::Infuse { minutes, .. } = &mut d.steps[2].action {
                 *minutes = 30.0
             }),
-            ["let it stand 20 → 30 min"]
+            ["leave it 20 → 30 min"]
         );
         assert_eq!(told(|d| drop(d.steps.remove(1))), ["dried hibiscus calyces 30 g left out"]);
         assert_eq!(
@@ -245,7 +245,7 @@ mod tests {
                 "f".into(),
                 Action::add("jug", "mint", "3 sprigs".parse().unwrap())
             ))),
-            ["mint leaves 3 sprigs put in"]
+            ["mint leaves 3 sprigs added"]
         );
         assert_eq!(told(|d| d.steps.swap(0, 1)).len(), 1);
         assert_eq!(told(|d| d.name = "Warmer".into()), ["called “Warmer”, not “Cooler”"]);

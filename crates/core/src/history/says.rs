@@ -148,12 +148,12 @@ fn ends(columns: &[Column]) -> Option<Saying> {
     let ends = seen.fold(before, |known, ratio| known.after(ratio.ln(), 0.0));
     let word = match surely(&ends, factor_within(NOTICED_RATIO))? {
         Ordering::Greater => "sweeter",
-        _ => "sharper",
+        _ => "more sour",
     };
     let there = |r: &&f64| if word == "sweeter" { **r > 1.0 } else { **r < 1.0 };
     let count = ratios.iter().filter(there).count();
     Some(saying(
-        format!("It ends {word} than written, {}.", times(count, known.len())),
+        format!("It turned out {word} than the recipe {}.", times(count, known.len())),
         known.len(),
     ))
 }
@@ -182,9 +182,9 @@ fn corrections(batches: &[PastBatch], columns: &[Column]) -> Option<Saying> {
     let count = |pick: fn(&(bool, bool, bool)) -> bool| all.iter().filter(|(t, _)| pick(t)).count();
     let (sweet, sharp, weak) = (count(|t| t.0), count(|t| t.1), count(|t| t.2));
     let (most, word, hint) = [
-        (sweet, "sweet", "aim rounder"),
-        (sharp, "sharp", "aim brighter"),
-        (weak, "weak", "aim lighter"),
+        (sweet, "sweet", "set a sweeter target"),
+        (sharp, "sharp", "set a more sour target"),
+        (weak, "weak", "set a lighter target"),
     ]
     .into_iter()
     .max_by_key(|(n, ..)| *n)?;
@@ -203,7 +203,12 @@ fn corrections(batches: &[PastBatch], columns: &[Column]) -> Option<Saying> {
     let mean = |of: fn(&Spot) -> f64| spots.iter().map(of).sum::<f64>() / spots.len().max(1) as f64;
     let aim = (!spots.is_empty())
         .then(|| Spot { sweetness: mean(|s| s.sweetness), acidity: mean(|s| s.acidity) });
-    let message = format!("You made it {word}, {}: {hint}?", times(most, columns.len()));
+    let did = match word {
+        "sweet" => "added something sweet",
+        "sharp" => "added something sour",
+        _ => "diluted it",
+    };
+    let message = format!("You {did} {}: {hint}?", times(most, columns.len()));
     Some(Saying { aim, ..saying(message, columns.len()) })
 }
 
@@ -266,12 +271,12 @@ fn wait(batches: &[PastBatch], columns: &[Column], key: &str) -> Option<Saying> 
         if really >= 20.0 { (really / 5.0).round() * 5.0 } else { really.round().max(1.0) };
     let word = if last > 0 { "longer" } else { "shorter" };
     let does = match label {
-        "boiled" => "boils",
-        "under sugar" => "lies under sugar",
-        _ => "stands",
+        "boiled" => "boil it",
+        "under sugar" => "leave it under sugar",
+        _ => "leave it",
     };
     let message = format!(
-        "It {does} {word} than the {written:.0} min that are written, {}.",
+        "You {does} {word} than the {written:.0} min in the recipe, {}.",
         times(count, took.len())
     );
     Some(Saying {

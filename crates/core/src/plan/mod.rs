@@ -305,13 +305,12 @@ fn laid(order: &Order, worktop: Worktop<'_>) -> Result<Laid, FieldError> {
     }
     let steps: usize = order.drinks.iter().map(|d| d.drink.steps.len()).sum();
     if steps == 0 {
-        return Err(fault("drinks", "Nothing has to be done for these drinks yet.".into()));
+        return Err(fault("drinks", "These drinks have no steps yet.".into()));
     }
     let laid = lay_out(order, worktop)?;
     if laid.tasks.len() > most::TASKS {
         let message = format!(
-            "These drinks come to {} tasks, in all their goes; {} are the most that can be planned. \
-             Make less at once, or take larger vessels.",
+            "These drinks need {} tasks. We can plan up to {}. Make less at once, or use larger vessels.",
             laid.tasks.len(),
             most::TASKS
         );

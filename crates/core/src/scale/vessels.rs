@@ -420,7 +420,7 @@ fn said(
     } else {
         format!("It then has {} in 100 g.", changes.join(" and "))
     };
-    let goes = if fewer == 1 { "one go".to_owned() } else { format!("{fewer} goes") };
+    let goes = if fewer == 1 { "one round".to_owned() } else { format!("{fewer} rounds") };
     format!(
         "Hold back {:.1} l of the water and add it to {into} afterwards: {goes} instead of {batches}. {taste}",
         back / 1000.0,

@@ -105,7 +105,7 @@ fn a_finished_pitcher_is_put_right_in_spoons_and_never_runs_over() {
         }
         if !fits {
             let mut asides = found.iter().flat_map(|w| &w.words);
-            assert!(asides.any(|w| w.starts_with("Take ")), "{found:?}");
+            assert!(asides.any(|w| w.starts_with("Pour ")), "{found:?}");
         }
     }
 }

@@ -106,7 +106,7 @@ fn what_is_held_stays_and_bounds_are_named_when_they_stop_it() {
     let solution = solve(&start, Cupboard::builtin(), &wanted).unwrap();
     assert!(!solution.reached);
     let told = solution.stops.join(" ");
-    assert!(told.contains("Lemon juice: 6 lemons are all there may be."), "{told}");
+    assert!(told.contains("Lemon juice: limited to 6 lemons."), "{told}");
     let mut held = aim(8.0, 0.6);
     held.hold = vec!["s1".into()];
     let solution = solve(&start, Cupboard::builtin(), &held).unwrap();

@@ -143,7 +143,7 @@ fn amounts_in_the_measures_that_there_are() {
     let it = all.ingredient("citric_acid").unwrap();
     let tiny = measure(&all, it, &"1 g".parse().unwrap(), Grams(0.02), Units::Metric);
     let stock = tiny.stock.unwrap();
-    assert!(stock.contains("take 5 ml"), "{stock}");
+    assert!(stock.contains("5 ml"), "{stock}");
 }
 
 proptest! {
@@ -233,7 +233,7 @@ fn a_party_is_fitted_into_a_small_kitchen() {
     assert!(held >= 9600.0 && pitchers.fits, "{pitchers:?}");
     // The other order: less water in the pot, the rest in the pitcher.
     let instead = plan.instead.unwrap();
-    assert!(instead.batches == 1 && instead.message.contains("Keep"), "{}", instead.message);
+    assert!(instead.batches == 1 && instead.message.contains("Hold back"), "{}", instead.message);
     assert_eq!(instead.drink.check(&cupboard), []);
     // A copper pan is large enough, but nothing sour goes into it.
     let mut copper = own.clone();
@@ -247,7 +247,7 @@ fn a_party_is_fitted_into_a_small_kitchen() {
     });
     assert_eq!(fit(&party, &Cupboard::of(&copper)).unwrap().batches, 2);
     let none = fit(&party, Cupboard::builtin()).unwrap();
-    assert!(!none.possible && none.fits[0].message.contains("no pot in the cupboard"));
+    assert!(!none.possible && none.fits[0].message.contains("has no pot"));
 }
 
 #[test]
@@ -343,7 +343,7 @@ fn the_strip_of_sizes_is_measurable_and_tastes_the_same() {
     // The party's pot takes longer to boil than a glass's.
     assert!(found.columns[2].minutes > found.columns[0].minutes, "{:?}", water.cells);
     let cloves = found.rows.iter().find(|r| r.name == "Cloves").unwrap();
-    assert!(matches!(cloves.law, Law::Spice(_)) && cloves.law_reason.contains("fourfold"));
+    assert!(matches!(cloves.law, Law::Spice(_)) && cloves.law_reason.contains("4×"));
     let wrong = [named("none", 0)];
     assert_eq!(
         sheet(&spiced(), cupboard, &wrong, Units::Metric).unwrap_err().field,
@@ -378,7 +378,7 @@ fn fruit_is_bought_once_for_zest_and_juice_and_with_its_chance() {
     let limes = &list.items[0];
     assert_eq!(limes.buy, "9 limes");
     let message = &limes.chance.as_ref().unwrap().message;
-    assert!(message.contains("8 would do") || message.contains("7 would do"), "{message}");
+    assert!(message.contains("; 8 would") || message.contains("; 7 would"), "{message}");
 
     // Whole limes give no juice as well, and those that are there needn't be bought.
     let both = drink(vec![
@@ -487,7 +487,7 @@ fn the_card_tells_order_parts_and_what_ice_does() {
     ]);
     let found = card(&fizz, Cupboard::builtin()).unwrap().unwrap();
     assert_eq!(found.order.len(), 3);
-    assert!(found.order[0].contains("3 ice cubes into each glass"), "{:?}", found.order);
+    assert!(found.order[0].contains("3 ice cubes to each glass"), "{:?}", found.order);
     assert_eq!(found.parts.as_deref(), Some("1 part base, 1 1/2 parts soda water"));
     assert!(found.jug.as_ref().unwrap().contains("400 ml base"), "{:?}", found.jug);
     let standing =

@@ -617,14 +617,14 @@ fn how_long_things_may_stand_and_why() {
             hot(add("pot", "hibiscus_dried", "30 g")),
             "s1",
             (5.0, 45.0),
-            "cools",
+            "needs it hot",
         ),
         (
             "calyces that draw in hot water",
             hot(add("pot", "hibiscus_dried", "30 g")),
             "s2",
             (0.5, 5.0),
-            "drawing",
+            "steeping",
         ),
         ("a glass with ice", serving(add("jug", "water", "500 ml")), "s2", (10.0, 40.0), "melts"),
         (
@@ -658,7 +658,7 @@ fn how_long_things_may_stand_and_why() {
             ]),
             "s0",
             (1000.0, 1500.0),
-            "on its day",
+            "the same day",
         ),
         (
             "a cold pitcher until it is poured out",

@@ -252,7 +252,7 @@ fn sour_enough_is_said_of_known_acid_only() {
         .unwrap()
         .reasons
         .iter()
-        .any(|r| r.contains("sour enough"))
+        .any(|r| r.contains("Its acidity"))
     };
     assert!(sour(add("pot", "lemon_juice", "60 g"), "600 g"));
     assert!(!sour(add("pot", "hibiscus_dried", "20 g"), "600 g"), "what is drawn is estimated");
@@ -417,7 +417,7 @@ fn a_marked_line_is_boiled_back_to() {
     let mut unmarked = drink(actions);
     unmarked.steps.remove(1);
     let fault = &unmarked.check(Cupboard::builtin())[0];
-    assert!(fault.field == "steps[3].do.reduce.to" && fault.message.contains("Mark it first"));
+    assert!(fault.field == "steps[3].do.reduce.to" && fault.message.contains("Mark the level"));
 }
 
 #[test]

@@ -74,7 +74,7 @@ fn a_plan_is_worked_out_on_the_drink_as_it_is_now() {
     let gone = work_out(&app, &kept["plan"]);
     assert_eq!(gone["plan"], Value::Null);
     assert_eq!(gone["drinks"][0]["name"], "Limeade");
-    assert!(gone["drinks"][0]["missing"].as_str().unwrap().contains("bin"), "{gone}");
+    assert!(gone["drinks"][0]["missing"].as_str().unwrap().contains("deleted"), "{gone}");
     assert_eq!(app.get("/api/plans").json()["plans"][0]["drinks"][0]["colour"], Value::Null);
 }
 

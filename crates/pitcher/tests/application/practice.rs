@@ -98,7 +98,7 @@ fn a_practice_run_is_measured_put_right_and_shown_the_truth_and_teaches_nothing(
     let told = |what: &str| what.ends_with("lime juice") || what.contains("measured out in step");
     assert!(luck.iter().all(|l| told(l["what"].as_str().unwrap())), "{truth}");
     assert!(luck.is_sorted_by_key(|l| -l["moves"].as_f64().unwrap()), "{truth}");
-    assert!(truth["most_telling"].as_str().unwrap().contains("tells most"), "{truth}");
+    assert!(truth["most_telling"].as_str().unwrap().contains("Best thing to measure"), "{truth}");
     // It teaches nothing and is counted nowhere.
     assert_eq!(end["teaches"], json!([]));
     app.post(&format!("{path}/teach"), &json!({ "learn": true })).problem(422);

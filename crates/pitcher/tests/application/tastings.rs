@@ -106,7 +106,7 @@ fn a_blind_row_stays_sealed_until_its_key_is_broken() {
         assert!(ideal["words"].as_str().unwrap().contains("to 1"), "{ideal}");
     }
     let late = refused(&app, &tasting, answer(&bee, &first, "right"), "word");
-    assert!(late.contains("broken"), "{late}");
+    assert!(late.contains("revealed"), "{late}");
     let file = app.get(&format!("{}/file", path(&tasting))).json();
     assert_eq!(file["tasters"][&gate], "门卫");
     // It is what the maps show, and what lists tell.

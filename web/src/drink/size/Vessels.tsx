@@ -59,7 +59,7 @@ export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkRepo
             p: 1.75,
           }}
         >
-          <strong>In {data.batches} goes</strong> of {volume(data.batch_ml)} each.
+          <strong>In {data.batches} rounds</strong> of {volume(data.batch_ml)} each.
           <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1 }}>
             <Button
               variant="outlined"

@@ -356,7 +356,9 @@ impl Reader<'_> {
         let known_inside = measure(rest).is_some_and(|(counted, _, used)| {
             matches!(counted, Counted::In(_)) && from + used < end
         });
-        let odd = spoken.contains(['/', '(', ')', '=', '*', '%', '<', '>', '?', '!']);
+        // "3 to 1 tbsp": what joins two numbers is no piece.
+        let joins = matches!(self.at(from), "to" | "or" | "and" | "by" | "per");
+        let odd = joins || spoken.contains(['/', '(', ')', '=', '*', '%', '<', '>', '?', '!']);
         if known_inside || odd {
             return Err(self.unreadable());
         }

@@ -262,7 +262,7 @@ mod tests {
             ("2 and a half cups", 2.5, None, 4),
             ("2 & 1/2 cups", 2.5, None, 5),
             ("three quarters of a cup", 0.75, None, 3),
-            ("a third of a cup", 1.0 / 3.0, None, 3),
+            ("a third of a cup", 1.0 / 3.0, None, 4),
             ("twenty-five g", 25.0, None, 3),
             ("two hundred and fifty ml", 250.0, None, 4),
             ("half a dozen limes", 6.0, None, 3),

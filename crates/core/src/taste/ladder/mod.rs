@@ -53,7 +53,7 @@ impl Moves {
     pub fn words(&self) -> Option<[&'static str; 5]> {
         Some(match self {
             Self::Sugar | Self::Acid => {
-                ["too sharp", "slightly sour", "just right", "slightly sweet", "too sweet"]
+                ["too sour", "slightly sour", "just right", "slightly sweet", "too sweet"]
             }
             Self::Strength => {
                 ["too thin", "slightly thin", "just right", "slightly strong", "too strong"]
