@@ -160,7 +160,7 @@ export async function practise(page, name) {
 
 /** Ends a practice run, and reads the truth. */
 export async function finishPractice(page) {
-  await until(page, /^All is done/);
+  await until(page, /^All steps are done/);
   await page.getByRole("button", { name: "Finish", exact: true }).click();
   await page.getByLabel("How many bottles or jars").fill("two");
   await page.getByRole("button", { name: "Finish the batch" }).click();

@@ -48,7 +48,7 @@ test("practice: a hot-steeped hibiscus is weighed, measured by drops, tasted, fi
   const cloud = () => page.getByTestId("cloud").last().evaluate((e) => e.getBoundingClientRect().height);
   const before = await cloud();
   await keep.click();
-  await page.getByText(/^Read 0\.\d\d % acid/).waitFor();
+  await page.getByText(/^You read 0\.\d\d % acid/).waitFor();
   assert.ok((await cloud()) < 0.8 * before, "the cloud is narrower");
   await until(page, /^Squeeze 2/);
   await nextStep(page);

@@ -102,7 +102,7 @@ test("Steps: boiling water, grated root, a marked line, parts and a range", asyn
   await step(/Pour 1 to 3 tbsp honey into the pitcher/).waitFor();
   await palette.getByRole("button", { name: "Stir" }).click();
   await choose("Until", "clear");
-  await step(/Stir the pitcher until it is clear/).waitFor();
+  await step(/Stir the pitcher until clear/).waitFor();
   await accessible(page, "Steps with what makers say");
   await saved(page);
   await page.reload();
@@ -145,7 +145,7 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
 
   // A drop is undone where it was made; a plus puts a step in between; a step is copied.
   await drag(3, 1);
-  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("button", { name: "Move it back" }).click();
   await page.waitForFunction(() => document.querySelector("[data-step]").textContent.includes("ginger"));
   assert.deepEqual(await steps(), before);
   await page.getByRole("button", { name: "Add a step after step 2", exact: true }).click();

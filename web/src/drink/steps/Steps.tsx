@@ -115,7 +115,7 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
                 setSaid({});
               }}
             >
-              Undo
+              Move it back
             </Button>
           </Box>
         )}
