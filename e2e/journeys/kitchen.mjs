@@ -168,8 +168,8 @@ export async function finishPractice(page) {
   await page.getByLabel("How many bottles or jars").fill("2");
   await page.getByRole("button", { name: "Finish the batch" }).click();
   const truth = page.getByRole("region", { name: "How it really was" });
-  await truth.getByText(/^From the target it is \d+\.\d times what is just noticed/).waitFor();
-  await truth.getByText(/tells most/).waitFor();
+  await truth.getByText(/^It landed \d+\.\d noticeable steps/).waitFor();
+  await truth.getByText(/Best thing to measure/).waitFor();
   await page.getByText(/^2 bottles/).waitFor();
   const really = await page.getByRole("row", { name: /^acidity/ }).getByRole("cell").last().innerText();
   assert.match(really, /^0\.\d\d$/, "how sharp it really is");

@@ -101,7 +101,8 @@ export function Ended({ view, say }: { view: BatchView; say: Say }) {
       {stands.readings.length > 0 && (
         <Box sx={{ fontSize: 15, mt: 1, color: colour("muted") }}>
           {stands.inside} of {stands.readings.length}{" "}
-          {stands.readings.length === 1 ? "reading" : "readings"} fell where nine in ten should.
+          {stands.readings.length === 1 ? "reading was" : "readings were"} within the expected
+          range.
         </Box>
       )}
       {!view.practice && <Liked view={view} />}
@@ -204,10 +205,10 @@ function Really({ truth }: { truth: Truth }) {
         How it really was
       </Box>
       <Box sx={{ fontSize: 17, mt: 0.5 }}>
-        From the target it is <strong>{times(truth.from_target)} times what is just noticed</strong>
-        {truth.from_target != null && truth.from_target < 1 && ", which nobody would taste"}. Made
-        as it is written it would have been {times(truth.as_written)} times; what you believed was{" "}
-        {times(truth.from_belief)} times off.
+        It landed <strong>{times(truth.from_target)} noticeable steps from the target</strong>
+        {truth.from_target != null && truth.from_target < 1 && ", too little to taste"}. Without
+        your changes it would have been {times(truth.as_written)}. Your estimate was{" "}
+        {times(truth.from_belief)} steps off.
       </Box>
       <Box component="ul" sx={{ listStyle: "none", p: 0, my: 1.5 }}>
         {odd.map((luck) => {

@@ -182,7 +182,7 @@ function Says({ data, editor, id }: SaysProps) {
       ))}
       {data.readings > 0 && (
         <Box sx={{ color: colour("muted"), fontSize: 14.5, mt: 0.5 }}>
-          {data.inside} of {data.readings} readings fell where nine in ten should.
+          {data.inside} of {data.readings} readings were within the expected range.
         </Box>
       )}
     </Box>

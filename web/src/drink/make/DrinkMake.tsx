@@ -57,8 +57,8 @@ export default function DrinkMake({ drink }: { drink: Drink }) {
       />
       {(data?.readings ?? 0) > 0 && (
         <Box sx={{ mt: 2, fontSize: 15 }}>
-          {data!.inside} of {data!.readings} readings fell where nine in ten should;{" "}
-          {(0.9 * data!.readings).toFixed(1)} were expected.
+          {data!.inside} of {data!.readings} readings were within the expected range; we expect
+          about {(0.9 * data!.readings).toFixed(1)}.
         </Box>
       )}
       {groups.map(
