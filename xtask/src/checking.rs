@@ -9,6 +9,7 @@ use anyhow::{Context, Result, bail};
 use crate::building::{CHECKED, Progress, cargo};
 use crate::setup;
 use crate::shell::{say, text_of};
+use crate::words;
 
 /// Tests that need a browser.
 const JOURNEYS: &str = "browser::";
@@ -22,6 +23,7 @@ const LONG: [&str; 5] =
 /// that comes after it: the rest of the compiling, the checks of the screens' code, and all other tests.
 pub(crate) fn test(quick: bool) -> Result<()> {
     text_of("cargo", &["fmt", "--all", "--check"])?;
+    words::check()?;
     let progress = Progress::new();
     let (tell_there, there) = mpsc::channel();
     std::thread::scope(|side| {

@@ -7,6 +7,7 @@ mod package;
 mod screens;
 mod setup;
 mod shell;
+mod words;
 
 use std::path::Path;
 use std::process::ExitCode;
@@ -28,6 +29,7 @@ cargo xtask test         install what is missing, check format, lints and genera
 cargo xtask generate     write the files that are generated from the code: API description, schema, types
 cargo xtask screenshots  take the pictures in docs/screenshots from the demo's drinks
 cargo xtask bench        time the drink model, and the application over loopback
+cargo xtask words        print every string that a person reads, with where it stands
 cargo xtask package      make what is installed on other machines, in target/package
 ";
 
@@ -87,6 +89,7 @@ fn work() -> Result<()> {
         "generate" => generate()?,
         "screenshots" => screens::take()?,
         "bench" => bench()?,
+        "words" => words::print()?,
         "package" => package::make()?,
         "" => bail!("say what to do\n\n{HELP}"),
         other => bail!("there is no task {other:?}\n\n{HELP}"),

@@ -23,7 +23,7 @@ fn assert_sound(problem: &Problem, schedule: &Schedule) {
             assert!(!overlap(hands(a), *closed), "{a} is worked on in closed hours");
             if job(a).attended {
                 let watched = (schedule.starts[a] + job(a).lead, ends(a));
-                assert!(!overlap(watched, *closed), "{a} is left alone on the ring");
+                assert!(!overlap(watched, *closed), "{a} is left alone on the stove");
             }
         }
         for b in 0..a {
