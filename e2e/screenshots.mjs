@@ -96,7 +96,7 @@ async function toRow(page) {
   for (const name of ["The beekeeper", "The gatekeeper"]) await page.getByRole("button", { name }).click();
   await page.getByRole("button", { name: "Set it up" }).click();
   await page.getByRole("button", { name: "All poured" }).click();
-  await page.getByText(/stays sealed/).waitFor();
+  await page.getByText(/stay hidden/).waitFor();
   for (const [glass, felt, good] of [[0, 0, 2], [1, 1, 6]]) {
     const group = (name) => page.getByRole("radiogroup", { name }).nth(glass);
     await group(/how is it/).getByRole("radio").nth(felt).click();

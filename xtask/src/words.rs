@@ -139,9 +139,8 @@ fn strings(text: &str) -> Vec<(usize, String)> {
                 None => {}
             }
         }
-        match &mut open {
-            Some((_, _, said)) => said.push(' '),
-            None => {}
+        if let Some((_, _, said)) = &mut open {
+            said.push(' ');
         }
         // A quotation mark by itself (a character, an inch) isn't the beginning of a page.
         if open.as_ref().is_some_and(|(_, from, _)| number + 1 > from + 12) {

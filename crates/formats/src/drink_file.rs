@@ -186,7 +186,7 @@ mod tests {
             (
                 r#"{"do":{"add":{"into":"sieve","ingredient":"water","amount":"1 l"}}}"#,
                 "steps[0].do.add.into",
-                "holds no liquid",
+                "hold liquid",
             ),
             (
                 r#"{"do":{"pour":{"from":"jug","into":"jug"}}}"#,

@@ -51,7 +51,7 @@ fn little_juice_is_met_by_what_is_still_ahead() {
     batch.say(6.0, Happening::CameOut { step: "s0".into(), amount: "140 ml".parse().unwrap() });
     let before = report(&batch, 6.0);
     let told = before.otherwise.clone().expect("it is a quarter less juice");
-    assert!(told.contains("less sharp"), "{told}");
+    assert!(told.contains("less sour"), "{told}");
     let found = ways(&batch, &[]);
     // As many glasses as were wanted come first; less water to less juice is offered, too, and costs nothing.
     assert!(found[0].reached && found[0].volume_ml > 0.9 * before.written_ml, "{found:?}");

@@ -268,7 +268,7 @@ impl Reader<'_> {
             let (next, after) = (self.at(from + 1), self.at(from + 2));
             let bare = |t: &str| t.starts_with(|c: char| c.is_ascii_digit());
             if (next == "e" && bare(after))
-                || matches!(next, "." | ",") && after != "" && bare(after)
+                || matches!(next, "." | ",") && !after.is_empty() && bare(after)
             {
                 return Err(self.unreadable());
             }

@@ -88,7 +88,7 @@ fn amount(text: &str, before: Option<&str>) -> Result<Read, Unread> {
         let choices = match &error {
             AmountError::Ambiguous(figures) => {
                 let with = |plain: String| text.replacen(figures.as_str(), &plain, 1);
-                let choices = vec![with(without(figures)), with(with_point(figures))];
+                let choices = [with(without(figures)), with(with_point(figures))];
                 let unit = |choice: &String| match (&before, choice.parse::<f64>().is_ok()) {
                     (Some(before), true) => {
                         format!("{choice} {}", before.terms()[0].measure.name(2.0))
