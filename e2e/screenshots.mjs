@@ -120,7 +120,7 @@ async function toFind(page) {
   await page.getByRole("button", { name: "Wren", pressed: true }).waitFor();
   await page.getByRole("button", { name: "Begin" }).click();
   await page.getByRole("button", { name: "The jugs are ready" }).click();
-  for (const [nth, felt] of ["a touch sharp", "a touch sweet", "just right"].entries()) {
+  for (const [nth, felt] of ["slightly sour", "slightly sweet", "just right"].entries()) {
     await page.getByText(`glass ${nth + 1}`, { exact: true }).waitFor();
     await page.getByRole("button", { name: felt, exact: true, disabled: false }).click();
   }
