@@ -442,3 +442,23 @@ fn what_makers_say_is_kept_as_they_say_it() {
     let fault = app.post("/api/compute/trace", &unmarked).problem(422);
     assert_eq!(fault["errors"][0]["field"], "steps[3].do.reduce.to");
 }
+
+#[test]
+fn what_is_typed_is_read_weighed_or_asked_about() {
+    let app = Application::start("serve");
+    let read = |asked: serde_json::Value| app.post("/api/compute/read", &asked).json();
+    let sugar =
+        json!({ "kind": "amount", "text": "1 cup less 1 tbsp", "ingredient": "white_sugar" });
+    let found = read(sugar);
+    assert_eq!(found["read"]["text"], "15 tbsp");
+    assert!(found["read"]["understood"].as_str().unwrap().contains(" g)"), "{found}");
+    let more = read(json!({ "kind": "amount", "text": "30 g more", "before": "190 g" }));
+    assert_eq!(more["read"]["text"], "220 g");
+    assert_eq!(read(json!({ "kind": "minutes", "text": "12 h" }))["read"]["number"], 720.0);
+    let asks = read(json!({ "kind": "amount", "text": "1,500 g" }));
+    assert_eq!(asks["unread"]["choices"], json!(["1500 g", "1.5 g"]));
+    let line = app.post("/api/compute/line", &json!({ "text": "2 cups hibiscus" })).json();
+    assert_eq!(line["things"][0]["ingredient"], "hibiscus_dried");
+    assert_eq!(line["things"][0]["amount"], "2 cups");
+    app.post("/api/compute/line", &json!({ "words": 1 })).problem(422);
+}
