@@ -3,8 +3,8 @@
 use std::str::FromStr;
 
 use super::counted::{Counted, Fullness, measure};
-use super::numbers::{digits, number};
-use super::words::{Word, words};
+use super::numbers::number;
+use super::words::{Word, digits, words};
 use crate::quantity::amount::{
     Amount, AmountError, MAX_TEXT, MAX_TOTAL, MAX_VALUE, MIN_VALUE, Term,
 };

@@ -4,8 +4,8 @@ use serde::{Deserialize, Serialize};
 
 use super::amounts::three_behind;
 use super::change::changed;
-use super::numbers::{digits, number};
-use super::words::{Word, words};
+use super::numbers::number;
+use super::words::{Word, digits, words};
 use crate::quantity::amount::{Amount, AmountError, with_point, without};
 use crate::quantity::to_figures;
 

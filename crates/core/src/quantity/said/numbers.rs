@@ -1,7 +1,7 @@
 //! Numbers as they are written and spoken: "1 1/2", "¾", "two and a half", "a dozen", "3 to 4".
 
 use super::counted::measure_word;
-use super::words::Word;
+use super::words::{Word, digits};
 use crate::quantity::number::vulgar;
 
 /// A number, or a range of two.
@@ -81,22 +81,6 @@ fn over(words: &[Word], at: usize) -> Option<f64> {
     let (over_by, under_by) = (digits(&over.text)?, digits(&under.text)?);
     let is_one = slash.is(&["/", "⁄"]) && under_by > 0.0 && under_by <= 16.0 && over_by < under_by;
     (is_one && over_by.fract() == 0.0 && under_by.fract() == 0.0).then(|| over_by / under_by)
-}
-
-pub(super) fn digits(text: &str) -> Option<f64> {
-    if !text.starts_with(|c: char| c.is_ascii_digit()) {
-        return None;
-    }
-    // A comma before three digits is one of thousands; before one or two it is a decimal one.
-    let plain = match text.split_once(',') {
-        Some((_, after))
-            if after.len() == 3 && !after.contains([',', '.']) && !text.starts_with('0') =>
-        {
-            text.replace(',', "")
-        }
-        _ => text.replace(',', "."),
-    };
-    plain.parse().ok().filter(|value: &f64| value.is_finite())
 }
 
 fn single(words: &[Word]) -> Option<(f64, usize, bool)> {

@@ -1,6 +1,5 @@
 //! A line as words and signs.
 
-use super::numbers::digits;
 use crate::quantity::number::vulgar;
 
 /// A word or a sign of a line.
@@ -130,4 +129,21 @@ pub fn words(line: &str) -> Vec<Word> {
         found.push(Word { stem: stem(&text), text, written, from, to });
     }
     found
+}
+
+/// A number in figures.
+pub(super) fn digits(text: &str) -> Option<f64> {
+    if !text.starts_with(|c: char| c.is_ascii_digit()) {
+        return None;
+    }
+    // A comma before three digits is one of thousands; before one or two it is a decimal one.
+    let plain = match text.split_once(',') {
+        Some((_, after))
+            if after.len() == 3 && !after.contains([',', '.']) && !text.starts_with('0') =>
+        {
+            text.replace(',', "")
+        }
+        _ => text.replace(',', "."),
+    };
+    plain.parse().ok().filter(|value: &f64| value.is_finite())
 }
