@@ -21,7 +21,9 @@ pub use correct::{
     Addition, Asked, Correction, Doubt, How, NoticedParts, Pitcher, Remedy, Word, correct,
     tastes_of,
 };
-pub(crate) use correct::{Inside, SODA, Stirring, acid_at, felt, measured, sets, stirred_in};
+pub(crate) use correct::{
+    Inside, SODA, Stirring, acid_at, felt, measured, neutralises, sets, stirred_in,
+};
 pub(crate) use least_squares::{Unknown, Wish, nearest};
 pub use map::{BalanceMap, Band, MapPoint, Spot, Strength, Typical};
 pub(crate) use profile::reads_as_brix;

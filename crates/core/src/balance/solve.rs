@@ -164,14 +164,8 @@ pub fn solve<'a>(
     } else {
         what_stops(drink, cupboard, &steps, &unknowns, &factors, &wishes, &misses)
     };
-    let mut solution = Solution::read(drink, cupboard, &all, reached, stops)
+    let solution = Solution::read(drink, worktop, &all, reached, stops)?
         .ok_or_else(|| FieldError::new("drink", "Nothing would be left to drink."))?;
-    // What runs over isn't there.
-    let too_full = over_the_brim(&solution.rounded, &worktop.trace(&solution.rounded)?);
-    if !too_full.is_empty() {
-        solution.reached = false;
-        solution.stops.splice(0..0, too_full);
-    }
     // A bound may ask for more than any kitchen holds.
     match solution.rounded.check(cupboard).into_iter().next() {
         Some(first) if drink.check(cupboard).is_empty() => {
@@ -419,11 +413,12 @@ impl Solution {
     /// A drink with its amounts so many times as written, and what that comes to.
     fn read(
         drink: &Drink,
-        cupboard: &Cupboard,
+        worktop: Worktop<'_>,
         factors: &[f64],
         reached: bool,
         stops: Vec<String>,
-    ) -> Option<Self> {
+    ) -> Result<Option<Self>, Stopped> {
+        let cupboard = worktop.cupboard();
         let with = |round: bool| {
             let mut changed = drink.clone();
             for (step, factor) in changed.steps.iter_mut().zip(factors) {
@@ -454,22 +449,25 @@ impl Solution {
                 })
             })
             .collect();
-        let run = |drink: &Drink| {
-            let prepared = Prepared::new(drink, cupboard);
-            prepared.land(Nudges::default(), Vec::new()).outcome
+        let trace = worktop.trace(&rounded)?;
+        let landed = Prepared::new(&exact, cupboard).land(Nudges::default(), Vec::new()).outcome;
+        let profile = trace.outcome().and_then(Profile::of);
+        let tastes = (landed.as_ref().and_then(Taste::of), trace.outcome().and_then(Taste::of));
+        let (Some(profile), (Some(taste), Some(rounded_taste))) = (profile, tastes) else {
+            return Ok(None);
         };
-        let rounded_outcome = run(&rounded)?;
-        let profile = Profile::of(&rounded_outcome)?;
         let point = BalanceMap::of(drink.family, Some(&profile)).point;
-        Some(Self {
-            taste: Taste::of(&run(&exact)?)?,
-            rounded_taste: Taste::of(&rounded_outcome)?,
+        // What runs over isn't there.
+        let too_full = over_the_brim(&rounded, &trace);
+        Ok(Some(Self {
+            taste,
+            rounded_taste,
             rounded_point: point.map(|p| Spot { sweetness: p.sweetness, acidity: p.acidity }),
             drink: exact,
             rounded,
             moved,
-            reached,
-            stops,
-        })
+            reached: reached && too_full.is_empty(),
+            stops: too_full.into_iter().chain(stops).collect(),
+        }))
     }
 }

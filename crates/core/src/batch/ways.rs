@@ -9,7 +9,9 @@ use serde::Serialize;
 use super::end::{End, differences, end_of, is_noticed};
 use super::view::believed;
 use super::{Happening, Made, StepState};
-use crate::balance::{Doubt, NOTICED, SODA, Spot, Unknown, Wish, felt, measured, nearest, sets};
+use crate::balance::{
+    Doubt, NOTICED, SODA, Spot, Unknown, Wish, felt, measured, nearest, neutralises, sets,
+};
 use crate::belief::Belief;
 use crate::cupboard::{Form, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Drink, Step};
@@ -195,9 +197,11 @@ fn ways_to(
     // A glass in ten less is noticed by whoever doesn't get one.
     let makes_less = |w: &WayOn| w.volume_ml < 0.9 * wanted_ml;
     // What neutralises comes last, however little of it there need be.
-    let neutralises = |w: &WayOn| w.words.iter().any(|words| words == SODA);
+    let takes_acid = |w: &WayOn| {
+        stirs_in(w).into_iter().filter_map(|id| cupboard.ingredient(id)).any(neutralises)
+    };
     ways.sort_by(|a, b| {
-        (neutralises(a).cmp(&neutralises(b)))
+        (takes_acid(a).cmp(&takes_acid(b)))
             .then(b.reached.cmp(&a.reached))
             .then(makes_less(a).cmp(&makes_less(b)))
             .then(besides(a).cmp(&besides(b)))
@@ -399,7 +403,7 @@ fn work_out(
         let at = last(&tried, &vessel) + i;
         tried.steps.insert(at, Step::new(format!("besides-{i}"), add));
         words.push(format!("Stir {amount} {} into {the}.", lower(&it.name)));
-        if it.kind == Kind::Salt {
+        if neutralises(it) {
             words.push(SODA.to_owned());
         }
         does.push(Happening::Added { vessel, ingredient: it.id.clone(), amount });

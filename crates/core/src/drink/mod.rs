@@ -133,6 +133,12 @@ impl Vessel {
     }
 }
 
+/// A text with its first letter large.
+fn in_capital(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |c| c.to_uppercase().chain(letters).collect())
+}
+
 impl Drink {
     /// The position of a vessel by its id.
     #[must_use]
@@ -148,10 +154,7 @@ impl Drink {
             None => {
                 let text = self.in_sentence(vessel);
                 let bare = text.strip_prefix("the ").unwrap_or(&text);
-                let mut letters = bare.chars();
-                letters
-                    .next()
-                    .map_or_else(String::new, |c| c.to_uppercase().chain(letters).collect())
+                in_capital(bare)
             }
         }
     }
@@ -159,9 +162,7 @@ impl Drink {
     /// A vessel at the start of a sentence: "The jug".
     #[must_use]
     pub fn at_start(&self, vessel: usize) -> String {
-        let text = self.in_sentence(vessel);
-        let mut letters = text.chars();
-        letters.next().map_or_else(String::new, |c| c.to_uppercase().chain(letters).collect())
+        in_capital(&self.in_sentence(vessel))
     }
 
     /// A vessel as it stands inside a sentence: "the jug", "the second bowl" where there are several.

@@ -103,11 +103,7 @@ pub(super) fn add(
     if order.drinks.len() + laid.problem.cooks > 1 {
         let mut more = laid.problem.clone();
         more.cooks += 1;
-        tell(
-            format!("{} more person", nth(more.cooks)),
-            &again(&more, laid, order),
-            PlanChange::Cook,
-        );
+        tell(format!("{} person", nth(more.cooks)), &again(&more, laid, order), PlanChange::Cook);
     }
     if laid.problem.jobs.iter().any(|j| j.ring) {
         let mut more = laid.problem.clone();

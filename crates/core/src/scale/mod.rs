@@ -68,16 +68,16 @@ pub fn resize<'a>(
 ) -> Result<Drink, FieldError> {
     let worktop = worktop.into();
     let mut sized = with_amounts(drink, worktop, size)?;
-    let ready = |drink: &Drink| {
-        Ok::<_, Stopped>(worktop.trace(drink)?.outcome().map(|o| o.ready).filter(|r| r.0 > 0.0))
-    };
-    let wanted = ready(&sized)?;
-    if open_boil::boil_as_far(drink, &mut sized, worktop)?
-        && open_boil::says_volume(size)
-        && let Some(wanted) = wanted
-        && ready(&sized)?.is_some()
-    {
-        return to_volume(&sized, worktop, wanted, "size.volume");
+    let before = sized.clone();
+    let boils_otherwise = open_boil::boil_as_far(drink, &mut sized, worktop)?;
+    if boils_otherwise && matches!(size, Size::Volume(_) | Size::Glasses { .. }) {
+        // As much as was asked for, though more or less of it boils away.
+        let ready = |drink: &Drink| {
+            Ok::<_, Stopped>(worktop.trace(drink)?.outcome().map(|o| o.ready).filter(|r| r.0 > 0.0))
+        };
+        if let (Some(wanted), Some(_)) = (ready(&before)?, ready(&sized)?) {
+            return to_volume(&sized, worktop, wanted, "size.volume");
+        }
     }
     Ok(sized)
 }

@@ -4,9 +4,8 @@
 //! boils for ten minutes ends far thicker, and four times as much far thinner. What the cook wants is the same end: the
 //! minutes are those in which the same share of its water goes.
 
-use super::Size;
 use crate::chemistry::Component;
-use crate::drink::{Action, Drink};
+use crate::drink::{Action, Drink, Step};
 use crate::trace::Trace;
 use crate::work::{Stopped, Worktop};
 
@@ -29,9 +28,10 @@ fn left_after(drink: &Drink, trace: &Trace, step: usize) -> Option<f64> {
     (water > 1.0).then(|| (water / (water + gone)).ln())
 }
 
-fn open_minutes(action: &mut Action) -> Option<&mut f64> {
+/// How long it boils with the lid off; none for any other step.
+fn open_minutes(action: &Action) -> Option<f64> {
     match action {
-        Action::Boil { minutes, lid: false, .. } if *minutes > 0.0 => Some(minutes),
+        Action::Boil { minutes, lid: false, .. } if *minutes > 0.0 => Some(*minutes),
         _ => None,
     }
 }
@@ -48,43 +48,33 @@ pub(super) fn boil_as_far(
     sized: &mut Drink,
     worktop: Worktop<'_>,
 ) -> Result<bool, Stopped> {
-    let open = |it: &Drink| -> Vec<usize> {
-        let is_open = |i: &usize| open_minutes(&mut it.steps[*i].action.clone()).is_some();
-        (0..it.steps.len()).filter(is_open).collect()
-    };
-    let mut changed = false;
-    let steps = open(written);
-    if steps.is_empty() {
+    let open = |(step, it): (usize, &Step)| Some((step, open_minutes(&it.action)?));
+    let open: Vec<(usize, f64)> = written.steps.iter().enumerate().filter_map(open).collect();
+    if open.is_empty() {
         return Ok(false);
     }
     let before = worktop.trace(written)?;
-    for step in steps {
+    let mut changed = false;
+    for (step, from) in open {
         let Some(wanted) = left_after(written, &before, step) else { continue };
+        // The first time it has to matter; then it is brought nearer than that.
+        let mut near = SAME_END;
         for _ in 0..TRIES {
             let trace = worktop.trace(sized)?;
-            let Some(now) = left_after(sized, &trace, step) else { break };
-            let from = open_minutes(&mut written.steps[step].action.clone()).copied();
-            let (Some(from), Some(minutes)) = (from, open_minutes(&mut sized.steps[step].action))
-            else {
-                break;
-            };
-            if (now - wanted).abs() < SAME_END / 2.0 || now >= 0.0 {
-                break;
-            }
-            if !changed && (now - wanted).abs() < SAME_END {
-                break;
-            }
+            let Some(now) = left_after(sized, &trace, step).filter(|now| *now < 0.0) else { break };
+            let Action::Boil { minutes, .. } = &mut sized.steps[step].action else { break };
             let next = (*minutes * wanted / now).clamp(from / BY, from * BY).min(MOST);
-            if (next / *minutes - 1.0).abs() < 0.01 {
+            if (now - wanted).abs() < near || (next / *minutes - 1.0).abs() < 0.01 {
                 break;
             }
             *minutes = next;
-            changed = true;
+            near = SAME_END / 2.0;
         }
-        if let Some(minutes) = open_minutes(&mut sized.steps[step].action)
-            && changed
+        if let Action::Boil { minutes, .. } = &mut sized.steps[step].action
+            && near < SAME_END
         {
             *minutes = told(*minutes);
+            changed = true;
         }
     }
     Ok(changed)
@@ -92,21 +82,12 @@ pub(super) fn boil_as_far(
 
 /// What is told of it: how long it boils here, and how long as written.
 pub(super) fn changes(written: &Drink, sized: &Drink) -> Vec<String> {
-    let mut told = Vec::new();
-    for (old, new) in written.steps.iter().zip(&sized.steps) {
-        let (mut old, mut new) = (old.action.clone(), new.action.clone());
-        if let (Some(old), Some(new)) = (open_minutes(&mut old), open_minutes(&mut new))
-            && old != new
-        {
-            told.push(format!(
-                "Boil for {new} minutes instead of {old}, so that it thickens as much."
-            ));
-        }
-    }
-    told
-}
-
-/// Whether a size says how much there is to be in the end.
-pub(super) fn says_volume(size: &Size) -> bool {
-    matches!(size, Size::Volume(_) | Size::Glasses { .. })
+    let pairs = written.steps.iter().zip(&sized.steps);
+    pairs
+        .filter_map(|(old, new)| Some((open_minutes(&old.action)?, open_minutes(&new.action)?)))
+        .filter(|(old, new)| old != new)
+        .map(|(old, new)| {
+            format!("Boil for {new} minutes instead of {old}, so that it thickens as much.")
+        })
+        .collect()
 }

@@ -19,10 +19,9 @@ const WARM_MILK: f64 = 45.0;
 /// and at 5.6 to 5.9 near the boil; under 10 °C it stays as it is, and below pH 3.6 it stays in solution (Walstra, Dairy
 /// Science and Technology; estimated between).
 fn curdles(ph: f64, t: f64, fresh: bool) -> bool {
-    if t > WARM_MILK {
-        return ph < if fresh { 4.3 + 0.0165 * t } else { 4.8 };
-    }
-    fresh && t > 10.0 && ph > 3.6 && ph < 4.3 + 0.0165 * t
+    let sets = if fresh { 4.3 + 0.0165 * t } else { 4.8 };
+    let there = t > WARM_MILK || (fresh && t > 10.0 && ph > 3.6);
+    there && ph < sets
 }
 
 impl Engine<'_> {

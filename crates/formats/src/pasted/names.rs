@@ -4,6 +4,7 @@
 //! Of all names whose words all stand in the text the longest is meant: "lemon verbena" is not a lemon.
 
 use std::collections::HashMap;
+use std::sync::LazyLock;
 
 use keen_core::cupboard::{Cupboard, Ingredient, Kind};
 
@@ -20,10 +21,11 @@ struct OtherName {
     nearest: String,
 }
 
-fn other_names() -> Vec<OtherName> {
+/// Read once: names are looked for with every letter that is typed.
+static OTHER_NAMES: LazyLock<Vec<OtherName>> = LazyLock::new(|| {
     let mut rows = csv::Reader::from_reader(OTHER.as_bytes());
     rows.deserialize().filter_map(Result::ok).collect()
-}
+});
 
 /// What squeezing, grating, peeling and slicing make of a citrus fruit: its word, juice, zest, peel, slices, and
 /// the peeled fruit.
@@ -163,7 +165,7 @@ impl<'a> Names<'a> {
                 names.push((stems, id.to_owned(), near));
             }
         };
-        for other in other_names() {
+        for other in &*OTHER_NAMES {
             if cupboard.ingredient(&other.ingredient).is_some() {
                 add(&other.words, &other.ingredient, !other.nearest.is_empty());
             }
@@ -433,7 +435,7 @@ mod tests {
 
     #[test]
     fn every_other_name_is_of_something_in_the_cupboard() {
-        let rows = other_names();
+        let rows = &*OTHER_NAMES;
         assert_eq!(rows.len() + 1, OTHER.lines().count(), "a row that can't be read");
         for row in rows {
             assert!(Cupboard::builtin().ingredient(&row.ingredient).is_some(), "{}", row.words);

@@ -18,7 +18,7 @@ use crate::work::{Stopped, Worktop};
 use pitcher::what_is_in;
 pub(crate) use pitcher::{Inside, acid_at};
 use remedy::work_out;
-pub(crate) use remedy::{SODA, Stirring, measured, sets};
+pub(crate) use remedy::{SODA, Stirring, measured, neutralises, sets};
 
 /// Things at hand that are tried, and words that are listened to.
 const MOST_AT_HAND: usize = 12;

@@ -18,6 +18,11 @@ const MOST_SALT: f64 = 1.0;
 pub(crate) const SODA: &str =
     "Baking soda makes a drink taste flat and salty. Use it last, a pinch at a time.";
 
+/// Whether it takes acid away instead of covering it.
+pub(crate) fn neutralises(it: &Ingredient) -> bool {
+    it.kind == Kind::Salt && it.per_gram[Component::StrongIons] > 0.0
+}
+
 /// Sets of things to put it right with: something sweet, something sour, water.
 pub(crate) fn sets<'a>(
     cupboard: &'a Cupboard,
@@ -38,7 +43,7 @@ pub(crate) fn sets<'a>(
         at_hand.iter().filter_map(|id| cupboard.ingredient(id)).collect()
     };
     let sour = |it: &&Ingredient| it.per_gram.titratable_acid() > 0.015;
-    let salt = |it: &&Ingredient| it.kind == Kind::Salt && it.per_gram[Component::StrongIons] > 0.0;
+    let salt = |it: &&Ingredient| neutralises(it);
     let sweet = |it: &&Ingredient| !sour(it) && it.per_gram.sucrose_equivalent().0 > 0.3;
     let thin = all.iter().copied().filter(|it| it.kind == Kind::Water);
     let thin: Vec<&Ingredient> = thin.collect();
@@ -112,9 +117,8 @@ pub(super) fn work_out(
     let near = |now: f64, wanted: f64, part: f64, floor: f64| {
         (now - wanted).abs() <= part * 0.7 * wanted.max(floor)
     };
-    let neutralises =
-        |a: &Addition| set.iter().any(|it| it.id == a.ingredient && it.kind == Kind::Salt);
-    let caution = additions.iter().any(neutralises).then(|| SODA.to_owned());
+    let takes_acid = |a: &Addition| set.iter().any(|it| it.id == a.ingredient && neutralises(it));
+    let caution = additions.iter().any(takes_acid).then(|| SODA.to_owned());
     Ok(Some(Remedy {
         additions,
         caution,

@@ -62,7 +62,7 @@ impl FromStr for Amount {
 }
 
 /// "1 500 g" and "1.234,5 g" without what sets the thousands apart.
-fn without_thousands(text: &str) -> String {
+pub(super) fn without_thousands(text: &str) -> String {
     let spaced = text.replace(['\u{a0}', '\u{2009}', '\u{202f}'], " ");
     let end = spaced
         .find(|c: char| !(c.is_ascii_digit() || matches!(c, '.' | ',' | ' ' | '\'')))
@@ -315,13 +315,13 @@ impl Reader<'_> {
     fn measure_at(&self, from: usize) -> Result<(Measure, f64, usize), AmountError> {
         let rest = &self.words[from..];
         for (name, factor, of) in OTHERS {
-            let parts: Vec<&str> = name.split(' ').collect();
-            let there = parts.iter().enumerate().all(|(i, part)| {
+            let many = name.split(' ').count();
+            let there = name.split(' ').enumerate().all(|(i, part)| {
                 let word = self.at(from + i);
-                word == *part || (i + 1 == parts.len() && word.strip_suffix('s') == Some(part))
+                word == part || (i + 1 == many && word.strip_suffix('s') == Some(part))
             });
-            if there && self.ends_at(from + parts.len()) {
-                return Ok((of, factor, parts.len()));
+            if there && self.ends_at(from + many) {
+                return Ok((of, factor, many));
             }
         }
         // "fl.oz.": what has points in it.

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::amounts::three_behind;
+use super::amounts::{three_behind, without_thousands};
 use super::change::changed;
 use super::numbers::number;
 use super::words::{Word, digits, words};
@@ -125,15 +125,16 @@ fn thousand_with_point(text: &str) -> Option<Unread> {
     let end = typed.find(|c: char| !(c.is_ascii_digit() || matches!(c, '.' | ',')))?;
     let (figures, unit) = typed.split_at(end);
     let fine = matches!(unit.trim().to_lowercase().as_str(), "g" | "ml" | "gram" | "grams" | "gr");
-    (fine && three_behind(figures, '.')).then(|| {
-        let (whole, part) = (without(figures), with_point(figures));
-        Unread {
-            message: format!(
-                "“{figures}” could be a thousand or a decimal. Enter {whole} or {part}."
-            ),
-            choices: [whole, part].map(|n| format!("{n} {}", unit.trim())).to_vec(),
-        }
-    })
+    (fine && three_behind(figures, '.'))
+        .then(|| two_readings(figures, &format!(" {}", unit.trim())))
+}
+
+/// Asks which is meant: thousands, or a decimal.
+fn two_readings(figures: &str, unit: &str) -> Unread {
+    Unread {
+        message: AmountError::Ambiguous(figures.to_owned()).to_string(),
+        choices: [without(figures), with_point(figures)].map(|n| format!("{n}{unit}")).to_vec(),
+    }
 }
 
 /// A number with its sign, all of the words but those that `rest` takes.
@@ -162,14 +163,8 @@ fn either(text: &str, unit: &str) -> Option<Unread> {
     let figures = text.trim().split(|c: char| c.is_whitespace() || c.is_alphabetic()).next()?;
     let (front, behind) = figures.split_once(',')?;
     let all = |t: &str| !t.is_empty() && t.chars().all(|c| c.is_ascii_digit());
-    if !(all(front) && all(behind) && behind.len() == 3 && front != "0") {
-        return None;
-    }
-    let (whole, part) = (without(figures), with_point(figures));
-    Some(Unread {
-        message: format!("“{figures}” could be a thousand or a decimal. Enter {whole} or {part}."),
-        choices: [whole, part].map(|n| format!("{n}{unit}")).to_vec(),
-    })
+    let is_either = all(front) && all(behind) && behind.len() == 3 && front != "0";
+    is_either.then(|| two_readings(figures, unit))
 }
 
 /// What is no number of digits: "1.2.3", "1e9".
@@ -192,29 +187,15 @@ fn figure(text: &str, example: &str) -> Result<Read, Unread> {
     if let Some(asks) = either(text, "") {
         return Err(asks);
     }
-    let found = words(text);
-    let grouped = grouped(text);
-    let value = match (grouped, signed(&found)) {
-        (Some(value), _) => value,
-        (None, Some((value, used))) if used == found.len() && !is_odd(text) => value,
+    let whole = without_thousands(text.trim());
+    let found = words(&whole);
+    let value = match signed(&found) {
+        Some((value, used)) if used == found.len() && !is_odd(&whole) => value,
         _ => return Err(wrong()),
     };
     let said = plain(value);
     let understood = (said != text.trim()).then(|| format!("= {said}"));
     Ok(Read { text: said, number: Some(value), understood })
-}
-
-/// Thousands that are set apart so that nothing else can be meant: "1 500", "1.500,5".
-fn grouped(text: &str) -> Option<f64> {
-    let text = text.trim();
-    if !text.contains([' ', ',', '.']) || text.contains('/') {
-        return None;
-    }
-    let amount: Amount = format!("{text} g").parse().ok()?;
-    let spaced = text.split(' ').count() > 1 || (text.contains(',') && text.contains('.'));
-    (spaced && text.chars().all(|c| c.is_ascii_digit() || matches!(c, ' ' | ',' | '.')))
-        .then(|| amount.as_grams())
-        .flatten()
 }
 
 /// Minutes: "90", "12 h", "1 1/2 hours", "1 h 30", "1:30", "2 days", "overnight".
