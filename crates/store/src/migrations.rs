@@ -312,6 +312,16 @@ const STEPS: &[M<'static>] = &[
         ) STRICT;
         CREATE INDEX answers_in_order ON answers (at DESC);",
     ),
+    // The figures of each drink as they were last worked out, so that a change of tables can be told.
+    M::up(
+        "CREATE TABLE figures (
+            drink_id TEXT PRIMARY KEY REFERENCES drinks (id) ON DELETE CASCADE,
+            version  INTEGER NOT NULL,
+            made_by  TEXT NOT NULL,
+            body     TEXT NOT NULL,
+            told     TEXT
+        ) STRICT;",
+    ),
 ];
 
 pub(crate) const ALL: Migrations<'static> = Migrations::from_slice(STEPS);

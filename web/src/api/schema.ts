@@ -701,6 +701,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drinks/{id}/figures-changed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Say that the change of a drink's figures has been read. */
+        delete: operations["figures_read"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drinks/{id}/file": {
         parameters: {
             query?: never;
@@ -3503,6 +3520,8 @@ export interface components {
         HistoryView: {
             /** @description The batches, the last begun first. */
             batches: components["schemas"]["BatchColumn"][];
+            /** @description What better tables changed of its figures, to be told once. */
+            figures_changed?: string | null;
             /**
              * Format: int64
              * @description How many of them lay inside what had been predicted as nine in ten.
@@ -5787,7 +5806,7 @@ export interface components {
         };
         /** @description A size. */
         SheetColumn: {
-            /** @description What else is done otherwise at that size, in words: how long it boils. */
+            /** @description What else changes at that size, in words: which vessels it takes, how long it boils. */
             changes: string[];
             /** @description The drink at that size with its amounts rounded, to be taken over. */
             drink: components["schemas"]["Drink"];
@@ -9614,6 +9633,48 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
+            };
+            /** @description The request has errors; each names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    figures_read: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description The request has errors; each names its field. */
             "4XX": {

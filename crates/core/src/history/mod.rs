@@ -7,6 +7,7 @@
 //! - A [`Column`] is one batch beside what was written: amounts, minutes, juice from fruit, volumes, readings, what
 //!   it was put right with, where it ended. Columns of several batches have rows of the same keys, so that they
 //!   stand side by side.
+//! - [`Figures`] tells whether better tables gave an unchanged drink other figures.
 //! - [`what_they_say`] looks over many batches: what comes again and again. Nothing is said from fewer than three.
 //!
 //! All of it is read off the written drink and the drink as made ([`crate::batch::Made`]), both run by the same
@@ -14,8 +15,10 @@
 
 mod column;
 mod difference;
+mod figures;
 mod says;
 
 pub use column::{Cell, Column, PutRight};
 pub use difference::difference;
+pub use figures::Figures;
 pub use says::{PastBatch, Saying, WriteMinutes, what_they_say};

@@ -4,6 +4,7 @@
 //! its film, whatever the size. So the factor is not a quotient of volumes but the one whose trace
 //! ends at the volume that was asked for.
 
+mod larger;
 mod law;
 mod measuring;
 mod need;
@@ -68,6 +69,7 @@ pub fn resize<'a>(
 ) -> Result<Drink, FieldError> {
     let worktop = worktop.into();
     let mut sized = with_amounts(drink, worktop, size)?;
+    larger::exchange(drink, &mut sized, worktop)?;
     let before = sized.clone();
     let boils_otherwise = open_boil::boil_as_far(drink, &mut sized, worktop)?;
     if boils_otherwise && matches!(size, Size::Volume(_) | Size::Glasses { .. }) {

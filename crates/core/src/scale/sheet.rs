@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::measuring::{Measured, Units, measure};
-use super::{LawOf, Size, open_boil, resize};
+use super::{LawOf, Size, larger, open_boil, resize};
 use crate::balance::{BalanceMap, NOTICED, Profile, Spot};
 use crate::cupboard::Ingredient;
 use crate::drink::{Drink, FieldError, Law};
@@ -84,7 +84,7 @@ pub struct SheetColumn {
     pub shift: Option<Spot>,
     /// Whether that difference can be tasted.
     pub noticeable: bool,
-    /// What else is done otherwise at that size, in words: how long it boils.
+    /// What else changes at that size, in words: which vessels it takes, how long it boils.
     pub changes: Vec<String>,
     /// The drink at that size with its amounts rounded, to be taken over.
     pub drink: Drink,
@@ -115,7 +115,8 @@ pub fn sheet<'a>(
             return Err(FieldError { field: format!("sizes[{i}].size"), message: first.message });
         }
         let (mut column, own) = column(&sized, worktop, &named.name, units)?;
-        column.changes = open_boil::changes(drink, &sized);
+        column.changes = larger::changes(drink, &sized);
+        column.changes.extend(open_boil::changes(drink, &sized));
         for (step, cell) in own {
             there[step] = true;
             cells[step].push(cell);

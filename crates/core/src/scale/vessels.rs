@@ -134,7 +134,7 @@ pub(crate) fn fit_into(
 }
 
 /// The vessels that have to be large enough.
-fn judged(drink: &Drink) -> impl Iterator<Item = usize> + '_ {
+pub(super) fn judged(drink: &Drink) -> impl Iterator<Item = usize> + '_ {
     (0..drink.vessels.len()).filter(|v| {
         let kind = drink.vessels[*v].kind;
         kind.strainer().is_none() && kind != VesselKind::Glass
@@ -265,7 +265,7 @@ impl Taken {
     }
 }
 
-fn smallest_that_fits(
+pub(super) fn smallest_that_fits(
     need: &Need,
     left: &[OwnVessel],
     kind: VesselKind,

@@ -47,7 +47,9 @@ impl Contents {
         let line = most.map_or(0, |origin| origin.line);
         self.lay_ice(Deposit::of(line, mixture));
         self.retell_origins();
-        self.temperature = Celsius(0.0);
+        // What cold is left over when nearly all is frozen stays in it.
+        let left = (cold - freezes * MELTING).max(0.0);
+        self.temperature = Celsius(-left / self.heat_capacity());
     }
 
     /// Water that is ice: as ice, and in frozen pieces.
@@ -106,5 +108,75 @@ impl Contents {
         }
         self.temperature = to;
         gone
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+
+    use super::super::contents::{Coming, Contents};
+    use super::super::heat::{MELTING, ROOM};
+    use crate::chemistry::{Component, Mixture};
+    use crate::cupboard::{Cupboard, VesselKind};
+    use crate::drink::{Vessel, Warmth};
+
+    /// Heat in it, from liquid at 0 °C, and in the wet of its vessel, from the kitchen's warmth, J.
+    fn heat(contents: &Contents) -> f64 {
+        let wall = contents.wall.wet;
+        (contents.heat_capacity() - wall) * contents.temperature.0
+            + wall * (contents.temperature.0 - ROOM.0)
+            - contents.frozen_water() * MELTING
+    }
+
+    /// What comes in alone, with no vessel to warm.
+    fn alone(id: &str, grams: f64, warmth: Warmth) -> Contents {
+        let cupboard = Cupboard::builtin();
+        let (at, it) = (cupboard.position(id).unwrap(), cupboard.ingredient(id).unwrap());
+        let mixture: Mixture = it.per_gram.share(grams);
+        let mut contents = Contents::default();
+        contents.put(0, at, it, mixture, Coming { warmth, ..Coming::USUAL });
+        contents
+    }
+
+    fn coming() -> impl Strategy<Value = (&'static str, f64, Warmth)> {
+        const IDS: [&str; 7] =
+            ["water", "ice", "strawberry", "lemon_juice", "simple_syrup_1_1", "honey", "milk"];
+        const WARMTH: [Warmth; 6] = [
+            Warmth::Usual,
+            Warmth::Chilled,
+            Warmth::Tap,
+            Warmth::Hot,
+            Warmth::Boiling,
+            Warmth::Frozen,
+        ];
+        (prop::sample::select(&IDS[..]), 20.0..800.0, prop::sample::select(&WARMTH[..]))
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(600))]
+
+        /// Whatever is put in, poured in and parted, in whatever order: what comes out of one goes into the other.
+        #[test]
+        fn heat_is_neither_made_nor_lost(parts in prop::collection::vec(coming(), 1..6), share in 0.1..0.9) {
+            let jug = Vessel::new("jug", VesselKind::Jug);
+            let mut together = Contents::default().standing_in(&jug);
+            let mut came = 0.0;
+            for (id, grams, warmth) in parts {
+                let one = alone(id, grams, warmth);
+                // Its own gas that is lost on the way takes no heat along that is worth a word.
+                came += heat(&one);
+                together.pour_in(one);
+                let now = heat(&together);
+                let scale = came.abs().max(together.mass().0 * 10.0);
+                prop_assert!((now - came).abs() < 1e-3 * scale, "{now} J of {came} J after {id}");
+            }
+            let before = heat(&together) - together.wall.wet * (together.temperature.0 - ROOM.0);
+            let part = together.take(share);
+            let left = heat(&together) - together.wall.wet * (together.temperature.0 - ROOM.0);
+            prop_assert!((heat(&part) + left - before).abs() < 1e-6 * before.abs().max(1.0));
+            let water = part.liquid[Component::Water];
+            prop_assert!(water >= 0.0);
+        }
     }
 }

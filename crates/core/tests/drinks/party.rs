@@ -54,6 +54,37 @@ fn amount(drink: &Drink, step: usize) -> f64 {
 }
 
 #[test]
+fn what_would_run_over_at_a_larger_size_gets_the_kitchens_larger_vessel() {
+    let vessels = [
+        ("small pot", VesselKind::Pot, "2 l", 1),
+        ("jam pot", VesselKind::Pot, "9 l", 1),
+        ("stock pot", VesselKind::Pot, "30 l", 1),
+        ("tap jar", VesselKind::Pitcher, "8 l", 1),
+    ];
+    let cupboard = Cupboard::of(&kitchen(&vessels));
+    let of = |sized: &Drink, id: &str| {
+        let it = &sized.vessels[sized.vessel(id).unwrap()];
+        (it.name.clone(), it.capacity().0)
+    };
+    let written = spiced();
+    let party = resize(&written, &cupboard, &Size::Factor(4.0)).unwrap();
+    // Just under five litres that boil: two thirds of a pot, so eight.
+    assert_eq!(of(&party, "pot"), (Some("jam pot".into()), 9000.0));
+    assert_eq!(of(&party, "pitcher"), (Some("tap jar".into()), 8000.0));
+    assert_eq!(of(&party, "sieve"), (None, of(&written, "sieve").1));
+    // Told beside the size.
+    let size = Size::Factor(4.0);
+    let sizes = [NamedSize { name: "party".into(), size }];
+    let told =
+        sheet(&written, &cupboard, &sizes, Units::Metric).unwrap().columns[0].changes.clone();
+    assert!(told.iter().any(|t| t.contains("jam pot") && t.contains("9 l")), "{told:?}");
+    // What fits stays what it is, and where nothing is large enough nothing is made up.
+    assert_eq!(resize(&written, &cupboard, &Size::Factor(1.1)).unwrap().vessels, written.vessels);
+    let huge = resize(&written, &cupboard, &Size::Factor(100.0)).unwrap();
+    assert_eq!(huge.vessels, written.vessels);
+}
+
+#[test]
 fn spices_grow_less_and_glasses_get_the_same() {
     let cupboard = Cupboard::builtin();
     let party = resize(&spiced(), cupboard, &Size::Factor(10.0)).unwrap();

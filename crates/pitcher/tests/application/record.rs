@@ -44,6 +44,28 @@ fn moves(app: &Application, bottle: &Value, what: Value) -> Value {
     app.post(&path, &json!({ "what": what })).json()
 }
 
+/// What an older program had worked out for a drink is in the data file; this one's tables say otherwise.
+#[test]
+fn that_better_tables_changed_an_old_drink_is_told_once() {
+    let app = Application::start("serve");
+    let made = app.post("/api/drinks", &limeade()).json();
+    let id = made["id"].as_str().unwrap().to_owned();
+    app.get("/api/drinks");
+    let history = |app: &Application| app.get(&format!("/api/drinks/{id}/history")).json();
+    assert_eq!(history(&app)["figures_changed"], Value::Null, "nothing changed");
+    let ended = app.stop();
+    let file = ended.folder.path().join("keen-pitcher.db");
+    let older = "UPDATE figures SET made_by = 'older', body = json_set(body, '$.sweetness', 2.0)";
+    assert_eq!(rusqlite::Connection::open(file).unwrap().execute(older, []).unwrap(), 1);
+    let app = ended.start_again_here("serve");
+    let told = history(&app)["figures_changed"].as_str().unwrap().to_owned();
+    assert!(told.contains("instead of 2.0"), "{told}");
+    assert_eq!(history(&app)["figures_changed"], json!(told), "until it was read");
+    let read = app.call("DELETE", &format!("/api/drinks/{id}/figures-changed"), None);
+    assert_eq!(read.status, 204);
+    assert_eq!(history(&app)["figures_changed"], Value::Null);
+}
+
 #[test]
 fn what_was_bottled_ages_is_drawn_from_and_is_an_ingredient() {
     let app = Application::start("serve");

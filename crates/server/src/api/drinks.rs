@@ -2,6 +2,7 @@ use actix_web::{HttpResponse, delete, get, post, put, web};
 use keen_core::balance::{BalanceMap, Profile};
 use keen_core::cupboard::{Cupboard, VesselKind};
 use keen_core::drink::{Action, CoolingPlace, Drink, Family, FieldError, limits};
+use keen_core::history::Figures;
 use keen_core::keep::Keeping;
 use keen_core::report::DrinkReport;
 use keen_core::trace::Trace;
@@ -13,6 +14,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::body::SaidUnder;
 use super::changes::Changed;
 use super::desk::By;
+use super::known_figures::HasNow;
 use super::paging::Page;
 use super::{Body, Problem, State, now};
 
@@ -58,6 +60,9 @@ pub(crate) struct Summary {
     keeps: Option<String>,
     /// What of a kitchen it takes beside jugs and glasses: "a pot on the stove", "a blender".
     kit: Vec<&'static str>,
+    /// What it is known by when tables change.
+    #[serde(skip)]
+    pub(super) figures: Option<Figures>,
 }
 
 /// A line of the shelf.
@@ -218,17 +223,30 @@ pub(super) fn summarise(drink: &Drink, cupboard: &Cupboard) -> Summary {
         hands_on_minutes: trace.hands_on().0,
         keeps: Keeping::of(drink, cupboard, &trace).map(|k| k.words),
         kit: kit(drink),
+        figures: Figures::of(drink, cupboard, &trace),
     }
 }
 
 impl State {
     pub(super) fn summary(&self, kept: &Kept) -> Result<Summary, FormatError> {
+        self.summary_noting(kept, &mut Vec::new())
+    }
+
+    /// The same; what was worked out anew has its figures noted.
+    pub(super) fn summary_noting(
+        &self,
+        kept: &Kept,
+        anew: &mut Vec<HasNow>,
+    ) -> Result<Summary, FormatError> {
         let known = self.summaries.lock().get(&kept.id).cloned();
         if let Some((_, summary)) = known.filter(|(version, _)| *version == kept.version) {
             return Ok(summary);
         }
         let summary = summarise(&kept_drink(&kept.body)?, &self.cupboard());
         self.summaries.lock().insert(kept.id.clone(), (kept.version, summary.clone()));
+        if let Some(figures) = summary.figures {
+            anew.push(HasNow { drink: kept.id.clone(), version: kept.version, figures });
+        }
         Ok(summary)
     }
 }
@@ -267,10 +285,12 @@ pub(super) async fn list(
         })
         .await?;
     let next = page.cut(&mut first);
-    let shelf = web::block(move || {
+    let on_shelf = state.clone();
+    let (shelf, anew) = web::block(move || {
         let mut shelf = Shelf { total, drinks: Vec::new(), damaged: Vec::new(), next };
+        let mut anew = Vec::new();
         for (kept, facts) in first {
-            match state.summary(&kept) {
+            match on_shelf.summary_noting(&kept, &mut anew) {
                 Ok(summary) => shelf.drinks.push(ShelfEntry {
                     id: kept.id,
                     changed_at: kept.changed_at,
@@ -288,10 +308,11 @@ pub(super) async fn list(
                 }),
             }
         }
-        shelf
+        (shelf, anew)
     })
     .await
     .map_err(|_| Problem::busy())?;
+    state.note_figures(anew).await;
     Ok(web::Json(shelf))
 }
 

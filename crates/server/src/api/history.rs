@@ -194,6 +194,8 @@ pub(crate) struct HistoryView {
     readings: i64,
     /// How many of them lay inside what had been predicted as nine in ten.
     inside: i64,
+    /// What better tables changed of its figures, to be told once.
+    figures_changed: Option<String>,
 }
 
 /// The batches of a drink beside what was written for them, and what they say together. Practice isn't counted.
@@ -205,13 +207,20 @@ pub(super) async fn read_history(
     asker: Asker,
     id: web::Path<String>,
 ) -> Result<web::Json<HistoryView>, Problem> {
-    let (drink, kept, predicted, total) = state
+    let of = id.clone();
+    let drink = state.with_store(move |store| store.drinks().read(&of)).await?;
+    let mut anew = Vec::new();
+    // What can't be read is told below.
+    if state.summary_noting(&drink, &mut anew).is_ok() {
+        state.note_figures(anew).await;
+    }
+    let (figures_changed, kept, predicted, total) = state
         .with_store(move |store| {
-            let drink = store.drinks().read(&id)?;
+            let told = store.known_figures(&id)?.and_then(|known| known.told);
             let wanted = Wanted { drink: Some(&id), made: true, ..Wanted::default() };
             let found = store.batches(&wanted, MOST)?;
             let whole = found.iter().map(|b| store.batch(&b.id)).collect::<Result<Vec<_>, _>>()?;
-            Ok((drink, whole, store.predicted(Some(&id))?, store.facts(&id)?.made))
+            Ok((told, whole, store.predicted(Some(&id))?, store.facts(&id)?.made))
         })
         .await?;
     let drink = kept_drink(&drink.body).map_err(|why| Problem::damaged_drink(&why.to_string()))?;
@@ -244,6 +253,7 @@ pub(super) async fn read_history(
             says: what_they_say(&past, &columns),
             readings: predicted.readings,
             inside: predicted.inside,
+            figures_changed,
         })
     };
     state.desk.ask(asker, told).await.map(web::Json)

@@ -17,6 +17,7 @@ pub(crate) mod house;
 mod instruments;
 mod kept;
 mod kitchen;
+mod known_figures;
 mod learning;
 mod older;
 mod paging;

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api, type Drink, type DrinkReport, type HistoryView } from "../../api/client";
@@ -69,6 +69,7 @@ export default function History({ editor, drink, report }: HistoryProps) {
               .join(", ")}
           </Box>
         )}
+        {data?.figures_changed && <FiguresChanged id={id} told={data.figures_changed} />}
         {data && <Says data={data} editor={editor} id={id} />}
       </Box>
       <Box sx={{ minWidth: 0 }}>
@@ -136,6 +137,28 @@ export default function History({ editor, drink, report }: HistoryProps) {
           }
         />
       </Box>
+    </Box>
+  );
+}
+
+/** Told once: better tables gave this drink other figures. */
+function FiguresChanged({ id, told }: { id: string; told: string }) {
+  const queries = useQueryClient();
+  const read = useMutation({
+    mutationFn: () =>
+      answer(api.DELETE("/api/drinks/{id}/figures-changed", { params: { path: { id } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["history", id] }),
+  });
+  return (
+    <Box
+      role="status"
+      sx={{ bgcolor: colour("wash"), borderRadius: "12px", p: 1.75, mt: 2, fontSize: 15 }}
+    >
+      {told}{" "}
+      <Button onClick={() => read.mutate()} sx={{ minHeight: 44 }}>
+        OK
+      </Button>
+      <Trouble error={read.error ?? undefined} />
     </Box>
   );
 }
