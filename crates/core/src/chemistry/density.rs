@@ -27,14 +27,21 @@ pub(crate) fn sucrose_density(w: f64) -> f64 {
 /// Source: Kell 1975, J. Chem. Eng. Data 20:97.
 #[must_use]
 pub(crate) fn water_density_ratio(t: Celsius) -> f64 {
-    kell(t.0.clamp(0.0, 100.0)) / 998.2071
+    let (above, below) = kell(t);
+    above / (below * AT_TWENTY)
 }
 
-fn kell(t: f64) -> f64 {
-    (999.83952
+/// Density of water at 20 °C, kg/m³, as Kell has it.
+const AT_TWENTY: f64 = 998.2071;
+
+/// Kell's fraction: what stands above and below its line. Volumes are asked for everywhere, and a division costs more
+/// than all the rest of one.
+fn kell(t: Celsius) -> (f64, f64) {
+    let t = t.0.clamp(0.0, 100.0);
+    let above = 999.83952
         + t * (16.945176
-            + t * (-7.9870401e-3 + t * (-46.170461e-6 + t * (105.56302e-9 - t * 280.54253e-12)))))
-        / (1.0 + 16.879850e-3 * t)
+            + t * (-7.9870401e-3 + t * (-46.170461e-6 + t * (105.56302e-9 - t * 280.54253e-12))));
+    (above, 1.0 + 16.879850e-3 * t)
 }
 
 impl Mixture {
@@ -48,7 +55,9 @@ impl Mixture {
         let solids = self.soluble_solids_mass().0;
         let aqueous = self[Component::Water] + solids;
         let solution = if aqueous > 0.0 {
-            aqueous / sucrose_density(solids / aqueous) * 1000.0 / water_density_ratio(t)
+            let (above, below) = kell(t);
+            let ratio = below * (AT_TWENTY * 1000.0) / (sucrose_density(solids / aqueous) * above);
+            aqueous * ratio
         } else {
             0.0
         };
