@@ -22,20 +22,13 @@ pub(crate) fn sucrose_density(w: f64) -> f64 {
             + w * (135.3705 + w * (40.9299 + w * (-3.9643 + w * (13.4853 - w * 17.2890)))))
 }
 
-/// Density of water at `t` over that at 20 °C, for 0 to 100 °C (held at the ends).
-///
-/// Source: Kell 1975, J. Chem. Eng. Data 20:97.
-#[must_use]
-pub(crate) fn water_density_ratio(t: Celsius) -> f64 {
-    let (above, below) = kell(t);
-    above / (below * AT_TWENTY)
-}
-
 /// Density of water at 20 °C, kg/m³, as Kell has it.
 const AT_TWENTY: f64 = 998.2071;
 
-/// Kell's fraction: what stands above and below its line. Volumes are asked for everywhere, and a division costs more
-/// than all the rest of one.
+/// Density of water at `t`, for 0 to 100 °C (held at the ends), as a fraction: what stands above and below its line.
+/// Volumes are asked for everywhere, and a division costs more than all the rest of one.
+///
+/// Source: Kell 1975, J. Chem. Eng. Data 20:97.
 fn kell(t: Celsius) -> (f64, f64) {
     let t = t.0.clamp(0.0, 100.0);
     let above = 999.83952
@@ -109,11 +102,11 @@ mod tests {
 
     #[test]
     fn water_shrinks_and_swells_with_temperature() {
-        assert!((water_density_ratio(Celsius(20.0)) - 1.0).abs() < 1e-5);
-        // 0.99984 at 0 °C, 0.97776 at 70 °C, 0.95835 at 100 °C over 0.99821 g/ml.
-        assert!((water_density_ratio(Celsius(0.0)) * 0.998207 - 0.99984).abs() < 2e-5);
-        assert!((water_density_ratio(Celsius(70.0)) * 0.998207 - 0.97776).abs() < 5e-5);
-        assert!((water_density_ratio(Celsius(100.0)) * 0.998207 - 0.95835).abs() < 5e-5);
+        let water = Mixture::of(&[(Component::Water, 1000.0)]);
+        for (t, density) in [(0.0, 0.99984), (20.0, 0.99821), (70.0, 0.97776), (100.0, 0.95835)] {
+            let found = 1000.0 / water.volume(Celsius(t)).0;
+            assert!((found - density).abs() < 5e-5, "{t} °C: {found} g/ml");
+        }
     }
 
     #[test]

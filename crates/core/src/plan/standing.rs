@@ -33,6 +33,8 @@ const SPANS: [f64; 26] = [
 
 /// Hotter than this nothing is put into a refrigerator, °C: it would warm what stands there.
 const TOO_HOT_FOR_COLD: f64 = 40.0;
+/// What was cooled to a mark is there, whatever the last digit says, K.
+const NEAR: f64 = 0.5;
 /// Hotter than this the next step counts on the heat, °C.
 const HOT: f64 = 50.0;
 /// Colder than this it is meant to be cold, °C.
@@ -92,7 +94,10 @@ impl Waiting<'_> {
     pub(super) fn in_the_cold(&self) -> Option<Limit> {
         let kind = self.vessel.kind;
         let stands = kind.strainer().is_none() && kind != VesselKind::Glass;
-        if !stands || self.contents.is_empty() || self.contents.temperature.0 > TOO_HOT_FOR_COLD {
+        if !stands
+            || self.contents.is_empty()
+            || self.contents.temperature.0 > TOO_HOT_FOR_COLD + NEAR
+        {
             return None;
         }
         if let Some(limit) = self.lies_dry(DRY.1) {

@@ -510,9 +510,8 @@ impl Contents {
     /// along.
     pub(super) fn pour_out(&mut self, kind: VesselKind) -> Self {
         let liquid = self.liquid.mass().0;
-        let (film, share) = kind.left_behind();
         // A spoonful in a large vessel: half of it can still be scraped out.
-        let left = (film.0 + share * liquid).min(liquid / 2.0);
+        let left = kind.left_behind(Grams(liquid)).0.min(liquid / 2.0);
         let mut out = self.take(1.0);
         if liquid > 0.0 && left > 0.0 {
             let stays = left / liquid;

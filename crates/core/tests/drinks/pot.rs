@@ -1,9 +1,9 @@
 //! What a pot does at another size, in the freezer, with milk, and when a wait is cut in two.
 
-use crate::common::{add, boil, drink, pour, serve, stand, top_up};
+use crate::common::{add, boil, drink, pour, serve, stand, strain, top_up};
 use keen_core::balance::{Aim, Asked, Doubt, How, Pitcher, Profile, Target, Word, correct, solve};
 use keen_core::cupboard::Cupboard;
-use keen_core::drink::{Action, CoolingPlace, Drink, Portion, RestingPlace, Warmth};
+use keen_core::drink::{Action, CoolingPlace, Drink, Portion, Press, RestingPlace, Warmth};
 use keen_core::quantity::Amount;
 use keen_core::scale::{NamedSize, Size, Units, resize, sheet};
 use keen_core::trace::{NoticeKind, Trace};
@@ -186,4 +186,44 @@ fn a_drink_topped_up_in_the_glass_keeps_its_boil() {
     ]);
     let sized = resize(&written, Cupboard::builtin(), &Size::Factor(3.0)).unwrap();
     assert_eq!(sized.steps[2].action, written.steps[2].action, "with the lid on nothing changes");
+}
+
+/// Work by hand of the last step, minutes.
+fn by_hand(actions: Vec<Action>) -> f64 {
+    Trace::run(&drink(actions), Cupboard::builtin()).frames.last().unwrap().hands_on.0
+}
+
+#[test]
+fn work_by_hand_grows_with_the_load() {
+    let wrung = |fruit: &str, water: &str| {
+        let mut actions = vec![add("pot", "raspberry", fruit), add("pot", "water", water)];
+        actions.push(boil(10.0, true));
+        actions.push(strain("pot", "cloth", "pitcher", Press::Wrung));
+        by_hand(actions)
+    };
+    let (small, large) = (wrung("400 g", "600 g"), wrung("20 kg", "30 l"));
+    assert!((2.0..8.0).contains(&small), "{small}");
+    assert!(large > 20.0 && large < 50.0 * small, "{large}");
+    let peel = by_hand(vec![add("jug", "pineapple_peel", "400 g")]);
+    assert!((3.0..8.0).contains(&peel), "the peel of one pineapple: {peel} min");
+}
+
+/// At both ends: what stays behind in a pot and on a sieve is believable.
+#[test]
+fn what_stays_behind_is_a_film_at_a_glass_and_at_fifty_litres() {
+    for (water, sugar, least, most) in [("180 g", "20 g", 2.0, 8.0), ("45 kg", "5 kg", 40.0, 150.0)]
+    {
+        let parts = drink(vec![
+            add("pot", "water", water),
+            add("pot", "white_sugar", sugar),
+            strain("pot", "sieve", "pitcher", Press::Drained),
+        ]);
+        let trace = Trace::run(&parts, Cupboard::builtin());
+        let left: f64 = ["pot", "sieve"]
+            .iter()
+            .filter_map(|id| trace.last(parts.vessel(id).unwrap()))
+            .map(|(_, contents)| contents.mass().0)
+            .sum();
+        assert!((least..most).contains(&left), "{left} g of {water}");
+    }
 }

@@ -299,7 +299,16 @@ pub fn ladder<'a>(row: &Row, worktop: impl Into<Worktop<'a>>) -> Result<Ladder, 
             (base_ml, sizes) = (Some(made.base_ml * spare), made.sizes);
             continue;
         }
-        let glasses = pour_all(row, &recipe, &made, worktop)?;
+        let glasses = match pour_all(row, &recipe, &made, worktop) {
+            Ok(glasses) => glasses,
+            // In jugs a quarter larger the same spoons count for less.
+            Err(_) if nth < COARSE => {
+                (base_ml, sizes) =
+                    (Some(made.base_ml * 1.25), made.sizes.iter().map(|ml| ml * 1.25).collect());
+                continue;
+            }
+            Err(why) => return Err(why),
+        };
         let needed = |jug: usize| {
             let pours = glasses.iter().flat_map(|g| &g.pours).filter(|p| p.jug == jug);
             let ml: f64 = pours.filter_map(|p| p.amount.as_millilitres()).sum();
@@ -327,6 +336,8 @@ pub fn ladder<'a>(row: &Row, worktop: impl Into<Worktop<'a>>) -> Result<Ladder, 
 
 /// How often a row is set up until base and jugs suffice.
 const SET_UP: u32 = 10;
+/// And how often with larger jugs where two of its glasses come out alike.
+const COARSE: u32 = 4;
 /// What is held differs by less than that from glass to glass.
 const CLOSELY: f64 = 0.009;
 
