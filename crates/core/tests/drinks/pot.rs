@@ -118,7 +118,7 @@ fn milk_curdles_by_how_sour_and_how_hot_it_is() {
     assert!(!told("milk", Warmth::Chilled, "0.2 g"), "hardly sour");
     assert!(told("milk", Warmth::Hot, "1.8 g"), "hot and a little sour");
     assert!(!told("milk", Warmth::Chilled, "1.8 g"), "the same cold");
-    assert!(!told("yogurt_plain_whole", Warmth::Chilled, "1 g"), "yogurt has set already");
+    assert!(!told("yogurt", Warmth::Chilled, "1 g"), "yogurt has set already");
 }
 
 #[test]
