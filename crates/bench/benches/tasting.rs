@@ -4,7 +4,7 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use keen_core::cupboard::Cupboard;
-use keen_core::scale::Units;
+use keen_core::quantity::Units;
 use keen_core::taste::ideal::{Prior, Sip, fit, next_glass};
 use keen_core::taste::ladder::{Moves, Row, ladder};
 use keen_core::taste::pretend::Pretend;

@@ -3,7 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on fails")]
 
 use keen_core::cupboard::Cupboard;
-use keen_core::scale::Units;
+use keen_core::quantity::Units;
 use keen_core::taste::ladder::{Moves, Row, ladder};
 
 fn kinds(ids: [&str; 3]) -> Vec<String> {

@@ -155,7 +155,7 @@ pub(crate) fn export(drink: &str, style: ExportAs, data: Option<PathBuf>) -> Res
             return print(&kept.body);
         }
     };
-    let cupboard = Cupboard::of(&crate::api::kept_kitchen(&store)?.kitchen);
+    let cupboard = crate::api::kept_cupboard(&store)?;
     let report = || DrinkReport::of(&read, &cupboard);
     let text = match style {
         ExportAs::Text => keen_formats::card(&read, &report(), CardStyle::Text),
@@ -187,7 +187,7 @@ fn holds(store: &Store, file: &Path) -> Result<Holds> {
     if bytes.starts_with(b"PK") {
         bail!("{} is a backup; restore it with `keen-pitcher restore`", file.display());
     }
-    let cupboard = Cupboard::of(&crate::api::kept_kitchen(store)?.kitchen);
+    let cupboard = crate::api::kept_cupboard(store)?;
     let text =
         std::str::from_utf8(&bytes).with_context(|| format!("{} isn't text", file.display()))?;
     if let Ok(shelf) = SHELF.read::<ShelfFile>(text) {
@@ -332,7 +332,7 @@ fn unpack(store: &Store, shelf: ShelfFile) -> Result<Vec<Drink>> {
             crate::api::keep_kitchen(store, &kitchen)?;
         }
     }
-    let cupboard = Cupboard::of(&crate::api::kept_kitchen(store)?.kitchen);
+    let cupboard = crate::api::kept_cupboard(store)?;
     let mut drinks = Vec::new();
     for (at, value) in shelf.drinks.into_iter().enumerate() {
         match keen_formats::drink_from_value(value, &cupboard) {

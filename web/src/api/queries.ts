@@ -172,6 +172,10 @@ export function useSettings() {
     void inLine(async () => {
       try {
         const said = await answer(api.PATCH("/api/settings", patch(body)));
+        // Sentences come with what is worked out: they are asked for in the units that are remembered now.
+        if (said.units !== before.units || said.degrees !== before.degrees) {
+          void kitchenChanged(client);
+        }
         if (client.getQueryData(["settings"]) === after) client.setQueryData(["settings"], said);
       } catch {
         void client.invalidateQueries({ queryKey: ["settings"] });

@@ -2657,6 +2657,11 @@ export interface components {
             /** @description Why it can't be read. */
             why: string;
         };
+        /**
+         * @description In which degrees temperatures are said.
+         * @enum {string}
+         */
+        Degrees: "celsius" | "fahrenheit";
         /** @description What is left of somebody who was deleted. */
         DeletedTaster: {
             /** @description Backups in which they still are, since those can't be read or written: the files' names. */
@@ -5741,6 +5746,11 @@ export interface components {
         };
         /** @description Choices that are remembered for the whole kitchen. */
         Settings: {
+            /**
+             * @description In which degrees temperatures are shown.
+             * @default celsius
+             */
+            degrees?: components["schemas"]["Degrees"];
             /**
              * @description Ingredients, by id, that are shown in a way of their own.
              * @default {}

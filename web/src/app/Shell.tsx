@@ -1,3 +1,4 @@
+import { useQueryClient } from "@tanstack/react-query";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
@@ -7,21 +8,28 @@ import { Moon, Ruler, Smartphone, Sun } from "lucide-react";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
-import { useChanges } from "../api/changes";
+import { kitchenChanged, useChanges } from "../api/changes";
 import { useSettings } from "../api/queries";
 import { useSaveWord } from "../drink/saveWord";
 import { Guarded } from "../ui/Guarded";
 import { ShelfTroubles } from "./ShelfTroubles";
 import { colour, displayFont } from "./theme";
+import { speakIn } from "../ui/format";
 
 const Keys = lazy(() => import("./Keys"));
 const Phones = lazy(() => import("./Phones"));
 
-const units: Record<Settings["units"] & string, { short: string; long: string }> = {
+type Spoken = Pick<Settings, "units" | "degrees">;
+
+/** The ways in which a kitchen can be spoken to. */
+const ways: Record<string, Spoken & { short: string; long: string }> = {
   as_written: { short: "as written", long: "As written" },
-  metric: { short: "g · ml", long: "Grams and millilitres" },
-  us: { short: "cups", long: "US cups and spoons" },
+  metric: { short: "g · ml", long: "Grams and millilitres", units: "metric" },
+  us: { short: "cups", long: "US cups and spoons", units: "us" },
+  us_f: { short: "cups · °F", long: "US cups and spoons, °F", units: "us", degrees: "fahrenheit" },
 };
+
+const spokenIn = ({ units = "as_written", degrees = "celsius" }: Spoken) => `${units} ${degrees}`;
 
 const themes = { system: "Same as this device", light: "Light", dark: "Dark" } as const;
 
@@ -42,6 +50,16 @@ export function Shell() {
   const saveWord = useSaveWord((state) => state.word);
   const { pathname } = useLocation();
   const theme = settings.theme ?? "system";
+  const way = Object.keys(ways).find((w) => spokenIn(ways[w]!) === spokenIn(settings)) ?? "us";
+  speakIn(settings);
+  // What is worked out comes with its sentences: in other units they are asked for again.
+  const client = useQueryClient();
+  const spoken = useRef(way);
+  useEffect(() => {
+    if (spoken.current === way) return;
+    spoken.current = way;
+    void kitchenChanged(client);
+  }, [way, client]);
   useEffect(() => setMode(theme), [theme, setMode]);
   useChanges();
 
@@ -168,10 +186,13 @@ export function Shell() {
         </Button>
         <Choice
           label="Units"
-          shown={units[settings.units ?? "as_written"].short}
-          options={Object.entries(units).map(([value, { long }]) => ({ value, text: long }))}
-          chosen={settings.units ?? "as_written"}
-          onChoose={(value) => change((s) => ({ ...s, units: value as Settings["units"] }))}
+          shown={ways[way]!.short}
+          options={Object.entries(ways).map(([value, { long }]) => ({ value, text: long }))}
+          chosen={way}
+          onChoose={(value) => {
+            const { units = "as_written", degrees = "celsius" } = ways[value]!;
+            change((s) => ({ ...s, units, degrees }));
+          }}
         />
         <Choice
           label="Light or dark"
@@ -196,7 +217,7 @@ export function Shell() {
           outline: "none",
         }}
       >
-        <Guarded key={place} name="this screen">
+        <Guarded key={`${place} ${way}`} name="this screen">
           <Suspense>
             <Outlet />
           </Suspense>

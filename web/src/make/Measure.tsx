@@ -10,6 +10,7 @@ import { look, putBefore } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";
 import { kinds, measures, shown, tell, useInstruments } from "./useInstruments";
 import { quantities, units } from "./words";
+import { degrees } from "../ui/format";
 import { numberIn } from "../ui/reading";
 
 /** A reading: taken from an instrument, or typed. */
@@ -37,7 +38,7 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
     onClose();
   };
   const submit = async () => {
-    const read = await numberIn("number", value);
+    const read = await numberIn(quantity === "temperature" ? "celsius" : "number", value);
     if (read.wrong) return setWrong(read.wrong);
     if (error.trim() === "") return keep(quantity, read.number, undefined);
     const off = await numberIn("number", error);
@@ -118,7 +119,13 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
           }}
           slotProps={{
             htmlInput: { inputMode: "decimal" },
-            input: { endAdornment: <Box sx={{ ml: 0.5 }}>{units[quantity]}</Box> },
+            input: {
+              endAdornment: (
+                <Box sx={{ ml: 0.5 }}>
+                  {quantity === "temperature" ? degrees() : units[quantity]}
+                </Box>
+              ),
+            },
           }}
         />
         <TextField

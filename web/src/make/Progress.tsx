@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import type { BatchView } from "../api/client";
 import { colour } from "../app/theme";
-import { volume, weight } from "../ui/format";
+import { temperature, volume, weight } from "../ui/format";
 import { VesselDrawing } from "../ui/vessel";
 
 /** The counter as it stands now: what is done in full, what is ahead faintly. */
@@ -78,7 +78,7 @@ export function Progress({ view }: { view: BatchView }) {
                       ? "emptied"
                       : v.strains
                         ? `keeps ${weight(here.mass_g)}`
-                        : `${volume(here.level_ml)}, ${here.temperature_c.toFixed(0)} °C`}
+                        : `${volume(here.level_ml)}, ${temperature(here.temperature_c)}`}
                 </Box>
               </Box>
             </Box>

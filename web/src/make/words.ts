@@ -1,4 +1,5 @@
 import type { BatchView, Happening } from "../api/client";
+import { temperature } from "../ui/format";
 
 /** A happening in a few words, as it stands in the list of what happened. */
 export function told(what: Happening, stands: BatchView["stands"]): string {
@@ -12,7 +13,7 @@ export function told(what: Happening, stands: BatchView["stands"]): string {
   if ("used" in what) return `Used ${what.used.amount}: ${sentence(what.used.step)}`;
   if ("came_out" in what) return `Got ${what.came_out.amount}: ${sentence(what.came_out.step)}`;
   if ("reading" in what)
-    return `Measured in the ${vessel(what.reading.vessel)}: ${what.reading.value} ${units[what.reading.quantity]}`;
+    return `Measured in the ${vessel(what.reading.vessel)}: ${reading(what.reading)}`;
   if ("tasted" in what) return `Tasted the ${vessel(what.tasted.vessel)}: ${what.tasted.words}`;
   if ("added" in what) {
     const { amount, ingredient, vessel: into } = what.added;
@@ -28,6 +29,10 @@ export function told(what: Happening, stands: BatchView["stands"]): string {
   if ("taught" in what)
     return what.taught.learned ? "Saved to your kitchen" : "Not saved to your kitchen";
   return ["Finished", what.finished.place].filter(Boolean).join(", ");
+}
+
+function reading({ quantity, value }: { quantity: keyof typeof units; value: number }): string {
+  return quantity === "temperature" ? temperature(value) : `${value} ${units[quantity]}`;
 }
 
 export const units = {
@@ -46,7 +51,7 @@ export const quantities: Record<keyof typeof units, string> = {
   brix: "°Brix",
   ph: "pH",
   acidity: "acidity, % (by drops)",
-  temperature: "temperature, °C",
+  temperature: "temperature",
   height: "level, mm",
 };
 

@@ -7,7 +7,7 @@ import { answer, api, type Syrup, type SyrupAsked } from "../api/client";
 import { useIngredients } from "../api/queries";
 import { colour } from "../app/theme";
 import { Figure } from "../ui/Figure";
-import { span, volumeParts, weight } from "../ui/format";
+import { span, temperatureParts, volumeParts, weight } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { PageTitle } from "../ui/PageTitle";
 import { useRead } from "../ui/reading";
@@ -104,6 +104,7 @@ export default function SyrupDesk() {
 
 function Result({ syrup }: { syrup: Syrup }) {
   const made = volumeParts(syrup.volume_ml);
+  const boils = temperatureParts(syrup.boils_at, 1);
   const crystals = syrup.crystallises_at_4
     ? syrup.crystallises_at_20
       ? "Crystals form, on the worktop as in the refrigerator. Less sugar, or some acid while it is hot, keeps it clear."
@@ -123,7 +124,7 @@ function Result({ syrup }: { syrup: Syrup }) {
         <Figure name="syrup-volume" value={made.figure} unit={made.unit} label="makes, at 20 °C" />
         <Figure name="syrup-sugar" value={weight(syrup.sugar_g)} label={syrup.sugar_text} />
         <Figure name="syrup-water" value={weight(syrup.water_g)} label="water to begin with" />
-        <Figure name="syrup-boils" value={syrup.boils_at.toFixed(1)} unit="°C" label="boils at" />
+        <Figure name="syrup-boils" value={boils.figure} unit={boils.unit} label="boils at" />
         <Figure
           name="syrup-density"
           value={syrup.density.toFixed(3)}

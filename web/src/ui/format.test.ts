@@ -1,6 +1,18 @@
 import { describe, expect, it } from "vitest";
 import { inWords } from "./amountWords";
-import { effort, price, readAloud, roughly, span, volume, weight, when } from "./format";
+import {
+  degrees,
+  effort,
+  price,
+  readAloud,
+  roughly,
+  span,
+  speakIn,
+  temperature,
+  volume,
+  weight,
+  when,
+} from "./format";
 
 describe("figures as they are written", () => {
   it("changes the unit where a cook does, and never says 1000 ml", () => {
@@ -13,6 +25,24 @@ describe("figures as they are written", () => {
       "40.00 l",
     ]);
     expect([0.5, 46, 999.6].map(weight)).toEqual(["0.5 g", "46 g", "1.00 kg"]);
+  });
+
+  it("speaks in cups, quarts, gallons and °F where a kitchen does", () => {
+    speakIn({ units: "us", degrees: "fahrenheit" });
+    expect([5, 30, 60, 237, 655, 1940, 12_000, 0].map(volume)).toEqual([
+      "1/4 fl oz",
+      "1 fl oz",
+      "1/4 cup",
+      "1 cup",
+      "2 3/4 cups",
+      "2 qt",
+      "3 1/4 gal",
+      "0 cups",
+    ]);
+    expect([80, -18, 21.4].map(temperature)).toEqual(["176 °F", "0 °F", "71 °F"]);
+    expect(degrees()).toBe("°F");
+    speakIn({});
+    expect([80, -0.3].map(temperature)).toEqual(["80 °C", "0 °C"]);
   });
 
   it("says hours from an hour and a half on", () => {

@@ -1,4 +1,4 @@
-import type { Profile } from "../api/client";
+import type { Profile, Settings } from "../api/client";
 
 /** Figures as they are written on the screen. No drink is computed here. */
 
@@ -8,7 +8,49 @@ export function volume(ml: number): string {
   return `${figure} ${unit}`;
 }
 
+/** In which units and degrees this kitchen is spoken to; the screens are drawn anew when it changes. */
+let spoken: Pick<Settings, "units" | "degrees"> = {};
+
+export function speakIn(settings: Pick<Settings, "units" | "degrees">) {
+  spoken = settings;
+}
+
+/** A temperature: "80 °C", "176 °F". */
+export function temperature(celsius: number): string {
+  const { figure, unit } = temperatureParts(celsius);
+  return `${figure} ${unit}`;
+}
+
+export function temperatureParts(celsius: number, places = 0): { figure: string; unit: string } {
+  const fahrenheit = spoken.degrees === "fahrenheit";
+  const figure = fahrenheit ? celsius * 1.8 + 32 : celsius;
+  // No temperature is called minus nought.
+  return { figure: (figure + 0).toFixed(places).replace(/^-0$/, "0"), unit: degrees() };
+}
+
+/** The sign of the degrees that are spoken in. */
+export const degrees = () => (spoken.degrees === "fahrenheit" ? "°F" : "°C");
+
+const cup = 236.588;
+const quarters = ["", " 1/4", " 1/2", " 3/4"];
+
+/** To a quarter: "2 3/4", "1/2". */
+function inQuarters(value: number): string {
+  const all = Math.max(1, Math.round(value * 4));
+  return `${Math.floor(all / 4) || ""}${quarters[all % 4]}`.trim();
+}
+
+function usVolume(ml: number): { figure: string; unit: string } {
+  const cups = ml / cup;
+  if (ml < 1) return { figure: "0", unit: "cups" };
+  if (cups < 0.2) return { figure: inQuarters(ml / 29.5735), unit: "fl oz" };
+  if (cups >= 15.9) return { figure: inQuarters(cups / 16), unit: "gal" };
+  if (cups >= 7.9) return { figure: inQuarters(cups / 4), unit: "qt" };
+  return { figure: inQuarters(cups), unit: cups > 1.12 ? "cups" : "cup" };
+}
+
 export function volumeParts(ml: number): { figure: string; unit: string } {
+  if (spoken.units === "us") return usVolume(ml);
   if (ml >= 999.5) return { figure: (ml / 1000).toFixed(2), unit: "l" };
   return { figure: ml < 9.95 ? ml.toFixed(1) : ml.toFixed(0), unit: "ml" };
 }

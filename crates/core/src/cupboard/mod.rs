@@ -50,6 +50,8 @@ pub use yields::Yield;
 use std::collections::HashMap;
 use std::sync::LazyLock;
 
+use crate::quantity::Saying;
+
 /// Ingredients and produce, findable by id.
 #[derive(Debug, Clone)]
 pub struct Cupboard {
@@ -59,6 +61,7 @@ pub struct Cupboard {
     /// For each ingredient the produce that it comes from.
     origins: Vec<Vec<usize>>,
     kitchen: Kitchen,
+    saying: Saying,
 }
 
 static BUILTIN: LazyLock<Cupboard> = LazyLock::new(tables::read);
@@ -76,13 +79,32 @@ impl Cupboard {
             .iter()
             .map(|it| (0..produce.len()).filter(|p| produce[*p].gives.contains(&it.id)).collect())
             .collect();
-        Self { ingredients, by_id, produce, origins, kitchen: Kitchen::default() }
+        Self {
+            ingredients,
+            by_id,
+            produce,
+            origins,
+            kitchen: Kitchen::default(),
+            saying: Saying::default(),
+        }
     }
 
     /// What of it is this kitchen's own.
     #[must_use]
     pub fn kitchen(&self) -> &Kitchen {
         &self.kitchen
+    }
+
+    /// The same cupboard, spoken of in other units.
+    #[must_use]
+    pub fn said_in(self, saying: Saying) -> Self {
+        Self { saying, ..self }
+    }
+
+    /// In which units it is spoken of.
+    #[must_use]
+    pub fn saying(&self) -> Saying {
+        self.saying
     }
 
     /// How many times as fast as the tables say its pots lose water: as it was said, or as its batches taught.

@@ -10,9 +10,9 @@ use super::words::label;
 use super::{Order, Trouble, Wanted};
 use crate::cupboard::{Cupboard, VesselKind};
 use crate::drink::{Action, CoolingPlace, Drink, Maceration, Preparation, RestingPlace};
-use crate::quantity::Minutes;
+use crate::quantity::{Minutes, Units};
 use crate::report::sentence;
-use crate::scale::{Units, fit_into, in_measures, keeps, need};
+use crate::scale::{fit_into, in_measures, keeps, need};
 use crate::trace::{Frame, Trace};
 use crate::work::{Stopped, Worktop};
 

@@ -84,10 +84,15 @@ pub fn kitchen_step(value: f64, measure: &Measure) -> f64 {
 /// assert_eq!(spell_in_spoons(266.0).to_string(), "1 cup + 2 tbsp");
 /// assert_eq!(spell_in_spoons(118.3).to_string(), "1/2 cup");
 /// assert_eq!(spell_in_spoons(0.2).to_string(), "1/8 tsp");
+/// // For a party, in what a kitchen has for it.
+/// assert_eq!(spell_in_spoons(12_000.0).to_string(), "3 gallons + 2 3/4 cups");
 /// ```
 #[must_use]
 pub fn spell_in_spoons(millilitres: f64) -> Amount {
     let tsp = millilitres / Measure::Teaspoon.factor();
+    if millilitres >= 1.99 * Measure::Quart.factor() {
+        return spell_in_quarts(millilitres);
+    }
     // From three quarters of a spoon on, quarters; below, the smallest spoons of a set.
     let quarter_spoons = |v: f64| {
         if v < 0.19 { 0.125 } else { (v * 4.0).round().max(1.0) / 4.0 }
@@ -122,6 +127,31 @@ pub fn spell_in_spoons(millilitres: f64) -> Amount {
         terms.push(Term { value: f64::from(left % 3), measure: Measure::Teaspoon });
     }
     Amount::from_terms(terms).unwrap_or_else(|| Amount::of(1.0, Measure::Teaspoon))
+}
+
+/// From two quarts on nobody counts cups: gallons, quarts, and what is left in quarters of a cup. No more than two
+/// measures.
+fn spell_in_quarts(millilitres: f64) -> Amount {
+    let cups = millilitres / Measure::Cup.factor();
+    let step = if cups < 128.0 { 0.25 } else { 1.0 };
+    let mut left = (cups / step).round() * step;
+    let gallons = (left / 16.0).floor();
+    left -= 16.0 * gallons;
+    let quarts = (left / 4.0).floor();
+    left -= 4.0 * quarts;
+    let all = match (gallons > 0.0, quarts > 0.0) {
+        // A quarter of a quart is a cup.
+        (true, true) => {
+            let quarts = quarts + left.round() / 4.0;
+            let whole = quarts >= 4.0;
+            let (gallons, quarts) = if whole { (gallons + 1.0, 0.0) } else { (gallons, quarts) };
+            [(gallons, Measure::Gallon), (quarts, Measure::Quart), (0.0, Measure::Cup)]
+        }
+        _ => [(gallons, Measure::Gallon), (quarts, Measure::Quart), (left, Measure::Cup)],
+    };
+    let terms = all.into_iter().filter(|(value, _)| *value > 0.0);
+    let terms = terms.map(|(value, measure)| Term { value, measure }).collect();
+    Amount::from_terms(terms).unwrap_or_else(|| Amount::of(cups, Measure::Cup))
 }
 
 impl Amount {

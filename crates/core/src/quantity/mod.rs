@@ -23,6 +23,7 @@ mod kitchen;
 mod measure;
 mod number;
 pub mod said;
+mod saying;
 mod units;
 
 pub use amount::{Amount, AmountError, Term};
@@ -30,4 +31,5 @@ pub use kitchen::{kitchen_step, round_to_kitchen, spell_in_spoons};
 pub(crate) use measure::US_CUP_ML;
 pub use measure::{Dimension, Measure};
 pub use number::{format_number, to_figures};
+pub use saying::{Degrees, Saying, Units};
 pub use units::{Celsius, Grams, Millilitres, Millimetres, Minutes};

@@ -1,7 +1,8 @@
 //! A step in words.
 
 use super::wording::{
-    bottles, coming, garnish, look_for, lower_first, pressing, say_minutes, standing, what, whole,
+    bottles, coming, garnish, look_for, lower_first, pressing, say_minutes, standing, volume_in,
+    what, whole,
 };
 use crate::chemistry::Component;
 use crate::cupboard::{Cupboard, Form, Ingredient, Part, VesselKind};
@@ -123,6 +124,7 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard, manner: Option<
     let name = |id: &str| {
         cupboard.ingredient(id).map_or_else(|| id.to_owned(), |it| lower_first(&it.name))
     };
+    let degrees = cupboard.saying().degrees;
     let lid = |on: bool| if on { "covered" } else { "uncovered" };
     match &step.action {
         Action::Add { into, ingredient, amount, warmth, cut, portions } => {
@@ -178,7 +180,11 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard, manner: Option<
         Action::Dissolve { vessel, how } => match how {
             Dissolving::Stirred => format!("Stir {} until everything has dissolved.", the(vessel)),
             Dissolving::Microwave => {
-                format!("Warm {} in the microwave to 70 °C, then stir.", the(vessel))
+                format!(
+                    "Warm {} in the microwave to {}, then stir.",
+                    the(vessel),
+                    degrees.say(70.0)
+                )
             }
         },
         Action::Boil { vessel, minutes, how, lid: on } => {
@@ -195,9 +201,9 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard, manner: Option<
         }
         Action::Reduce { vessel, to, .. } => {
             let to = match to {
-                Reduction::Volume(volume) => format!("to {}", volume.rounded()),
+                Reduction::Volume(volume) => format!("to {}", volume_in(cupboard, volume)),
                 Reduction::Brix(brix) => format!("until it reads {brix} °Bx"),
-                Reduction::BoilingAt(t) => format!("until it boils at {t} °C"),
+                Reduction::BoilingAt(t) => format!("until it boils at {}", degrees.say(*t)),
                 Reduction::Mark => "to the mark".to_owned(),
             };
             format!("Boil {} down, uncovered, {to}.", the(vessel))
@@ -253,7 +259,7 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard, manner: Option<
                 "Pour {} into {}, leaving {} headspace.",
                 the(from),
                 bottles(drink, bottle),
-                headspace.rounded()
+                volume_in(cupboard, headspace)
             )
         }
         Action::Dress { glass, ingredient, how, amount } => {
@@ -287,7 +293,7 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard, manner: Option<
             } else {
                 String::new()
             };
-            format!("Heat {} to {to_c} °C{hold}, {how}.", the(vessel))
+            format!("Heat {} to {}{hold}, {how}.", the(vessel), degrees.say(*to_c))
         }
         Action::Infuse { vessel, minutes, place, covered } => {
             let covered = if *covered { ", covered" } else { "" };
@@ -320,24 +326,29 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard, manner: Option<
                 format!("Pour {:.0} % of {} into {}.", share * 100.0, the(from), the(into))
             }
             Portion::Volume(volume) => {
-                format!("Pour {} from {} into {}.", volume.rounded(), the(from), the(into))
+                format!(
+                    "Pour {} from {} into {}.",
+                    volume_in(cupboard, volume),
+                    the(from),
+                    the(into)
+                )
             }
         },
         Action::TopUp { vessel, ingredient, to, warmth } => {
             let each =
                 if drink.glasses_in(vessel) > 1 { "each glass".to_owned() } else { the(vessel) };
             let with = coming(*warmth, name(ingredient), &name(ingredient));
-            format!("Top up {each} with {with} to {}.", to.rounded())
+            format!("Top up {each} with {with} to {}.", volume_in(cupboard, to))
         }
         Action::Cool { vessel, to_c, place: CoolingPlace::Freezer, .. } if *to_c < 0.0 => {
-            format!("Freeze {} until hard ({to_c} °C).", the(vessel))
+            format!("Freeze {} until hard ({}).", the(vessel), degrees.say(*to_c))
         }
         Action::Cool { vessel, to_c, place, covered } => {
             let lid = if *covered { ", covered" } else { "" };
             // A hand bears about 45 °C.
             let until = match *to_c {
                 t if (44.0..=46.0).contains(&t) => "until cool enough to touch".to_owned(),
-                t => format!("to {t} °C"),
+                t => format!("to {}", degrees.say(t)),
             };
             let it = the(vessel);
             match place {
@@ -352,7 +363,7 @@ fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard, manner: Option<
         Action::Serve { from, glasses, size, .. } => {
             let glasses =
                 if *glasses == 1 { "one glass".to_owned() } else { format!("{glasses} glasses") };
-            format!("Pour {glasses} of {} from {}.", size.rounded(), the(from))
+            format!("Pour {glasses} of {} from {}.", volume_in(cupboard, size), the(from))
         }
     }
 }

@@ -2,7 +2,8 @@
 
 use crate::cupboard::{Cupboard, Ingredient, Kind, Part};
 use crate::drink::{Drink, Press, RestingPlace, Warmth};
-use crate::quantity::{Amount, Measure, Millilitres, Term};
+use crate::quantity::{Amount, Measure, Millilitres, Term, Units, spell_in_spoons};
+use crate::scale;
 
 /// Something by how warm it comes: "boiling water", "500 ml boiling water".
 pub(super) fn coming(warmth: Warmth, said: String, name: &str) -> String {
@@ -109,8 +110,9 @@ pub(super) fn look_for(it: &Ingredient) -> &'static str {
 /// An amount of something as it is said: "190 g white sugar", "the zest of 4 lemons", "4 sprigs of
 /// mint", "3 fresh bay leaves".
 pub(super) fn what(cupboard: &Cupboard, id: &str, amount: &Amount) -> String {
+    let Some(it) = cupboard.ingredient(id) else { return format!("{} {id}", amount.rounded()) };
+    let amount = &in_units(cupboard, it, amount);
     let said = amount.rounded().to_string();
-    let Some(it) = cupboard.ingredient(id) else { return format!("{said} {id}") };
     let [Term { value, measure: Measure::Piece(words) }] = amount.terms() else {
         return format!("{said} {}", lower_first(&it.name));
     };
@@ -140,6 +142,41 @@ pub(super) fn what(cupboard: &Cupboard, id: &str, amount: &Amount) -> String {
             }
         }
     }
+}
+
+/// An amount in the units in which the kitchen is spoken to. What is counted, and what is left open, stays so.
+fn in_units(cupboard: &Cupboard, it: &Ingredient, amount: &Amount) -> Amount {
+    let units = cupboard.saying().units;
+    let counted = matches!(amount.terms(), [Term { measure: Measure::Piece(_), .. }]);
+    let metric =
+        |t: &Term| is_metric(&t.measure) || matches!(t.measure, Measure::Gram | Measure::Kilogram);
+    let is_so = units == Units::Metric && amount.terms().iter().all(metric);
+    if units == Units::AsWritten || is_so || counted || amount.spread().is_some() {
+        return amount.clone();
+    }
+    match cupboard.weigh(it, amount) {
+        Ok(weighed) if weighed.grams.0 > 0.0 => {
+            scale::measure(cupboard, it, amount, weighed.grams, units).amount
+        }
+        _ => amount.clone(),
+    }
+}
+
+/// A volume in the units in which the kitchen is spoken to.
+pub(super) fn volume_in(cupboard: &Cupboard, volume: &Amount) -> String {
+    let in_cups = |a: &Amount| a.terms().iter().all(|t| !is_metric(&t.measure));
+    match (cupboard.saying().units, volume.as_millilitres()) {
+        (Units::Us, Some(ml)) if !in_cups(volume) => spell_in_spoons(ml).to_string(),
+        (Units::Metric, Some(ml)) if in_cups(volume) => say_volume(Millilitres(ml)),
+        _ => volume.rounded().to_string(),
+    }
+}
+
+fn is_metric(measure: &Measure) -> bool {
+    matches!(
+        measure,
+        Measure::Millilitre | Measure::Centilitre | Measure::Decilitre | Measure::Litre
+    )
 }
 
 pub(super) fn lower_first(name: &str) -> String {
@@ -185,6 +222,30 @@ mod tests {
         ] {
             assert_eq!(what(cupboard(), id, &amount.parse().unwrap()), said, "{id}");
         }
+    }
+
+    #[test]
+    fn amounts_are_said_in_the_units_that_a_kitchen_wants() {
+        let spoken = |units| {
+            let saying = crate::quantity::Saying { units, ..Default::default() };
+            Cupboard::builtin().clone().said_in(saying)
+        };
+        let (us, metric) = (spoken(Units::Us), spoken(Units::Metric));
+        for (id, amount, in_us, in_metric) in [
+            ("white_sugar", "200 g", "1 cup white sugar", "200 g white sugar"),
+            ("water", "475 ml", "2 cups water", "475 ml water"),
+            ("water", "12 l", "3 gallons + 2 3/4 cups water", "12 l water"),
+            ("white_sugar", "1 cup", "1 cup white sugar", "200 g white sugar"),
+            ("lemon_juice", "6 lemons", "the juice of 6 lemons", "the juice of 6 lemons"),
+        ] {
+            let said = |cupboard| what(cupboard, id, &amount.parse().unwrap());
+            assert!(said(&us).starts_with(in_us), "{amount}: {}", said(&us));
+            assert!(said(&metric).starts_with(in_metric), "{}", said(&metric));
+        }
+        let line = |cupboard, text: &str| volume_in(cupboard, &text.parse().unwrap());
+        assert_eq!(line(&us, "2 l"), "2 quarts + 1/2 cup");
+        assert_eq!(line(&metric, "2 cups"), "475 ml");
+        assert_eq!(line(cupboard(), "2 cups"), "2 cups");
     }
 
     #[test]

@@ -1,23 +1,7 @@
 //! An amount said in the measures that a kitchen has, as a cook would say it.
 
-use serde::{Deserialize, Serialize};
-
 use crate::cupboard::{Cupboard, Form, Ingredient, Kind, MeasuringSet, Trait};
-use crate::quantity::{Amount, Dimension, Grams, Measure, Term};
-
-/// In which units amounts are said.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-#[derive(utoipa::ToSchema)]
-pub enum Units {
-    /// As each amount was written.
-    #[default]
-    AsWritten,
-    /// Grams for what is weighed, millilitres for what is poured.
-    Metric,
-    /// US cups and spoons.
-    Us,
-}
+use crate::quantity::{Amount, Dimension, Grams, Measure, Term, Units};
 
 /// An amount in measures that there are.
 #[derive(Debug, Clone, PartialEq)]
@@ -205,7 +189,7 @@ fn in_spoons(it: &Ingredient, grams: Grams, set: &MeasuringSet) -> Option<Amount
     }
     let amount = it.in_spoons(grams)?.rounded();
     let needs = |m: &Measure| match m {
-        Measure::Cup => set.cups,
+        Measure::Cup | Measure::Quart | Measure::Gallon => set.cups,
         _ => set.spoons,
     };
     let tiny = amount.total() < Measure::Teaspoon.factor() / 7.0;

@@ -13,7 +13,7 @@ mod sheet;
 mod vessels;
 
 pub use law::{LawOf, SPICE_POWER};
-pub use measuring::{Measured, Units, measure};
+pub use measuring::{Measured, measure};
 pub(crate) use need::{Need, capacity, need};
 pub use sheet::{NamedSize, SheetCell, SheetColumn, SheetRow, SizeSheet, in_measures, sheet};
 pub use vessels::{Concentrate, Fit, Taken, VesselPlan, fit};

@@ -1,11 +1,11 @@
 use serde::{Deserialize, Serialize};
 
-use super::measuring::{Measured, Units, measure};
+use super::measuring::{Measured, measure};
 use super::{LawOf, Size, larger, open_boil, resize};
 use crate::balance::{BalanceMap, NOTICED, Profile, Spot};
 use crate::cupboard::Ingredient;
 use crate::drink::{Drink, FieldError, Law};
-use crate::quantity::{Amount, Grams, Millilitres};
+use crate::quantity::{Amount, Grams, Millilitres, Units};
 use crate::trace::Trace;
 use crate::work::{Stopped, Worktop};
 

@@ -10,7 +10,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::cupboard::Cupboard;
 use crate::drink::{Drink, FieldError};
-use crate::scale::Units;
+use crate::quantity::Units;
 use crate::trace::Trace;
 
 use cost::drink_cost;

@@ -14,7 +14,7 @@ use crate::cupboard::{Cupboard, Form};
 use crate::drink::{Action, Dissolving, Drink, Family};
 use crate::fault::FieldError;
 use crate::quantity::Amount;
-use crate::scale::Units;
+use crate::quantity::Units;
 use crate::work::Worktop;
 
 /// What somebody finds their balance with.

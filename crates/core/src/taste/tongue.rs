@@ -17,7 +17,7 @@ use crate::balance::NOTICED;
 use crate::drink::{Action, Dissolving, Drink, Family};
 use crate::fault::FieldError;
 use crate::quantity::Amount;
-use crate::scale::Units;
+use crate::quantity::Units;
 use crate::work::Worktop;
 use rand::SeedableRng;
 use rand::rngs::StdRng;

@@ -28,8 +28,9 @@ impl Engine<'_> {
             self.notice(
                 Kind::StaysWarmer,
                 format!(
-                    "It gets no colder than {:.0} °C there; {:.0} °C needs a colder place.",
-                    reached.0, to.0
+                    "It gets no colder than {} there; {} needs a colder place.",
+                    self.say_warmth(reached),
+                    self.say_warmth(to)
                 ),
             );
         }

@@ -224,6 +224,11 @@ impl<'a> Engine<'a> {
         self.nudges.boil_off
     }
 
+    /// A temperature as the kitchen is told it.
+    pub(super) fn say_warmth(&self, t: Celsius) -> String {
+        self.cupboard.saying().degrees.say_whole(t.0)
+    }
+
     /// What goes off, from all glasses or bottles that a vessel stands for.
     pub(super) fn goes_off(&mut self, vessel: usize, gone: &Mixture) {
         self.gone += gone.share(self.many[vessel]);

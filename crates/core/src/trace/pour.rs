@@ -105,8 +105,8 @@ impl Engine<'_> {
             self.notice(
                 Kind::SlowToDissolve,
                 format!(
-                    "At {:.0} °C sugar takes some minutes of stirring. Syrup would mix at once.",
-                    t.0
+                    "At {} sugar takes some minutes of stirring. Syrup would mix at once.",
+                    self.say_warmth(t)
                 ),
             );
         }
@@ -114,8 +114,10 @@ impl Engine<'_> {
             self.notice(
                 Kind::JuiceIntoHot,
                 format!(
-                    "{} loses its freshness in liquid at {:.0} °C. Cool it below 50 °C first.",
-                    it.name, t.0
+                    "{} loses its freshness in liquid at {}. Cool it below {} first.",
+                    it.name,
+                    self.say_warmth(t),
+                    self.say_warmth(Celsius(50.0))
                 ),
             );
         }
@@ -136,7 +138,11 @@ impl Engine<'_> {
         if it.kind == Sort::Soda && t.0 > 15.0 {
             self.notice(
                 Kind::LosesFizz,
-                format!("{} foams and goes flat at {:.0} °C. Chill the drink first.", it.name, t.0),
+                format!(
+                    "{} foams and goes flat at {}. Chill the drink first.",
+                    it.name,
+                    self.say_warmth(t)
+                ),
             );
         }
         if it.is(Trait::Swells) {

@@ -112,8 +112,10 @@ impl<'a> Engine<'a> {
     /// Ice in something hot: none of it is left.
     fn mind_ice(&mut self, vessel: usize, was: Celsius) {
         if self.vessels[vessel].ice_mass().0 < 0.5 {
-            let message =
-                format!("All this ice melts in a drink at {:.0} °C. Cool the drink first.", was.0);
+            let message = format!(
+                "All this ice melts in a drink at {}. Cool the drink first.",
+                self.say_warmth(was)
+            );
             self.notice(Kind::IceMeltsAway, message);
         }
     }

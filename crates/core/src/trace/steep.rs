@@ -75,9 +75,9 @@ impl Engine<'_> {
             self.notice(
                 Kind::HotInBlender,
                 format!(
-                    "At {:.0} °C steam can throw the lid off and burn you. Let it cool, or fill the \
+                    "At {} steam can throw the lid off and burn you. Let it cool, or fill the \
                      blender to a third and leave the lid's vent open.",
-                    t.0
+                    self.say_warmth(t)
                 ),
             );
         } else if it.kind == crate::cupboard::VesselKind::Blender

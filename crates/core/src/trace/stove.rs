@@ -100,7 +100,10 @@ impl Engine<'_> {
         if to.0 > boils.0 + 0.5 && (to.0 - 100.0).abs() > 0.5 {
             self.notice(
                 Kind::BoilsFirst,
-                format!("It boils at {:.1} °C and gets no hotter.", boils.0),
+                format!(
+                    "It boils at {} and gets no hotter.",
+                    self.cupboard.saying().degrees.say(boils.0)
+                ),
             );
         }
         Spent::at_the_stove(up + hold).standing(Place::worktop(lid))

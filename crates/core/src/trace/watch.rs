@@ -69,11 +69,11 @@ impl Engine<'_> {
                     > contents.liquid.mass().0;
             let hot = contents
                 .dissolves_at()
-                .map_or_else(String::new, |t| format!(" at {:.0} °C, or", t.0));
+                .map_or_else(String::new, |t| format!(" at {}, or", self.say_warmth(t)));
             let message = format!(
-                "{} won't dissolve at {:.0} °C. It would all dissolve{hot} with {} more water.",
+                "{} won't dissolve at {}. It would all dissolve{hot} with {} more water.",
                 say_grams(left),
-                contents.temperature.0,
+                self.say_warmth(contents.temperature),
                 say_ml(contents.water_to_dissolve().0)
             );
             if !waits {
@@ -81,8 +81,8 @@ impl Engine<'_> {
             }
         } else if contents.temperature <= ROOM && contents.crystallises_at(contents.temperature) {
             let message = format!(
-                "There is too much sugar for {:.0} °C: crystals will form.",
-                contents.temperature.0
+                "There is too much sugar for {}: crystals will form.",
+                self.say_warmth(contents.temperature)
             );
             self.notice(Kind::WillCrystallise, message);
         }
@@ -138,7 +138,8 @@ impl Engine<'_> {
                 vessel,
                 Kind::Curdles,
                 format!(
-                    "Milk curdles at {t:.0} °C when it is this sour (pH {ph:.1}). {what_to_do}"
+                    "Milk curdles at {} when it is this sour (pH {ph:.1}). {what_to_do}",
+                    self.say_warmth(crate::quantity::Celsius(t))
                 ),
             );
         }

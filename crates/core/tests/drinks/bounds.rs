@@ -6,9 +6,9 @@ use keen_core::balance::{Aim, Asked, Bound, Pitcher, Target, Taste, correct, sol
 use keen_core::chance::{FEWEST_RUNS, spread};
 use keen_core::cupboard::{Cupboard, Form};
 use keen_core::drink::{Action, Drink, Portion, Reduction, RestingPlace, Vigour, Warmth, limits};
-use keen_core::quantity::Amount;
+use keen_core::quantity::{Amount, Units};
 use keen_core::report::DrinkReport;
-use keen_core::scale::{NamedSize, Size, Units, fit, resize, sheet};
+use keen_core::scale::{NamedSize, Size, fit, resize, sheet};
 use keen_core::serving::card;
 use keen_core::study::steeping;
 use keen_core::trace::{NoticeKind, Trace};

@@ -7,9 +7,9 @@ use keen_core::cupboard::{
     Cupboard, Kitchen, Larder, Material, MeasuringSet, OwnProduce, OwnVessel, Reading, VesselKind,
 };
 use keen_core::drink::{Action, Drink, Law, Press, RestingPlace, Warmth};
-use keen_core::quantity::{Amount, Grams, Millilitres};
+use keen_core::quantity::{Amount, Grams, Millilitres, Units};
 use keen_core::report::DrinkReport;
-use keen_core::scale::{NamedSize, Size, Units, fit, measure, resize, sheet};
+use keen_core::scale::{NamedSize, Size, fit, measure, resize, sheet};
 use keen_core::serving::{Cooling, card, facts};
 use keen_core::shop::{Shopping, ShoppingList, Tool, shop};
 use keen_core::trace::{MEASURED_AT, Trace};

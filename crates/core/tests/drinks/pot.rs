@@ -4,8 +4,8 @@ use crate::common::{add, boil, drink, pour, serve, stand, strain, top_up};
 use keen_core::balance::{Aim, Asked, Doubt, How, Pitcher, Profile, Target, Word, correct, solve};
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Action, CoolingPlace, Drink, Portion, Press, RestingPlace, Warmth};
-use keen_core::quantity::Amount;
-use keen_core::scale::{NamedSize, Size, Units, resize, sheet};
+use keen_core::quantity::{Amount, Units};
+use keen_core::scale::{NamedSize, Size, resize, sheet};
 use keen_core::trace::{NoticeKind, Trace};
 
 fn brix(drink: &Drink) -> f64 {

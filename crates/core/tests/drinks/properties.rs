@@ -48,7 +48,7 @@ fn same(
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(400))]
+    #![proptest_config(ProptestConfig::with_cases(600))]
 
     /// After every step, what was brought in is what lies in the vessels, and what has gone as steam:
     /// in all, and for each component by itself.

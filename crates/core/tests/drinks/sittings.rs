@@ -1,7 +1,7 @@
 //! Sittings: stages, what may be said when, and what is read off.
 
 use keen_core::cupboard::Cupboard;
-use keen_core::scale::Units;
+use keen_core::quantity::Units;
 use keen_core::taste::compare::Method;
 use keen_core::taste::find::Finding;
 use keen_core::taste::ideal::Felt;

@@ -4,7 +4,7 @@ use keen_core::balance::Profile;
 use keen_core::cupboard::{Cupboard, Kitchen, MeasuringSet};
 use keen_core::drink::{Action, Drink, Step};
 use keen_core::quantity::Amount;
-use keen_core::scale::Units;
+use keen_core::quantity::Units;
 use keen_core::taste::compare::Method;
 use keen_core::taste::find::Finding;
 use keen_core::taste::group::{Guest, pitchers};

@@ -462,3 +462,29 @@ fn what_is_typed_is_read_weighed_or_asked_about() {
     assert_eq!(line["things"][0]["amount"], "2 cups");
     app.post("/api/compute/line", &json!({ "words": 1 })).problem(422);
 }
+
+/// Steps are said in the units and degrees that this kitchen wants, wherever they are read.
+#[test]
+fn steps_are_said_in_the_kitchens_units() {
+    let app = Application::start("serve");
+    let drink = json!({
+        "name": "Boiled", "family": "infusion", "vessels": [{ "id": "pot", "kind": "pot" }],
+        "steps": [
+            { "id": "water", "do": { "add": { "into": "pot", "ingredient": "water", "amount": "475 ml" } } },
+            { "id": "heat", "do": { "heat": { "vessel": "pot", "to_c": 80, "minutes": 0 } } }
+        ]
+    });
+    let said = || {
+        let report = app.post("/api/compute/trace", &json!({ "drink": drink })).json();
+        let frames = report["frames"].as_array().unwrap().clone();
+        frames.iter().map(|f| f["sentence"].as_str().unwrap().to_owned()).collect::<Vec<_>>()
+    };
+    let before = said();
+    assert!(before[0].contains("475 ml") && before[1].contains("80 °C"), "{before:?}");
+    let wanted = r#"[{"op":"replace","path":"/units","value":"us"},{"op":"replace","path":"/degrees","value":"fahrenheit"}]"#;
+    assert_eq!(app.call("PATCH", "/api/settings", Some(wanted)).status, 200);
+    let after = said();
+    assert!(after[0].contains("2 cups") && after[1].contains("176 °F"), "{after:?}");
+    let typed = app.post("/api/compute/read", &json!({ "kind": "celsius", "text": "175" })).json();
+    assert_eq!(typed["read"]["number"], 79.4);
+}

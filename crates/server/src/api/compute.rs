@@ -407,7 +407,8 @@ pub(super) async fn read_field(
     let asked: FieldAsked = keen_formats::from_value(asked.json()?)?;
     let cupboard = state.cupboard();
     let it = asked.ingredient.as_deref().and_then(|id| cupboard.ingredient(id));
-    let read = said::read(asked.kind, &asked.text, asked.before.as_deref());
+    let read =
+        said::read(asked.kind, &asked.text, asked.before.as_deref(), cupboard.saying().degrees);
     let weighed = read.and_then(|read| {
         let (Some(it), Ok(amount)) = (it, read.text.parse()) else { return Ok(read) };
         match cupboard.weigh(it, &amount) {

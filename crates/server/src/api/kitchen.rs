@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 use super::changes::Changed;
 use super::desk::By;
 use super::patch::{NotChanged, change};
-use super::{Body, Problem, State, now};
+use super::{Body, Problem, State, kept_cupboard, now};
 
 /// The document that it is kept as.
 const KEY: &str = "kitchen";
@@ -191,8 +191,9 @@ impl State {
 
     /// Another shelf stands in the place of the one before: all that was read of that one is read anew.
     pub(super) async fn shelf_is_another(&self) -> Result<(), Problem> {
-        let view = self.with_store(kept_kitchen).await?;
-        self.set_cupboard(Cupboard::of(&view.kitchen));
+        let cupboard = self.with_store(kept_cupboard).await?;
+        self.is_spoken_to_in(cupboard.saying());
+        self.set_cupboard(cupboard);
         self.changes.tell_everything();
         Ok(())
     }

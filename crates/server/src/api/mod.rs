@@ -50,6 +50,7 @@ use std::sync::Arc;
 
 use actix_web::web;
 use keen_core::cupboard::Cupboard;
+use keen_core::quantity::Saying;
 use keen_store::{Condition, Store, StoreError};
 use parking_lot::{Mutex, RwLock};
 
@@ -96,7 +97,7 @@ impl State {
         if store.condition() == Condition::Sound {
             tastings::deal_older(&store)?;
         }
-        let cupboard = RwLock::new(Arc::new(Cupboard::of(&kept_kitchen(&store)?.kitchen)));
+        let cupboard = RwLock::new(Arc::new(kept_cupboard(&store)?));
         let changes = Changes::default();
         let screens = changes.clone();
         let tell = Box::new(move |view| screens.tell_instrument(view));
@@ -125,10 +126,20 @@ impl State {
         Arc::clone(&self.cupboard.read())
     }
 
-    /// From now on drinks are run on this cupboard.
+    /// From now on drinks are run on this cupboard, and spoken of as before.
     fn set_cupboard(&self, cupboard: Cupboard) {
-        *self.cupboard.write() = Arc::new(cupboard);
+        let mut here = self.cupboard.write();
+        *here = Arc::new(cupboard.said_in(here.saying()));
+        drop(here);
         self.summaries.lock().clear();
+    }
+
+    /// From now on drinks are spoken of in these units.
+    fn is_spoken_to_in(&self, saying: Saying) {
+        let mut here = self.cupboard.write();
+        if here.saying() != saying {
+            *here = Arc::new(Cupboard::clone(&here).said_in(saying));
+        }
     }
 
     /// Does something with the store on a thread that may wait.
@@ -143,6 +154,12 @@ impl State {
             Err(_) => Err(Problem::busy()),
         }
     }
+}
+
+/// The tables with what is kept of this kitchen over them, spoken of in its units.
+pub(crate) fn kept_cupboard(store: &Store) -> Result<Cupboard, StoreError> {
+    let cupboard = Cupboard::of(&kept_kitchen(store)?.kitchen);
+    Ok(cupboard.said_in(settings::kept_saying(store)?))
 }
 
 fn now() -> String {

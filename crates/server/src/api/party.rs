@@ -2,7 +2,8 @@
 
 use actix_web::{post, web};
 use keen_core::drink::{Drink, FieldError};
-use keen_core::scale::{self, NamedSize, SizeSheet, Units, VesselPlan};
+use keen_core::quantity::Units;
+use keen_core::scale::{self, NamedSize, SizeSheet, VesselPlan};
 use keen_core::serving::{self, Card, Facts};
 use keen_core::shop::{self, Shopping, ShoppingList};
 use keen_core::work::{Work, Worktop};

@@ -3,7 +3,7 @@ use std::sync::Arc;
 
 use actix_web::{get, patch, put, web};
 use keen_core::drink::FieldError;
-use keen_core::scale::Units;
+use keen_core::quantity::{Degrees, Saying, Units};
 use keen_formats::Format;
 use keen_store::{Store, StoreError};
 use serde::{Deserialize, Serialize};
@@ -39,6 +39,8 @@ const MOST_TICKS: usize = 500;
 pub(crate) struct Settings {
     /// In which units amounts are shown.
     units: Units,
+    /// In which degrees temperatures are shown.
+    degrees: Degrees,
     /// Light, dark, or as the machine has it.
     theme: Theme,
     /// What is ticked off each shopping list: the ids of its drinks in order, joined by “+”, and of each
@@ -68,6 +70,12 @@ enum ShownBy {
     Pieces,
 }
 
+/// In which units this kitchen is spoken to.
+pub(super) fn kept_saying(store: &Store) -> Result<Saying, StoreError> {
+    let kept = store.document(KEY)?.and_then(|d| FORMAT.read::<Settings>(&d.body).ok());
+    Ok(kept.unwrap_or_default().saying())
+}
+
 /// Puts choices that can't be read aside, so that they aren't written over.
 pub(super) fn set_unreadable_aside(store: &Store) -> Result<(), StoreError> {
     set_aside::<Settings>(store, KEY, &FORMAT)
@@ -82,6 +90,10 @@ pub(super) async fn read_settings(state: web::Data<State>) -> Result<web::Json<S
 }
 
 impl Settings {
+    fn saying(&self) -> Saying {
+        Saying { units: self.units, degrees: self.degrees }
+    }
+
     fn check(&self) -> Result<(), FieldError> {
         let items = self.ticked.values().flatten();
         if self.shown_by.len() <= 1000
@@ -108,6 +120,7 @@ pub(super) async fn write_settings(
     settings.check()?;
     let text = FORMAT.write(&settings);
     state.with_store(move |store| store.change_document(KEY, &now(), |_| Ok(text))).await?;
+    state.is_spoken_to_in(settings.saying());
     state.changes.tell_document(Changed::Settings, by.0);
     Ok(web::Json(settings))
 }
@@ -130,6 +143,7 @@ pub(super) async fn change_settings(
         })
     });
     let (_, settings) = changed.await.map_err(|_| Problem::busy())??;
+    state.is_spoken_to_in(settings.saying());
     state.changes.tell_document(Changed::Settings, by.0);
     Ok(web::Json(settings))
 }

@@ -5,7 +5,7 @@ use anyhow::{Context, Result};
 use jiff::{SignedDuration, Timestamp};
 use keen_core::cupboard::{Cupboard, Kitchen};
 use keen_core::drink::Drink;
-use keen_core::scale::Units;
+use keen_core::quantity::Units;
 use keen_core::taste::compare::Method;
 use keen_core::taste::ladder::{Moves, Row, ladder};
 use keen_core::taste::pretend::Pretend;

@@ -6,7 +6,7 @@ import { useState } from "react";
 import type { Drink, DrinkReport, VesselReport } from "../../api/client";
 import { useKitchen } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
-import { span, volume, weight } from "../../ui/format";
+import { span, temperature, volume, weight } from "../../ui/format";
 import { setVessel } from "../changes";
 import type { Editor } from "../editing/editor";
 import { pathOf } from "../steps/actions";
@@ -140,7 +140,7 @@ function factsOf(state: NonNullable<VesselReport["fullest"]>): [string, string][
     facts.push(["acidity", `${state.acidity_percent.toFixed(2)} %`]);
     if (state.ph != null) facts.push(["pH", state.ph.toFixed(1)]);
   }
-  facts.push(["temperature", `${state.temperature_c.toFixed(0)} °C`]);
+  facts.push(["temperature", temperature(state.temperature_c)]);
   facts.push(["weight", weight(state.mass_g)]);
   for (const piece of state.pieces) {
     const drawn = piece.drawn > 0.01 ? `, ${Math.round(piece.drawn * 100)} % drawn` : "";

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink, type Schemas } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
-import { volume } from "../../ui/format";
+import { temperature, volume } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 import { useForWhom } from "../balance/useForWhom";
 import look from "./Size.module.css";
@@ -79,7 +79,7 @@ function Card({ card, drink }: { card: Schemas["Card"]; drink: Drink }) {
                   <th scope="row">{way.name}</th>
                   {way.moments.map((m) => (
                     <td key={m.minutes}>
-                      {m.temperature_c.toFixed(0)} °C
+                      {temperature(m.temperature_c)}
                       <div className={look.small}>
                         {m.watered_percent >= 0.5
                           ? `${m.watered_percent.toFixed(0)} % ice water`
@@ -97,7 +97,7 @@ function Card({ card, drink }: { card: Schemas["Card"]; drink: Drink }) {
           </table>
         </Box>
         <Box sx={{ fontSize: 13.5, color: colour("muted"), mt: 0.5 }}>
-          On a table at 21 °C (estimated); up to twice as fast in sun and wind.
+          On a table at {temperature(21)} (estimated); up to twice as fast in sun and wind.
         </Box>
       </section>
       {card.tastes.length > 0 && (

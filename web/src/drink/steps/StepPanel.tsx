@@ -8,7 +8,7 @@ import { useState } from "react";
 import type { Drink, DrinkReport, Step } from "../../api/client";
 import { useIngredients } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
-import { span, weight } from "../../ui/format";
+import { degrees, span, temperatureParts, weight } from "../../ui/format";
 import { copyStep, removeStep, setNote, setPart, setTiming } from "../changes";
 import type { Editor } from "../editing/editor";
 import { type Field, actions, held, isStrainer, nameOf } from "./actions";
@@ -216,6 +216,16 @@ function Facts({ frame }: { frame: DrinkReport["frames"][number] }) {
   );
 }
 
+/** The unit of a field as it is written beside it. */
+const inOwn = (unit: string) => (unit === "°C" ? degrees() : unit);
+
+/** What a field of numbers shows: temperatures in the kitchen's own degrees. */
+function shownIn(unit: string | undefined, value: unknown): string {
+  if (value == null) return "";
+  const own = unit === "°C" && degrees() === "°F";
+  return own ? temperatureParts(Number(value)).figure : String(value);
+}
+
 interface FieldInputProps {
   editor: Editor;
   drink: Drink;
@@ -350,8 +360,8 @@ function FieldInput({ editor, drink, report, step, field }: FieldInputProps) {
     case "number":
       return (
         <TypedField
-          label={field.unit ? `${field.label}, ${field.unit}` : field.label}
-          value={value == null ? "" : String(value)}
+          label={field.unit ? `${field.label}, ${inOwn(field.unit)}` : field.label}
+          value={shownIn(field.unit, value)}
           onType={async (text) => {
             if (field.maybe && text.trim() === "") return set(undefined);
             const { number, wrong } = await numberIn(kindOf(field.unit), text);
@@ -464,8 +474,8 @@ function Reduction({
       />
       {kind !== "mark" && (
         <TypedField
-          label={{ volume: "Volume left, measured cold", brix: "°Bx", boiling_at: "°C" }[kind]}
-          value={held}
+          label={{ volume: "Volume left, measured cold", brix: "°Bx", boiling_at: degrees() }[kind]}
+          value={shownIn(kind === "boiling_at" ? "°C" : undefined, held)}
           onType={async (text) => {
             if (kind === "volume") return onSet({ volume: text });
             const is = kind === "boiling_at" ? "celsius" : "number";

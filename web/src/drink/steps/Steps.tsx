@@ -21,7 +21,7 @@ import { GripVertical, Plus } from "lucide-react";
 import { Fragment, memo, useRef, useState } from "react";
 import type { Drink, DrinkReport, StateReport, Step } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
-import { span, volume } from "../../ui/format";
+import { span, temperature, volume } from "../../ui/format";
 import type { Editor } from "../editing/editor";
 import { laneOf, pathOf } from "./actions";
 import { AddStep } from "./AddStep";
@@ -383,7 +383,7 @@ function Card({ step, number, report, chosen, onChoose, place, flows }: CardProp
       frame.water_line_mm != null && `line at ${frame.water_line_mm.toFixed(0)} mm`,
       state.brix >= 0.05 && `${state.brix.toFixed(1)} °Bx`,
       state.acidity_percent >= 0.005 && `${state.acidity_percent.toFixed(2)} % acid`,
-      `${state.temperature_c.toFixed(0)} °C`,
+      temperature(state.temperature_c),
       frame.minutes >= 3 && span(frame.minutes),
     ];
   return (

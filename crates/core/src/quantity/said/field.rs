@@ -7,7 +7,7 @@ use super::change::changed;
 use super::numbers::number;
 use super::words::{Word, digits, words};
 use crate::quantity::amount::{Amount, AmountError, with_point, without};
-use crate::quantity::to_figures;
+use crate::quantity::{Degrees, to_figures};
 
 /// What a field holds.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -68,7 +68,12 @@ const MOST: usize = 80;
 ///
 /// # Errors
 /// What would be understood, with what may have been meant.
-pub fn read(kind: Kind, text: &str, before: Option<&str>) -> Result<Read, Unread> {
+pub fn read(
+    kind: Kind,
+    text: &str,
+    before: Option<&str>,
+    degrees: Degrees,
+) -> Result<Read, Unread> {
     if text.chars().count() > MOST {
         return Err(Unread::of(format!("Enter up to {MOST} characters.")));
     }
@@ -77,7 +82,7 @@ pub fn read(kind: Kind, text: &str, before: Option<&str>) -> Result<Read, Unread
         Kind::Number => figure(text, "such as 2.5 or 1 1/2"),
         Kind::Minutes => minutes(text),
         Kind::Seconds => seconds(text),
-        Kind::Celsius => celsius(text),
+        Kind::Celsius => celsius(text, degrees),
         Kind::Millimetres => millimetres(text),
     }
 }
@@ -284,9 +289,14 @@ fn in_minutes(text: &str, bare: f64) -> Option<f64> {
     (at > 0 && all.is_finite()).then_some(all)
 }
 
-/// Degrees Celsius: "80", "80 °C", "175 °F".
-fn celsius(text: &str) -> Result<Read, Unread> {
-    let wrong = || Unread::of("Enter a temperature, such as 80 or 175 °F.");
+/// Degrees Celsius: "80", "80 °C", "175 °F". A bare number is in the kitchen's own degrees, and so it is written back.
+fn celsius(text: &str, own: Degrees) -> Result<Read, Unread> {
+    let wrong = || {
+        Unread::of(match own {
+            Degrees::Celsius => "Enter a temperature, such as 80 or 175 °F.",
+            Degrees::Fahrenheit => "Enter a temperature, such as 175 or 80 °C.",
+        })
+    };
     let found = words(text);
     let words: Vec<&str> = found.iter().map(|w| w.text.as_str()).collect();
     let known = match words.as_slice() {
@@ -301,15 +311,17 @@ fn celsius(text: &str) -> Result<Read, Unread> {
         }
         _ => return Err(wrong()),
     };
-    let value = match unit.as_str() {
-        "" | "c" | "celsius" | "deg" | "degc" | "degrees" | "degree" | "degreesc"
-        | "degreescelsius" | "degreecelsius" => degrees,
+    let in_own = if own == Degrees::Fahrenheit && known.is_none() { "f" } else { "c" };
+    let meant = if unit.is_empty() { in_own } else { unit.as_str() };
+    let value = match meant {
+        "c" | "celsius" | "deg" | "degc" | "degrees" | "degree" | "degreesc" | "degreescelsius"
+        | "degreecelsius" => degrees,
         "f" | "fahrenheit" | "degf" | "degreesf" | "degreesfahrenheit" => {
             ((degrees - 32.0) / 0.18).round() / 10.0
         }
         _ => return Err(wrong()),
     };
-    if unit.is_empty() && value > HOTTEST && value < 270.0 {
+    if own == Degrees::Celsius && unit.is_empty() && value > HOTTEST && value < 270.0 {
         return Err(Unread {
             message: format!(
                 "{} °C is hotter than a drink gets. Enter up to {HOTTEST} °C, or add °F.",
@@ -318,8 +330,11 @@ fn celsius(text: &str) -> Result<Read, Unread> {
             choices: vec![format!("{} °F", plain(value))],
         });
     }
-    let said = plain(value);
-    let understood = (said != text.trim()).then(|| format!("= {said} °C"));
+    let (said, sign) = match own {
+        Degrees::Celsius => (plain(value), "°C"),
+        Degrees::Fahrenheit => (plain((value * 1.8 + 32.0).round()), "°F"),
+    };
+    let understood = (said != text.trim()).then(|| format!("= {said} {sign}"));
     Ok(Read { text: said, number: Some(value), understood })
 }
 
@@ -352,7 +367,7 @@ mod tests {
     use super::*;
 
     fn number_of(kind: Kind, text: &str) -> f64 {
-        read(kind, text, None).ok().and_then(|r| r.number).unwrap_or(f64::NAN)
+        read(kind, text, None, Degrees::Celsius).ok().and_then(|r| r.number).unwrap_or(f64::NAN)
     }
 
     fn all(kind: Kind, cases: &[(&str, f64)]) {
@@ -421,8 +436,13 @@ mod tests {
                 ("80 K", f64::NAN),
             ],
         );
-        let hot = read(Kind::Celsius, "175", None).unwrap_err();
+        let hot = read(Kind::Celsius, "175", None, Degrees::Celsius).unwrap_err();
         assert_eq!(hot.choices, ["175 °F"]);
+        // In a kitchen that speaks in Fahrenheit a bare number is that, and is written back so.
+        let own = |text: &str| read(Kind::Celsius, text, None, Degrees::Fahrenheit).unwrap();
+        assert_eq!((own("175").number, own("175").text.as_str()), (Some(79.4), "175"));
+        assert_eq!((own("80 °C").number, own("80 °C").text.as_str()), (Some(80.0), "176"));
+        assert_eq!(own("boiling").text, "212");
     }
 
     #[test]
@@ -459,23 +479,23 @@ mod tests {
                 ("", f64::NAN),
             ],
         );
-        let asks = read(Kind::Number, "1,500", None).unwrap_err();
+        let asks = read(Kind::Number, "1,500", None, Degrees::Celsius).unwrap_err();
         assert_eq!(asks.choices, ["1500", "1.5"]);
     }
 
     #[test]
     fn an_amount_is_told_as_it_was_understood_or_asked_about() {
-        let more = read(Kind::Amount, "30 g more", Some("190 g")).unwrap();
+        let more = read(Kind::Amount, "30 g more", Some("190 g"), Degrees::Celsius).unwrap();
         assert_eq!((more.text.as_str(), more.understood.as_deref()), ("220 g", Some("= 220 g")));
-        assert_eq!(read(Kind::Amount, "220 g", None).unwrap().understood, None);
-        let asks = read(Kind::Amount, "1,500 g", None).unwrap_err();
+        assert_eq!(read(Kind::Amount, "220 g", None, Degrees::Celsius).unwrap().understood, None);
+        let asks = read(Kind::Amount, "1,500 g", None, Degrees::Celsius).unwrap_err();
         assert_eq!(asks.choices, ["1500 g", "1.5 g"]);
-        let asks = read(Kind::Amount, "1,500", Some("190 g")).unwrap_err();
+        let asks = read(Kind::Amount, "1,500", Some("190 g"), Degrees::Celsius).unwrap_err();
         assert_eq!(asks.choices, ["1500 g", "1.5 g"]);
-        let asks = read(Kind::Amount, "1.500 g", None).unwrap_err();
+        let asks = read(Kind::Amount, "1.500 g", None, Degrees::Celsius).unwrap_err();
         assert_eq!(asks.choices, ["1500 g", "1.5 g"]);
-        assert_eq!(read(Kind::Amount, "1.500 kg", None).unwrap().text, "1.5 kg");
-        let asks = read(Kind::Amount, "500", Some("2 l")).unwrap_err();
+        assert_eq!(read(Kind::Amount, "1.500 kg", None, Degrees::Celsius).unwrap().text, "1.5 kg");
+        let asks = read(Kind::Amount, "500", Some("2 l"), Degrees::Celsius).unwrap_err();
         assert_eq!(asks.choices, ["500 g", "500 ml"]);
     }
 }

@@ -6,8 +6,8 @@ use crate::balance::{Stirring, Wish};
 use crate::cupboard::{Form, Ingredient, VesselKind};
 use crate::drink::{Action, Dissolving, Drink, Portion, Step, Vessel};
 use crate::fault::FieldError;
-use crate::quantity::{Amount, Grams, Measure, Term};
-use crate::scale::{Units, measure};
+use crate::quantity::{Amount, Grams, Measure, Term, Units};
+use crate::scale::measure;
 use crate::trace::{Contents, MEASURED_AT, Nudges, Prepared, Trace};
 use crate::work::Worktop;
 

@@ -18,7 +18,7 @@ use crate::cupboard::Ingredient;
 use crate::drink::{Drink, Family};
 use crate::fault::FieldError;
 use crate::quantity::Amount;
-use crate::scale::Units;
+use crate::quantity::Units;
 use crate::trace::Trace;
 use crate::work::Worktop;
 

@@ -6,8 +6,8 @@ use crate::balance::Taste;
 use crate::cupboard::{MeasuringSet, VesselKind};
 use crate::drink::{Action, Drink, Portion, Step, Vessel};
 use crate::fault::FieldError;
+use crate::quantity::Units;
 use crate::quantity::{Amount, Measure, Term, spell_in_spoons};
-use crate::scale::Units;
 use crate::trace::{Contents, MEASURED_AT, Nudges, Prepared};
 use crate::work::Worktop;
 

@@ -419,7 +419,10 @@ pub(super) struct Beginning {
 impl State {
     pub(super) async fn batch(&self, id: &str) -> Result<Read, Problem> {
         let id = id.to_owned();
-        Read::of(self.with_store(move |store| store.batch(&id)).await?)
+        let mut read = Read::of(self.with_store(move |store| store.batch(&id)).await?)?;
+        // Of what was used then is spoken as the kitchen is spoken to now.
+        read.cupboard = read.cupboard.said_in(self.cupboard().saying());
+        Ok(read)
     }
 
     async fn begin(
