@@ -161,7 +161,7 @@ test("units: cups, grams, and one ingredient by weight, remembered", async ({ pa
   await openDrink(page, "Melon and lime agua fresca");
   await expect(amount(page, "White sugar")).toHaveText("1/2 cup");
   await page.getByRole("button", { name: /^Units:/ }).click();
-  await page.getByRole("menuitem", { name: "US cups and spoons" }).click();
+  await page.getByRole("menuitem", { name: "US cups and spoons", exact: true }).click();
   await amount(page, "Water").getByText("2 cups + 2 tbsp", { exact: true }).waitFor();
   await amount(page, "White sugar").focus();
   await page.getByRole("button", { name: "Show White sugar by weight" }).click();

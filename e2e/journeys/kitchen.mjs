@@ -90,6 +90,16 @@ export async function accessible(page, where) {
   assert.deepEqual(told, [], `accessibility of ${where}`);
 }
 
+/** The steps by their numbers, each by its id or as it is told above its vessel. */
+export async function inOrder(page, by) {
+  return page.locator("[data-step]").evaluateAll((all, by) => {
+    const number = (step) => parseInt(step.getAttribute("aria-label"), 10);
+    return all
+      .sort((a, b) => number(a) - number(b))
+      .map((step) => (by === "id" ? step.dataset.step : step.textContent.replace(/^\d+/, "")));
+  }, by);
+}
+
 /** How steps are composed: the palette, a choice, an ingredient from the cupboard, a typed field. */
 export function composing(page) {
   const palette = page.getByRole("region", { name: "Add a step" });

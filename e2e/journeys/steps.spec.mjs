@@ -1,6 +1,6 @@
 // The Steps screen: composing, reordering, measuring.
 import assert from "node:assert/strict";
-import { test, saved, number, openDrink, accessible, composing } from "./kitchen.mjs";
+import { test, inOrder, saved, number, openDrink, accessible, composing } from "./kitchen.mjs";
 
 test("Steps: compose a hot-steeped hibiscus from blank, and refuse an impossible order", async ({ page }) => {
   await page.goto("/");
@@ -30,19 +30,13 @@ test("Steps: compose a hot-steeped hibiscus from blank, and refuse an impossible
   await accessible(page, "Steps");
 
   // Straining before anything stands in the pot is refused, with the reason.
-  const steps = () => page.locator("[data-step]").evaluateAll((all) => all.map((s) => s.dataset.step));
+  const steps = () => inOrder(page, "id");
   const before = await steps();
   await page.getByRole("button", { name: /Leave the pot/ }).click();
   await page.getByRole("button", { name: "Later" }).click();
-  await page.waitForFunction(
-    (before) => document.querySelectorAll("[data-step]")[7].dataset.step !== before[7],
-    before,
-  );
+  await page.getByRole("button", { name: /^8 Leave the pot/ }).waitFor();
   await page.getByRole("button", { name: "Undo" }).click();
-  await page.waitForFunction(
-    (before) => document.querySelectorAll("[data-step]")[7].dataset.step === before[7],
-    before,
-  );
+  await page.getByRole("button", { name: /^7 Leave the pot/ }).waitFor();
   await page.getByRole("button", { name: /Heat the pot to 95 °C/ }).click();
   await page.getByRole("button", { name: "Earlier" }).click();
   await page.getByText("These steps can't be in that order. The pot is empty, so there is nothing to heat.").waitFor();
@@ -114,17 +108,18 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   await openDrink(page, "Ginger and lemongrass syrup");
   await page.getByRole("link", { name: "Steps" }).click();
   const card = (text) => page.locator("[data-step]").filter({ hasText: text });
-  await card("Boil the pot down").click();
+  await card("Boil down").click();
   const panel = page.getByRole("region", { name: /^Step/ });
   await panel.getByText(/the level is then \d+ mm above the bottom/).waitFor();
   await panel.getByRole("combobox", { name: "Until" }).click();
   await page.getByRole("option", { name: "a boiling temperature" }).click();
-  await card("Boil the pot down, uncovered, until it boils at 103 °C").waitFor();
+  await card("Boil down, uncovered, until it boils at 103 °C").waitFor();
   await page.getByRole("button", { name: "Undo" }).click();
   await card("to 550 ml").waitFor();
 
   // The water goes before the ginger by dragging; the strainer can't go first.
-  const steps = () => page.locator("[data-step]").evaluateAll((all) => all.map((s) => s.textContent));
+  const steps = () => inOrder(page, "text");
+  const first = (text) => page.locator(`[data-step][aria-label^="1 "]`).filter({ hasText: text }).waitFor();
   const drag = async (from, to) => {
     const a = await page.getByRole("button", { name: `Move step ${from}`, exact: true }).boundingBox();
     const b = await page.getByRole("button", { name: `Move step ${to}`, exact: true }).boundingBox();
@@ -135,9 +130,9 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   };
   await page.evaluate(() => scrollTo(0, 0));
   await drag(3, 1);
-  await page.waitForFunction(() => document.querySelector("[data-step]").textContent.includes("1 l water"));
+  await first("1 l water");
   await page.getByRole("button", { name: "Undo" }).click();
-  await page.waitForFunction(() => document.querySelector("[data-step]").textContent.includes("ginger"));
+  await first("ginger");
   const before = await steps();
   await drag(4, 1);
   await page.getByText(/^These steps can't be in that order\./).waitFor();
@@ -146,7 +141,7 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   // A drop is undone where it was made; a plus puts a step in between; a step is copied.
   await drag(3, 1);
   await page.getByRole("button", { name: "Move it back" }).click();
-  await page.waitForFunction(() => document.querySelector("[data-step]").textContent.includes("ginger"));
+  await first("ginger");
   assert.deepEqual(await steps(), before);
   await page.getByRole("button", { name: "Add a step after step 2", exact: true }).click();
   await page.getByText("After step 2, in").waitFor();
@@ -165,7 +160,7 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   assert.equal(await page.getByRole("button", { name: "Print the recipe" }).isVisible(), false);
   await page.emulateMedia({ media: "screen", colorScheme: "light" });
 
-  await card("Strain the pot").click();
+  await card("Strain the pot").first().click();
   await panel.getByRole("textbox", { name: "Volume measured after this step" }).fill("3 limes");
   await panel.getByRole("button", { name: "Learn" }).click();
   await panel.getByText(/isn't a volume/).waitFor();

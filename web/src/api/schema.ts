@@ -3148,6 +3148,8 @@ export interface components {
             notices: components["schemas"]["Notice"][];
             /** @description What is done, in a sentence. */
             sentence: string;
+            /** @description The sentence as it is told there, without that vessel's name. */
+            short: string;
             /** @description The vessels that it changed. */
             states: components["schemas"]["StateReport"][];
             /**
@@ -3157,6 +3159,8 @@ export interface components {
             steam_g: number;
             /** @description The step's id. */
             step: string;
+            /** @description The vessel above which it is told; none for what is done beside them. */
+            vessel?: string | null;
             /**
              * Format: double
              * @description For what is boiled down: where the surface then stands on the pot's wall, mm.

@@ -1,6 +1,8 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import useMediaQuery from "@mui/material/useMediaQuery";
 import { useQuery } from "@tanstack/react-query";
+import { Redo2, Undo2 } from "lucide-react";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useStore } from "zustand";
@@ -115,7 +117,10 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
         />
         <Servings editor={editor} />
         <Box sx={{ flex: 1 }} />
-        <Box className="no-print" sx={{ display: "flex", flexWrap: "wrap" }}>
+        <Box
+          className="no-print"
+          sx={{ display: "flex", flexWrap: { xs: "nowrap", md: "wrap" }, maxWidth: "100%" }}
+        >
           <UndoButtons editor={editor} />
           <Views id={kept.id} view={view} />
         </Box>
@@ -156,26 +161,28 @@ function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
           <View editor={editor} drink={drink} report={report} />
         </Suspense>
       </Guarded>
-      {/* In the shop there is no counter, and little room. */}
-      <Box
-        sx={{
-          display:
-            view === "history"
-              ? "none"
-              : view === "size" || view === "plan" || view === "make"
-                ? { xs: "none", md: "contents" }
-                : "contents",
-        }}
-      >
-        <Counter
-          editor={editor}
-          drink={drink}
-          report={report}
-          chosen={chosen}
-          onChoose={setChosen}
-          low={view === "steps" || view === "size" || view === "plan" || view === "make"}
-        />
-      </Box>
+      {/* In the shop there is no counter, and little room; Steps has one of its own. */}
+      {view !== "steps" && (
+        <Box
+          sx={{
+            display:
+              view === "history"
+                ? "none"
+                : view === "size" || view === "plan" || view === "make"
+                  ? { xs: "none", md: "contents" }
+                  : "contents",
+          }}
+        >
+          <Counter
+            editor={editor}
+            drink={drink}
+            report={report}
+            chosen={chosen}
+            onChoose={setChosen}
+            low={view === "size" || view === "plan" || view === "make"}
+          />
+        </Box>
+      )}
     </>
   );
 }
@@ -186,7 +193,14 @@ function Views({ id, view = "balance" }: { id: string; view: string | undefined 
     <Box
       component="nav"
       aria-label="Views of the drink"
-      sx={{ display: "flex", flexWrap: "wrap", gap: 0.5 }}
+      sx={{
+        display: "flex",
+        flexWrap: { xs: "nowrap", md: "wrap" },
+        gap: 0.5,
+        // On a phone one line, which goes on sideways.
+        overflowX: { xs: "auto", md: "visible" },
+        scrollbarWidth: "none",
+      }}
     >
       {[
         ["balance", "Balance", `/drinks/${id}`],
@@ -204,7 +218,9 @@ function Views({ id, view = "balance" }: { id: string; view: string | undefined 
           aria-current={view === key ? "page" : undefined}
           sx={{
             borderRadius: 99,
-            minHeight: 40,
+            minHeight: 44,
+            flex: "none",
+            px: { xs: 1.5, md: 2 },
             bgcolor: view === key ? colour("ink") : "transparent",
             color: view === key ? colour("ground") : colour("muted"),
             "&:hover": { bgcolor: view === key ? colour("ink") : colour("wash") },
@@ -220,23 +236,26 @@ function Views({ id, view = "balance" }: { id: string; view: string | undefined 
 function UndoButtons({ editor }: { editor: Editor }) {
   const canUndo = useStore(editor.store, (s) => s.canUndo);
   const canRedo = useStore(editor.store, (s) => s.canRedo);
+  const small = useMediaQuery("(max-width: 899px)");
   return (
     <Box sx={{ display: "flex" }}>
       <Button
         onClick={editor.undo}
         disabled={!canUndo}
+        aria-label="Undo"
         aria-keyshortcuts="Control+Z"
-        sx={{ minWidth: 0, px: 1 }}
+        sx={{ minWidth: 44, minHeight: 44, px: 1 }}
       >
-        Undo
+        {small ? <Undo2 size={19} aria-hidden /> : "Undo"}
       </Button>
       <Button
         onClick={editor.redo}
         disabled={!canRedo}
+        aria-label="Redo"
         aria-keyshortcuts="Control+Shift+Z"
-        sx={{ minWidth: 0, px: 1 }}
+        sx={{ minWidth: 44, minHeight: 44, px: 1 }}
       >
-        Redo
+        {small ? <Redo2 size={19} aria-hidden /> : "Redo"}
       </Button>
     </Box>
   );

@@ -55,6 +55,10 @@ pub struct FrameReport {
     pub step: String,
     /// What is done, in a sentence.
     pub sentence: String,
+    /// The vessel above which it is told; none for what is done beside them.
+    pub vessel: Option<String>,
+    /// The sentence as it is told there, without that vessel's name.
+    pub short: String,
     /// How long it takes, minutes.
     pub minutes: f64,
     /// How much of that is work, minutes.
@@ -137,6 +141,8 @@ impl DrinkReport {
             .map(|(frame, cautions)| FrameReport {
                 step: drink.steps[frame.step].id.clone(),
                 sentence: sentence(drink, &drink.steps[frame.step], cupboard),
+                vessel: sentence::told_at(&drink.steps[frame.step].action).map(str::to_owned),
+                short: sentence::at_its_vessel(drink, &drink.steps[frame.step], cupboard),
                 minutes: frame.minutes.0,
                 hands_on_minutes: frame.hands_on.0,
                 states: frame

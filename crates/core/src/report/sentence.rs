@@ -39,6 +39,36 @@ pub(crate) fn sentence(drink: &Drink, step: &Step, cupboard: &Cupboard) -> Strin
     }
 }
 
+/// The vessel above which a step is told: the strainer that is strained through, else the one that it ends in.
+pub(crate) fn told_at(action: &Action) -> Option<&str> {
+    match action {
+        Action::Strain { through, .. } => Some(through),
+        _ => action.path().last().copied(),
+    }
+}
+
+/// The sentence as it is told above its vessel, which then needn't be named: "Heat to 95 °C", "Pour in 450 ml water".
+pub(super) fn at_its_vessel(drink: &Drink, step: &Step, cupboard: &Cupboard) -> String {
+    let whole = sentence(drink, step, cupboard);
+    let Some(vessel) = told_at(&step.action).and_then(|id| drink.vessel(id)) else { return whole };
+    let the = drink.in_sentence(vessel);
+    if let Action::Pour { from, portion: Portion::All, .. } = &step.action
+        && let Some(from) = drink.vessel(from)
+    {
+        return format!("Pour in from {}.", drink.in_sentence(from));
+    }
+    let into = format!(" into {the}");
+    if let (Some(poured), true) = (whole.strip_prefix("Pour "), whole.contains(&into)) {
+        return format!("Pour in {}", poured.replacen(&into, "", 1));
+    }
+    let ends = [" the contents of ", " through ", " into ", " to ", " in ", " on ", " "];
+    let named = ends.iter().map(|word| format!("{word}{the}"));
+    match named.into_iter().find(|named| whole.contains(named.as_str())) {
+        Some(named) => whole.replacen(&named, "", 1),
+        None => whole,
+    }
+}
+
 /// What is done to an ingredient while it is put in.
 #[derive(Debug, Clone, Copy, PartialEq)]
 enum Manner {
@@ -429,5 +459,82 @@ pub(super) fn left_over(
             })
         }
         _ => None,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::drink::{Family, Press, RestingPlace, Vessel, Warmth};
+
+    #[test]
+    fn above_its_vessel_a_step_needs_no_name_for_it() {
+        let vessels = [
+            ("pot", VesselKind::Pot),
+            ("sieve", VesselKind::FineSieve),
+            ("jug", VesselKind::Jug),
+            ("pitcher", VesselKind::Pitcher),
+        ];
+        let add = |into: &str, id: &str, amount: &str| {
+            Action::add(into.to_owned(), id, amount.parse::<Amount>().unwrap())
+        };
+        let all = [
+            (add("pot", "water", "1 l"), "Pour in 1 l water."),
+            (add("pot", "white_sugar", "190 g"), "Add 190 g white sugar."),
+            (
+                Action::Heat {
+                    vessel: "pot".into(),
+                    to_c: 95.0,
+                    minutes: 0.0,
+                    lid: true,
+                    until_clear: false,
+                },
+                "Heat to 95 °C, covered.",
+            ),
+            (
+                Action::Infuse {
+                    vessel: "pot".into(),
+                    minutes: 20.0,
+                    place: RestingPlace::Worktop,
+                    covered: true,
+                },
+                "Leave for 20 minutes, covered.",
+            ),
+            (
+                Action::Strain {
+                    from: "pot".into(),
+                    through: "sieve".into(),
+                    into: "jug".into(),
+                    press: Press::Drained,
+                },
+                "Strain the pot into the jug.",
+            ),
+            (
+                Action::Pour { from: "jug".into(), into: "pitcher".into(), portion: Portion::All },
+                "Pour in from the jug.",
+            ),
+            (
+                Action::TopUp {
+                    vessel: "pitcher".into(),
+                    ingredient: "water".into(),
+                    warmth: Warmth::Usual,
+                    to: "2 l".parse().unwrap(),
+                },
+                "Top up with water to 2 l.",
+            ),
+        ];
+        let steps = all.iter().enumerate().map(|(i, (a, _))| Step::new(format!("s{i}"), a.clone()));
+        let drink = Drink {
+            name: "Told".into(),
+            family: Family::Lemonade,
+            note: String::new(),
+            part: None,
+            vessels: vessels.map(|(id, kind)| Vessel::new(id, kind)).to_vec(),
+            steps: steps.collect(),
+        };
+        for (step, (_, told)) in drink.steps.iter().zip(&all) {
+            assert_eq!(at_its_vessel(&drink, step, Cupboard::builtin()), *told);
+        }
+        assert_eq!(told_at(&drink.steps[4].action), Some("sieve"));
     }
 }

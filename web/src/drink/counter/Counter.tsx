@@ -1,9 +1,10 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import useMediaQuery from "@mui/material/useMediaQuery";
-import { memo } from "react";
-import type { Drink, DrinkReport, VesselReport } from "../../api/client";
+import { memo, useState } from "react";
+import type { Drink, DrinkReport, StateReport, VesselReport } from "../../api/client";
 import { colour } from "../../app/theme";
-import { volume, weight } from "../../ui/format";
+import { temperature, volume, weight } from "../../ui/format";
 import { useSize } from "../../ui/useSize";
 import { VesselDrawing } from "../../ui/vessel";
 import type { Editor } from "../editing/editor";
@@ -18,19 +19,35 @@ interface CounterProps {
   onChoose: (vessel: string | undefined) => void;
   /** Lower, where something else needs the room. */
   low?: boolean;
+  /** Each vessel in the middle of a column as wide as every other, under what is told above it. */
+  aligned?: boolean;
+  /** What is in each vessel at the moment that is looked at; at its fullest if no moment is. */
+  moment?: Map<string, StateReport> | undefined;
+  /** What stands on the worktop's edge under the vessels. */
+  children?: React.ReactNode;
 }
 
+/** The vessels that stand on the counter, in order. */
+export const standingOf = (report: DrinkReport) =>
+  report.vessels.filter((v) => v.fullest || !v.strains);
+
+/** How narrow a column may get in which a vessel's steps stand above it. */
+export const COLUMN = 150;
 const LABEL = 46;
 const HANDLE = 34;
 
 /** The worktop along the lower edge: the drink's vessels, to one scale, with what is in them. */
 export const Counter = memo(function Counter(props: CounterProps) {
-  const { editor, drink, report, chosen, onChoose, low = false } = props;
+  const { editor, drink, report, chosen, onChoose, low = false, aligned = false, moment } = props;
   const [box, { width }] = useSize<HTMLDivElement>();
   const small = useMediaQuery("(max-width: 700px)");
-  const standing = report.vessels.filter((v) => v.fullest || !v.strains);
-  const height = small || low ? 96 : 156;
-  const layout = arrange(standing, Math.max(width, 320), height, small);
+  // On a phone it is a line of names, until it is touched.
+  const [open, setOpen] = useState(false);
+  const folded = small && !open;
+  const standing = standingOf(report);
+  const height = folded ? 0 : small || low ? 96 : 156;
+  const room = Math.max(width, aligned ? standing.length * COLUMN : 320);
+  const layout = arrange(standing, room, height, small, aligned);
   const total = Math.max(layout.total, width);
   const vessel = report.vessels.find((v) => v.id === chosen);
 
@@ -48,11 +65,15 @@ export const Counter = memo(function Counter(props: CounterProps) {
       }}
     >
       <Box ref={box} sx={{ overflowX: "auto", overflowY: "hidden" }}>
-        <Box sx={{ position: "relative", height: height + LABEL + 12 }} style={{ width: total }}>
+        <Box
+          sx={{ position: "relative", height: folded ? LABEL : height + LABEL + 12 }}
+          style={{ width: total }}
+        >
           <svg
             width={total}
             height={height + 12}
             aria-hidden
+            display={folded ? "none" : undefined}
             style={{ position: "absolute", insetInlineStart: 0, top: 0 }}
           >
             {report.streams.map((stream) => (
@@ -67,9 +88,11 @@ export const Counter = memo(function Counter(props: CounterProps) {
             {standing.map((v) => {
               const place = layout.places.get(v.id);
               if (!place) return null;
+              const state = moment ? moment.get(v.id) : v.fullest;
+              const level = state?.level_ml ?? 0;
               const fill = v.strains
-                ? Math.min((v.fullest?.level_ml ?? 0) / v.capacity_ml, 1)
-                : ((v.fullest?.level_ml ?? 0) + v.over_ml) / v.capacity_ml;
+                ? Math.min(level / v.capacity_ml, 1)
+                : (level + (moment ? 0 : v.over_ml)) / v.capacity_ml;
               return (
                 <g key={v.id}>
                   {place.columns.map((x) => (
@@ -79,9 +102,9 @@ export const Counter = memo(function Counter(props: CounterProps) {
                         width={place.width}
                         height={place.height}
                         fill={fill}
-                        liquid={v.fullest?.colour ?? "transparent"}
-                        pieces={v.fullest?.pieces.map((piece) => piece.colour).join(",")}
-                        ice={(v.fullest?.ice_g ?? 0) > 1}
+                        liquid={state?.colour ?? "transparent"}
+                        pieces={state?.pieces.map((piece) => piece.colour).join(",")}
+                        ice={(state?.ice_g ?? 0) > 1}
                       />
                     </g>
                   ))}
@@ -110,14 +133,17 @@ export const Counter = memo(function Counter(props: CounterProps) {
                 className={v.id === chosen ? `${look.vessel} ${look.chosen}` : look.vessel}
                 data-vessel={v.id}
                 aria-pressed={v.id === chosen}
-                aria-label={`${v.name}: ${stateLine(v)}`}
-                onClick={() => onChoose(v.id === chosen ? undefined : v.id)}
+                aria-label={`${v.name}: ${lineOf(v, moment)}`}
+                onClick={() => {
+                  if (folded) setOpen(true);
+                  else onChoose(v.id === chosen ? undefined : v.id);
+                }}
                 style={{ left: place.left, width: place.column }}
               >
                 <span className={look.label}>
                   <span className={look.name}>{manyOf(v)}</span>
                   <span className={v.over_ml > 0 ? `${look.state} ${look.over}` : look.state}>
-                    {stateLine(v)}
+                    {lineOf(v, moment)}
                   </span>
                 </span>
               </button>
@@ -125,6 +151,18 @@ export const Counter = memo(function Counter(props: CounterProps) {
           })}
         </Box>
       </Box>
+      {small && open && (
+        <Button
+          onClick={() => {
+            setOpen(false);
+            onChoose(undefined);
+          }}
+          sx={{ position: "absolute", right: 8, top: -44, bgcolor: colour("enamel") }}
+        >
+          Fold the counter
+        </Button>
+      )}
+      {props.children}
       {vessel && (
         <VesselPanel
           key={vessel.id}
@@ -146,7 +184,16 @@ function manyOf(v: VesselReport): string {
   return `${v.count} ${v.kind === "bottle" ? "bottles" : "glasses"}`;
 }
 
-/** One line on what is in a vessel. */
+/** One line on what is in a vessel, at a moment if one is looked at. */
+function lineOf(v: VesselReport, moment: Map<string, StateReport> | undefined): string {
+  if (!moment) return stateLine(v);
+  const state = moment.get(v.id);
+  if (!state || state.mass_g < 1) return "empty";
+  if (v.strains) return `holds ${weight(state.mass_g)}`;
+  return `${volume(state.level_ml)}, ${temperature(state.temperature_c)}`;
+}
+
+/** One line on what is in a vessel at its fullest. */
 function stateLine(v: VesselReport): string {
   const state = v.fullest;
   if (!state) return "not used";
@@ -176,24 +223,33 @@ function panelAt(place: Place | undefined, width: number): number {
 const GLASSES_SHOWN = 4;
 
 /** Puts the vessels side by side, to the largest common scale that fits height and, if it can, width. */
-function arrange(vessels: VesselReport[], width: number, height: number, small: boolean) {
-  const leastColumn = small ? 108 : 128;
+function arrange(
+  vessels: VesselReport[],
+  width: number,
+  height: number,
+  small: boolean,
+  aligned: boolean,
+) {
+  const equal = width / Math.max(vessels.length, 1);
+  const leastColumn = aligned ? equal : small ? 108 : 128;
   const tallest = Math.max(...vessels.map((v) => v.height_mm), 1);
   const widths = (scale: number) =>
     vessels.map((v) => {
       const shown = Math.min(v.count, GLASSES_SHOWN);
       const extra = v.kind === "jug" || v.kind === "pitcher" || v.kind === "pot" ? HANDLE : 0;
-      return Math.max(v.diameter_mm * scale * shown + (shown - 1) * 16 + extra, leastColumn);
+      const wanted = v.diameter_mm * scale * shown + (shown - 1) * 16 + extra;
+      return Math.max(wanted, leastColumn);
     });
   const sum = (list: number[]) => list.reduce((a, b) => a + b, 0);
   // Room above the tallest for what stands over a brim, and for the streams.
   const fitHeight = (height - 22) / tallest;
   let scale = fitHeight;
   // A phone scrolls sideways instead of shrinking everything to nothing.
-  while (!small && scale > fitHeight / 3 && sum(widths(scale)) > width - 24) scale *= 0.95;
-  const columns = widths(scale);
+  const room = aligned ? width + 1 : width - 24;
+  while (!small && scale > fitHeight / 3 && sum(widths(scale)) > room) scale *= 0.95;
+  const columns = aligned ? vessels.map(() => equal) : widths(scale);
   const used = sum(columns);
-  const gap = Math.max(0, Math.min((width - used) / (vessels.length + 1), 90));
+  const gap = aligned ? 0 : Math.max(0, Math.min((width - used) / (vessels.length + 1), 90));
   const places = new Map<string, Place>();
   let left = Math.max(gap, (width - used - gap * (vessels.length - 1)) / 2);
   vessels.forEach((v, i) => {

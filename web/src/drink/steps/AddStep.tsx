@@ -18,6 +18,8 @@ interface AddStepProps {
   report: DrinkReport;
   /** Where the new step comes among the others; at the end if it isn't said. */
   place: number | undefined;
+  /** The vessel that was asked for. */
+  vessel?: string | undefined;
   onAdded: (step: string) => void;
 }
 
@@ -31,9 +33,10 @@ const groups: [string, ActionName[]][] = [
 ];
 
 /** The palette: what can be done next with a vessel, as it stands then. */
-export function AddStep({ editor, drink, report, place, onAdded }: AddStepProps) {
+export function AddStep(props: AddStepProps) {
+  const { editor, drink, report, place, onAdded } = props;
   const at = Math.min(place ?? drink.steps.length, drink.steps.length);
-  const [picked, setPicked] = useState<string | undefined>();
+  const [picked, setPicked] = useState<string | undefined>(props.vessel);
   const last = drink.steps.slice(0, at).findLast((step) => laneOf(step.do) !== "");
   const usual = drink.vessels.find((v) => last && v.id === laneOf(last.do));
   const vessel =

@@ -53,11 +53,6 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
         my: { xs: 1, md: 0 },
         display: "grid",
         gap: 1.75,
-        position: { md: "sticky" },
-        top: { md: 12 },
-        // Above the counter also before the page has been scrolled.
-        maxHeight: { md: "calc(100dvh - 268px)" },
-        overflowY: { md: "auto" },
       }}
     >
       <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}>

@@ -1,34 +1,36 @@
 import {
   type Announcements,
+  type CollisionDetection,
   DndContext,
   KeyboardSensor,
   PointerSensor,
+  type UniqueIdentifier,
   closestCenter,
+  pointerWithin,
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from "@dnd-kit/sortable";
-import { CSS } from "@dnd-kit/utilities";
+import { sortableKeyboardCoordinates } from "@dnd-kit/sortable";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Slider from "@mui/material/Slider";
 import useMediaQuery from "@mui/material/useMediaQuery";
-import { GripVertical, Plus } from "lucide-react";
+import { Plus } from "lucide-react";
 import { Fragment, memo, useRef, useState } from "react";
-import type { Drink, DrinkReport, StateReport, Step } from "../../api/client";
-import { colour, displayFont } from "../../app/theme";
+import type { Drink, DrinkReport, Step } from "../../api/client";
+import { colour } from "../../app/theme";
 import { span, temperature, volume } from "../../ui/format";
 import type { Editor } from "../editing/editor";
 import { laneOf, pathOf } from "./actions";
+import { moveStepTo } from "../changes";
+import { COLUMN, Counter, standingOf } from "../counter/Counter";
 import { AddStep } from "./AddStep";
 import { Compare } from "./Compare";
 import { OnPaper } from "./OnPaper";
-import { reorder } from "./order";
+import { tryOrder } from "./order";
 import { StepPanel } from "./StepPanel";
+import { Stories } from "./Stories";
+import { inVessel, statesAfter } from "./story";
 import look from "./Steps.module.css";
 
 interface StepsProps {
@@ -37,34 +39,52 @@ interface StepsProps {
   report: DrinkReport;
 }
 
-/** The making as lanes, a lane for each vessel, joined where they pour together. */
+/** The making: each vessel's own steps above it, and the vessels as they are at any moment of it. */
 const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
   const [chosen, setChosen] = useState<string | undefined>();
-  /** Where the next new step comes, if a plus was pressed. */
-  const [gap, setGap] = useState<number | undefined>();
+  /** Where the next new step comes and in which vessel, if a plus was pressed. */
+  const [gap, setGap] = useState<{ at: number; vessel?: string | undefined } | undefined>();
   /** Why a move was refused, or the steps as it left them: it can be put back until something else is changed. */
   const [said, setSaid] = useState<{ refused?: string; moved?: Drink["steps"] }>({});
-  const palette = useRef<HTMLDivElement>(null);
   const [comparing, setComparing] = useState(false);
-  const small = useMediaQuery("(max-width: 899px)");
+  const [vessel, setVessel] = useState<string | undefined>();
+  const [asList, setAsList] = useState(false);
+  const [looked, setLooked] = useState<number | undefined>();
+  const narrow = useMediaQuery("(max-width: 899px)");
+  const listed = narrow || asList;
   const step = drink.steps.find((s) => s.id === chosen);
   const choose = (id: string | undefined) => {
     setGap(undefined);
+    setLooked(undefined);
     setChosen(id);
   };
-  const between = (at: number) => {
+  const palette = useRef<HTMLDivElement>(null);
+  const between = (at: number, vessel?: string) => {
     setChosen(undefined);
-    setGap(at);
-    palette.current?.scrollIntoView({ block: "center" });
-    palette.current?.querySelector<HTMLElement>("[role=combobox]")?.focus({ preventScroll: true });
+    setGap({ at, vessel });
+    requestAnimationFrame(() => {
+      if (listed) palette.current?.scrollIntoView({ block: "center" });
+      palette.current
+        ?.querySelector<HTMLElement>("[role=combobox]")
+        ?.focus({ preventScroll: true });
+    });
   };
-  const move = async (id: string, to: number) => {
+  const move = async (id: string, to: number, vessel?: string) => {
     setSaid({});
-    const refused = await reorder(editor, drink, report, id, to);
+    const moved = drink.steps.find((s) => s.id === id);
+    const change = (d: Drink) => moveStepTo(id, to)(vessel ? inVessel(moved, vessel)(d) : d);
+    const refused = await tryOrder(editor, drink, report, change);
     setSaid(refused ? { refused } : { moved: editor.store.getState().drink.steps });
   };
-  const place = gap ?? (step ? drink.steps.indexOf(step) + 1 : undefined);
+  const all = drink.steps.length;
+  const place = gap?.at ?? (step ? drink.steps.indexOf(step) + 1 : undefined);
+  const moment = Math.min(looked ?? (step ? drink.steps.indexOf(step) + 1 : all), all);
   const view = { drink, report, chosen, onChoose: choose, onGap: between };
+  const opened = step !== undefined || gap !== undefined || all === 0;
+  const close = () => {
+    setChosen(undefined);
+    setGap(undefined);
+  };
   const panel = step && (
     <StepPanel
       key={step.id}
@@ -72,76 +92,220 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
       drink={drink}
       report={report}
       step={step}
-      onClose={() => setChosen(undefined)}
+      onClose={close}
     />
   );
+  const adding = (
+    <div ref={palette} className="no-print">
+      <AddStep
+        key={gap?.vessel}
+        editor={editor}
+        drink={drink}
+        report={report}
+        place={place}
+        vessel={gap?.vessel}
+        onAdded={choose}
+      />
+    </div>
+  );
+  return (
+    <>
+      <Box
+        sx={{
+          flex: 1,
+          display: "grid",
+          gridTemplateColumns: {
+            xs: "minmax(0, 1fr)",
+            md: opened || listed ? "minmax(0, 1fr) 340px" : "minmax(0, 1fr)",
+          },
+          gap: { xs: 3, md: 0 },
+          px: { xs: 2, md: 0 },
+          minWidth: 0,
+        }}
+      >
+        <OnPaper drink={drink} report={report} />
+        <Box
+          sx={{
+            minWidth: 0,
+            display: "flex",
+            flexDirection: "column",
+            "@media print": { display: "none" },
+          }}
+        >
+          <Box
+            className="no-print"
+            sx={{
+              display: "flex",
+              flexWrap: "wrap",
+              justifyContent: "flex-end",
+              columnGap: 1,
+              px: { md: 2.5 },
+            }}
+          >
+            {said.refused && (
+              <Box role="alert" sx={{ color: colour("stop"), fontSize: 14, mr: "auto", py: 1.25 }}>
+                These steps can't be in that order. {said.refused}
+              </Box>
+            )}
+            {said.moved === drink.steps && (
+              <Box role="status" sx={{ fontSize: 14, mr: "auto" }}>
+                Moved.{" "}
+                <Button
+                  sx={{ px: 1 }}
+                  onClick={() => {
+                    editor.undo();
+                    setSaid({});
+                  }}
+                >
+                  Move it back
+                </Button>
+              </Box>
+            )}
+            {!narrow && (
+              <Button onClick={() => setAsList(!asList)} sx={quiet}>
+                {asList ? "By vessel" : "As a list"}
+              </Button>
+            )}
+            <Button onClick={() => setComparing(true)} sx={quiet}>
+              Compare with another way
+            </Button>
+            <Button onClick={() => window.print()} sx={quiet}>
+              Print the recipe
+            </Button>
+          </Box>
+          {listed ? (
+            <List {...view} panel={narrow && panel} />
+          ) : (
+            <Sorting drink={drink} report={report} onMove={move}>
+              <Box sx={{ flex: 1, display: "flex", flexDirection: "column", overflowX: "auto" }}>
+                <Box
+                  sx={{
+                    flex: 1,
+                    display: "flex",
+                    flexDirection: "column",
+                    minWidth: standingOf(report).length * COLUMN,
+                  }}
+                >
+                  <Stories {...view} moment={moment} />
+                </Box>
+              </Box>
+            </Sorting>
+          )}
+          {narrow && adding}
+          {comparing && (
+            <Compare drink={drink} report={report} onClose={() => setComparing(false)} />
+          )}
+          {!narrow && (
+            <Counter
+              editor={editor}
+              drink={drink}
+              report={report}
+              chosen={vessel}
+              onChoose={setVessel}
+              low
+              aligned
+              moment={moment < all ? statesAfter(report, moment) : undefined}
+            >
+              <Walk
+                moment={moment}
+                all={all}
+                onLook={(at) => setLooked(at === all ? undefined : at)}
+              />
+            </Counter>
+          )}
+        </Box>
+        {!narrow && (opened || listed) && (
+          <Box
+            className="no-print"
+            sx={{
+              position: "sticky",
+              alignSelf: "start",
+              top: 8,
+              maxHeight: "calc(100dvh - 16px)",
+              overflowY: "auto",
+              pr: 2.5,
+              pb: 2,
+            }}
+          >
+            {!step && gap && (
+              <Button onClick={close} sx={{ float: "right", minWidth: 0, px: 1 }}>
+                Close
+              </Button>
+            )}
+            {panel}
+            {adding}
+          </Box>
+        )}
+      </Box>
+      {narrow && (
+        <Counter
+          editor={editor}
+          drink={drink}
+          report={report}
+          chosen={vessel}
+          onChoose={setVessel}
+          low
+        />
+      )}
+    </>
+  );
+});
+
+const quiet = { px: 1, fontSize: 14, color: colour("muted"), fontWeight: 500 };
+
+/** Walks through the making: the vessels above show what is in them after a step. */
+function Walk(props: { moment: number; all: number; onLook: (at: number) => void }) {
+  const { moment, all, onLook } = props;
+  if (all === 0) return null;
+  const said = (at: number) =>
+    at === 0 ? "before the first step" : at === all ? "at the end" : `after step ${at} of ${all}`;
   return (
     <Box
       sx={{
-        flex: 1,
+        bgcolor: colour("worktop"),
+        px: 3,
         display: "grid",
-        gridTemplateColumns: {
-          xs: "minmax(0, 1fr)",
-          md: step ? "minmax(0, 1fr) 330px" : "minmax(0, 1fr)",
-        },
-        gap: 3,
-        px: { xs: 2, md: 3.5 },
-        pb: 3,
-        minWidth: 0,
-        alignItems: "start",
+        gridTemplateColumns: "minmax(0, 1fr) 150px",
+        columnGap: 3,
+        alignItems: "center",
       }}
     >
-      <OnPaper drink={drink} report={report} />
-      <Box sx={{ minWidth: 0, "@media print": { display: "none" } }}>
-        {small ? (
-          <List {...view} panel={panel} />
-        ) : (
-          <Sorting drink={drink} report={report} onMove={move}>
-            <Lanes {...view} />
-          </Sorting>
-        )}
-        {said.refused && (
-          <Box role="alert" sx={{ color: colour("stop"), fontSize: 14, mt: 1 }}>
-            These steps can't be in that order. {said.refused}
-          </Box>
-        )}
-        {said.moved === drink.steps && (
-          <Box role="status" className="no-print" sx={{ fontSize: 14, mt: 1 }}>
-            Moved.{" "}
-            <Button
-              sx={{ px: 1 }}
-              onClick={() => {
-                editor.undo();
-                setSaid({});
-              }}
-            >
-              Move it back
-            </Button>
-          </Box>
-        )}
-        <div ref={palette} className="no-print">
-          <AddStep editor={editor} drink={drink} report={report} place={place} onAdded={choose} />
-        </div>
-        <Box className="no-print" sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 2 }}>
-          <Button onClick={() => setComparing(true)} sx={{ px: 0 }}>
-            Compare with another way
-          </Button>
-          <Button onClick={() => window.print()} sx={{ px: 0 }}>
-            Print the recipe
-          </Button>
-        </Box>
-        {comparing && <Compare drink={drink} report={report} onClose={() => setComparing(false)} />}
-      </Box>
-      {!small && panel}
+      <Slider
+        aria-label="Walk through the steps"
+        size="small"
+        min={0}
+        max={all}
+        step={1}
+        marks
+        value={moment}
+        getAriaValueText={said}
+        onChange={(_, at) => onLook(at as number)}
+      />
+      <Box sx={{ fontSize: 13, fontWeight: 600, whiteSpace: "nowrap" }}>{said(moment)}</Box>
     </Box>
   );
-});
+}
+
+/** The line that is nearest in the column under the pointer, or the column itself where it is empty. */
+const nearest: CollisionDetection = (args) => {
+  const isColumn = (id: UniqueIdentifier) => String(id).startsWith("vessel ");
+  const lines = args.droppableContainers.filter(({ id }) => !isColumn(id));
+  const column = pointerWithin(args).find(({ id }) => isColumn(id));
+  if (!column) return closestCenter({ ...args, droppableContainers: lines });
+  const under = args.droppableRects.get(column.id);
+  const inside = lines.filter(({ id }) => {
+    const rect = args.droppableRects.get(id);
+    const middle = rect ? rect.left + rect.width / 2 : NaN;
+    return under && middle > under.left && middle < under.right;
+  });
+  return inside.length > 0 ? closestCenter({ ...args, droppableContainers: inside }) : [column];
+};
 
 /** Lets steps be dragged to another place in the order, by mouse, finger or keys. */
 function Sorting(props: {
   drink: Drink;
   report: DrinkReport;
-  onMove: (step: string, to: number) => Promise<void>;
+  onMove: (step: string, to: number, vessel?: string) => Promise<void>;
   children: React.ReactNode;
 }) {
   const { drink, report, onMove, children } = props;
@@ -152,19 +316,21 @@ function Sorting(props: {
   return (
     <DndContext
       sensors={sensors}
-      collisionDetection={closestCenter}
+      collisionDetection={nearest}
       accessibility={{ announcements: spokenMoves(drink, report) }}
       onDragEnd={({ active, over }) => {
-        const to = drink.steps.findIndex((step) => step.id === over?.id);
-        if (over && active.id !== over.id && to >= 0) void onMove(String(active.id), to);
+        const from = drink.steps.findIndex((step) => step.id === active.id);
+        if (!over || active.id === over.id || from < 0) return;
+        const was = report.frames[from]?.vessel;
+        const onto = String(over.id).match(/^vessel (.*)$/)?.[1];
+        const to = drink.steps.findIndex((step) => step.id === over.id);
+        const vessel = onto ?? report.frames[to]?.vessel ?? undefined;
+        const other = vessel === was ? undefined : vessel;
+        if (to >= 0) void onMove(String(active.id), to, other);
+        else if (other) void onMove(String(active.id), from, other);
       }}
     >
-      <SortableContext
-        items={drink.steps.map((step) => step.id ?? "")}
-        strategy={verticalListSortingStrategy}
-      >
-        {children}
-      </SortableContext>
+      {children}
     </DndContext>
   );
 }
@@ -210,89 +376,6 @@ function Gap({ at, onGap }: { at: number; onGap: ViewProps["onGap"] }) {
   );
 }
 
-/** What each vessel holds after each step. */
-function statesAfter(report: DrinkReport): Map<string, StateReport>[] {
-  let now = new Map<string, StateReport>();
-  return report.frames.map((frame) => {
-    now = new Map(now);
-    for (const state of frame.states) now.set(state.vessel, state);
-    return now;
-  });
-}
-
-function Lanes({ drink, report, chosen, onChoose, onGap }: ViewProps) {
-  const lanes = report.vessels;
-  const states = statesAfter(report);
-  const column = new Map(lanes.map((v, i) => [v.id, i + 1]));
-  return (
-    <Box sx={{ overflowX: "auto" }}>
-      <div
-        className={look.lanes}
-        style={{ gridTemplateColumns: `repeat(${lanes.length}, minmax(132px, 1fr)) 44px` }}
-      >
-        {lanes.map((v) => (
-          <div
-            key={v.id}
-            className={look.head}
-            style={{ gridRow: 1, gridColumn: column.get(v.id) }}
-          >
-            <Box sx={{ ...displayFont, fontWeight: 700, fontSize: 16 }}>{v.name}</Box>
-            <Box sx={{ fontSize: 12.5, color: colour("muted") }}>
-              {v.strains ? "strainer" : volume(v.capacity_ml)}
-            </Box>
-          </div>
-        ))}
-        {drink.steps.map((step, i) => {
-          const columns = pathOf(step.do)
-            .map((id) => column.get(id))
-            .filter((c) => c !== undefined);
-          const first = Math.min(...columns, lanes.length);
-          const last = Math.max(...columns, 1);
-          return (
-            <Fragment key={step.id}>
-              <div
-                className={look.between}
-                style={{ gridRow: i + 2, gridColumn: lanes.length + 1 }}
-              >
-                <Gap at={i} onGap={onGap} />
-              </div>
-              {lanes.map((v) => {
-                const state = states[i]?.get(v.id);
-                // A film that clings to an emptied vessel is no level.
-                const filled = state && state.liquid_ml > Math.max(20, v.capacity_ml * 0.02);
-                return (
-                  <div
-                    key={v.id}
-                    className={look.cell}
-                    style={{ gridRow: i + 2, gridColumn: column.get(v.id) }}
-                  >
-                    <span
-                      className={look.pipe}
-                      style={{ background: filled ? state.colour : "transparent" }}
-                    />
-                  </div>
-                );
-              })}
-              <SortableCard
-                step={step}
-                number={i + 1}
-                report={report}
-                chosen={chosen === step.id}
-                onChoose={onChoose}
-                place={{
-                  gridRow: i + 2,
-                  gridColumn: columns.length ? `${first} / ${last + 1}` : `1 / ${lanes.length + 1}`,
-                }}
-                flows={columns.length > 1}
-              />
-            </Fragment>
-          );
-        })}
-      </div>
-    </Box>
-  );
-}
-
 /** On a narrow screen: the steps under one another, the chosen one opened in its place. */
 function List(props: ViewProps & { panel: React.ReactNode }) {
   const { drink, report, chosen, onChoose, onGap, panel } = props;
@@ -333,43 +416,6 @@ interface CardProps {
   onChoose: (step: string | undefined) => void;
   place: React.CSSProperties;
   flows: boolean;
-}
-
-function SortableCard(props: CardProps) {
-  const {
-    setNodeRef,
-    setActivatorNodeRef,
-    attributes,
-    listeners,
-    transform,
-    transition,
-    isDragging,
-  } = useSortable({ id: props.step.id ?? "" });
-  return (
-    <div
-      ref={setNodeRef}
-      className={look.sortable}
-      style={{
-        ...props.place,
-        transform: CSS.Translate.toString(transform),
-        transition,
-        zIndex: isDragging ? 3 : undefined,
-      }}
-    >
-      <Card {...props} place={{}} />
-      <button
-        type="button"
-        ref={setActivatorNodeRef}
-        className={look.grip}
-        {...attributes}
-        {...listeners}
-        aria-label={`Move step ${props.number}`}
-        title="Drag to another place"
-      >
-        <GripVertical size={16} aria-hidden />
-      </button>
-    </div>
-  );
 }
 
 function Card({ step, number, report, chosen, onChoose, place, flows }: CardProps) {
