@@ -57,7 +57,7 @@ interface Scale {
 
 function scaleOf(width: number, sweetness: number, acidity: number): Scale {
   const w = Math.max(width, 240);
-  const h = Math.min(Math.max(w * 0.86, 250), 424);
+  const h = Math.min(Math.max(w * 0.86, 200), 424);
   return {
     w,
     h,
@@ -340,12 +340,17 @@ const Ground = memo(function Ground(props: GroundProps) {
         <text x={LEFT} y={h - 6}>
           sweetness, g in 100 g
         </text>
-        <text x={LEFT + 12} y={TOP + 20}>
-          acidity, % as citric
-        </text>
-        <text x={w - RIGHT} y={h - 6} textAnchor="end">
-          dashed: usual for its kind
-        </text>
+        {/* On a small plate there is no room for more words; the figures beside it say as much. */}
+        {w >= 300 && (
+          <>
+            <text x={LEFT + 12} y={TOP + 20}>
+              acidity, % as citric
+            </text>
+            <text x={w - RIGHT} y={h - 6} textAnchor="end">
+              dashed: usual for its kind
+            </text>
+          </>
+        )}
       </g>
     </>
   );

@@ -37,6 +37,12 @@ export const Headline = memo(function Headline(props: {
       <div className={look.band}>
         sugar to acid · <b data-figure="band">{words.filter(Boolean).join(", ") || "no acid"}</b>
       </div>
+      <div className={look.side}>
+        <b>{profile.sweetness_percent.toFixed(1)} g</b> sweet in 100 g
+      </div>
+      <div className={look.side}>
+        <b>{profile.acidity_percent.toFixed(2)} %</b> acid
+      </div>
     </div>
   );
 });
