@@ -9,6 +9,7 @@ mkdirSync(folder, { recursive: true });
 const views = [
   ["today", desk, "light", toShelf],
   ["paste", desk, "light", toPaste],
+  ["make-from", desk, "light", toLarder],
   ["balance", desk, "light", to("Lemon verbena lemonade")],
   ["balance-phone", phone, "light", to("Lemon verbena lemonade")],
   ["balance-target", desk, "light", toTarget],
@@ -31,6 +32,12 @@ const views = [
 async function toShelf(page) {
   await page.goto("/");
   await page.locator("[data-drink='Mint and cucumber water']").waitFor();
+}
+
+/** What can be made from limes that go hard. */
+async function toLarder(page) {
+  await page.goto("/make-from?have=8 limes going hard, a kilo of sugar, mint; six people");
+  await page.getByRole("list", { name: "You can make" }).getByRole("listitem").first().waitFor();
 }
 
 /** A drink of the shelf, in one of its views. */

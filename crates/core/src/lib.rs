@@ -17,6 +17,7 @@
 //! - [`study`] asks of one step: how long, how far, and what does a measurement teach.
 //! - [`scale`] finds the amounts for another size, by running the trace.
 //! - [`shop`] says what to buy, with the chance that it suffices; [`serving`] what is done at the glass.
+//! - [`offer`] says what can be made from what is there.
 //! - [`plan`] says when to start, for several drinks in one kitchen, backward from serving.
 //! - [`taste`] finds where a drink tastes best to whom, and whether two taste different.
 //! - [`luck`] deals the same luck again.
@@ -41,6 +42,7 @@ pub mod journal;
 pub mod keep;
 pub mod luck;
 mod normal;
+pub mod offer;
 pub mod plan;
 pub mod quantity;
 pub mod report;

@@ -6,7 +6,9 @@ use std::path::{Path, PathBuf};
 use anyhow::{Context, Result, bail};
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Drink, FieldError};
+use keen_core::offer::{Source, Wish, offers};
 use keen_core::report::DrinkReport;
+use keen_formats::pasted::{StockThing, read_stock};
 use keen_formats::{CardStyle, DRINK, SHELF, ShelfFile};
 use keen_store::{Draft, KeptVersion, Store, StoreError};
 
@@ -131,6 +133,47 @@ fn find(store: &Store, drink: &str) -> Result<keen_store::Kept> {
         1 => Ok(found.swap_remove(0)),
         many => bail!("{many} drinks are called “{drink}”; enter more of the name"),
     }
+}
+
+/// Prints what can be made from what is there.
+pub(crate) fn make_from(text: &str, data: Option<PathBuf>) -> Result<()> {
+    let store = shelf_place::open(&shelf_place::folder(data, false)?)?;
+    let cupboard = crate::api::kept_cupboard(&store)?;
+    let read = read_stock(text, &cupboard);
+    for part in &read.unread {
+        eprintln!("we didn't understand “{part}”");
+    }
+    let drinks = crate::api::known_drinks(&store, &cupboard)?;
+    let sources: Vec<Source<'_>> = drinks.iter().map(|(id, drink)| Source { id, drink }).collect();
+    let wish = Wish {
+        have: read.have.iter().map(StockThing::have).collect(),
+        glasses: read.people,
+        without: read.without,
+        ..Wish::default()
+    };
+    let found = offers(&sources, &wish, &cupboard)?;
+    if found.is_empty() {
+        bail!("nothing can be made from that; add a fruit, a syrup or a herb");
+    }
+    let mut out = String::new();
+    for offer in found {
+        let uses: Vec<&str> = offer.uses.iter().map(|u| u.text.as_str()).collect();
+        out += &format!(
+            "{} ({:.0} ml, {} hands-on, ready in {})\n    uses {}\n",
+            offer.drink.name,
+            offer.volume_ml,
+            minutes(offer.hands_on_minutes),
+            minutes(offer.minutes),
+            uses.join(", ")
+        );
+        if !offer.missing.is_empty() {
+            out += &format!("    buy {}\n", offer.missing.join(", "));
+        }
+        if !offer.changes.is_empty() {
+            out += &format!("    {}: {}\n", offer.source_name, offer.changes.join("; "));
+        }
+    }
+    print(out.trim_end())
 }
 
 /// Prints a drink of the shelf, or a table.

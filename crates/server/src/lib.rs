@@ -106,6 +106,14 @@ enum Command {
         #[arg(long)]
         json: bool,
     },
+    /// Say what can be made from what is there.
+    MakeFrom {
+        /// What is there: "8 limes, 500 g sugar, mint; six people, no nuts".
+        have: String,
+        /// Folder that the shelf is kept in.
+        #[arg(long, value_name = "DIR")]
+        data: Option<PathBuf>,
+    },
     /// Write a drink of the shelf, or a table, to standard output.
     Export {
         /// The drink's id, or its name; or `ingredients`, `batches` or `readings` with `--as csv`.
@@ -192,6 +200,7 @@ pub fn main(screens: Screens) -> ExitCode {
         Some(Command::Demo(serve)) => server::run(&serve, true, screens),
         Some(Command::Instruments { port, seed }) => command::instruments(port, seed),
         Some(Command::Trace { file, json }) => command::trace(&file, json),
+        Some(Command::MakeFrom { have, data }) => command::make_from(&have, data),
         Some(Command::Export { drink, style, data }) => command::export(&drink, style, data),
         Some(Command::Import { files, data }) => command::import(&files, data),
         Some(Command::Backup { file, data }) => command::backup(&file, data),

@@ -348,6 +348,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What can I make?
+         * @description Reads what is there, and works out drinks from the starting points and the shelf that use it: what isn't there is
+         *     replaced by what does the same, in the size that people need or that uses up what must go.
+         */
+        post: operations["what_can_i_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/paste": {
         parameters: {
             query?: never;
@@ -2338,6 +2359,14 @@ export interface components {
              */
             to: number;
         };
+        /** @description What was understood, and what can be made. */
+        CanMake: {
+            /** @description The bottles that were counted in. */
+            kept: components["schemas"]["KeptThing"][];
+            /** @description The drinks, the best first: up to eight. */
+            offers: components["schemas"]["OfferedDrink"][];
+            read: components["schemas"]["StockRead"];
+        };
         /** @description How the drink is served, and what becomes of it in the glass. */
         Card: {
             /** @description What one jug of a litre takes, in words. */
@@ -3901,6 +3930,21 @@ export interface components {
              */
             treated?: number;
         };
+        /** @description A bottle that is counted in. */
+        KeptThing: {
+            /**
+             * Format: double
+             * @description Days that it keeps.
+             */
+            days: number;
+            /**
+             * Format: double
+             * @description How much, ml.
+             */
+            ml: number;
+            /** @description What is in it. */
+            name: string;
+        };
         /** @description Everything that stands there. */
         KeptView: {
             /** @description The one that has to be used first, first. */
@@ -4647,6 +4691,54 @@ export interface components {
             id: string;
             /** @description Its name. */
             name: string;
+        };
+        /** @description A drink that can be made. */
+        OfferedDrink: {
+            /** @description What was changed from the drink that it comes from, in words. */
+            changes: string[];
+            /** @description Its colour, `#rrggbb`. */
+            colour: string;
+            /** @description The drink. */
+            drink: components["schemas"]["Drink"];
+            /**
+             * Format: double
+             * @description How many glasses.
+             */
+            glasses: number;
+            /**
+             * Format: double
+             * @description How much of that is hands-on.
+             */
+            hands_on_minutes: number;
+            /** @description Whether it is ready in time. */
+            in_time: boolean;
+            /** @description How long it keeps, in words. */
+            keeps?: string | null;
+            /** @description Its place on the map. */
+            map: components["schemas"]["BalanceMap"];
+            /**
+             * Format: double
+             * @description From the first step to the last, minutes.
+             */
+            minutes: number;
+            /** @description What has to be bought, in words. */
+            missing: string[];
+            /**
+             * Format: double
+             * @description How far it lies from the balance that is wanted, in noticeable steps.
+             */
+            off: number;
+            /** @description From which drink. */
+            source: string;
+            /** @description That drink's name. */
+            source_name: string;
+            /** @description What of what is there it uses: "all 8 limes", "350 g of 1 kg white sugar". */
+            uses: components["schemas"]["UsedThing"][];
+            /**
+             * Format: double
+             * @description All of it, ml.
+             */
+            volume_ml: number;
         };
         /** @description A bottle, and what it is good for. */
         OpenBottle: components["schemas"]["BottleView"] & {
@@ -6347,6 +6439,35 @@ export interface components {
          * @enum {string}
          */
         Stirring: "mixed" | "clear" | "calm";
+        /** @description What was read of it. */
+        StockRead: {
+            /** @description What is there. */
+            have: components["schemas"]["StockThing"][];
+            /**
+             * Format: int32
+             * @description For how many people.
+             */
+            people?: number | null;
+            /** @description What wasn't understood, as it was typed. */
+            unread: string[];
+            /** @description What mustn't be in it. */
+            without: string[];
+        };
+        /** @description Something that is there. */
+        StockThing: {
+            /** @description How much. */
+            amount: components["schemas"]["Amount"];
+            /** @description What it was taken for, where the tables don't have it. */
+            assumed?: string | null;
+            /** @description The ingredient's id. */
+            ingredient: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Whether an amount was said; else it is a usual one. */
+            said: boolean;
+            /** @description Whether it has to be used soon. */
+            soon: boolean;
+        };
         /** @description Liquid that a gram keeps in a strainer, g: drained, and its shares when pressed and wrung. */
         StrainedView: {
             /** @description The pulp of what was blended. */
@@ -6975,6 +7096,22 @@ export interface components {
          * @enum {string}
          */
         UseKind: "glasses" | "sweetens" | "freezes";
+        /** @description What is used of something that is there. */
+        UsedThing: {
+            /** @description Whether it gives the drink its character. */
+            character: boolean;
+            /** @description What it is. */
+            name: string;
+            /**
+             * Format: double
+             * @description The share of it that is used, 0 to 1.
+             */
+            share: number;
+            /** @description Whether it has to be used soon. */
+            soon: boolean;
+            /** @description In words. */
+            text: string;
+        };
         /** @description Something that is said at a table. */
         Utter: {
             word: components["schemas"]["Utterance"];
@@ -7307,6 +7444,26 @@ export interface components {
             grams: number;
             /** @description The measure: "1 cup", "3 tbsp". */
             measure: components["schemas"]["Amount"];
+        };
+        /** @description What is there and what is wanted. */
+        WhatCanIMake: {
+            balance?: components["schemas"]["Spot"] | null;
+            /**
+             * Format: int32
+             * @description For how many glasses of 250 ml, 1 to 400; as the text says, or as many as it makes.
+             */
+            glasses?: number | null;
+            /** @description Whether the bottles that stand in Kept are there too. */
+            kept?: boolean;
+            /** @description What is there: "8 limes going hard, half a bottle of ginger syrup, mint; six people, no nuts". */
+            text: string;
+            /**
+             * Format: double
+             * @description Within how many minutes it has to be ready.
+             */
+            within?: number | null;
+            /** @description What mustn't be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey". */
+            without?: string[];
         };
         /** @description What a measurement teaches. */
         WhatItTeaches: (components["schemas"]["Lesson"] & {
@@ -8530,6 +8687,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NextSteps"];
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_can_i_make: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatCanIMake"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CanMake"];
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description The request has errors; each names its field. */

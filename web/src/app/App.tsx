@@ -20,6 +20,7 @@ const TastingPage = lazy(() => import("../tasting/TastingPage"));
 const FindStart = lazy(() => import("../tasting/FindStart"));
 const SetUpTasting = lazy(() => import("../tasting/SetUp"));
 const PrintTasting = lazy(() => import("../tasting/PrintPage"));
+const Larder = lazy(() => import("../larder/Larder"));
 const SyrupDesk = lazy(() => import("../syrup/SyrupDesk"));
 
 export function App() {
@@ -46,6 +47,7 @@ export function App() {
         <Route index element={<Today />} />
         <Route path="drinks" element={<Drinks />} />
         <Route path="paste" element={<Paste />} />
+        <Route path="make-from" element={<Larder />} />
         <Route path="kept/labels" element={<Labels />} />
         <Route path="kept/:id?" element={<Kept />} />
         <Route path="drinks/:id/:view?/:part?" element={<DrinkPage />} />

@@ -36,7 +36,7 @@ const themes = { system: "Same as this device", light: "Light", dark: "Dark" } a
 /** The places: address, name, and the addresses that belong to it. */
 const places: [string, string, string[]][] = [
   ["/", "Today", ["/"]],
-  ["/drinks", "Drinks", ["/drinks", "/paste"]],
+  ["/drinks", "Drinks", ["/drinks", "/paste", "/make-from"]],
   ["/plan", "Plan", ["/plan"]],
   ["/tasting", "Tasting", ["/tasting"]],
   ["/kept", "Kept", ["/kept"]],

@@ -5,11 +5,14 @@ import { Link } from "react-router";
 
 const NewDrink = lazy(() => import("./NewDrink"));
 
-/** The two ways to put a drink on the shelf. */
+/** The ways to put a drink on the shelf. */
 export function Begin() {
   const [adding, setAdding] = useState(false);
   return (
-    <Box sx={{ display: "flex", gap: 1 }}>
+    <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
+      <Button variant="outlined" component={Link} to="/make-from">
+        What can I make?
+      </Button>
       <Button variant="outlined" component={Link} to="/paste">
         Paste a recipe
       </Button>

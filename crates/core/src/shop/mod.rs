@@ -5,6 +5,7 @@ mod cost;
 mod items;
 mod needs;
 mod packs;
+mod taken;
 
 use serde::{Deserialize, Serialize};
 
@@ -17,6 +18,7 @@ use cost::drink_cost;
 use items::{fruit_item, other_item};
 use needs::Needs;
 pub use packs::Aisle;
+pub use taken::{Taken, had, taken};
 
 /// How sure the buying should be, and what the fruit is squeezed with.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]

@@ -13,6 +13,7 @@ mod keeping;
 mod laws;
 mod looking_back;
 mod making;
+mod offers;
 mod other_way_round;
 mod party;
 mod planning;

@@ -41,9 +41,11 @@ mod recipe;
 mod said;
 mod scanned;
 mod sizes;
+mod stock;
 mod uses;
 mod verbs;
 
 pub use line::{LineRead, LineThing, read_line};
 pub use outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, StepGuess, Sure, Thing};
 pub use recipe::{ANYWAY, MOST_CHARACTERS, read_recipe};
+pub use stock::{StockRead, StockThing, read_stock};

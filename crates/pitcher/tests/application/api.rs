@@ -463,6 +463,26 @@ fn what_is_typed_is_read_weighed_or_asked_about() {
     app.post("/api/compute/line", &json!({ "words": 1 })).problem(422);
 }
 
+/// A larder of limes becomes limeades, counted, and one of them is put on the shelf.
+#[test]
+fn what_can_be_made_from_what_is_there() {
+    let app = Application::start("serve");
+    let asked = json!({ "text": "8 limes going hard, a kilo of sugar; no nuts", "kept": true });
+    let can = app.post("/api/compute/offers", &asked).json();
+    assert_eq!(can["read"]["have"][0]["soon"], true);
+    assert_eq!(can["read"]["without"], json!(["almonds"]));
+    let first = &can["offers"][0];
+    assert!(first["drink"]["name"].as_str().unwrap().starts_with("Limeade"), "{first}");
+    assert_eq!(first["missing"], json!([]));
+    assert!(first["uses"][0]["text"].as_str().unwrap().contains("8 limes"), "{first}");
+    let put = app.post("/api/drinks", &first["drink"]).json();
+    assert_eq!(put["drink"]["name"], first["drink"]["name"]);
+    let wrong = json!({ "text": "limes", "glasses": 5000 });
+    let body = wrong.to_string();
+    let told = app.call("POST", "/api/compute/offers", Some(&body)).problem(422);
+    assert!(told.to_string().contains("glasses"), "{told}");
+}
+
 /// Steps are said in the units and degrees that this kitchen wants, wherever they are read.
 #[test]
 fn steps_are_said_in_the_kitchens_units() {

@@ -18,7 +18,8 @@ use utoipa_actix_web::OpenApiFactory;
 
 use super::{
     batches, changes, compute, cupboard, drinks, history, house, instruments, kept, kitchen,
-    known_figures, learning, party, paste, phones, pictures, plans, settings, shelf, tastings,
+    known_figures, learning, offers, party, paste, phones, pictures, plans, settings, shelf,
+    tastings,
 };
 
 /// How the application is.
@@ -68,6 +69,7 @@ pub(crate) fn every_call(taker: &mut impl TakesCalls) {
         .service(drinks::restore)
         .service(history::list_versions)
         .service(known_figures::figures_read)
+        .service(offers::what_can_i_make)
         .service(history::read_version)
         .service(history::name_version)
         .service(history::bring_back)

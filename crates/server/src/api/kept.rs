@@ -252,6 +252,25 @@ fn standing(store: &Store) -> Result<(Vec<Seen>, Vec<String>), StoreError> {
     Ok((found, learned))
 }
 
+/// What stands there, as something to make a drink from.
+pub(super) struct Standing {
+    pub(super) ingredient: String,
+    pub(super) name: String,
+    pub(super) ml: f64,
+    pub(super) days: f64,
+}
+
+/// What stands there and isn't past its date.
+pub(super) fn standing_now(store: &Store) -> Result<Vec<Standing>, StoreError> {
+    let (found, _) = standing(store)?;
+    let all = found.into_iter().map(|(read, seen)| {
+        let state = read.state(seen);
+        let Bottle { mixture, name, .. } = read.bottle;
+        Standing { ingredient: mixture.id, name, ml: state.ml, days: state.days_left }
+    });
+    Ok(all.filter(|it| it.days > 0.0 && it.ml >= 20.0).collect())
+}
+
 /// Everything that stands in the refrigerator, the freezer and the cupboard, what must be used first, first.
 #[utoipa::path(tag = "kept", params(PageQuery), responses((status = 200, body = KeptView)))]
 #[get("/api/kept")]

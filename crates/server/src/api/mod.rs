@@ -19,6 +19,7 @@ mod kept;
 mod kitchen;
 mod known_figures;
 mod learning;
+mod offers;
 mod older;
 mod paging;
 mod party;
@@ -40,6 +41,7 @@ pub(crate) use document::{description, document_text, drink_schema_text, every_c
 pub(crate) use drinks::{earlier_of, kept_drink, whole_file};
 pub(crate) use kept::{BOTTLE, MOVE, bottled};
 pub(crate) use kitchen::{FORMAT as KITCHEN, keep_kitchen, kept_kitchen};
+pub(crate) use offers::known_drinks;
 pub(crate) use problem::Problem;
 pub(crate) use tastings::{ReadTasting, SEALED, TASTER, TASTING, WORD};
 pub(crate) use unknown::{bad_path, bad_query, unknown};

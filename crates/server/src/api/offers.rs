@@ -1,0 +1,162 @@
+//! What can be made from what is there.
+
+use std::collections::BTreeSet;
+use std::sync::Arc;
+
+use actix_web::{post, web};
+use keen_core::balance::Spot;
+use keen_core::cupboard::Cupboard;
+use keen_core::drink::{Drink, FieldError};
+use keen_core::offer::{Have, Offer, Source, Wish, offers};
+use keen_core::quantity::Amount;
+use keen_core::work::Worktop;
+use keen_formats::pasted::{StockRead, read_stock};
+use keen_formats::starting_points;
+use keen_store::{Order, Sought, Store, StoreError};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::desk::Asker;
+use super::drinks::kept_drink;
+use super::{Body, Problem, State};
+
+/// Drinks of the shelf that are looked through: those changed last.
+const MOST_DRINKS: usize = 200;
+/// A bottle that keeps no longer than this goes first, days.
+const SOON: f64 = 3.0;
+
+/// What is there and what is wanted.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct WhatCanIMake {
+    /// What is there: "8 limes going hard, half a bottle of ginger syrup, mint; six people, no nuts".
+    text: String,
+    /// For how many glasses of 250 ml, 1 to 400; as the text says, or as many as it makes.
+    #[serde(default)]
+    glasses: Option<u32>,
+    /// Where on the map it should lie.
+    #[serde(default)]
+    balance: Option<Spot>,
+    /// What mustn't be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey".
+    #[serde(default)]
+    without: Vec<String>,
+    /// Within how many minutes it has to be ready.
+    #[serde(default)]
+    within: Option<f64>,
+    /// Whether the bottles that stand in Kept are there too.
+    #[serde(default)]
+    kept: bool,
+}
+
+/// A bottle that is counted in.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub(crate) struct KeptThing {
+    /// What is in it.
+    name: String,
+    /// How much, ml.
+    ml: f64,
+    /// Days that it keeps.
+    days: f64,
+}
+
+/// What was understood, and what can be made.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct CanMake {
+    read: StockRead,
+    /// The bottles that were counted in.
+    kept: Vec<KeptThing>,
+    /// The drinks, the best first: up to eight.
+    offers: Vec<Offer>,
+}
+
+/// What can I make?
+///
+/// Reads what is there, and works out drinks from the starting points and the shelf that use it: what isn't there is
+/// replaced by what does the same, in the size that people need or that uses up what must go.
+#[utoipa::path(operation_id = "what_can_i_make", tag = "compute", request_body = WhatCanIMake, responses(
+    (status = 200, body = CanMake), (status = 422, body = Problem)))]
+#[post("/api/compute/offers")]
+pub(super) async fn what_can_i_make(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<CanMake>, Problem> {
+    let asked: WhatCanIMake = keen_formats::from_value(body.json()?)?;
+    asked.check()?;
+    let cupboard = state.cupboard();
+    let here = Arc::clone(&cupboard);
+    let (drinks, bottles) = state
+        .with_store(move |store| {
+            let bottles = if asked.kept { super::kept::standing_now(store)? } else { Vec::new() };
+            Ok((known_drinks(store, &here)?, bottles))
+        })
+        .await?;
+    let told = move |work: &_| {
+        let read = read_stock(&asked.text, &cupboard);
+        let mut have: Vec<Have> = read.have.iter().map(|thing| thing.have()).collect();
+        let mut kept = Vec::new();
+        for bottle in bottles {
+            let soon = bottle.days <= SOON;
+            let amount = Amount::millilitres(bottle.ml);
+            have.push(Have { ingredient: bottle.ingredient, amount, soon, some: false });
+            kept.push(KeptThing { name: bottle.name, ml: bottle.ml, days: bottle.days });
+        }
+        let people = read.people.map(|people| people.min(200));
+        let without: BTreeSet<String> = read.without.iter().cloned().chain(asked.without).collect();
+        let wish = Wish {
+            have,
+            glasses: asked.glasses.or(people),
+            balance: asked.balance,
+            without: without.into_iter().collect(),
+            within: asked.within,
+        };
+        let sources: Vec<Source<'_>> =
+            drinks.iter().map(|(id, drink)| Source { id, drink }).collect();
+        let offers = offers(&sources, &wish, Worktop::new(&cupboard, work))?;
+        Ok(CanMake { read, kept, offers })
+    };
+    state.desk.ask(asker, told).await.map(web::Json)
+}
+
+/// What may be made or changed: the starting points, and the drinks of the shelf that were changed last.
+pub(crate) fn known_drinks(
+    store: &Store,
+    cupboard: &Cupboard,
+) -> Result<Vec<(String, Drink)>, StoreError> {
+    let sought = Sought {
+        name_has: "",
+        tag: None,
+        ingredients: &[],
+        order: Order::Changed,
+        after: 0,
+        most: MOST_DRINKS,
+    };
+    let shelf = store.drinks().search(&sought)?.first;
+    let starts = starting_points().into_iter();
+    let starts = starts.map(|start| (format!("start/{}", start.id), start.drink));
+    let mine = shelf
+        .into_iter()
+        .filter_map(|(kept, _)| Some((format!("drink/{}", kept.id), kept_drink(&kept.body).ok()?)));
+    Ok(starts.chain(mine.filter(|(_, drink)| drink.check(cupboard).is_empty())).collect())
+}
+
+impl WhatCanIMake {
+    fn check(&self) -> Result<(), FieldError> {
+        let wrong = |field: &str, message: &str| Err(FieldError::new(field, message));
+        if self.text.chars().count() > 1000 {
+            return wrong("text", "Enter up to 1000 characters.");
+        }
+        if self.glasses.is_some_and(|g| !(1..=400).contains(&g)) {
+            return wrong("glasses", "Enter 1 to 400 glasses.");
+        }
+        let odd =
+            |s: &Spot| !(0.5..=40.0).contains(&s.sweetness) || !(0.02..=5.0).contains(&s.acidity);
+        if self.balance.as_ref().is_some_and(odd) {
+            return wrong("balance", "Enter a sweetness of 0.5 to 40 and an acidity of 0.02 to 5.");
+        }
+        if self.within.is_some_and(|m| !(1.0..=20_160.0).contains(&m)) {
+            return wrong("within", "Enter 1 minute to 2 weeks.");
+        }
+        Ok(())
+    }
+}

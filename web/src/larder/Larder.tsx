@@ -1,0 +1,228 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Switch from "@mui/material/Switch";
+import { useState } from "react";
+import { useNavigate, useSearchParams } from "react-router";
+import { useQuestion } from "../api/ask";
+import { answer, api, asking, type Schemas } from "../api/client";
+import { useShelfActions } from "../api/queries";
+import { colour, displayFont } from "../app/theme";
+import { span, volume } from "../ui/format";
+import { PageTitle } from "../ui/PageTitle";
+import { Trouble } from "../ui/Trouble";
+import { useRead } from "../ui/reading";
+import { useSettled } from "../ui/useSettled";
+import { VesselDrawing } from "../ui/vessel";
+import look from "./Larder.module.css";
+import { placeOn, saidOf } from "./words";
+
+type Offer = Schemas["OfferedDrink"];
+
+/** What guests mustn't have, by the name that it is asked under. */
+const withouts: [string, string][] = [
+  ["alcohol", "alcohol"],
+  ["milk", "milk"],
+  ["almonds", "nuts"],
+  ["caffeine", "caffeine"],
+  ["honey", "honey"],
+];
+
+/** What can I make? One line of what is there, and drinks worked out from it on a shelf. */
+export default function Larder() {
+  const [address, setAddress] = useSearchParams();
+  const [text, setText] = useState(address.get("have") ?? "");
+  const [glasses, setGlasses] = useState("");
+  const [without, setWithout] = useState<string[]>([]);
+  const [kept, setKept] = useState(true);
+  const settled = useSettled(text, 350);
+  const many = useRead("number", glasses);
+  const asked = {
+    text: settled,
+    without,
+    kept,
+    glasses: Number.isFinite(many.number) ? Math.round(many.number) : null,
+  };
+  const wanted = settled.trim() !== "" || kept;
+  const { data, error, again, waits } = useQuestion(
+    ["offers", asked],
+    (signal) =>
+      answer(api.POST("/api/compute/offers", { body: asked, headers: asking("offers"), signal })),
+    wanted,
+  );
+  const nothing = data && data.offers.length === 0 && settled.trim() !== "" && !waits;
+  return (
+    <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 6, flex: 1, minWidth: 0 }}>
+      <PageTitle mb={1.5}>What can I make?</PageTitle>
+      <label className={look.line}>
+        <span>What you have, with commas between; for how many, and what mustn’t be in it</span>
+        <input
+          value={text}
+          placeholder="8 limes going hard, half a bottle of ginger syrup, mint; six people, no nuts"
+          autoFocus
+          onChange={(event) => {
+            setText(event.target.value);
+            setAddress(event.target.value ? { have: event.target.value } : {}, { replace: true });
+          }}
+        />
+      </label>
+      <ul className={look.chips} aria-label="Understood">
+        {data?.read.have.map((thing, i) => (
+          <li key={i}>
+            {saidOf(thing)}
+            {thing.soon && <b>use soon</b>}
+            {thing.assumed && <i>{thing.assumed}</i>}
+          </li>
+        ))}
+        {data?.kept.map((bottle) => (
+          <li key={bottle.name + bottle.ml}>
+            {bottle.name}, {volume(bottle.ml)}
+            {bottle.days <= 3 && <b>use soon</b>}
+          </li>
+        ))}
+        {data?.read.unread.map((part) => (
+          <li key={part} className={look.unread}>
+            “{part}”: not understood
+          </li>
+        ))}
+      </ul>
+      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 2, mb: 3 }}>
+        <label className={look.glasses}>
+          Glasses
+          <input
+            value={glasses}
+            inputMode="numeric"
+            placeholder={data?.read.people ? String(data.read.people) : "any"}
+            aria-invalid={many.wrong !== undefined}
+            onChange={(event) => setGlasses(event.target.value)}
+          />
+        </label>
+        <Box role="group" aria-label="Without" sx={{ display: "flex", flexWrap: "wrap", gap: 0.5 }}>
+          {withouts.map(([name, word]) => {
+            const on = without.includes(name) || (data?.read.without.includes(name) ?? false);
+            return (
+              <Button
+                key={name}
+                aria-pressed={on}
+                onClick={() =>
+                  setWithout(on ? without.filter((w) => w !== name) : [...without, name])
+                }
+                sx={{
+                  borderRadius: 99,
+                  minHeight: 44,
+                  px: 1.5,
+                  bgcolor: on ? colour("wash") : "transparent",
+                  color: colour(on ? "ink" : "muted"),
+                }}
+              >
+                no {word}
+              </Button>
+            );
+          })}
+        </Box>
+        <FormControlLabel
+          label="Use bottles from Kept"
+          control={<Switch checked={kept} onChange={(event) => setKept(event.target.checked)} />}
+        />
+      </Box>
+      <Trouble error={error} again={again} />
+      {nothing && (
+        <Box sx={{ color: colour("muted"), maxWidth: 620 }}>
+          Nothing on your shelf can be made from that. Add a fruit, a syrup or a herb, or more of
+          what you have.
+        </Box>
+      )}
+      <ul className={look.shelf} aria-label="You can make">
+        {data?.offers.map((offer) => (
+          <Offered key={offer.source + offer.drink.name} offer={offer} />
+        ))}
+      </ul>
+    </Box>
+  );
+}
+
+/** One drink: as it stands there, what it uses, and what is missing. */
+function Offered({ offer }: { offer: Offer }) {
+  const { create } = useShelfActions();
+  const go = useNavigate();
+  const height = Math.min(150, 60 + 28 * Math.log2(1 + offer.volume_ml / 250));
+  const save = async () => {
+    const note = [offer.drink.note, offer.changes.length ? `${offer.changes.join("; ")}.` : ""];
+    const kept = await create.mutateAsync({
+      ...offer.drink,
+      note: note.filter(Boolean).join("\n").slice(0, 1000),
+    });
+    void go(`/drinks/${kept.id}`);
+  };
+  const place = placeOn(offer.map);
+  return (
+    <li className={look.offer}>
+      <div className={look.stand}>
+        <svg width={130} height={160} aria-hidden>
+          <g transform="translate(52 158)">
+            <VesselDrawing
+              kind="pitcher"
+              width={78}
+              height={height}
+              fill={0.86}
+              liquid={offer.colour}
+            />
+          </g>
+        </svg>
+        {place && (
+          <svg
+            width={88}
+            height={70}
+            role="img"
+            aria-label={`On the map: ${offer.map.point?.band ?? "no acid"}`}
+            className={look.place}
+          >
+            {place.rays.map((ray) => (
+              <path key={ray} d={ray} stroke={colour("bandName")} fill="none" />
+            ))}
+            <circle cx={place.x} cy={place.y} r={5} fill={offer.colour} stroke={colour("ink")} />
+          </svg>
+        )}
+      </div>
+      <Box component="h2" sx={{ ...displayFont, fontSize: 19, fontWeight: 700, m: 0 }}>
+        {offer.drink.name}
+      </Box>
+      <div className={look.small}>
+        {volume(offer.volume_ml)}, {Math.max(1, Math.round(offer.glasses))}{" "}
+        {Math.round(offer.glasses) > 1 ? "glasses" : "glass"}
+        {offer.map.point?.band && ` · ${offer.map.point.band}`}
+      </div>
+      <div className={look.uses}>
+        uses{" "}
+        {offer.uses.map((use, i) => (
+          <span key={use.name}>
+            {i > 0 && ", "}
+            {use.soon ? <b>{use.text}</b> : use.text}
+          </span>
+        ))}
+      </div>
+      <div className={offer.missing.length ? look.buy : look.small}>
+        {offer.missing.length ? `buy ${offer.missing.join(", ")}` : "nothing to buy"}
+      </div>
+      {offer.changes.length > 0 && (
+        <div className={look.small}>
+          {offer.source_name}: {offer.changes.join("; ")}
+        </div>
+      )}
+      <div className={look.small}>
+        {span(offer.hands_on_minutes)} hands-on · ready in {span(offer.minutes)}
+        {offer.keeps && ` · ${offer.keeps}`}
+      </div>
+      <Trouble error={create.error ?? undefined} />
+      <Button
+        variant="contained"
+        disabled={create.isPending}
+        aria-label={`Make ${offer.drink.name}`}
+        onClick={() => void save()}
+        sx={{ mt: 1.25 }}
+      >
+        Make this
+      </Button>
+    </li>
+  );
+}
