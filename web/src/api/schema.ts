@@ -6409,6 +6409,11 @@ export interface components {
             besides: boolean;
             /** @description Its id. */
             id: string;
+            /**
+             * Format: double
+             * @description Before when it is best not begun, minutes since the batch was: what it leaves can't stand until it is needed.
+             */
+            not_before?: number | null;
             /** @description Whether its turn may be now: nothing that shares a vessel with it is still to be done before. */
             ready: boolean;
             /**

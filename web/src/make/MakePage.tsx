@@ -11,14 +11,14 @@ import { useSettings } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { MapPlate } from "../drink/balance/MapPlate";
 import { useDrinkers } from "../drink/balance/useDrinkers";
-import { weight } from "../ui/format";
+import { span, weight } from "../ui/format";
 import { Note } from "../ui/Note";
 import { Trouble } from "../ui/Trouble";
 import type { Asked } from "./asked";
 import { Asking } from "./Asking";
 import { momentOf, until } from "./clock";
 import { Ended } from "./Ended";
-import { Going, useGoing, waiterOf, waitsOf } from "./Going";
+import { Going, type Waiting, useGoing, waiterOf, waitsOf } from "./Going";
 import { Happened } from "./Happened";
 import { canSpeak, momentNow, readAloud, useAwake, useKeys, useNow, useSwipe } from "./hooks";
 import { Progress } from "./Progress";
@@ -229,16 +229,20 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
           {finished ? (
             <Ended view={view} say={say} />
           ) : (
-            <StepNow
-              view={view}
-              place={place}
-              scale={scale}
-              busy={busy}
-              hurry={batch.hurry}
-              onDone={() => void onDone()}
-              onFinish={() => setAsked({ what: "finish" })}
-              onJuice={(about) => setAsked({ what: "otherwise", about })}
-            />
+            <>
+              <TimesUp waits={over.filter((w) => w.batch.id === view.id)} say={say} />
+              <StepNow
+                view={view}
+                place={place}
+                at={at}
+                scale={scale}
+                busy={busy}
+                hurry={batch.hurry}
+                onDone={() => void onDone()}
+                onFinish={() => setAsked({ what: "finish" })}
+                onJuice={(about) => setAsked({ what: "otherwise", about })}
+              />
+            </>
           )}
           <Box
             sx={{
@@ -347,6 +351,48 @@ function Ready({ view, at }: { view: BatchView; at: number }) {
     </Box>
   );
 }
+
+/** A wait of this batch is over: large, with what to do, and for how long it has been over. */
+function TimesUp({ waits, say }: { waits: Waiting[]; say: ReturnType<typeof useBatch>["say"] }) {
+  return waits.map(({ step, sentence, to, at }) => (
+    <Box
+      key={step}
+      role="alert"
+      sx={{
+        display: "flex",
+        flexWrap: "wrap",
+        alignItems: "center",
+        gap: 2,
+        mb: 2.5,
+        p: { xs: 1.75, md: 2.25 },
+        borderRadius: "14px",
+        bgcolor: colour("notice"),
+        color: colour("onNotice"),
+      }}
+    >
+      <Box sx={{ flex: "1 1 260px", minWidth: 0 }}>
+        <Box
+          sx={{ ...displayFont, fontSize: { xs: 24, md: 30 }, fontWeight: 700, lineHeight: 1.15 }}
+        >
+          Time’s up: {lowerFirst(sentence.replace(/\.$/, ""))}
+        </Box>
+        {at - to >= 60_000 && (
+          <Box sx={{ fontSize: 16 }}>over for {span(Math.floor((at - to) / 60_000))}</Box>
+        )}
+      </Box>
+      <Button
+        variant="contained"
+        aria-label={`Mark as done: ${sentence}`}
+        onClick={() => void say({ done: { step } })}
+        sx={{ minHeight: 60, px: 4, fontSize: 20 }}
+      >
+        Done
+      </Button>
+    </Box>
+  ));
+}
+
+const lowerFirst = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 function BellButton() {
   const { on, set } = useBellChoice();

@@ -4,6 +4,7 @@ import type { BatchView, InstrumentView } from "../api/client";
 import { colour, displayFont } from "../app/theme";
 import { span, weight } from "../ui/format";
 import { amountOf } from "./amount";
+import { momentOf, until } from "./clock";
 import type { Hurry as Hurrying } from "./useBatch";
 import { Weighing } from "./Weighing";
 
@@ -22,6 +23,8 @@ export const big = {
 interface StepProps {
   view: BatchView;
   place: number;
+  /** What time it is for the batch, ms. */
+  at: number;
   scale: InstrumentView | undefined;
   /** Whether something is being said: a second tap says nothing more. */
   busy: boolean;
@@ -33,16 +36,29 @@ interface StepProps {
 
 /** The step that needs hands now. */
 export function StepNow(props: StepProps) {
-  const { view, place, scale, busy, hurry, onDone, onFinish, onJuice } = props;
+  const { view, place, at, scale, busy, hurry, onDone, onFinish, onJuice } = props;
   const { stands } = view;
   const step = stands.steps[place];
   if (!step) {
     const waits = stands.steps.some((s) => s.state === "running");
+    // What could be done and would only stand until it is needed.
+    const held = stands.steps
+      .filter((s) => s.ready && s.not_before != null)
+      .sort((a, b) => a.not_before! - b.not_before!)[0];
+    const then = held && stands.report.frames.find((f) => f.step === held.id);
     return (
       <>
         <Box component="h2" data-step="" sx={big}>
           {waits ? "Nothing to do for now." : "All steps are done."}
         </Box>
+        {then && (
+          <Box sx={{ fontSize: 18, mt: 1 }}>
+            <Box component="span" sx={{ color: colour("muted"), mr: 1 }}>
+              next, {until(momentOf(view.begun_at, held!.not_before!), at)}:
+            </Box>
+            {then.sentence}
+          </Box>
+        )}
         <Juice view={view} onJuice={onJuice} />
         {waits && view.practice && <Hurry view={view} hurry={hurry} />}
         {!waits && (

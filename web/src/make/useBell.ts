@@ -3,9 +3,9 @@ import { create } from "zustand";
 
 const KEPT = "keen-pitcher/bell";
 
-/** Whether the end of a wait is heard: off until somebody allows it. It is a choice of this device. */
+/** Whether the end of a wait is heard: it is until somebody silences it. It is a choice of this device. */
 export const useBellChoice = create<{ on: boolean; set: (on: boolean) => void }>((set) => ({
-  on: localStorage.getItem(KEPT) === "on",
+  on: localStorage.getItem(KEPT) !== "off",
   set: (on) => {
     localStorage.setItem(KEPT, on ? "on" : "off");
     // A browser that may ask is asked; where it may not, the sound and the title are enough.

@@ -11,6 +11,7 @@
 
 mod end;
 mod happening;
+mod in_time;
 mod lessons;
 mod made;
 mod practice;

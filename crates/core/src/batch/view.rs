@@ -3,6 +3,7 @@
 use serde::Serialize;
 
 use super::end::is_noticed;
+use super::in_time::not_before;
 use super::ready::ready_at;
 use super::{Made, StepState};
 use crate::balance::{BalanceMap, MapPoint, Profile, Spot, Taste};
@@ -63,6 +64,8 @@ pub struct StepReport {
     pub besides: bool,
     /// Whether its turn may be now: nothing that shares a vessel with it is still to be done before.
     pub ready: bool,
+    /// Before when it is best not begun, minutes since the batch was: what it leaves can't stand until it is needed.
+    pub not_before: Option<f64>,
 }
 
 /// How far a step is, in a word.
@@ -133,6 +136,10 @@ impl BatchReport {
                 waits,
                 weigh_g: weighed(&made.drink, &trace, i),
                 besides: step.besides,
+                not_before: made
+                    .is_ready(i)
+                    .then(|| not_before(made, &trace, i, now, cupboard))
+                    .flatten(),
                 ready: made.is_ready(i),
             }
         });
@@ -145,8 +152,8 @@ impl BatchReport {
         let goes = map(&made.drink, &trace);
         let report = DrinkReport::read(&made.drink, cupboard, &trace);
         let steps: Vec<StepReport> = steps.collect();
-        // What nobody has to wait for first.
-        let next = steps.iter().find(|s| s.ready).map(|s| s.id.clone());
+        // What nobody has to wait for first, and whose time has come.
+        let next = steps.iter().find(|s| s.ready && s.not_before.is_none()).map(|s| s.id.clone());
         Self {
             next,
             otherwise: planned

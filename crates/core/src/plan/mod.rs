@@ -35,6 +35,7 @@ use crate::drink::{Drink, FieldError};
 use crate::work::Worktop;
 
 pub use helps::{Help, PlanChange};
+pub(crate) use standing::may_stand;
 pub use strip::{AheadPart, Block, Busy, PlannedTask, Rest};
 
 use schedule::{Broken, Problem, Schedule};

@@ -9,7 +9,7 @@ use crate::cupboard::{Cupboard, Form, NOTICED_BITTERNESS, VesselKind};
 use crate::drink::{Action, CoolingPlace, Dressing, Drink, Stirring, Vessel};
 use crate::keep::{Class, Keeping};
 use crate::quantity::Minutes;
-use crate::trace::{Contents, MEASURED_AT};
+use crate::trace::{Contents, MEASURED_AT, Trace};
 
 /// For how long, minutes, and what would be wrong then.
 #[derive(Debug, Clone, PartialEq)]
@@ -69,6 +69,26 @@ pub(super) struct Waiting<'a> {
     /// What is done with it next; none if it is served.
     pub(super) next: Option<&'a Action>,
     pub(super) cupboard: &'a Cupboard,
+}
+
+/// How long what a step leaves in a vessel may stand in the best place for it, minutes; none where nothing is lost, or
+/// nothing is there.
+pub(crate) fn may_stand(
+    drink: &Drink,
+    trace: &Trace,
+    (step, vessel): (usize, usize),
+    cupboard: &Cupboard,
+) -> Option<f64> {
+    if let Some(said) = drink.steps[step].may_stand {
+        return Some(said);
+    }
+    let it = &drink.vessels[vessel];
+    let contents = trace.after(step, vessel).filter(|c| !c.is_empty())?;
+    let later = drink.steps[step + 1..].iter().map(|s| &s.action);
+    let next = later.into_iter().find(|a| a.path().contains(&it.id.as_str()));
+    let waiting = Waiting { vessel: it, contents, drink, next, cupboard };
+    let outside = waiting.on_the_worktop()?.minutes;
+    Some(waiting.in_the_cold().map_or(outside, |inside| inside.minutes.max(outside)))
 }
 
 impl Waiting<'_> {

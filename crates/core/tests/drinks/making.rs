@@ -310,3 +310,63 @@ proptest! {
         prop_assert_eq!(trace.frames.len(), made.steps.len());
     }
 }
+
+/// While peels rest under sugar overnight, the pot that they are strained into isn't heated in the evening; juice that
+/// can stand in the refrigerator may be squeezed.
+#[test]
+fn a_step_whose_time_has_not_come_is_not_next() {
+    use keen_core::batch::{BatchReport, Happening, Made, Said};
+    use keen_core::drink::{Action, Maceration, RestingPlace};
+    let rest = Action::Macerate {
+        vessel: "bowl".into(),
+        minutes: 720.0,
+        how: Maceration::Left,
+        place: RestingPlace::Worktop,
+    };
+    let heat = Action::Heat {
+        vessel: "pot".into(),
+        to_c: 80.0,
+        minutes: 0.0,
+        lid: true,
+        until_clear: false,
+    };
+    let join = Action::Pour {
+        from: "pot".into(),
+        into: "bowl".into(),
+        portion: keen_core::drink::Portion::All,
+    };
+    let dissolve =
+        Action::Dissolve { vessel: "bowl".into(), how: keen_core::drink::Dissolving::Stirred };
+    let written = crate::common::drink(vec![
+        crate::common::add("bowl", "lemon_peel", "100 g"),
+        crate::common::add("bowl", "white_sugar", "150 g"),
+        rest,
+        crate::common::add("pot", "water", "500 ml"),
+        heat,
+        join,
+        dissolve,
+        crate::common::squeeze("jug", "lemon_juice", "4 lemons"),
+        crate::common::pour("jug", "bowl", keen_core::drink::Portion::All),
+    ]);
+    let cupboard = keen_core::cupboard::Cupboard::builtin();
+    let done = |step: &str| Happening::Done { step: step.into() };
+    let mut said = vec![
+        Said { at: 0.0, what: done("s0") },
+        Said { at: 1.0, what: done("s1") },
+        Said { at: 2.0, what: Happening::Began { step: "s2".into() } },
+        Said { at: 3.0, what: done("s3") },
+    ];
+    let stands = |said: &[Said], now: f64| {
+        BatchReport::of(&written, &Made::of(&written, said, cupboard), cupboard, now)
+    };
+    let evening = stands(&said, 4.0);
+    let heating = evening.steps.iter().find(|s| s.id == "s4").unwrap();
+    let from = heating.not_before.expect("the pot would be cold by the morning");
+    assert!((600.0..722.0).contains(&from), "{from} minutes after the start");
+    assert_eq!(evening.next.as_deref(), Some("s7"), "the lemons can be squeezed meanwhile");
+    said.push(Said { at: 8.0, what: done("s7") });
+    assert_eq!(stands(&said, 9.0).next, None, "nothing but the pot, and that can wait");
+    // When the peels are nearly done its time has come.
+    let morning = stands(&said, from + 1.0);
+    assert_eq!(morning.next.as_deref(), Some("s4"));
+}
