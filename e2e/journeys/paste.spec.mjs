@@ -42,3 +42,14 @@ test("a recipe is pasted, asked about, and is a drink on the shelf", async ({ pa
   await page.getByTestId("point").waitFor();
   await openDrink(page, "Lemonade for the gate");
 });
+
+test("what is still marked is asked about once before it is saved", async ({ page }) => {
+  await page.goto("/paste");
+  await page.getByLabel(/^The recipe/).fill("Lemonade\n4 lemons, juiced\n150 g sugar\n1 l water\n2 glugs of quince cheese\n\nStir and serve.");
+  await page.getByRole("button", { name: "Read the recipe" }).click();
+  await page.getByText("1 thing needs a look", { exact: true }).waitFor();
+  await page.getByRole("button", { name: "Save drink" }).click();
+  await page.getByRole("alert").getByText(/quince/).waitFor();
+  await page.getByRole("button", { name: "Save it as it is" }).click();
+  await page.getByRole("heading", { name: "Lemonade", level: 1 }).waitFor();
+});

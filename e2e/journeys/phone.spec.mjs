@@ -8,8 +8,8 @@ test("every control on a phone is as large as a finger", async ({ page }) => {
   const { drinks } = await (await page.request.get("/api/drinks?limit=50")).json();
   const id = drinks.find((drink) => drink.name.startsWith("Hibiscus")).id;
   const drink = `/drinks/${id}`;
-  const cupboard = ["/cupboard", "/cupboard/produce", "/cupboard/vessels", "/cupboard/measures"];
-  for (const path of ["/", drink, `${drink}/steps`, `${drink}/size`, ...cupboard, "/syrup"]) {
+  const cupboard = ["/cupboard", "/cupboard/produce", "/cupboard/vessels", "/cupboard/measuring", "/cupboard/water"];
+  for (const path of ["/", drink, `${drink}/steps`, `${drink}/size`, ...cupboard, "/syrup", "/make-from"]) {
     await page.goto(path);
     await page.getByRole("main").waitFor();
     await page.waitForLoadState("networkidle");

@@ -662,6 +662,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/water": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work out what a water holds, from a sheet or from the pH of plain acid in it. */
+        post: operations["work_out_water"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drinks": {
         parameters: {
             query?: never;
@@ -1960,6 +1977,11 @@ export interface components {
          */
         Aisle: "fruit" | "herbs" | "sugar" | "spices" | "dairy" | "bottles" | "frozen" | "other";
         /**
+         * @description In what an alkalinity is told.
+         * @enum {string}
+         */
+        Alkalinity: "hydrogen_carbonate" | "calcium_carbonate" | "german_degrees" | "french_degrees" | "millimoles";
+        /**
          * @description Something that not everybody may have.
          * @enum {string}
          */
@@ -2856,6 +2878,8 @@ export interface components {
             streams: components["schemas"]["Stream"][];
             /** @description The vessels in the order in which they are used. */
             vessels: components["schemas"]["VesselReport"][];
+            /** @description What this kitchen's own water does to it, in words; none where nobody would notice. */
+            water?: string | null;
         };
         /** @description A drink on the shelf. */
         DrinkView: {
@@ -4044,6 +4068,8 @@ export interface components {
              * @default []
              */
             vessels?: components["schemas"]["OwnVessel"][];
+            /** @default null */
+            water?: components["schemas"]["OwnWater"] | null;
         };
         /** @description What is this kitchen's own, and how often it was changed. */
         KitchenView: {
@@ -4881,6 +4907,15 @@ export interface components {
             material?: components["schemas"]["Material"] | null;
             /** @description What it is called: "big enamel pot". */
             name: string;
+        };
+        /** @description The water that comes out of the tap, or that is bought instead. */
+        OwnWater: {
+            /**
+             * Format: double
+             * @description Hydrogen carbonate, mg in a litre, 0 to 1500.
+             * @default 0
+             */
+            hydrogen_carbonate?: number;
         };
         /** @description A text as it was read. */
         Pasted: {
@@ -7395,6 +7430,39 @@ export interface components {
          * @enum {string}
          */
         Warmth: "usual" | "boiling" | "hot" | "tap" | "chilled" | "frozen";
+        /** @description A water. */
+        WaterAnswer: {
+            /** @description What it does, in words. */
+            message: string;
+            water: components["schemas"]["OwnWater"];
+        };
+        /** @description What is known of a water: a figure of a sheet, or what plain acid in it came to. */
+        WaterAsked: {
+            /** @description From the supplier's sheet, a test strip or a label. */
+            sheet: {
+                /** @description In what it is told. */
+                unit: components["schemas"]["Alkalinity"];
+                /**
+                 * Format: double
+                 * @description How much.
+                 */
+                value: number;
+            };
+        } | {
+            /** @description Citric acid was dissolved in it and its pH read. */
+            acid: {
+                /**
+                 * Format: double
+                 * @description Citric acid in a litre, g, 0.2 to 10.
+                 */
+                citric_g: number;
+                /**
+                 * Format: double
+                 * @description What the pH meter read, 1.5 to 8.
+                 */
+                ph: number;
+            };
+        };
         /** @description One way of saying an amount, with what is needed to change it by hand. */
         Way: {
             /** @description Which way. */
@@ -9548,6 +9616,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VesselPlan"];
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    work_out_water: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaterAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterAnswer"];
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description The request has errors; each names its field. */

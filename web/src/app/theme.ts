@@ -141,6 +141,7 @@ export const theme = createTheme({
       },
     },
     MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiFormControlLabel: { styleOverrides: { root: { minHeight: 44 } } },
     MuiButton: {
       defaultProps: { disableElevation: true },
       styleOverrides: { root: { borderRadius: 10, minHeight: 44, paddingInline: 16 } },

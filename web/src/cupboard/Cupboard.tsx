@@ -7,6 +7,7 @@ import { Ingredients } from "./Ingredients";
 import { Measuring } from "./Measuring";
 import { Produce } from "./Produce";
 import { Vessels } from "./Vessels";
+import { Water } from "./Water";
 import { PageTitle } from "../ui/PageTitle";
 
 const parts = {
@@ -14,6 +15,7 @@ const parts = {
   produce: { name: "Produce", view: Produce },
   vessels: { name: "Vessels and strainers", view: Vessels },
   measuring: { name: "Measures and pots", view: Measuring },
+  water: { name: "Water", view: Water },
 } as const;
 
 /** What this kitchen makes drinks from, and what each figure rests on. */

@@ -36,6 +36,7 @@ export default function Paste() {
   const [{ text, choices }, setAll] = useState(recall);
   const [editing, setEditing] = useState(() => recall().text === "");
   const keep = (next: { text: string; choices: PasteChoice[] }) => {
+    setSure(false);
     setAll(next);
     sessionStorage.setItem(PLACE, JSON.stringify(next));
   };
@@ -50,6 +51,8 @@ export default function Paste() {
   const read = settled.trim() === "" ? undefined : data;
   const { create } = useShelfActions();
   const go = useNavigate();
+  /** Whether it was asked once about what is still marked. */
+  const [sure, setSure] = useState(false);
   const [wrong, setWrong] = useState<string | undefined>();
   const choose = (choice: PasteChoice) =>
     keep({
@@ -81,7 +84,9 @@ export default function Paste() {
     keep({ text: await chosen.text(), choices: [] });
     setEditing(false);
   };
-  const open = read?.things.filter((t) => t.sure === "asked" && !t.left_out).length ?? 0;
+  const asks = read?.things.filter((t) => t.sure === "asked" && !t.left_out) ?? [];
+  const open = asks.length;
+  const doubtful = asks.map((t) => `“${t.words.trim()}”`).slice(0, 4);
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 12, flex: 1, minWidth: 0 }}>
       <PageTitle mt={0.5}>Paste a recipe</PageTitle>
@@ -226,9 +231,13 @@ export default function Paste() {
             bgcolor: colour("ground"),
           }}
         >
-          {open > 0 && (
-            <Box sx={{ color: colour("stop"), fontWeight: 600 }}>
-              {open === 1 ? "one is" : `${open} are`} asked about
+          {open > 0 && !sure && (
+            <Box sx={{ color: colour("stop"), fontWeight: 600 }}>{needALook(open)}</Box>
+          )}
+          {open > 0 && sure && (
+            <Box role="alert" sx={{ color: colour("stop"), fontWeight: 600, maxWidth: 420 }}>
+              {needALook(open)}: {doubtful.join(", ")}. Look at the marked lines, or save it as it
+              is.
             </Box>
           )}
           <Button
@@ -243,15 +252,18 @@ export default function Paste() {
           <Button
             variant="contained"
             disabled={put.isPending || read.drink.steps.length === 0}
-            onClick={() => put.mutate()}
+            onClick={() => (open > 0 && !sure ? setSure(true) : put.mutate())}
           >
-            Save drink
+            {open > 0 && sure ? "Save it as it is" : "Save drink"}
           </Button>
         </Box>
       )}
     </Box>
   );
 }
+
+const needALook = (open: number) =>
+  open === 1 ? "1 thing needs a look" : `${open} things need a look`;
 
 const marks = { understood: "wash", guessed: "notice", asked: "stopWash" } as const;
 

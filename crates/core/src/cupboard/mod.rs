@@ -35,8 +35,8 @@ pub use ingredient::{
 pub(crate) use lots::stronger;
 pub use lots::{Lot, LotFigure, of_lots};
 pub use own::{
-    KeptMixture, KeptPast, Kitchen, Larder, MeasuringSet, OwnFigures, OwnIngredient, OwnProduce,
-    OwnVessel, Reading,
+    Alkalinity, KeptMixture, KeptPast, Kitchen, Larder, MOST_CARBONATE, MeasuringSet, OwnFigures,
+    OwnIngredient, OwnProduce, OwnVessel, Reading, Water,
 };
 pub use pooled::{Levels, Pooled};
 pub use produce::{Produce, Size};

@@ -18,7 +18,7 @@ use serde::Serialize;
 
 use crate::balance::{BalanceMap, Profile};
 use crate::chemistry::Component;
-use crate::cupboard::Cupboard;
+use crate::cupboard::{Cupboard, Trait};
 use crate::drink::{Action, Drink};
 use crate::keep::{Caution, Keeping, cautions};
 use crate::trace::{Notice, Trace};
@@ -42,6 +42,8 @@ pub struct DrinkReport {
     pub map: BalanceMap,
     /// How long it keeps; none while there is nothing.
     pub keeping: Option<Keeping>,
+    /// What this kitchen's own water does to it, in words; none where nobody would notice.
+    pub water: Option<String>,
     /// From the first step to the last, minutes, if one follows the other.
     pub minutes: f64,
     /// How much of that is work, minutes.
@@ -164,12 +166,34 @@ impl DrinkReport {
             lines,
             rests_on: RestsOn::of(drink, trace, cupboard),
             keeping: Keeping::of(drink, cupboard, trace),
+            water: water_takes(trace, cupboard),
             map,
             profile,
             minutes: trace.minutes.0,
             hands_on_minutes: trace.hands_on().0,
         }
     }
+}
+
+/// The share of a drink's acid that is worth telling.
+const WORTH_TELLING: f64 = 0.01;
+
+/// What the kitchen's water takes of the acid that all else brings.
+fn water_takes(trace: &Trace, cupboard: &Cupboard) -> Option<String> {
+    let water = cupboard.kitchen().water?;
+    let (mut acid, mut takes) = (0.0, 0.0);
+    for line in &trace.lines {
+        let it = &cupboard.ingredients()[line.ingredient];
+        acid += it.per_gram.acid_brought().0 * line.grams.0;
+        if it.is(Trait::Tap) {
+            takes += water.takes_of(line.grams.0);
+        }
+    }
+    let share = takes / acid.max(1e-9);
+    (acid > 0.0 && share >= WORTH_TELLING).then(|| {
+        let percent = (100.0 * share).min(100.0);
+        format!("Your water neutralises about {percent:.0} % of the acid.")
+    })
 }
 
 fn streams(drink: &Drink, trace: &Trace) -> Vec<Stream> {

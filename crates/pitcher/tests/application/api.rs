@@ -508,3 +508,31 @@ fn steps_are_said_in_the_kitchens_units() {
     let typed = app.post("/api/compute/read", &json!({ "kind": "celsius", "text": "175" })).json();
     assert_eq!(typed["read"]["number"], 79.4);
 }
+
+/// Hard water, from a sheet in any unit or by plain acid, makes every drink less sour, and that is told.
+#[test]
+fn the_kitchens_own_water_is_counted_in() {
+    let app = Application::start("serve");
+    let sheet = json!({ "sheet": { "unit": "german_degrees", "value": 11.5 } });
+    let found = app.post("/api/compute/water", &sheet).json();
+    let carbonate = found["water"]["hydrogen_carbonate"].as_f64().unwrap();
+    assert!((245.0..255.0).contains(&carbonate), "{found}");
+    assert!(found["message"].as_str().unwrap().contains("0.26 g"), "{found}");
+    for (wrong, field) in [
+        (json!({ "sheet": { "unit": "hydrogen_carbonate", "value": 9000 } }), "sheet.value"),
+        (json!({ "acid": { "citric_g": 1, "ph": 1.6 } }), "acid.ph"),
+    ] {
+        let told = app.call("POST", "/api/compute/water", Some(&wrong.to_string())).problem(422);
+        assert!(told.to_string().contains(field), "{told}");
+    }
+    let report = || app.post("/api/compute/trace", &json!({ "drink": limeade() })).json();
+    let before = report();
+    assert_eq!(before["water"], serde_json::Value::Null);
+    let wanted =
+        format!(r#"[{{"op":"add","path":"/water","value":{{"hydrogen_carbonate":{carbonate}}}}}]"#);
+    assert_eq!(app.call("PATCH", "/api/kitchen", Some(&wanted)).status, 200);
+    let after = report();
+    let sour = |report: &serde_json::Value| report["profile"]["acidity_percent"].as_f64().unwrap();
+    assert!(sour(&after) < sour(&before), "{} {}", sour(&after), sour(&before));
+    assert!(after["water"].as_str().unwrap().contains("neutralises"), "{}", after["water"]);
+}

@@ -4,7 +4,7 @@ use actix_web::{post, web};
 use chacha20::ChaCha8Rng;
 use keen_core::balance::{self, Aim, Asked, Correction, Pitcher, Solution, Swapped};
 use keen_core::chance::{self, Spread};
-use keen_core::cupboard::Cupboard;
+use keen_core::cupboard::{Alkalinity, Cupboard, MOST_CARBONATE, Water};
 use keen_core::drink::{Drink, FieldError};
 use keen_core::luck::seed_of;
 use keen_core::quantity::said::{
@@ -429,6 +429,77 @@ pub(super) async fn read_field(
 
 fn in_three_figures(grams: f64) -> f64 {
     keen_core::quantity::to_figures(grams, if grams < 100.0 { 2 } else { 3 })
+}
+
+/// What is known of a water: a figure of a sheet, or what plain acid in it came to.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case", deny_unknown_fields)]
+pub(crate) enum WaterAsked {
+    /// From the supplier's sheet, a test strip or a label.
+    Sheet {
+        /// In what it is told.
+        unit: Alkalinity,
+        /// How much.
+        value: f64,
+    },
+    /// Citric acid was dissolved in it and its pH read.
+    Acid {
+        /// Citric acid in a litre, g, 0.2 to 10.
+        citric_g: f64,
+        /// What the pH meter read, 1.5 to 8.
+        ph: f64,
+    },
+}
+
+/// A water.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct WaterAnswer {
+    water: Water,
+    /// What it does, in words.
+    message: String,
+}
+
+/// Work out what a water holds, from a sheet or from the pH of plain acid in it.
+#[utoipa::path(operation_id = "work_out_water", tag = "compute", request_body = WaterAsked, responses(
+    (status = 200, body = WaterAnswer), (status = 422, body = Problem)))]
+#[post("/api/compute/water")]
+pub(super) async fn work_out_water(body: Body) -> Result<web::Json<WaterAnswer>, Problem> {
+    let asked: WaterAsked = keen_formats::from_value(body.json()?)?;
+    let fault = |field: &str, message: &str| FieldError::new(field, message);
+    let water = match asked {
+        WaterAsked::Sheet { unit, value } => {
+            let hydrogen_carbonate = unit.as_hydrogen_carbonate(value);
+            if !(0.0..=MOST_CARBONATE).contains(&hydrogen_carbonate) {
+                return Err(fault(
+                    "sheet.value",
+                    "This is more than any drinking water holds. Check the unit.",
+                )
+                .into());
+            }
+            Water { hydrogen_carbonate }
+        }
+        WaterAsked::Acid { citric_g, ph } => {
+            if !(0.2..=10.0).contains(&citric_g) {
+                return Err(
+                    fault("acid.citric_g", "Enter 0.2 to 10 g of citric acid in a litre.").into()
+                );
+            }
+            if !(1.5..=8.0).contains(&ph) {
+                return Err(fault("acid.ph", "Enter a pH of 1.5 to 8.").into());
+            }
+            let why = "No drinking water gives that pH with this much acid. Calibrate the meter and read again.";
+            Water::from_ph(citric_g, ph).ok_or_else(|| fault("acid.ph", why))?
+        }
+    };
+    let message = if water.takes_citric() < 0.01 {
+        "This water leaves a drink's acid alone.".to_owned()
+    } else {
+        format!(
+            "A litre of it neutralises {:.2} g of citric acid. Hibiscus and petals turn a little towards violet in it.",
+            water.takes_citric()
+        )
+    };
+    Ok(web::Json(WaterAnswer { water, message }))
 }
 
 /// A line that is typed to add something.

@@ -70,6 +70,7 @@ pub(crate) fn every_call(taker: &mut impl TakesCalls) {
         .service(history::list_versions)
         .service(known_figures::figures_read)
         .service(offers::what_can_i_make)
+        .service(compute::work_out_water)
         .service(history::read_version)
         .service(history::name_version)
         .service(history::bring_back)

@@ -186,6 +186,7 @@ export const InWords = memo(function InWords({ report }: { report: DrinkReport }
         <span data-figure="glass-energy">{profile.glass_energy_kcal.toFixed(0)} kcal</span>{" "}
         {portion}.
       </p>
+      {report.water && <p>{report.water}</p>}
       {profile.bitterness_per_l >= 0.7 && (
         <p>Bitterness {profile.bitterness_per_l >= 1 ? "can be tasted" : "is near"} (est.).</p>
       )}

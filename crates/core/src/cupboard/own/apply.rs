@@ -21,6 +21,9 @@ impl Cupboard {
             }
             let own = kitchen.figures.get(&it.id).copied().unwrap_or_default();
             kitchen.apply_lots(it, own);
+            if let Some(water) = kitchen.water {
+                water.apply(it);
+            }
         }
         let mut produce = Self::builtin().produce().to_vec();
         for kind in &mut produce {

@@ -110,6 +110,11 @@ impl Kitchen {
                 fault(format!("{at}.count"), "Enter 1 to 200.".into());
             }
         }
+        if let Some(water) = self.water
+            && !(0.0..=super::MOST_CARBONATE).contains(&water.hydrogen_carbonate)
+        {
+            fault("water.hydrogen_carbonate".into(), "Enter 0 to 1500 mg/l.".into());
+        }
         for (id, larder) in &self.larder {
             for (name, value) in
                 [("have", Some(larder.have)), ("pack", larder.pack), ("price", larder.price)]

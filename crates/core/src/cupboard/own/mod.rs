@@ -4,8 +4,10 @@
 mod apply;
 mod check;
 mod mixture;
+mod water;
 
 pub use mixture::{KeptMixture, KeptPast};
+pub use water::{Alkalinity, MOST_CARBONATE, Water};
 
 use std::collections::BTreeMap;
 
@@ -47,6 +49,9 @@ pub struct Kitchen {
     /// How much faster or slower its pots lose water than the tables say; 1 if left out.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub boil_off: Option<f64>,
+    /// Its water; as pure as the tables have it if left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub water: Option<Water>,
 }
 
 /// Own figures of an ingredient; those left out are the table's.
