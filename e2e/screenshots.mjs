@@ -24,7 +24,6 @@ const views = [
   ["labels", desk, "light", toLabels],
   ["plan", desk, "light", toPlan],
   ["tasting", desk, "light", toRow],
-  ["tasting-tells", desk, "light", toTells],
   ["find-balance-phone", phone, "light", toFind],
   ["cupboard", desk, "light", (page) => page.goto("/cupboard")],
 ];
@@ -111,12 +110,6 @@ async function toRow(page) {
   }
   await page.getByText("The beekeeper: 3 to go.").waitFor();
   await page.evaluate(() => window.scrollTo(0, 0));
-}
-
-async function toTells(page) {
-  await page.goto("/tasting");
-  await page.getByRole("region", { name: "Over" }).getByRole("link", { name: /five glasses/ }).click();
-  await page.getByRole("region", { name: "What each taster likes best" }).waitFor();
 }
 
 /** Three glasses on. */

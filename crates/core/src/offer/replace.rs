@@ -161,7 +161,7 @@ impl Stock {
             .filter(|t| !t.gives.iter().any(|id| inside(id)))
             .flat_map(|t| t.gives.iter())
             .filter_map(|id| cupboard.ingredient(id))
-            .filter(|other| other.role() == Role::Sweetens && !is_vinegar(other))
+            .filter(|other| is_a_syrup(other) && !is_vinegar(other))
             .find_map(|other| {
                 let step = drink.steps.iter().find(|step| {
                     let it = step.action.ingredient().and_then(|id| cupboard.ingredient(id));
@@ -174,6 +174,12 @@ impl Stock {
                 Some((step.id.clone(), old, other.id.clone()))
             })
     }
+}
+
+/// Whether it can be what sweetens a drink: also a thin syrup of one's own.
+fn is_a_syrup(it: &Ingredient) -> bool {
+    it.role() == Role::Sweetens && it.kind != Kind::Dairy
+        || it.kept.is_some() && it.per_gram.sucrose_equivalent().0 > 0.2
 }
 
 /// Whether it tastes of vinegar, which is no matter of sweet and sour alone.
@@ -189,7 +195,11 @@ fn does_the_same(it: &Ingredient, other: &Ingredient) -> bool {
         high < least || low > high / 3.0
     };
     match (it.role(), other.role()) {
-        (Role::Sweetens, Role::Sweetens) => true,
+        // Condensed milk is more than sugar, and a vinegar cordial too.
+        (Role::Sweetens, Role::Sweetens) => {
+            (it.kind == Kind::Dairy) == (other.kind == Kind::Dairy)
+                && is_vinegar(it) == is_vinegar(other)
+        }
         (Role::Sharpens, Role::Sharpens) => is_vinegar(it) == is_vinegar(other),
         (Role::OfItsKind(a), Role::OfItsKind(b)) if a == b => match a {
             Kind::Herb | Kind::Zest | Kind::Peel => true,
