@@ -128,7 +128,8 @@ export async function pourToTheMark(page) {
   for (let i = 0; i < 40 && !(await scale.getByText("there it is").isVisible()); i++) {
     const before = await scale.innerText();
     const out = scale.getByRole("button", { name: "Take some out" });
-    if (await out.isVisible()) await out.click();
+    // The scale may settle on the mark in between: then there is nothing to take out.
+    if (await out.isVisible()) await out.click({ timeout: 5_000 }).catch(() => undefined);
     else await scale.getByRole("button", { name: /^Pour about/ }).first().click();
     await page.waitForFunction(
       (was) => {

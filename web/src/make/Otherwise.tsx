@@ -6,7 +6,7 @@ import { useState } from "react";
 import type { Happening } from "../api/client";
 import { amountOf } from "./amount";
 import type { AskingProps } from "./asked";
-import { useRead } from "../ui/reading";
+import { readAs, useRead } from "../ui/reading";
 import { look } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";
 
@@ -39,11 +39,10 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
     (l, i, all) => all.findIndex((o) => o.ingredient === l.ingredient) === i,
   );
   const read = useRead("amount", amount, { before: written });
-  const used = chosen === "used" ? (read.text ?? amount) : amount;
-  const happening = (): Happening => {
+  const happening = (amount: string): Happening => {
     switch (chosen) {
       case "used":
-        return { used: { step, amount: used } };
+        return { used: { step, amount } };
       case "came_out":
         return { came_out: { step, amount } };
       case "left_out":
@@ -60,6 +59,18 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
   };
   const needsAmount = !["left_out", "again", "moved"].includes(chosen);
   const besides = chosen === "added" || chosen === "poured_away";
+  /** What stands in the field when it is saved, however fast that was. */
+  const save = async () => {
+    if (!needsAmount) {
+      void say(happening(""));
+      return onClose();
+    }
+    const before = chosen === "used" ? written : undefined;
+    const { read, unread } = await readAs("amount", amount, { before });
+    if (!read) return setWrong(unread?.message ?? "Enter an amount, such as 180 ml.");
+    void say(happening(read.text));
+    onClose();
+  };
   const readMarks = () =>
     look(view, { gave: step }).then(
       (seen) => setAmount(`${seen.value?.toFixed(0)} ${seen.unit}`),
@@ -69,10 +80,7 @@ export function Otherwise({ view, place, say, onClose, about }: AskingProps) {
     <Sheet
       title="Something went differently"
       act="Save"
-      onSubmit={() => {
-        void say(happening());
-        onClose();
-      }}
+      onSubmit={() => void save()}
       onClose={onClose}
     >
       <TextField select label="What" value={chosen} onChange={(e) => setKind(e.target.value)}>

@@ -6,7 +6,7 @@ import { type Schemas } from "../../api/client";
 import { explain } from "../../api/compute";
 import { useKitchen } from "../../api/queries";
 import { colour } from "../../app/theme";
-import { useRead } from "../../ui/reading";
+import { numberIn } from "../../ui/reading";
 
 type Reading = Schemas["Reading"];
 
@@ -14,24 +14,30 @@ type Reading = Schemas["Reading"];
 export function FruitReading({ produce, plural }: { produce: string; plural: string }) {
   const { change } = useKitchen();
   const [form, setForm] = useState({ pieces: "", juice: "", brix: "", acidity: "" });
-  const [asked, setAsked] = useState<Schemas["FruitLesson"] | undefined>();
+  const [asked, setAsked] = useState<
+    { found: Schemas["FruitLesson"]; reading: Reading } | undefined
+  >();
   const [said, setSaid] = useState<string | undefined>();
   const [canUndo, setCanUndo] = useState(false);
-  const [pieces, juice, brix, acidity] = [
-    useRead("number", form.pieces),
-    useRead("number", form.juice),
-    useRead("number", form.brix),
-    useRead("number", form.acidity),
-  ].map((read) => (Number.isFinite(read.number) ? read.number : null));
-  const reading: Reading = {
-    produce,
-    pieces: pieces ?? 0,
-    juice_ml: juice ?? 0,
-    brix: brix ?? null,
-    acidity: acidity ?? null,
-    day: new Date().toISOString().slice(0, 10),
+  /** What stands in the fields when it is saved, however fast that was. */
+  const read = async (): Promise<Reading | string> => {
+    const keys = ["pieces", "juice", "brix", "acidity"] as const;
+    const all = await Promise.all(
+      keys.map((key) => (form[key].trim() ? numberIn("number", form[key]) : undefined)),
+    );
+    const wrong = all.find((one) => one?.wrong)?.wrong;
+    if (wrong) return wrong;
+    const [pieces, juice, brix, acidity] = all.map((one) => one?.number);
+    return {
+      produce,
+      pieces: pieces ?? 0,
+      juice_ml: juice ?? 0,
+      brix: brix ?? null,
+      acidity: acidity ?? null,
+      day: new Date().toISOString().slice(0, 10),
+    };
   };
-  const keep = async (answer: Schemas["FruitLesson"]) => {
+  const keep = async (answer: Schemas["FruitLesson"], reading: Reading) => {
     const wrong = await change((k) => ({ ...k, readings: [...(k.readings ?? []), reading] }));
     setSaid(wrong ?? answer.message);
     setCanUndo(!wrong);
@@ -41,10 +47,12 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
   const look = async () => {
     setSaid(undefined);
     setCanUndo(false);
+    const reading = await read();
+    if (typeof reading === "string") return setSaid(reading);
     try {
       const found = await explain({ of: "fruit", ...reading });
-      if (found.doubtful) setAsked(found);
-      else await keep(found);
+      if (found.doubtful) setAsked({ found, reading });
+      else await keep(found, reading);
     } catch (error) {
       setSaid((error as Error).message);
     }
@@ -92,9 +100,9 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
             fontSize: 14,
           }}
         >
-          {asked.message}
+          {asked.found.message}
           <Box sx={{ display: "flex", gap: 1, mt: 0.5 }}>
-            <Button color="inherit" onClick={() => void keep(asked)}>
+            <Button color="inherit" onClick={() => void keep(asked.found, asked.reading)}>
               Keep it
             </Button>
             <Button color="inherit" onClick={() => setAsked(undefined)}>

@@ -7,7 +7,7 @@ import { useDrink, WhichDrink, WhoTastes } from "../choose";
 import { Room, Title } from "../Table";
 import { Begin, Line, useSetUp } from "./parts";
 import { Figures } from "../../ui/Figures";
-import { useRead } from "../../ui/reading";
+import { numberIn } from "../../ui/reading";
 
 /** A drink that is to be matched. */
 export function Match() {
@@ -18,13 +18,35 @@ export function Match() {
   const [read, setRead] = useState({ brix: "", acidity: "", ph: "", alcohol: "" });
   const [tasters, setTasters] = useState<string[]>([]);
   const { begin, wrong, waits } = useSetUp();
-  const figures = {
-    brix: useRead("number", read.brix).number,
-    acidity: useRead("number", read.acidity).number,
-    ph: useRead("number", read.ph).number,
-    alcohol: useRead("number", read.alcohol).number,
+  const [unread, setUnread] = useState<string | undefined>();
+  /** What was measured, as it stands in the fields when it is begun. */
+  const start = async () => {
+    if (!drink) return;
+    const of = (text: string) => (text.trim() ? numberIn("number", text) : undefined);
+    const all = await Promise.all([read.brix, read.acidity, read.ph, read.alcohol].map(of));
+    const odd = all.find((one) => one?.wrong)?.wrong;
+    setUnread(odd);
+    if (odd) return;
+    const [brix, acidity, ph, alcohol] = all.map((one) => one?.number ?? null) as (number | null)[];
+    begin({
+      name: `${drink.name} to match ${name.trim()}`,
+      what: {
+        match: {
+          drink,
+          reference: {
+            name: name.trim(),
+            brix: brix ?? null,
+            acidity: acidity ?? null,
+            ph: ph ?? null,
+            alcohol: alcohol ?? null,
+            beside: [],
+          },
+        },
+      },
+      tasters,
+      blind: false,
+    });
   };
-  const figure = (value: number) => (Number.isNaN(value) ? null : value);
   return (
     <Room>
       <Title under="Measure it and taste it beside yours to set a target. Then change yours, pour both and compare again.">
@@ -63,28 +85,8 @@ export function Match() {
         <Begin
           act="Begin"
           can={drink !== undefined && name.trim() !== "" && tasters.length > 0 && !waits}
-          wrong={wrong}
-          onBegin={() =>
-            drink &&
-            begin({
-              name: `${drink.name} to match ${name.trim()}`,
-              what: {
-                match: {
-                  drink,
-                  reference: {
-                    name: name.trim(),
-                    brix: figure(figures.brix),
-                    acidity: figure(figures.acidity),
-                    ph: figure(figures.ph),
-                    alcohol: figure(figures.alcohol),
-                    beside: [],
-                  },
-                },
-              },
-              tasters,
-              blind: false,
-            })
-          }
+          wrong={unread ?? wrong}
+          onBegin={() => void start()}
         />
       </Box>
     </Room>

@@ -6,16 +6,16 @@
 //! it the answer, so that nothing may be left over: those readers are stricter, and say what they would understand.
 //!
 //! ```
-//! use keen_core::quantity::Amount;
+//! use keen_core::quantity::{Amount, Degrees};
 //! use keen_core::quantity::said::{Kind, read};
 //!
 //! let amount: Amount = "two and a half cups".parse().unwrap();
 //! assert_eq!(amount.to_string(), "2 1/2 cups");
-//! let wait = read(Kind::Minutes, "1 1/2 hours", None).unwrap();
+//! let wait = read(Kind::Minutes, "1 1/2 hours", None, Degrees::Celsius).unwrap();
 //! assert_eq!(wait.number, Some(90.0));
-//! let more = read(Kind::Amount, "30 g more", Some("190 g")).unwrap();
+//! let more = read(Kind::Amount, "30 g more", Some("190 g"), Degrees::Celsius).unwrap();
 //! assert_eq!(more.text, "220 g");
-//! assert!(read(Kind::Amount, "1,500 g", None).is_err());
+//! assert!(read(Kind::Amount, "1,500 g", None, Degrees::Celsius).is_err());
 //! ```
 
 mod amounts;
