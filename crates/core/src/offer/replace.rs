@@ -4,7 +4,7 @@ use super::{Use, Wish, in_stock, is_basic, said};
 use crate::balance::swap;
 use crate::chemistry::Component;
 use crate::cupboard::{Cupboard, Ingredient, Kind, Role};
-use crate::drink::Drink;
+use crate::drink::{Action, Drink};
 use crate::quantity::{Measure, Term, to_figures};
 use crate::shop::{Taken, taken};
 use crate::work::{Stopped, Worktop};
@@ -200,7 +200,10 @@ fn does_the_same(it: &Ingredient, other: &Ingredient) -> bool {
             (it.kind == Kind::Dairy) == (other.kind == Kind::Dairy)
                 && is_vinegar(it) == is_vinegar(other)
         }
-        (Role::Sharpens, Role::Sharpens) => is_vinegar(it) == is_vinegar(other),
+        // A bottle of one's own is more than its acid.
+        (Role::Sharpens, Role::Sharpens) => {
+            is_vinegar(it) == is_vinegar(other) && other.kept.is_none()
+        }
         (Role::OfItsKind(a), Role::OfItsKind(b)) if a == b => match a {
             Kind::Herb | Kind::Zest | Kind::Peel => true,
             // What is sour as a lemon makes no fruit water of itself, nor does a paste.
@@ -294,6 +297,17 @@ impl Replaced {
     }
 }
 
+/// Fruit that is there is squeezed, and no juice is bought.
+fn squeeze(drink: &mut Drink, step: &str, cupboard: &Cupboard) {
+    let Some(step) = drink.steps.iter_mut().find(|s| s.id == step) else { return };
+    if let Action::Add { into, ingredient, amount, .. } = &step.action
+        && cupboard.ingredient(ingredient).is_some_and(|it| cupboard.can_be_squeezed(it))
+    {
+        let (into, ingredient, amount) = (into.clone(), ingredient.clone(), amount.clone());
+        step.action = Action::Squeeze { into, ingredient, amount, halves_into: None };
+    }
+}
+
 /// Puts what is there in the place of what isn't, and, if `eager`, what has a flavour of its own in the place of plain
 /// sugar; none where that can't be worked out.
 pub(super) fn replaced(
@@ -328,6 +342,7 @@ pub(super) fn replaced(
         match swap(&drink, worktop, &step, &other) {
             Ok(swapped) => {
                 drink = swapped.solution.drink;
+                squeeze(&mut drink, &step, cupboard);
                 by.push((old, other));
             }
             // It can't take its place here: the drink is told with what it lacks.
