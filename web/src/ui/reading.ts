@@ -38,6 +38,17 @@ export async function numberIn(kind: Kind, text: string) {
   return { number: read?.number ?? NaN, wrong: unread?.message };
 }
 
+/** The numbers in several fields, none for an empty one; or what is wrong with the first that isn't one. */
+export async function numbersIn(texts: string[]) {
+  const all = await Promise.all(
+    texts.map((text) => (text.trim() ? numberIn("number", text) : undefined)),
+  );
+  return {
+    numbers: all.map((one) => one?.number ?? null),
+    wrong: all.find((one) => one?.wrong)?.wrong,
+  };
+}
+
 /** The same while it is typed: no number, and nothing wrong, as long as the answer isn't there. */
 export function useRead(kind: Kind, text: string, around: Around = {}) {
   const empty = text.trim() === "";

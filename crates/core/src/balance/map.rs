@@ -85,6 +85,14 @@ impl Spot {
     }
 }
 
+impl MapPoint {
+    /// Its place alone.
+    #[must_use]
+    pub fn spot(&self) -> Spot {
+        Spot { sweetness: self.sweetness, acidity: self.acidity }
+    }
+}
+
 /// A drink on the map.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct MapPoint {

@@ -462,7 +462,7 @@ impl Solution {
         Ok(Some(Self {
             taste,
             rounded_taste,
-            rounded_point: point.map(|p| Spot { sweetness: p.sweetness, acidity: p.acidity }),
+            rounded_point: point.map(|p| p.spot()),
             drink: exact,
             rounded,
             moved,

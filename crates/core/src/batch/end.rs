@@ -14,8 +14,7 @@ pub(super) struct End {
 pub(super) fn end_of(drink: &Drink, trace: &Trace) -> Option<End> {
     let profile = trace.outcome().and_then(Profile::of)?;
     let point = BalanceMap::of(drink.family, Some(&profile)).point?;
-    let spot = Spot { sweetness: point.sweetness, acidity: point.acidity };
-    Some(End { spot, ml: profile.volume_ml })
+    Some(End { spot: point.spot(), ml: profile.volume_ml })
 }
 
 /// Whether a difference is noticed, as ratios, so that a step down is as large as the step up.

@@ -160,7 +160,7 @@ impl BatchReport {
                 .as_ref()
                 .zip(goes.as_ref())
                 .and_then(|(planned, goes)| otherwise(planned, goes, &readings, made.finished)),
-            written: planned.map(|p| Spot { sweetness: p.sweetness, acidity: p.acidity }),
+            written: planned.as_ref().map(MapPoint::spot),
             written_ml: plain.outcome().and_then(Profile::of).map_or(0.0, |p| p.volume_ml),
             ready_at: ready_at(made, &trace, now),
             inside: readings.iter().filter(|r| r.inside).count(),
@@ -201,8 +201,7 @@ fn otherwise(
     readings: &[ReadingReport],
     finished: bool,
 ) -> Option<String> {
-    let spot = |p: &MapPoint| Spot { sweetness: p.sweetness, acidity: p.acidity };
-    if !is_noticed(spot(goes), spot(planned)) {
+    if !is_noticed(goes.spot(), planned.spot()) {
         return None;
     }
     let surprise = readings.iter().rfind(|r| !r.inside).map(|r| {

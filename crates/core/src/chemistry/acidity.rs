@@ -22,11 +22,11 @@ const ACIDS: [(Component, f64, &[f64]); 7] = [
 /// citric acid bring a litre to pH 5.2, and that milk titrates as 0.14 to 0.18 % lactic acid (Walstra).
 const BUFFER: (Component, f64, &[f64]) = (Component::Buffer, 1000.0, &[4.6, 6.8]);
 const CARBONIC: &[f64] = &[6.35, 10.33];
-const CARBON_DIOXIDE_G_PER_MOL: f64 = 44.01;
+pub(crate) const CARBON_DIOXIDE_G_PER_MOL: f64 = 44.01;
 /// Where a titration with an indicator or a meter is stopped.
 const END_POINT: f64 = 8.2;
 /// Grams of citric acid that one equivalent of base neutralises (192.12 / 3).
-const CITRIC_G_PER_EQUIVALENT: f64 = 64.04;
+pub(crate) const CITRIC_G_PER_EQUIVALENT: f64 = 64.04;
 
 /// Grams of citric acid that neutralise as much base as a gram of each acid.
 static AS_CITRIC: LazyLock<[(Component, f64); 7]> = LazyLock::new(|| {

@@ -21,6 +21,7 @@ mod mixture;
 mod solution;
 mod sweetness;
 
+pub(crate) use acidity::{CARBON_DIOXIDE_G_PER_MOL, CITRIC_G_PER_EQUIVALENT};
 pub use colour::{Absorbance, Rgb};
 pub use component::Component;
 pub(crate) use density::ETHANOL_DENSITY;

@@ -248,7 +248,7 @@ impl Column {
         let point = report.report.map.point.as_ref();
         let ended = match said.is_empty() {
             true => report.written,
-            false => point.map(|p| Spot { sweetness: p.sweetness, acidity: p.acidity }),
+            false => point.map(|p| p.spot()),
         };
         if let (Some(is), Some(was)) = (ended, report.written) {
             let mut end = cell("ended".into(), "ended at".into(), place(was), place(is), None);

@@ -207,12 +207,13 @@ fn offer(
         let as_before = if changed.is_changed() { spot_of(source.drink, worktop)? } else { None };
         let drink = balanced(sized, wish.balance.or(as_before), worktop)?;
         let mut drink = in_measures(&drink, worktop, Units::AsWritten)?;
-        let takes = taken(&drink, &worktop.trace(&drink)?, cupboard);
+        let trace = worktop.trace(&drink)?;
+        let takes = taken(&drink, &trace, cupboard);
         if eager && !changed.suffices(&takes, stock) {
             continue;
         }
         drink.name = changed.name(&source.drink.name, cupboard);
-        let offer = told(source, drink, wish, stock, worktop)?;
+        let offer = told(source, drink, (&trace, &takes), wish, stock, cupboard);
         return Ok(offer.map(|offer| Offer { changes: changed.changes(cupboard), ..offer }));
     }
     Ok(None)
@@ -242,9 +243,12 @@ fn wanted_size(
 
 /// Where a drink lies on the map.
 fn spot_of(drink: &Drink, worktop: Worktop<'_>) -> Result<Option<Spot>, Stopped> {
-    let trace = worktop.trace(drink)?;
+    Ok(spot_in(drink, &worktop.trace(drink)?))
+}
+
+fn spot_in(drink: &Drink, trace: &Trace) -> Option<Spot> {
     let map = BalanceMap::of(drink.family, trace.outcome().and_then(Profile::of).as_ref());
-    Ok(map.point.map(|p| Spot { sweetness: p.sweetness, acidity: p.acidity }))
+    map.point.map(|p| p.spot())
 }
 
 /// How far two places are from each other, in noticeable steps.
@@ -258,10 +262,11 @@ fn steps_apart(is: Spot, wanted: Spot) -> f64 {
 fn balanced(drink: Drink, wanted: Option<Spot>, worktop: Worktop<'_>) -> Result<Drink, Stopped> {
     let Some(spot) = wanted else { return Ok(drink) };
     // Nothing that anyone would notice is corrected.
-    if spot_of(&drink, worktop)?.is_some_and(|is| steps_apart(is, spot) < 1.0) {
+    let trace = worktop.trace(&drink)?;
+    if spot_in(&drink, &trace).is_some_and(|is| steps_apart(is, spot) < 1.0) {
         return Ok(drink);
     }
-    let volume = worktop.trace(&drink)?.outcome().map(|o| o.ready.0);
+    let volume = trace.outcome().map(|o| o.ready.0);
     let target = Target {
         sweetness: Some(spot.sweetness),
         acidity: Some(spot.acidity),
@@ -278,23 +283,21 @@ fn balanced(drink: Drink, wanted: Option<Spot>, worktop: Worktop<'_>) -> Result<
 fn told(
     source: &Source<'_>,
     drink: Drink,
+    (trace, takes): (&Trace, &[Taken]),
     wish: &Wish,
     stock: &Stock,
-    worktop: Worktop<'_>,
-) -> Result<Option<Offer>, Stopped> {
-    let cupboard = worktop.cupboard();
-    let trace = worktop.trace(&drink)?;
-    let Some(profile) = trace.outcome().and_then(Profile::of) else { return Ok(None) };
+    cupboard: &Cupboard,
+) -> Option<Offer> {
+    let profile = trace.outcome().and_then(Profile::of)?;
     if wish.without.iter().any(|w| w == "alcohol") && profile.alcohol_percent >= 0.1 {
-        return Ok(None);
+        return None;
     }
-    let takes = taken(&drink, &trace, cupboard);
-    let missing = missing(&takes, stock, cupboard);
+    let missing = missing(takes, stock, cupboard);
     // A drink that mostly lacks what it lives by is another drink's shopping.
     let lacks =
         takes.iter().filter(|one| stock.has(&one.id) <= 0.0 && !is_basic(cupboard, &one.id));
-    if missing.len() > MOST_MISSING || lacks.count() > stock.character(&takes) {
-        return Ok(None);
+    if missing.len() > MOST_MISSING || lacks.count() > stock.character(takes) {
+        return None;
     }
     let map = BalanceMap::of(drink.family, Some(&profile));
     let off = map.point.as_ref().map_or(9.0, |point| {
@@ -305,26 +308,26 @@ fn told(
             acidity: point.acidity.clamp(t.acidity_from, t.acidity_to),
         };
         let wanted = wish.balance.unwrap_or(usual);
-        steps_apart(Spot { sweetness: point.sweetness, acidity: point.acidity }, wanted)
+        steps_apart(point.spot(), wanted)
     });
     let minutes = trace.minutes.0;
-    Ok(Some(Offer {
+    Some(Offer {
         source: source.id.to_owned(),
         source_name: source.drink.name.clone(),
-        uses: stock.uses(&takes, cupboard),
+        uses: stock.uses(takes, cupboard),
         missing,
         changes: Vec::new(),
         glasses: profile.glasses,
         volume_ml: profile.volume_ml,
         colour: profile.colour.clone(),
-        keeps: Keeping::of(&drink, cupboard, &trace).map(|k| k.words),
+        keeps: Keeping::of(&drink, cupboard, trace).map(|k| k.words),
         hands_on_minutes: trace.hands_on().0,
         in_time: wish.within.is_none_or(|within| minutes <= within),
         minutes,
         map,
         off,
         drink,
-    }))
+    })
 }
 
 /// Whether something is in it that mustn't be.

@@ -87,11 +87,21 @@ pub(crate) fn may_stand(
     let later = drink.steps[step + 1..].iter().map(|s| &s.action);
     let next = later.into_iter().find(|a| a.path().contains(&it.id.as_str()));
     let waiting = Waiting { vessel: it, contents, drink, next, cupboard };
-    let outside = waiting.on_the_worktop()?.minutes;
-    Some(waiting.in_the_cold().map_or(outside, |inside| inside.minutes.max(outside)))
+    Some(waiting.in_the_best_place()?.0.minutes)
 }
 
 impl Waiting<'_> {
+    /// Where it stands longest, and how long of that without the refrigerator if that is shorter; none where nothing is
+    /// lost.
+    pub(super) fn in_the_best_place(&self) -> Option<(Limit, Option<f64>)> {
+        let outside = self.on_the_worktop()?;
+        let inside = self.in_the_cold().filter(|inside| inside.minutes > outside.minutes);
+        Some(match inside {
+            Some(inside) => (inside, Some(outside.minutes)),
+            None => (outside, None),
+        })
+    }
+
     /// On the worktop; none where nothing is lost.
     pub(super) fn on_the_worktop(&self) -> Option<Limit> {
         if self.contents.is_empty() {

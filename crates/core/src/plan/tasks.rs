@@ -403,12 +403,7 @@ impl Laying<'_> {
             }
             None => {}
         }
-        let outside = waiting.on_the_worktop()?;
-        let inside = waiting.in_the_cold().filter(|inside| inside.minutes > outside.minutes);
-        Some(match inside {
-            Some(inside) => (inside, Some(outside.minutes)),
-            None => (outside, None),
-        })
+        waiting.in_the_best_place()
     }
 
     fn link(&mut self, link: Link) {

@@ -197,7 +197,7 @@ fn column(
     let spot = |drink: &Drink, trace: &Trace| {
         let profile = trace.outcome().and_then(Profile::of)?;
         let point = BalanceMap::of(drink.family, Some(&profile)).point?;
-        Some(Spot { sweetness: point.sweetness, acidity: point.acidity })
+        Some(point.spot())
     };
     let exact = spot(sized, &trace);
     let after = spot(&rounded, &worktop.trace(&rounded)?);

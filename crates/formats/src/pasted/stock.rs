@@ -92,7 +92,7 @@ const WITHOUT: [(&str, &str); 9] = [
 ];
 
 /// A bottle of which nobody says what it holds, ml.
-const BOTTLE: &str = "500 ml";
+const BOTTLE: f64 = 500.0;
 
 /// Reads what somebody has, for whom, and what mustn't be in it.
 #[must_use]
@@ -182,9 +182,8 @@ fn in_bottles(said: &str) -> String {
         ("bottle of ", 1.0),
     ];
     let found = parts.iter().find_map(|(words, share)| Some((said.strip_prefix(words)?, share)));
-    let bottle = BOTTLE.parse::<Amount>().ok().and_then(|a| a.as_millilitres()).unwrap_or(500.0);
     match found {
-        Some((rest, share)) => format!("{:.0} ml {rest}", bottle * share),
+        Some((rest, share)) => format!("{:.0} ml {rest}", BOTTLE * share),
         None => said.to_owned(),
     }
 }

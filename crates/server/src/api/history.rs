@@ -43,7 +43,7 @@ fn spot(drink: &Drink, cupboard: &Cupboard) -> Option<Spot> {
     let trace = Trace::run(drink, cupboard);
     let profile = trace.outcome().and_then(Profile::of);
     let point = BalanceMap::of(drink.family, profile.as_ref()).point?;
-    Some(Spot { sweetness: point.sweetness, acidity: point.acidity })
+    Some(point.spot())
 }
 
 /// The states of a drink that are kept.

@@ -6,7 +6,7 @@ import { type Schemas } from "../../api/client";
 import { explain } from "../../api/compute";
 import { useKitchen } from "../../api/queries";
 import { colour } from "../../app/theme";
-import { numberIn } from "../../ui/reading";
+import { numbersIn } from "../../ui/reading";
 
 type Reading = Schemas["Reading"];
 
@@ -21,13 +21,9 @@ export function FruitReading({ produce, plural }: { produce: string; plural: str
   const [canUndo, setCanUndo] = useState(false);
   /** What stands in the fields when it is saved, however fast that was. */
   const read = async (): Promise<Reading | string> => {
-    const keys = ["pieces", "juice", "brix", "acidity"] as const;
-    const all = await Promise.all(
-      keys.map((key) => (form[key].trim() ? numberIn("number", form[key]) : undefined)),
-    );
-    const wrong = all.find((one) => one?.wrong)?.wrong;
+    const { numbers, wrong } = await numbersIn([form.pieces, form.juice, form.brix, form.acidity]);
     if (wrong) return wrong;
-    const [pieces, juice, brix, acidity] = all.map((one) => one?.number);
+    const [pieces, juice, brix, acidity] = numbers;
     return {
       produce,
       pieces: pieces ?? 0,

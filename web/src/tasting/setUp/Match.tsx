@@ -7,7 +7,7 @@ import { useDrink, WhichDrink, WhoTastes } from "../choose";
 import { Room, Title } from "../Table";
 import { Begin, Line, useSetUp } from "./parts";
 import { Figures } from "../../ui/Figures";
-import { numberIn } from "../../ui/reading";
+import { numbersIn } from "../../ui/reading";
 
 /** A drink that is to be matched. */
 export function Match() {
@@ -22,12 +22,10 @@ export function Match() {
   /** What was measured, as it stands in the fields when it is begun. */
   const start = async () => {
     if (!drink) return;
-    const of = (text: string) => (text.trim() ? numberIn("number", text) : undefined);
-    const all = await Promise.all([read.brix, read.acidity, read.ph, read.alcohol].map(of));
-    const odd = all.find((one) => one?.wrong)?.wrong;
-    setUnread(odd);
-    if (odd) return;
-    const [brix, acidity, ph, alcohol] = all.map((one) => one?.number ?? null) as (number | null)[];
+    const { numbers, wrong } = await numbersIn([read.brix, read.acidity, read.ph, read.alcohol]);
+    setUnread(wrong);
+    if (wrong) return;
+    const [brix, acidity, ph, alcohol] = numbers;
     begin({
       name: `${drink.name} to match ${name.trim()}`,
       what: {

@@ -9,7 +9,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::chemistry::{Component, Mixture};
+use crate::chemistry::{CARBON_DIOXIDE_G_PER_MOL, CITRIC_G_PER_EQUIVALENT, Component, Mixture};
 use crate::cupboard::{Ingredient, Trait};
 use crate::root;
 
@@ -25,10 +25,8 @@ pub struct Water {
 
 /// The most that is drunk: very hard water has 500, some mineral waters 1500.
 pub const MOST_CARBONATE: f64 = 1500.0;
-/// Mass of a mole of hydrogen carbonate, of carbon dioxide, and of citric acid over its three protons, g.
+/// Mass of a mole of hydrogen carbonate, g.
 const HYDROGEN_CARBONATE: f64 = 61.02;
-const CARBON_DIOXIDE: f64 = 44.01;
-const CITRIC_EQUIVALENT: f64 = 64.04;
 
 /// In what an alkalinity is told.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -68,7 +66,7 @@ impl Water {
     /// Acid that a litre takes, as g of citric acid.
     #[must_use]
     pub fn takes_citric(self) -> f64 {
-        self.hydrogen_carbonate / 1000.0 / HYDROGEN_CARBONATE * CITRIC_EQUIVALENT
+        self.hydrogen_carbonate / 1000.0 / HYDROGEN_CARBONATE * CITRIC_G_PER_EQUIVALENT
     }
 
     /// Acid that so many g of it take, as g of citric acid.
@@ -102,7 +100,7 @@ impl Water {
 /// The same with so many mg of hydrogen carbonate for each `per` litres of it.
 fn with(mut mixture: Mixture, carbonate: f64, per: f64) -> Mixture {
     let millimoles = carbonate / HYDROGEN_CARBONATE * per;
-    mixture[Component::CarbonDioxide] += millimoles / 1000.0 * CARBON_DIOXIDE;
+    mixture[Component::CarbonDioxide] += millimoles / 1000.0 * CARBON_DIOXIDE_G_PER_MOL;
     mixture[Component::StrongIons] += millimoles;
     mixture
 }

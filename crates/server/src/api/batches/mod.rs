@@ -318,7 +318,7 @@ pub(crate) fn ending_of(drink: &Drink, said: &[Said], cupboard: &Cupboard) -> Op
     let point = report.report.map.point.as_ref();
     Some(Ending {
         written: report.written,
-        made: point.map(|p| Spot { sweetness: p.sweetness, acidity: p.acidity }),
+        made: point.map(|p| p.spot()),
         doubt: report.doubt,
         written_ml: report.written_ml,
         made_ml: report.report.profile.as_ref().map_or(0.0, |p| p.volume_ml),

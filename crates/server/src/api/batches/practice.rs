@@ -52,7 +52,7 @@ impl Read {
         let truth = self.truth()?;
         let report = self.report();
         let spot = report.report.map.point.as_ref();
-        let believed = spot.map(|p| Spot { sweetness: p.sweetness, acidity: p.acidity });
+        let believed = spot.map(|p| p.spot());
         let blind = Truth::of(&self.drink, &[], &self.cupboard, self.seed?, 0.0);
         let far = |a: Option<Spot>, b: Option<Spot>| Some(differences(a?, b?));
         Some(TruthView {
