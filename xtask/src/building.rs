@@ -167,23 +167,22 @@ pub(crate) fn cargo(
     Ok(warnings)
 }
 
-/// Builds the program with a profile: the screens beside the crates that don't need them, then the rest.
+/// Builds the program with a profile: the screens beside the crates that don't need them, then the rest. The API's
+/// description isn't made from the code: the one that is kept is served.
 pub(crate) fn program(profile: &str) -> Result<()> {
     let progress = Progress::new();
+    let build = |what: &str, package: &str| {
+        let args = ["build", "--package", package, "--no-default-features", "--profile", profile];
+        cargo(&progress, what, &args, &[])
+    };
     std::thread::scope(|side| {
         let screens = side.spawn(|| setup::front_end(&|what| progress.beside(what)));
-        let server = cargo(
-            &progress,
-            "compiling the server",
-            &["build", "--package", "keen-server", "--profile", profile],
-            &[],
-        );
+        let server = build("compiling the server", "keen-server");
         let screens = screens.join().unwrap_or_else(|_| bail!("the front end's build broke off"));
         progress.beside("");
         server.map(drop).and(screens)
     })?;
-    let whole = ["build", "--package", "keen-pitcher", "--profile", profile];
-    let built = cargo(&progress, "putting the program together", &whole, &[]);
+    let built = build("putting the program together", "keen-pitcher");
     progress.end();
     built.map(drop)
 }

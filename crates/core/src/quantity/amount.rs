@@ -276,6 +276,7 @@ impl fmt::Display for Term {
     }
 }
 
+#[cfg(feature = "described")]
 impl utoipa::PartialSchema for Amount {
     fn schema() -> utoipa::openapi::RefOr<utoipa::openapi::schema::Schema> {
         use utoipa::openapi::schema::{ObjectBuilder, Type};
@@ -291,4 +292,5 @@ impl utoipa::PartialSchema for Amount {
     }
 }
 
+#[cfg(feature = "described")]
 impl utoipa::ToSchema for Amount {}

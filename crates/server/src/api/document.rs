@@ -2,11 +2,7 @@
 
 use std::sync::LazyLock;
 
-use actix_web::dev::HttpServiceFactory;
-use actix_web::http::header;
-use actix_web::{HttpResponse, get, web};
 use serde_json::{Value, json};
-use utoipa::ToSchema;
 use utoipa::openapi::path::{ParameterBuilder, ParameterIn};
 use utoipa::openapi::schema::Type;
 use utoipa::openapi::security::{ApiKey, ApiKeyValue, SecurityScheme};
@@ -14,42 +10,11 @@ use utoipa::openapi::{
     Components, ContentBuilder, InfoBuilder, ObjectBuilder, OpenApi, OpenApiBuilder, Ref, RefOr,
     Required, ResponseBuilder,
 };
-use utoipa_actix_web::OpenApiFactory;
 
-use super::{
-    batches, changes, compute, cupboard, drinks, history, house, instruments, kept, kitchen,
-    known_figures, learning, offers, party, paste, phones, pictures, plans, settings, shelf,
-    tastings,
-};
-
-/// How the application is.
-#[derive(serde::Serialize, ToSchema)]
-pub(crate) struct Health {
-    /// Always "ok": an application that isn't does not answer.
-    status: &'static str,
-    version: &'static str,
-}
-
-/// Whether the application answers.
-#[utoipa::path(operation_id = "read_health", tag = "health", responses((status = 200, body = Health)))]
-#[get("/api/health")]
-async fn health() -> web::Json<Health> {
-    web::Json(Health { status: "ok", version: env!("CARGO_PKG_VERSION") })
-}
-
-/// Who is handed every call: a server, to answer it, or the description, to tell of it.
-pub(crate) trait TakesCalls {
-    fn service<F: HttpServiceFactory + OpenApiFactory + 'static>(&mut self, call: F) -> &mut Self;
-}
-
-impl TakesCalls for web::ServiceConfig {
-    fn service<F: HttpServiceFactory + OpenApiFactory + 'static>(&mut self, call: F) -> &mut Self {
-        Self::service(self, call)
-    }
-}
+use super::calls::{Call, TakesCalls, every_call};
 
 impl TakesCalls for OpenApi {
-    fn service<F: HttpServiceFactory + OpenApiFactory + 'static>(&mut self, call: F) -> &mut Self {
+    fn service(&mut self, call: impl Call) -> &mut Self {
         self.paths.merge(call.paths());
         let mut schemas = Vec::new();
         call.schemas(&mut schemas);
@@ -58,126 +23,8 @@ impl TakesCalls for OpenApi {
     }
 }
 
-/// Every call there is.
-pub(crate) fn every_call(taker: &mut impl TakesCalls) {
-    taker
-        .service(health)
-        .service(drinks::list)
-        .service(drinks::create)
-        .service(drinks::file)
-        .service(drinks::card)
-        .service(drinks::restore)
-        .service(history::list_versions)
-        .service(known_figures::figures_read)
-        .service(offers::what_can_i_make)
-        .service(compute::work_out_water)
-        .service(history::read_version)
-        .service(history::name_version)
-        .service(history::bring_back)
-        .service(history::read_history)
-        .service(history::rate_batch)
-        .service(pictures::put_picture)
-        .service(pictures::read_picture)
-        .service(pictures::take_picture_away)
-        .service(history::list_tags)
-        .service(history::set_tags)
-        .service(paste::paste)
-        .service(kept::list_kept)
-        .service(kept::kept_calendar)
-        .service(kept::put_bottles)
-        .service(kept::move_bottle)
-        .service(kept::read_bottle)
-        .service(kept::label_formats)
-        .service(kept::labels)
-        .service(house::save_house)
-        .service(house::put_back)
-        .service(house::list_backups)
-        .service(house::back_up_now)
-        .service(house::delete_backup)
-        .service(house::put_back_kept)
-        .service(house::write_table)
-        .service(house::read_table)
-        .service(drinks::read)
-        .service(drinks::save)
-        .service(drinks::remove)
-        .service(compute::trace)
-        .service(compute::size)
-        .service(compute::solve)
-        .service(compute::correct)
-        .service(compute::swap)
-        .service(compute::spread)
-        .service(compute::steeping)
-        .service(learning::measured)
-        .service(compute::next_steps)
-        .service(compute::syrup)
-        .service(compute::read_field)
-        .service(compute::read_line)
-        .service(party::sheet)
-        .service(party::vessels)
-        .service(party::shopping)
-        .service(party::glass)
-        .service(plans::work_out)
-        .service(plans::list_plans)
-        .service(plans::create_plan)
-        .service(plans::plan_calendar)
-        .service(plans::restore_plan)
-        .service(plans::read_plan)
-        .service(plans::save_plan)
-        .service(plans::remove_plan)
-        .service(batches::list_batches)
-        .service(batches::begin_batch)
-        .service(batches::read_batch)
-        .service(batches::say_happening)
-        .service(batches::ways)
-        .service(batches::teach_kitchen)
-        .service(batches::list_going)
-        .service(batches::make_from_plan)
-        .service(batches::set_clock)
-        .service(batches::put_before)
-        .service(batches::look_at)
-        .service(instruments::instruments)
-        .service(instruments::tell_instrument)
-        .service(phones::sign_in)
-        .service(phones::set_door)
-        .service(phones::put_out)
-        .service(phones::read_door)
-        .service(cupboard::ingredients)
-        .service(cupboard::produce)
-        .service(kitchen::read_kitchen)
-        .service(kitchen::write_kitchen)
-        .service(cupboard::starting_points)
-        .service(settings::read_settings)
-        .service(settings::write_settings)
-        .service(shelf::condition)
-        .service(shelf::rescue)
-        .service(shelf::set_aside)
-        .service(shelf::let_go)
-        .service(shelf::bin)
-        .service(changes::changes)
-        .service(tastings::list_tasters)
-        .service(tastings::add_taster)
-        .service(tastings::taster_file)
-        .service(tastings::change_taster)
-        .service(tastings::delete_taster)
-        .service(tastings::list_tastings)
-        .service(tastings::set_up)
-        .service(tastings::read_tasting)
-        .service(tastings::utter)
-        .service(tastings::next_glass)
-        .service(tastings::pouring_sheet)
-        .service(tastings::tasting_file)
-        .service(tastings::remove_tasting)
-        .service(tastings::pour_row)
-        .service(tastings::prospect)
-        .service(tastings::pitchers)
-        .service(tastings::for_whom)
-        .service(tastings::where_it_lies)
-        .service(kitchen::change_kitchen)
-        .service(settings::change_settings);
-}
-
 /// The description, made once: it is the same for every worker and every door.
-pub(super) static DESCRIPTION: LazyLock<OpenApi> = LazyLock::new(|| {
+static DESCRIPTION: LazyLock<OpenApi> = LazyLock::new(|| {
     let information = InfoBuilder::new()
         .title("Keen Pitcher")
         .version(env!("CARGO_PKG_VERSION"))
@@ -192,14 +39,6 @@ pub(super) static DESCRIPTION: LazyLock<OpenApi> = LazyLock::new(|| {
     describe_headers(&mut document);
     document
 });
-
-static DESCRIPTION_TEXT: LazyLock<String> =
-    LazyLock::new(|| DESCRIPTION.to_json().unwrap_or_default());
-
-/// The description, for whoever writes a program of their own.
-pub(crate) async fn description() -> HttpResponse {
-    HttpResponse::Ok().content_type(header::ContentType::json()).body(DESCRIPTION_TEXT.as_str())
-}
 
 /// Every call may be refused, and every refusal is a problem document.
 fn describe_problems(document: &mut OpenApi) {

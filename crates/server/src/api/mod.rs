@@ -5,10 +5,13 @@
 
 mod batches;
 mod body;
+mod calls;
 mod changes;
 mod compute;
 mod cupboard;
+mod described;
 mod desk;
+#[cfg(feature = "described")]
 mod document;
 mod drinks;
 mod figures;
@@ -37,7 +40,12 @@ mod unknown;
 
 pub(crate) use batches::{BATCH, Ending, HAPPENING, Snapshot, ending_of};
 pub(crate) use body::{Body, read_file};
-pub(crate) use document::{description, document_text, drink_schema_text, every_call};
+pub(crate) use calls::every_call;
+pub(crate) use described::description;
+#[cfg(not(feature = "described"))]
+pub(crate) use described::{document_text, drink_schema_text};
+#[cfg(feature = "described")]
+pub(crate) use document::{document_text, drink_schema_text};
 pub(crate) use drinks::{earlier_of, kept_drink, whole_file};
 pub(crate) use kept::{BOTTLE, MOVE, bottled};
 pub(crate) use kitchen::{FORMAT as KITCHEN, keep_kitchen, kept_kitchen};

@@ -12,7 +12,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::ToSchema;
 
-use super::compute::{Nothing, Whole};
+use super::compute::Nothing;
 use super::desk::Asker;
 use super::{Body, Problem, State};
 
@@ -94,7 +94,7 @@ pub(super) async fn sheet(
 }
 
 /// Which of the kitchen's vessels a drink fits into.
-#[utoipa::path(operation_id = "fit_vessels", tag = "compute", request_body = Whole, responses(
+#[utoipa::path(operation_id = "fit_vessels", tag = "compute", request_body = super::compute::Whole, responses(
     (status = 200, body = VesselPlan)))]
 #[post("/api/compute/vessels")]
 pub(super) async fn vessels(
@@ -153,7 +153,7 @@ pub(super) async fn shopping(
 }
 
 /// What is done at the glass, how it stands, and what is in it.
-#[utoipa::path(operation_id = "make_glass", tag = "compute", request_body = Whole, responses(
+#[utoipa::path(operation_id = "make_glass", tag = "compute", request_body = super::compute::Whole, responses(
     (status = 200, body = inline(GlassAnswer))))]
 #[post("/api/compute/glass")]
 pub(super) async fn glass(

@@ -5,29 +5,28 @@ use std::sync::LazyLock;
 use actix_web::dev::ResourceDef;
 use actix_web::error::{PathError, QueryPayloadError};
 use actix_web::{HttpRequest, HttpResponse};
-use utoipa::openapi::OpenApi;
+use serde_json::Value;
 
 use super::Problem;
-use super::document::DESCRIPTION;
+use super::described::DESCRIPTION;
 
 /// The ways to say each path, made from the description of the API.
 struct Calls(Vec<(ResourceDef, String)>);
 
 /// Made when something is asked for that there isn't.
-static CALLS: LazyLock<Calls> = LazyLock::new(|| Calls::of(&DESCRIPTION));
+static CALLS: LazyLock<Calls> = LazyLock::new(|| Calls::of(DESCRIPTION));
 
 impl Calls {
-    fn of(document: &OpenApi) -> Self {
-        let all = document.paths.paths.iter().map(|(path, item)| {
-            let methods = [
-                ("DELETE", item.delete.is_some()),
-                ("GET", item.get.is_some()),
-                ("PATCH", item.patch.is_some()),
-                ("POST", item.post.is_some()),
-                ("PUT", item.put.is_some()),
-            ];
-            let there: Vec<&str> =
-                methods.iter().filter(|(_, there)| *there).map(|(name, _)| *name).collect();
+    fn of(description: &str) -> Self {
+        let description: Value = serde_json::from_str(description).unwrap_or_default();
+        let paths = description["paths"].as_object().into_iter().flatten();
+        let all = paths.map(|(path, item)| {
+            let methods = ["delete", "get", "patch", "post", "put"];
+            let there: Vec<String> = methods
+                .iter()
+                .filter(|method| item.get(method).is_some())
+                .map(|method| method.to_uppercase())
+                .collect();
             (ResourceDef::new(path.as_str()), there.join(", "))
         });
         Self(all.collect())

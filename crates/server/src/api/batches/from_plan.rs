@@ -8,7 +8,7 @@ use super::super::body::SaidUnder;
 use super::super::desk::{Asker, By};
 use super::super::plans::{serving_of, sized, view};
 use super::super::{Body, Problem, State};
-use super::{BatchView, Beginning, OfPlan};
+use super::{Beginning, OfPlan};
 
 /// Which drink of a plan is made.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -20,7 +20,7 @@ pub(crate) struct MakeFromPlan {
 
 /// Begin a batch of a plan's drink, at the size that the plan says.
 #[utoipa::path(tag = "batches", request_body = inline(MakeFromPlan), responses(
-    (status = 201, body = BatchView), (status = 404, body = Problem)))]
+    (status = 201, body = super::BatchView), (status = 404, body = Problem)))]
 #[post("/api/plans/{id}/make")]
 pub(in crate::api) async fn make_from_plan(
     state: web::Data<State>,

@@ -23,7 +23,6 @@ use super::super::{Body, Problem, State, now};
 use super::TASTING;
 use super::read::ReadTasting;
 use super::tasters::TasterView;
-use super::view::TastingView;
 
 /// What is to be tasted.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -269,7 +268,7 @@ fn kind(
 
 /// Set a tasting up. Said twice under one `Idempotency-Key` it is set up once.
 #[utoipa::path(operation_id = "begin_tasting", tag = "tasting", request_body = SetUp, responses(
-    (status = 201, body = TastingView)))]
+    (status = 201, body = super::view::TastingView)))]
 #[post("/api/tastings")]
 pub(in crate::api) async fn set_up(
     state: web::Data<State>,
