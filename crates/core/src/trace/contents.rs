@@ -1,6 +1,6 @@
 //! What is in a vessel, and the moves that change it.
 
-use super::heat::{COLD_WATER, FREEZER, ROOM, Wall, heat_capacity};
+use super::heat::{COLD_WATER, FREEZER, ICE_HEAT_SHARE, ROOM, Wall, heat_capacity};
 use super::past::{Judged, Past, Remains, slowed_by};
 use super::piece::Piece;
 use crate::chemistry::{Component, Mixture, Rgb};
@@ -15,8 +15,6 @@ const ICE_DENSITY: f64 = 0.917;
 pub(super) const TRACE_OF: f64 = 1e-9;
 /// What is kept in the refrigerator comes out of it so cold.
 const KEPT_COLD: Celsius = Celsius(6.0);
-/// Heat capacity of ice over that of water.
-const ICE_HEAT_SHARE: f64 = 0.5;
 /// The share of its gas that a fizzy drink loses when it is opened and poured in: estimate 0.15–0.4.
 const OPENING_LOSS: f64 = 0.25;
 
@@ -365,7 +363,8 @@ impl Contents {
         coming: Coming,
     ) -> Mixture {
         let frozen = coming.warmth == Warmth::Frozen
-            || (coming.warmth == Warmth::Usual && (it.form == Form::Ice || it.is(Trait::Frozen)));
+            || it.form == Form::Ice
+            || (coming.warmth == Warmth::Usual && it.is(Trait::Frozen));
         // Ice holds no gas.
         let opening = if frozen { 1.0 } else { OPENING_LOSS };
         let mut lost = Mixture::EMPTY;
@@ -381,9 +380,18 @@ impl Contents {
             _ if matches!(it.kind, Kind::Soda | Kind::Dairy) => KEPT_COLD,
             _ => ROOM,
         };
-        let share = if frozen { ICE_HEAT_SHARE } else { 1.0 };
+        let piece = (it.form == Form::Pieces).then(|| {
+            let piece = Piece::new(line, ingredient, it, mixture).cut(coming.cut);
+            let piece = piece.with_luck(coming.drawing);
+            if frozen { piece.frozen() } else { piece }
+        });
+        let capacity = match &piece {
+            Some(piece) => piece.heat_capacity(),
+            None if frozen => heat_capacity(&mixture) * ICE_HEAT_SHARE,
+            None => heat_capacity(&mixture),
+        };
         self.wall.dries_if(self.is_empty());
-        self.take_heat_of(heat_capacity(&mixture) * share, at);
+        self.take_heat_of(capacity, at);
         let before = self.remains();
         self.past.meets(it, mixture.mass().0);
         match it.form {
@@ -394,11 +402,7 @@ impl Contents {
             }
             Form::Crystals => self.lay_crystals(Deposit::of(line, mixture)),
             Form::Ice => self.lay_ice(Deposit::of(line, mixture)),
-            Form::Pieces => {
-                let piece = Piece::new(line, ingredient, it, mixture).cut(coming.cut);
-                let piece = piece.with_luck(coming.drawing);
-                self.lay(if frozen { piece.frozen() } else { piece });
-            }
+            Form::Pieces => piece.into_iter().for_each(|piece| self.lay(piece)),
         }
         self.became(before);
         self.wets_the_wall();

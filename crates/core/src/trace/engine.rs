@@ -115,12 +115,23 @@ impl<'a> Engine<'a> {
 
     /// Does a step, when its vessels and the cook are free for it.
     pub(super) fn step(&mut self, step: usize) -> Done {
+        let begins = self.wait_for(step);
+        self.carry_out(step, begins)
+    }
+
+    /// Lets the vessels of a step stand until it begins, and tells when that is.
+    pub(super) fn wait_for(&mut self, step: usize) -> Minutes {
         self.at = step;
-        let (drink, path) = (self.drink, &self.paths[step]);
+        let path = &self.paths[step];
         let begins = self.clocks.begin(path);
         for vessel in path {
             self.stand_aside(*vessel, begins);
         }
+        begins
+    }
+
+    pub(super) fn carry_out(&mut self, step: usize, begins: Minutes) -> Done {
+        let (drink, path) = (self.drink, &self.paths[step]);
         let (spent, touched) =
             self.act(step, &drink.steps[step].action).unwrap_or((Spent::by_hand(0.0), Vec::new()));
         let times = if spent.minutes > spent.hands_on { A_TIME } else { 1 };

@@ -29,6 +29,9 @@ const REST_HEAT: f64 = 1.7;
 /// at 95 °C and 90 min at 5 °C (literature and estimate).
 const DRAWING_KELVIN: f64 = 3540.0;
 
+/// Heat capacity of ice over that of water.
+pub(super) const ICE_HEAT_SHARE: f64 = 0.5;
+
 /// Heat that warms it by one degree, J/K.
 pub(super) fn heat_capacity(mixture: &Mixture) -> f64 {
     let water = mixture[Component::Water];

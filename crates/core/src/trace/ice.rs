@@ -117,9 +117,13 @@ mod tests {
 
     use super::super::contents::{Coming, Contents};
     use super::super::heat::{MELTING, ROOM};
+    use super::super::{Nudges, Prepared};
     use crate::chemistry::{Component, Mixture};
     use crate::cupboard::{Cupboard, VesselKind};
-    use crate::drink::{Vessel, Warmth};
+    use crate::drink::{
+        Action, Cut, Drink, Family, Portion, Press, Step, Stirring, Vessel, Warmth,
+    };
+    use crate::quantity::Amount;
 
     /// Heat in it, from liquid at 0 °C, and in the wet of its vessel, from the kitchen's warmth, J.
     fn heat(contents: &Contents) -> f64 {
@@ -177,6 +181,91 @@ mod tests {
             prop_assert!((heat(&part) + left - before).abs() < 1e-6 * before.abs().max(1.0));
             let water = part.liquid[Component::Water];
             prop_assert!(water >= 0.0);
+        }
+    }
+
+    const HOLDERS: [&str; 4] = ["pot", "bowl", "jug", "pitcher"];
+
+    /// What is done by hand, so that heat only goes from one thing into another.
+    fn by_hand() -> impl Strategy<Value = Action> {
+        let holder = || prop::sample::select(&HOLDERS[..]).prop_map(str::to_owned);
+        let two = move || (holder(), holder()).prop_filter("apart", |(a, b)| a != b);
+        let grams = || (5.0..900.0).prop_map(Amount::grams);
+        prop_oneof![
+            5 => (holder(), coming(), grams()).prop_map(|(into, (id, _, warmth), amount)| Action::Add {
+                into, ingredient: id.into(), amount, warmth, cut: Cut::Usual, portions: 1,
+            }),
+            3 => (two(), 0.05..1.0).prop_map(|((from, into), share)| Action::Pour {
+                from, into, portion: Portion::Share(share),
+            }),
+            1 => two().prop_map(|(from, into)| Action::Pour { from, into, portion: Portion::All }),
+            2 => (two(), prop::sample::select(vec![Press::Drained, Press::Wrung])).prop_map(
+                |((from, into), press)| Action::Strain { from, through: "sieve".into(), into, press }
+            ),
+            1 => holder().prop_map(|vessel| Action::Stir { vessel, until: Stirring::Mixed }),
+            1 => (two(), grams()).prop_map(|((vessel, into), amount)| Action::Rinse {
+                vessel, ingredient: "water".into(), amount, warmth: Warmth::Hot, through: None, into,
+                press: Press::Drained,
+            }),
+            1 => (holder(), 1u32..9).prop_map(|(from, glasses)| Action::Serve {
+                from, glass: "glass".into(), glasses, size: Amount::millilitres(180.0),
+            }),
+        ]
+    }
+
+    fn of_steps(actions: Vec<Action>) -> Drink {
+        let kinds = [
+            ("pot", VesselKind::Pot),
+            ("bowl", VesselKind::Bowl),
+            ("jug", VesselKind::Jug),
+            ("pitcher", VesselKind::Pitcher),
+            ("sieve", VesselKind::FineSieve),
+            ("glass", VesselKind::Glass),
+        ];
+        let step = |(i, action)| Step::new(format!("s{i}"), action);
+        Drink {
+            name: "Test".into(),
+            family: Family::Lemonade,
+            note: String::new(),
+            part: None,
+            vessels: kinds.map(|(id, kind)| Vessel::new(id, kind)).to_vec(),
+            steps: actions.into_iter().enumerate().map(step).collect(),
+        }
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(600))]
+
+        /// Over all vessels of a random drink, at each of its steps. What is emptied leaves its wall to the kitchen.
+        #[test]
+        fn a_step_by_hand_makes_and_loses_no_heat(actions in prop::collection::vec(by_hand(), 1..14)) {
+            let (drink, cupboard) = (of_steps(actions), Cupboard::builtin());
+            let prepared = Prepared::new(&drink, cupboard);
+            let mut engine = prepared.engine(Nudges::default(), Vec::new());
+            for step in 0..drink.steps.len() {
+                let begins = engine.wait_for(step);
+                // The wall of what is empty is as warm as the kitchen before anything comes in again.
+                engine.vessels.iter_mut().for_each(|v| v.wall.dries_if(v.is_empty()));
+                let before = engine.vessels.clone();
+                engine.carry_out(step, begins);
+                let many = engine.many.clone();
+                let mut off = 0.0;
+                let mut scale = 0.0;
+                for ((was, is), many) in before.iter().zip(&engine.vessels).zip(&many) {
+                    let dried = (was.wall.wet - is.wall.wet).max(0.0);
+                    let left = dried * (was.temperature.0 - ROOM.0);
+                    off += (heat(is) + left - heat(was)) * many;
+                    scale += (heat(is).abs() + was.mass().0.max(is.mass().0) * 10.0) * many;
+                }
+                for line in engine.lines.iter().filter(|l| l.step == step) {
+                    let id = &cupboard.ingredients()[line.ingredient].id;
+                    off -= heat(&alone(id, line.grams.0, drink.steps[step].action.warmth()));
+                }
+                prop_assert!(
+                    off.abs() <= 1e-3 * scale.max(1.0),
+                    "{off} J of {scale} J at {:?}", drink.steps[step].action
+                );
+            }
         }
     }
 }

@@ -7,7 +7,7 @@
 //! both are as sweet. What a strainer then keeps hangs on the cells: see
 //! [`Texture`](crate::cupboard::Texture).
 
-use super::heat::{cell_breaking, drawing_speed, heat_capacity};
+use super::heat::{ICE_HEAT_SHARE, cell_breaking, drawing_speed, heat_capacity};
 use crate::chemistry::{Component, Mixture};
 use crate::cupboard::{BITTER_BLENDING, Flavour, Form, Ingredient, Press, Texture};
 use crate::drink::Cut;
@@ -180,8 +180,10 @@ impl Piece {
         self
     }
 
+    /// What is frozen in it takes less heat, as ice does.
     pub(super) fn heat_capacity(&self) -> f64 {
-        heat_capacity(&self.inside)
+        let frozen = Mixture::of(&[(Component::Water, self.frozen.0)]);
+        heat_capacity(&self.inside) - heat_capacity(&frozen) * (1.0 - ICE_HEAT_SHARE)
     }
 
     /// Whether two lots are so alike that they can lie in one heap: of the same line and ingredient,

@@ -73,7 +73,11 @@ impl<'a> Prepared<'a> {
         Landing { outcome: engine.outcome(), work: engine.work }
     }
 
-    fn engine<'b>(&'b self, nudges: Nudges<'b>, start: Vec<(usize, Contents)>) -> Engine<'b> {
+    pub(super) fn engine<'b>(
+        &'b self,
+        nudges: Nudges<'b>,
+        start: Vec<(usize, Contents)>,
+    ) -> Engine<'b> {
         Engine::new(self.drink, self.cupboard, (&self.weights, &self.paths), nudges, start)
     }
 }
