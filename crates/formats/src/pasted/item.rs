@@ -29,6 +29,8 @@ pub(super) struct Item {
     pub(super) optional: bool,
     pub(super) warmth: Warmth,
     pub(super) cut: Cut,
+    /// "9 %": how much of the whole it is, in hundredths.
+    pub(super) share: Option<f64>,
     /// Whether the text says how much.
     pub(super) said: bool,
     /// What could be taken instead: "honey or agave".
@@ -51,6 +53,7 @@ impl Item {
             optional: false,
             warmth: Warmth::Usual,
             cut: Cut::Usual,
+            share: None,
             said: true,
             instead: Vec::new(),
         }
@@ -67,6 +70,11 @@ impl Item {
         }
     }
 }
+
+/// Why an amount is a guess: it can't be converted; it was measured by the hand.
+pub(super) const NOT_CONVERTED: &str =
+    "We couldn't convert this amount, so we used the usual for a pitcher.";
+const AS_THE_HAND: &str = " is as large as the hand.";
 
 pub(super) fn guess(item: &mut Item, why: String) {
     item.sure = item.sure.max(Sure::Guessed);
@@ -122,6 +130,11 @@ fn by_hand(by: &str, kind: Kind) -> Option<(f64, bool)> {
     })
 }
 
+fn is_poured(it: &Ingredient) -> bool {
+    use Kind as K;
+    matches!(it.kind, K::Juice | K::Water | K::Soda | K::Spirit | K::Dairy)
+}
+
 /// The words of size that stand with a piece: "big", "small".
 fn size(words: &[Word]) -> &'static str {
     if says(words, &["large", "big", "huge", "fat"]) {
@@ -166,6 +179,11 @@ pub(super) fn measured(
     let counted = if behind.is_some() { &behind } else { counted };
     match counted {
         Some(Counted::In(measure)) => {
+            // Of what is poured, an ounce is a fluid one: nobody weighs juice into a glass.
+            let measure = match measure {
+                Measure::Ounce if is_poured(it) => &Measure::FluidOunce,
+                measure => measure,
+            };
             let Some(amount) = amount_in(many, measure) else {
                 return no_amount(item, it, cupboard);
             };
@@ -283,7 +301,7 @@ pub(super) fn measured(
                     | "spoonful"
             );
             if fits_hand {
-                guess(item, format!("A {by} is as large as the hand."));
+                guess(item, format!("A {by}{AS_THE_HAND}"));
             }
         }
         None => {
@@ -318,7 +336,7 @@ fn plain_name(it: &Ingredient, several: bool, cupboard: &Cupboard) -> String {
 
 pub(super) fn no_amount(item: &mut Item, it: &Ingredient, cupboard: &Cupboard) {
     item.amount = Some(cupboard.usual_amount(it));
-    guess(item, "We couldn't convert this amount, so we used the usual for a pitcher.".into());
+    guess(item, NOT_CONVERTED.into());
 }
 
 fn quarters(value: f64) -> f64 {
@@ -340,13 +358,22 @@ pub(super) fn kitchen_round(value: f64) -> f64 {
 /// Two amounts that are said of one thing: what doesn't agree is to be chosen.
 pub(super) fn compare(
     item: &mut Item,
-    second: &Said,
+    (first, second): (&Said, &Said),
     words: &[Word],
     it: &Ingredient,
     cupboard: &Cupboard,
 ) {
     const AGREES: f64 = 0.18;
     let mut other = Item { amount: None, why: Vec::new(), ..item.clone() };
+    // "2 cones (200 g each)", "2 cones, 90 g each"
+    let counted_out = !matches!(first.counted, Some(Counted::In(_)));
+    let times = if second.each && counted_out { first.many.low } else { 1.0 };
+    let many = Many {
+        low: second.many.low * times,
+        high: second.many.high.map(|high| high * times),
+        ..second.many
+    };
+    let second = &Said { many, counted: second.counted.clone(), ..*second };
     measured(&mut other, second, words, it, cupboard);
     let (Some(one), Some(two)) = (item.amount.clone(), other.amount) else { return };
     // "1 (2-inch) piece": the bracket says how large the piece is.
@@ -356,15 +383,10 @@ pub(super) fn compare(
         item.amount = Some(two);
         return;
     }
-    if item
-        .why
-        .iter()
-        .any(|why| why.contains("can't be said") || why.contains("as large as the hand"))
-        && !piece(&two)
-    {
-        // "a handful (15 g)": then it is known.
-        item.why
-            .retain(|why| !why.contains("can't be said") && !why.contains("as large as the hand"));
+    // "a handful (15 g)", "2 cones (200 g each)": then it is known.
+    let by_the_hand = |why: &String| why == NOT_CONVERTED || why.ends_with(AS_THE_HAND);
+    if item.why.iter().any(by_the_hand) && !piece(&two) {
+        item.why.retain(|why| !by_the_hand(why));
         if item.why.is_empty() {
             item.sure = Sure::Understood;
         }

@@ -1,5 +1,6 @@
 //! What a line of a text is by its looks: a heading, a numbered step, a title with how much it makes behind it.
 
+use super::said::plain;
 use keen_core::quantity::said::{Word, number, says};
 
 /// What a line is.
@@ -62,6 +63,34 @@ pub(super) fn is_capital(text: &str) -> bool {
     long.next() == Some(true) && long.all(|capital| capital)
 }
 
+/// What a drink is called by.
+pub(super) const DRINKS: [&str; 24] = [
+    "lemonade",
+    "limeade",
+    "orangeade",
+    "ade",
+    "cordial",
+    "syrup",
+    "shrub",
+    "tea",
+    "soda",
+    "fizz",
+    "punch",
+    "cooler",
+    "squash",
+    "drink",
+    "switchel",
+    "agua",
+    "cola",
+    "tonic",
+    "infusion",
+    "refresher",
+    "spritz",
+    "sherbet",
+    "water",
+    "brew",
+];
+
 /// How many words stand before a bracket or a stroke.
 pub(super) fn front(found: &[Word]) -> usize {
     let apart = |at: usize| at > 0 && found[at - 1].to < found[at].from;
@@ -73,7 +102,14 @@ pub(super) fn front(found: &[Word]) -> usize {
                     &found[at + 1..],
                     &["serving", "glass", "glasses", "people", "portion", "drink"],
                 );
-            found[*at].is(&["(", "|", "~"]) || (found[*at].is(&["–", "—"]) && apart(*at)) || makes
+            // "Rose lemonade, 5 kg"
+            let weighs = found[*at].is(&[","])
+                && found[..*at].iter().any(|w| w.is(&DRINKS))
+                && plain(&found[at + 1..]).is_some_and(|(_, used)| at + 1 + used == found.len());
+            found[*at].is(&["(", "|", "~"])
+                || weighs
+                || (found[*at].is(&["–", "—"]) && apart(*at))
+                || makes
         })
         .unwrap_or(found.len())
 }

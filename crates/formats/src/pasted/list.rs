@@ -1,12 +1,12 @@
 //! A line that says how much of what: "6 lemons, juiced", "1½ cups (300 g) sugar", "juice of 2 limes".
 
-use keen_core::cupboard::{Ingredient, Kind};
+use keen_core::cupboard::{Form, Ingredient, Kind};
 use keen_core::drink::{Cut, Warmth};
 
 use super::item::{Item, compare, guess, measured, no_amount};
 use super::names::{Found, Names};
 use super::outcome::Sure;
-use super::said::{Said, all_said, per, plain, plain_amount};
+use super::said::{Said, all_said, per, plain, plain_amount, share};
 use keen_core::quantity::said::{Word, number, says, together};
 
 /// Everything that a line says goes in. Empty where it says nothing of the kind.
@@ -168,6 +168,7 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
     let alone = named.len() == 1;
     let mut all = Vec::new();
     for found in &named {
+        let found = &extract_of(found, words, first.as_ref(), names);
         let Some(it) = names.cupboard.ingredient(&found.id) else { continue };
         let mut item = Item {
             ingredient: Some(found.id.clone()),
@@ -188,6 +189,7 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
             optional,
             warmth: warmth(words, it),
             cut: cut(words, it),
+            share: share(words).filter(|_| first.is_none()),
             said: first.is_some(),
             instead: if alone { instead.clone() } else { Vec::new() },
         };
@@ -222,7 +224,7 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
             Some(said) => {
                 measured(&mut item, said, words, it, names.cupboard);
                 if let Some(second) = &second {
-                    compare(&mut item, second, words, it, names.cupboard);
+                    compare(&mut item, (said, second), words, it, names.cupboard);
                 }
             }
             None if fills || garnish => {}
@@ -239,6 +241,23 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         all.push(item);
     }
     all
+}
+
+/// "1 tsp vanilla": what comes in pieces and is measured by the spoon is its extract.
+fn extract_of(found: &Found, words: &[Word], said: Option<&Said>, names: &Names<'_>) -> Found {
+    let amount = said.and_then(plain_amount).filter(|a| a.as_millilitres().is_some());
+    let it = names.cupboard.ingredient(&found.id);
+    let by_the_spoon = |it: &Ingredient| {
+        it.form == Form::Pieces
+            && amount.as_ref().is_some_and(|a| names.cupboard.weigh(it, a).is_err())
+    };
+    let extract = it.filter(|it| by_the_spoon(it)).and_then(|_| {
+        let named: Vec<Word> = found.at.iter().filter_map(|at| words.get(*at).cloned()).collect();
+        let extract = keen_core::quantity::said::words("extract");
+        names.find(&[named, extract].concat()).filter(|f| f.id.ends_with("_extract"))
+    });
+    let id = extract.map_or_else(|| found.id.clone(), |extract| extract.id);
+    Found { id, ..found.clone() }
 }
 
 /// "2 cups strong hibiscus tea" are poured; leaves and bags of it are counted or weighed.

@@ -222,6 +222,9 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
     {
         verb = Verb::Bottle;
     }
+    if matches!(verb, Verb::Put | Verb::Pour) && until_there_is(words) {
+        verb = Verb::TopUp;
+    }
     // "Put in the fridge"
     if verb == Verb::Put && fridge && uses(words, names, verb).is_empty() {
         verb = Verb::Chill;
@@ -296,6 +299,21 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         per: per(words),
         covers: begins_with(words, verb_at, "cover"),
     }
+}
+
+/// "Add cold water until you have 1.5 litres", "pour in water to make 2 litres": up to a line.
+fn until_there_is(words: &[Word]) -> bool {
+    let until = words.windows(3).position(|w| {
+        w[0].is(&["until", "till"])
+            && w[1].is(&["you", "it", "there", "they", "the"])
+            && w[2].is(&[
+                "have", "make", "makes", "is", "are", "measure", "measures", "reaches", "fill",
+            ])
+    });
+    let made = words.windows(2).position(|w| w[0].is(&["to"]) && w[1].is(&["make"]));
+    let volume = |rest: &[Word]| amounts(rest, 0..0).is_some_and(|a| a.as_millilitres().is_some());
+    until.is_some_and(|at| volume(&words[at + 3..]))
+        || made.is_some_and(|at| volume(&words[at + 2..]))
 }
 
 /// Whether what is poured is hot: "just-boiled water", not "just below boiling".

@@ -5,9 +5,9 @@ use keen_core::drink::{Action, limits};
 use keen_core::quantity::Amount;
 
 use super::doubt::{self, NO_RECIPE};
-use super::item::Item;
+use super::item::{Item, NOT_CONVERTED, guess, kitchen_round};
 use super::lines::{
-    Kind, Section, bare, front, heading, is_capital, numbered_step, sentences, thinned,
+    DRINKS, Kind, Section, bare, front, heading, is_capital, numbered_step, sentences, thinned,
 };
 use super::making::{self, Done, Entry, Makes};
 use super::method;
@@ -172,32 +172,6 @@ impl Reader<'_> {
     /// "Ginger shrub. Grate the ginger …", "Cold tea: 6 tsp leaves …": where the title of a text that stands in one
     /// line ends.
     fn title_in_front(&self, text: &str, found: &[Word]) -> Option<usize> {
-        const DRINKS: [&str; 24] = [
-            "lemonade",
-            "limeade",
-            "orangeade",
-            "ade",
-            "cordial",
-            "syrup",
-            "shrub",
-            "tea",
-            "soda",
-            "fizz",
-            "punch",
-            "cooler",
-            "squash",
-            "drink",
-            "switchel",
-            "agua",
-            "cola",
-            "tonic",
-            "infusion",
-            "refresher",
-            "spritz",
-            "sherbet",
-            "water",
-            "brew",
-        ];
         let begun = self.title.is_some() || !self.entries.is_empty() || !self.done.is_empty();
         if found.is_empty() || begun || self.section != Section::Open || self.is_makes(found) {
             return None;
@@ -307,7 +281,8 @@ impl Reader<'_> {
             let makes = found[front..].iter().any(|w| {
                 w.is(&[
                     "makes", "serves", "serve", "for", "portions", "gallon", "litre", "liter", "l",
-                    "quart", "glass", "serving", "people", "person", "drink", "bottle",
+                    "quart", "glass", "serving", "people", "person", "drink", "bottle", "kg", "g",
+                    "lb",
                 ])
             });
             if makes && named.iter().all(|i| !i.said) {
@@ -333,6 +308,9 @@ impl Reader<'_> {
                         keen_core::quantity::said::measure(&found[at + used..]).is_some()
                     })
             });
+            // "So lime soda, you take four limes"
+            let told = says(found, &["take", "need", "use", "squeeze", "juice"]);
+            let amount_inside = amount_inside || (says_how_much && told && !doings.is_empty());
             if !amount_inside {
                 return Kind::Title;
             }
@@ -396,6 +374,11 @@ impl Reader<'_> {
         let mut at = 0;
         while at < found.len() {
             if let Some((amount, used)) = said::plain(&found[at..])
+                && let Some(grams) = amount.as_grams()
+            {
+                self.makes.grams = Some(grams);
+                at += used;
+            } else if let Some((amount, used)) = said::plain(&found[at..])
                 && amount.as_millilitres().is_some()
                 && !keen_core::quantity::said::number(&found[at..])
                     .and_then(|(_, n)| found.get(at + n))
@@ -556,11 +539,42 @@ impl Reader<'_> {
         Pasted { doubt: Some(NO_RECIPE.to_owned()), ..read }
     }
 
+    /// Amounts in hundredths of the whole, which is as much as the text says, or a kilogram.
+    fn share_out(&mut self) {
+        let shares = || self.entries.iter().filter_map(|e| e.item.share);
+        // "Water to 100 %" is what is left.
+        let rest = shares()
+            .find(|share| *share >= 100.0)
+            .map(|_| (100.0 - shares().filter(|share| *share < 100.0).sum::<f64>()).max(0.0));
+        let sum: f64 = shares().filter(|share| *share < 100.0).sum::<f64>() + rest.unwrap_or(0.0);
+        let several = shares().count() > 1;
+        if !several || !(98.0..=102.0).contains(&sum) {
+            return;
+        }
+        let grams =
+            self.makes.grams.or_else(|| Some(self.makes.volume.as_ref()?.as_millilitres()? * 1.03));
+        for item in self.entries.iter_mut().map(|e| &mut e.item) {
+            let Some(share) = item.share.map(|s| rest.filter(|_| s >= 100.0).unwrap_or(s)) else {
+                continue;
+            };
+            item.amount =
+                Some(Amount::grams(kitchen_round(grams.unwrap_or(1000.0) * share / 100.0)));
+            item.fills = false;
+            item.why.clear();
+            item.sure = Sure::Understood;
+            if grams.is_none() {
+                guess(item, "The recipe is in percent: we made 1 kg of it.".into());
+            }
+        }
+        self.makes = Makes::default();
+    }
+
     fn finish(mut self, choices: &[Choice]) -> Pasted {
         let cupboard = self.names.cupboard;
         making::resolve(&mut self.entries, &mut self.done, self.names);
         making::only_served(&mut self.entries, &self.done);
         self.entries.truncate(MOST_THINGS);
+        self.share_out();
         for entry in &mut self.entries {
             if let Some(meant) = entry.item.amount.as_ref().and_then(|a| self.sizes.apply(a)) {
                 entry.item.amount = Some(meant);
@@ -657,8 +671,7 @@ fn choose(entry: &mut Entry, choice: &Choice, cupboard: &Cupboard) {
         let fits = entry.item.amount.as_ref().is_some_and(|a| cupboard.weigh(it, a).is_ok());
         if !fits && !entry.item.fills {
             entry.item.amount = Some(cupboard.usual_amount(it));
-            entry.item.why =
-                vec!["We couldn't convert this amount, so we used the usual for a pitcher.".into()];
+            entry.item.why = vec![NOT_CONVERTED.into()];
             entry.item.sure = Sure::Guessed;
         } else {
             entry.item.why.clear();

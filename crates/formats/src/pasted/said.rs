@@ -9,6 +9,8 @@ pub(super) struct Said {
     pub(super) many: Many,
     pub(super) counted: Option<Counted>,
     pub(super) full: Fullness,
+    /// "(200 g each)": for each of those that were counted.
+    pub(super) each: bool,
     pub(super) from: usize,
     pub(super) to: usize,
 }
@@ -41,7 +43,7 @@ fn held(words: &[Word], at: usize) -> Option<Said> {
     to += 1;
     to += usize::from(words.get(to).is_some_and(|w| w.is(&["of"])));
     let many = Many { low: many.low * each.low, high: None, loose: many.loose || each.loose };
-    Some(Said { many, counted: Some(counted), full, from: at, to })
+    Some(Said { many, counted: Some(counted), full, each: false, from: at, to })
 }
 
 fn said_at(words: &[Word], at: usize) -> Option<Said> {
@@ -53,6 +55,10 @@ fn said_at(words: &[Word], at: usize) -> Option<Said> {
     // "a 2-inch piece", "a 400-ml tin"
     if words.get(to).is_some_and(|w| w.is(&["-"])) && measure(&words[to + 1..]).is_some() {
         to += 1;
+    }
+    // "sugar 9 %" is a share of the whole, no number of pieces.
+    if words.get(to).is_some_and(|w| w.is(&["%", "percent"])) {
+        return None;
     }
     let (counted, full, more) = match measure(&words[to..]) {
         Some((counted, full, used)) => (Some(counted), full, used),
@@ -79,7 +85,8 @@ fn said_at(words: &[Word], at: usize) -> Option<Said> {
         many.low += 0.5;
         to += 3;
     }
-    Some(Said { many, counted, full, from: at, to })
+    let each = words.get(to).is_some_and(|w| w.is(&["each", "apiece"]));
+    Some(Said { many, counted, full, each, from: at, to })
 }
 
 /// Whether an "a" counts what comes: it does where a line begins with it and in "juice of a lemon", not in "for
@@ -123,7 +130,7 @@ pub(super) fn all_said(words: &[Word]) -> (Option<Said>, Option<Said>) {
         && words.get(used).is_some_and(|w| w.is(&["of"]))
     {
         let many = Many { low: 1.0, high: None, loose: false };
-        outside.push(Said { many, counted: Some(counted), full, from: 0, to: used });
+        outside.push(Said { many, counted: Some(counted), full, each: false, from: 0, to: used });
     }
     // "Strawberries (1 pound, hulled)": the bracket says it all.
     if outside.is_empty() && !inside.is_empty() {
@@ -181,6 +188,15 @@ pub(super) fn plain_amount(said: &Said) -> Option<Amount> {
         }
         Counted::By(_) => None,
     }
+}
+
+/// "White sugar 9 %", "water to 100 %": how much of the whole it is, in hundredths.
+pub(super) fn share(words: &[Word]) -> Option<f64> {
+    (0..words.len()).find_map(|at| {
+        let (many, used) = number(&words[at..])?;
+        let percent = words.get(at + used).is_some_and(|w| w.is(&["%", "percent"]));
+        (percent && (0.0..=100.0).contains(&many.low)).then_some(many.low)
+    })
 }
 
 /// "To every pint of juice", "for each litre of it", "per 500 ml": what an amount goes by.

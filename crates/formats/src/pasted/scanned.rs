@@ -1,4 +1,7 @@
-//! What scanning and copying do to a text: entities of web pages, and letters that were figures on paper.
+//! What scanning, copying and speaking do to a text: entities of web pages, letters that were figures on paper, and
+//! what the speaker took back.
+
+use keen_core::quantity::said::{Word, number, words};
 
 /// What web pages write for a sign.
 const ENTITIES: [(&str, &str); 17] = [
@@ -26,7 +29,8 @@ pub(super) fn in_lines(text: &str) -> String {
     in_one_column(&joined(text))
 }
 
-/// A line with signs for entities, and with figures where a scan made letters of them: "1O0 g", "l/2 tsp".
+/// A line with signs for entities, with figures where a scan made letters of them ("1O0 g", "l/2 tsp"), and without
+/// what the speaker took back.
 pub(super) fn restored(text: &str) -> String {
     let mut text = text.to_owned();
     if text.contains('&') {
@@ -34,23 +38,112 @@ pub(super) fn restored(text: &str) -> String {
             text = text.replace(entity, sign);
         }
     }
+    // "lO min": the letter beside a letter is only known for a figure once its neighbour is.
+    taken_back(&figures(&figures(&text)))
+}
+
+/// The measures that may stand behind a lone figure: "l l water" is one litre.
+const MEASURES: [&str; 16] = [
+    "l",
+    "I",
+    "ml",
+    "g",
+    "kg",
+    "litre",
+    "liter",
+    "cup",
+    "tsp",
+    "tbsp",
+    "tablespoon",
+    "teaspoon",
+    "lemon",
+    "lime",
+    "orange",
+    "pinch",
+];
+
+/// Figures where a scan made letters of them, and letters where it made figures.
+fn figures(text: &str) -> String {
+    let lone = |n: usize| {
+        let rest = text.get(n..).unwrap_or_default();
+        let mut words = rest.split_whitespace();
+        let (first, next) = (words.next(), words.next().unwrap_or_default());
+        text[..n].trim().is_empty()
+            && matches!(first, Some("l" | "I"))
+            && MEASURES.contains(&next)
+            && words.next().is_some()
+    };
+    let begins_with_one = text.find(['l', 'I']).filter(|n| lone(*n));
     let letters: Vec<char> = text.chars().collect();
     let at = |n: Option<usize>| n.and_then(|n| letters.get(n)).copied().unwrap_or(' ');
     let figure = |c: char| c.is_ascii_digit();
+    let bytes = text.char_indices().map(|(byte, _)| byte);
     letters
         .iter()
         .enumerate()
-        .map(|(n, c)| {
+        .zip(bytes)
+        .map(|((n, c), byte)| {
             let (before, after, beyond) = (at(n.checked_sub(1)), at(Some(n + 1)), at(Some(n + 2)));
             let begins = !before.is_alphanumeric();
             match c {
+                'l' | 'I' if begins_with_one == Some(byte) => '1',
+                // "lem0ns", "LEM0N"
+                '0' if before.is_lowercase() && after.is_lowercase() => 'o',
+                '0' if before.is_uppercase() && after.is_uppercase() => 'O',
                 'O' | 'o' if figure(before) && (figure(after) || !after.is_alphabetic()) => '0',
                 'l' | 'I' | '|' if begins && matches!(after, '/' | '⁄') && figure(beyond) => '1',
-                'l' | 'I' if figure(after) && (figure(before) || (begins && after != '0')) => '1',
+                'l' | 'I' if begins && matches!(after, 'O' | 'o') && !beyond.is_alphabetic() => '1',
+                'l' | 'I' if figure(after) && (figure(before) || begins) => '1',
                 _ => *c,
             }
         })
         .collect()
+}
+
+/// What a speaker says before saying it anew.
+const NO: [&str; 11] = [
+    "no wait make that",
+    "no wait",
+    "wait no",
+    "no make that",
+    "make that",
+    "scratch that",
+    "no sorry",
+    "sorry",
+    "or rather",
+    "i mean",
+    "correction",
+];
+
+/// "Five lemons no wait make that seven lemons": the number that was taken back goes, and what was said of it.
+fn taken_back(text: &str) -> String {
+    let lower = text.to_ascii_lowercase();
+    let word_ends = |n: usize| !lower[n..].starts_with(|c: char| c.is_alphanumeric());
+    let found = NO.iter().find_map(|said| {
+        let from = lower.find(said)?;
+        let apart = from > 0 && !lower[..from].ends_with(|c: char| c.is_alphanumeric());
+        (apart && word_ends(from + said.len())).then_some((from, from + said.len()))
+    });
+    let Some((from, to)) = found else { return text.to_owned() };
+    let counts = |all: &[Word], at: usize| {
+        let (_, used) = number(&all[at..])?;
+        (used > 1 || !all[at].is(&["a", "an"])).then_some(used)
+    };
+    let behind = words(&text[to..]);
+    let anew = behind.iter().position(|w| !w.is_sign()).filter(|at| counts(&behind, *at).is_some());
+    let before = words(&text[..from]);
+    let (mut at, mut last) = (0, None);
+    while at < before.len() {
+        let used = counts(&before, at);
+        last = used.map_or(last, |_| Some(before[at].from));
+        at += used.unwrap_or(1);
+    }
+    match (last, anew) {
+        (Some(last), Some(anew)) => {
+            format!("{}{}", &text[..last], &text[to + behind[anew].from..])
+        }
+        _ => text.to_owned(),
+    }
 }
 
 /// Words that were broken at a line's end: "rhu-" and "barb".
@@ -81,7 +174,9 @@ fn in_one_column(text: &str) -> String {
             let word = |t: &str| {
                 t.split_whitespace().any(|w| w.chars().filter(|c| c.is_alphabetic()).count() > 2)
             };
-            let counted = line[next..].starts_with(|c: char| c.is_ascii_digit());
+            let right = line[next..].to_ascii_lowercase();
+            let counted = right.starts_with(|c: char| c.is_ascii_digit())
+                || ["for ", "serves ", "makes "].iter().any(|word| right.starts_with(word));
             if counted && word(&line[from..gap]) && word(&line[next..]) {
                 lines.push(line[from..gap].to_owned());
                 from = next;
@@ -110,8 +205,18 @@ mod tests {
             ("Oil of lemon", "Oil of lemon"),
             ("I use 3 limes", "I use 3 limes"),
             ("5 ounces", "5 ounces"),
+            ("l l water", "1 l water"),
+            ("l0 min", "10 min"),
+            ("lO min", "10 min"),
+            ("2 lem0ns", "2 lemons"),
+            ("LEM0N BARLEY", "LEMON BARLEY"),
+            ("squeeze five lemons no wait make that seven lemons", "squeeze seven lemons"),
+            ("take three limes, sorry four limes", "take four limes"),
+            ("two hundred grams, no, sorry, 150 grams of sugar", "150 grams of sugar"),
+            ("2 limes, I mean the large ones", "2 limes, I mean the large ones"),
             ("500 g rhu-\nbarb", "500 g rhubarb"),
             ("1 cup sugar -\n2 limes", "1 cup sugar -\n2 limes"),
+            ("Mint lemonade      For 6 glasses", "Mint lemonade\nFor 6 glasses"),
             ("200 g    sugar      4   limes", "200 g    sugar\n4   limes"),
             ("Sugar 1kg        1.89", "Sugar 1kg        1.89"),
         ] {

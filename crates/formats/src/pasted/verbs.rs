@@ -103,6 +103,12 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
     {
         return None;
     }
+    // "take out the bags", "take the bags out"
+    if matches!(word.as_str(), "take" | "pull")
+        && words[at + 1..].iter().take(4).take_while(|w| !w.is_sign()).any(|w| w.is(&["out"]))
+    {
+        return Some(Verb::Lift);
+    }
     if let Some(verb) = verb_of(word) {
         if before.is_some_and(|b| BEFORE_A_NOUN.contains(&b))
             && !(word == "rest" && before == Some("to"))

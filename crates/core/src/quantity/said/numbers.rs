@@ -136,6 +136,7 @@ fn single(words: &[Word]) -> Option<(f64, usize, bool)> {
             let more = (2..4).take_while(|n| article(at(*n))).count();
             Some((value, 2 + more, false))
         }
+        ("a", "hundred", _) => Some((100.0, 2, false)),
         ("a", "few", _) => Some((3.0, 2, true)),
         ("a", "couple", "of") => Some((2.0, 3, true)),
         ("a", "couple" | "dozen", _) => {
@@ -151,13 +152,10 @@ fn single(words: &[Word]) -> Option<(f64, usize, bool)> {
             };
             let dash = usize::from(next == "-");
             let one = named(at(1 + dash)).filter(|one| *one < 10.0);
+            let articles = (2..4).take_while(|n| article(at(*n))).count();
             match (next, one) {
-                ("thirds" | "third", _) => {
-                    return Some((value / 3.0, 2 + usize::from(article(at(2))), false));
-                }
-                ("quarters", _) => {
-                    return Some((value / 4.0, 2 + usize::from(article(at(2))), false));
-                }
+                ("thirds" | "third", _) => return Some((value / 3.0, 2 + articles, false)),
+                ("quarters", _) => return Some((value / 4.0, 2 + articles, false)),
                 ("dozen", _) => return whole(value * 12.0, 2),
                 ("hundred", _) => {
                     let and = usize::from(at(2) == "and");
@@ -188,6 +186,14 @@ pub fn number(words: &[Word]) -> Option<(Many, usize)> {
                 if at < 2 => {}
             "to" if at == 1 && words[0].is(&["up"]) => {}
             _ => break,
+        }
+        at += 1;
+    }
+    // "another pint", "another 2 cups"
+    if words.get(at).is_some_and(|w| w.is(&["another"])) {
+        let next = single(&words[at + 1..]).filter(|_| !words[at + 1].is(&["a", "an"]));
+        if next.is_none() {
+            return Some((Many { low: 1.0, high: None, loose }, at + 1));
         }
         at += 1;
     }
@@ -237,7 +243,8 @@ mod tests {
             ("between 3 and 4", 3.0, Some(4.0), 4),
             ("half a lemon", 0.5, None, 2),
             ("a dozen limes", 12.0, None, 2),
-            ("two thirds of a cup", 2.0 / 3.0, None, 3),
+            ("two thirds of a cup", 2.0 / 3.0, None, 4),
+            ("a hundred grams", 100.0, None, 2),
             ("2 x 400 ml", 800.0, None, 3),
             ("1,5 l", 1.5, None, 1),
             ("1,000 ml", 1000.0, None, 1),
@@ -245,11 +252,13 @@ mod tests {
             ("two and a half cups", 2.5, None, 4),
             ("2 and a half cups", 2.5, None, 4),
             ("2 & 1/2 cups", 2.5, None, 5),
-            ("three quarters of a cup", 0.75, None, 3),
+            ("three quarters of a cup", 0.75, None, 4),
             ("a third of a cup", 1.0 / 3.0, None, 4),
             ("twenty-five g", 25.0, None, 3),
             ("two hundred and fifty ml", 250.0, None, 4),
             ("half a dozen limes", 6.0, None, 3),
+            ("another pint", 1.0, None, 1),
+            ("another 2 cups", 2.0, None, 2),
             ("two dozen limes", 24.0, None, 2),
             ("about 6", 6.0, None, 2),
         ] {

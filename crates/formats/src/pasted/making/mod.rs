@@ -72,6 +72,8 @@ pub(super) struct Done {
 pub(super) struct Makes {
     pub(super) glasses: Option<u32>,
     pub(super) volume: Option<Amount>,
+    /// The whole by weight: "5 kg".
+    pub(super) grams: Option<f64>,
     pub(super) glass: Option<Amount>,
 }
 
@@ -420,8 +422,21 @@ impl Cook<'_> {
                 });
                 Some(if which == 1 { said } else { listed })
             }
-            (listed, said) => listed.or(said),
+            (listed, said) => listed.or(said).or_else(|| self.usual_line()),
         }
+    }
+
+    /// "Soda to fill", and nowhere how far: what is measured out tells a glass from a pitcher.
+    fn usual_line(&self) -> Option<Amount> {
+        self.entries.iter().find(|e| e.item.fills)?;
+        let measured = self.entries.iter().filter(|e| !e.item.fills && !e.item.garnish);
+        let ml: f64 =
+            measured.filter_map(|e| e.item.amount.as_ref().and_then(Amount::as_millilitres)).sum();
+        Some(Amount::millilitres(match ml {
+            ml if ml < 130.0 => 250.0,
+            ml if ml < 600.0 => 1000.0,
+            _ => 2000.0,
+        }))
     }
 
     /// What goes in of an entry, and where.

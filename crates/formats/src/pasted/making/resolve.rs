@@ -1,7 +1,7 @@
 //! Which thing of the list a word of the method means; and what the method alone says goes in.
 
 use super::*;
-use keen_core::quantity::said::{Word, number};
+use keen_core::quantity::said::{Word, number, says};
 
 /// Finds for everything that the method names what of the list it is; what isn't in the list goes in by the
 /// method alone.
@@ -42,7 +42,7 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
         }
         for one in &mut doing.uses {
             let id = one.found.id.clone();
-            if let Some(entry) = besides_the_juice(entries, one, names) {
+            if let Some(entry) = besides(entries, one, names) {
                 entries.push(Entry {
                     key: next_key(entries, *line),
                     line: *line,
@@ -154,17 +154,15 @@ fn is_of_entry(entry: &Entry, names: &Names<'_>, which: impl Fn(&Ingredient) -> 
     entry.known(names.cupboard).is_some_and(which)
 }
 
+fn is_by_the_piece(entry: &Entry) -> bool {
+    let amount = entry.item.amount.as_ref();
+    amount.is_some_and(|a| a.terms().iter().any(|t| t.measure.dimension() == Dimension::Count))
+}
+
 /// The zest or peel of a citrus fruit that the list has by the piece, for its juice.
 fn rind_of(entry: &Entry, said: &[Word], names: &Names<'_>) -> Option<String> {
-    let by_piece = entry
-        .item
-        .amount
-        .as_ref()?
-        .terms()
-        .iter()
-        .any(|t| t.measure.dimension() == Dimension::Count);
     let id = entry.item.ingredient.as_deref()?;
-    let fruit = id.strip_suffix("_juice").filter(|_| by_piece)?;
+    let fruit = id.strip_suffix("_juice").filter(|_| is_by_the_piece(entry))?;
     let peel = said.iter().any(|w| w.is(&["peel", "rind", "skin", "strip"]));
     let ends = if peel { ["_peel", "_zest"] } else { ["_zest", "_peel"] };
     ends.iter()
@@ -172,19 +170,26 @@ fn rind_of(entry: &Entry, said: &[Word], names: &Names<'_>) -> Option<String> {
         .find(|id| names.cupboard.ingredient(id).is_some())
 }
 
-/// "The zest of the lemons", where the list has two lemons: their juice is one thing, and this another.
-fn besides_the_juice(entries: &[Entry], one: &uses::Use, names: &Names<'_>) -> Option<Entry> {
+/// "The zest of the lemons", where the list has two lemons: their juice is one thing, and this another. "The juice of
+/// the oranges", where it has the zest of four.
+fn besides(entries: &[Entry], one: &uses::Use, names: &Names<'_>) -> Option<Entry> {
     let it = names.cupboard.ingredient(&one.found.id)?;
     let same_fruit =
         |other: &Ingredient| names.cupboard.produce_of(it).any(|p| p.gives.contains(&other.id));
     let rind = |it: &Ingredient| matches!(it.kind, Kind::Zest | Kind::Peel);
-    if !rind(it)
-        || entries.iter().any(|e| is_of_entry(e, names, |other| rind(other) && same_fruit(other)))
+    let pressed = |it: &Ingredient| it.kind == Kind::Juice;
+    let of_juice = pressed(it) && says(&one.words, &["juice"]);
+    let same_part = |other: &Ingredient| if of_juice { pressed(other) } else { rind(other) };
+    if !(of_juice || rind(it))
+        || entries.iter().any(|e| is_of_entry(e, names, |o| same_part(o) && same_fruit(o)))
     {
         return None;
     }
     let whole = entries.iter().find(|e| {
-        is_of_entry(e, names, |other| same_fruit(other)) && rind_of(e, &[], names).is_some()
+        let other_part = |other: &Ingredient| {
+            same_fruit(other) && (rind(other) || rind_of(e, &[], names).is_some())
+        };
+        is_of_entry(e, names, other_part) && is_by_the_piece(e)
     })?;
     // Half of them, or one of two, is as many.
     let amount = match &one.share {
