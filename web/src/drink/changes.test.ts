@@ -89,6 +89,13 @@ describe("changes of a recipe", () => {
     expect(into("pitcher", 0)).toBe(0);
   });
 
+  it("says how much a part is where parts come in", () => {
+    const part = { ...salt, amount: "2 parts" };
+    expect(addIngredient(part, "pitcher")(limeade).part).toBe("30 ml");
+    expect(addIngredient(part, "pitcher")({ ...limeade, part: "20 ml" }).part).toBe("20 ml");
+    expect(addIngredient(salt, "pitcher")(limeade).part).toBe(limeade.part);
+  });
+
   it("gives every step a name that no other has", () => {
     let drink = limeade;
     for (let i = 0; i < 50; i++) {

@@ -141,7 +141,9 @@ export function addIngredient(it: Adding, vessel: string, at?: number): Change {
       (s) => pathOf(s.do).includes(vessel) && ["top_up", "cool", "serve"].includes(nameOf(s.do)),
     );
     const usual = lastInto >= 0 ? lastInto + 1 : firstAfter >= 0 ? firstAfter : drink.steps.length;
-    return insertStep(drink, at ?? usual, action)[0];
+    // Parts are parts of something: a shot, until another is chosen.
+    const sized = /\bparts?$/.test(it.amount) && !drink.part ? { ...drink, part: "30 ml" } : drink;
+    return insertStep(sized, at ?? usual, action)[0];
   };
 }
 

@@ -121,13 +121,13 @@ impl Amount {
 
     /// Whether it is said in parts of a drink.
     #[must_use]
-    pub(crate) fn has_parts(&self) -> bool {
+    pub fn has_parts(&self) -> bool {
         self.terms.iter().any(|t| t.measure == Measure::Part)
     }
 
     /// With its parts said in millilitres.
     #[must_use]
-    pub(crate) fn in_parts_of(&self, part: Millilitres) -> Self {
+    pub fn in_parts_of(&self, part: Millilitres) -> Self {
         let term = |t: &Term| match t.measure {
             Measure::Part => Term { value: t.value * part.0, measure: Measure::Millilitre },
             _ => t.clone(),

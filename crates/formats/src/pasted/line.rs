@@ -2,8 +2,8 @@
 
 use keen_core::cupboard::{Cupboard, Kind};
 use keen_core::drink::{Cut, Warmth};
-use keen_core::quantity::Amount;
 use keen_core::quantity::said::words;
+use keen_core::quantity::{Amount, Millilitres};
 use serde::Serialize;
 
 use super::list::items;
@@ -45,6 +45,9 @@ pub struct LineThing {
 /// Longer than this it is a recipe, and pasted.
 const MOST: usize = 200;
 
+/// What a part is where nothing says so: a shot.
+const USUAL_PART: Millilitres = Millilitres(30.0);
+
 /// Reads a line as what goes into a drink.
 #[must_use]
 pub fn read_line(text: &str, cupboard: &Cupboard) -> LineRead {
@@ -58,7 +61,7 @@ pub fn read_line(text: &str, cupboard: &Cupboard) -> LineRead {
         .filter_map(|item| {
             let it = cupboard.ingredient(item.ingredient.as_deref()?)?;
             let amount = item.amount.clone().unwrap_or_else(|| cupboard.usual_amount(it));
-            let grams = cupboard.weigh(it, &amount).ok()?.grams.0;
+            let grams = cupboard.weigh(it, &amount.in_parts_of(USUAL_PART)).ok()?.grams.0;
             let squeezed = it.kind == Kind::Juice && cupboard.can_be_squeezed(it);
             Some(LineThing {
                 ingredient: it.id.clone(),
@@ -107,6 +110,13 @@ mod tests {
         ] {
             assert_eq!(read(text), [(ingredient.to_owned(), amount.to_owned())], "{text}");
         }
+        let fizz: Vec<String> = read("2 : 2 : 3 lemon juice, simple syrup and soda water")
+            .into_iter()
+            .map(|(id, amount)| format!("{id} {amount}"))
+            .collect();
+        let parts = ["lemon_juice 2 parts", "simple_syrup_1_1 2 parts", "club_soda 3 parts"];
+        assert_eq!(fizz, parts);
+        assert_eq!(read("lime juice : honey = 3 : 1").len(), 2);
         let limes = read_line("6 limes, juiced", Cupboard::builtin());
         assert!(limes.things[0].squeezed && limes.things[0].said);
         assert!(!read_line("sugar", Cupboard::builtin()).things[0].said);

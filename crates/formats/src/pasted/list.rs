@@ -11,6 +11,9 @@ use keen_core::quantity::said::{Word, number, says, together};
 
 /// Everything that a line says goes in. Empty where it says nothing of the kind.
 pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
+    if let Some(all) = in_ratio(words, names) {
+        return all;
+    }
     let mut all = Vec::new();
     let mut part: &[Word] = &[];
     for segment in segments(words, names) {
@@ -36,6 +39,43 @@ pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         all.extend(of_segment(segment, names));
     }
     all
+}
+
+/// "2 : 2 : 3 lemon juice, syrup, soda", "lemon juice : syrup : soda = 1 : 1 : 4": so many parts of each.
+fn in_ratio(words: &[Word], names: &Names<'_>) -> Option<Vec<Item>> {
+    let ratio = |from: usize| {
+        let mut parts = vec![from];
+        let mut at = from + 1;
+        while words.get(at).is_some_and(|w| w.is(&[":"]))
+            && words.get(at + 1).is_some_and(|w| w.text.starts_with(|c: char| c.is_ascii_digit()))
+        {
+            parts.push(at + 1);
+            at += 2;
+        }
+        (parts.len() > 1).then_some((parts, at))
+    };
+    let from = words.iter().position(|w| w.text.starts_with(|c: char| c.is_ascii_digit()))?;
+    let (parts, end) = ratio(from)?;
+    let of = if from == 0 { &words[end..] } else { &words[..from] };
+    let apart = |w: &Word| w.is(&[",", ":", "/", "and", "&", "+", "to"]);
+    let named: Vec<&[Word]> = of
+        .split(apart)
+        .map(|one| {
+            let sign = |w: &&Word| w.is_sign();
+            let front = one.iter().take_while(sign).count();
+            let back = one[front..].iter().rev().take_while(sign).count();
+            &one[front..one.len() - back]
+        })
+        .filter(|one| !one.is_empty())
+        .collect();
+    if named.len() != parts.len() || named.iter().any(|one| names.find(one).is_none()) {
+        return None;
+    }
+    let one = |(part, name): (&usize, &&[Word])| {
+        let measure = keen_core::quantity::said::words("parts");
+        of_segment(&[&words[*part..=*part], &measure, name].concat(), names)
+    };
+    Some(parts.iter().zip(&named).flat_map(one).collect())
 }
 
 /// Splits "200 g sugar, 1 l water and 3 lemons" where another amount of something begins.
