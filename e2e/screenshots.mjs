@@ -88,8 +88,7 @@ async function toWays(page) {
   await page.getByRole("button", { name: "Something went differently" }).click();
   await page.getByRole("combobox", { name: "In which step" }).click();
   await page.getByRole("option", { name: /^Squeeze/ }).click();
-  await page.getByRole("combobox", { name: "What", exact: true }).click();
-  await page.getByRole("option", { name: "I got this much" }).click();
+  await page.getByRole("button", { name: "I got this much" }).click();
   await page.getByLabel("How much").fill("150 ml");
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await page.getByRole("button", { name: "Do this" }).first().waitFor();

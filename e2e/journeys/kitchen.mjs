@@ -173,10 +173,10 @@ export async function practise(page, name) {
 export async function finishPractice(page) {
   await until(page, /^All steps are done/);
   await page.getByRole("button", { name: "Finish", exact: true }).click();
-  await page.getByLabel("How many bottles or jars").fill("two");
+  await page.getByLabel("How many").fill("two");
   await page.getByRole("button", { name: "Finish the batch" }).click();
   await page.getByText("Enter a whole number, or leave this empty.").waitFor();
-  await page.getByLabel("How many bottles or jars").fill("2");
+  await page.getByLabel("How many").fill("2");
   await page.getByRole("button", { name: "Finish the batch" }).click();
   const truth = page.getByRole("region", { name: "How it really was" });
   await truth.getByText(/^It landed \d+\.\d noticeable steps/).waitFor();

@@ -40,9 +40,16 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   await page.getByRole("button", { name: "Something went differently" }).click();
   const otherwise = page.getByRole("dialog", { name: "Something went differently" });
   await accessible(page, "it came out otherwise");
-  await otherwise.getByLabel("How much").fill("65 g");
+  assert.ok(await otherwise.getByRole("button", { name: "Save", exact: true }).isDisabled());
+  await otherwise.getByRole("button", { name: "Too much" }).click();
+  for (const key of ["1", "5"]) await otherwise.getByRole("button", { name: key, exact: true }).click();
+  await otherwise.getByText("65 g in all").waitFor();
   await otherwise.getByRole("button", { name: "Save", exact: true }).click();
-  await step.getByText(/(Add|add) 65 g dried hibiscus/).waitFor();
+  // What went in is done with: it isn't asked for again.
+  await step.getByText(/hibiscus/).waitFor({ state: "detached" });
+  await page.getByRole("button", { name: "Log" }).click();
+  await page.getByText(/^Used 65 g: .*hibiscus/).waitFor();
+  await page.getByRole("button", { name: "Put the list away" }).click();
   assert.notEqual(await point.getAttribute("aria-label"), before);
 
   for (let left = 8; left > 0; left -= 1) {
@@ -77,9 +84,8 @@ test("at the stove: a drink is made step by step, measured, put right and finish
 
   // Another step is done first, and that is taken back, too.
   await page.getByRole("button", { name: "Something went differently" }).click();
-  await otherwise.getByRole("combobox", { name: "What" }).click();
-  await page.getByRole("option", { name: "I'm doing another step first" }).click();
-  await otherwise.getByRole("combobox", { name: "Which one" }).click();
+  await otherwise.getByRole("button", { name: "Another step first" }).click();
+  await otherwise.getByRole("combobox", { name: "Which step", exact: true }).click();
   await page.getByRole("option", { name: /^Squeeze 2/ }).click();
   await otherwise.getByRole("button", { name: "Save", exact: true }).click();
   await step.getByText(/^Squeeze 2/).waitFor();
@@ -105,9 +111,19 @@ test("at the stove: a drink is made step by step, measured, put right and finish
     await page.waitForFunction((was) => document.querySelector("h2").innerText !== was, now);
   }
   await page.getByRole("button", { name: "Finish", exact: true }).click();
-  await page.getByLabel("Where is it now?").fill("refrigerator, upper shelf");
-  await page.getByRole("button", { name: "Finish the batch" }).click();
+  // Asked once: how much, in what, where. What is typed is what is recorded.
+  const finish = page.getByRole("dialog", { name: "Finish" });
+  await accessible(page, "finishing");
+  await finish.getByLabel("How much is there?").fill("2 l");
+  await finish.getByLabel("How many").fill("2");
+  await finish.getByText(/^1(\.0+)? l in each/).waitFor();
+  await finish.getByLabel("Where exactly").fill("upper shelf");
+  await finish.getByRole("button", { name: "Finish the batch" }).click();
   await step.getByText("Finished.").waitFor();
+  await page.getByText("2 bottles, refrigerator, upper shelf").waitFor();
+  await page.getByRole("row", { name: /^there is/ }).getByRole("cell", { name: /^2(\.0+)? l$/ }).last().waitFor();
+  const standing = page.getByRole("region", { name: "Where it is kept" });
+  await standing.getByText(/1(\.0+)? l/).first().waitFor();
   await page.getByRole("row", { name: /^acidity/ }).getByText(/±/).waitFor();
   await accessible(page, "a batch that is finished");
   await page.getByRole("link", { name: "Leave" }).click();

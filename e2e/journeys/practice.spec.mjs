@@ -54,7 +54,7 @@ test("practice: a hot-steeped hibiscus is weighed, measured by drops, tasted, fi
   await nextStep(page);
   await page.getByRole("button", { name: "How much juice did you get?" }).click();
   await page.getByRole("button", { name: "Read the marks" }).click();
-  await page.waitForFunction(() => /^\d+ ml$/.test(document.querySelector('[role=dialog] input[placeholder="180 ml"]').value));
+  await page.waitForFunction(() => /^\d+ ml$/.test(document.querySelector("[role=dialog] input[maxlength='60']").value));
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await page.getByRole("button", { name: "How much juice did you get?" }).waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Taste" }).click();

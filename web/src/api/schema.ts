@@ -3083,7 +3083,7 @@ export interface components {
         FieldRead: {
             /**
              * Format: double
-             * @description The number in the field's own unit; none for an amount.
+             * @description The number in the field's own unit; of an amount its millilitres, where it is a volume.
              */
             number?: number | null;
             /** @description As it is written back into the field. */

@@ -66,7 +66,7 @@ export function FillBottles({ of, ml, bottles, onDone }: FillBottlesProps) {
       <TextField
         select
         size="small"
-        label="Taste"
+        label="Kept in"
         value={vessel}
         onChange={(event) => setVessel(event.target.value as VesselKind)}
         sx={{ width: 110 }}

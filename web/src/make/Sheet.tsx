@@ -4,6 +4,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import type { FormEvent, ReactNode } from "react";
 import type { BatchView } from "../api/client";
+import { colour } from "../app/theme";
 import { TitledDialog } from "../app/TitledDialog";
 
 interface SheetProps {
@@ -13,10 +14,23 @@ interface SheetProps {
   onClose: () => void;
   children: ReactNode;
   width?: number;
+  /** Whether there is anything to say yet. */
+  ready?: boolean;
+  /** Whether what it ends with stays in sight: where keys fill a phone's screen. */
+  pinned?: boolean;
 }
 
 /** A sheet on which something is said of a batch. */
-export function Sheet({ title, act, onSubmit, onClose, children, width = 480 }: SheetProps) {
+export function Sheet({
+  title,
+  act,
+  onSubmit,
+  onClose,
+  children,
+  width = 480,
+  ready = true,
+  pinned = false,
+}: SheetProps) {
   return (
     <TitledDialog title={title} width={width} onClose={onClose}>
       <Box
@@ -28,9 +42,16 @@ export function Sheet({ title, act, onSubmit, onClose, children, width = 480 }: 
         sx={{ display: "grid", gap: 2 }}
       >
         {children}
-        <Box sx={{ display: "flex", justifyContent: "flex-end", gap: 1 }}>
+        <Box
+          sx={{
+            display: "flex",
+            justifyContent: "flex-end",
+            gap: 1,
+            ...(pinned && { position: "sticky", bottom: 0, py: 1, bgcolor: colour("enamel") }),
+          }}
+        >
           <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained">
+          <Button type="submit" variant="contained" disabled={!ready} sx={{ minHeight: 48, px: 3 }}>
             {act}
           </Button>
         </Box>

@@ -35,7 +35,7 @@ pub enum Kind {
 pub struct Read {
     /// As it is written back into the field.
     pub text: String,
-    /// The number in the field's own unit; none for an amount.
+    /// The number in the field's own unit; of an amount its millilitres, where it is a volume.
     pub number: Option<f64>,
     /// How it was understood, where that isn't what was typed: "= 90 min".
     pub understood: Option<String>,
@@ -121,7 +121,8 @@ fn amount(text: &str, before: Option<&str>) -> Result<Read, Unread> {
     };
     let said = amount.to_string();
     let understood = (said != text.trim()).then(|| format!("= {said}"));
-    Ok(Read { text: said, number: None, understood })
+    let number = (!amount.has_parts()).then(|| amount.as_millilitres()).flatten();
+    Ok(Read { text: said, number, understood })
 }
 
 /// "1.500 g", where a point sets thousands apart in half of the world.
