@@ -1932,6 +1932,19 @@ export interface components {
             /** @description Its name. */
             name: string;
         };
+        /** @description Something that helps, or the word that nothing does. */
+        Advice: {
+            adds?: components["schemas"]["Addition"] | null;
+            /** @description What to do, in a sentence. */
+            says: string;
+        };
+        /** @description Something that helps, and how it is said when it is done. */
+        AdviceOn: {
+            /** @description The same as it is said when it is done; nothing where there is nothing to stir in. */
+            does: components["schemas"]["Happening"][];
+            /** @description What to do, in a sentence. */
+            says: string;
+        };
         /** @description A task that comes after another one. */
         After: {
             /** @description The one that is done before. */
@@ -2666,6 +2679,8 @@ export interface components {
              * @description Acidity that it should have.
              */
             acidity_wanted: number;
+            /** @description What helps against what sugar and acid don't answer: flat, bitter, thin, no bubbles. */
+            advice: components["schemas"]["Advice"][];
             /** @description Set if nothing should be done: the difference can't be tasted, or it still changes by itself. */
             leave_it?: string | null;
             /**
@@ -7505,6 +7520,8 @@ export interface components {
         };
         /** @description How to go on. */
         WaysView: {
+            /** @description What helps against what sugar and acid don't answer. */
+            advice: components["schemas"]["AdviceOn"][];
             /** @description Two or three ways, the smallest change first; none where nothing needs to be done, or can be. */
             ways: components["schemas"]["WayOn"][];
         };
@@ -7603,7 +7620,7 @@ export interface components {
          * @description What is wrong with a taste.
          * @enum {string}
          */
-        Word: "sweet" | "not_sweet" | "sharp" | "not_sharp" | "strong" | "weak";
+        Word: "sweet" | "not_sweet" | "sharp" | "not_sharp" | "strong" | "weak" | "flat" | "bitter" | "no_bubbles" | "thin";
         /** @description Minutes that would better be written. */
         WriteMinutes: {
             /**

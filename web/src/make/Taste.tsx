@@ -8,7 +8,7 @@ import { colour } from "../app/theme";
 import type { AskingProps } from "./asked";
 import { look } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";
-import { useWays, Ways } from "./Ways";
+import { Advice, useWays, Ways } from "./Ways";
 
 /** What it tastes like, and what would put it right. */
 export function Taste({ view, place, say, onClose }: AskingProps) {
@@ -17,7 +17,7 @@ export function Taste({ view, place, say, onClose }: AskingProps) {
   const [words, setWords] = useState("");
   const [sip, setSip] = useState<string | undefined>();
   const said = doubts(felt);
-  const { ways, error, isFetching } = useWays(view, said, said.length > 0);
+  const { ways, advice, error, isFetching } = useWays(view, said, said.length > 0);
   const text = [inWords(said), words.trim()].filter(Boolean).join("; ");
   const keep = () => {
     if (text) void say({ tasted: { vessel, words: text } });
@@ -72,7 +72,17 @@ export function Taste({ view, place, say, onClose }: AskingProps) {
           }}
         />
       )}
-      {said.length > 0 && ways?.length === 0 && !isFetching && (
+      {said.length > 0 && advice && advice.length > 0 && (
+        <Advice
+          advice={advice}
+          say={say}
+          onTaken={() => {
+            keep();
+            onClose();
+          }}
+        />
+      )}
+      {said.length > 0 && ways?.length === 0 && !advice?.length && !isFetching && (
         <Box sx={{ color: colour("muted") }}>
           You can't correct this with what you have now. A later step may help.
         </Box>

@@ -1,10 +1,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
-import { answer, api, type BatchView, type Doubt, type WayOn } from "../api/client";
+import { answer, api, type BatchView, type Doubt, type Schemas, type WayOn } from "../api/client";
 import { colour, displayFont } from "../app/theme";
 import { volume } from "../ui/format";
 import type { Say } from "./useBatch";
+
+type AdviceOn = Schemas["AdviceOn"];
 
 /** How a batch may go on: back to what is written, or to where the tongue wants it. */
 export function useWays(view: BatchView, words: Doubt[], wanted: boolean) {
@@ -19,7 +21,45 @@ export function useWays(view: BatchView, words: Doubt[], wanted: boolean) {
     enabled: wanted,
     staleTime: Infinity,
   });
-  return { ways: data?.ways, error, isFetching };
+  return { ways: data?.ways, advice: data?.advice, error, isFetching };
+}
+
+/** What helps against what sugar and acid don't answer, or the word that nothing does. */
+export function Advice({ advice, say, onTaken }: { advice: AdviceOn[] } & Omit<WaysProps, "ways">) {
+  const take = async (does: AdviceOn["does"]) => {
+    onTaken?.();
+    for (const what of does) if (!(await say(what))) return;
+  };
+  return (
+    <Box component="ul" aria-label="What helps" sx={{ listStyle: "none", m: 0, p: 0 }}>
+      {advice.map(({ says, does }) => (
+        <Box
+          component="li"
+          key={says}
+          sx={{
+            display: "flex",
+            alignItems: "center",
+            gap: 1.5,
+            minHeight: 52,
+            py: 0.75,
+            borderTop: `1px solid ${colour("hairline")}`,
+          }}
+        >
+          <Box sx={{ flex: 1, minWidth: 0, fontSize: 16.5 }}>{says}</Box>
+          {does.length > 0 && (
+            <Button
+              variant="outlined"
+              aria-label={`Do this: ${says}`}
+              onClick={() => void take(does)}
+              sx={{ minHeight: 48, whiteSpace: "nowrap" }}
+            >
+              Do this
+            </Button>
+          )}
+        </Box>
+      ))}
+    </Box>
+  );
 }
 
 interface WaysProps {

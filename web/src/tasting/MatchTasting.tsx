@@ -144,7 +144,7 @@ export default function MatchTasting({
 }
 
 const how = { touch: "slightly", clearly: "clearly", far: "far" };
-const more: Record<Doubt["too"], string> = {
+const more: Partial<Record<Doubt["too"], string>> = {
   sweet: "sweeter",
   not_sweet: "less sweet",
   sharp: "more sour",

@@ -18,11 +18,11 @@ mod swap;
 pub(crate) const NOTICED: (f64, f64) = (0.10, 0.15);
 
 pub use correct::{
-    Addition, Asked, Correction, Doubt, How, NoticedParts, Pitcher, Remedy, Word, correct,
+    Addition, Advice, Asked, Correction, Doubt, How, NoticedParts, Pitcher, Remedy, Word, correct,
     tastes_of,
 };
 pub(crate) use correct::{
-    Inside, SODA, Stirring, acid_at, felt, measured, neutralises, sets, stirred_in,
+    Inside, SODA, Stirring, acid_at, advice, felt, measured, neutralises, sets, stirred_in,
 };
 pub(crate) use least_squares::{Unknown, Wish, nearest};
 pub use map::{BalanceMap, Band, MapPoint, Spot, Strength, Typical};

@@ -27,4 +27,4 @@ pub use practice::{LuckWas, Truth};
 pub use view::{
     BatchReport, Progress, ReadingReport, StepReport, Suggestion, doubtful, would_have_told_most,
 };
-pub use ways::{WayOn, ways_on};
+pub use ways::{AdviceOn, WayOn, advice_on, ways_on};

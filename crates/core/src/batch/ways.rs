@@ -10,7 +10,8 @@ use super::end::{End, differences, end_of, is_noticed};
 use super::view::believed;
 use super::{Happening, Made, StepState};
 use crate::balance::{
-    Doubt, NOTICED, SODA, Spot, Unknown, Wish, felt, measured, nearest, neutralises, sets,
+    Addition, Advice, Doubt, NOTICED, SODA, Spot, Unknown, Wish, advice, felt, measured, nearest,
+    neutralises, sets,
 };
 use crate::belief::Belief;
 use crate::cupboard::{Form, Ingredient, Kind, VesselKind};
@@ -85,6 +86,42 @@ pub fn ways_on(
         Some(aim) if !made.finished => ways_to(made, &belief, aim, worktop),
         _ => Ok(Vec::new()),
     }
+}
+
+/// What helps against words that sugar and acid don't answer, in the pitcher as it is now.
+///
+/// # Errors
+/// If it takes more work than there is.
+pub fn advice_on(
+    made: &Made,
+    words: &[Doubt],
+    worktop: Worktop<'_>,
+) -> Result<Vec<AdviceOn>, Stopped> {
+    let prepared = Prepared::new(&made.drink, worktop.cupboard());
+    let (belief, _) = believed(made, &prepared);
+    let here =
+        belief.with_amounts(&belief.middle(), &[], |nudges| worktop.run(&prepared, nudges))?;
+    let there = pitcher(made, &here)
+        .and_then(|(id, after, _)| Some((id, here.after(after, made.drink.vessel(id)?)?)));
+    let Some((vessel, contents)) = there.filter(|_| !made.finished) else { return Ok(Vec::new()) };
+    let on = |Advice { says, adds }: Advice| {
+        let added = |a: Addition| Happening::Added {
+            vessel: vessel.to_owned(),
+            ingredient: a.ingredient,
+            amount: a.amount,
+        };
+        AdviceOn { says, does: adds.map(added).into_iter().collect() }
+    };
+    Ok(advice(words, contents, worktop.cupboard()).into_iter().map(on).collect())
+}
+
+/// Something that helps, and how it is said when it is done.
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
+pub struct AdviceOn {
+    /// What to do, in a sentence.
+    pub says: String,
+    /// The same as it is said when it is done; nothing where there is nothing to stir in.
+    pub does: Vec<Happening>,
 }
 
 fn ways_to(

@@ -196,6 +196,47 @@ fn a_pitcher_never_seen_is_put_right_in_spoons_and_does_not_run_over() {
     assert!(found.ways.iter().any(|w| w.pour_aside_ml > 0.0), "{:?}", found.ways);
 }
 
+/// Sugar and acid don't answer these: what helps is told in the order in which a cook tries it, in amounts that suit
+/// the pitcher, and so is that nothing does.
+#[test]
+fn flat_bitter_thin_and_without_bubbles_are_answered_in_a_cooks_words() {
+    let against = |ml: f64, word: Word| {
+        let found = ask(unseen(ml, 2.0 * ml), vec![Doubt { too: word, how: How::Clearly }]);
+        assert!(!found.advice.is_empty(), "{word:?}");
+        found.advice
+    };
+    let grams = |of: &[keen_core::balance::Advice], id: &str| -> f64 {
+        of.iter().flat_map(|a| &a.adds).filter(|a| a.ingredient == id).map(|a| a.grams).sum()
+    };
+    for litres in [1.0, 3.0] {
+        let flat = against(1000.0 * litres, Word::Flat);
+        let salt = grams(&flat, "table_salt") / litres;
+        assert!((0.15..0.6).contains(&salt), "{salt} g of salt a litre");
+        assert!((8.0..30.0).contains(&(grams(&flat, "lemon_juice") / litres)), "{flat:?}");
+        let bitter = against(1000.0 * litres, Word::Bitter);
+        assert!((50.0..400.0).contains(&(grams(&bitter, "water") / litres)), "{bitter:?}");
+        assert!(bitter.last().unwrap().adds.is_none(), "nothing takes it out again");
+    }
+    // Nothing that is stirred in brings bubbles back, and warm drinks hold none.
+    let gone = against(1500.0, Word::NoBubbles);
+    assert!(gone.iter().all(|a| a.adds.is_none()) && gone.len() == 2, "{gone:?}");
+    assert!(grams(&against(1500.0, Word::Thin), "honey") > 10.0);
+    // Who only says that it is too sour gets no such advice.
+    let sour = ask(unseen(1500.0, 2000.0), vec![Doubt { too: Word::Sharp, how: How::Touch }]);
+    assert_eq!(sour.advice, []);
+    // Peel that still lies in it is strained off first.
+    let drink = drink(vec![
+        add("jug", "water", "1 l"),
+        add("jug", "white_sugar", "90 g"),
+        add("jug", "grapefruit_peel", "1 grapefruit"),
+        stand("jug", 60.0, RestingPlace::Worktop),
+    ]);
+    let vessel = "jug".to_owned();
+    let steeping = Pitcher::Traced { drink: Box::new(drink), vessel, step: None };
+    let first = ask(steeping, vec![Doubt { too: Word::Bitter, how: How::Touch }]);
+    assert!(first.advice[0].says.contains("Strain"), "{:?}", first.advice);
+}
+
 #[test]
 fn nobody_is_sent_to_correct_what_can_not_be_tasted() {
     let mut asked = Asked {

@@ -89,12 +89,12 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
     };
   };
   /** Stirs a remedy into the drink, as steps after the last one that leaves the vessel full. */
-  const stirIn = (remedy: Remedy) => {
+  const stirIn = (additions: Remedy["additions"]) => {
     editor.edit((before) => {
       const last = lastStepWith(report, source);
       let at = before.steps.findIndex((step) => step.id === last) + 1;
       if (at === 0) at = before.steps.length;
-      return remedy.additions.reduce((d, addition) => {
+      return additions.reduce((d, addition) => {
         const add = { into: source, ingredient: addition.ingredient, amount: addition.amount };
         return insertStep(d, at++, { add })[0];
       }, before);
@@ -218,7 +218,7 @@ function Found({
   onStirIn,
 }: {
   found: Correction;
-  onStirIn: ((r: Remedy) => void) | undefined;
+  onStirIn: ((additions: Remedy["additions"]) => void) | undefined;
 }) {
   return (
     <Box role="status" sx={{ display: "grid", gap: 1.25 }}>
@@ -249,9 +249,21 @@ function Found({
           </Box>
           {way.caution && <Box sx={{ fontSize: 14, mt: 0.5 }}>{way.caution}</Box>}
           {onStirIn && (
-            <Button onClick={() => onStirIn(way)} sx={{ px: 0, minWidth: 0 }}>
+            <Button onClick={() => onStirIn(way.additions)} sx={{ px: 0, minWidth: 0 }}>
               Add this to the drink
             </Button>
+          )}
+        </Box>
+      ))}
+      {found.advice.map(({ says, adds }) => (
+        <Box key={says} sx={{ borderTop: `1px solid ${colour("hairline")}`, pt: 1 }}>
+          {says}
+          {adds && onStirIn && (
+            <Box>
+              <Button onClick={() => onStirIn([adds])} sx={{ px: 0, minWidth: 0 }}>
+                Add this to the drink
+              </Button>
+            </Box>
           )}
         </Box>
       ))}

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { colour } from "../../app/theme";
-import { degrees, felt, words, type Felt } from "./feel";
+import { degrees, felt, others, words, type Felt } from "./feel";
 
 interface FeelProps {
   felt: Felt;
@@ -49,6 +49,38 @@ export function Feel({ felt: now, onChange }: FeelProps) {
           </Box>
         </Box>
       ))}
+      <Box
+        role="group"
+        aria-label="Something else"
+        sx={{
+          gridColumn: "1 / -1",
+          display: "grid",
+          gridTemplateColumns: { xs: "1fr 1fr", sm: "repeat(4, 1fr)" },
+          gap: 0.5,
+          mt: 0.5,
+        }}
+      >
+        {others.map(([word, text]) => {
+          const on = now[word] !== undefined;
+          return (
+            <Button
+              key={word}
+              aria-pressed={on}
+              onClick={() => onChange(felt(now, word, "clearly"))}
+              sx={{
+                minHeight: 44,
+                px: 0.5,
+                fontSize: 14,
+                border: `1.5px solid ${colour(on ? "cobalt" : "hairline")}`,
+                bgcolor: on ? colour("wash") : "transparent",
+                color: colour(on ? "cobalt" : "ink"),
+              }}
+            >
+              {text}
+            </Button>
+          );
+        })}
+      </Box>
     </Box>
   );
 }

@@ -1,9 +1,12 @@
 //! A pitcher that tastes wrong: what it needs, in spoons.
 
+mod advice;
 mod pitcher;
 mod question;
 mod remedy;
 
+pub use advice::Advice;
+pub(crate) use advice::advice;
 pub use question::{Asked, Doubt, How, NoticedParts, Pitcher, Word};
 
 use serde::Serialize;
@@ -41,6 +44,8 @@ pub struct Correction {
     pub leave_it: Option<String>,
     /// Ways to put it right, the smallest addition first.
     pub ways: Vec<Remedy>,
+    /// What helps against what sugar and acid don't answer: flat, bitter, thin, no bubbles.
+    pub advice: Vec<Advice>,
 }
 
 /// One way to put it right.
@@ -113,7 +118,8 @@ pub fn correct<'a>(
     let wanted_s = asked.sweetness.unwrap_or(now_s) * by_words_s;
     let wanted_a = asked.acidity.unwrap_or(now_a) * by_words_a;
     let tasted = !asked.words.is_empty();
-    Ok(corrected(worktop, &inside, at_hand, (wanted_s, wanted_a), (tasted, notices))?)
+    let found = corrected(worktop, &inside, at_hand, (wanted_s, wanted_a), (tasted, notices))?;
+    Ok(Correction { advice: advice(&asked.words, &inside.contents, worktop.cupboard()), ..found })
 }
 
 /// What brings that which is in a vessel to a sweetness and an acidity, g in 100 g. Less than anyone
@@ -178,6 +184,7 @@ pub(crate) fn corrected(
         volume_ml: volume.0,
         leave_it,
         ways,
+        advice: Vec::new(),
     })
 }
 
@@ -261,10 +268,12 @@ fn felt_by(words: &[Doubt], notices: (f64, f64)) -> (f64, f64) {
                 sweet /= more_sour;
                 sour /= more_sour;
             }
-            Word::Weak => {
+            Word::Weak | Word::Thin => {
                 sweet *= more_sour;
                 sour *= more_sour;
             }
+            // Neither sugar nor acid answers these.
+            Word::Flat | Word::Bitter | Word::NoBubbles => {}
         }
     }
     (sweet, sour)

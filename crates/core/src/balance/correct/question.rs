@@ -96,6 +96,10 @@ pub enum Word {
     NotSharp,
     Strong,
     Weak,
+    Flat,
+    Bitter,
+    NoBubbles,
+    Thin,
 }
 
 /// How much something is felt.

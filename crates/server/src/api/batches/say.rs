@@ -2,7 +2,7 @@
 
 use actix_web::{post, web};
 use keen_core::balance::Doubt;
-use keen_core::batch::{Happening, WayOn, doubtful, ways_on};
+use keen_core::batch::{AdviceOn, Happening, WayOn, advice_on, doubtful, ways_on};
 use keen_core::drink::FieldError;
 use keen_core::work::{Work, Worktop};
 use keen_store::Saying;
@@ -147,6 +147,8 @@ pub(crate) struct AskWays {
 pub(crate) struct WaysView {
     /// Two or three ways, the smallest change first; none where nothing needs to be done, or can be.
     ways: Vec<WayOn>,
+    /// What helps against what sugar and acid don't answer.
+    advice: Vec<AdviceOn>,
 }
 
 /// How to go on with a batch that turns out otherwise, or tastes of something. Nothing is changed by asking;
@@ -169,7 +171,9 @@ pub(in crate::api) async fn ways(
     let read = state.batch(&id).await?;
     let question = move |work: &Work| {
         let worktop = Worktop::new(&read.cupboard, work);
-        Ok(WaysView { ways: ways_on(&read.drink, &read.made(), &words, worktop)? })
+        let made = read.made();
+        let ways = ways_on(&read.drink, &made, &words, worktop)?;
+        Ok(WaysView { ways, advice: advice_on(&made, &words, worktop)? })
     };
     state.desk.ask(asker, question).await.map(web::Json)
 }
