@@ -168,7 +168,7 @@ export function Parts({ answer, plan, file, edit }: PartsProps) {
               sx={{ width: 44, height: 44, p: 0, ml: -1, flexShrink: 0 }}
             />
             <Box sx={{ minWidth: 0, py: 0.75 }}>
-              <strong>{name(part.drink)}</strong>, {part.label}: {span(part.work_minutes)} of work
+              <strong>{name(part.drink)}</strong>, {part.label}: {span(part.work_minutes)} hands-on
               <Box sx={{ fontSize: 14, color: colour("muted") }}>
                 keeps {keeps(part.keeps_minutes)}. {part.why}
               </Box>

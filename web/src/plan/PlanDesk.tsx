@@ -83,7 +83,7 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
         </Value>
         <Value onClick={() => setOpen("means")}>
           {means.cooks} {means.cooks === 1 ? "cook" : "cooks"}, {means.rings}{" "}
-          {means.rings === 1 ? "ring" : "rings"}
+          {means.rings === 1 ? "burner" : "burners"}
         </Value>
         <Value onClick={() => setOpen("hours")}>
           {plan.night
@@ -234,7 +234,7 @@ function Told({ plan, answer, clock }: { plan: Plan; answer: PlanAnswer; clock: 
   return (
     <Box data-told sx={{ fontSize: 16.5, lineHeight: 1.5 }}>
       <strong>{begin[0]}</strong> with {name(plan.blocks[0]?.drink ?? 0)}
-      {begin.length > 1 && `, ${begin.slice(1).join(", ")}`}. {span(plan.work_minutes)} of work
+      {begin.length > 1 && `, ${begin.slice(1).join(", ")}`}. {span(plan.work_minutes)} hands-on
       {plan.cooks.length > 1 && ` for ${counted[plan.cooks.length] ?? plan.cooks.length}`}
       {free.length > 0 && `; free from ${free.join(" and ")}`}.{" "}
       <Box component="span" sx={{ color: colour("muted") }}>

@@ -108,7 +108,7 @@ pub(super) fn add(
     if laid.problem.jobs.iter().any(|j| j.ring) {
         let mut more = laid.problem.clone();
         more.rings += 1;
-        tell(format!("{} ring", nth(more.rings)), &again(&more, laid, order), PlanChange::Ring);
+        tell(format!("{} burner", nth(more.rings)), &again(&more, laid, order), PlanChange::Ring);
     }
     for vessel in 0..laid.problem.vessels {
         let uses = laid.problem.stays.iter().zip(&schedule.vessel);

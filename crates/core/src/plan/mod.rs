@@ -398,7 +398,7 @@ fn told(laid: &Laid, schedule: &Schedule, order: &Order) -> Vec<Trouble> {
                 let job = &problem.jobs[task];
                 let stretch = job.hands + if job.attended { job.wait } else { 0 };
                 let lacks = if job.ring && problem.rings == 0 {
-                    "a ring, and there is none".to_owned()
+                    "a burner, and there is none".to_owned()
                 } else {
                     format!(
                         "somebody for {} at a stretch, and what it is done with; there is no such time \

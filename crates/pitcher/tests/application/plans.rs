@@ -55,7 +55,12 @@ fn a_plan_is_worked_out_on_the_drink_as_it_is_now() {
     let before = answer["plan"]["begins"].as_f64().unwrap();
     assert!((-60.0..-3.0).contains(&before), "{before}");
     assert_eq!(answer["plan"]["troubles"], json!([]));
-    assert!(answer["list"].as_str().unwrap().contains("Limeade: "), "{}", answer["list"]);
+    let list = answer["list"].as_str().unwrap();
+    assert!(list.contains("Limeade: "), "{list}");
+    // One can cook from it: every sentence that has an amount is in it.
+    for task in answer["plan"]["tasks"].as_array().unwrap() {
+        assert!(list.contains(task["sentence"].as_str().unwrap()), "{task} isn't in {list}");
+    }
     assert!(answer["drinks"][0]["colour"].as_str().unwrap().starts_with('#'));
 
     // The drink is to be chilled: that takes hours, in its plans as well.

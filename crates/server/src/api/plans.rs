@@ -351,7 +351,7 @@ fn later(zero: &Zoned, minutes: f64) -> Zoned {
     zero.checked_add(minutes.minutes()).unwrap_or_else(|_| zero.clone())
 }
 
-/// The plan as a plain list, a line each.
+/// The plan as a plain list that one can cook from: when, which drink, and what is done, with its amounts.
 fn list(file: &PlanFile, plan: &Plan, drinks: &[DrinkInPlan], zero: &Zoned) -> String {
     let name = |position: usize| {
         drinks.iter().find(|d| d.position == Some(position)).map_or("", |d| d.name.as_str())
@@ -379,6 +379,13 @@ fn list(file: &PlanFile, plan: &Plan, drinks: &[DrinkInPlan], zero: &Zoned) -> S
             name(block.drink),
             block.label,
         );
+        for task in plan.tasks.iter().filter(|task| block.tasks.contains(&task.id)) {
+            let _ = writeln!(text, "    {}", task.sentence);
+            if task.to - task.hands_to >= 1.0 {
+                let done = later(zero, task.to);
+                let _ = writeln!(text, "    Then wait until {}.", done.strftime("%H:%M"));
+            }
+        }
     }
     text
 }

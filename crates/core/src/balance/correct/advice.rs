@@ -36,7 +36,17 @@ const KEEPS_GAS: Celsius = Celsius(10.0);
 /// What helps against each word that sugar and acid don't answer.
 pub(crate) fn advice(words: &[Doubt], contents: &Contents, cupboard: &Cupboard) -> Vec<Advice> {
     let it = In { contents, cupboard };
-    words.iter().flat_map(|doubt| it.against(*doubt)).collect()
+    let mut all: Vec<Advice> = Vec::new();
+    for advice in words.iter().flat_map(|doubt| it.against(*doubt)) {
+        // What helps against two of them is done once.
+        let of = |a: &Advice| a.adds.as_ref().map(|a| a.ingredient.clone());
+        let twice =
+            all.iter().any(|a| a.says == advice.says || of(a).is_some() && of(a) == of(&advice));
+        if !twice {
+            all.push(advice);
+        }
+    }
+    all
 }
 
 struct In<'a> {
@@ -118,7 +128,8 @@ impl In<'_> {
     fn zest(&self, id: &str) -> Option<Advice> {
         // Of half a fruit for a litre, and never less.
         let fruits = (self.litres() * 0.5 * 2.0).round().max(1.0) / 2.0;
-        let amount: Amount = format!("{fruits} lemons").parse().ok()?;
+        let noun = if fruits > 1.0 { "lemons" } else { "lemon" };
+        let amount: Amount = format!("{fruits} {noun}").parse().ok()?;
         let advice = self.adding(id, amount.clone(), "")?;
         let says = format!("Grate in the zest of {amount}, leave for 10 minutes, then strain.");
         Some(Advice { says, ..advice })
