@@ -102,3 +102,24 @@ test("swap: honey for sugar, at the same sweetness", async ({ page }) => {
   await page.getByRole("button", { name: "Undo" }).click();
   await amount(page, "White sugar").waitFor();
 });
+
+test("less sugar: the curve, a point on it, and a sweetener", async ({ page }) => {
+  await openDrink(page, "Lemon verbena lemonade");
+  await page.getByRole("button", { name: "Less sugar" }).click();
+  const sheet = page.getByRole("dialog", { name: "Less sugar" });
+  await sheet.getByText(/^\d+ g of sugar in a glass now\. \d+ g before anyone notices\. \d+ g if it may be/).waitFor();
+  await accessible(page, "less sugar");
+  const slider = sheet.getByRole("slider", { name: "How much less" });
+  const said = sheet.getByRole("status");
+  await said.getByText(/no noticeable difference/).waitFor();
+  await slider.press("End");
+  await said.getByText(/far from it/).waitFor();
+  await slider.press("Home");
+  await sheet.getByRole("button", { name: "with a sweetener" }).click();
+  await slider.press("ArrowRight");
+  await said.getByText(/add .* allulose/).waitFor();
+  await sheet.getByRole("button", { name: "Use these amounts" }).click();
+  await page.getByText("Allulose").first().waitFor();
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await page.getByText("Allulose").first().waitFor({ state: "detached" });
+});

@@ -1,8 +1,8 @@
 //! Makers by a script: one who follows the drink as it is written, and one who measures.
 
-use keen_core::balance::Spot;
+use keen_core::balance::{Spot, differences};
 use keen_core::batch::{
-    BatchReport, Happening, Made as AsMade, Progress, Said, Truth, WayOn, differences, ways_on,
+    BatchReport, Happening, Made as AsMade, Progress, Said, Truth, WayOn, ways_on,
 };
 use keen_core::belief::Quantity;
 use keen_core::cupboard::Cupboard;

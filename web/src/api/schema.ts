@@ -294,6 +294,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/less-sugar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find how little sugar a drink takes: the curve of its sugar against how far it is from what is liked. */
+        post: operations["find_less_sugar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/line": {
         parameters: {
             query?: never;
@@ -1595,6 +1612,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A figure for a day. */
+        ADay: {
+            /**
+             * Format: double
+             * @description Sugar, g.
+             */
+            grams: number;
+            /** @description Whose figure it is, and for whom. */
+            says: string;
+        };
         /** @description What is tasted, without what is sealed. */
         About: {
             /** @description A row of glasses. */
@@ -4176,6 +4203,83 @@ export interface components {
              */
             spice: number;
         } | "per_vessel" | "per_glass" | "to_taste";
+        /** @description The curve. */
+        Lean: {
+            /** @description What health authorities name for a day, the stricter last. */
+            a_day: components["schemas"]["ADay"][];
+            /**
+             * Format: double
+             * @description Sugar in a glass now, g; in 100 ml where it isn't poured into glasses.
+             */
+            now_g: number;
+            /**
+             * Format: double
+             * @description How far the drink as it is lies from what is liked.
+             */
+            now_steps: number;
+            /** @description With less and less sugar. */
+            points: components["schemas"]["LeanPoint"][];
+            /**
+             * Format: double
+             * @description Sugar in a glass if it may be a little tarter: two noticeable steps, g.
+             */
+            tarter_g?: number | null;
+            /**
+             * Format: double
+             * @description Sugar in a glass before anyone notices a difference, g.
+             */
+            unnoticed_g?: number | null;
+        };
+        /** @description What is asked. */
+        LeanAsked: {
+            /**
+             * @description Ids of steps whose amounts stay as they are.
+             * @default []
+             */
+            hold?: string[];
+            /** @default null */
+            liked?: components["schemas"]["Spot"] | null;
+            /**
+             * @description A sweetener that may take the place of sugar, by its ingredient's id.
+             * @default null
+             */
+            sweetener?: string | null;
+        };
+        /** @description An amount that differs. */
+        LeanChange: {
+            /** @description What it was; none where it is new. */
+            from?: string | null;
+            /** @description The ingredient's name. */
+            name: string;
+            /** @description What it is now. */
+            to: string;
+        };
+        /** @description A drink with less sugar. */
+        LeanPoint: {
+            /** @description What is different in it, amount by amount. */
+            changes: components["schemas"]["LeanChange"][];
+            /** @description The drink, with amounts that kitchen tools can measure. */
+            drink: components["schemas"]["Drink"];
+            /** @description Where it lies. */
+            spot: components["schemas"]["Spot"];
+            /**
+             * Format: double
+             * @description How far it is from what is liked, in differences that are just noticed.
+             */
+            steps: number;
+            /**
+             * Format: double
+             * @description Sugar in a glass, g.
+             */
+            sugar_g: number;
+            /** @description How its sugar goes down. */
+            way: components["schemas"]["LeanWay"];
+        };
+        /**
+         * @description How the sugar goes down.
+         * @enum {string}
+         */
+        LeanWay: "tarter" | "thinner" | "sweetener";
         /** @description A figure that would change. */
         Learned: {
             /** @description Which. */
@@ -8630,6 +8734,52 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find_less_sugar: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeanAsked"] & {
+                    drink: components["schemas"]["Drink"];
+                };
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lean"];
                 };
             };
             /** @description The request has errors; each names its field. */

@@ -3,13 +3,17 @@
 //! The map's plane is sweetness across and acidity up, both in grams in 100 g of drink, so that a
 //! ray from the origin is one sugar–acid ratio, and dilution moves a drink along its ray.
 //!
+//! How far two places are apart is counted in differences that are just noticed, here and nowhere else.
+//!
 //! The other way round, [`solve`] works amounts out from a target, [`correct`] says what a pitcher
-//! needs that tastes wrong, and [`swap`] puts one ingredient in another's place. All three run the
+//! needs that tastes wrong, [`lean`] finds how little sugar it takes, and [`swap`] puts one ingredient in another's place. All of them run the
 //! drink with its amounts nudged, and read the trace.
 
 mod correct;
+mod lean;
 mod least_squares;
 mod map;
+mod noticed;
 mod profile;
 mod solve;
 mod swap;
@@ -24,8 +28,11 @@ pub use correct::{
 pub(crate) use correct::{
     Inside, SODA, Stirring, acid_at, advice, felt, measured, neutralises, sets, stirred_in,
 };
+pub use lean::{ADay, Lean, LeanAsked, LeanPoint, LeanWay, lean};
 pub(crate) use least_squares::{Unknown, Wish, nearest};
 pub use map::{BalanceMap, Band, MapPoint, Spot, Strength, Typical};
+pub use noticed::differences;
+pub(crate) use noticed::is_noticed;
 pub(crate) use profile::reads_as_brix;
 pub use profile::{Profile, Taste};
 pub use solve::{Aim, Bound, Moved, Solution, Target, solve};

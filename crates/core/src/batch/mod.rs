@@ -19,7 +19,6 @@ mod ready;
 mod view;
 mod ways;
 
-pub use end::differences;
 pub use happening::{Happening, Said, standing};
 pub use lessons::{Learnt, Teaching};
 pub use made::{Made, MadeStep, StepState};

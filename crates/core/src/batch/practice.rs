@@ -6,9 +6,9 @@
 
 use serde::Serialize;
 
-use super::end::{differences, end_of};
+use super::end::end_of;
 use super::{Happening, Made, Said, StepState};
-use crate::balance::{Doubt, Spot, tastes_of};
+use crate::balance::{Doubt, Spot, differences, tastes_of};
 use crate::belief::{Belief, Fate, Measurement, Quantity, Turns};
 use crate::cupboard::Cupboard;
 use crate::drink::{Action, Drink, Maceration};

@@ -2,11 +2,10 @@
 
 use serde::Serialize;
 
-use super::end::is_noticed;
 use super::in_time::not_before;
 use super::ready::ready_at;
 use super::{Made, StepState};
-use crate::balance::{BalanceMap, MapPoint, Profile, Spot, Taste};
+use crate::balance::{BalanceMap, MapPoint, Profile, Spot, Taste, is_noticed};
 use crate::belief::{Belief, Candidate, Doubt, Measurement, Quantity, Telling, tells_most};
 use crate::cupboard::{Cupboard, VesselKind};
 use crate::drink::{Action, Drink};

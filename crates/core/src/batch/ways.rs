@@ -6,12 +6,12 @@
 
 use serde::Serialize;
 
-use super::end::{End, differences, end_of, is_noticed};
+use super::end::{End, end_of};
 use super::view::believed;
 use super::{Happening, Made, StepState};
 use crate::balance::{
-    Addition, Advice, Doubt, NOTICED, SODA, Spot, Unknown, Wish, advice, felt, measured, nearest,
-    neutralises, sets,
+    Addition, Advice, Doubt, NOTICED, SODA, Spot, Unknown, Wish, advice, differences, felt,
+    is_noticed, measured, nearest, neutralises, sets,
 };
 use crate::belief::Belief;
 use crate::cupboard::{Form, Ingredient, Kind, VesselKind};

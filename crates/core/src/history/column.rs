@@ -300,7 +300,7 @@ fn place(spot: Spot) -> String {
 
 /// Whether most people notice the difference.
 pub(super) fn is_far(now: Spot, then: Spot) -> bool {
-    crate::batch::differences(now, then) >= 1.0
+    crate::balance::differences(now, then) >= 1.0
 }
 
 fn weight(cupboard: &Cupboard, ingredient: &str, amount: &Amount) -> Option<f64> {

@@ -1,9 +1,7 @@
 //! A batch that turns out otherwise: how to go on, what it teaches, and how it really was.
 
-use keen_core::balance::{Doubt, How, Spot, Word};
-use keen_core::batch::{
-    BatchReport, Happening, Learnt, Said, Teaching, Truth, WayOn, differences, ways_on,
-};
+use keen_core::balance::{Doubt, How, Spot, Word, differences};
+use keen_core::batch::{BatchReport, Happening, Learnt, Said, Teaching, Truth, WayOn, ways_on};
 use keen_core::belief::Quantity;
 use keen_core::cupboard::{Cupboard, Kitchen, LotFigure};
 use keen_core::drink::{Action, Drink};

@@ -2,8 +2,8 @@
 
 use crate::common::{add, boil, chill, drink, pour, serve, squeeze, stand, strain};
 use keen_core::balance::{
-    Aim, Asked, Bound, Correction, Doubt, How, NoticedParts, Pitcher, Target, Taste, Word, correct,
-    solve, swap,
+    Aim, Asked, Bound, Correction, Doubt, How, LeanAsked, LeanWay, NoticedParts, Pitcher, Spot,
+    Target, Taste, Word, correct, differences, lean, solve, swap,
 };
 use keen_core::chance::spread;
 use keen_core::cupboard::Cupboard;
@@ -447,4 +447,66 @@ fn who_tastes_finely_is_corrected_where_most_would_leave_it() {
     assert!(fine.leave_it.is_none() && !fine.ways.is_empty(), "{fine:?}");
     asked.notices = NoticedParts { sweetness: Some(f64::NAN), acidity: None };
     assert_eq!(correct(Cupboard::builtin(), &asked).unwrap_err().field, "notices.sweetness");
+}
+
+/// Each point of the curve is a drink that a single solve finds, and the figures that are told are read off it.
+#[test]
+fn less_sugar_is_a_curve_of_drinks_that_single_solves_find() {
+    let cupboard = Cupboard::builtin();
+    let lemonade = drink(vec![
+        add("pitcher", "white_sugar", "190 g"),
+        squeeze("pitcher", "lemon_juice", "6 lemons"),
+        add("pitcher", "water", "1.4 l"),
+        serve("pitcher", 8, "200 ml"),
+    ]);
+    let asked = LeanAsked { sweetener: Some("allulose".into()), ..LeanAsked::default() };
+    let found = lean(&lemonade, cupboard, &asked).unwrap();
+    let glass = |drink: &Drink| {
+        let trace = Trace::run(drink, cupboard);
+        keen_core::balance::Profile::of(trace.outcome().unwrap()).unwrap()
+    };
+    let now = glass(&lemonade);
+    let here = Spot { sweetness: now.sweetness_percent, acidity: now.acidity_percent };
+    assert!((found.now_g - now.glass_sugar_g).abs() < 1e-9 && found.now_steps < 1e-9);
+    for point in &found.points {
+        let profile = glass(&point.drink);
+        assert!((profile.glass_sugar_g - point.sugar_g).abs() < 1e-9, "{point:?}");
+        let spot = Spot { sweetness: profile.sweetness_percent, acidity: profile.acidity_percent };
+        assert!((differences(spot, here) - point.steps).abs() < 1e-6, "{point:?}");
+        assert!((profile.volume_ml / now.volume_ml - 1.0).abs() < 0.02, "as much of it: {point:?}");
+        let sour = profile.acidity_percent / now.acidity_percent;
+        match point.way {
+            LeanWay::Tarter => assert!((0.98..1.02).contains(&sour), "{point:?}"),
+            LeanWay::Thinner => assert!(sour < 1.0, "{point:?}"),
+            LeanWay::Sweetener => assert!(point.steps < 0.5, "{point:?}"),
+        }
+    }
+    for way in [LeanWay::Tarter, LeanWay::Thinner, LeanWay::Sweetener] {
+        let mine: Vec<_> = found.points.iter().filter(|p| p.way == way).collect();
+        assert!(mine.len() >= 6 && mine.windows(2).all(|p| p[0].sugar_g > p[1].sugar_g), "{way:?}");
+    }
+    // One noticeable step of sweetness is a tenth, two are a sixth.
+    let (unnoticed, tarter) = (found.unnoticed_g.unwrap(), found.tarter_g.unwrap());
+    assert!((unnoticed / found.now_g - 0.912).abs() < 0.012, "{unnoticed} of {}", found.now_g);
+    assert!((tarter / found.now_g - 0.829).abs() < 0.015, "{tarter} of {}", found.now_g);
+    // The same by a single solve.
+    let wanted = here.sweetness * 1.1_f64.powf(-3.0);
+    let target =
+        Target { sweetness: Some(wanted), acidity: Some(here.acidity), ..Target::default() };
+    let alone = solve(&lemonade, cupboard, &Aim { target, ..Aim::default() }).unwrap();
+    let three = found.points.iter().filter(|p| p.way == LeanWay::Tarter).nth(4).unwrap();
+    assert_eq!(three.drink, alone.rounded);
+
+    // Where somebody likes it sweeter, that is what it is measured from.
+    let sweeter = Spot { sweetness: here.sweetness * 1.3, acidity: here.acidity };
+    let theirs =
+        lean(&lemonade, cupboard, &LeanAsked { liked: Some(sweeter), ..asked.clone() }).unwrap();
+    assert!(theirs.now_steps > 2.0 && theirs.unnoticed_g.unwrap() > found.now_g, "{theirs:?}");
+
+    // What can't be lowered says why.
+    let refused = |drink: &Drink, asked: &LeanAsked| lean(drink, cupboard, asked).unwrap_err();
+    let plain = drink(vec![add("jug", "lemon_juice", "100 ml"), add("jug", "water", "1 l")]);
+    assert_eq!(refused(&plain, &asked).field, "drink");
+    let sugar = LeanAsked { sweetener: Some("white_sugar".into()), ..LeanAsked::default() };
+    assert_eq!(refused(&lemonade, &sugar).field, "sweetener");
 }

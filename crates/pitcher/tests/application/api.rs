@@ -536,3 +536,28 @@ fn the_kitchens_own_water_is_counted_in() {
     assert!(sour(&after) < sour(&before), "{} {}", sour(&after), sour(&before));
     assert!(after["water"].as_str().unwrap().contains("neutralises"), "{}", after["water"]);
 }
+
+/// The curve comes from the drink as the screen has it; what can't be asked is told with its field.
+#[test]
+fn less_sugar_is_worked_out_for_a_drink() {
+    let app = Application::start("serve");
+    let ask = |more: serde_json::Value| {
+        let mut body = json!({ "drink": limeade() });
+        body.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+        app.call("POST", "/api/compute/less-sugar", Some(&body.to_string()))
+    };
+    let found = ask(json!({ "sweetener": "erythritol" })).json();
+    let now = found["now_g"].as_f64().unwrap();
+    assert!(found["unnoticed_g"].as_f64().unwrap() < now, "{found}");
+    let ways = |way: &str| {
+        let points = found["points"].as_array().unwrap();
+        points.iter().filter(|p| p["way"] == way && p["sugar_g"].as_f64().unwrap() < now).count()
+    };
+    for way in ["tarter", "thinner", "sweetener"] {
+        assert!(ways(way) >= 5, "{way}: {found}");
+    }
+    let told = ask(json!({ "sweetener": "honey" })).problem(422).to_string();
+    assert!(told.contains("sweetener"), "{told}");
+    let told = ask(json!({ "liked": { "sweetness": 9 } })).problem(422).to_string();
+    assert!(told.contains("liked"), "{told}");
+}

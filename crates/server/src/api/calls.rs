@@ -96,6 +96,7 @@ pub(crate) fn every_call(taker: &mut impl TakesCalls) {
         .service(compute::trace)
         .service(compute::size)
         .service(compute::solve)
+        .service(compute::less_sugar)
         .service(compute::correct)
         .service(compute::swap)
         .service(compute::spread)

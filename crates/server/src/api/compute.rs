@@ -2,7 +2,9 @@
 
 use actix_web::{post, web};
 use chacha20::ChaCha8Rng;
-use keen_core::balance::{self, Aim, Asked, Correction, Pitcher, Solution, Swapped};
+use keen_core::balance::{
+    self, Aim, Asked, Correction, Lean, LeanAsked, Pitcher, Solution, Swapped,
+};
 use keen_core::chance::{self, Spread};
 use keen_core::cupboard::{Alkalinity, Cupboard, MOST_CARBONATE, Water};
 use keen_core::drink::{Drink, FieldError};
@@ -258,6 +260,30 @@ pub(super) async fn solve(
         Ok(balance::solve(drink, worktop, &aim)?)
     };
     state.ask_of_drink(asker, &body, solved).await
+}
+
+/// A drink, and how little sugar is asked of it.
+#[derive(Debug, Deserialize, ToSchema)]
+#[allow(dead_code, reason = "describes the body, which is read field by field")]
+pub(super) struct AskLean {
+    drink: Drink,
+    #[serde(flatten)]
+    asked: LeanAsked,
+}
+
+/// Find how little sugar a drink takes: the curve of its sugar against how far it is from what is liked.
+#[utoipa::path(operation_id = "find_less_sugar", tag = "compute", request_body = inline(AskLean), responses(
+    (status = 200, body = Lean)))]
+#[post("/api/compute/less-sugar")]
+pub(super) async fn less_sugar(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<Lean>, Problem> {
+    let found = |drink: &Drink, worktop: Worktop<'_>, asked: LeanAsked| {
+        Ok(balance::lean(drink, worktop, &asked)?)
+    };
+    state.ask_of_drink(asker, &body, found).await
 }
 
 /// Say what a pitcher needs that tastes wrong.

@@ -20,11 +20,12 @@ interface AimPanelProps {
   name: string;
   aiming: Aiming;
   onCorrect: () => void;
+  onLess: () => void;
 }
 
 /** From a target to the amounts: choose where, work it out, look at it, take it. */
 export const AimPanel = memo(function AimPanel(props: AimPanelProps) {
-  const { editor, name, aiming, onCorrect } = props;
+  const { editor, name, aiming, onCorrect, onLess } = props;
   const [more, setMore] = useState(false);
   const { ring, solution, wrong } = aiming;
   const wants = ring !== undefined || Object.keys(aiming.others).length > 0;
@@ -45,9 +46,12 @@ export const AimPanel = memo(function AimPanel(props: AimPanelProps) {
               <Button onClick={aiming.clear}>Clear the target</Button>
             </>
           ) : (
-            <Button variant="outlined" onClick={onCorrect}>
-              Taste and correct
-            </Button>
+            <>
+              <Button variant="outlined" onClick={onCorrect}>
+                Taste and correct
+              </Button>
+              <Button onClick={onLess}>Less sugar</Button>
+            </>
           )}
         </>
       )}
@@ -110,7 +114,7 @@ function mapOf(editor: Editor): BalanceMapData | undefined {
 }
 
 /** Where to: a band, the middle of its kind, or another drink. */
-function AimAt(props: Omit<AimPanelProps, "onCorrect"> & { onMore: () => void }) {
+function AimAt(props: Omit<AimPanelProps, "onCorrect" | "onLess"> & { onMore: () => void }) {
   const { editor, name, aiming, onMore } = props;
   const { data: shelf } = useDrinksToChoose();
   const [wrong, setWrong] = useState<string | undefined>();

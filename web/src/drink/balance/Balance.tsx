@@ -15,6 +15,7 @@ import { useSpread } from "./useSpread";
 import look from "./Balance.module.css";
 
 const Correct = lazy(() => import("./Correct"));
+const LessSugar = lazy(() => import("./LessSugar"));
 
 interface BalanceProps {
   editor: Editor;
@@ -28,10 +29,12 @@ export const Balance = memo(function Balance({ editor, drink, report }: BalanceP
   const spread = useSpread(drink);
   const cost = useCost(drink);
   const drinkers = useDrinkers(drink.family);
-  const [correcting, setCorrecting] = useState(false);
+  const [open, setOpen] = useState<"correct" | "less" | undefined>();
   useAimBrought(aiming.set);
   const setRing = useStable((ring: Spot) => aiming.set({ ring }));
-  const correct = useCallback(() => setCorrecting(true), []);
+  const correct = useCallback(() => setOpen("correct"), []);
+  const less = useCallback(() => setOpen("less"), []);
+  const close = () => setOpen(undefined);
   return (
     <div className={look.balance}>
       <div className={look.lines}>
@@ -57,19 +60,26 @@ export const Balance = memo(function Balance({ editor, drink, report }: BalanceP
       <div className={look.figures}>
         <Figures profile={report.profile} rests={report.rests_on} spread={spread} />
         {report.profile && report.map.point && (
-          <AimPanel editor={editor} name={drink.name} aiming={aiming} onCorrect={correct} />
+          <AimPanel
+            editor={editor}
+            name={drink.name}
+            aiming={aiming}
+            onCorrect={correct}
+            onLess={less}
+          />
         )}
         <InWords report={report} />
         <Judged editor={editor} family={drink.family} />
       </div>
       <Suspense>
-        {correcting && (
+        {open === "less" && <LessSugar editor={editor} drink={drink} onClose={close} />}
+        {open === "correct" && (
           <Correct
             editor={editor}
             drink={drink}
             report={report}
             ring={aiming.ring}
-            onClose={() => setCorrecting(false)}
+            onClose={close}
           />
         )}
       </Suspense>

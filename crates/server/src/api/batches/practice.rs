@@ -5,8 +5,9 @@
 //! notices.
 
 use actix_web::{HttpResponse, post, web};
+use keen_core::balance::differences;
 use keen_core::balance::{Doubt, Spot};
-use keen_core::batch::{LuckWas, Truth, differences, would_have_told_most};
+use keen_core::batch::{LuckWas, Truth, would_have_told_most};
 use keen_core::belief::Quantity;
 use keen_core::drink::FieldError;
 use keen_instruments::{Order, Sample};
