@@ -30,6 +30,7 @@
 
 mod calendar;
 mod card;
+mod code;
 mod drink_file;
 mod envelope;
 mod house;
@@ -44,6 +45,10 @@ mod tables;
 
 pub use calendar::{CalendarEntry, calendar};
 pub use card::{CardStyle, card};
+pub use code::{
+    CodeError, MOST_BYTES as MOST_PICTURE_BYTES, code_bytes, code_drawings, code_modules, drink_of,
+    read_codes,
+};
 pub use drink_file::{
     DRINK, EarlierDrink, drink_from_value, read_drink, read_earlier, write_drink, write_drink_with,
 };
