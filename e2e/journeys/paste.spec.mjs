@@ -53,3 +53,22 @@ test("what is still marked is asked about once before it is saved", async ({ pag
   await page.getByRole("button", { name: "Save it as it is" }).click();
   await page.getByRole("heading", { name: "Lemonade", level: 1 }).waitFor();
 });
+
+test("a printed card is photographed, and the drink comes back", async ({ page }) => {
+  await openDrink(page, "Melon and lime agua fresca");
+  await page.getByRole("navigation", { name: "Views of the drink" }).getByText("Steps").click();
+  await page.evaluate(() => (window.print = () => (window.printed = (window.printed ?? 0) + 1)));
+  await page.getByRole("button", { name: "Print the recipe" }).click();
+  await page.waitForFunction(() => window.printed === 1);
+  // What stands on the paper, as a camera would see it.
+  await page.emulateMedia({ media: "print" });
+  const photo = await page.getByRole("img", { name: "Picture code of this drink" }).screenshot();
+  await page.emulateMedia({ media: "screen" });
+  await page.goto("/paste");
+  const field = page.getByLabel("A photo of a card");
+  await field.setInputFiles({ name: "card.png", mimeType: "image/png", buffer: Buffer.from("no picture") });
+  await page.getByText(/can't read “card.png” as a picture/).waitFor();
+  await field.setInputFiles({ name: "card.png", mimeType: "image/png", buffer: photo });
+  await page.waitForURL(/\/drinks\//);
+  await page.getByRole("heading", { name: "Melon and lime agua fresca" }).waitFor();
+});

@@ -46,7 +46,7 @@ mod tables;
 pub use calendar::{CalendarEntry, calendar};
 pub use card::{CardStyle, card};
 pub use code::{
-    CodeError, MOST_BYTES as MOST_PICTURE_BYTES, code_bytes, code_drawings, code_modules, drink_of,
+    CodeError, MOST_BYTES as MOST_PICTURE_BYTES, code_bytes, code_drawing, code_modules, drink_of,
     read_codes,
 };
 pub use drink_file::{

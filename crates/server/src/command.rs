@@ -231,6 +231,12 @@ fn holds(store: &Store, file: &Path) -> Result<Holds> {
         bail!("{} is a backup; restore it with `keen-pitcher restore`", file.display());
     }
     let cupboard = crate::api::kept_cupboard(store)?;
+    if bytes.starts_with(&[0xff, 0xd8, 0xff]) || bytes.starts_with(b"\x89PNG") {
+        let codes = keen_formats::read_codes(&bytes);
+        let drink = codes.and_then(|codes| keen_formats::drink_of(&codes, &cupboard));
+        let drink = drink.with_context(|| format!("{} can't be read", file.display()))?;
+        return Ok(Holds::Drinks(vec![(drink, Vec::new())]));
+    }
     let text =
         std::str::from_utf8(&bytes).with_context(|| format!("{} isn't text", file.display()))?;
     if let Ok(shelf) = SHELF.read::<ShelfFile>(text) {

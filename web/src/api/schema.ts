@@ -223,6 +223,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a drink off a photo or scan of its card: JPEG or PNG, up to 20 MB. */
+        post: operations["read_photographed_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/correct": {
         parameters: {
             query?: never;
@@ -748,6 +765,26 @@ export interface paths {
         };
         /** A drink on a card: as plain text, as Markdown, or as a schema.org Recipe. */
         get: operations["read_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drinks/{id}/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The picture code of a drink, as a drawing: the whole drink in the open format, compressed. A drink of more than
+         *     some 2 kB has two, side by side.
+         */
+        get: operations["draw_code"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2443,6 +2480,10 @@ export interface components {
             tastes: components["schemas"]["ForTaste"][];
             /** @description A glass with spirit, for those who want it. */
             with_spirit: components["schemas"]["WithSpirit"];
+        };
+        /** @description The drink of a card. */
+        CardRead: {
+            drink: components["schemas"]["Drink"];
         };
         /**
          * @description What to be careful about with an ingredient.
@@ -8558,6 +8599,59 @@ export interface operations {
             };
         };
     };
+    read_photographed_card: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardRead"];
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     correct_pitcher: {
         parameters: {
             query?: never;
@@ -10140,6 +10234,54 @@ export interface operations {
                     "text/plain": string;
                     "text/markdown": string;
                     "application/ld+json": string;
+                };
+            };
+            /** @description We couldn't find this. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draw_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
                 };
             };
             /** @description We couldn't find this. */

@@ -5,7 +5,7 @@ import { answer, api, type BatchView } from "../api/client";
 import { colour } from "../app/theme";
 import { FileButton } from "../ui/FileButton";
 import { Trouble } from "../ui/Trouble";
-import { pictureOf, shrunk } from "./pictures";
+import { pictureOf, shrunk } from "../ui/pictures";
 
 /** The picture of a batch: taken on the phone or found in a folder, made small before it is sent. */
 export function Picture({ view }: { view: BatchView }) {

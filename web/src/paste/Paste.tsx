@@ -13,6 +13,7 @@ import { FileButton } from "../ui/FileButton";
 import { effort, volume } from "../ui/format";
 import { Note } from "../ui/Note";
 import { Trouble } from "../ui/Trouble";
+import { shrunk } from "../ui/pictures";
 import { useSettled } from "../ui/useSettled";
 import { Things } from "./Things";
 import { PageTitle } from "../ui/PageTitle";
@@ -84,6 +85,23 @@ export default function Paste() {
     keep({ text: await chosen.text(), choices: [] });
     setEditing(false);
   };
+  /** A photo of a printed card gives the drink back as it was. */
+  const card = useMutation({
+    mutationFn: async (photo: File) => {
+      setWrong(undefined);
+      const picture = await shrunk(photo, 3200);
+      const { drink } = await answer(
+        api.POST("/api/compute/card", {
+          body: picture as never,
+          bodySerializer: (body) => body,
+          headers: { "content-type": picture.type },
+        }),
+      );
+      return create.mutateAsync(drink);
+    },
+    onSuccess: (made) => void go(`/drinks/${made.id}`),
+    onError: (fault) => setWrong(fault.message),
+  });
   const asks = read?.things.filter((t) => t.sure === "asked" && !t.left_out) ?? [];
   const open = asks.length;
   const doubtful = asks.map((t) => `“${t.words.trim()}”`).slice(0, 4);
@@ -137,6 +155,14 @@ export default function Paste() {
               onFile={(file) => void take(file)}
             >
               From a file
+            </FileButton>
+            <FileButton
+              what="A photo of a card"
+              accept="image/*"
+              disabled={card.isPending}
+              onFile={(photo) => card.mutate(photo)}
+            >
+              {card.isPending ? "Reading the card…" : "From a photo of a card"}
             </FileButton>
           </Box>
           {!read && (

@@ -117,14 +117,26 @@ fn qr(bytes: &[u8]) -> Option<QrCode> {
     QrCode::with_error_correction_level(bytes, level).ok()
 }
 
-/// The codes of a drink as drawings (SVG), to be printed 6 to 9 cm wide.
+/// The codes of a drink as one drawing (SVG), side by side, each to be printed 6 to 9 cm wide.
 #[must_use]
-pub fn code_drawings(drink: &Drink) -> Option<Vec<String>> {
-    let draw = |bytes: &Vec<u8>| {
-        let drawing = qr(bytes)?.render::<svg::Color<'_>>().min_dimensions(400, 400).build();
-        Some(drawing)
-    };
-    code_bytes(drink)?.iter().map(draw).collect()
+pub fn code_drawing(drink: &Drink) -> Option<String> {
+    const SIDE: u32 = 400;
+    let codes = code_bytes(drink)?;
+    let mut drawing = format!(
+        r#"<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {} {SIDE}">"#,
+        SIDE * codes.len() as u32
+    );
+    for (n, bytes) in codes.iter().enumerate() {
+        let code = qr(bytes)?.render::<svg::Color<'_>>().min_dimensions(SIDE, SIDE).build();
+        // What stands before the drawing itself belongs to a file of its own.
+        let code = &code[code.find("<svg")?..];
+        let at = SIDE * n as u32;
+        let place = format!(r#"<svg x="{at}" width="{SIDE}" height="{SIDE}" viewBox"#);
+        let code = &code[code.find("viewBox")? + "viewBox".len()..];
+        drawing += &place;
+        drawing += code;
+    }
+    Some(drawing + "</svg>")
 }
 
 /// The modules of each code of a drink, row by row, dark where true; and how many are in a row.

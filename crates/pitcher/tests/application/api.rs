@@ -1,6 +1,6 @@
 use serde_json::json;
 
-use crate::support::{Application, limeade};
+use crate::support::{Application, binary, fetch, limeade, send};
 
 #[test]
 fn a_drink_is_kept_changed_and_found_again() {
@@ -560,4 +560,42 @@ fn less_sugar_is_worked_out_for_a_drink() {
     assert!(told.contains("sweetener"), "{told}");
     let told = ask(json!({ "liked": { "sweetness": 9 } })).problem(422).to_string();
     assert!(told.contains("liked"), "{told}");
+}
+
+/// A printed card's code gives the drink back, through the door that a phone's photo comes in by.
+#[test]
+fn a_card_reads_back() {
+    let app = Application::start("serve");
+    let kept = app.post("/api/drinks", &limeade()).json();
+    let id = kept["id"].as_str().unwrap();
+    let drawn = fetch(&app, &format!("/api/drinks/{id}/code"));
+    assert!(String::from_utf8(drawn).unwrap().starts_with("<svg"));
+    let drink: keen_core::drink::Drink = serde_json::from_value(kept["drink"].clone()).unwrap();
+    let (width, modules) = keen_formats::code_modules(&drink).unwrap().remove(0);
+    // As a scanner would see it: eight pixels a module, and quiet around.
+    let side = (width + 8) * 8;
+    let mut greys = vec![255_u8; side * side];
+    for (at, _) in modules.iter().enumerate().filter(|(_, dark)| **dark) {
+        let (left, top) = ((at % width + 4) * 8, (at / width + 4) * 8);
+        for row in top..top + 8 {
+            greys[row * side + left..row * side + left + 8].fill(0);
+        }
+    }
+    let mut picture = Vec::new();
+    let mut encoder = png::Encoder::new(&mut picture, side as u32, side as u32);
+    encoder.set_color(png::ColorType::Grayscale);
+    encoder.write_header().unwrap().write_image_data(&greys).unwrap();
+    let (status, read) = send(&app, "/api/compute/card", &picture);
+    assert_eq!((status, &read["drink"]), (200, &kept["drink"]));
+    let (status, told) = send(&app, "/api/compute/card", &picture[..60]);
+    assert!(status == 422 && told.to_string().contains("picture"), "{told}");
+    // The same by the command line.
+    let folder = tempfile::tempdir().unwrap();
+    let card = folder.path().join("card.png");
+    std::fs::write(&card, &picture).unwrap();
+    let put = binary().args(["import", "--data"]).arg(folder.path()).arg(&card).output().unwrap();
+    assert!(
+        put.status.success() && String::from_utf8_lossy(&put.stdout).contains("imeade"),
+        "{put:?}"
+    );
 }

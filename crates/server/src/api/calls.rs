@@ -5,7 +5,7 @@ use actix_web::{get, web};
 use utoipa::ToSchema;
 
 use super::{
-    batches, changes, compute, cupboard, drinks, history, house, instruments, kept, kitchen,
+    batches, cards, changes, compute, cupboard, drinks, history, house, instruments, kept, kitchen,
     known_figures, learning, offers, party, paste, phones, pictures, plans, settings, shelf,
     tastings,
 };
@@ -59,6 +59,8 @@ pub(crate) fn every_call(taker: &mut impl TakesCalls) {
         .service(drinks::create)
         .service(drinks::file)
         .service(drinks::card)
+        .service(cards::code)
+        .service(cards::read_card)
         .service(drinks::restore)
         .service(history::list_versions)
         .service(known_figures::figures_read)

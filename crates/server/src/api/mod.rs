@@ -6,6 +6,7 @@
 mod batches;
 mod body;
 mod calls;
+mod cards;
 mod changes;
 mod compute;
 mod cupboard;

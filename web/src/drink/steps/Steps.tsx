@@ -47,6 +47,7 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
   /** Why a move was refused, or the steps as it left them: it can be put back until something else is changed. */
   const [said, setSaid] = useState<{ refused?: string; moved?: Drink["steps"] }>({});
   const [comparing, setComparing] = useState(false);
+  const [printing, setPrinting] = useState(false);
   const [vessel, setVessel] = useState<string | undefined>();
   const [asList, setAsList] = useState(false);
   const [looked, setLooked] = useState<number | undefined>();
@@ -124,6 +125,7 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
         }}
       >
         <OnPaper drink={drink} report={report} />
+        {printing && <PictureCode id={editor.id} onReady={() => window.print()} />}
         <Box
           sx={{
             minWidth: 0,
@@ -169,7 +171,7 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
             <Button onClick={() => setComparing(true)} sx={quiet}>
               Compare with another way
             </Button>
-            <Button onClick={() => window.print()} sx={quiet}>
+            <Button onClick={() => (printing ? window.print() : setPrinting(true))} sx={quiet}>
               Print the recipe
             </Button>
           </Box>
@@ -250,6 +252,33 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
     </>
   );
 });
+
+/** On paper: the picture code that gives the drink back. A large drink has two. */
+function PictureCode({ id, onReady }: { id: string; onReady: () => void }) {
+  return (
+    <Box
+      sx={{
+        // It loads as well where nobody sees it.
+        position: "absolute",
+        left: -9999,
+        "@media print": { position: "static", mt: 2, breakInside: "avoid" },
+      }}
+    >
+      <Box sx={{ fontSize: 12 }}>
+        Keen Pitcher reads this drink back from a photo of the code: Paste a recipe, From a photo of
+        a card.
+      </Box>
+      <Box
+        component="img"
+        src={`/api/drinks/${id}/code`}
+        alt="Picture code of this drink"
+        onLoad={onReady}
+        onError={onReady}
+        sx={{ height: "7.5cm" }}
+      />
+    </Box>
+  );
+}
 
 const quiet = { px: 1, fontSize: 14, color: colour("muted"), fontWeight: 500 };
 

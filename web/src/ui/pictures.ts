@@ -19,12 +19,12 @@ export function pictureOf(batch: { id: string; picture?: string | null }): strin
 }
 
 /** A photograph made small; what the camera wrote beside it, such as where that was, is left out. */
-export async function shrunk(file: File): Promise<Blob> {
+export async function shrunk(file: File, longest = LONGEST): Promise<Blob> {
   const photo = await createImageBitmap(file).catch(() => {
     throw new Error(`This browser can't read “${file.name}” as a picture.`);
   });
   const canvas = document.createElement("canvas");
-  Object.assign(canvas, fitted(photo.width, photo.height));
+  Object.assign(canvas, fitted(photo.width, photo.height, longest));
   canvas.getContext("2d")!.drawImage(photo, 0, 0, canvas.width, canvas.height);
   photo.close();
   return new Promise((done, failed) =>
