@@ -29,7 +29,7 @@ export function SheetTable({ ladder, codes, brief = false }: SheetTableProps) {
         <Part name="What you need">
           <Box component="p" sx={{ m: 0, maxWidth: 640 }}>
             {ladder.takes.map((t) => `${t.name.toLowerCase()} ${t.amount}`).join(", ")};{" "}
-            {span(ladder.minutes)}, {span(ladder.hands_on_minutes)} of it work.
+            {span(ladder.minutes)}, {span(ladder.hands_on_minutes)} hands-on.
           </Box>
           {ladder.notes.map((note) => (
             <Box key={note} component="p" sx={{ m: 0, mt: 1, color: colour("muted") }}>

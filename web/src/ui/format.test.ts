@@ -67,7 +67,7 @@ describe("figures as they are written", () => {
 
   it("says what a drink takes and how long it is good", () => {
     expect(effort({ hands_on_minutes: 15, minutes: 361 })).toEqual([
-      "15 min of work",
+      "15 min hands-on",
       "ready in 6 h",
     ]);
   });

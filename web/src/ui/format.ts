@@ -98,9 +98,9 @@ export function price(value: number, sign: string | undefined): string {
   return `${value.toFixed(2)} ${sign ?? ""}`.trim();
 }
 
-/** What a drink takes of the day: "15 min of work", "ready in 6 h". */
+/** What a drink takes of the day: "15 min hands-on", "ready in 6 h". */
 export function effort(of: { hands_on_minutes: number; minutes: number }): string[] {
-  return [`${span(of.hands_on_minutes)} of work`, `ready in ${roughly(of.minutes)}`];
+  return [`${span(of.hands_on_minutes)} hands-on`, `ready in ${roughly(of.minutes)}`];
 }
 
 /** The figures that tell most of a drink, to be read aloud. */
