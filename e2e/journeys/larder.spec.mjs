@@ -14,6 +14,13 @@ test("what is there becomes drinks, worked out, and one of them is made", async 
   const all = await offers.count();
   assert.ok(all >= 3 && all <= 8, `${all} drinks`);
   await accessible(page, "what can be made");
+  // For one who likes it otherwise it is balanced otherwise.
+  const ends = () => offers.first().innerText();
+  const before = await ends();
+  await page.getByLabel("Balanced for").selectOption({ label: "The beekeeper" });
+  await page.waitForFunction((was) => document.querySelector("ul[aria-label='You can make'] li")?.innerText !== was, before);
+  await page.getByLabel("Balanced for").selectOption({ label: "most people" });
+  await page.waitForFunction((was) => document.querySelector("ul[aria-label='You can make'] li")?.innerText === was, before);
   // Without what a guest mustn't have, and from the bottles that stand there as well or not at all.
   await page.getByRole("button", { name: "no honey" }).click();
   await page.getByRole("switch", { name: "Use bottles from Kept" }).click();

@@ -128,7 +128,7 @@ test("tasting: a blind row, two tasters on two screens, and the key is broken", 
   assert.ok(low(told[0]) > low(told[1]), `the beekeeper likes it sweeter: ${told}`);
   await page.goto("/");
   await openDrink(page, "Lemon verbena lemonade");
-  await page.getByTestId("drinkers").getByText("The gatekeeper").waitFor();
+  await page.getByTestId("drinkers").getByRole("img", { name: "The gatekeeper" }).waitFor();
   await page.goto(`${page.url()}/size/glass`);
   const whom = page.getByRole("region", { name: "For whom" });
   await whom.getByRole("row", { name: /The gatekeeper .* lemon juice into the glass/ }).waitFor();

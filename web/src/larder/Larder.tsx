@@ -7,6 +7,7 @@ import { useNavigate, useSearchParams } from "react-router";
 import { useQuestion } from "../api/ask";
 import { answer, api, asking, type Schemas } from "../api/client";
 import { useShelfActions } from "../api/queries";
+import { useTasters } from "../drink/balance/useDrinkers";
 import { colour, displayFont } from "../app/theme";
 import { span, volume } from "../ui/format";
 import { PageTitle } from "../ui/PageTitle";
@@ -35,12 +36,21 @@ export default function Larder() {
   const [glasses, setGlasses] = useState("");
   const [without, setWithout] = useState<string[]>([]);
   const [kept, setKept] = useState(true);
+  const [whom, setWhom] = useState("");
+  const { data: tasters } = useTasters();
+  const liking = (tasters ?? []).flatMap(({ id, taster, ideals }) => {
+    // What is poured by the pitcher tells most; else what is known of them.
+    const told = ideals.filter(({ sureness }) => sureness !== "cant_tell");
+    const ideal = told.find(({ family }) => family === "lemonade") ?? told[0];
+    return ideal ? [{ id, name: taster.name, spot: ideal.spot }] : [];
+  });
   const settled = useSettled(text, 350);
   const many = useRead("number", glasses);
   const asked = {
     text: settled,
     without,
     kept,
+    balance: liking.find(({ id }) => id === whom)?.spot ?? null,
     glasses: Number.isFinite(many.number) ? Math.round(many.number) : null,
   };
   const wanted = settled.trim() !== "" || kept;
@@ -97,6 +107,19 @@ export default function Larder() {
             onChange={(event) => setGlasses(event.target.value)}
           />
         </label>
+        {liking.length > 0 && (
+          <label className={look.glasses}>
+            Balanced for
+            <select value={whom} onChange={(event) => setWhom(event.target.value)}>
+              <option value="">most people</option>
+              {liking.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <Box role="group" aria-label="Without" sx={{ display: "flex", flexWrap: "wrap", gap: 0.5 }}>
           {withouts.map(([name, word]) => {
             const on = without.includes(name) || (data?.read.without.includes(name) ?? false);

@@ -94,7 +94,7 @@ export function Ways({ ways, say, onTaken }: WaysProps) {
             <Box sx={{ ...displayFont, fontSize: 19, fontWeight: 700 }}>{way.words.join(" ")}</Box>
             <Box sx={{ fontSize: 14.5, color: colour("muted") }}>
               Result: {way.ends.sweetness.toFixed(1)} g sweet and {way.ends.acidity.toFixed(2)} %
-              sharp, {volume(way.volume_ml)}
+              sour, {volume(way.volume_ml)}
               {!way.reached && "; closer, but not there yet"}
             </Box>
           </Box>

@@ -1,9 +1,9 @@
 import { type ScaleLinear, scaleLinear } from "d3-scale";
-import { memo, useId, useMemo } from "react";
+import { memo, useId, useMemo, useState } from "react";
 import type { BalanceMapData, Spot, Spread } from "../../api/client";
 import { colour, displayFont } from "../../app/theme";
 import { useSize } from "../../ui/useSize";
-import { type PlacedName, placeNames } from "./names";
+import { initials, type PlacedName, placeNames, sideBySide } from "./names";
 import look from "./MapPlate.module.css";
 
 interface MapPlateProps {
@@ -166,7 +166,7 @@ export function MapPlate(props: MapPlateProps) {
         )}
         <Names scale={scale} places={[...(past ?? []), ...(versions ?? [])]} large={large} />
         {drinkers && drinkers.length > 0 && (
-          <Drinkers scale={scale} clip={clip} drinkers={drinkers} large={large} />
+          <Drinkers scale={scale} clip={clip} drinkers={drinkers} />
         )}
         {before && (
           <g opacity={0.4}>
@@ -421,41 +421,108 @@ interface DrinkersProps {
   scale: Scale;
   clip: string;
   drinkers: Drinker[];
-  large: Spot[];
 }
 
-/** Each one's ideal as a small ring with the name; the line says how far it may lie from there. */
-const Drinkers = memo(function Drinkers({ scale, clip, drinkers, large }: DrinkersProps) {
+/** Across a person's ring, pixels. */
+const PERSON = 20;
+
+/**
+ * Each one's ideal as a ring with their initial; the line says how far it may lie from there. The name comes on touch:
+ * whole names would cover the bands and each other.
+ */
+const Drinkers = memo(function Drinkers({ scale, clip, drinkers }: DrinkersProps) {
   const { x, y } = scale;
+  const [shown, setShown] = useState<string | undefined>();
+  const letters = initials(drinkers.map(({ name }) => name));
+  const at = drinkers.map(({ spot }) => [x(spot.sweetness), y(spot.acidity)] as const);
+  const placed = sideBySide(at, PERSON);
+  const told = drinkers.findIndex(({ id }) => id === shown);
   return (
     <g data-testid="drinkers">
       {drinkers.map((one) => (
-        <g key={one.id}>
-          <polyline
-            clipPath={`url(#${clip})`}
-            points={[one.ends[0], one.spot, one.ends[1]]
-              .flatMap((spot) => (spot ? [`${x(spot.sweetness)},${y(spot.acidity)}`] : []))
-              .join(" ")}
-            fill="none"
-            stroke={colour("cobalt")}
-            strokeOpacity={0.45}
-            strokeWidth={5}
-            strokeLinecap="round"
-          />
-          <circle
-            cx={x(one.spot.sweetness)}
-            cy={y(one.spot.acidity)}
-            r={5.5}
-            fill={colour("enamel")}
-            stroke={colour("cobalt")}
-            strokeWidth={2}
-          />
-        </g>
+        <polyline
+          key={one.id}
+          clipPath={`url(#${clip})`}
+          points={[one.ends[0], one.spot, one.ends[1]]
+            .flatMap((spot) => (spot ? [`${x(spot.sweetness)},${y(spot.acidity)}`] : []))
+            .join(" ")}
+          fill="none"
+          stroke={colour("cobalt")}
+          strokeOpacity={0.3}
+          strokeWidth={5}
+          strokeLinecap="round"
+        />
       ))}
-      <Names scale={scale} places={drinkers} large={large} />
+      {drinkers.map((one, i) => {
+        const [left, top] = placed[i]!;
+        const show = () => setShown(one.id);
+        const hide = () => setShown(undefined);
+        return (
+          <g
+            key={one.id}
+            role="img"
+            aria-label={one.name}
+            tabIndex={0}
+            onPointerEnter={show}
+            onPointerLeave={hide}
+            onFocus={show}
+            onBlur={hide}
+            style={{ cursor: "default" }}
+          >
+            <circle
+              cx={left}
+              cy={top}
+              r={PERSON / 2 - 1}
+              fill={colour("enamel")}
+              stroke={colour("cobalt")}
+              strokeWidth={2}
+            />
+            <text
+              x={left}
+              y={top + 4}
+              textAnchor="middle"
+              fill={colour("cobalt")}
+              style={{ fontSize: [11.5, 9.5, 8.5][letters[i]!.length - 1], fontWeight: 700 }}
+            >
+              {letters[i]}
+            </text>
+          </g>
+        );
+      })}
+      {told >= 0 && (
+        <NameShown name={drinkers[told]!.name} at={placed[told]!} right={scale.w - RIGHT} />
+      )}
     </g>
   );
 });
+
+/** A whole name above its ring, within the plate. */
+function NameShown({
+  name,
+  at: [x, y],
+  right,
+}: {
+  name: string;
+  at: [number, number];
+  right: number;
+}) {
+  const half = Math.min(name.length * 3.8 + 8, right / 2);
+  const middle = Math.min(Math.max(x, half), right - half);
+  return (
+    <g pointerEvents="none">
+      <rect x={middle - half} y={y - 36} width={2 * half} height={22} rx={6} fill={colour("ink")} />
+      <text
+        x={middle}
+        y={y - 21}
+        textAnchor="middle"
+        fill={colour("enamel")}
+        style={{ fontSize: 12.5, fontWeight: 600 }}
+      >
+        {name.length > 34 ? `${name.slice(0, 33)}…` : name}
+      </text>
+    </g>
+  );
+}
 
 interface RingProps {
   left: number;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { placeNames } from "./names";
+import { initials, placeNames, sideBySide } from "./names";
 
 const named = (name: string, x: number, y: number) => ({ name, at: [x, y] as const });
 
@@ -46,5 +46,33 @@ describe("names on the map", () => {
     expect(long!.text).toHaveLength(18);
     // Three letters need no nine.
     expect(placeNames([named("Jo", 280, 50)], [], 320)[0]!.left).toBe(false);
+  });
+});
+
+describe("people on the map", () => {
+  it("are a letter each, or two where one would be shared", () => {
+    expect(initials(["The gatekeeper", "The beekeeper", "Wren"])).toEqual(["G", "B", "W"]);
+    expect(initials(["The bell-ringer", "The beekeeper"])).toEqual(["Bel", "Bee"]);
+    expect(initials(["The youngest weeder", "Yew tree"])).toEqual(["YW", "YT"]);
+    expect(initials(["", "The"])).toEqual(["?", "T"]);
+  });
+
+  it("never cover each other, and stay where they are if they don't", () => {
+    const near = sideBySide(
+      [
+        [100, 50],
+        [102, 52],
+        [101, 49],
+        [200, 50],
+      ],
+      20,
+    );
+    expect(near[0]).toEqual([100, 50]);
+    expect(near[3]).toEqual([200, 50]);
+    for (let a = 0; a < near.length; a++)
+      for (let b = 0; b < a; b++)
+        expect(Math.hypot(near[a]![0] - near[b]![0], near[a]![1] - near[b]![1])).toBeGreaterThan(
+          19.9,
+        );
   });
 });

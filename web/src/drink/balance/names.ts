@@ -64,3 +64,45 @@ export function placeNames(
   }
   return named.map((one) => placed.get(one)!);
 }
+
+/** Words before a name that tell nobody apart. */
+const LITTLE = ["the", "a", "an", "my"];
+
+/** A letter for each name, or as many as tell it from the others, up to three: "The gatekeeper" is G. */
+export function initials(names: readonly string[]): string[] {
+  const letters = (word: string | undefined, many: number) => {
+    const [first, ...rest] = [...(word ?? "")].slice(0, many);
+    return (first?.toUpperCase() ?? "?") + rest.join("");
+  };
+  const shortened = names.map((name) => {
+    const all = name.trim().split(/\s+/);
+    const told = all.filter((word) => !LITTLE.includes(word.toLowerCase()));
+    const [word, next] = told.length > 0 ? told : all;
+    const both = letters(word, 1) + (next ? letters(next, 1) : "");
+    return [letters(word, 1), both, letters(word, 2), letters(word, 3)];
+  });
+  return shortened.map((mine, i) => {
+    const alone = (way: number) =>
+      shortened.every((other, k) => k === i || other[way] !== mine[way]);
+    return mine[[0, 1, 2, 3].find(alone) ?? 3]!;
+  });
+}
+
+/** Where marks of that width stand so that none covers another: moved sideways, in the order of their places. */
+export function sideBySide(at: readonly (readonly [number, number])[], width: number) {
+  const placed: [number, number][] = [];
+  const order = at.map((_, i) => i).sort((a, b) => at[a]![0] - at[b]![0]);
+  const found = new Map<number, [number, number]>();
+  for (const i of order) {
+    const spot: [number, number] = [at[i]![0], at[i]![1]];
+    const covers = () =>
+      placed.find(([x, y]) => Math.hypot(x - spot[0], y - spot[1]) < width - 0.01);
+    for (let other = covers(); other; other = covers()) {
+      const rise = Math.abs(other[1] - spot[1]);
+      spot[0] = other[0] + Math.sqrt(Math.max(0, width ** 2 - rise ** 2));
+    }
+    placed.push(spot);
+    found.set(i, spot);
+  }
+  return at.map((_, i) => found.get(i)!);
+}
