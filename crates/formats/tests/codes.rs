@@ -118,7 +118,7 @@ fn photos_of_cards_are_read_however_they_were_taken() {
         let ways = [
             Taken { turned, jpeg, ..PLAIN },
             Taken { turned, tilted: 0.12, jpeg, ..PLAIN },
-            Taken { turned, noise: 60.0, dim: 0.5, jpeg, ..PLAIN },
+            Taken { turned, noise: 60.0, dim: 0.5, side: 1500, jpeg, ..PLAIN },
             Taken { turned, tilted: -0.1, noise: 40.0, side: 1300, jpeg: Some(60), ..PLAIN },
         ];
         // Each angle in one of the ways, the harder ones more often.

@@ -310,6 +310,11 @@ fn told(
         let wanted = wish.balance.unwrap_or(usual);
         steps_apart(point.spot(), wanted)
     });
+    // A bottle's days may be over before the drink is ready.
+    let keeping = Keeping::of(&drink, cupboard, trace);
+    if keeping.as_ref().is_some_and(|kept| kept.left <= 0.0) {
+        return None;
+    }
     let minutes = trace.minutes.0;
     Some(Offer {
         source: source.id.to_owned(),
@@ -320,7 +325,7 @@ fn told(
         glasses: profile.glasses,
         volume_ml: profile.volume_ml,
         colour: profile.colour.clone(),
-        keeps: Keeping::of(&drink, cupboard, trace).map(|k| k.words),
+        keeps: keeping.map(|kept| kept.words),
         hands_on_minutes: trace.hands_on().0,
         in_time: wish.within.is_none_or(|within| minutes <= within),
         minutes,

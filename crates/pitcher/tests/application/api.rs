@@ -599,3 +599,17 @@ fn a_card_reads_back() {
         "{put:?}"
     );
 }
+
+/// What would be past its date when it is ready isn't offered, however well its bottle would go with it.
+#[test]
+fn nothing_is_offered_that_is_to_be_discarded() {
+    let app = Application::start("demo");
+    let asked =
+        json!({ "text": "8 limes going hard, a kilo of sugar, mint; six people", "kept": true });
+    let found = app.post("/api/compute/offers", &asked).json();
+    let offers = found["offers"].as_array().unwrap();
+    assert!(!found["kept"].as_array().unwrap().is_empty() && offers.len() >= 3, "{found}");
+    for offer in offers {
+        assert_ne!(offer["keeps"], "discard it", "{}", offer["drink"]["name"]);
+    }
+}
