@@ -122,12 +122,11 @@ fn photos_of_cards_are_read_however_they_were_taken() {
             Taken { turned, tilted: -0.1, noise: 40.0, side: 1300, jpeg: Some(60), ..PLAIN },
         ];
         // Each angle in one of the ways, the harder ones more often.
-        for taken in [ways[(n * 3 + 1) % 4]] {
-            all += 1;
-            match read(&photo(&codes, taken)) {
-                Ok(read) => assert_eq!(read, *drink, "what is read is right"),
-                Err(why) => missed.push(format!("{}: {taken:?}: {why}", drink.name)),
-            }
+        let taken = ways[(n * 3 + 1) % 4];
+        all += 1;
+        match read(&photo(&codes, taken)) {
+            Ok(read) => assert_eq!(read, *drink, "what is read is right"),
+            Err(why) => missed.push(format!("{}: {taken:?}: {why}", drink.name)),
         }
     }
     println!("{} of {all} photos were read; {missed:#?}", all - missed.len());
