@@ -4,9 +4,9 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Place, type VesselKind } from "../api/client";
-import { kitchenChanged } from "../api/changes";
+import type { Place, VesselKind } from "../api/client";
 import { Trouble } from "../ui/Trouble";
+import { putBottles } from "./putBottles";
 import { places } from "./words";
 import { newKey } from "../api/newKey";
 
@@ -30,21 +30,12 @@ export function FillBottles({ of, ml, bottles, onDone }: FillBottlesProps) {
   const amount = Number(each ?? usual);
   const put = useMutation({
     mutationFn: () =>
-      answer(
-        api.POST("/api/kept", {
-          body: {
-            ...of,
-            bottles: Array.from({ length: many }, () => ({ vessel, ml: amount, place })),
-          },
-          headers: { "idempotency-key": newKey() },
-        }),
+      putBottles(
+        client,
+        { ...of, bottles: Array.from({ length: many }, () => ({ vessel, ml: amount, place })) },
+        newKey(),
       ),
-    onSuccess: () => {
-      void client.invalidateQueries({ queryKey: ["kept"] });
-      void client.invalidateQueries({ queryKey: ["kitchen"] });
-      void kitchenChanged(client);
-      onDone();
-    },
+    onSuccess: onDone,
   });
   return (
     <Box

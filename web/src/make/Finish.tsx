@@ -3,10 +3,10 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { kitchenChanged } from "../api/changes";
-import { answer, api, type Place, type VesselKind } from "../api/client";
+import type { Place, VesselKind } from "../api/client";
 import { newKey } from "../api/newKey";
 import { colour } from "../app/theme";
+import { putBottles } from "../kept/putBottles";
 import { places } from "../kept/words";
 import { volume } from "../ui/format";
 import { readAs, useRead } from "../ui/reading";
@@ -56,18 +56,8 @@ export function Finish({ view, say, onClose }: AskingProps) {
     if (count === undefined || view.practice || !all) return onClose();
     const each = all / count;
     try {
-      await answer(
-        api.POST("/api/kept", {
-          body: {
-            batch: view.id,
-            bottles: Array.from({ length: count }, () => ({ vessel, ml: each, place })),
-          },
-          headers: { "idempotency-key": key },
-        }),
-      );
-      void client.invalidateQueries({ queryKey: ["kept"] });
-      void client.invalidateQueries({ queryKey: ["kitchen"] });
-      void kitchenChanged(client);
+      const bottles = Array.from({ length: count }, () => ({ vessel, ml: each, place }));
+      await putBottles(client, { batch: view.id, bottles }, key);
       onClose();
     } catch (fault) {
       setFault(fault as Error);

@@ -8,6 +8,16 @@ interface FeelProps {
   onChange: (felt: Felt) => void;
 }
 
+/** How a word looks that was touched, or may be. */
+const pressed = (on: boolean) => ({
+  minHeight: 44,
+  px: 0.5,
+  fontSize: 14,
+  border: `1.5px solid ${colour(on ? "cobalt" : "hairline")}`,
+  bgcolor: on ? colour("wash") : "transparent",
+  color: colour(on ? "cobalt" : "ink"),
+});
+
 /** What it tastes like, in two touches. */
 export function Feel({ felt: now, onChange }: FeelProps) {
   return (
@@ -31,16 +41,7 @@ export function Feel({ felt: now, onChange }: FeelProps) {
                   aria-pressed={on}
                   aria-label={`${name} ${text}`}
                   onClick={() => onChange(felt(now, word, how))}
-                  sx={{
-                    flex: 1,
-                    minWidth: 0,
-                    minHeight: 44,
-                    px: 0.5,
-                    fontSize: 14,
-                    border: `1.5px solid ${colour(on ? "cobalt" : "hairline")}`,
-                    bgcolor: on ? colour("wash") : "transparent",
-                    color: colour(on ? "cobalt" : "ink"),
-                  }}
+                  sx={{ ...pressed(on), flex: 1, minWidth: 0 }}
                 >
                   {name}
                 </Button>
@@ -67,14 +68,7 @@ export function Feel({ felt: now, onChange }: FeelProps) {
               key={word}
               aria-pressed={on}
               onClick={() => onChange(felt(now, word, "clearly"))}
-              sx={{
-                minHeight: 44,
-                px: 0.5,
-                fontSize: 14,
-                border: `1.5px solid ${colour(on ? "cobalt" : "hairline")}`,
-                bgcolor: on ? colour("wash") : "transparent",
-                color: colour(on ? "cobalt" : "ink"),
-              }}
+              sx={pressed(on)}
             >
               {text}
             </Button>
