@@ -65,7 +65,8 @@ impl Progress {
         self.change(|state| state.beside = what.to_owned());
     }
 
-    fn rust(&self, what: String) {
+    /// What goes on in Rust.
+    pub(crate) fn rust(&self, what: String) {
         self.change(|state| state.rust = what);
     }
 

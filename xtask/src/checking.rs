@@ -13,9 +13,20 @@ use crate::words;
 
 /// Tests that need a browser.
 const JOURNEYS: &str = "browser::";
-/// Tests that take minutes, most of them breaking things on purpose.
-const LONG: [&str; 5] =
-    ["faults::", "hostile::", "dearest", "lands_at_most_half_as_far_off", "plan::tests"];
+/// Tests that break things on purpose, and those that take ten seconds or more.
+const LONG: [&str; 11] = [
+    "faults::",
+    "hostile::",
+    "dearest",
+    "lands_at_most_half_as_far_off",
+    "plan::tests",
+    "whatever_is_asked_for_is_planned_or_told",
+    "an_average_kitchen_is_told_next_to_nothing",
+    "however_the_photo_was_taken",
+    "in_one_photo",
+    "the_same_seed_the_same",
+    "bounds::",
+];
 
 /// Checks format, lints, types and generated files, and runs all tests; all but the longest if `quick`.
 ///
@@ -35,18 +46,19 @@ pub(crate) fn test(quick: bool) -> Result<()> {
         // Everything that is compiled at all is compiled once: tests run what was linted.
         let needed = ["--bins", "--test", "application"];
         let mut warnings = compile("compiling and linting the application", &needed)?;
-        let walked = match there.recv() {
-            Ok(()) if !quick => {
-                let walked = walker()?;
-                Some(side.spawn(move || journeys(&walked)))
-            }
-            _ => None,
+        let shown = there.recv().is_ok();
+        let walked = if shown && !quick {
+            let walked = walker()?;
+            Some(side.spawn(move || journeys(&walked)))
+        } else {
+            None
         };
         warnings += compile("compiling and linting the rest", &["--all-targets"])?;
+        say("running the tests");
+        progress.rust("running the tests".into());
+        let others = if shown { others(quick) } else { Ok(false) };
         let screens = screens.join().unwrap_or_else(|_| bail!("the front end's checks broke off"));
         progress.end();
-        say("running the tests");
-        let others = others(quick);
         let walked = walked.map_or(Ok(true), |walked| {
             walked.join().unwrap_or_else(|_| bail!("the journeys broke off"))
         });

@@ -45,10 +45,7 @@ mod tables;
 
 pub use calendar::{CalendarEntry, calendar};
 pub use card::{CardStyle, card};
-pub use code::{
-    CodeError, MOST_BYTES as MOST_PICTURE_BYTES, code_bytes, code_drawing, code_modules, drink_of,
-    read_codes,
-};
+pub use code::{CodeError, code_bytes, code_drawing, code_modules, drink_of, read_codes};
 pub use drink_file::{
     DRINK, EarlierDrink, drink_from_value, read_drink, read_earlier, write_drink, write_drink_with,
 };
@@ -57,6 +54,7 @@ pub use house::{
     HouseError, Manifest, Part, SHELF_PART, made_at, read_house, rewrite_house, write_house,
 };
 pub use json::{FormatError, from_value, read_json};
+pub use keen_photo::MOST_BYTES as MOST_PICTURE_BYTES;
 pub use labels::{LABEL_FORMATS, LabelFormat, LabelText, label_pages};
 pub use plan_file::{
     HeldTask, Night, PLAN, PlanFile, PlannedDrink, SpokenFor, civil, plan_from_value, read_plan,

@@ -31,35 +31,40 @@ impl Mixture {
 
     /// The total mass.
     #[must_use]
+    #[inline]
     pub fn mass(&self) -> Grams {
         Grams(self.sum_of_masses())
     }
 
     /// All parts that have a mass. In four sums side by side: one alone waits for itself at each part, and this is
     /// asked for at every turn.
+    #[inline]
     fn sum_of_masses(&self) -> f64 {
         let masses = &self.parts[..Component::StrongIons as usize];
         let (fours, rest) = masses.as_chunks::<4>();
         let mut sums = [0.0; 4];
-        for four in fours {
-            for (sum, part) in sums.iter_mut().zip(four) {
-                *sum += part;
-            }
+        for [a, b, c, d] in fours {
+            sums = [sums[0] + a, sums[1] + b, sums[2] + c, sums[3] + d];
         }
         (sums[0] + sums[1]) + (sums[2] + sums[3]) + rest.iter().sum::<f64>()
     }
 
     /// `share` (0 to 1 for a part) of everything.
     #[must_use]
+    #[inline]
     pub fn share(&self, share: f64) -> Self {
-        Self { parts: self.parts.map(|p| p * share) }
+        let mut shared = *self;
+        for part in &mut shared.parts {
+            *part *= share;
+        }
+        shared
     }
 
     /// Takes `share` of everything out and returns it.
     pub fn take(&mut self, share: f64) -> Self {
         let taken = self.share(share);
-        for (left, gone) in self.parts.iter_mut().zip(&taken.parts) {
-            *left = (*left - gone).max(0.0);
+        for (n, left) in self.parts.iter_mut().enumerate() {
+            *left = (*left - taken.parts[n]).max(0.0);
         }
         taken
     }
@@ -111,26 +116,30 @@ impl Mixture {
 
 impl Index<Component> for Mixture {
     type Output = f64;
+    #[inline]
     fn index(&self, component: Component) -> &f64 {
         &self.parts[component as usize]
     }
 }
 
 impl IndexMut<Component> for Mixture {
+    #[inline]
     fn index_mut(&mut self, component: Component) -> &mut f64 {
         &mut self.parts[component as usize]
     }
 }
 
 impl AddAssign<&Mixture> for Mixture {
+    #[inline]
     fn add_assign(&mut self, other: &Mixture) {
-        for (mine, theirs) in self.parts.iter_mut().zip(&other.parts) {
-            *mine += *theirs;
+        for (n, mine) in self.parts.iter_mut().enumerate() {
+            *mine += other.parts[n];
         }
     }
 }
 
 impl AddAssign<Mixture> for Mixture {
+    #[inline]
     fn add_assign(&mut self, other: Mixture) {
         *self += &other;
     }

@@ -1,7 +1,10 @@
-//! Reads picture codes off a photo or a scan.
+//! Reads picture codes in a photo or a scan.
 //!
-//! A code is found by the reader of the `rqrr` package, which needs edges that are some pixels wide and not too many. So
-//! the picture is tried as it is, then smaller, then larger, each also smoothed and evenly lit, until something is read.
+//! The `rqrr` package finds a code. It needs edges that are a few pixels wide, but not many. So we try the picture at its
+//! own size, then smaller, then larger, each time also smoothed and evenly lit, until enough has been read. These are
+//! passes over millions of pixels, so this crate is compiled with optimisation even where the others aren't.
+
+use std::f64::consts::FRAC_PI_4;
 
 use rqrr::PreparedImage;
 use zune_jpeg::JpegDecoder;
@@ -9,14 +12,14 @@ use zune_jpeg::zune_core::bytestream::ZCursor;
 use zune_jpeg::zune_core::colorspace::ColorSpace;
 use zune_jpeg::zune_core::options::DecoderOptions;
 
-use super::CodeError;
-
-/// The largest picture that is read.
+/// The largest picture that we read, bytes.
 pub const MOST_BYTES: usize = 20_000_000;
-/// The longest side that is read.
+/// The longest side that we read, px.
 const MOST_SIDE: usize = 9000;
-/// Sides to which a picture is brought before codes are looked for in it, px.
+/// The sizes at which we look for codes, px along the longer side.
 const SIDES: [usize; 5] = [1600, 1000, 2400, 700, 3400];
+/// The sizes at which we look at each half alone, px along the longer side.
+const HALVED: [usize; 2] = [2200, 3000];
 
 /// A picture in greys.
 #[derive(Debug, Clone)]
@@ -26,39 +29,34 @@ struct Greys {
     all: Vec<u8>,
 }
 
-/// What stands in the picture codes of a JPEG or PNG picture; nothing where none can be read.
-///
-/// # Errors
-/// If it is no such picture.
-pub fn read_codes(picture: &[u8]) -> Result<Vec<Vec<u8>>, CodeError> {
-    let greys = greys_of(picture).ok_or(CodeError::NoPicture)?;
+/// The bytes of each picture code in a JPEG or PNG picture, until there are `enough`; fewer, or none, where no more can be
+/// read. Nothing if it isn't such a picture.
+pub fn codes_in(picture: &[u8], enough: impl Fn(&[Vec<u8>]) -> bool) -> Option<Vec<Vec<u8>>> {
+    let greys = greys_of(picture)?;
     let mut found: Vec<Vec<u8>> = Vec::new();
     let longest = greys.width.max(greys.height);
     let sides = std::iter::once(longest.min(3000)).chain(SIDES);
-    for side in sides {
-        // Blown up more than twice there is nothing more to see.
-        if side > longest * 2 {
-            continue;
-        }
+    // Enlarged more than twice, a picture shows nothing more.
+    for side in sides.filter(|side| *side <= longest * 2) {
         let sized = greys.sized(side as f64 / longest as f64);
         let smoothed = sized.smoothed();
         let evened = smoothed.evened();
         for picture in [sized, smoothed, evened] {
-            for code in picture.codes() {
-                if !found.contains(&code) {
-                    found.push(code);
-                }
-            }
-            // Both halves of a card are told by their heads.
-            let whole = found
-                .first()
-                .is_some_and(|c| c.len() > 4 && found.len() >= usize::from(c[4].min(2)));
-            if whole {
-                return Ok(found);
+            if picture.add_codes(&mut found, &enough) {
+                return Some(found);
             }
         }
     }
-    Ok(found)
+    // Corners of two codes side by side can be taken for one code's: then each half is looked at alone.
+    for side in HALVED {
+        let sized = greys.sized(side.min(longest) as f64 / longest as f64).smoothed();
+        for eighth in 0..8 {
+            if sized.half(f64::from(eighth) * FRAC_PI_4).add_codes(&mut found, &enough) {
+                return Some(found);
+            }
+        }
+    }
+    Some(found)
 }
 
 fn greys_of(picture: &[u8]) -> Option<Greys> {
@@ -146,19 +144,20 @@ impl Greys {
 
     /// Each pixel the mean of its neighbours: noise goes, edges stay where they are.
     fn smoothed(&self) -> Self {
+        let row = |y: usize| &self.all[y * self.width..(y + 1) * self.width];
         let mut all = Vec::with_capacity(self.all.len());
+        let mut columns = vec![0_u16; self.width];
         for y in 0..self.height {
-            for x in 0..self.width {
-                let around =
-                    [(0, 0), (1, 0), (2, 0), (0, 1), (1, 1), (2, 1), (0, 2), (1, 2), (2, 2)];
-                let sum: u32 = around
-                    .iter()
-                    .map(|(dx, dy)| {
-                        u32::from(self.at((x + dx).saturating_sub(1), (y + dy).saturating_sub(1)))
-                    })
-                    .sum();
-                all.push((sum / 9) as u8);
+            let (above, here, below) =
+                (row(y.saturating_sub(1)), row(y), row((y + 1).min(self.height - 1)));
+            for (x, sum) in columns.iter_mut().enumerate() {
+                *sum = u16::from(above[x]) + u16::from(here[x]) + u16::from(below[x]);
             }
+            let last = self.width - 1;
+            all.extend((0..self.width).map(|x| {
+                let sum = columns[x.saturating_sub(1)] + columns[x] + columns[(x + 1).min(last)];
+                (sum / 9) as u8
+            }));
         }
         Self { all, ..*self }
     }
@@ -189,6 +188,31 @@ impl Greys {
             }
         }
         Self { all, ..*self }
+    }
+
+    /// One half of the picture, on the side to which `angle` points; the other is white.
+    fn half(&self, angle: f64) -> Self {
+        let (down, right) = angle.sin_cos();
+        let mut half = self.clone();
+        for (y, row) in half.all.chunks_exact_mut(self.width).enumerate() {
+            let height = (y as f64 - self.height as f64 / 2.0) * down;
+            for (x, grey) in row.iter_mut().enumerate() {
+                if (x as f64 - self.width as f64 / 2.0) * right + height < 0.0 {
+                    *grey = u8::MAX;
+                }
+            }
+        }
+        half
+    }
+
+    /// Adds what isn't there yet, and says whether that is enough.
+    fn add_codes(&self, found: &mut Vec<Vec<u8>>, enough: impl Fn(&[Vec<u8>]) -> bool) -> bool {
+        for code in self.codes() {
+            if !found.contains(&code) {
+                found.push(code);
+            }
+        }
+        enough(found)
     }
 
     fn codes(&self) -> Vec<Vec<u8>> {

@@ -4,8 +4,6 @@
 //! The bytes of a code are `KP`, 1 for the version, which part it is and of how many, a checksum, and a part of the
 //! file of the open format, deflated. The checksum is over all parts: halves of two cards never make a third.
 
-mod photo;
-
 use std::io::{Read, Write};
 
 use flate2::Compression;
@@ -13,6 +11,7 @@ use flate2::read::DeflateDecoder;
 use flate2::write::DeflateEncoder;
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::Drink;
+use keen_photo::codes_in;
 use qrcode::render::svg;
 use qrcode::{Color, EcLevel, QrCode};
 use sha2::{Digest, Sha256};
@@ -20,10 +19,11 @@ use sha2::{Digest, Sha256};
 use crate::drink_file::{DRINK, read_drink};
 use crate::json::FormatError;
 
-pub use photo::{MOST_BYTES, read_codes};
-
 const MAGIC: [u8; 3] = [b'K', b'P', 1];
-const HEAD: usize = MAGIC.len() + 2 + CHECK;
+/// Which part a code is, and of how many.
+const PART: usize = MAGIC.len();
+const PARTS: usize = PART + 1;
+const HEAD: usize = PARTS + 1 + CHECK;
 const CHECK: usize = 4;
 /// What one code carries, bytes: more is hard to read off paper, and goes into two.
 const MOST_IN_ONE: usize = 2000;
@@ -80,6 +80,17 @@ pub fn code_bytes(drink: &Drink) -> Option<Vec<Vec<u8>>> {
     Some(packed.chunks(each).enumerate().map(code).collect())
 }
 
+/// The codes of a card in a photo or a scan; none where none can be read.
+///
+/// # Errors
+/// If it isn't a JPEG or PNG picture.
+pub fn read_codes(picture: &[u8]) -> Result<Vec<Vec<u8>>, CodeError> {
+    // The head of any part says how many there are.
+    let parts = |code: &Vec<u8>| code.get(PARTS).map(|n| usize::from(*n).clamp(1, 2));
+    codes_in(picture, |codes| codes.iter().find_map(parts).is_some_and(|n| codes.len() >= n))
+        .ok_or(CodeError::NoPicture)
+}
+
 /// The drink whose codes these are.
 ///
 /// # Errors
@@ -97,10 +108,12 @@ pub fn drink_of(codes: &[Vec<u8>], cupboard: &Cupboard) -> Result<Drink, CodeErr
     if first[2] != MAGIC[2] {
         return Err(CodeError::Newer);
     }
-    let (parts, check) = (usize::from(first[4]), &first[5..HEAD]);
+    let (parts, check) = (usize::from(first[PARTS]), &first[PARTS + 1..HEAD]);
     let mut packed = Vec::new();
     for part in 0..parts {
-        let is = |code: &&&[u8]| usize::from(code[3]) == part && code[4..HEAD] == first[4..HEAD];
+        let is = |code: &&&[u8]| {
+            usize::from(code[PART]) == part && code[PARTS..HEAD] == first[PARTS..HEAD]
+        };
         packed.extend_from_slice(&mine.iter().find(is).ok_or(CodeError::Half)?[HEAD..]);
     }
     if &Sha256::digest(&packed)[..CHECK] != check {
