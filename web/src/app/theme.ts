@@ -119,6 +119,9 @@ export const theme = createTheme({
         body: { fontVariantNumeric: "tabular-nums", overflowX: "hidden" },
         "main a": { color: colour("cobalt") },
         ":focus-visible": { outline: `2px solid ${colour("cobalt")}`, outlineOffset: 2 },
+        // In a row, what stands beside a field is level with the field and not with its name.
+        ".MuiBox-root:has(> .MuiFormControl-root > .MuiInputLabel-root):not(:has(> .MuiFormControl-root > .MuiFormHelperText-root))":
+          { alignItems: "flex-end" },
         ".kp-level": { transition: "y 150ms, height 150ms" },
         // Under the finger nothing lags behind.
         ".scrubbing .kp-level": { transition: "none" },
@@ -166,20 +169,42 @@ export const theme = createTheme({
         },
       },
     },
+    // A field is a piece of enamel: white, with a cobalt foot, and its name in words above it.
     MuiOutlinedInput: {
+      defaultProps: { notched: false },
       styleOverrides: {
         root: {
           backgroundColor: colour("enamel"),
           // A wet finger finds it.
           minHeight: 44,
-          "& .MuiOutlinedInput-notchedOutline": { borderColor: colour("muted") },
+          "& .MuiOutlinedInput-notchedOutline": {
+            top: 0,
+            border: 0,
+            borderBottom: `3px solid ${colour("cobalt")}`,
+            "& legend": { display: "none" },
+          },
+          "&:hover .MuiOutlinedInput-notchedOutline": { borderColor: colour("cobalt") },
+          "&.Mui-focused .MuiOutlinedInput-notchedOutline": {
+            border: `2px solid ${colour("cobalt")}`,
+            borderBottomWidth: 3,
+          },
+          "&.Mui-error .MuiOutlinedInput-notchedOutline": { borderColor: colour("stop") },
+          "&.Mui-disabled .MuiOutlinedInput-notchedOutline": { borderColor: colour("hairline") },
         },
       },
     },
     MuiInputLabel: {
+      defaultProps: { shrink: true },
       styleOverrides: {
-        // In the middle of a field of 44 px.
-        sizeSmall: { "&:not(.MuiInputLabel-shrink)": { transform: "translate(14px, 11px)" } },
+        root: {
+          position: "static",
+          transform: "none",
+          maxWidth: "none",
+          marginBottom: 4,
+          fontSize: "0.8125rem",
+          lineHeight: 1.3,
+          whiteSpace: "normal",
+        },
       },
     },
     MuiMenuItem: { styleOverrides: { root: { minHeight: 44 } } },

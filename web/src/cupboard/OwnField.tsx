@@ -47,7 +47,7 @@ export function OwnField({ label, unit, value, own, rests, places, onSet }: OwnF
         }}
         onBlur={() => void commit()}
         onKeyDown={(event) => event.key === "Enter" && void commit()}
-        slotProps={{ htmlInput: { inputMode: "decimal" }, inputLabel: { shrink: true } }}
+        slotProps={{ htmlInput: { inputMode: "decimal" } }}
       />
       <Box
         sx={{

@@ -46,7 +46,7 @@ export function WeighCup(props: {
       }}
       sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center", mt: 1 }}
     >
-      <Box sx={{ fontSize: 14 }}>Weight of one:</Box>
+      <Box sx={{ fontSize: 14, lineHeight: "44px" }}>Weight of one:</Box>
       <TextField
         select
         size="small"
@@ -69,7 +69,7 @@ export function WeighCup(props: {
         sx={{ width: 110 }}
       />
       <Button type="submit" variant="outlined" disabled={grams.trim() === ""}>
-        Keep
+        Save
       </Button>
       {said && (
         <Box role="status" sx={{ fontSize: 14, color: colour("muted") }}>

@@ -180,6 +180,7 @@ function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
             chosen={chosen}
             onChoose={setChosen}
             low={view === "size" || view === "plan" || view === "make"}
+            folds={view === "size" || view === "plan"}
           />
         </Box>
       )}

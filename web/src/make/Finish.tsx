@@ -82,7 +82,7 @@ export function Finish({ view, say, onClose }: AskingProps) {
           setMuch(event.target.value);
           setWrong({});
         }}
-        slotProps={{ htmlInput: { maxLength: 40 }, inputLabel: { shrink: true } }}
+        slotProps={{ htmlInput: { maxLength: 40 } }}
       />
       <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.5 }}>
         <TextField
@@ -128,7 +128,7 @@ export function Finish({ view, say, onClose }: AskingProps) {
           placeholder="upper shelf"
           value={spot}
           onChange={(event) => setSpot(event.target.value)}
-          slotProps={{ htmlInput: { maxLength: 160 }, inputLabel: { shrink: true } }}
+          slotProps={{ htmlInput: { maxLength: 160 } }}
         />
       </Box>
       <TextField

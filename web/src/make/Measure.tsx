@@ -133,7 +133,7 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
           placeholder="as usual"
           value={error}
           onChange={(event) => setError(event.target.value)}
-          slotProps={{ htmlInput: { inputMode: "decimal" }, inputLabel: { shrink: true } }}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
           sx={{ gridColumn: { xs: "1 / -1", sm: "auto" } }}
         />
       </Box>

@@ -162,7 +162,6 @@ function When({ task, plan, file, clock, answer, edit }: WhenProps) {
           if (at && at !== civil(clock, task.hands_from)) hold(at);
         }}
         onKeyDown={(event) => event.key === "Enter" && (event.target as HTMLElement).blur()}
-        slotProps={{ inputLabel: { shrink: true } }}
       />
       {task.held ? (
         <Button onClick={() => hold(undefined)}>Unpin</Button>

@@ -34,7 +34,6 @@ function Field(props: {
       }}
       onKeyDown={(event) => event.key === "Enter" && (event.target as HTMLElement).blur()}
       slotProps={{
-        inputLabel: { shrink: true },
         htmlInput: { inputMode: props.type ? undefined : "decimal" },
       }}
       sx={{ width: props.width ?? 200 }}

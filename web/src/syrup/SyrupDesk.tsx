@@ -49,7 +49,6 @@ export default function SyrupDesk() {
       value={form[key]}
       placeholder={hint}
       onChange={(event) => set({ [key]: event.target.value })}
-      slotProps={{ inputLabel: { shrink: true } }}
     />
   );
   return (

@@ -113,7 +113,7 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
             label="or a sweetener"
             value=""
             onChange={(event) => event.target.value && toggle({ ingredient: event.target.value })}
-            slotProps={{ select: { native: true }, inputLabel: { shrink: true } }}
+            slotProps={{ select: { native: true } }}
             sx={{ mt: 1 }}
           >
             <option value=""></option>

@@ -128,7 +128,7 @@ export function WhichDrink(props: {
       label={label}
       value={shelf?.drinks.some((d) => d.id === chosen) ? chosen : ""}
       onChange={(event) => onChoose(event.target.value)}
-      slotProps={{ select: { native: true }, inputLabel: { shrink: true } }}
+      slotProps={{ select: { native: true } }}
       sx={{ maxWidth: 420, width: "100%" }}
     >
       <option value="">{none ?? ""}</option>

@@ -14,9 +14,10 @@ pub enum Evidence {
 }
 
 impl Evidence {
-    /// What a source in the table's short marks amounts to.
-    pub(super) fn of_source(source: &str) -> Self {
-        if source.contains("EST") { Self::Estimate } else { Self::Table }
+    /// What a source amounts to, by its own words.
+    #[must_use]
+    pub fn of_source(source: &str) -> Self {
+        if source.contains("estimated") { Self::Estimate } else { Self::Table }
     }
 }
 
@@ -70,35 +71,22 @@ pub(super) fn split_sources(text: &str) -> Vec<FigureSource> {
     });
     let mut found: Vec<FigureSource> = Vec::new();
     for part in parts.map(str::trim).filter(|part| !part.is_empty()) {
-        // "USDA SR24 09152 "Lemon juice, raw": water/protein/fat" names the source first.
-        let (left, right) = part.split_once(": ").unwrap_or(("", part));
-        let source_first = ["USDA", "IFCT"].iter().any(|table| left.starts_with(table));
-        let (of, source) = if source_first { (right, left) } else { (left, right) };
+        let (of, source) = part.split_once(": ").unwrap_or(("", part));
         let evidence = Evidence::of_source(source);
         match found.last_mut() {
             // "acids: citric …; malic …": more of the same figure.
             Some(last) if of.is_empty() => {
-                last.source = format!("{}; {}", last.source, in_words(source));
+                last.source = format!("{}; {source}", last.source);
                 last.evidence = last.evidence.max(evidence);
             }
             _ => found.push(FigureSource {
-                of: if of.is_empty() { "all figures".into() } else { of.replace('/', ", ") },
-                source: in_words(source),
+                of: if of.is_empty() { "all figures".into() } else { of.into() },
+                source: source.into(),
                 evidence,
             }),
         }
     }
     found
-}
-
-/// The tables' short marks, as a cook can read them.
-pub(super) fn in_words(source: &str) -> String {
-    source
-        .replace("RECref", "share of refuse recalled")
-        .replace("REC", "recalled")
-        .replace("LIT", "literature:")
-        .replace("EST", "estimated")
-        .replace("CHEM", "by its formula:")
 }
 
 #[cfg(test)]
@@ -107,22 +95,33 @@ mod tests {
 
     #[test]
     fn each_figure_keeps_its_own_source() {
-        let found = split_sources("USDA SR24 09152 \"Lemon juice\": water/fat; acids: EST 3-6");
-        assert_eq!(found[0].of, "water, fat");
-        assert_eq!(found[0].evidence, Evidence::Table);
-        assert_eq!(found[1].of, "acids");
-        assert_eq!(found[1].evidence, Evidence::Estimate);
-        assert_eq!(found[1].source, "estimated 3-6");
+        let found = split_sources("water, fat: USDA, “Lemon juice”; acids: estimated 3 to 6");
+        assert_eq!((found[0].of.as_str(), found[0].evidence), ("water, fat", Evidence::Table));
+        assert_eq!((found[1].of.as_str(), found[1].evidence), ("acids", Evidence::Estimate));
+        assert_eq!(found[1].source, "estimated 3 to 6");
     }
 
     #[test]
     fn what_stands_in_brackets_and_more_of_the_same_stay_together() {
-        let found = split_sources("sugars: REC split (recalled; sum checked); acids: a; malic EST");
+        let found = split_sources("sugars: a split (b; c); acids: a; malic estimated");
         assert_eq!(found.len(), 2);
-        assert_eq!(found[0].source, "recalled split (recalled; sum checked)");
+        assert_eq!(found[0].source, "a split (b; c)");
         assert_eq!(
             (found[1].source.as_str(), found[1].evidence),
             ("a; malic estimated", Evidence::Estimate)
         );
+    }
+
+    /// Marks, numbers of entries and names of columns are for whoever keeps the tables, not for a reader.
+    #[test]
+    fn sources_read_like_sources() {
+        let jargon = ["EST", "REC", "LIT", "CHEM", "SR2", "IFCT", "FDC", "meq", "column", "_"];
+        let cupboard = crate::cupboard::Cupboard::builtin();
+        let sources = cupboard.ingredients().iter().flat_map(|i| &i.sources);
+        let odd: Vec<&str> = sources
+            .map(|s| s.source.as_str())
+            .filter(|source| jargon.iter().any(|mark| source.contains(mark)))
+            .collect();
+        assert!(odd.is_empty(), "{odd:#?}");
     }
 }

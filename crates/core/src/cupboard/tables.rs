@@ -3,7 +3,7 @@
 
 use serde::{Deserialize, Deserializer};
 
-use super::evidence::{in_words, split_sources};
+use super::evidence::split_sources;
 use super::{
     Allergen, Care, Cupboard, Estimated, Evidence, FigureSource, Flavour, Form, Ingredient, Kind,
     Measures, Pack, Part, PhRange, Produce, Size, SugarDraw, Texture, TextureKind, Trait,
@@ -292,12 +292,12 @@ fn ingredient(row: IngredientRow, textures: &[(Texture, String)]) -> Ingredient 
     let mut more = |of: &str, source: &str| {
         if !source.is_empty() {
             let evidence = Evidence::of_source(source);
-            sources.push(FigureSource { of: of.into(), source: in_words(source), evidence });
+            sources.push(FigureSource { of: of.into(), source: source.into(), evidence });
         }
     };
     more("pH", &row.ph_source);
     if in_pieces {
-        more("drawing and straining", reason);
+        more("extraction and straining", reason);
     }
     let range = |low: Option<f64>, high: Option<f64>| {
         low.zip(high).map(|(low, high)| PhRange { low, high })

@@ -145,7 +145,10 @@ mod tests {
     fn broken_cells_keep_less_than_whole_ones_and_pressing_takes_more_out() {
         for (texture, reason) in read_textures() {
             let kind = texture.kind;
-            assert!(reason.contains("EST") || reason.contains("LIT"), "{kind:?} has no reason");
+            assert!(
+                reason.contains("estimated") || reason.contains("published"),
+                "{kind:?} has no reason"
+            );
             for figure in [texture.minutes, texture.held_raw, texture.held_broken, texture.pulp] {
                 assert!(
                     figure.low < figure.value && figure.value < figure.high,

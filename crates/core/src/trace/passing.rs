@@ -60,6 +60,19 @@ fn growing(t: Celsius) -> f64 {
     cold * ((GROWS.1 - t.0) / 10.0).clamp(0.0, 1.0)
 }
 
+/// Which share of what comes out of a piece in a span goes off before its end: it comes as exp(−`pace`·s), s from 0
+/// to 1, and from then on goes as exp(−`off`·(1 − s)).
+fn fades_of_what_comes(pace: f64, off: f64) -> f64 {
+    let came = -(-pace).exp_m1();
+    if came < 1e-9 {
+        return off / 2.0;
+    }
+    let faster = pace - off;
+    // Where both are alike, the limit of the quotient.
+    let spread = if faster.abs() < 1e-6 { 1.0 } else { -(-faster).exp_m1() / faster };
+    1.0 - pace * (-off).exp() * spread / came
+}
+
 impl Contents {
     /// Lets a time pass while the temperature runs along `temperature_at` (by the minute) and water
     /// leaves as `steaming` says.
@@ -130,10 +143,11 @@ impl Contents {
                 }
             }
             let smelled = self.liquid[Component::Aroma];
-            self.draw_all(moments, rates.bitter);
+            let faded = self.draw_all(moments, &rates);
+            let off = smelled * (1.0 - (-rates.aroma).exp()) + faded;
             self.temperature = moments.last().map_or(self.temperature, |m| m.t);
             self.dissolve();
-            self.change(&rates, smelled, &mut passed.gone);
+            self.change(&rates, off, &mut passed.gone);
             if passed.dry_after.is_some() {
                 break;
             }
@@ -141,15 +155,9 @@ impl Contents {
         passed
     }
 
-    /// What goes off, turns bitter and splits at those rates; `smelled` is the aroma that was there before.
-    fn change(&mut self, rates: &Rates, smelled: f64, gone: &mut Mixture) {
-        // What came in little by little was there for half the time.
-        let stays = (-rates.aroma).exp();
-        let on_the_way =
-            if rates.aroma > 1e-9 { 1.0 - (1.0 - stays) / rates.aroma } else { rates.aroma / 2.0 };
-        let came = (self.liquid[Component::Aroma] - smelled).max(0.0);
-        let was = self.liquid[Component::Aroma] - came;
-        let off = was * (1.0 - stays) + came * on_the_way;
+    /// What goes off, turns bitter and splits at those rates; `off` is the aroma that goes.
+    fn change(&mut self, rates: &Rates, off: f64, gone: &mut Mixture) {
+        let off = off.min(self.liquid[Component::Aroma]);
         self.liquid[Component::Aroma] -= off;
         gone[Component::Aroma] += off;
         *gone += self.let_gas_off((1.0 - (-rates.gas).exp()).min(0.999));
@@ -166,11 +174,12 @@ impl Contents {
         }
     }
 
-    /// All pieces give up what they do in that time.
-    fn draw_all(&mut self, moments: &[Moment], bitter: f64) {
+    /// All pieces give up what they do in that time. Returns how much of the aroma that came goes off again.
+    fn draw_all(&mut self, moments: &[Moment], rates: &Rates) -> f64 {
         if self.pieces.is_empty() {
-            return;
+            return 0.0;
         }
+        let mut faded = 0.0;
         let bath = self.bath();
         let soaking = Soaking::of(moments, self.undissolved().0 > 0.0);
         let mut pieces = std::mem::take(&mut self.pieces);
@@ -178,7 +187,8 @@ impl Contents {
         // hundred of them.
         let mut stays = 1.0;
         for piece in &mut pieces {
-            let out = piece.pass(moments, bitter, bath);
+            let (out, pace) = piece.pass(moments, rates.bitter, bath);
+            faded += out[Component::Aroma] * fades_of_what_comes(pace, rates.aroma);
             let brought = Origin::of(piece.line, &out);
             self.credit_origin(Origin { sweetness: brought.sweetness * (1.0 / stays), ..brought });
             self.liquid += out;
@@ -189,6 +199,7 @@ impl Contents {
         }
         self.sweetness_stays(stays);
         self.pieces = pieces;
+        faded
     }
 
     /// So much of the sweetness of each origin is still in the liquid.

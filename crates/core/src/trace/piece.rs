@@ -243,12 +243,13 @@ impl Piece {
 
     /// What comes out in a span of time. Drawing follows 1 − exp(−∫k dt) of what can be drawn; drawn
     /// matter takes the water of the pieces along, so that in the end pieces and liquid are alike.
-    /// Bitterness comes at a speed of its own, `bitter` minutes as at 95 °C.
-    pub(super) fn pass(&mut self, moments: &[Moment], bitter: f64, bath: Bath) -> Mixture {
+    /// Bitterness comes at a speed of its own, `bitter` minutes as at 95 °C. Also returns that ∫k dt, which says how
+    /// early in the span it came.
+    pub(super) fn pass(&mut self, moments: &[Moment], bitter: f64, bath: Bath) -> (Mixture, f64) {
         let thawed = 1.0 - self.frozen.0 / self.inside[Component::Water].max(1e-9);
         let thawed = thawed.clamp(0.0, 1.0);
         let (mut drawn, mut broken) = (self.drawn, self.broken);
-        let mut under_sugar = 0.0;
+        let (mut under_sugar, mut pace) = (0.0, 0.0);
         // Where neither heat nor cells change, all parts of the time are alike.
         let same_cells = self.texture.cooked_minutes.is_none() || broken > 1.0 - 1e-9;
         let joined = same_cells.then(|| Moment::joined(moments)).flatten();
@@ -260,6 +261,7 @@ impl Piece {
             if drawn < reach {
                 let speed = thawed * (1.0 + broken) / self.texture.minutes.value;
                 drawn = reach - (reach - drawn) * (-moment.hot * speed).exp();
+                pace += moment.hot * speed;
             }
             under_sugar += moment.minutes / 60.0 * 2f64.powf((moment.t.0 - 5.0) / 16.0);
         }
@@ -268,7 +270,7 @@ impl Piece {
         out += self.pulled(bath, under_sugar * thawed);
         out += self.run_out(Press::Drained, thawed);
         self.free_bitterness(1.0 - (-bitter / self.flavour.bitter_minutes).exp(), &mut out);
-        out
+        (out, pace)
     }
 
     /// How far sugar has come in for water, 0 to 1.
@@ -411,7 +413,7 @@ mod tests {
     fn what_comes_out_and_what_stays_is_all_that_was_put_in() {
         for bath in [IN_WATER, ALONE, UNDER_SUGAR] {
             let mut berry = piece("raspberry");
-            let mut out = berry.pass(&wait(30.0, 90.0), 5.0, bath);
+            let mut out = berry.pass(&wait(30.0, 90.0), 5.0, bath).0;
             out += berry.press(Press::Pressed);
             let mut all = berry.inside;
             all += out;
@@ -425,9 +427,9 @@ mod tests {
     #[test]
     fn raw_fruit_keeps_its_juice_until_its_cells_are_broken() {
         let mut raw = piece("strawberry");
-        assert_eq!(raw.pass(&wait(600.0, 5.0), 0.0, ALONE).mass().0.round(), 0.0);
+        assert_eq!(raw.pass(&wait(600.0, 5.0), 0.0, ALONE).0.mass().0.round(), 0.0);
         let mut cooked = piece("strawberry");
-        let juice = cooked.pass(&wait(15.0, 95.0), 0.0, ALONE).mass().0;
+        let juice = cooked.pass(&wait(15.0, 95.0), 0.0, ALONE).0.mass().0;
         assert!(cooked.broken > 0.95 && (50.0..70.0).contains(&juice), "{juice} g");
         let pressed = cooked.press(Press::Pressed).mass().0;
         assert!(pressed > 5.0 && cooked.press(Press::Wrung).mass().0 > 3.0, "{pressed} g more");
@@ -436,20 +438,23 @@ mod tests {
     #[test]
     fn frozen_fruit_gives_nothing_before_it_has_thawed() {
         let mut hard = piece("strawberry").frozen();
-        assert_eq!(hard.pass(&wait(60.0, 0.0), 0.0, IN_WATER).mass().0, 0.0);
+        assert_eq!(hard.pass(&wait(60.0, 0.0), 0.0, IN_WATER).0.mass().0, 0.0);
         hard.frozen = Grams(0.0);
-        assert!(hard.pass(&wait(1.0, 5.0), 0.0, ALONE).mass().0 > 30.0, "then it runs out at once");
+        assert!(
+            hard.pass(&wait(1.0, 5.0), 0.0, ALONE).0.mass().0 > 30.0,
+            "then it runs out at once"
+        );
     }
 
     #[test]
     fn sugar_pulls_juice_and_oil_out_of_peel_and_nothing_out_of_what_is_dry() {
         let mut peel = piece("lemon_peel");
-        let out = peel.pass(&wait(720.0, 21.0), 0.0, UNDER_SUGAR);
+        let out = peel.pass(&wait(720.0, 21.0), 0.0, UNDER_SUGAR).0;
         assert!((40.0..50.0).contains(&out.mass().0), "{:?}", out.mass());
         let smell = out[Component::Aroma] / (out[Component::Aroma] + peel.inside[Component::Aroma]);
         assert!((0.5..0.8).contains(&smell), "{smell}");
         let mut tea = piece("black_tea");
-        assert_eq!(tea.pass(&wait(720.0, 21.0), 0.0, UNDER_SUGAR).mass().0, 0.0);
+        assert_eq!(tea.pass(&wait(720.0, 21.0), 0.0, UNDER_SUGAR).0.mass().0, 0.0);
     }
 
     #[test]
@@ -457,7 +462,7 @@ mod tests {
         let oil = |rubbed: f64, left: f64| {
             let mut zest = piece("lemon_zest");
             let mut out = zest.rub(Minutes(rubbed), UNDER_SUGAR);
-            out += zest.pass(&wait(left, 21.0), 0.0, UNDER_SUGAR);
+            out += zest.pass(&wait(left, 21.0), 0.0, UNDER_SUGAR).0;
             out[Component::Aroma]
         };
         assert!(oil(5.0, 1e-6) > oil(1e-6, 120.0));
@@ -466,7 +471,7 @@ mod tests {
     #[test]
     fn lots_that_are_alike_lie_in_one_heap_and_others_apart() {
         let (raw, mut cooked) = (piece("strawberry"), piece("strawberry"));
-        cooked.pass(&wait(15.0, 95.0), 0.0, IN_WATER);
+        cooked.pass(&wait(15.0, 95.0), 0.0, IN_WATER).0;
         assert!(raw.is_like(&piece("strawberry")) && !raw.is_like(&cooked));
         let mut heap = piece("strawberry");
         let half = heap.take(0.5);

@@ -171,7 +171,7 @@ fn a_wait_cut_in_two_smells_the_same() {
     let once = waits(&[40.0]);
     for parts in [&[20.0, 20.0][..], &[5.0, 35.0], &[10.0; 4]] {
         let cut = waits(parts);
-        assert!((cut / once - 1.0).abs() < 0.015, "{parts:?}: {cut} for {once}");
+        assert!((cut / once - 1.0).abs() < 0.001, "{parts:?}: {cut} for {once}");
     }
 }
 

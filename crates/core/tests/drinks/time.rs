@@ -82,8 +82,7 @@ proptest! {
         let (once, twice) = (made(&[minutes]), made(&[minutes * cut, minutes * (1.0 - cut)]));
         for ((name, one, least), (_, two, _)) in figures(&once).into_iter().zip(figures(&twice)) {
             prop_assert!(
-                // What smells is drawn and goes off at once, each of them reckoned over the whole span.
-                (one - two).abs() <= least + if name == "aroma" { 0.05 } else { 0.015 } * one.abs(),
+                (one - two).abs() <= least + 0.015 * one.abs(),
                 "{name}: {one} at once, {two} in parts"
             );
         }

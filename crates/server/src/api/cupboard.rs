@@ -179,10 +179,10 @@ fn size_view(id: &str, size: &Size) -> SizeView {
         zest_g: size.zest.map(|g| g.0),
         peel_g: size.peel.map(|g| g.0),
         edible_percent: 100.0 * size.edible,
-        evidence: match (size.measured, size.source.contains("EST")) {
-            (true, _) => Evidence::Measured,
-            (_, true) => Evidence::Estimate,
-            _ => Evidence::Table,
+        evidence: if size.measured {
+            Evidence::Measured
+        } else {
+            Evidence::of_source(&size.source)
         },
         source: size.source.clone(),
         notes: size.notes.clone(),

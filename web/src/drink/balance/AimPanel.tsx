@@ -69,8 +69,8 @@ function TargetFields({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
   const { ring } = aiming;
   const point = mapOf(editor)?.point;
   const fields = [
-    ["sweetness", "sweet, g", 1, 70],
-    ["acidity", "acid, %", 2, 10],
+    ["sweetness", "sweet", "g", 1, 70],
+    ["acidity", "acid", "%", 2, 10],
   ] as const;
   const [wrong, setWrong] = useState<string | undefined>();
   const put = async (key: "sweetness" | "acidity", most: number, text: string) => {
@@ -84,11 +84,10 @@ function TargetFields({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
   };
   return (
     <Box data-figure="ring" sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1 }}>
-      {fields.map(([key, label, places, most]) => (
+      {fields.map(([key, label, unit, places, most]) => (
         <TextField
           key={`${key} ${ring?.[key].toFixed(places) ?? ""}`}
           size="small"
-          label={label}
           placeholder={point?.[key].toFixed(places)}
           defaultValue={ring?.[key].toFixed(places) ?? ""}
           onBlur={(event) => {
@@ -96,7 +95,10 @@ function TargetFields({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
               put(key, most, event.target.value);
           }}
           onKeyDown={(event) => event.key === "Enter" && (event.target as HTMLElement).blur()}
-          slotProps={{ htmlInput: { inputMode: "decimal", "aria-label": `Target: ${label}` } }}
+          slotProps={{
+            htmlInput: { inputMode: "decimal", "aria-label": `Target: ${label}, ${unit}` },
+            input: { startAdornment: <span className={look.beside}>{label}</span> },
+          }}
         />
       ))}
       {wrong && (
@@ -149,12 +151,18 @@ function AimAt(props: Omit<AimPanelProps, "onCorrect" | "onLess"> & { onMore: ()
     <TextField
       select
       size="small"
-      label="Aim at"
       value=""
       onChange={(event) => void choose(event.target.value)}
       error={wrong !== undefined}
       helperText={wrong}
-      slotProps={{ select: { MenuProps: { slotProps: { paper: { sx: { maxHeight: 380 } } } } } }}
+      slotProps={{
+        select: {
+          displayEmpty: true,
+          renderValue: () => "Aim at…",
+          SelectDisplayProps: { "aria-label": "Aim at" },
+          MenuProps: { slotProps: { paper: { sx: { maxHeight: 380 } } } },
+        },
+      }}
     >
       <MenuItem value="typical">usual for this kind</MenuItem>
       {bands.map((band) => (

@@ -113,7 +113,7 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
           setSource(event.target.value);
           forget();
         }}
-        slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+        slotProps={{ select: { displayEmpty: true } }}
       >
         {holders.map((v) => (
           <MenuItem key={v.id} value={v.id}>
@@ -166,7 +166,7 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
             setWhom(event.target.value);
             forget();
           }}
-          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+          slotProps={{ select: { displayEmpty: true } }}
         >
           <MenuItem value="">most people</MenuItem>
           {tasters

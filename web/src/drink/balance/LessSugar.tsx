@@ -142,7 +142,7 @@ export default function LessSugar({ editor, drink, onClose }: LessSugarProps) {
                 label="Measured from"
                 value={whom}
                 onChange={(event) => setWhom(event.target.value)}
-                slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+                slotProps={{ select: { displayEmpty: true } }}
                 sx={{ minWidth: 200 }}
               >
                 <MenuItem value="">the drink as it is</MenuItem>

@@ -30,12 +30,13 @@ export const Headline = memo(function Headline(props: {
   if (!profile || !point) return null;
   const words = [point.strength === "full" ? undefined : point.strength, point.band];
   return (
-    <div data-figure="ratio">
+    <div data-figure="ratio" className={look.headline}>
       <div className={look.ratio}>
         {profile.ratio == null ? "–" : profile.ratio.toFixed(profile.ratio < 100 ? 1 : 0)}
       </div>
       <div className={look.band}>
-        sugar to acid · <b data-figure="band">{words.filter(Boolean).join(", ") || "no acid"}</b>
+        sugar to acid<span className={look.dot}> · </span>
+        <b data-figure="band">{words.filter(Boolean).join(", ") || "no acid"}</b>
       </div>
       <div className={look.side}>
         <b>{profile.sweetness_percent.toFixed(1)} g</b> sweet in 100 g

@@ -19,6 +19,8 @@ interface CounterProps {
   onChoose: (vessel: string | undefined) => void;
   /** Lower, where something else needs the room. */
   low?: boolean;
+  /** A line of names until it is touched, where a table needs the room; on a phone it always is. */
+  folds?: boolean;
   /** Each vessel in the middle of a column as wide as every other, under what is told above it. */
   aligned?: boolean;
   /** What is in each vessel at the moment that is looked at; at its fullest if no moment is. */
@@ -39,11 +41,12 @@ const HANDLE = 34;
 /** The worktop along the lower edge: the drink's vessels, to one scale, with what is in them. */
 export const Counter = memo(function Counter(props: CounterProps) {
   const { editor, drink, report, chosen, onChoose, low = false, aligned = false, moment } = props;
+  const { folds = false } = props;
   const [box, { width }] = useSize<HTMLDivElement>();
   const small = useMediaQuery("(max-width: 700px)");
-  // On a phone it is a line of names, until it is touched.
   const [open, setOpen] = useState(false);
-  const folded = small && !open;
+  const foldable = small || folds;
+  const folded = foldable && !open;
   const standing = standingOf(report);
   const height = folded ? 0 : small || low ? 96 : 156;
   const room = Math.max(width, aligned ? standing.length * COLUMN : 320);
@@ -151,7 +154,7 @@ export const Counter = memo(function Counter(props: CounterProps) {
           })}
         </Box>
       </Box>
-      {small && open && (
+      {foldable && open && (
         <Button
           onClick={() => {
             setOpen(false);

@@ -81,7 +81,6 @@ export function AllBatches({ id, total }: { id: string; total: number }) {
             type="date"
             value={value}
             onChange={(event) => set(event.target.value)}
-            slotProps={{ inputLabel: { shrink: true } }}
             sx={{ width: 150 }}
           />
         ))}

@@ -68,7 +68,6 @@ export function Compare() {
                   value={sides[i]!.name}
                   placeholder={side(i).name}
                   onChange={(event) => change(i, { name: event.target.value })}
-                  slotProps={{ inputLabel: { shrink: true } }}
                 />
               </Box>
             </Line>
