@@ -26,7 +26,7 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
   await page.getByLabel("Find an ingredient").fill("jaggery");
   await page.getByRole("button", { name: /^Raw cane sugar/ }).click();
   await page.getByRole("textbox", { name: "weighs, g" }).fill("190");
-  await page.getByRole("button", { name: "Keep", exact: true }).click();
+  await page.getByRole("button", { name: "Save", exact: true }).click();
   await page.getByText("Saved: your US cup weighs 190 g.").waitFor();
   await page.getByRole("button", { name: "Reset weight of a millilitre" }).click();
 
@@ -67,6 +67,17 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
 test("the syrup desk: ratio, boiling down, dilution, crystals", async ({ page }) => {
   await page.goto("/syrup");
   await page.waitForFunction(() => document.querySelector('[data-figure="syrup-brix"]')?.innerText.startsWith("50"));
+  // The line in the pot is dragged down, and moved by keys.
+  const line = page.getByRole("slider", { name: "Boil down to" });
+  const grip = await line.locator("circle").boundingBox();
+  await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(grip.x + grip.width / 2, grip.y + 40, { steps: 4 });
+  await page.mouse.up();
+  await page.waitForFunction(() => Number(document.querySelector('[role="slider"]').getAttribute("aria-valuenow")) > 58);
+  await line.focus();
+  await page.keyboard.press("PageUp");
+  await page.getByRole("radio", { name: "8 g in 100 g" }).check();
   await page.getByRole("textbox", { name: "Reduce to, °Bx" }).fill("68");
   await page.getByText(/above the bottom of\s+the pot/).waitFor();
   await page.getByText(/Crystals form/).waitFor();

@@ -2814,6 +2814,8 @@ export interface components {
         };
         /** @description So much syrup to so much water or soda. */
         Dilution: {
+            /** @description Its colour in the glass, `#rrggbb`. */
+            colour: string;
             /**
              * Format: double
              * @description Parts of water or soda to one part of syrup, by volume.
@@ -6803,6 +6805,8 @@ export interface components {
              * @description Soluble solids, % of the weight.
              */
             brix: number;
+            /** @description Its colour in a pot, `#rrggbb`. */
+            colour: string;
             /** @description Whether crystals form in it at 20 °C. */
             crystallises_at_20: boolean;
             /** @description Whether crystals form in it at 4 °C. */
@@ -6824,6 +6828,8 @@ export interface components {
              * @description Ice that does, g.
              */
             ice_back_g?: number | null;
+            /** @description Where it would stand in the pot while it boils, for each °Brix from where it starts to the thickest. */
+            levels: components["schemas"]["SyrupLevel"][];
             /**
              * Format: double
              * @description How long that takes, from the boil, minutes.
@@ -6883,6 +6889,19 @@ export interface components {
             reduce_to?: number | null;
             /** @description The sweetener's id. */
             sugar?: string;
+        };
+        /** @description How high a syrup stands in its pot when it has been boiled down so far. */
+        SyrupLevel: {
+            /**
+             * Format: double
+             * @description Soluble solids, °Brix.
+             */
+            brix: number;
+            /**
+             * Format: double
+             * @description Height above the bottom of the pot at the boil, mm.
+             */
+            mm: number;
         };
         /** @description A word that drinks are filed under. */
         TagView: {

@@ -11,6 +11,8 @@ import { span, temperatureParts, volumeParts, weight } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { PageTitle } from "../ui/PageTitle";
 import { useRead } from "../ui/reading";
+import { Worktop } from "./Worktop";
+import look from "./Worktop.module.css";
 
 /** Everything about a syrup of sugar and water, at once. */
 export default function SyrupDesk() {
@@ -95,13 +97,28 @@ export default function SyrupDesk() {
           {text("back", "Dilute back to", "500 ml")}
           <Trouble error={error} again={again} />
         </Box>
-        {data && <Result syrup={data} />}
+        {data && (
+          <Result
+            syrup={data}
+            pot={asked.pot_mm ?? 200}
+            reduced={parseFloat(form.reduce) || undefined}
+            onReduce={(brix) => set({ reduce: String(brix) })}
+          />
+        )}
       </Box>
     </Box>
   );
 }
 
-function Result({ syrup }: { syrup: Syrup }) {
+interface ResultProps {
+  syrup: Syrup;
+  pot: number;
+  reduced: number | undefined;
+  onReduce: (brix: number) => void;
+}
+
+function Result({ syrup, pot, reduced, onReduce }: ResultProps) {
+  const [glass, setGlass] = useState(10);
   const made = volumeParts(syrup.volume_ml);
   const boils = temperatureParts(syrup.boils_at, 1);
   const crystals = syrup.crystallises_at_4
@@ -109,20 +126,20 @@ function Result({ syrup }: { syrup: Syrup }) {
       ? "Crystals form, on the worktop as in the refrigerator. Less sugar, or some acid while it is hot, keeps it clear."
       : "Clear on the worktop; in the refrigerator crystals form."
     : "Stays clear, in the refrigerator too.";
-  const cell = { py: 0.75, pr: 3, borderBottom: `1px solid ${colour("hairline")}` };
   return (
-    <Box role="region" aria-label="Result" sx={{ display: "grid", gap: 2.5 }}>
+    <Box role="region" aria-label="Result" sx={{ display: "grid", gap: 2.5, minWidth: 0 }}>
+      <Worktop syrup={syrup} pot={pot} reduced={reduced} onReduce={onReduce} glass={glass} />
       <Box
         sx={{
           display: "grid",
-          gridTemplateColumns: "repeat(auto-fill, minmax(120px, 1fr))",
+          gridTemplateColumns: "repeat(auto-fill, minmax(104px, 1fr))",
           gap: 2,
         }}
       >
         <Figure name="syrup-brix" value={syrup.brix.toFixed(1)} unit="°Bx" label="strength" />
         <Figure name="syrup-volume" value={made.figure} unit={made.unit} label="makes, at 20 °C" />
         <Figure name="syrup-sugar" value={weight(syrup.sugar_g)} label={syrup.sugar_text} />
-        <Figure name="syrup-water" value={weight(syrup.water_g)} label="water to begin with" />
+        <Figure name="syrup-water" value={weight(syrup.water_g)} label="water at first" />
         <Figure name="syrup-boils" value={boils.figure} unit={boils.unit} label="boils at" />
         <Figure
           name="syrup-density"
@@ -156,43 +173,40 @@ function Result({ syrup }: { syrup: Syrup }) {
         {crystals} {syrup.notices.join(" ")}
       </Box>
       <Box sx={{ overflowX: "auto" }}>
-        <Box component="table" sx={{ borderCollapse: "collapse", fontSize: 15 }}>
-          <caption style={{ textAlign: "left", paddingBottom: 6 }}>
-            For a glass of 250 ml, with water or soda
-          </caption>
+        <table className={look.glasses}>
+          <caption>For a glass of 250 ml, with water or soda</caption>
           <thead>
             <tr>
               {["as sweet as", "syrup", "water", "parts"].map((head) => (
-                <Box
-                  component="th"
-                  scope="col"
-                  key={head}
-                  sx={{ ...cell, textAlign: "left", fontWeight: 500, color: colour("muted") }}
-                >
+                <th scope="col" key={head}>
                   {head}
-                </Box>
+                </th>
               ))}
             </tr>
           </thead>
           <tbody>
             {syrup.dilutions.map((d) => (
-              <tr key={d.sweetness}>
-                <Box component="td" sx={cell}>
-                  {d.sweetness} g in 100 g
-                </Box>
-                <Box component="td" sx={{ ...cell, fontWeight: 700 }}>
-                  {d.syrup_ml.toFixed(0)} ml
-                </Box>
-                <Box component="td" sx={cell}>
-                  {d.water_ml.toFixed(0)} ml
-                </Box>
-                <Box component="td" sx={cell}>
-                  1 to {d.parts.toFixed(1)}
-                </Box>
+              <tr key={d.sweetness} data-shown={d.sweetness === glass}>
+                <th scope="row">
+                  <label>
+                    <input
+                      type="radio"
+                      name="glass"
+                      checked={d.sweetness === glass}
+                      onChange={() => setGlass(d.sweetness)}
+                    />
+                    {d.sweetness} g in 100 g
+                  </label>
+                </th>
+                <td>
+                  <b>{d.syrup_ml.toFixed(0)} ml</b>
+                </td>
+                <td>{d.water_ml.toFixed(0)} ml</td>
+                <td>1 to {d.parts.toFixed(1)}</td>
               </tr>
             ))}
           </tbody>
-        </Box>
+        </table>
       </Box>
     </Box>
   );

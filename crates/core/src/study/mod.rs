@@ -8,4 +8,4 @@ mod syrup;
 pub use measured::{Learned, Lesson, Taught, learn};
 pub use next_steps::{Beginning, NextSteps, next_steps};
 pub use steeping::{Steeping, SteepingPoint, steeping};
-pub use syrup::{Dilution, Proportion, Syrup, SyrupAsked, syrup};
+pub use syrup::{Dilution, Proportion, Syrup, SyrupAsked, SyrupLevel, syrup};

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use crate::chemistry::{boiling_point_elevation, sucrose_solubility, water_activity};
+use crate::chemistry::{Component, boiling_point_elevation, sucrose_solubility, water_activity};
 use crate::cupboard::{Cupboard, Form, Ingredient, VesselKind};
 use crate::drink::{
     Action, CoolingPlace, Drink, Family, FieldError, Reduction, Step, Vessel, Vigour,
@@ -85,14 +85,27 @@ pub struct Syrup {
     pub crystallises_at_4: bool,
     /// The most sugar that stays dissolved at 4 °C, % of the weight.
     pub holds_at_4: f64,
+    /// Its colour in a pot, `#rrggbb`.
+    pub colour: String,
+    /// Where it would stand in the pot while it boils, for each °Brix from where it starts to the thickest.
+    pub levels: Vec<SyrupLevel>,
     /// What a glass of 250 ml takes for a given sweetness.
     pub dilutions: Vec<Dilution>,
     /// What the cook should know.
     pub notices: Vec<String>,
 }
 
-/// So much syrup to so much water or soda.
+/// How high a syrup stands in its pot when it has been boiled down so far.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
+pub struct SyrupLevel {
+    /// Soluble solids, °Brix.
+    pub brix: f64,
+    /// Height above the bottom of the pot at the boil, mm.
+    pub mm: f64,
+}
+
+/// So much syrup to so much water or soda.
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Dilution {
     /// Sweetness of the glass, g in 100 g.
     pub sweetness: f64,
@@ -102,8 +115,12 @@ pub struct Dilution {
     pub syrup_ml: f64,
     /// Water or soda in it, ml.
     pub water_ml: f64,
+    /// Its colour in the glass, `#rrggbb`.
+    pub colour: String,
 }
 
+/// The thickest that a syrup is boiled down to, °Brix.
+const THICKEST: f64 = 80.0;
 /// The glass that dilutions are told for, ml.
 const GLASS: f64 = 250.0;
 
@@ -126,7 +143,7 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
     }
     let water = water_for(it, sugar, asked.proportion)
         .ok_or_else(|| fault("proportion", "Enter 0.05 to 6 parts to 1 part water.".into()))?;
-    if asked.reduce_to.is_some_and(|b| !(1.0..=80.0).contains(&b)) {
+    if asked.reduce_to.is_some_and(|b| !(1.0..=THICKEST).contains(&b)) {
         return Err(fault("reduce_to", "Enter 1 to 80 °Bx.".into()));
     }
     if !(20.0..=1000.0).contains(&asked.pot_mm) {
@@ -163,7 +180,7 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
         density: made.liquid.density_at_20(),
         boils_at: 100.0 + boiling_point_elevation(&made.liquid),
         water_activity: water_activity(&made.liquid),
-        boiled_away_g: reduced.map_or(0.0, |f| f.gone[crate::chemistry::Component::Water]),
+        boiled_away_g: reduced.map_or(0.0, |f| f.gone[Component::Water]),
         minutes: reduced.map_or(boiled, |f| f.minutes.0),
         water_line_mm: reduced.and_then(|f| f.water_line).map(|mm| mm.0),
         water_back_ml: missing,
@@ -171,12 +188,36 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
         crystallises_at_20: cold(20.0),
         crystallises_at_4: cold(4.0),
         holds_at_4: sucrose_solubility(Celsius(4.0)),
+        colour: made.colour().to_string(),
+        levels: levels(cupboard, asked, (sugar, water)),
         dilutions: [6.0, 8.0, 10.0, 12.0, 14.0]
             .into_iter()
             .filter_map(|s| dilute(made, s))
             .collect(),
         notices,
     })
+}
+
+/// Each whole °Brix that it can be boiled down to, by boiling it down to it.
+fn levels(
+    cupboard: &Cupboard,
+    asked: &SyrupAsked,
+    (sugar, water): (Grams, Grams),
+) -> Vec<SyrupLevel> {
+    let started = Trace::run(
+        &making(&SyrupAsked { reduce_to: None, ..asked.clone() }, sugar, water),
+        cupboard,
+    );
+    let brix = started.outcome().map_or(THICKEST, |o| o.contents.liquid.soluble_solids());
+    let first = brix.ceil() as u32;
+    (first..=THICKEST as u32)
+        .filter_map(|brix| {
+            let asked = SyrupAsked { reduce_to: Some(f64::from(brix)), ..asked.clone() };
+            let boiled = Trace::run(&making(&asked, sugar, water), cupboard);
+            let mm = boiled.frames.get(3)?.water_line?.0;
+            Some(SyrupLevel { brix: f64::from(brix), mm })
+        })
+        .collect()
 }
 
 fn water_for(it: &Ingredient, sugar: Grams, proportion: Proportion) -> Option<Grams> {
@@ -241,5 +282,8 @@ fn dilute(made: &Contents, sweetness: f64) -> Option<Dilution> {
     let water = strength / sweetness - 1.0;
     let parts = water / 0.9982 * made.liquid.density_at_20();
     let syrup_ml = GLASS / (1.0 + parts);
-    Some(Dilution { sweetness, parts, syrup_ml, water_ml: GLASS - syrup_ml })
+    let mut glass = made.liquid;
+    glass[Component::Water] += water * mass;
+    let colour = glass.colour().to_string();
+    Some(Dilution { sweetness, parts, syrup_ml, water_ml: GLASS - syrup_ml, colour })
 }

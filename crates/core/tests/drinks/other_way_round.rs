@@ -403,6 +403,11 @@ fn the_syrup_desk_agrees_with_the_tables() {
     assert!((thick.volume_ml - 769.0 / 1.3166).abs() < 6.0, "{}", thick.volume_ml);
     // 585 ml warm and swollen in a pot of 314 cm²: a little over 18.6 mm.
     assert!((thick.water_line_mm.unwrap() - 19.2).abs() < 0.8, "{:?}", thick.water_line_mm);
+    // The line on the pot's wall is the same wherever one looks it up; it falls as the syrup thickens.
+    let at = |brix: f64| plain.levels.iter().find(|l| l.brix == brix).unwrap().mm;
+    assert!((at(65.0) - thick.water_line_mm.unwrap()).abs() < 0.1, "{}", at(65.0));
+    assert!(plain.levels.windows(2).all(|pair| pair[1].mm < pair[0].mm), "{:?}", plain.levels);
+    assert_eq!((plain.levels[0].brix, plain.levels.last().unwrap().brix), (50.0, 80.0));
     let thicker = syrup(cupboard, &asked(Some(68.0))).unwrap();
     assert!(thicker.crystallises_at_4 && thicker.crystallises_at_20);
     assert!(!plain.crystallises_at_4);
