@@ -6828,7 +6828,7 @@ export interface components {
              * @description Ice that does, g.
              */
             ice_back_g?: number | null;
-            /** @description Where it would stand in the pot while it boils, for each °Brix from where it starts to the thickest. */
+            /** @description Where it would stand in the pot while it boils: at its own °Brix, and at each whole one up to 80. */
             levels: components["schemas"]["SyrupLevel"][];
             /**
              * Format: double

@@ -102,7 +102,7 @@ export default function SyrupDesk() {
             syrup={data}
             pot={asked.pot_mm ?? 200}
             reduced={parseFloat(form.reduce) || undefined}
-            onReduce={(brix) => set({ reduce: String(brix) })}
+            onReduce={(brix) => set({ reduce: brix === undefined ? "" : String(brix) })}
           />
         )}
       </Box>
@@ -114,7 +114,7 @@ interface ResultProps {
   syrup: Syrup;
   pot: number;
   reduced: number | undefined;
-  onReduce: (brix: number) => void;
+  onReduce: (brix: number | undefined) => void;
 }
 
 function Result({ syrup, pot, reduced, onReduce }: ResultProps) {

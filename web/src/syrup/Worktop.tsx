@@ -12,7 +12,8 @@ interface WorktopProps {
   pot: number;
   /** The strength to boil it down to, °Bx; undefined if it isn't boiled down. */
   reduced: number | undefined;
-  onReduce: (brix: number) => void;
+  /** Undefined where it isn't boiled down at all. */
+  onReduce: (brix: number | undefined) => void;
   /** Sweetness of the glass that is shown. */
   glass: number;
 }
@@ -58,18 +59,22 @@ export function Worktop({ syrup, pot, reduced, onReduce, glass }: WorktopProps) 
     number,
   ];
   const lineAt = FLOOR - level * tall;
+  const boilTo = (brix: number) => {
+    const to = brix <= (first?.brix ?? 0) ? undefined : brix;
+    if (to !== reduced) onReduce(to);
+  };
   const drag = (event: React.PointerEvent<SVGGElement>) => {
     if (event.buttons === 0) return;
     const svg = event.currentTarget.ownerSVGElement;
     if (!svg) return;
     const from = FLOOR - (event.clientY - svg.getBoundingClientRect().top);
     const brix = strengthAt(levels, from / tall);
-    if (brix !== undefined && brix !== reduced) onReduce(brix);
+    if (brix !== undefined) boilTo(brix);
   };
   const nudge = (by: number) => {
     if (!first || !last) return;
-    const from = reduced ?? first.brix - (by > 0 ? 1 : 0);
-    onReduce(Math.max(first.brix, Math.min(last.brix, Math.round(from) + by)));
+    const from = Math.round(reduced ?? first.brix);
+    boilTo(Math.max(first.brix, Math.min(last.brix, from + by)));
   };
   const keys: Record<string, number> = {
     ArrowDown: 1,

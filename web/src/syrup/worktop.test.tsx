@@ -36,7 +36,7 @@ test("the line is moved by keys, and never past its ends", () => {
   const shown = render(<Worktop {...props} reduced={undefined} />);
   const line = screen.getByRole("slider", { name: "Boil down to" });
   fireEvent.keyDown(line, { key: "ArrowDown" });
-  expect(onReduce).toHaveBeenLastCalledWith(50);
+  expect(onReduce).toHaveBeenLastCalledWith(51);
   shown.rerender(<Worktop {...props} reduced={79} />);
   fireEvent.keyDown(line, { key: "PageDown" });
   expect(onReduce).toHaveBeenLastCalledWith(80);
@@ -44,4 +44,7 @@ test("the line is moved by keys, and never past its ends", () => {
   expect(onReduce).toHaveBeenLastCalledWith(74);
   fireEvent.keyDown(line, { key: "a" });
   expect(onReduce).toHaveBeenCalledTimes(3);
+  shown.rerender(<Worktop {...props} reduced={52} />);
+  fireEvent.keyDown(line, { key: "PageUp" });
+  expect(onReduce).toHaveBeenLastCalledWith(undefined);
 });

@@ -87,7 +87,7 @@ pub struct Syrup {
     pub holds_at_4: f64,
     /// Its colour in a pot, `#rrggbb`.
     pub colour: String,
-    /// Where it would stand in the pot while it boils, for each °Brix from where it starts to the thickest.
+    /// Where it would stand in the pot while it boils: at its own °Brix, and at each whole one up to 80.
     pub levels: Vec<SyrupLevel>,
     /// What a glass of 250 ml takes for a given sweetness.
     pub dilutions: Vec<Dilution>,
@@ -198,24 +198,23 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
     })
 }
 
-/// Each whole °Brix that it can be boiled down to, by boiling it down to it.
+/// Its own °Brix and each whole one from there to the thickest, by boiling it down to it.
 fn levels(
     cupboard: &Cupboard,
     asked: &SyrupAsked,
     (sugar, water): (Grams, Grams),
 ) -> Vec<SyrupLevel> {
-    let started = Trace::run(
-        &making(&SyrupAsked { reduce_to: None, ..asked.clone() }, sugar, water),
-        cupboard,
-    );
-    let brix = started.outcome().map_or(THICKEST, |o| o.contents.liquid.soluble_solids());
-    let first = brix.ceil() as u32;
-    (first..=THICKEST as u32)
+    let boiled = |reduce_to: Option<f64>| {
+        Trace::run(&making(&SyrupAsked { reduce_to, ..asked.clone() }, sugar, water), cupboard)
+    };
+    let plain = boiled(None);
+    let first = plain.outcome().map_or(THICKEST, |o| o.contents.liquid.soluble_solids());
+    let whole = (first.floor() as u32 + 1..=THICKEST as u32).map(f64::from);
+    std::iter::once(first)
+        .chain(whole)
         .filter_map(|brix| {
-            let asked = SyrupAsked { reduce_to: Some(f64::from(brix)), ..asked.clone() };
-            let boiled = Trace::run(&making(&asked, sugar, water), cupboard);
-            let mm = boiled.frames.get(3)?.water_line?.0;
-            Some(SyrupLevel { brix: f64::from(brix), mm })
+            let mm = boiled(Some(brix)).frames.get(3)?.water_line?.0;
+            Some(SyrupLevel { brix, mm })
         })
         .collect()
 }

@@ -407,7 +407,7 @@ fn the_syrup_desk_agrees_with_the_tables() {
     let at = |brix: f64| plain.levels.iter().find(|l| l.brix == brix).unwrap().mm;
     assert!((at(65.0) - thick.water_line_mm.unwrap()).abs() < 0.1, "{}", at(65.0));
     assert!(plain.levels.windows(2).all(|pair| pair[1].mm < pair[0].mm), "{:?}", plain.levels);
-    assert_eq!((plain.levels[0].brix, plain.levels.last().unwrap().brix), (50.0, 80.0));
+    assert_eq!((plain.levels[0].brix, plain.levels.last().unwrap().brix), (plain.brix, 80.0));
     let thicker = syrup(cupboard, &asked(Some(68.0))).unwrap();
     assert!(thicker.crystallises_at_4 && thicker.crystallises_at_20);
     assert!(!plain.crystallises_at_4);
