@@ -2352,6 +2352,8 @@ export interface components {
              * @description To, minutes.
              */
             to: number;
+            /** @description The kind of vessel that the last of it leaves something in. */
+            vessel: components["schemas"]["VesselKind"];
         };
         /** @description How a bottle stands. */
         BottleState: {

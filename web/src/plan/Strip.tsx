@@ -3,6 +3,7 @@ import type { Block, Plan, PlanAnswer } from "../api/client";
 import { span, volume } from "../ui/format";
 import { tokens } from "../app/theme";
 import { useSize } from "../ui/useSize";
+import { VesselDrawing } from "../ui/vessel";
 import { stripScale, type Scale, type Span } from "./scale";
 import { date, hour, hours, type Clock, weekday } from "./times";
 import look from "./Strip.module.css";
@@ -186,6 +187,20 @@ export const Strip = memo(function Strip(props: StripProps) {
               />
             )),
           )}
+          {shown.map((drink, i) => {
+            const mine = plan.blocks
+              .filter((block) => block.drink === i)
+              .map((block) => block.from);
+            const from = Math.min(...mine, drink.serve_at);
+            const edge = drinksAt + i * s.drink + s.block - 1;
+            return (
+              <div
+                key={drink.id}
+                className={look.edge}
+                style={box(from, drink.serve_at, edge, 2)}
+              />
+            );
+          })}
           {plan.rests.map((rest) => {
             const lane = inLane(rest.drink, goOf.get(rest.task) ?? 1);
             return (
@@ -195,7 +210,7 @@ export const Strip = memo(function Strip(props: StripProps) {
                 data-needed={rest.needed}
                 title={`${rest.label}, ${span(rest.to - rest.from)}`}
                 style={{
-                  ...box(rest.from, rest.to, lane.place + lane.thick / 2 - 4, 8),
+                  ...box(rest.from, rest.to, lane.place + lane.thick - 8, 7),
                   background: shown[rest.drink]?.colour ?? undefined,
                 }}
               />
@@ -377,7 +392,7 @@ interface WorkProps {
   onChoose: (task: string | undefined) => void;
 }
 
-/** Handwork in a row. Its label stands in it, or beside it where there is room, or nowhere. */
+/** Handwork in a row: the vessel that it is done in, as wide as it takes. Its label stands in it, or beside it where there is room, or nowhere. */
 function Work(props: WorkProps) {
   const { block, plan, clock, scale, upright, name, colour, style, wordsAt, thick } = props;
   const first = block.tasks[0]!;
@@ -385,6 +400,7 @@ function Work(props: WorkProps) {
   const words = block.label.length * LETTER;
   const long = upright ? thick : Number(style.width);
   const inside = words + 16 <= long && Number(style.height) >= 17;
+  const [wide, high] = [Number(style.width), Number(style.height)];
   const next = plan.blocks
     .filter((other) => other.drink === block.drink && other.from > block.from && other !== block)
     .map((other) => scale.at(other.from));
@@ -393,13 +409,25 @@ function Work(props: WorkProps) {
     <>
       <button
         className={look.block}
-        style={{ ...style, background: colour }}
+        style={style}
         data-light={isLight(colour)}
         data-held={held}
         aria-pressed={props.chosen}
         aria-label={`${hour(clock, block.from)} to ${hour(clock, block.to)}, ${name}: ${block.label}`}
         onClick={() => props.onChoose(props.chosen ? undefined : first)}
       >
+        <svg width="100%" height="100%" aria-hidden>
+          <g transform={`translate(${wide / 2} ${high - 1})`}>
+            <VesselDrawing
+              plain
+              kind={block.vessel}
+              width={wide - 3}
+              height={high - 5}
+              fill={0.74}
+              liquid={colour}
+            />
+          </g>
+        </svg>
         {inside && <span className={look.inBlock}>{block.label}</span>}
       </button>
       {!inside && !upright && room > words + 12 && (

@@ -14,6 +14,8 @@ export interface VesselPicture {
   /** Colours of solid pieces, with commas between. */
   pieces?: string;
   ice?: boolean;
+  /** Without its handle, where its width says something else than how wide it is. */
+  plain?: boolean;
 }
 
 const WALL = 2;
@@ -79,14 +81,15 @@ export const VesselDrawing = memo(function VesselDrawing({
   liquid,
   pieces,
   ice,
+  plain = false,
 }: VesselPicture) {
   const clip = useId();
   const over = fill > 1.0005;
   const level = heightOf(kind, fill) * h;
   const rim = over ? colour("stop") : colour("cobalt");
   const shape = outline(kind, w, h);
-  const handle = kind === "jug" || kind === "pitcher";
-  const rimInset = kind === "bottle" ? w * 0.28 : -3;
+  const handle = !plain && (kind === "jug" || kind === "pitcher");
+  const rimInset = kind === "bottle" ? w * 0.28 : plain ? 0 : -3;
   return (
     <g transform={`translate(${-w / 2} ${-h})`}>
       <clipPath id={clip}>
@@ -100,7 +103,7 @@ export const VesselDrawing = memo(function VesselDrawing({
           strokeWidth={4}
         />
       )}
-      {kind === "pot" && (
+      {kind === "pot" && !plain && (
         <path
           d={`M${w} ${h * 0.16} H${w + Math.min(36, w * 0.4)}`}
           stroke={colour("cobalt")}

@@ -8,6 +8,7 @@ use super::schedule::Schedule;
 use super::tasks::{Laid, minutes, part_id};
 use super::words::tells;
 use super::{Order, Plan, Stretch, VesselUse, bound, say, told};
+use crate::cupboard::VesselKind;
 
 /// A step of a drink at its time.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
@@ -61,6 +62,8 @@ pub struct Block {
     pub to: f64,
     /// The most telling of what is done: "simmer, strain".
     pub label: String,
+    /// The kind of vessel that the last of it leaves something in.
+    pub vessel: VesselKind,
     /// The ids of its tasks.
     pub tasks: Vec<String>,
 }
@@ -234,6 +237,7 @@ fn blocks(laid: &Laid, schedule: &Schedule) -> Vec<Block> {
             {
                 block.tasks.push(task.id.clone());
                 block.label = format!("{}, {}", block.label, task.label);
+                block.vessel = task.kind;
                 block.to = minutes(ends);
                 *to = ends;
             }
@@ -245,6 +249,7 @@ fn blocks(laid: &Laid, schedule: &Schedule) -> Vec<Block> {
                     from: minutes(begins),
                     to: minutes(ends),
                     label: task.label.to_owned(),
+                    vessel: task.kind,
                     tasks: vec![task.id.clone()],
                 },
                 ends,

@@ -33,6 +33,8 @@ pub(super) struct Task {
     pub(super) vessels: Vec<String>,
     /// The vessel that it leaves something in, by its position in the drink.
     pub(super) into: Option<usize>,
+    /// What kind of vessel that is; of a step that works on none, a pitcher.
+    pub(super) kind: VesselKind,
     /// Why what it leaves may stand no longer, in the place where it may stand longest.
     pub(super) why: Option<String>,
 }
@@ -276,6 +278,10 @@ impl Laying<'_> {
             },
             vessels: path.iter().filter_map(|id| Some(drink.label(drink.vessel(id)?))).collect(),
             into: path.last().and_then(|id| drink.vessel(id)),
+            kind: path
+                .last()
+                .and_then(|id| drink.vessel(id))
+                .map_or(VesselKind::Pitcher, |at| drink.vessels[at].kind),
             why: None,
         });
         self.tasks.len() - 1
