@@ -192,7 +192,7 @@ test("what a batch taught is left, learned and taken back", async ({ page }) => 
   const made = page.getByRole("region", { name: "Made" });
   await made.getByText(/\(written \d+\.\d g, 0\.\d\d %\)/).first().waitFor();
   await made.getByRole("link").first().click();
-  const teaches = page.getByRole("region", { name: "What this batch teaches" });
+  const teaches = page.getByRole("region", { name: "What this batch shows" });
   await teaches.getByText(/^6 lemons gave \d+ ml/).waitFor();
   await teaches.getByText("Saved to your kitchen.").waitFor();
   await accessible(page, "what a batch teaches");

@@ -1,8 +1,8 @@
 //! What a person reads: every string of the screens, the sentences and the errors, in one list to be read from top to
 //! bottom; and a check for turns that nobody uses in a kitchen.
 //!
-//! The list is read off the code, not kept: a string is what stands between quotation marks, or as plain text between
-//! tags, and has at least three words.
+//! The list is read off the code, not kept: a string is what is between quotation marks, or in a screen plain text
+//! between tags, and has at least three words. The API's descriptions are read off its file.
 
 use std::path::{Path, PathBuf};
 
@@ -90,11 +90,28 @@ fn all() -> Result<Vec<Said>> {
         let text = std::fs::read_to_string(&file)
             .with_context(|| format!("{} can't be read", file.display()))?;
         let own = text.split("#[cfg(test)]").next().unwrap_or_default();
-        for (line, text) in strings(own) {
+        let tags = file.extension().is_some_and(|e| e == "tsx");
+        for (line, text) in strings(own, tags) {
             said.push(Said { file: file.clone(), line, text });
         }
     }
+    said.extend(descriptions()?);
     Ok(said)
+}
+
+/// What the API's description tells, each sentence once.
+fn descriptions() -> Result<Vec<Said>> {
+    let file = PathBuf::from("docs/openapi.json");
+    let text = std::fs::read_to_string(&file).context("docs/openapi.json can't be read")?;
+    let mut found: Vec<Said> = Vec::new();
+    for (number, line) in text.lines().enumerate() {
+        let Some((_, rest)) = line.split_once("\"description\": \"") else { continue };
+        let text = rest.trim_end_matches(',').trim_end_matches('"').replace("\\n", " ");
+        if is_said(&text) && found.iter().all(|said| said.text != text) {
+            found.push(Said { file: file.clone(), line: number + 1, text });
+        }
+    }
+    Ok(found)
 }
 
 fn files_in(folder: &Path, ends: &[&str], found: &mut Vec<PathBuf>) -> Result<()> {
@@ -109,8 +126,9 @@ fn files_in(folder: &Path, ends: &[&str], found: &mut Vec<PathBuf>) -> Result<()
     Ok(())
 }
 
-/// The strings of a file and their lines: in quotation marks, and plain lines of text between tags.
-fn strings(text: &str) -> Vec<(usize, String)> {
+/// The strings of a file and their lines: in quotation marks, and where there are `tags`, plain lines of text between
+/// them.
+fn strings(text: &str, tags: bool) -> Vec<(usize, String)> {
     let mut found = Vec::new();
     let mut open: Option<(char, usize, String)> = None;
     for (number, line) in text.lines().enumerate() {
@@ -120,7 +138,7 @@ fn strings(text: &str) -> Vec<(usize, String)> {
         if open.is_none() && comment {
             continue;
         }
-        if open.is_none() && is_plain(trimmed) {
+        if open.is_none() && tags && is_plain(trimmed) {
             found.push((number + 1, trimmed.to_owned()));
             continue;
         }
@@ -160,7 +178,15 @@ fn strings(text: &str) -> Vec<(usize, String)> {
 /// A line of text between tags.
 fn is_plain(line: &str) -> bool {
     let code = [';', '=', '(', ')', '<', '>', '|', '/', '"', '`', '['];
-    line.starts_with(|c: char| c.is_alphabetic() || c == '“') && !line.contains(code)
+    // `name: value,` and `name,` are of an object or a list of arguments.
+    let first = line.split_whitespace().next().unwrap_or_default();
+    line.starts_with(|c: char| c.is_alphabetic() || c == '“')
+        && !line.contains(code)
+        && !line.ends_with(['{', '}'])
+        && !(first.ends_with(':') && line.ends_with(','))
+        && !["import ", "export ", "return ", "type ", "default:"]
+            .iter()
+            .any(|w| line.starts_with(w))
 }
 
 /// Whether a person may read it: three words, and not the inside of a program.
@@ -177,6 +203,19 @@ fn is_said(text: &str) -> bool {
         "&&",
         "||",
         "/api/",
+        " NOT NULL",
+        " DESC",
+        " LIMIT ",
+        " WHERE ",
+        "1fr",
+        "px ",
+        "px solid",
+        "colour(",
+        "ms, ",
+        ".toFixed(",
+        "${x",
+        "::",
+        "Mui",
     ];
     words >= 3 && !code.iter().any(|part| text.contains(part)) && text.len() < 600
 }
@@ -188,7 +227,7 @@ mod tests {
     #[test]
     fn strings_and_plain_text_are_found_and_comments_are_not() {
         let text = "/// A comment that nobody reads.\nlet a = \"Enter 1 to 5 glasses.\";\n      Leave the pot alone.\nlet b = \"id\";\nlet c = \"one \\\n    two three\";";
-        let found: Vec<String> = strings(text).into_iter().map(|(_, text)| text).collect();
+        let found: Vec<String> = strings(text, true).into_iter().map(|(_, text)| text).collect();
         assert_eq!(found, ["Enter 1 to 5 glasses.", "Leave the pot alone.", "one two three"]);
     }
 }

@@ -1,4 +1,4 @@
-//! What measuring is worth: two hundred drinks made in the practice kitchen by each of two makers.
+//! What measuring is worth: two hundred drinks a practice batch by each of two makers.
 
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::Drink;

@@ -13,7 +13,7 @@
 //! - [`belief`] is what is uncertain of it, and how each reading narrows that.
 //! - [`batch`] is a making of it: the drink as made, from what happened.
 //! - [`history`] tells two states of a drink apart, and what its batches say.
-//! - [`chance`] runs it with fruit that turned out otherwise.
+//! - [`chance`] runs it with fruit that went differently.
 //! - [`study`] asks of one step: how long, how far, and what does a measurement teach.
 //! - [`scale`] finds the amounts for another size, by running the trace.
 //! - [`shop`] says what to buy, with the chance that it suffices; [`serving`] what is done at the glass.

@@ -79,12 +79,12 @@ pub fn write_drink(drink: &Drink) -> String {
 pub struct EarlierDrink {
     /// Its version.
     pub version: i64,
-    /// Since when it stood, RFC 3339.
+    /// When it was saved, RFC 3339.
     pub since: String,
     /// What it was called as a version.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub name: String,
-    /// How many batches were begun on it.
+    /// How many batches were started on it.
     #[serde(default)]
     pub made: i64,
     /// The drink as it was.

@@ -49,7 +49,7 @@ pub struct Manifest {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct Part {
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// How large it is, bytes.
     pub bytes: u64,

@@ -13,7 +13,7 @@ use unicode_segmentation::UnicodeSegmentation;
 /// What is to stand on a label.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct LabelText {
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// When it was made and until when it keeps, and how it is thinned: each a short line, the most needed first.
     pub lines: Vec<String>,
@@ -28,7 +28,7 @@ pub struct LabelText {
 pub struct LabelFormat {
     /// Names it.
     pub id: &'static str,
-    /// What it is called.
+    /// Its name.
     pub name: &'static str,
     /// One label, mm.
     pub width: f64,

@@ -21,7 +21,7 @@ pub const PLAN: Format = Format { name: "keen-pitcher/plan", field: "plan", step
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct PlanFile {
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// Anything to remember of it.
     #[serde(default, skip_serializing_if = "String::is_empty")]
@@ -88,7 +88,7 @@ pub struct Night {
     pub to: String,
 }
 
-/// Hours that are spoken for.
+/// Busy times.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -109,7 +109,7 @@ pub struct SpokenFor {
 pub struct HeldTask {
     /// Its id in the plan.
     pub task: String,
-    /// When its handwork begins, by the clock on the wall.
+    /// When its hands-on work begins, by the clock on the wall.
     pub at: String,
 }
 

@@ -76,7 +76,7 @@ pub fn shopping_table(list: &ShoppingList) -> String {
 pub struct BatchRow {
     /// The drink's name.
     pub drink: String,
-    /// When it was begun, RFC 3339.
+    /// When it was started, RFC 3339.
     pub begun_at: String,
     /// From beginning to end, minutes.
     pub minutes: f64,
@@ -86,7 +86,7 @@ pub struct BatchRow {
     pub sweetness: Option<f64>,
     /// And acidity.
     pub acidity: Option<f64>,
-    /// How it was liked, 1 to 5.
+    /// Its rating, 1 to 5.
     pub rating: Option<i64>,
     /// How many bottles it filled.
     pub bottles: Option<u32>,

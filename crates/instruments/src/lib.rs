@@ -7,7 +7,7 @@
 //! The stand-ins ([`Stand`]) behave as such devices do. A scale settles in about a second and shows whole
 //! grams; a thermometer lags; a refractometer wants its drop at room temperature; a pH meter is off until it
 //! is calibrated, and drifts; an acid kit counts drops and can be overshot. They measure what is put before
-//! them: in a practice run that is the truth of [`keen_core::batch::Truth`], which the maker never sees. None
+//! them: in a practice batch that is the truth of [`keen_core::batch::Truth`], which the maker never sees. None
 //! of them knows the time: [`Stand::pass`] lets some of it go by.
 //!
 //! A [`Maker`] makes a drink by a script, with nothing but what instruments tell: it is how the tests make

@@ -23,7 +23,7 @@ pub enum Maker {
     Measures,
 }
 
-/// A drink that was made in the practice kitchen.
+/// A drink that was a practice batch.
 #[derive(Debug, Clone)]
 pub struct Made {
     /// What was said of it.
@@ -32,12 +32,12 @@ pub struct Made {
     pub aim: Option<Spot>,
     /// Where it really ended.
     pub end: Option<Spot>,
-    /// How it stands, as its maker sees it.
+    /// Its state, as its maker sees it.
     pub report: BatchReport,
 }
 
 impl Made {
-    /// How far it ended from where it was to, in differences that are just noticed.
+    /// How far it ended from where it was to, in just-noticeable differences.
     #[must_use]
     pub fn distance(&self) -> Option<f64> {
         Some(differences(self.end?, self.aim?))

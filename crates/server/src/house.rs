@@ -112,7 +112,7 @@ pub(crate) struct BackupView {
     /// How large it is, bytes.
     bytes: u64,
     kind: BackupKind,
-    /// When it was made, as it says itself, RFC 3339; none if it can't be read.
+    /// When it was made, as the file says, RFC 3339; none if it can't be read.
     #[schema(value_type = Option<String>)]
     made_at: Option<Timestamp>,
 }

@@ -3,7 +3,7 @@
 //! Each bridge is an address on this machine that tells lines of JSON (`docs/instruments.md`). One thread
 //! listens to each, and tries again when it goes away; what they read is passed on to the screens at most ten
 //! times a second, however fast it comes. A line that makes no sense is told as such and otherwise passed
-//! over. The practice kitchen's stand-ins are such a bridge, started when a practice run first needs them.
+//! over. The practice kitchen's stand-ins are such a bridge, started when a practice batch first needs them.
 
 use std::collections::BTreeMap;
 use std::io::{BufRead, BufReader, Read, Write};
@@ -18,7 +18,7 @@ use serde::Serialize;
 use serde_json::json;
 use utoipa::ToSchema;
 
-/// What the practice kitchen's set is called.
+/// What the simulated set is called.
 pub(crate) const PRACTICE: &str = "practice";
 /// Screens are told no more often than this.
 const AT_MOST: Duration = Duration::from_millis(100);
@@ -57,7 +57,7 @@ pub(crate) struct InstrumentView {
     /// What else it says, or what is wrong with it.
     pub(crate) says: Option<String>,
     pub(crate) condition: Condition,
-    /// Whether it is one of the practice kitchen's stand-ins.
+    /// Whether it is one of the simulated stand-ins.
     pub(crate) practice: bool,
 }
 
@@ -184,7 +184,7 @@ impl Shared {
             if id.split_once('.').is_some_and(|(of, _)| of == set) {
                 known.view.condition = Condition::Gone;
                 known.view.value = None;
-                known.view.says = Some("It has gone away, and is called again.".into());
+                known.view.says = Some("It stopped answering. Trying again…".into());
             }
         }
     }
@@ -237,7 +237,7 @@ impl Shared {
                     if of == set && named.as_deref().is_none_or(|n| n == name) {
                         known.view.condition = Condition::Garbled;
                         known.view.value = None;
-                        known.view.says = Some(format!("It says what makes no sense. {}", why.0));
+                        known.view.says = Some(format!("We can't read what it sends. {}", why.0));
                     }
                 }
             }

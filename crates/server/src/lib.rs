@@ -67,7 +67,7 @@ struct Serve {
     /// Open the browser on it.
     #[arg(long)]
     open: bool,
-    /// Deals every practice run and every blind row the same luck, so that it can be had again.
+    /// Deals every practice batch and every blind row the same luck, so that it can be had again.
     #[arg(long, value_name = "SEED")]
     luck: Option<u64>,
 }
@@ -79,7 +79,7 @@ fn on_this_machine(text: &str) -> Result<SocketAddr, String> {
     if address.ip().is_loopback() {
         Ok(address)
     } else {
-        Err("instruments are spoken to on this machine only: 127.0.0.1".to_owned())
+        Err("instruments can only be on this computer: 127.0.0.1".to_owned())
     }
 }
 

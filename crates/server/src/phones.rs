@@ -123,7 +123,7 @@ impl Phones {
             return Ok(());
         }
         let (answer, answered) = oneshot::channel();
-        let gone = || "The server is on its way out.".to_owned();
+        let gone = || "Keen Pitcher is shutting down.".to_owned();
         self.orders.send(Order::Open(answer)).map_err(|_| gone())?;
         let addresses = answered.await.map_err(|_| gone())??;
         *self.door.lock() = Some(Door::at(addresses));
@@ -257,7 +257,7 @@ pub(crate) fn places(said: Option<SocketAddr>) -> Result<Vec<SocketAddr>, String
     });
     let places: Vec<SocketAddr> = home.map(|ip| SocketAddr::new(ip, PORT)).collect();
     if places.is_empty() {
-        return Err("This machine isn't in any network, so no phone can reach it.".into());
+        return Err("This computer isn't on any network, so no phone can reach it.".into());
     }
     Ok(places)
 }

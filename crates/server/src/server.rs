@@ -32,7 +32,7 @@ fn no_port(error: &std::io::Error, port: u16) -> String {
             format!("Port {port} is taken by another program. Choose another one with --port.")
         }
         std::io::ErrorKind::PermissionDenied => format!(
-            "Port {port} may not be used by this user; those below 1024 are for administrators. \
+            "You may not use port {port}: ports below 1024 are for administrators. \
              Choose a higher one with --port, for example 7340."
         ),
         _ => format!("Port {port} can't be used: {error}. Choose another one with --port."),
@@ -85,7 +85,9 @@ fn listen(
 fn say_door(state: &web::Data<api::State>) -> Result<()> {
     let Some((code, _)) = state.phones.code() else { return Ok(()) };
     for address in state.phones.addresses() {
-        crate::console::print(&format!("Phones come in at http://{address} with the code {code}"))?;
+        crate::console::print(&format!(
+            "Connect a phone at http://{address} with the code {code}"
+        ))?;
     }
     Ok(())
 }

@@ -14,7 +14,7 @@ pub(crate) fn folder(data: Option<PathBuf>, demo: bool) -> Result<PathBuf> {
         return Ok(folder);
     }
     let dirs = directories::ProjectDirs::from("", "", "keen-pitcher")
-        .context("there is no home folder to keep things in; say one with --data")?;
+        .context("you have no home folder; choose a folder with --data")?;
     Ok(if demo { dirs.data_dir().join("demo") } else { dirs.data_dir().to_owned() })
 }
 

@@ -62,9 +62,7 @@ fn look_over(path: &Path) -> Result<Connection> {
     let until = Instant::now() + LONGEST_LOOK;
     found.progress_handler(10_000, Some(move || Instant::now() > until))?;
     let unreadable = |error: rusqlite::Error| match error.sqlite_error_code() {
-        Some(ErrorCode::OperationInterrupted) => {
-            no_copy("it takes too long to look through".into())
-        }
+        Some(ErrorCode::OperationInterrupted) => no_copy("it takes too long to read".into()),
         _ => no_copy(format!("it can't be read ({error})")),
     };
     let version: i64 =
@@ -73,13 +71,13 @@ fn look_over(path: &Path) -> Result<Connection> {
         return Err(StoreError::TooNew(path.to_owned()));
     }
     if version < 1 {
-        return Err(no_copy("there is no shelf in it".into()));
+        return Err(no_copy("there is no data file in it".into()));
     }
     // What older programs made is what this one makes when it is told to stop there.
     let mut pattern = Connection::open_in_memory()?;
     migrations::ALL.to_version(&mut pattern, usize::try_from(version).unwrap_or(0))?;
     if made_of(&pattern)? != made_of(&found).map_err(unreadable)? {
-        return Err(no_copy("there are things in it that Keen Pitcher doesn't put there".into()));
+        return Err(no_copy("it holds files that Keen Pitcher didn't put there".into()));
     }
     let sound: String =
         found.query_row("PRAGMA integrity_check(1)", [], |row| row.get(0)).map_err(unreadable)?;

@@ -15,19 +15,19 @@ pub struct KeptBatch {
     pub name: String,
     /// The drink and the kitchen as they were, as text of the open format.
     pub body: String,
-    /// When it was begun, RFC 3339.
+    /// When it was started, RFC 3339.
     pub begun_at: String,
     /// When it was finished, RFC 3339, if it was.
     pub finished_at: Option<String>,
-    /// Whether it is made in the practice kitchen; such a one is never counted among the others.
+    /// Whether it is a practice batch; such a one is never counted among the others.
     pub practice: bool,
     /// Its own clock, as text, if it has one.
     pub clock: Option<String>,
     /// How it ended, as text, if it has.
     pub ending: Option<String>,
-    /// How it was liked, 1 to 5, if that was said.
+    /// Its rating, 1 to 5, if that was said.
     pub rating: Option<i64>,
-    /// Since when it has the picture that it has, RFC 3339.
+    /// When its picture was added, RFC 3339.
     pub picture: Option<String>,
 }
 
@@ -42,13 +42,13 @@ pub struct Wanted<'a> {
     pub made: bool,
     /// Words that stand in its name or in what was said of it.
     pub words: &'a str,
-    /// Begun on that day or later, RFC 3339.
+    /// Started on that day or later, RFC 3339.
     pub from: Option<&'a str>,
-    /// Begun before that, RFC 3339.
+    /// Started before that, RFC 3339.
     pub before: Option<&'a str>,
-    /// Liked so much at least, 1 to 5.
+    /// The lowest rating, 1 to 5.
     pub rating: Option<i64>,
-    /// How many are passed over.
+    /// How many to skip.
     pub after: usize,
 }
 
@@ -122,7 +122,7 @@ fn find(connection: &Connection, id: &str) -> Result<Option<KeptBatch>> {
 }
 
 impl Store {
-    /// Begins a batch. Said twice under one key it is begun once.
+    /// Begins a batch. Said twice under one key it is started once.
     ///
     /// # Errors
     /// If the database refuses.
@@ -186,7 +186,7 @@ impl Store {
         })
     }
 
-    /// What every finished batch was called and when it was begun, practice left out.
+    /// What every finished batch was called and when it was started, practice left out.
     ///
     /// # Errors
     /// If the database refuses.

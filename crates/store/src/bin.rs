@@ -7,12 +7,12 @@ use crate::store::Store;
 /// For so many days a removed drink can be put back.
 pub const BIN_DAYS: i64 = 30;
 
-/// A drink in the bin.
+/// A deleted drink.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Binned {
     /// The drink.
     pub drink: Kept,
-    /// When it was removed, RFC 3339.
+    /// When it was deleted, RFC 3339.
     pub removed_at: String,
 }
 
@@ -50,7 +50,7 @@ impl Rack<'_> {
 }
 
 impl Store {
-    /// The drinks in the bin, the last removed first.
+    /// The drinks in the deleted drinks, the last removed first.
     ///
     /// # Errors
     /// If the database refuses.
@@ -65,7 +65,7 @@ impl Store {
         Ok(rows.collect::<rusqlite::Result<Vec<_>>>()?)
     }
 
-    /// Empties the bin of what has lain in it for long, forgets keys that nobody will say again, and
+    /// Empties the deleted drinks of what has lain in it for long, forgets keys that nobody will say again, and
     /// folds the log into the file.
     ///
     /// # Errors

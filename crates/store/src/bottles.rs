@@ -13,7 +13,7 @@ pub struct KeptBottle {
     pub batch: Option<String>,
     /// The drink on the shelf that it is of.
     pub drink: Option<String>,
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// What it is, as text of the open format.
     pub body: String,

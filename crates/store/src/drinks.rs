@@ -43,7 +43,7 @@ pub struct Kept {
     pub id: String,
     /// Counts its changes from 1.
     pub version: i64,
-    /// What it is called, for finding it, and for showing it when the drink itself can't be read.
+    /// Its name, for finding it, and for showing it when the drink itself can't be read.
     pub name: String,
     /// Its text, in the open format.
     pub body: String,
@@ -91,7 +91,7 @@ pub struct Sought<'a> {
     pub ingredients: &'a [String],
     /// The order.
     pub order: Order,
-    /// How many are passed over.
+    /// How many to skip.
     pub after: usize,
     /// How many at most.
     pub most: usize,
@@ -357,7 +357,7 @@ impl Rack<'_> {
         Ok(Found { total, first })
     }
 
-    /// Does something with the text of every one, those in the bin as well.
+    /// Does something with the text of every one, those in the deleted drinks as well.
     ///
     /// # Errors
     /// If the database refuses.

@@ -9,29 +9,29 @@ use crate::{Document, Kept};
 #[derive(Debug, thiserror::Error)]
 pub enum StoreError {
     /// There is no such thing on the shelf.
-    #[error("There is no such drink on the shelf. It may have been removed.")]
+    #[error("This drink isn't on your list. It may have been deleted.")]
     NotFound,
     /// They were deleted.
     #[error("This taster was deleted.")]
     TasterDeleted,
     /// Someone else has changed the drink since; this is how it stands now.
-    #[error("The drink has been changed elsewhere since you opened it.")]
+    #[error("The drink was changed in another window since you opened it.")]
     Stale(Box<Kept>),
     /// Someone else has changed the document since.
-    #[error("That has been changed elsewhere since you opened it.")]
+    #[error("It was changed in another window since you opened it.")]
     StaleDocument(Box<Document>),
     /// No room is left.
     #[error("The disk is full, so nothing was saved. Make room on it, then save again.")]
     Full,
     /// The file or its folder can't be written to.
     #[error(
-        "The shelf can be read but not written to, so nothing was saved. See to it that you may write \
-         to {0} and that the disk isn't write-protected, then start Keen Pitcher again."
+        "The data file can be read but not written to, so nothing was saved. Check that you may write to {0} \
+         and that the disk isn't write-protected, then start Keen Pitcher again."
     )]
     ReadOnly(PathBuf),
     /// Another program holds the file.
     #[error(
-        "Another program has locked the shelf's file, so nothing was saved. Close whatever has it open \
+        "Another program has locked the data file, so nothing was saved. Close the program that has it open \
          (a backup, a database viewer), then save again."
     )]
     Locked,
@@ -43,19 +43,19 @@ pub enum StoreError {
     AlreadyServed(PathBuf),
     /// The file is damaged.
     #[error(
-        "The data file can't be used any more: {0}. Nothing is written to it; what can be read is shown, and you \
+        "The data file can't be used any more: {0}. We don't write to it. We show what can be read, and you \
          can save it as one file."
     )]
     Damaged(String),
     /// The file is none of ours, or damaged from its first page.
     #[error(
-        "{0} isn't a data file of Keen Pitcher, or its beginning is damaged. It was left as it is. Start Keen Pitcher \
-         on its folder to restore a backup, or move the file away to start with nothing."
+        "{0} isn't a data file of Keen Pitcher, or its beginning is damaged. We left it as it was. Start Keen Pitcher \
+         on its folder to restore a backup, or move the file away to start empty."
     )]
     NotAShelf(PathBuf),
     /// A newer program has been at work on this shelf.
     #[error(
-        "The shelf at {0} was written by a newer version of Keen Pitcher. It was left as it is; use that \
+        "The data file at {0} was written by a newer Keen Pitcher, so we left it alone. Use that \
          version, or choose another folder with --data."
     )]
     TooNew(PathBuf),
@@ -68,19 +68,19 @@ pub enum StoreError {
         source: std::io::Error,
     },
     /// The disk reports a fault.
-    #[error("The disk reports a fault while {0}. Look whether it is still connected and sound.")]
+    #[error("The disk reports a fault while {0}. Check that it is connected and works.")]
     Disk(String),
     /// The database refuses for a reason that should not arise.
-    #[error("The shelf could not do that: {0}")]
+    #[error("The data file couldn't be used: {0}")]
     Database(rusqlite::Error),
     /// A copy that is to be put in the shelf's place is none.
-    #[error("That is no copy of a shelf: {0}. Nothing was changed.")]
+    #[error("This isn't a copy of a data file: {0}. Nothing was changed.")]
     NoCopy(String),
     /// Another one is being put in the shelf's place.
-    #[error("A backup is being put back already. Wait until that is done.")]
+    #[error("A backup is being restored already. Wait until it is done.")]
     BeingRestored,
     /// The tables could not be brought up to date.
-    #[error("The shelf can't be brought up to date: {0}. It was left as it is.")]
+    #[error("The data file can't be brought up to date: {0}. We left it as it was.")]
     Migration(#[from] rusqlite_migration::Error),
 }
 

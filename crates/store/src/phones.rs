@@ -8,7 +8,7 @@ use crate::store::Store;
 pub struct KeptPhone {
     /// Names it for ever.
     pub id: String,
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// When it was let in, RFC 3339.
     pub let_in_at: String,

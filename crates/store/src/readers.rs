@@ -28,7 +28,7 @@ pub(crate) struct Readers {
 #[derive(Debug, Default)]
 struct State {
     path: PathBuf,
-    /// How often they were begun anew: what was handed out before that isn't handed out again.
+    /// How often they were started anew: what was handed out before that isn't handed out again.
     round: usize,
     idle: Vec<Connection>,
     /// Handed out at present.

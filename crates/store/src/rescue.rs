@@ -15,7 +15,7 @@ use crate::store::Store;
 /// Everything that could be read.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct Rescued {
-    /// Drinks, those in the bin left out.
+    /// Drinks, those in the deleted drinks left out.
     pub drinks: Vec<Kept>,
     /// Documents by key, as text.
     pub documents: Vec<(String, String)>,

@@ -6,10 +6,10 @@ use crate::error::{Result, StoreError};
 use crate::said::{remember_said, said};
 use crate::store::Store;
 
-/// Somebody who tastes, as they are kept.
+/// A taster, as they are kept.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct KeptTaster {
-    /// Names them for ever.
+    /// Their permanent id.
     pub id: String,
     /// Who they are, as text of the open format.
     pub body: String,
@@ -24,11 +24,11 @@ pub struct KeptTaster {
 pub struct KeptTasting {
     /// Names it for ever.
     pub id: String,
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// What was set up, as text of the open format.
     pub body: String,
-    /// When it was begun, RFC 3339.
+    /// When it was started, RFC 3339.
     pub begun_at: String,
     /// What lists show of it, as text; it can be worked out anew.
     pub summary: String,
@@ -99,7 +99,7 @@ fn words_of(connection: &Connection, id: &str) -> rusqlite::Result<Vec<KeptWord>
 }
 
 impl Store {
-    /// Everybody who tastes, in the order in which they came.
+    /// All tasters, in the order in which they came.
     ///
     /// # Errors
     /// If the database refuses.
@@ -217,7 +217,7 @@ impl Store {
         Ok(())
     }
 
-    /// Begins a tasting. Said twice under one key it is begun once.
+    /// Begins a tasting. Said twice under one key it is started once.
     ///
     /// # Errors
     /// If the database refuses.
@@ -243,7 +243,7 @@ impl Store {
         Ok((found, words_of(&reader, id)?))
     }
 
-    /// Tastings, the last begun first.
+    /// Tastings, the newest first.
     ///
     /// # Errors
     /// If the database refuses.

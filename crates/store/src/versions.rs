@@ -10,11 +10,11 @@ pub struct KeptVersion {
     pub version: i64,
     /// Its text, in the open format.
     pub body: String,
-    /// Since when it stood, RFC 3339.
+    /// When it was saved, RFC 3339.
     pub since: String,
     /// What it was called as a version; empty if it wasn't.
     pub name: String,
-    /// How many batches were begun on it.
+    /// How many batches were started on it.
     pub made: i64,
     /// Whether it is how the drink stands now.
     pub now: bool,
@@ -75,7 +75,7 @@ impl Store {
         })
     }
 
-    /// Notes that a batch was begun on the drink as it stands, so that this state is kept.
+    /// Notes that a batch was started on the drink as it stands, so that this state is kept.
     ///
     /// # Errors
     /// If the database refuses.

@@ -14,7 +14,7 @@ export interface paths {
         /** Batches, those that go on first. */
         get: operations["list_batches"];
         put?: never;
-        /** Begin a batch. Said twice under one `Idempotency-Key` it is begun once. */
+        /** Begin a batch. Said twice under one `Idempotency-Key` it is started once. */
         post: operations["begin_batch"];
         delete?: never;
         options?: never;
@@ -29,7 +29,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A batch as it stands. */
+        /** A batch in its present state. */
         get: operations["read_batch"];
         put?: never;
         post?: never;
@@ -48,7 +48,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Hurry the clock of a practice run: so many times as fast, or to the end of the next wait. */
+        /** Hurry the clock of a practice batch: so many times as fast, or to the end of the next wait. */
         post: operations["set_clock"];
         delete?: never;
         options?: never;
@@ -85,7 +85,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Look at the marks of a practice run's jug, or taste it. */
+        /** Look at the marks of a practice batch's jug, or taste it. */
         post: operations["look_at"];
         delete?: never;
         options?: never;
@@ -122,7 +122,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Put what a vessel of a practice run really holds before an instrument. What it reads comes with the other
+         * Put what a vessel of a practice batch really holds before an instrument. What it reads comes with the other
          *     changes.
          */
         post: operations["weigh_out"];
@@ -158,7 +158,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Let the kitchen learn what a finished batch teaches, or take that back. A practice run teaches nothing. */
+        /** Let the kitchen learn what a finished batch teaches, or take that back. A practice batch teaches nothing. */
         post: operations["teach_kitchen"];
         delete?: never;
         options?: never;
@@ -176,7 +176,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * How to go on with a batch that turns out otherwise, or tastes of something. Nothing is changed by asking;
+         * How to go on with a batch that goes differently, or tastes of something. Nothing is changed by asking;
          *     what a way says is done by saying it.
          */
         post: operations["list_ways"];
@@ -603,7 +603,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where a drink may land with fruit that turns out otherwise; none while there is nothing to drink. */
+        /** Where a drink may land with fruit that goes differently; none while there is nothing to drink. */
         post: operations["spread_drink"];
         delete?: never;
         options?: never;
@@ -620,7 +620,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What is drawn by when in a step that takes time; none where nothing is drawn. */
+        /** What has been extracted by when in a step that takes time; none where nothing is drawn. */
         post: operations["show_steeping"];
         delete?: never;
         options?: never;
@@ -1174,7 +1174,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Say that something happened to a bottle: it was opened, poured from, moved, emptied or tipped away. Said twice
+         * Say that something happened to a bottle: it was opened, poured from, moved, emptied or discarded. Said twice
          *     under one `Idempotency-Key` it counts once.
          */
         post: operations["move_bottle"];
@@ -1475,7 +1475,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All words that drinks are filed under, those of most drinks first. */
+        /** All words that drinks are filed under, Most used first. */
         get: operations["list_tags"];
         put?: never;
         post?: never;
@@ -1492,7 +1492,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everybody who tastes, with their ideals: rings for every map. */
+        /** All tasters, with their ideals: rings for every map. */
         get: operations["list_tasters"];
         put?: never;
         /** Put somebody down who tastes. Said twice under one `Idempotency-Key` they are put down once. */
@@ -1545,7 +1545,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Tastings, the last begun first. */
+        /** Tastings, the newest first. */
         get: operations["list_tastings"];
         put?: never;
         /** Set a tasting up. Said twice under one `Idempotency-Key` it is set up once. */
@@ -1563,7 +1563,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A tasting as it stands. */
+        /** A tasting in its present state. */
         get: operations["read_tasting"];
         put?: never;
         post?: never;
@@ -1635,7 +1635,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Say something at a table. When it is answered it is on disk; said twice under one `Idempotency-Key` it
+         * Say something in a tasting. When it is answered it is on disk; said twice under one `Idempotency-Key` it
          *     counts once.
          */
         post: operations["add_word"];
@@ -1664,16 +1664,16 @@ export interface components {
             /** @description A row of glasses. */
             ladder: components["schemas"]["RowAbout"];
         } | {
-            /** @description One's own balance. */
+            /** @description A taster's own balance. */
             find: components["schemas"]["FindAbout"];
         } | {
             /** @description Two drinks. */
             compare: components["schemas"]["CompareAbout"];
         } | {
-            /** @description How small a difference somebody notices. */
+            /** @description The smallest difference that a taster notices. */
             tongue: components["schemas"]["TongueAbout"];
         } | {
-            /** @description Where a glass lies. */
+            /** @description Where a glass is. */
             guess: components["schemas"]["FindAbout"];
         } | {
             /** @description A row that is put in order. */
@@ -1710,7 +1710,7 @@ export interface components {
             squeeze: {
                 /** @description How much: pieces of fruit ("6 lemons") or the juice itself ("250 ml"). */
                 amount: components["schemas"]["Amount"];
-                /** @description The vessel that the squeezed halves are kept in; thrown away if left out. */
+                /** @description The vessel that the squeezed halves are kept in; discarded if left out. */
                 halves_into?: string | null;
                 /** @description The juice's id. */
                 ingredient: string;
@@ -1836,7 +1836,7 @@ export interface components {
                 warmth?: components["schemas"]["Warmth"];
             };
         } | {
-            /** @description So many parts of something to one part of what is in the vessel, by volume. */
+            /** @description Parts of something to one part of what is in the vessel, by volume. */
             lengthen: {
                 /** @description What with: soda, water. */
                 ingredient: string;
@@ -1872,7 +1872,7 @@ export interface components {
                 ingredient: string;
             };
         } | {
-            /** @description Heat on a ring, stirring, and perhaps keep it there. */
+            /** @description Heat on a burner, stirring, and perhaps keep it there. */
             heat: {
                 /** @description With the lid on. */
                 lid?: boolean;
@@ -1892,7 +1892,7 @@ export interface components {
                 vessel: string;
             };
         } | {
-            /** @description Let stand, so that what lies in the liquid is drawn. */
+            /** @description Let stand, so that the liquid takes up what is in it. */
             infuse: {
                 /** @description Covered, so that warmth and smell stay. */
                 covered?: boolean;
@@ -2035,7 +2035,7 @@ export interface components {
             why: string;
             /**
              * Format: double
-             * @description How much handwork it is, minutes.
+             * @description How much hands-on work it is, minutes.
              */
             work_minutes: number;
         };
@@ -2059,7 +2059,7 @@ export interface components {
          */
         Alkalinity: "hydrogen_carbonate" | "calcium_carbonate" | "german_degrees" | "french_degrees" | "millimoles";
         /**
-         * @description Something that not everybody may have.
+         * @description An allergen.
          * @enum {string}
          */
         Allergen: "milk" | "almonds" | "coconut" | "gluten" | "sulphites" | "soya";
@@ -2102,13 +2102,13 @@ export interface components {
             /** @description What it tastes like. */
             words?: components["schemas"]["Doubt"][];
         };
-        /** @description Something that somebody doesn't take. */
+        /** @description Something that a guest must not have. */
         Avoid: "alcohol" | "honey" | "milk" | {
             /** @description An ingredient, by its id. */
             ingredient: string;
         };
         /**
-         * @description Why something was tipped away.
+         * @description Why something was discarded.
          * @enum {string}
          */
         Away: "went_off" | "over_its_date" | "not_liked" | "spilt";
@@ -2125,7 +2125,7 @@ export interface components {
              */
             bytes: number;
             kind: components["schemas"]["BackupKind"];
-            /** @description When it was made, as it says itself, RFC 3339; none if it can't be read. */
+            /** @description When it was made, as the file says, RFC 3339; none if it can't be read. */
             made_at?: string | null;
             /** @description Its file's name. */
             name: string;
@@ -2165,7 +2165,7 @@ export interface components {
         };
         /** @description A named wedge of the map. */
         Band: {
-            /** @description What people call it. */
+            /** @description Its usual name. */
             name: string;
             /**
              * Format: double
@@ -2185,21 +2185,21 @@ export interface components {
         };
         /** @description A batch beside what was written. */
         BatchColumn: components["schemas"]["Column"] & {
-            /** @description When it was begun, RFC 3339. */
+            /** @description When it was started, RFC 3339. */
             begun_at: string;
             /** @description The batch's id. */
             id: string;
-            /** @description Since when it has its picture, RFC 3339; none where there is no picture. */
+            /** @description When its picture was added, RFC 3339; none where there is no picture. */
             picture?: string | null;
             /**
              * Format: int64
-             * @description How it was liked, 1 to 5.
+             * @description Its rating, 1 to 5.
              */
             rating?: number | null;
         };
         /** @description A line of the list of batches. */
         BatchEntry: {
-            /** @description When it was begun, RFC 3339. */
+            /** @description When it was started, RFC 3339. */
             begun_at: string;
             /** @description The drink's id on the shelf. */
             drink: string;
@@ -2208,35 +2208,35 @@ export interface components {
             finished_at?: string | null;
             id: string;
             name: string;
-            /** @description Since when it has its picture, RFC 3339; none where there is no picture. */
+            /** @description When its picture was added, RFC 3339; none where there is no picture. */
             picture?: string | null;
-            /** @description Whether it is made in the practice kitchen. */
+            /** @description Whether it is a practice batch. */
             practice: boolean;
             /**
              * Format: int64
-             * @description How it was liked, 1 to 5.
+             * @description Its rating, 1 to 5.
              */
             rating?: number | null;
         };
-        /** @description How a batch stands. */
+        /** @description State of a batch. */
         BatchReport: {
             /** @description How far the finished drink may be off: sweetness and acidity, g in 100 g, a standard deviation. */
             doubt: components["schemas"]["Spot"];
             doubt_before?: components["schemas"]["Spot"] | null;
             /** @description The drink as made so far, with what is ahead as it is written. */
             drink: components["schemas"]["Drink"];
-            /** @description How many of the readings fell inside what had been predicted as nine in ten. */
+            /** @description How many of the readings were within the expected range. */
             inside: number;
             measure?: components["schemas"]["Suggestion"] | null;
             /** @description The id of the step that needs hands next; none if nothing is left. */
             next?: string | null;
-            /** @description What turned out otherwise, and where that leads, in words; none while it goes as written. */
+            /** @description What went differently, and where that leads, in words; none while it goes as written. */
             otherwise?: string | null;
             /** @description What was read, and what had been expected. */
             readings: components["schemas"]["ReadingReport"][];
             /**
              * Format: double
-             * @description When it will be ready if one goes on now with one pair of hands, minutes since the batch was begun.
+             * @description When it will be ready if you go on now with one pair of hands, minutes since the batch started.
              */
             ready_at: number;
             /** @description It was run with what is believed by now. */
@@ -2250,13 +2250,13 @@ export interface components {
              */
             written_ml: number;
         };
-        /** @description A batch as it stands. */
+        /** @description A batch in its present state. */
         BatchView: components["schemas"]["BatchEntry"] & {
-            /** @description Whether the kitchen has learned that; none while nobody has said. */
+            /** @description Whether it was saved to your kitchen; none while nobody has said. */
             learned?: boolean | null;
             /**
              * Format: double
-             * @description What time it is, minutes since it was begun.
+             * @description What time it is, minutes since it started.
              */
             now: number;
             plan?: components["schemas"]["OfPlan"] | null;
@@ -2269,14 +2269,14 @@ export interface components {
             said: components["schemas"]["Said"][];
             /**
              * Format: double
-             * @description When it is to be ready, minutes since it was begun, if it is made for a plan.
+             * @description When it is to be ready, minutes since it started, if it is made for a plan.
              */
             serve_at?: number | null;
-            /** @description How it stands. */
+            /** @description Its state. */
             stands: components["schemas"]["BatchReport"];
             /** @description The places in that list of what was taken back. */
             taken_back: number[];
-            /** @description What a finished batch teaches the kitchen. */
+            /** @description What can be saved to your kitchen from a finished batch. */
             teaches: components["schemas"]["Teaching"][];
             truth?: components["schemas"]["TruthView"] | null;
         };
@@ -2286,7 +2286,7 @@ export interface components {
             batches: components["schemas"]["BatchEntry"][];
             /**
              * Format: int64
-             * @description How many of them lay inside what had been predicted as nine in ten.
+             * @description How many of them were within the expected range.
              */
             inside: number;
             /** @description What to ask after for those that follow. */
@@ -2308,26 +2308,26 @@ export interface components {
              */
             liked?: number | null;
         };
-        /** @description A step that makes sense next, as one usually begins with it. */
+        /** @description A step that makes sense next, as cooks usually start with it. */
         Beginning: {
             /** @description What is done. */
             action: components["schemas"]["Action"];
             /** @description Vessels that it needs and the drink hasn't got. */
             vessels: components["schemas"]["Vessel"][];
         };
-        /** @description A drink in the bin. */
+        /** @description A deleted drink. */
         BinEntry: {
             /**
              * Format: int64
-             * @description For so many days it can still be put back.
+             * @description Days left in which it can be restored.
              */
             days_left: number;
             id: string;
             name: string;
-            /** @description When it was removed, RFC 3339. */
+            /** @description When it was deleted, RFC 3339. */
             removed_at: string;
         };
-        /** @description Handwork in a row. */
+        /** @description Hands-on work without a break. */
         Block: {
             /** @description The cook: 0 is the first. */
             cook: number;
@@ -2340,7 +2340,7 @@ export interface components {
             from: number;
             /**
              * Format: int32
-             * @description Which go of it.
+             * @description Which round of it.
              */
             go: number;
             /** @description The most telling of what is done: "simmer, strain". */
@@ -2355,7 +2355,7 @@ export interface components {
             /** @description The kind of vessel that the last of it leaves something in. */
             vessel: components["schemas"]["VesselKind"];
         };
-        /** @description How a bottle stands. */
+        /** @description State of a bottle. */
         BottleState: {
             /**
              * Format: double
@@ -2398,7 +2398,7 @@ export interface components {
             /** @description Why it keeps so long and no longer, and what to do, in sentences. */
             why: string[];
         };
-        /** @description A bottle that stands somewhere. */
+        /** @description A kept bottle. */
         BottleView: {
             /**
              * Format: double
@@ -2425,7 +2425,7 @@ export interface components {
             name: string;
             /** @description When it was put there, RFC 3339. */
             put_at: string;
-            /** @description How it stands. */
+            /** @description Its state. */
             state: components["schemas"]["BottleState"];
             /**
              * Format: double
@@ -2476,9 +2476,9 @@ export interface components {
             order: string[];
             /** @description Parts of the base to parts of what lengthens it, by volume: "1 part base, 3 parts soda water". */
             parts?: string | null;
-            /** @description How it stands, for each way of cooling. */
+            /** @description Its state, for each way of cooling. */
             standing: components["schemas"]["Standing"][];
-            /** @description What a spoon does for those who like it otherwise. */
+            /** @description What a spoon does for those who like it differently. */
             tastes: components["schemas"]["ForTaste"][];
             /** @description A glass with spirit, for those who want it. */
             with_spirit: components["schemas"]["WithSpirit"];
@@ -2510,7 +2510,7 @@ export interface components {
         Cell: {
             /** @description Which line it is; the same in every batch of a drink. */
             key: string;
-            /** @description What it is called. */
+            /** @description Its name. */
             label: string;
             /** @description As it was made. */
             made: string;
@@ -2528,10 +2528,10 @@ export interface components {
         Chance: {
             /**
              * Format: int32
-             * @description So many, bought, would do half the time.
+             * @description How many would be enough half the time.
              */
             half: number;
-            /** @description In words: "enough 9 times in 10; 7 would do half the time". */
+            /** @description In words: "enough 9 times in 10; 7 would be enough half the time". */
             message: string;
             /**
              * Format: double
@@ -2540,7 +2540,7 @@ export interface components {
             of_count: number;
             /**
              * Format: double
-             * @description How much of what is known of a piece is by now own experience, 0 to 1.
+             * @description How much of what is known of a piece is by now your own measurements, 0 to 1.
              */
             own_share: number;
         };
@@ -2596,7 +2596,7 @@ export interface components {
          * @enum {string}
          */
         Class: "dairy" | "plant_milk" | "blended_fruit" | "fresh_juice" | "infusion" | "sweet_infusion" | "thin_syrup" | "syrup" | "rich_syrup" | "spirit";
-        /** @description Hours without handwork. */
+        /** @description Times when nobody is free. */
         Closed: {
             /**
              * Format: double
@@ -2649,7 +2649,7 @@ export interface components {
             ml: number;
             /** @description What it was put right with. */
             put_right: components["schemas"]["PutRight"][];
-            /** @description Readings, and how many lay inside what had been predicted as nine in ten. */
+            /** @description Readings, and how many were within the expected range. */
             readings: number;
             /** @description What guests and makers said of it. */
             said: string[];
@@ -2709,7 +2709,7 @@ export interface components {
         Concentrate: {
             /**
              * Format: int32
-             * @description In how many goes it then is made.
+             * @description In how many rounds it then is made.
              */
             batches: number;
             /** @description The drink in that order. */
@@ -2878,7 +2878,7 @@ export interface components {
         Drink: {
             /** @description By whose standards it is judged on the map. */
             family: components["schemas"]["Family"];
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
             /** @description Anything that the maker wants to remember of it. */
             note?: string;
@@ -2993,7 +2993,7 @@ export interface components {
             bottles?: number | null;
             /** @description How far that may be off, a standard deviation. */
             doubt: components["schemas"]["Spot"];
-            /** @description How many of them lay inside what had been predicted as nine in ten. */
+            /** @description How many of them were within the expected range. */
             inside: number;
             made?: components["schemas"]["Spot"] | null;
             /**
@@ -3127,7 +3127,7 @@ export interface components {
              * @description The ratio in the middle.
              */
             ratio: number;
-            /** @description Where it lies on the family's map, at the strength that its drinks mostly have. */
+            /** @description Where it is on the family's map, at the strength that its drinks mostly have. */
             spot: components["schemas"]["Spot"];
             /** @description How sure that is. */
             sureness: components["schemas"]["Sureness"];
@@ -3220,7 +3220,7 @@ export interface components {
             kind: components["schemas"]["VesselKind"];
             /** @description In words. */
             message: string;
-            /** @description What it is called there. */
+            /** @description Its name there. */
             name: string;
             /**
              * Format: double
@@ -3325,7 +3325,7 @@ export interface components {
             message: string;
             /**
              * Format: double
-             * @description How much of that is then own experience, 0 to 1.
+             * @description How much of that is then your own measurements, 0 to 1.
              */
             own_share: number;
         };
@@ -3333,7 +3333,7 @@ export interface components {
         Glance: {
             /** @description What each line brings. */
             lines: components["schemas"]["LineReport"][];
-            /** @description Where it lies. */
+            /** @description Where it is. */
             map: components["schemas"]["BalanceMap"];
             profile?: components["schemas"]["Profile"] | null;
             /** @description What is poured from where to where. */
@@ -3392,7 +3392,7 @@ export interface components {
         };
         /** @description A batch that goes on. */
         GoingBatch: {
-            /** @description When it was begun, RFC 3339. */
+            /** @description When it was started, RFC 3339. */
             begun_at: string;
             /** @description Its colour as it will be. */
             colour?: string | null;
@@ -3404,7 +3404,7 @@ export interface components {
             next?: string | null;
             /**
              * Format: double
-             * @description What time it is, minutes since it was begun.
+             * @description What time it is, minutes since it started.
              */
             now: number;
             plan?: components["schemas"]["OfPlan"] | null;
@@ -3416,7 +3416,7 @@ export interface components {
             rate: number;
             /**
              * Format: double
-             * @description When it will be ready if one goes on now, minutes since it was begun.
+             * @description When it will be ready if you go on now, minutes since it started.
              */
             ready_at: number;
             /** @description What goes on by itself, the first to be over first. */
@@ -3440,7 +3440,7 @@ export interface components {
             ratio: number;
             /** @description Whether the drink could be brought there. */
             reached: boolean;
-            /** @description Where it lies on the map. */
+            /** @description Where it is on the map. */
             spot: components["schemas"]["Spot"];
             /** @description If not, what stands in the way. */
             stops: string[];
@@ -3459,7 +3459,7 @@ export interface components {
             is: number;
             /**
              * Format: double
-             * @description How far off, in differences that are just noticed.
+             * @description How far off, in just-noticeable differences.
              */
             off: number;
             /**
@@ -3492,7 +3492,7 @@ export interface components {
         };
         /** @description Something that happened while a drink was made. */
         Happening: {
-            /** @description A step was begun: its wait runs. */
+            /** @description A step was started: its wait runs. */
             began: {
                 /** @description The step's id. */
                 step: string;
@@ -3641,7 +3641,7 @@ export interface components {
         };
         /** @description A task that is held to a time. */
         HeldTask: {
-            /** @description When its handwork begins, by the clock on the wall. */
+            /** @description When its hands-on work begins, by the clock on the wall. */
             at: string;
             /** @description Its id in the plan. */
             task: string;
@@ -3652,7 +3652,7 @@ export interface components {
             change: components["schemas"]["PlanChange"];
             /**
              * Format: double
-             * @description By how much later one can begin on the day, minutes.
+             * @description By how much later you can start on the day, minutes.
              */
             gain_minutes: number;
             /**
@@ -3662,18 +3662,18 @@ export interface components {
             mends: number;
             /** @description What it does: "begin 20 minutes later". */
             message: string;
-            /** @description What it is: "A second ring". */
+            /** @description What it is: "A second burner". */
             title: string;
         };
         /** @description A drink's batches side by side. */
         HistoryView: {
-            /** @description The batches, the last begun first. */
+            /** @description The batches, the newest first. */
             batches: components["schemas"]["BatchColumn"][];
             /** @description What better tables changed of its figures, to be told once. */
             figures_changed?: string | null;
             /**
              * Format: int64
-             * @description How many of them lay inside what had been predicted as nine in ten.
+             * @description How many of them were within the expected range.
              */
             inside: number;
             /**
@@ -3848,7 +3848,7 @@ export interface components {
             /** @description Names it among all bridges. */
             id: string;
             kind: components["schemas"]["InstrumentKind"];
-            /** @description Whether it is one of the practice kitchen's stand-ins. */
+            /** @description Whether it is one of the simulated stand-ins. */
             practice: boolean;
             /** @description What else it says, or what is wrong with it. */
             says?: string | null;
@@ -3891,7 +3891,7 @@ export interface components {
             id: string;
             /** @description What is left over, and what that is good for. */
             left_over?: string | null;
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
             /** @description What is needed: "258 ml of juice and 20 g of zest". */
             need: string;
@@ -3979,7 +3979,7 @@ export interface components {
             gone?: boolean;
             /** @description Names it in drinks: `kept_` and small letters, digits or `_`. */
             id: string;
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
             /** @description What is known of its making. */
             past?: components["schemas"]["KeptPast"];
@@ -4181,7 +4181,7 @@ export interface components {
             id: string;
             /** @description From the page's corner to the first label, mm: left and top. */
             margin: number[];
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
             /** @description The page, mm. */
             page: number[];
@@ -4305,11 +4305,11 @@ export interface components {
             changes: components["schemas"]["LeanChange"][];
             /** @description The drink, with amounts that kitchen tools can measure. */
             drink: components["schemas"]["Drink"];
-            /** @description Where it lies. */
+            /** @description Where it is. */
             spot: components["schemas"]["Spot"];
             /**
              * Format: double
-             * @description How far it is from what is liked, in differences that are just noticed.
+             * @description How far it is from what is liked, in just-noticeable differences.
              */
             steps: number;
             /**
@@ -4531,7 +4531,7 @@ export interface components {
             factor: number;
             /**
              * Format: double
-             * @description How far that alone moved the drink, in differences that are just noticed.
+             * @description How far that alone moved the drink, in just-noticeable differences.
              */
             moves: number;
             /**
@@ -4581,7 +4581,7 @@ export interface components {
         Mark: "drop" | "leaf" | "sun" | "key" | "bell" | "star" | "moon" | "boat";
         /** @description A drink that is to be matched. */
         MatchAbout: {
-            /** @description One's own drink, as it was at first. */
+            /** @description The taster's own drink, as it was at first. */
             drink: components["schemas"]["Drink"];
             /** @description Where the other one is likely to lie by now. */
             likely: components["schemas"]["Likely"];
@@ -4728,7 +4728,7 @@ export interface components {
                 to: components["schemas"]["Place"];
             };
         } | "emptied" | {
-            /** @description The rest was tipped away. */
+            /** @description The rest was discarded. */
             tipped: {
                 /** @description Why. */
                 why: components["schemas"]["Away"];
@@ -4824,7 +4824,7 @@ export interface components {
          * @enum {string}
          */
         NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot" | "zest_into_boiling" | "bitter" | "acid_in_metal" | "too_full_for_that" | "more_than_a_house_holds" | "boiled_down_already" | "too_thick" | "loses_fizz" | "ice_melts_away" | "curdles" | "still_frozen" | "stays_soft" | "left_warm" | "needs_time";
-        /** @description How small a difference somebody notices; as most people where it isn't known. */
+        /** @description The smallest difference that a taster notices; as most people where it isn't known. */
         NoticedParts: {
             /**
              * Format: double
@@ -4985,7 +4985,7 @@ export interface components {
             capacity: string;
             /** @description Its position among the kitchen's vessels. */
             index: number;
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
             /**
              * Format: double
@@ -5023,7 +5023,7 @@ export interface components {
             kept_for_drinks?: boolean;
             /** @description What sort of thing it is. */
             kind: components["schemas"]["Kind"];
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
             /**
              * Format: double
@@ -5069,7 +5069,7 @@ export interface components {
             /** @description What sort of vessel it is. */
             kind: components["schemas"]["VesselKind"];
             material?: components["schemas"]["Material"] | null;
-            /** @description What it is called: "big enamel pot". */
+            /** @description Its name: "big enamel pot". */
             name: string;
         };
         /** @description The water that comes out of the tap, or that is bought instead. */
@@ -5208,18 +5208,18 @@ export interface components {
         Plan: {
             /**
              * Format: double
-             * @description When one begins, minutes.
+             * @description When to start, minutes.
              */
             begins: number;
-            /** @description Handwork in a row, as it is drawn: one drink, one cook, no pause. */
+            /** @description Hands-on work without a break, as it is drawn: one drink, one cook, no pause. */
             blocks: components["schemas"]["Block"][];
             /**
              * Format: double
              * @description No plan begins later than this, minutes: the longest chain of each drink for itself, and the
-             *     handwork of all by all hands.
+             *     hands-on work of all by all hands.
              */
             bound: number;
-            /** @description The hours without handwork. */
+            /** @description The times when nobody is free. */
             closed: components["schemas"]["Closed"][];
             /** @description What each cook is busy with, in the order of time. */
             cooks: components["schemas"]["Busy"][][];
@@ -5233,13 +5233,13 @@ export interface components {
              *     needed.
              */
             free: components["schemas"]["Stretch"][];
-            /** @description In how many goes each drink is made, in the order of the drinks. */
+            /** @description In how many rounds each drink is made, in the order of the drinks. */
             goes: number[];
             /** @description What would help, the most first. */
             helps: components["schemas"]["Help"][];
             /**
              * Format: double
-             * @description By how much later it has to be served if one begins now, minutes; none if there is time.
+             * @description By how much later it has to be served if you start now, minutes; none if there is time.
              */
             later_by?: number | null;
             /** @description What can be made ahead. */
@@ -5261,7 +5261,7 @@ export interface components {
             vessels: components["schemas"]["VesselUse"][];
             /**
              * Format: double
-             * @description Handwork of all cooks together, minutes.
+             * @description Hands-on time of all cooks together, minutes.
              */
             work_minutes: number;
         };
@@ -5328,7 +5328,7 @@ export interface components {
             holds?: components["schemas"]["HeldTask"][];
             /** @description Hands, rings and room in the refrigerator. */
             means?: components["schemas"]["Means"];
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
             night?: components["schemas"]["Night"] | null;
             /** @description Anything to remember of it. */
@@ -5378,7 +5378,7 @@ export interface components {
             from: number;
             /**
              * Format: int32
-             * @description Which go of it; the one after the last is what is done once for all.
+             * @description Which round of it; the one after the last is what is done once for all.
              */
             go: number;
             /**
@@ -5402,7 +5402,7 @@ export interface components {
              * @description Until when what it leaves may stand, minutes; none where nothing is lost.
              */
             may_stand_until?: number | null;
-            /** @description On which ring. */
+            /** @description On which burner. */
             ring?: number | null;
             /** @description In a sentence. */
             sentence: string;
@@ -5447,7 +5447,7 @@ export interface components {
              * @description The same by weight, g.
              */
             grams: number;
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
         };
         /** @description How much of a jug goes into a glass. */
@@ -5802,7 +5802,7 @@ export interface components {
              */
             brix?: number | null;
             /**
-             * @description What it is called.
+             * @description Its name.
              * @default
              */
             name?: string;
@@ -5948,7 +5948,7 @@ export interface components {
         Said: {
             /**
              * Format: double
-             * @description Minutes since the batch was begun.
+             * @description Minutes since the batch started.
              */
             at: number;
             /** @description What happened. */
@@ -6033,7 +6033,7 @@ export interface components {
         SetUp: {
             /** @description Whether what is in the glasses is kept from those who taste. */
             blind?: boolean;
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
             /** @description The ids of those who taste, in the order in which they sit. */
             tasters: string[];
@@ -6136,7 +6136,7 @@ export interface components {
              * @description From the first step to the last, minutes.
              */
             minutes: number;
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
             /** @description Whether that difference can be tasted. */
             noticeable: boolean;
@@ -6268,21 +6268,21 @@ export interface components {
         /** @description One of two drinks. */
         SideWanted: {
             drink?: components["schemas"]["Drink"] | null;
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
         };
         /** @description The size that is wanted. */
         Size: {
             /**
              * Format: double
-             * @description So many times the amounts.
+             * @description A multiple of the amounts.
              */
             factor: number;
         } | {
-            /** @description So much to drink in all. */
+            /** @description A total volume. */
             volume: components["schemas"]["Amount"];
         } | {
-            /** @description So many glasses of a size. */
+            /** @description A number of glasses of one size. */
             glasses: {
                 /**
                  * Format: int32
@@ -6293,7 +6293,7 @@ export interface components {
                 size: components["schemas"]["Amount"];
             };
         } | {
-            /** @description As much as so much of one ingredient allows. */
+            /** @description As much as an amount of one ingredient allows. */
             as_much_as: {
                 /** @description How much of it there is. */
                 amount: components["schemas"]["Amount"];
@@ -6370,7 +6370,7 @@ export interface components {
             /** @description What it comes to. */
             taste: components["schemas"]["Taste"];
         };
-        /** @description Hours that are spoken for. */
+        /** @description Busy times. */
         SpokenFor: {
             /** @description From, by the clock on the wall. */
             from: string;
@@ -6529,16 +6529,16 @@ export interface components {
             /** @description The vessel's id. */
             vessel: string;
         };
-        /** @description What is drawn by when. */
+        /** @description What has been extracted by when. */
         Steeping: {
             /**
              * Format: double
-             * @description After so many minutes bitterness can be tasted; none if not within the time looked at.
+             * @description Minutes after which bitterness can be tasted; none if not within the time looked at.
              */
             bitter_after?: number | null;
             /**
              * Format: double
-             * @description After so many minutes longer brings next to nothing; none if not within the time looked at.
+             * @description Minutes after which longer brings next to nothing; none if not within the time looked at.
              */
             enough_after?: number | null;
             /**
@@ -6568,7 +6568,7 @@ export interface components {
             bitterness: number;
             /**
              * Format: double
-             * @description The share drawn of what the pieces hold, by what they weigh, 0 to 1.
+             * @description The share extracted of what the pieces hold, by what they weigh, 0 to 1.
              */
             drawn: number;
             /**
@@ -6617,14 +6617,14 @@ export interface components {
             ready: boolean;
             /**
              * Format: double
-             * @description When it was begun, minutes since the batch was.
+             * @description When it was started, minutes since the batch was.
              */
             since?: number | null;
             /** @description How far it is. */
             state: components["schemas"]["Progress"];
             /**
              * Format: double
-             * @description When it was done, or when its wait will be over, minutes since the batch was begun.
+             * @description When it was done, or when its wait will be over, minutes since the batch started.
              */
             until?: number | null;
             /**
@@ -6654,7 +6654,7 @@ export interface components {
             people?: number | null;
             /** @description What wasn't understood, as it was typed. */
             unread: string[];
-            /** @description What mustn't be in it. */
+            /** @description What must not be in it. */
             without: string[];
         };
         /** @description Something that is there. */
@@ -6726,7 +6726,7 @@ export interface components {
         };
         /** @description What the shelf shows of a drink. */
         Summary: {
-            /** @description Where it lies on the map, in a word. */
+            /** @description Where it is on the map, in a word. */
             band?: string | null;
             /**
              * Format: double
@@ -6886,7 +6886,7 @@ export interface components {
             proportion: components["schemas"]["Proportion"];
             /**
              * Format: double
-             * @description Boil it down to so many °Brix; not at all if left out.
+             * @description Boil it down to this °Brix; not at all if left out.
              */
             reduce_to?: number | null;
             /** @description The sweetener's id. */
@@ -6936,7 +6936,7 @@ export interface components {
              * @description How far the last one is filled, ml.
              */
             last_ml: number;
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
         };
         /** @description How many tastings a difference takes. */
@@ -7026,7 +7026,7 @@ export interface components {
              */
             sweetness_percent: number;
         };
-        /** @description Somebody who tastes. */
+        /** @description A taster. */
         Taster: {
             /** @description What they don't take. */
             avoids?: components["schemas"]["Avoid"][];
@@ -7034,27 +7034,27 @@ export interface components {
             child?: boolean;
             /** @description A sign that tells them apart without colour. */
             mark?: components["schemas"]["Mark"];
-            /** @description What they are called, in any script; up to 60 characters. */
+            /** @description Their name, in any script; up to 60 characters. */
             name: string;
             notices_sour?: components["schemas"]["Notices"] | null;
             notices_sweet?: components["schemas"]["Notices"] | null;
         };
-        /** @description Somebody who tastes. */
+        /** @description A taster. */
         TasterView: {
             /** @description When they were put down, RFC 3339. */
             created_at: string;
-            /** @description Names them for ever. */
+            /** @description Their permanent id. */
             id: string;
-            /** @description Where their ideal lies, for each family that they tasted of. */
+            /** @description Where their ideal is, for each family that they tasted of. */
             ideals: components["schemas"]["FamilyIdeal"][];
             /** @description Who they are. */
             taster: components["schemas"]["Taster"];
         };
-        /** @description Everybody who tastes. */
+        /** @description All tasters. */
         Tasters: {
             /** @description What to ask after for those that follow. */
             next?: number | null;
-            /** @description In the order in which they came. */
+            /** @description In the order in which they were added. */
             tasters: components["schemas"]["TasterView"][];
         };
         /** @description A line of the list of tastings. */
@@ -7074,18 +7074,18 @@ export interface components {
             of?: number | null;
             /** @description How far it is: "pouring", "sealed", "open", "over". */
             stage: string;
-            /** @description Those who taste, by id. */
+            /** @description The tasters, by id. */
             tasters: string[];
             /** @description What it tells, in a sentence. */
             tells: string;
             /** @description "ladder", "find", "compare", "tongue", "guess", "order", "match", "pitcher". */
             what: string;
         };
-        /** @description A tasting as it stands. What is sealed isn't in it. */
+        /** @description A tasting in its present state. What is sealed isn't in it. */
         TastingView: {
             /** @description What is tasted. */
             about: components["schemas"]["About"];
-            /** @description When it was begun, RFC 3339. */
+            /** @description When it was started, RFC 3339. */
             begun_at: string;
             /** @description Whether it is blind. */
             blind: boolean;
@@ -7099,7 +7099,7 @@ export interface components {
             seats: components["schemas"]["Seat"][];
             /** @description How far it is. */
             stage: components["schemas"]["Stage"];
-            /** @description Who sits there; those who were deleted are missing. */
+            /** @description The tasters; those who were deleted are missing. */
             tasters: components["schemas"]["TasterView"][];
             /** @description What it tells, of what isn't sealed. */
             tells: components["schemas"]["Tells"];
@@ -7108,7 +7108,7 @@ export interface components {
         Tastings: {
             /** @description What to ask after for those that follow. */
             next?: number | null;
-            /** @description The last begun first. */
+            /** @description The newest first. */
             tastings: components["schemas"]["TastingEntry"][];
         };
         /** @description Which figure. */
@@ -7116,7 +7116,7 @@ export interface components {
             /** @description What an ingredient keeps when drained, g a gram; the ingredient's id. */
             keeps: string;
         } | "boil_off";
-        /** @description Something that a batch teaches. */
+        /** @description One figure that can be saved from a batch. */
         Teaching: {
             /** @description In a sentence. */
             message: string;
@@ -7128,7 +7128,7 @@ export interface components {
             group?: components["schemas"]["IdealView"] | null;
             /** @description Guesses, in the order in which they were made. */
             guesses: components["schemas"]["Guess"][];
-            /** @description Where each one's ideal lies. */
+            /** @description Where each taster's ideal is. */
             ideals: components["schemas"]["IdealView"][];
             /** @description How many pairs of the row each had right. */
             in_order: components["schemas"]["InOrder"][];
@@ -7169,7 +7169,7 @@ export interface components {
         };
         /** @description The three jugs as they are filled. */
         ThreeJugs: {
-            /** @description Sweet, sharp, water. */
+            /** @description Sweet, sour, water. */
             jugs: components["schemas"]["Jug"][];
             /**
              * Format: double
@@ -7254,7 +7254,7 @@ export interface components {
             from_belief?: number | null;
             /**
              * Format: double
-             * @description How far that is from where it was to be, in differences that are just noticed.
+             * @description How far that is from where it was to be, in just-noticeable differences.
              */
             from_target?: number | null;
             /** @description How things turned out, what was furthest from usual first. */
@@ -7333,11 +7333,11 @@ export interface components {
             /** @description In words. */
             text: string;
         };
-        /** @description Something that is said at a table. */
+        /** @description Something that is said in a tasting. */
         Utter: {
             word: components["schemas"]["Utterance"];
         };
-        /** @description Something that was said at the table. */
+        /** @description Something that was said in the tasting. */
         Utterance: "poured" | {
             /** @description How a glass is. Said again of the same glass, the last counts. */
             answered: {
@@ -7406,17 +7406,17 @@ export interface components {
                 taster: string;
             };
         } | {
-            /** @description One's own drink was changed and tasted beside the other one again. */
+            /** @description The taster's own drink was changed and tasted beside the other one again. */
             round: {
                 /** @description How the other one tastes beside it. */
                 beside: components["schemas"]["Doubt"][];
                 /** @description In words. */
                 note?: string;
-                /** @description Where it lies now. */
+                /** @description Where it is now. */
                 ours: components["schemas"]["Spot"];
             };
         } | {
-            /** @description A remark, up to 500 characters. */
+            /** @description A note, up to 500 characters. */
             remark: {
                 /** @description Who makes it. */
                 taster: string;
@@ -7463,7 +7463,7 @@ export interface components {
             changes: string[];
             /**
              * Format: int64
-             * @description How many batches were begun on it.
+             * @description How many batches were started on it.
              */
             made: number;
             /** @description What it was called as a version; empty if it wasn't. */
@@ -7473,7 +7473,7 @@ export interface components {
             point?: components["schemas"]["Spot"] | null;
             /** @description Whether it can be read. */
             readable: boolean;
-            /** @description Since when it stood, RFC 3339. */
+            /** @description When it was saved, RFC 3339. */
             since: string;
             /** Format: int64 */
             version: number;
@@ -7507,22 +7507,22 @@ export interface components {
         VesselKind: "pot" | "bowl" | "jug" | "blender" | "colander" | "sieve" | "fine_sieve" | "cloth" | "bag" | "pitcher" | "bottle" | "glass";
         /** @description How a drink fits into the kitchen's vessels. */
         VesselPlan: {
-            /** @description The drink as one go of it is made. */
+            /** @description The drink as one round of it is made. */
             batch: components["schemas"]["Drink"];
             /**
              * Format: double
-             * @description What each go makes, ml.
+             * @description What each round makes, ml.
              */
             batch_ml: number;
             /**
              * Format: int32
-             * @description In how many goes it is made; 1 if all at once.
+             * @description In how many rounds it is made; 1 if all at once.
              */
             batches: number;
             /** @description One for each vessel of the drink but strainers and glasses. */
             fits: components["schemas"]["Fit"][];
             instead?: components["schemas"]["Concentrate"] | null;
-            /** @description Whether everything fits, in goes if need be. */
+            /** @description Whether everything fits, in rounds if needed. */
             possible: boolean;
         };
         /** @description A vessel of the drink, at its fullest moment. */
@@ -7556,7 +7556,7 @@ export interface components {
             kind: components["schemas"]["VesselKind"];
             last?: components["schemas"]["StateReport"] | null;
             material?: components["schemas"]["Material"] | null;
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
             /**
              * Format: double
@@ -7582,7 +7582,7 @@ export interface components {
         VesselUse: {
             /** @description By what, in the order of time. */
             by: components["schemas"]["Busy"][];
-            /** @description What it is called. */
+            /** @description Its name. */
             name: string;
         };
         /**
@@ -7595,7 +7595,7 @@ export interface components {
             sentence: string;
             /**
              * Format: double
-             * @description Since when, minutes since the batch was begun.
+             * @description When it started, minutes since the batch started.
              */
             since: number;
             /** @description The step's id. */
@@ -7718,7 +7718,7 @@ export interface components {
              * @description Within how many minutes it has to be ready.
              */
             within?: number | null;
-            /** @description What mustn't be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey". */
+            /** @description What must not be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey". */
             without?: string[];
         };
         /** @description What a measurement teaches. */
@@ -7737,16 +7737,16 @@ export interface components {
             /** @description A row of glasses that differ in one thing. */
             ladder: components["schemas"]["Row"];
         } | {
-            /** @description One's own balance. */
+            /** @description A taster's own balance. */
             find: components["schemas"]["Finding"];
         } | {
             /** @description Two drinks. */
             compare: components["schemas"]["CompareWanted"];
         } | {
-            /** @description How small a difference somebody notices. */
+            /** @description The smallest difference that a taster notices. */
             tongue: components["schemas"]["Staircase"];
         } | {
-            /** @description Where a glass lies. */
+            /** @description Where a glass is. */
             guess: components["schemas"]["Finding"];
         } | {
             /** @description A row that is put in order. */
@@ -7815,13 +7815,13 @@ export interface operations {
                 made?: boolean;
                 /** @description Words that stand in its name, or in what makers and guests said of it. */
                 find?: string;
-                /** @description Begun on that day or later: `2030-06-21`. */
+                /** @description Started on that day or later: `2030-06-21`. */
                 from?: string | null;
-                /** @description Begun before that day. */
+                /** @description Started before that day. */
                 before?: string | null;
-                /** @description Liked so much at least, 1 to 5. */
+                /** @description The lowest rating, 1 to 5. */
                 rating?: number | null;
-                /** @description How many are passed over: `next` of the page before. */
+                /** @description How many to skip: `next` of the page before. */
                 after?: number;
                 /** @description How many to show at most, 1 to 500; 200 if left out. */
                 limit?: number | null;
@@ -7879,7 +7879,7 @@ export interface operations {
                     drink: components["schemas"]["Drink"];
                     /** @description The drink's id on the shelf. */
                     of: string;
-                    /** @description Whether it is made in the practice kitchen, with luck that nobody has seen. */
+                    /** @description Whether it is a practice batch with simulated instruments. */
                     practice?: boolean;
                 };
             };
@@ -8374,7 +8374,7 @@ export interface operations {
                 "application/json": {
                     /**
                      * Format: int64
-                     * @description 1 to 5; none takes it back.
+                     * @description 1 to 5; null clears it.
                      */
                     rating?: number | null;
                 };
@@ -8433,7 +8433,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description Learned, or left; what was learned before is then taken back. */
+                    /** @description Whether to save it; saying no undoes what was saved before. */
                     learn: boolean;
                 };
             };
@@ -8539,7 +8539,7 @@ export interface operations {
     list_deleted_drinks: {
         parameters: {
             query?: {
-                /** @description How many are passed over: `next` of the page before. */
+                /** @description How many to skip: `next` of the page before. */
                 after?: number;
                 /** @description How many to show at most, 1 to 500; 200 if left out. */
                 limit?: number;
@@ -9984,7 +9984,7 @@ export interface operations {
                 with?: string;
                 /** @description The order; the last changed first if left out. */
                 sort?: "changed" | "name" | "made" | "rating";
-                /** @description How many are passed over: `next` of the page before. */
+                /** @description How many to skip: `next` of the page before. */
                 after?: number;
                 /** @description How many to show at most, 1 to 500; 200 if left out. */
                 limit?: number;
@@ -10755,7 +10755,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description Up to 60 letters; none takes its name away. */
+                    /** @description Up to 60 letters; null clears it. */
                     name: string;
                 };
             };
@@ -11380,7 +11380,7 @@ export interface operations {
     list_kept: {
         parameters: {
             query?: {
-                /** @description How many are passed over: `next` of the page before. */
+                /** @description How many to skip: `next` of the page before. */
                 after?: number;
                 /** @description How many to show at most, 1 to 500; 200 if left out. */
                 limit?: number;
@@ -11862,7 +11862,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description Open, with a new code; or shut, and all phones disconnected. */
+                    /** @description Yes, with a new code; or no, and all phones are disconnected. */
                     open: boolean;
                 };
             };
@@ -12003,7 +12003,7 @@ export interface operations {
             query?: {
                 /** @description Part of the name. */
                 find?: string;
-                /** @description How many are passed over: `next` of the page before. */
+                /** @description How many to skip: `next` of the page before. */
                 after?: number;
                 /** @description How many to show at most, 1 to 500; 200 if left out. */
                 limit?: number | null;
@@ -12816,7 +12816,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": {
-                        /** @description Those of most drinks first. */
+                        /** @description Most used first. */
                         tags: components["schemas"]["TagView"][];
                     };
                 };
@@ -12846,7 +12846,7 @@ export interface operations {
             query?: {
                 /** @description Only ideals of this family. */
                 family?: components["schemas"]["Family"];
-                /** @description How many are passed over: `next` of the page before. */
+                /** @description How many to skip: `next` of the page before. */
                 after?: number;
                 /** @description How many to show at most, 1 to 500; 200 if left out. */
                 limit?: number;
@@ -13092,7 +13092,7 @@ export interface operations {
     list_tastings: {
         parameters: {
             query?: {
-                /** @description How many are passed over: `next` of the page before. */
+                /** @description How many to skip: `next` of the page before. */
                 after?: number;
                 /** @description How many to show at most, 1 to 500; 200 if left out. */
                 limit?: number;

@@ -32,8 +32,8 @@ export default function Phones({ onClose }: { onClose: () => void }) {
       {data && !data.open && (
         <>
           <Box>
-            The laptop on the table serves; the phone at the stove or in the shop joins, over your
-            home network. Until you let them in, nothing but this machine is answered.
+            Use Keen Pitcher from a phone at the stove or in the shop, over your home network. Until
+            you connect one, only this computer can use it.
           </Box>
           <Box sx={{ color: colour("muted") }}>
             The connection isn’t encrypted: anyone on this network could read it. Use it only at

@@ -132,7 +132,7 @@ export default function House({ onClose }: { onClose: () => void }) {
       {done && <Box role="status">{done}</Box>}
       <Box>
         <Box component="h3" sx={part}>
-          Backups on this machine
+          Backups on this computer
         </Box>
         <Box sx={{ color: colour("muted"), fontSize: 15 }}>
           We back up once a day and keep the last seven, plus your last seven.

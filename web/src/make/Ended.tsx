@@ -258,9 +258,9 @@ function Teaches({ view }: { view: BatchView }) {
     },
   });
   return (
-    <Box component="section" aria-label="What this batch teaches" sx={{ mt: 3, maxWidth: 720 }}>
+    <Box component="section" aria-label="What this batch shows" sx={{ mt: 3, maxWidth: 720 }}>
       <Box component="h3" sx={{ ...displayFont, fontSize: 22, fontWeight: 700, m: 0 }}>
-        What this batch teaches
+        What this batch shows
       </Box>
       <Box component="ul" sx={{ listStyle: "none", p: 0, my: 1 }}>
         {view.teaches.map((teaching) => (

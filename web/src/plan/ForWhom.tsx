@@ -50,7 +50,7 @@ function OfDrink({ id, guests }: { id: string; guests: string[] }) {
       </Box>
       :{" "}
       {differ.length === 0
-        ? "everyone we know the taste of likes it as it is."
+        ? "everyone whose taste we know likes it as it is."
         : `${differ.map((one) => `${one.name} ${one.does}`).join("; ")}.`}
     </Box>
   );

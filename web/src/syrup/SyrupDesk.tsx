@@ -165,7 +165,7 @@ function Result({ syrup, pot, reduced, onReduce }: ResultProps) {
       {syrup.water_back_ml != null && (
         <Box>
           {syrup.water_back_ml < 0.5
-            ? "It is already thicker than that."
+            ? "There is already at least that much."
             : `${syrup.water_back_ml.toFixed(0)} ml of water, or ${syrup.ice_back_g?.toFixed(0)} g of ice, bring it back to that.`}
         </Box>
       )}

@@ -198,7 +198,7 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
             }}
           >
             This deletes {view.taster.name} and all their answers, also from the backups on this
-            machine. You can’t undo it. Files that you saved elsewhere keep the name.
+            computer. You can’t undo it. Files that you saved elsewhere keep the name.
             <Box>
               <Button
                 variant="outlined"

@@ -30,7 +30,7 @@ test("names are put in a sentence, many of them shortened", () => {
 });
 
 test("rows are named by their ends", () => {
-  expect(ends("sugar")).toBe("sharp to sweet");
+  expect(ends("sugar")).toBe("sour to sweet");
   expect(ends({ souring: ["lemon_juice", "lime_juice"] })).toBe("what sours");
   expect(glassesInWords(5)).toBe("Five glasses");
 });

@@ -19,8 +19,8 @@ export const kinds: Record<string, string> = {
 export function ends(moves: Schemas["Moves"]): string {
   if (typeof moves !== "string") return "sweetener" in moves ? "which sweetener" : "what sours";
   const words = {
-    sugar: "sharp to sweet",
-    acid: "sharp to soft",
+    sugar: "sour to sweet",
+    acid: "sour to mild",
     strength: "thin to strong",
     steep: "faint to strong",
     spirit: "weak to strong",

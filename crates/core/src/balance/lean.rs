@@ -3,7 +3,7 @@
 //! Each point of the curve is a drink that was solved: a noticeable step less sweet than the last, in one of the ways
 //! that a cook has. Either the acid stays, and it gets tarter; or the acid goes down with the sugar, and it gets
 //! thinner in the same balance; or a sweetener without sugar takes the sugar's place, and it tastes the same by its
-//! figures. How far each is from what is liked is counted as everywhere, in differences that are just noticed.
+//! figures. How far each is from what is liked is counted as everywhere, in just-noticeable differences.
 
 use serde::{Deserialize, Serialize};
 
@@ -65,9 +65,9 @@ pub struct LeanPoint {
     pub way: LeanWay,
     /// Sugar in a glass, g.
     pub sugar_g: f64,
-    /// How far it is from what is liked, in differences that are just noticed.
+    /// How far it is from what is liked, in just-noticeable differences.
     pub steps: f64,
-    /// Where it lies.
+    /// Where it is.
     pub spot: Spot,
     /// The drink, with amounts that kitchen tools can measure.
     pub drink: Drink,

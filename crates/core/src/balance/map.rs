@@ -18,14 +18,14 @@ pub struct BalanceMap {
     pub dense_above: f64,
     /// Where drinks of this family mostly lie.
     pub typical: Typical,
-    /// Where this drink lies; none while there is nothing to drink.
+    /// Where this drink is; none while there is nothing to drink.
     pub point: Option<MapPoint>,
 }
 
 /// A named wedge of the map.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Band {
-    /// What people call it.
+    /// Its usual name.
     pub name: String,
     /// Sugar–acid ratio from which it counts.
     pub ratio_from: f64,

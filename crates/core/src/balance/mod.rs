@@ -1,9 +1,9 @@
-//! How a drink tastes in figures, and where it lies on the map.
+//! How a drink tastes in figures, and where it is on the map.
 //!
 //! The map's plane is sweetness across and acidity up, both in grams in 100 g of drink, so that a
 //! ray from the origin is one sugar–acid ratio, and dilution moves a drink along its ray.
 //!
-//! How far two places are apart is counted in differences that are just noticed, here and nowhere else.
+//! How far two places are apart is counted in just-noticeable differences, here and nowhere else.
 //!
 //! The other way round, [`solve`] works amounts out from a target, [`correct`] says what a pitcher
 //! needs that tastes wrong, [`lean`] finds how little sugar it takes, and [`swap`] puts one ingredient in another's place. All of them run the

@@ -24,7 +24,7 @@ pub(crate) fn is_noticed(now: Spot, wanted: Spot) -> bool {
     sweet.max(sour) >= 0.999
 }
 
-/// How far a place on the map is from another one, in differences that are just noticed.
+/// How far a place on the map is from another one, in just-noticeable differences.
 #[must_use]
 pub fn differences(now: Spot, wanted: Spot) -> f64 {
     let (sweet, sour) = apart(now, wanted);

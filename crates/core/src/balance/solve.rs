@@ -49,10 +49,10 @@ pub struct Aim {
 pub struct Bound {
     /// The step's id.
     pub step: String,
-    /// At least so much.
+    /// The least.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub least: Option<Amount>,
-    /// At most so much.
+    /// The most.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub most: Option<Amount>,
 }
@@ -74,7 +74,7 @@ pub struct Solution {
     pub taste: Taste,
     /// What it comes to with rounded amounts.
     pub rounded_taste: Taste,
-    /// Where it lies on the map with rounded amounts.
+    /// Where it is on the map with rounded amounts.
     pub rounded_point: Option<Spot>,
 }
 

@@ -9,7 +9,7 @@ use crate::quantity::Amount;
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub enum Happening {
-    /// A step was begun: its wait runs.
+    /// A step was started: its wait runs.
     Began {
         /// The step's id.
         step: String,
@@ -125,7 +125,7 @@ pub enum Happening {
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Said {
-    /// Minutes since the batch was begun.
+    /// Minutes since the batch started.
     pub at: f64,
     /// What happened.
     pub what: Happening,

@@ -15,7 +15,7 @@ const IN_PASSING: f64 = 5.0;
 /// What is heated is wanted hot, minutes.
 const STAYS_HOT: f64 = 15.0;
 
-/// Before when a step that can be done is best not begun, minutes since the batch was begun; none if it may be now.
+/// Before when a step that can be done is best not begun, minutes since the batch started; none if it may be now.
 pub(super) fn not_before(
     made: &Made,
     trace: &Trace,

@@ -1,4 +1,4 @@
-//! What a finished batch teaches the kitchen: what its fruit gave, and how its lots were.
+//! What can be saved to your kitchen from a finished batch: what its fruit gave, and how its lots were.
 
 use serde::Serialize;
 
@@ -10,7 +10,7 @@ use crate::drink::{Action, Drink};
 use crate::quantity::{Amount, Measure};
 use crate::trace::Prepared;
 
-/// Something that a batch teaches.
+/// One figure that can be saved from a batch.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Teaching {
     /// In a sentence.

@@ -15,12 +15,12 @@ pub enum StepState {
     Ahead,
     /// Its wait runs; since when, minutes.
     Running {
-        /// When it was begun.
+        /// When it was started.
         since: f64,
     },
     /// Done.
     Done {
-        /// When it was begun, if that was said.
+        /// When it was started, if that was said.
         since: Option<f64>,
         /// When it was done.
         at: f64,
@@ -252,7 +252,7 @@ impl Made {
         }
     }
 
-    /// The last step that was begun or done on a vessel.
+    /// The last step that was started or done on a vessel.
     pub(super) fn last_on(&self, vessel: usize) -> Option<usize> {
         let id = &self.drink.vessels[vessel].id;
         (0..self.steps.len()).rev().find(|i| {

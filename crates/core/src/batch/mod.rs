@@ -7,7 +7,7 @@
 //! should be in each vessel now, and where the drink will end.
 //!
 //! A wrong entry is taken back by another happening, never edited away. There is no clock here: every
-//! happening comes with its time, in minutes since the batch was begun.
+//! happening comes with its time, in minutes since the batch started.
 
 mod end;
 mod happening;

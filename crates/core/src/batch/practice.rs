@@ -35,7 +35,7 @@ pub struct LuckWas {
     pub usual_from: f64,
     /// To here.
     pub usual_to: f64,
-    /// How far that alone moved the drink, in differences that are just noticed.
+    /// How far that alone moved the drink, in just-noticeable differences.
     pub moves: f64,
 }
 
@@ -47,7 +47,7 @@ fn spot(drink: &Drink, trace: &Trace) -> Option<Spot> {
 }
 
 impl Truth {
-    /// How it really is after what was done by now, minutes since the batch was begun.
+    /// How it really is after what was done by now, minutes since the batch started.
     #[must_use]
     pub fn of(drink: &Drink, said: &[Said], cupboard: &Cupboard, seed: u64, now: f64) -> Self {
         let acts: Vec<Said> = said
@@ -151,7 +151,7 @@ impl Truth {
         }
     }
 
-    /// Where the drink really lies; nothing while there is nothing to drink.
+    /// Where the drink really is; nothing while there is nothing to drink.
     #[must_use]
     pub fn end(&self) -> Option<Spot> {
         spot(&self.made.drink, &self.trace)

@@ -1,10 +1,10 @@
-//! When it will be ready, if one goes on now with one pair of hands.
+//! When it will be ready, if you go on now with one pair of hands.
 
 use super::{Made, StepState};
 use crate::trace::Trace;
 
-/// When the last step will be done, minutes since the batch was begun: what runs goes on, what is ahead is
-/// done one thing after the other, and nothing is begun before what it needs is done. The times are those of
+/// When the last step will be done, minutes since the batch started: what runs goes on, what is ahead is
+/// done one thing after the other, and nothing is started before what it needs is done. The times are those of
 /// the trace.
 pub(super) fn ready_at(made: &Made, trace: &Trace, now: f64) -> f64 {
     let mut hands = now;

@@ -13,7 +13,7 @@ use crate::quantity::Measure;
 use crate::report::DrinkReport;
 use crate::trace::{Nudges, Prepared, Trace};
 
-/// How a batch stands.
+/// State of a batch.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct BatchReport {
     /// The drink as made so far, with what is ahead as it is written.
@@ -32,11 +32,11 @@ pub struct BatchReport {
     pub readings: Vec<ReadingReport>,
     /// What to measure next, in words; none where nothing is worth it.
     pub measure: Option<Suggestion>,
-    /// When it will be ready if one goes on now with one pair of hands, minutes since the batch was begun.
+    /// When it will be ready if you go on now with one pair of hands, minutes since the batch started.
     pub ready_at: f64,
-    /// What turned out otherwise, and where that leads, in words; none while it goes as written.
+    /// What went differently, and where that leads, in words; none while it goes as written.
     pub otherwise: Option<String>,
-    /// How many of the readings fell inside what had been predicted as nine in ten.
+    /// How many of the readings were within the expected range.
     pub inside: usize,
     /// How far the finished drink may be off: sweetness and acidity, g in 100 g, a standard deviation.
     pub doubt: Spot,
@@ -51,9 +51,9 @@ pub struct StepReport {
     pub id: String,
     /// How far it is.
     pub state: Progress,
-    /// When it was begun, minutes since the batch was.
+    /// When it was started, minutes since the batch was.
     pub since: Option<f64>,
-    /// When it was done, or when its wait will be over, minutes since the batch was begun.
+    /// When it was done, or when its wait will be over, minutes since the batch started.
     pub until: Option<f64>,
     /// How long it waits by itself, minutes.
     pub waits: f64,
@@ -193,7 +193,7 @@ fn weighed(drink: &Drink, trace: &Trace, step: usize) -> Option<f64> {
 /// Less than this no kitchen scale weighs, g.
 const LEAST_WEIGHED: f64 = 5.0;
 
-/// What turned out otherwise, and where that leads.
+/// What went differently, and where that leads.
 fn otherwise(
     planned: &MapPoint,
     goes: &MapPoint,

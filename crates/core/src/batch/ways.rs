@@ -1,4 +1,4 @@
-//! How to go on when it turns out otherwise than it was written.
+//! How to go on when it goes differently than it was written.
 //!
 //! The drink as made is run with what is believed by now. What is still ahead may be changed, and something
 //! may be stirred in; the amounts are found as in any other solving, by running it, rounded to what a kitchen

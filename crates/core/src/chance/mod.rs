@@ -1,4 +1,4 @@
-//! What the fruit may do: the same run with ingredients that turned out otherwise.
+//! What the fruit may do: the same run with ingredients that went differently.
 //!
 //! Juice by the piece, its acid and sugar vary from fruit to fruit and from lot to lot; how fast a
 //! calyx draws and what pulp keeps are estimates with a range. [`spread`] draws so many kitchens, runs
@@ -63,7 +63,7 @@ pub struct Cloud {
 /// With fewer runs than this the ends of a range tell nothing.
 pub const FEWEST_RUNS: u32 = 20;
 
-/// Runs a drink `runs` times with ingredients that turned out otherwise. `None` if there is nothing to
+/// Runs a drink `runs` times with ingredients that went differently. `None` if there is nothing to
 /// drink.
 ///
 /// A drink so large that `runs` of it are more than the question may take is run as often as may be;

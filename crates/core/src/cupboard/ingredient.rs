@@ -8,7 +8,7 @@ use crate::chemistry::Mixture;
 pub struct Ingredient {
     /// Stable name in files and in the API: `lime_juice`.
     pub id: String,
-    /// What it is called on the screen.
+    /// Its name on the screen.
     pub name: String,
     /// Other names that people look for.
     pub aliases: Vec<String>,
@@ -146,7 +146,7 @@ pub enum Care {
     Saffron,
 }
 
-/// Something that not everybody may have.
+/// An allergen.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -46,7 +46,7 @@ impl Yield {
         Self(self.0.after(mean, 1.0 / pieces))
     }
 
-    /// How much of the mean is by now own experience, 0 to 1.
+    /// How much of the mean is by now your own measurements, 0 to 1.
     #[must_use]
     pub fn own_share(&self) -> f64 {
         self.0.own_share()

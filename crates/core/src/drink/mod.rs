@@ -30,7 +30,7 @@ use crate::quantity::{Amount, Millilitres, Millimetres};
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Drink {
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// By whose standards it is judged on the map.
     pub family: Family,

@@ -82,7 +82,7 @@ pub enum Action {
         ingredient: String,
         /// How much: pieces of fruit ("6 lemons") or the juice itself ("250 ml").
         amount: Amount,
-        /// The vessel that the squeezed halves are kept in; thrown away if left out.
+        /// The vessel that the squeezed halves are kept in; discarded if left out.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         halves_into: Option<String>,
     },
@@ -195,7 +195,7 @@ pub enum Action {
         #[serde(default = "a_finger")]
         above_mm: f64,
     },
-    /// So many parts of something to one part of what is in the vessel, by volume.
+    /// Parts of something to one part of what is in the vessel, by volume.
     Lengthen {
         /// The vessel.
         vessel: String,
@@ -230,7 +230,7 @@ pub enum Action {
         #[serde(default, skip_serializing_if = "Option::is_none")]
         amount: Option<Amount>,
     },
-    /// Heat on a ring, stirring, and perhaps keep it there.
+    /// Heat on a burner, stirring, and perhaps keep it there.
     Heat {
         /// The vessel.
         vessel: String,
@@ -246,7 +246,7 @@ pub enum Action {
         #[serde(default, skip_serializing_if = "std::ops::Not::not")]
         until_clear: bool,
     },
-    /// Let stand, so that what lies in the liquid is drawn.
+    /// Let stand, so that the liquid takes up what is in it.
     Infuse {
         /// The vessel.
         vessel: String,

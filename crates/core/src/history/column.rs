@@ -16,7 +16,7 @@ use crate::trace::Trace;
 pub struct Cell {
     /// Which line it is; the same in every batch of a drink.
     pub key: String,
-    /// What it is called.
+    /// Its name.
     pub label: String,
     /// As it was written for this batch; nothing where nothing was.
     pub written: String,
@@ -56,7 +56,7 @@ pub struct Column {
     pub said: Vec<String>,
     /// What it was put right with.
     pub put_right: Vec<PutRight>,
-    /// Readings, and how many lay inside what had been predicted as nine in ten.
+    /// Readings, and how many were within the expected range.
     pub readings: usize,
     /// Those inside.
     pub inside: usize,

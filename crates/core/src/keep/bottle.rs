@@ -37,7 +37,7 @@ impl Place {
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Bottle {
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// The batch that it is from: its id.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -68,7 +68,7 @@ pub struct Bottle {
     pub alcohol: f64,
 }
 
-/// Why something was tipped away.
+/// Why something was discarded.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -105,7 +105,7 @@ pub enum Move {
     },
     /// All of it was drunk or used.
     Emptied,
-    /// The rest was tipped away.
+    /// The rest was discarded.
     Tipped {
         /// Why.
         why: Away,
@@ -143,7 +143,7 @@ const OPENED: f64 = 2.0;
 /// From so many days left on it is soon.
 const SOON: f64 = 2.0;
 
-/// How a bottle stands.
+/// State of a bottle.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct BottleState {
     /// Where it stands.
@@ -171,7 +171,7 @@ pub struct BottleState {
 }
 
 impl Bottle {
-    /// How it stands so many days after it was put there. `days` is how long it was seen to keep here, if that is
+    /// Its state so many days after it was put there. `days` is how long it was seen to keep here, if that is
     /// known; it only ever shortens what the table says.
     #[must_use]
     pub fn state(&self, moves: &[Happened], now: f64, days: Option<f64>) -> BottleState {

@@ -51,7 +51,7 @@ pub struct Wish {
     pub glasses: Option<u32>,
     /// Where on the map it should lie; where each drink lies by itself, if that isn't said.
     pub balance: Option<Spot>,
-    /// What mustn't be in it: "milk", "caffeine", "alcohol".
+    /// What must not be in it: "milk", "caffeine", "alcohol".
     pub without: Vec<String>,
     /// Within how many minutes it has to be ready.
     pub within: Option<f64>,
@@ -60,7 +60,7 @@ pub struct Wish {
 /// A drink that may be taken as it is, or changed.
 #[derive(Debug, Clone, Copy)]
 pub struct Source<'a> {
-    /// What it is called by whoever asks.
+    /// Its name by whoever asks.
     pub id: &'a str,
     /// The drink.
     pub drink: &'a Drink,
@@ -241,7 +241,7 @@ fn wanted_size(
     Some(Size::Factor(factor.clamp(least.min(most), most)))
 }
 
-/// Where a drink lies on the map.
+/// Where a drink is on the map.
 fn spot_of(drink: &Drink, worktop: Worktop<'_>) -> Result<Option<Spot>, Stopped> {
     Ok(spot_in(drink, &worktop.trace(drink)?))
 }

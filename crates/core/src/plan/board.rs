@@ -4,7 +4,7 @@
 /// Seconds before (negative) or after the moment that a plan counts from.
 pub(super) type Time = i64;
 
-/// One pair of hands, one ring, one vessel: what it is busy with, in order of time and never twice at once.
+/// One pair of hands, one burner, one vessel: what it is busy with, in order of time and never twice at once.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub(super) struct Lane {
     busy: Vec<(Time, Time)>,

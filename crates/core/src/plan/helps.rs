@@ -12,11 +12,11 @@ use crate::work::Worktop;
 /// One thing that would help.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Help {
-    /// What it is: "A second ring".
+    /// What it is: "A second burner".
     pub title: String,
     /// What it does: "begin 20 minutes later".
     pub message: String,
-    /// By how much later one can begin on the day, minutes.
+    /// By how much later you can start on the day, minutes.
     pub gain_minutes: f64,
     /// What of what stands in the way it takes away.
     pub mends: u32,
@@ -31,7 +31,7 @@ pub struct Help {
 pub enum PlanChange {
     /// One more pair of hands.
     Cook,
-    /// One more ring.
+    /// One more burner.
     Ring,
     /// A cooling step in cold water: the task.
     WaterBath(String),
@@ -156,7 +156,7 @@ pub(super) fn add(
     Ok(())
 }
 
-/// When handwork begins on the day of serving, minutes: after the last night before the last serving, or from
+/// When hands-on work begins on the day of serving, minutes: after the last night before the last serving, or from
 /// the first begin where there is none.
 fn day_begins(order: &Order, laid: &Laid, schedule: &Schedule) -> f64 {
     let due = laid.problem.jobs.iter().map(|j| j.due).max().unwrap_or(0);

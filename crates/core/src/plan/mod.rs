@@ -1,6 +1,6 @@
 //! When to start: several drinks, one kitchen, backward from the moment of serving.
 //!
-//! A step of a drink is a **task**: some of it is handwork, the rest is waiting. How long each takes is
+//! A step of a drink is a **task**: some of it is hands-on work, the rest is waiting. How long each takes is
 //! read off the trace, and so is how long what it leaves may *stand* before the next step: the contents
 //! are let stand where they are until something is lost (the ice melts, the fizz goes, it turns bitter,
 //! it is no longer safe). Between two tasks on one vessel lies a **window**, from no time at all to that.
@@ -49,7 +49,7 @@ pub struct Order {
     pub drinks: Vec<Wanted>,
     /// What there is to make them with.
     pub means: Means,
-    /// Hours without handwork.
+    /// Times when nobody is free.
     pub closed: Vec<Closed>,
     /// Tasks that are held to a time.
     pub holds: Vec<Hold>,
@@ -131,7 +131,7 @@ impl Means {
     }
 }
 
-/// Hours without handwork.
+/// Times when nobody is free.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Closed {
     /// From, minutes.
@@ -147,7 +147,7 @@ pub struct Closed {
 pub struct Hold {
     /// Its id.
     pub task: String,
-    /// When its handwork begins, minutes.
+    /// When its hands-on work begins, minutes.
     pub at: f64,
 }
 
@@ -165,13 +165,13 @@ pub struct After {
 /// When everything is done.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Plan {
-    /// When one begins, minutes.
+    /// When to start, minutes.
     pub begins: f64,
     /// When the last thing is done, minutes.
     pub ends: f64,
     /// Every task, in order of time.
     pub tasks: Vec<PlannedTask>,
-    /// Handwork in a row, as it is drawn: one drink, one cook, no pause.
+    /// Hands-on work without a break, as it is drawn: one drink, one cook, no pause.
     pub blocks: Vec<Block>,
     /// What stands or cooks by itself in between.
     pub rests: Vec<Rest>,
@@ -183,25 +183,25 @@ pub struct Plan {
     pub vessels: Vec<VesselUse>,
     /// The most that ever stands in the refrigerator, litres.
     pub refrigerator_l: f64,
-    /// Handwork of all cooks together, minutes.
+    /// Hands-on time of all cooks together, minutes.
     pub work_minutes: f64,
     /// Stretches of half an hour or more between begin and end, outside closed hours, in which nobody is
     /// needed.
     pub free: Vec<Stretch>,
     /// No plan begins later than this, minutes: the longest chain of each drink for itself, and the
-    /// handwork of all by all hands.
+    /// hands-on work of all by all hands.
     pub bound: f64,
-    /// In how many goes each drink is made, in the order of the drinks.
+    /// In how many rounds each drink is made, in the order of the drinks.
     pub goes: Vec<u32>,
     /// What doesn't fit.
     pub troubles: Vec<Trouble>,
-    /// By how much later it has to be served if one begins now, minutes; none if there is time.
+    /// By how much later it has to be served if you start now, minutes; none if there is time.
     pub later_by: Option<f64>,
     /// What would help, the most first.
     pub helps: Vec<Help>,
     /// What can be made ahead.
     pub parts: Vec<AheadPart>,
-    /// The hours without handwork.
+    /// The times when nobody is free.
     pub closed: Vec<Closed>,
 }
 
@@ -217,7 +217,7 @@ pub struct Stretch {
 /// A vessel of the kitchen, and when it is used.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct VesselUse {
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// By what, in the order of time.
     pub by: Vec<Busy>,
@@ -453,7 +453,7 @@ fn say(minutes: f64) -> String {
     }
 }
 
-/// No plan begins later: not the longest drink alone, nor all handwork by all hands without a pause.
+/// No plan begins later: not the longest drink alone, nor all hands-on work by all hands without a pause.
 fn bound(problem: &Problem) -> f64 {
     let alone = problem.alone().into_iter().min().unwrap_or(0);
     let last = problem.jobs.iter().map(|j| j.due).max().unwrap_or(0);

@@ -1,6 +1,6 @@
 //! Puts tasks on the board, backward from serving.
 //!
-//! A [`Problem`] knows nothing of drinks: jobs with handwork and waiting, links between them with the
+//! A [`Problem`] knows nothing of drinks: jobs with hands-on work and waiting, links between them with the
 //! longest that may lie in between, and what each holds. Jobs of one making are placed together, the last
 //! one first, each as late as hands, rings, vessels and what comes after it let it; so the makings placed
 //! later fill the gaps of those placed before. Where something would then stand for longer than it may,
@@ -21,7 +21,7 @@ pub(super) struct Job {
     pub(super) due: Time,
     /// It may not have ended by longer than that before it is due.
     pub(super) window: Option<Time>,
-    /// When its handwork begins, if that was said.
+    /// When its hands-on work begins, if that was said.
     pub(super) held: Option<Time>,
     /// Litres that it stands in the refrigerator with until the next job takes them.
     pub(super) chills: f64,
@@ -66,11 +66,11 @@ pub(super) struct Problem {
     pub(super) vessels: usize,
     /// Litres of room in the refrigerator.
     pub(super) cold: f64,
-    /// Hours without handwork, in order.
+    /// Times when nobody is free, in order.
     pub(super) closed: Vec<(Time, Time)>,
     /// Those of them that are nights: what is done before one is another day's work.
     pub(super) nights: Vec<(Time, Time)>,
-    /// Nothing is begun before.
+    /// Nothing is started before.
     pub(super) horizon: Time,
     /// What something weighs that stands for as long as it may, as seconds of beginning earlier.
     pub(super) standing_weighs: f64,
@@ -107,13 +107,13 @@ pub(super) struct Schedule {
     pub(super) how: How,
 }
 
-/// How often the placing of one making is begun anew before what breaks is accepted.
+/// How often the placing of one making is started anew before what breaks is accepted.
 const TRIES: usize = 80;
 /// Something that stands for as long as it may weighs as much as beginning ten minutes earlier.
 pub(super) const STANDING_WEIGHS: f64 = 600.0;
 /// One more day on which one has to do with it weighs as much as six hours in the kitchen.
 const ONE_MORE_DAY: Time = 6 * 3600;
-/// Gaps between handwork that are shorter than this are spent in the kitchen.
+/// Gaps between hands-on work that are shorter than this are spent in the kitchen.
 const STAYS: Time = 1800;
 /// Beginning a day earlier has to save more than an hour in the kitchen: what was made sooner is less fresh.
 const EARLIER_WEIGHS: f64 = 0.05;
@@ -251,7 +251,7 @@ impl Problem {
             - EARLIER_WEIGHS * first as f64
     }
 
-    /// For how long one has to do with it on all days together: from when each day's first thing is begun to
+    /// For how long one has to do with it on all days together: from when each day's first thing is started to
     /// the night, or to the last serving. Nobody is sent to the kitchen on one more day for a shorter one: that is
     /// for them to choose.
     fn in_the_kitchen(&self, schedule: &Schedule) -> Time {

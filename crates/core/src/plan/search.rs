@@ -135,7 +135,7 @@ impl<'a> Search<'a> {
         better
     }
 
-    /// Tries to let each job end earlier by what another making's handwork would take in its place, and by
+    /// Tries to let each job end earlier by what another making's hands-on work would take in its place, and by
     /// what it gave way for before.
     fn gives_way(&mut self) -> bool {
         let mut better = false;

@@ -1,4 +1,4 @@
-//! A schedule as it is read: tasks by time, handwork in blocks, what rests in between, parts that can be
+//! A schedule as it is read: tasks by time, hands-on work in blocks, what rests in between, parts that can be
 //! made ahead.
 
 use serde::Serialize;
@@ -17,7 +17,7 @@ pub struct PlannedTask {
     pub id: String,
     /// The position of its drink in the order.
     pub drink: usize,
-    /// Which go of it; the one after the last is what is done once for all.
+    /// Which round of it; the one after the last is what is done once for all.
     pub go: u32,
     /// The step's id.
     pub step: String,
@@ -35,7 +35,7 @@ pub struct PlannedTask {
     pub to: f64,
     /// Whose hands: 0 is the first cook.
     pub cook: Option<usize>,
-    /// On which ring.
+    /// On which burner.
     pub ring: Option<usize>,
     /// The drink's vessels that it works on.
     pub vessels: Vec<String>,
@@ -47,12 +47,12 @@ pub struct PlannedTask {
     pub held: bool,
 }
 
-/// Handwork in a row.
+/// Hands-on work without a break.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Block {
     /// The position of its drink in the order.
     pub drink: usize,
-    /// Which go of it.
+    /// Which round of it.
     pub go: u32,
     /// The cook: 0 is the first.
     pub cook: usize,
@@ -109,7 +109,7 @@ pub struct AheadPart {
     pub keeps_minutes: f64,
     /// Why no longer.
     pub why: String,
-    /// How much handwork it is, minutes.
+    /// How much hands-on work it is, minutes.
     pub work_minutes: f64,
     /// Whether it is moved to the evening before.
     pub ahead: bool,
@@ -119,7 +119,7 @@ pub struct AheadPart {
 const IN_A_ROW: Time = 90;
 /// Stretches from which on one is free, s.
 const FREE: Time = 1800;
-/// Parts with less handwork than this aren't worth it, s.
+/// Parts with less hands-on work than this aren't worth it, s.
 const WORTH_IT: Time = 180;
 /// Parts that keep for less are nothing to make ahead, s: ten hours.
 const KEEPS: Time = 36_000;
@@ -336,7 +336,7 @@ fn vessels(laid: &Laid, schedule: &Schedule) -> Vec<VesselUse> {
         .collect()
 }
 
-/// Stretches between two pieces of handwork, with no night in between: one waits, and may go.
+/// Stretches between two pieces of hands-on work, with no night in between: one waits, and may go.
 fn free(laid: &Laid, schedule: &Schedule) -> Vec<Stretch> {
     let hands = laid.problem.stretches(schedule, FREE);
     let between = hands.windows(2).map(|pair| (pair[0].1, pair[1].0));

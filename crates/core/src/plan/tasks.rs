@@ -59,7 +59,7 @@ pub(super) fn minutes(seconds: Time) -> f64 {
 
 /// Nobody plans for longer: two months and the night before.
 const HORIZON: f64 = -62.0 * 1440.0;
-/// Hours without handwork shorter than this are nothing that one would move a part before.
+/// Times when nobody is free shorter than this are nothing that one would move a part before.
 const A_NIGHT: f64 = 4.0 * 60.0;
 
 /// Lays out all drinks of an order.
@@ -561,7 +561,7 @@ pub(super) fn part_id(order: &Order, task: &Task) -> String {
     format!("{}/{}", order.drinks[task.entry].id, task.step)
 }
 
-/// Puts a part's last task on the evening before: its handwork is done by then, and what it leaves goes on
+/// Puts a part's last task on the evening before: its hands-on work is done by then, and what it leaves goes on
 /// by itself.
 pub(super) fn make_ahead(order: &Order, job: &mut Job) {
     job.due = job.due.min(evening_before(order, job.due) + job.wait);

@@ -57,7 +57,7 @@ fn assert_sound(problem: &Problem, schedule: &Schedule) {
     }
 }
 
-/// Jobs in five minutes, in chains of up to three, on one or two cooks, one ring and two pots.
+/// Jobs in five minutes, in chains of up to three, on one or two cooks, one burner and two pots.
 fn problem(most_jobs: usize) -> impl Strategy<Value = Problem> {
     let job = (1i64..4, 0i64..6, any::<bool>());
     let chain = prop::collection::vec(job, 1..4);

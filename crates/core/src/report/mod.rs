@@ -91,7 +91,7 @@ pub struct Glance {
     pub streams: Vec<Stream>,
     /// The drink as it is served; none while there is nothing to drink.
     pub profile: Option<Profile>,
-    /// Where it lies.
+    /// Where it is.
     pub map: BalanceMap,
 }
 

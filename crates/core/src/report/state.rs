@@ -66,7 +66,7 @@ pub struct PieceReport {
 pub struct VesselReport {
     /// The vessel's id.
     pub id: String,
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// What sort of vessel it is.
     pub kind: VesselKind,
@@ -103,7 +103,7 @@ pub struct VesselReport {
 pub struct OwnFit {
     /// Its position among the kitchen's vessels.
     pub index: usize,
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// What it holds, as that was said.
     pub capacity: String,

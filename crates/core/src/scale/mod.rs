@@ -35,18 +35,18 @@ use crate::work::{Stopped, Worktop};
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub enum Size {
-    /// So many times the amounts.
+    /// A multiple of the amounts.
     Factor(f64),
-    /// So much to drink in all.
+    /// A total volume.
     Volume(Amount),
-    /// So many glasses of a size.
+    /// A number of glasses of one size.
     Glasses {
         /// How many.
         glasses: u32,
         /// What one holds.
         size: Amount,
     },
-    /// As much as so much of one ingredient allows.
+    /// As much as an amount of one ingredient allows.
     AsMuchAs {
         /// The id of the step that brings it.
         step: String,

@@ -62,7 +62,7 @@ pub struct SheetCell {
 /// A size.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct SheetColumn {
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// How many glasses.
     pub glasses: f64,
@@ -76,11 +76,11 @@ pub struct SheetColumn {
     pub hands_on_minutes: f64,
     /// How long each step takes, minutes, by the order of the steps.
     pub step_minutes: Vec<f64>,
-    /// Where it lies on the map, unrounded.
+    /// Where it is on the map, unrounded.
     pub exact: Option<Spot>,
-    /// Where it lies with the amounts rounded to what can be measured.
+    /// Where it is with the amounts rounded to what can be measured.
     pub rounded: Option<Spot>,
-    /// How far rounding moves it, in differences that are just noticed: within 1 nobody tells.
+    /// How far rounding moves it, in just-noticeable differences: within 1 nobody tells.
     pub shift: Option<Spot>,
     /// Whether that difference can be tasted.
     pub noticeable: bool,

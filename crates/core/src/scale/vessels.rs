@@ -16,15 +16,15 @@ use crate::work::{Stopped, Worktop};
 pub struct VesselPlan {
     /// One for each vessel of the drink but strainers and glasses.
     pub fits: Vec<Fit>,
-    /// In how many goes it is made; 1 if all at once.
+    /// In how many rounds it is made; 1 if all at once.
     pub batches: u32,
-    /// What each go makes, ml.
+    /// What each round makes, ml.
     pub batch_ml: f64,
-    /// The drink as one go of it is made.
+    /// The drink as one round of it is made.
     pub batch: Drink,
-    /// Another order that would do with fewer goes, if there is one.
+    /// Another order that would do with fewer rounds, if there is one.
     pub instead: Option<Concentrate>,
-    /// Whether everything fits, in goes if need be.
+    /// Whether everything fits, in rounds if needed.
     pub possible: bool,
 }
 
@@ -33,7 +33,7 @@ pub struct VesselPlan {
 pub struct Fit {
     /// The vessel's id in the drink.
     pub vessel: String,
-    /// What it is called there.
+    /// Its name there.
     pub name: String,
     /// What sort it is.
     pub kind: VesselKind,
@@ -54,7 +54,7 @@ pub struct Fit {
 /// Some alike of the kitchen's vessels.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Taken {
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// What one holds to the brim, ml.
     pub capacity_ml: f64,
@@ -71,7 +71,7 @@ pub struct Taken {
 pub struct Concentrate {
     /// The drink in that order.
     pub drink: Drink,
-    /// In how many goes it then is made.
+    /// In how many rounds it then is made.
     pub batches: u32,
     /// What it does, in words.
     pub message: String,

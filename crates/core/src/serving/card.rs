@@ -17,9 +17,9 @@ pub struct Card {
     pub parts: Option<String>,
     /// What one jug of a litre takes, in words.
     pub jug: Option<String>,
-    /// How it stands, for each way of cooling.
+    /// Its state, for each way of cooling.
     pub standing: Vec<Standing>,
-    /// What a spoon does for those who like it otherwise.
+    /// What a spoon does for those who like it differently.
     pub tastes: Vec<ForTaste>,
     /// A glass with spirit, for those who want it.
     pub with_spirit: WithSpirit,

@@ -98,7 +98,7 @@ pub struct DrinkCost {
 pub struct Item {
     /// Names it for ticking off and for prices: an ingredient's id, or `lime/medium`.
     pub id: String,
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// Where in the shop it stands.
     pub aisle: Aisle,
@@ -133,11 +133,11 @@ pub struct Item {
 pub struct Chance {
     /// The chance that the count suffices, 0 to 1.
     pub of_count: f64,
-    /// So many, bought, would do half the time.
+    /// How many would be enough half the time.
     pub half: u32,
-    /// How much of what is known of a piece is by now own experience, 0 to 1.
+    /// How much of what is known of a piece is by now your own measurements, 0 to 1.
     pub own_share: f64,
-    /// In words: "enough 9 times in 10; 7 would do half the time".
+    /// In words: "enough 9 times in 10; 7 would be enough half the time".
     pub message: String,
 }
 

@@ -87,7 +87,7 @@ pub fn learn<'a>(
     let nothing = || {
         fault(
             "step",
-            "This step's volume follows from its ingredients, so measuring it teaches nothing.",
+            "This step's volume follows from its ingredients, so measuring it changes nothing.",
         )
     };
     match action {
@@ -186,7 +186,7 @@ impl Lesson {
             message += &format!(" {what}: {:.2} instead of {:.2}.", learned.to, learned.from);
         }
         if doubtful {
-            message += " That is far from usual: measure again.";
+            message += " That is far from usual. Measure again.";
         }
         let learned = figures.into_iter().map(|f| f.learned).collect();
         Self { expected_ml, learned, doubtful, message }

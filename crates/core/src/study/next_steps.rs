@@ -8,7 +8,7 @@ use crate::drink::{
 use crate::quantity::{Amount, Millilitres};
 use crate::trace::{Contents, Trace};
 
-/// A step that makes sense next, as one usually begins with it.
+/// A step that makes sense next, as cooks usually start with it.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Beginning {
     /// What is done.

@@ -5,16 +5,16 @@ use crate::drink::{Action, Drink};
 use crate::trace::{Contents, MEASURED_AT};
 use crate::work::{Stopped, Worktop};
 
-/// What is drawn by when.
+/// What has been extracted by when.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Steeping {
     /// Along the time, beginning with none.
     pub points: Vec<SteepingPoint>,
     /// The time that the step takes, minutes.
     pub minutes: f64,
-    /// After so many minutes longer brings next to nothing; none if not within the time looked at.
+    /// Minutes after which longer brings next to nothing; none if not within the time looked at.
     pub enough_after: Option<f64>,
-    /// After so many minutes bitterness can be tasted; none if not within the time looked at.
+    /// Minutes after which bitterness can be tasted; none if not within the time looked at.
     pub bitter_after: Option<f64>,
 }
 
@@ -23,7 +23,7 @@ pub struct Steeping {
 pub struct SteepingPoint {
     /// Minutes from the step's beginning.
     pub minutes: f64,
-    /// The share drawn of what the pieces hold, by what they weigh, 0 to 1.
+    /// The share extracted of what the pieces hold, by what they weigh, 0 to 1.
     pub drawn: f64,
     /// Titratable acidity of the liquid as citric, g in 100 g.
     pub acidity: f64,

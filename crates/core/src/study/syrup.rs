@@ -20,7 +20,7 @@ pub struct SyrupAsked {
     pub amount: Amount,
     /// Parts of sweetener to one part of water.
     pub proportion: Proportion,
-    /// Boil it down to so many °Brix; not at all if left out.
+    /// Boil it down to this °Brix; not at all if left out.
     #[serde(default)]
     pub reduce_to: Option<f64>,
     /// Inside diameter of the pot, mm.

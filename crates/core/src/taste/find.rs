@@ -32,7 +32,7 @@ pub struct Finding {
 /// The three jugs as they are filled.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct ThreeJugs {
-    /// Sweet, sharp, water.
+    /// Sweet, sour, water.
     pub jugs: Vec<Jug>,
     /// What they take.
     pub takes: Vec<Portioned>,

@@ -22,7 +22,7 @@ use crate::work::{Stopped, Worktop};
 pub struct Guest {
     /// Who.
     pub taster: Taster,
-    /// Where their ideal lies, as the logarithm of the sugar–acid ratio.
+    /// Where their ideal is, as the logarithm of the sugar–acid ratio.
     pub ideal: Ideal,
 }
 
@@ -96,7 +96,7 @@ pub struct ForGuest {
 pub struct GroupPitcher {
     /// The sugar–acid ratio that it is made for.
     pub ratio: f64,
-    /// Where it lies on the map.
+    /// Where it is on the map.
     pub spot: Spot,
     /// The drink, with amounts that kitchen tools can measure.
     pub drink: Drink,

@@ -86,7 +86,7 @@ pub struct Ideal {
 const EIGHT_IN_TEN: f64 = 1.2816;
 /// Less sure than this, nothing can be told: the top of the range is more than twice its bottom.
 const TELLS: f64 = 0.28;
-/// Surer than this it is settled: the range is hardly wider than two differences that are just noticed.
+/// Surer than this it is settled: the range is hardly wider than two just-noticeable differences.
 const SETTLED: f64 = 0.125;
 
 impl Ideal {

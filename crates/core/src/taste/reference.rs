@@ -12,7 +12,7 @@ use crate::fault::FieldError;
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Reference {
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// °Brix by a refractometer, 0 to 75.
     pub brix: Option<f64>,
@@ -67,7 +67,7 @@ impl Reference {
         Ok(())
     }
 
-    /// Where it lies, from its readings and from how it tastes beside ours, each by how much it tells.
+    /// Where it is, from its readings and from how it tastes beside ours, each by how much it tells.
     #[must_use]
     pub fn likely(&self, ours: Option<Spot>) -> Likely {
         // Words ask for a change; here they say what the other one is.

@@ -10,12 +10,12 @@ use crate::fault::FieldError;
 use crate::trace::Trace;
 use crate::work::Worktop;
 
-/// Somebody who tastes.
+/// A taster.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Taster {
-    /// What they are called, in any script; up to 60 characters.
+    /// Their name, in any script; up to 60 characters.
     pub name: String,
     /// A sign that tells them apart without colour.
     #[serde(default)]
@@ -51,7 +51,7 @@ pub enum Mark {
     Boat,
 }
 
-/// Something that somebody doesn't take.
+/// Something that a guest must not have.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

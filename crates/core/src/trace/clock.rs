@@ -10,7 +10,7 @@
 //!   begun stands aside until that is ready, where it cools, draws and loses its fizz like any other.
 //!
 //! The **whole time** is the longest chain of steps that must follow one another because they share a
-//! vessel, and never less than all handwork together: what it takes when each thing is begun in time.
+//! vessel, and never less than all hands-on work together: what it takes when each thing is started in time.
 
 use super::spent::{Place, Spent};
 use crate::quantity::Minutes;
@@ -27,7 +27,7 @@ struct Times {
     place: Place,
 }
 
-/// When a step was begun, by the clock of its vessels, and when the cook had hands free again.
+/// When a step was started, by the clock of its vessels, and when the cook had hands free again.
 #[derive(Debug, Clone, Copy)]
 struct Begun {
     step: usize,
@@ -39,7 +39,7 @@ struct Begun {
 #[derive(Debug)]
 pub(super) struct Clocks {
     vessels: Vec<Times>,
-    /// For each clock what was begun by it, in the order of the steps.
+    /// For each clock what was started by it, in the order of the steps.
     begun: Vec<Vec<Begun>>,
     /// For each step the longest chain that ends with it.
     chains: Vec<Minutes>,

@@ -3,13 +3,13 @@ use crate::cupboard::stronger;
 
 /// What is different from the drink as it is written, in one run of it.
 ///
-/// Solving runs a drink with amounts nudged; chance runs it with fruit that turned out otherwise. It
+/// Solving runs a drink with amounts nudged; chance runs it with fruit that went differently. It
 /// is always the same run.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
 pub struct Nudges<'a> {
     /// For each step how many times its amount is meant; empty for as written.
     pub amounts: &'a [f64],
-    /// Ingredients that turned out otherwise than in the tables.
+    /// Ingredients that went differently than in the tables.
     pub luck: &'a [Luck],
     /// How much more or less strained solids keep.
     pub hold: Option<f64>,

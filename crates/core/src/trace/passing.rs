@@ -2,7 +2,7 @@
 //! as steam, aroma and gas go off, sugar splits in hot acid, and whatever is perishable grows older.
 //!
 //! Every step that takes time is one call of [`Contents::pass`] with the way that the temperature takes
-//! meanwhile: level on the ring, along Newton's curve in a surrounding. All that happens goes at rates that
+//! meanwhile: level on the burner, along Newton's curve in a surrounding. All that happens goes at rates that
 //! hang on the state alone, so that an hour is the same as twice half an hour.
 
 use super::contents::{Contents, Origin};

@@ -185,7 +185,7 @@ impl Past {
         self.grows(minutes, t, slowed);
     }
 
-    /// What grows in it goes on growing.
+    /// What grows in it rounds on growing.
     fn grows(&mut self, minutes: f64, t: Celsius, slowed: f64) {
         let rate = ageing(t);
         if rate <= 0.0 {

@@ -17,7 +17,7 @@ impl Place {
     }
 }
 
-/// How long a step takes, and how much of it is handwork.
+/// How long a step takes, and how much of it is hands-on work.
 pub(super) struct Spent {
     pub(super) minutes: Minutes,
     pub(super) hands_on: Minutes,

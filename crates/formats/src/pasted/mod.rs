@@ -1,7 +1,7 @@
 //! Recipes as people write them down, read into a drink.
 //!
 //! Most recipes come as text: a list and a method, or a few sentences, in cups, grams, pieces and handfuls. It is
-//! read in three goes, each of which leaves what it can't read for the eye:
+//! read in three rounds, each of which leaves what it can't read for the eye:
 //!
 //! 1. [`words`]: a line becomes words, each with its place in the line; numbers, measures and times are found
 //!    among them.

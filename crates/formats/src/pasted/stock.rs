@@ -16,7 +16,7 @@ pub struct StockRead {
     pub have: Vec<StockThing>,
     /// For how many people.
     pub people: Option<u32>,
-    /// What mustn't be in it.
+    /// What must not be in it.
     pub without: Vec<String>,
     /// What wasn't understood, as it was typed.
     pub unread: Vec<String>,

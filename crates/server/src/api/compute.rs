@@ -335,7 +335,7 @@ pub(super) async fn swap(
     state.ask_of_drink(asker, &body, swapped).await
 }
 
-/// Where a drink may land with fruit that turns out otherwise; none while there is nothing to drink.
+/// Where a drink may land with fruit that goes differently; none while there is nothing to drink.
 #[utoipa::path(operation_id = "spread_drink", tag = "compute", request_body = Whole, responses(
     (status = 200, body = Option<Spread>)))]
 #[post("/api/compute/spread")]
@@ -354,7 +354,7 @@ pub(super) async fn spread(
     state.ask_of_drink(asker, &body, landed).await
 }
 
-/// What is drawn by when in a step that takes time; none where nothing is drawn.
+/// What has been extracted by when in a step that takes time; none where nothing is drawn.
 #[utoipa::path(operation_id = "show_steeping", tag = "compute", request_body = inline(OfStep), responses(
     (status = 200, body = Option<Steeping>)))]
 #[post("/api/compute/steeping")]

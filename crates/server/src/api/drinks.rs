@@ -42,7 +42,7 @@ pub(crate) struct Summary {
     volume_ml: f64,
     /// Sugar–acid ratio.
     ratio: Option<f64>,
-    /// Where it lies on the map, in a word.
+    /// Where it is on the map, in a word.
     band: Option<String>,
     /// Soluble solids, % of the weight.
     brix: f64,
@@ -123,7 +123,7 @@ pub(crate) struct ShelfQuery {
     #[serde(default)]
     #[param(inline)]
     sort: SortBy,
-    /// How many are passed over: `next` of the page before.
+    /// How many to skip: `next` of the page before.
     #[serde(default)]
     after: usize,
     /// How many to show at most, 1 to 500; 200 if left out.

@@ -23,17 +23,17 @@ const MOST: usize = 24;
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct VersionView {
     version: i64,
-    /// Since when it stood, RFC 3339.
+    /// When it was saved, RFC 3339.
     since: String,
     /// What it was called as a version; empty if it wasn't.
     name: String,
-    /// How many batches were begun on it.
+    /// How many batches were started on it.
     made: i64,
     /// Whether it is how the drink stands now.
     now: bool,
     /// What was changed when it came, in words; empty for the first that is kept.
     changes: Vec<String>,
-    /// Where it lies on the map; none while there is nothing to drink, or where it can't be read any more.
+    /// Where it is on the map; none while there is nothing to drink, or where it can't be read any more.
     point: Option<Spot>,
     /// Whether it can be read.
     readable: bool,
@@ -112,7 +112,7 @@ pub(super) async fn read_version(
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct NameVersion {
-    /// Up to 60 letters; none takes its name away.
+    /// Up to 60 letters; null clears it.
     name: String,
 }
 
@@ -169,11 +169,11 @@ pub(super) async fn bring_back(
 pub(crate) struct BatchColumn {
     /// The batch's id.
     id: String,
-    /// When it was begun, RFC 3339.
+    /// When it was started, RFC 3339.
     begun_at: String,
-    /// How it was liked, 1 to 5.
+    /// Its rating, 1 to 5.
     rating: Option<i64>,
-    /// Since when it has its picture, RFC 3339; none where there is no picture.
+    /// When its picture was added, RFC 3339; none where there is no picture.
     picture: Option<String>,
     #[serde(flatten)]
     column: Column,
@@ -182,7 +182,7 @@ pub(crate) struct BatchColumn {
 /// A drink's batches side by side.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct HistoryView {
-    /// The batches, the last begun first.
+    /// The batches, the newest first.
     batches: Vec<BatchColumn>,
     /// How many there are in all.
     total: i64,
@@ -192,7 +192,7 @@ pub(crate) struct HistoryView {
     says: Vec<Saying>,
     /// Readings of all its batches.
     readings: i64,
-    /// How many of them lay inside what had been predicted as nine in ten.
+    /// How many of them were within the expected range.
     inside: i64,
     /// What better tables changed of its figures, to be told once.
     figures_changed: Option<String>,
@@ -259,11 +259,11 @@ pub(super) async fn read_history(
     state.desk.ask(asker, told).await.map(web::Json)
 }
 
-/// How a batch was liked.
+/// The rating of a batch.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct RateBatch {
-    /// 1 to 5; none takes it back.
+    /// 1 to 5; null clears it.
     rating: Option<i64>,
 }
 
@@ -298,11 +298,11 @@ pub(crate) struct TagView {
 /// Words that drinks are filed under.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Tags {
-    /// Those of most drinks first.
+    /// Most used first.
     tags: Vec<TagView>,
 }
 
-/// All words that drinks are filed under, those of most drinks first.
+/// All words that drinks are filed under, Most used first.
 #[utoipa::path(tag = "drinks", responses((status = 200, body = inline(Tags))))]
 #[get("/api/tags")]
 pub(super) async fn list_tags(state: web::Data<State>) -> Result<web::Json<Tags>, Problem> {

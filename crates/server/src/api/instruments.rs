@@ -26,14 +26,14 @@ pub(crate) enum Told {
         /// The buffer's pH.
         with: f64,
     },
-    /// Something is poured on the practice kitchen's scale.
+    /// Something is poured on the simulated scale.
     Pour {
         /// How much, g.
         grams: f64,
     },
     /// Everything is taken off it.
     Lift,
-    /// Drops fall into the practice kitchen's acid kit.
+    /// Drops fall into the simulated acid kit.
     Drop {
         /// How many.
         count: u32,

@@ -42,7 +42,7 @@ const MOST_BOTTLES: usize = 60;
 const TRIED_IN: usize = 40;
 const DAY: f64 = 1440.0;
 
-/// A bottle that stands somewhere.
+/// A kept bottle.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct BottleView {
     id: String,
@@ -62,7 +62,7 @@ pub(crate) struct BottleView {
     thinned: Option<f64>,
     /// What it is as an ingredient: the id.
     ingredient: String,
-    /// How it stands.
+    /// Its state.
     state: BottleState,
     /// Its date, RFC 3339.
     use_by: String,
@@ -429,7 +429,7 @@ pub(super) async fn put_bottles(
     Ok(HttpResponse::Created().insert_header(("location", "/api/kept")).json(kept))
 }
 
-/// Say that something happened to a bottle: it was opened, poured from, moved, emptied or tipped away. Said twice
+/// Say that something happened to a bottle: it was opened, poured from, moved, emptied or discarded. Said twice
 /// under one `Idempotency-Key` it counts once.
 #[utoipa::path(tag = "kept", request_body = inline(MoveBottle), responses(
     (status = 200, body = BottleView), (status = 404, body = Problem)))]

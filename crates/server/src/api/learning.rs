@@ -94,7 +94,7 @@ pub(crate) struct FruitLesson {
     before_ml: f64,
     /// After it, ml.
     after_ml: f64,
-    /// How much of that is then own experience, 0 to 1.
+    /// How much of that is then your own measurements, 0 to 1.
     own_share: f64,
     /// Whether the reading is out of all likelihood.
     doubtful: bool,

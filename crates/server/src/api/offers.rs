@@ -37,7 +37,7 @@ pub(crate) struct WhatCanIMake {
     /// Where on the map it should lie.
     #[serde(default)]
     balance: Option<Spot>,
-    /// What mustn't be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey".
+    /// What must not be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey".
     #[serde(default)]
     without: Vec<String>,
     /// Within how many minutes it has to be ready.

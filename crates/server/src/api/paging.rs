@@ -14,7 +14,7 @@ const USUAL: usize = 200;
 #[into_params(parameter_in = Query)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PageQuery {
-    /// How many are passed over: `next` of the page before.
+    /// How many to skip: `next` of the page before.
     #[serde(default)]
     after: usize,
     /// How many to show at most, 1 to 500; 200 if left out.

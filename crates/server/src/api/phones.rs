@@ -114,11 +114,11 @@ pub(super) async fn read_door(state: web::Data<State>) -> Result<web::Json<DoorV
     state.door().await
 }
 
-/// What the door should be.
+/// Whether phones may connect.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SetDoor {
-    /// Open, with a new code; or shut, and all phones disconnected.
+    /// Yes, with a new code; or no, and all phones are disconnected.
     open: bool,
 }
 

@@ -81,7 +81,7 @@ pub(crate) struct PlansQuery {
     /// Part of the name.
     #[serde(default)]
     find: String,
-    /// How many are passed over: `next` of the page before.
+    /// How many to skip: `next` of the page before.
     #[serde(default)]
     after: usize,
     /// How many to show at most, 1 to 500; 200 if left out.
@@ -174,7 +174,7 @@ fn minutes(from: &Zoned, to: &Zoned) -> f64 {
     (to.timestamp().as_second() - from.timestamp().as_second()) as f64 / 60.0
 }
 
-/// The hours without handwork, in minutes from the serving.
+/// The times when nobody is free, in minutes from the serving.
 fn closed(plan: &PlanFile, zero: &Zoned) -> Result<Vec<Closed>, FieldError> {
     let mut closed = Vec::new();
     let zone = zero.time_zone();
@@ -573,7 +573,7 @@ pub(super) async fn plan_calendar(
         .body(text))
 }
 
-/// What of a plan goes into a calendar: handwork in a row, and the serving.
+/// What of a plan goes into a calendar: hands-on work in a row, and the serving.
 fn entries(id: &str, file: &PlanFile, answer: &PlanAnswer) -> Vec<CalendarEntry> {
     let Some(plan) = &answer.plan else { return Vec::new() };
     let zero: Timestamp = answer.zero.parse().unwrap_or(Timestamp::UNIX_EPOCH);

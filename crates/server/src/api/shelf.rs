@@ -1,4 +1,4 @@
-//! How the shelf itself is, what was put aside, and what lies in the bin.
+//! How the shelf itself is, what was put aside, and what lies in the deleted drinks.
 
 use actix_web::{HttpResponse, delete, get, web};
 use keen_formats::{SHELF, ShelfFile};
@@ -40,14 +40,14 @@ struct SetAsideView {
     at: String,
 }
 
-/// A drink in the bin.
+/// A deleted drink.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct BinEntry {
     id: String,
     name: String,
-    /// When it was removed, RFC 3339.
+    /// When it was deleted, RFC 3339.
     removed_at: String,
-    /// For so many days it can still be put back.
+    /// Days left in which it can be restored.
     days_left: i64,
 }
 

@@ -1,4 +1,4 @@
-//! The demo's batches: three months of them, made in the practice kitchen by a scripted maker with fixed seeds,
+//! The demo's batches: three months of them, a practice batch by a scripted maker with fixed seeds,
 //! and what is on the go.
 //!
 //! `demo/batches.json` is generated (`keen-pitcher demo-batches`): making them takes a while, and a demo should
@@ -160,7 +160,7 @@ fn with_chilled_water(mut lemonade: Drink) -> Drink {
 }
 
 /// A lemonade half made, with its verbena drawing, water cooling and the lemons pressed meanwhile; peels under
-/// sugar until tomorrow; and a practice run that nobody has begun yet.
+/// sugar until tomorrow; and a practice batch that nobody has begun yet.
 fn on_the_go(store: &Store, ids: &[String], kitchen: &Kitchen) -> Result<()> {
     let began = |step: &str| Happening::Began { step: step.into() };
     let lemonade = vec![

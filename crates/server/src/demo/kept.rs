@@ -182,7 +182,7 @@ pub(super) fn versions(store: &Store, ids: &[String]) -> Result<()> {
         (
             2,
             85.0,
-            "begun for the allotment",
+            "started for the allotment",
             1,
             steeped(with_amount(hibiscus.clone(), "white_sugar", "150 g")?, 12.0),
         ),

@@ -64,7 +64,7 @@ fn open_day(ids: &[String], names: &[String], today: Date) -> Result<PlanFile> {
         .collect();
     Ok(PlanFile {
         name: "Midsummer open day".into(),
-        note: "Forty-eight visitors; two rings and one blender.".into(),
+        note: "Forty-eight visitors; two burners and one blender.".into(),
         serving: midsummer(today)?.at(15, 0, 0, 0).strftime("%Y-%m-%dT%H:%M").to_string(),
         drinks,
         means: Means { cooks: 2, rings: 2, refrigerator_l: 40.0 },

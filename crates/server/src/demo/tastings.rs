@@ -104,7 +104,7 @@ fn keep(
     Ok(())
 }
 
-/// A blind row of the lemonade, from sharp to sweet, tasted by all.
+/// A blind row of the lemonade, from sour to sweet, tasted by all.
 fn row(store: &Store, ids: &[String], cupboard: &Cupboard) -> Result<()> {
     let row = Row {
         drink: drink(0)?,
@@ -147,7 +147,7 @@ fn row(store: &Store, ids: &[String], cupboard: &Cupboard) -> Result<()> {
         }
     }
     said.push(Utterance::Broken);
-    keep(store, 20, "Lemon verbena lemonade: five glasses, sharp to sweet", &sitting, &said, 12)
+    keep(store, 20, "Lemon verbena lemonade: five glasses, sour to sweet", &sitting, &said, 12)
 }
 
 /// A triangle of two drinks between which the difference is `d`, three times for each taster.

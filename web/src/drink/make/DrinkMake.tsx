@@ -47,8 +47,8 @@ export default function DrinkMake({ drink }: { drink: Drink }) {
           Practise
         </Button>
         <Box sx={{ color: colour("muted"), fontSize: 15, maxWidth: 420 }}>
-          Practice has instruments to play with and lemons that nobody has seen. At the end you are
-          shown how it really was; nothing is wasted, and nothing of it is counted.
+          Practise with simulated instruments and unknown lemons. At the end you see how it really
+          was. Nothing is saved to your records.
         </Box>
       </Box>
       <Trouble

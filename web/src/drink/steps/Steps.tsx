@@ -373,9 +373,8 @@ function spokenMoves(drink: Drink, report: DrinkReport): Announcements {
   const place = (id: string | number) =>
     `place ${drink.steps.findIndex((step) => step.id === id) + 1} of ${drink.steps.length}`;
   return {
-    onDragStart: ({ active }) => `You hold ${named(active.id)}.`,
-    onDragOver: ({ over }) =>
-      over ? `Now at ${place(over.id)}.` : "You're not over a valid place.",
+    onDragStart: ({ active }) => `You picked up ${named(active.id)}.`,
+    onDragOver: ({ over }) => (over ? `Now at ${place(over.id)}.` : "It can't go here."),
     onDragEnd: ({ active, over }) =>
       over ? `Put ${named(active.id)} at ${place(over.id)}.` : `${named(active.id)} stays.`,
     onDragCancel: ({ active }) => `${named(active.id)} stays where it was.`,

@@ -29,7 +29,7 @@ pub struct Asked {
     pub at_hand: Vec<String>,
 }
 
-/// How small a difference somebody notices; as most people where it isn't known.
+/// The smallest difference that a taster notices; as most people where it isn't known.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]

@@ -24,7 +24,7 @@ const SPIRIT: f64 = 15.0;
 pub struct KeptMixture {
     /// Names it in drinks: `kept_` and small letters, digits or `_`.
     pub id: String,
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// What is in a gram of it.
     #[schema(value_type = BTreeMap<String, f64>)]

@@ -145,7 +145,7 @@ pub struct Reading {
 pub struct OwnIngredient {
     /// Names it in drinks: `own_` and small letters, digits or `_`.
     pub id: String,
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// What sort of thing it is.
     pub kind: Kind,
@@ -180,7 +180,7 @@ fn is_false(value: &bool) -> bool {
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct OwnVessel {
-    /// What it is called: "big enamel pot".
+    /// Its name: "big enamel pot".
     pub name: String,
     /// What sort of vessel it is.
     pub kind: VesselKind,

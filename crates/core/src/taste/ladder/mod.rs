@@ -31,9 +31,9 @@ pub(crate) use pouring::{Pourer, Spoon};
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
 pub enum Moves {
-    /// Sugar, at the same acidity: from sharp to sweet.
+    /// Sugar, at the same acidity: from sour to sweet.
     Sugar,
-    /// Acid, at the same sweetness: from sharp to soft.
+    /// Acid, at the same sweetness: from sour to mild.
     Acid,
     /// Water, at the same ratio: from thin to strong.
     Strength,
@@ -100,7 +100,7 @@ pub struct Row {
     pub units: Units,
 }
 
-/// Most tasters at one table.
+/// Most tasters in one tasting.
 pub const MOST_TASTERS: u32 = 40;
 
 /// A row of glasses, ready to be poured.
@@ -144,7 +144,7 @@ pub struct Jug {
 /// So much of something.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Portioned {
-    /// What it is called.
+    /// Its name.
     pub name: String,
     /// How much, in kitchen measures.
     pub amount: Amount,

@@ -1,4 +1,4 @@
-//! What may be said at a table, and when.
+//! What may be said in a tasting, and when.
 
 use super::{Stage, Table, Tasted, Utterance};
 use crate::fault::FieldError;

@@ -1,4 +1,4 @@
-//! A sitting: what was set up to be tasted, and what was said at the table since.
+//! A sitting: what was set up to be tasted, and what was said in the tasting since.
 //!
 //! What is said is only ever added to, as in a batch; everything shown is read off the two. A blind
 //! sitting has three stages: while it is poured the sheet says what goes under which code; from then on
@@ -83,7 +83,7 @@ impl Sitting {
         }
     }
 
-    /// Deals codes and orders of a tasting that was begun when they were worked out of its seed each time.
+    /// Deals codes and orders of a tasting that was started when they were worked out of its seed each time.
     pub fn deal_as_older(&mut self) {
         if self.dealt.is_some() {
             return;
@@ -124,13 +124,13 @@ pub enum Tasted {
         /// The row.
         ladder: Ladder,
     },
-    /// One's own balance, glass by glass from three jugs.
+    /// A taster's own balance, glass by glass from three jugs.
     Find(Finding),
     /// Whether two drinks taste different.
     Compare(Compared),
-    /// How small a difference somebody notices.
+    /// The smallest difference that a taster notices.
     Tongue(Staircase),
-    /// Where a glass lies on the map.
+    /// Where a glass is on the map.
     Guess(Finding),
     /// A row of blind glasses, to be put in order.
     Order {
@@ -141,7 +141,7 @@ pub enum Tasted {
     },
     /// A drink that is to be matched, in rounds.
     Match {
-        /// One's own drink, as it was at first.
+        /// The taster's own drink, as it was at first.
         drink: Drink,
         /// The other one.
         reference: Reference,
@@ -173,7 +173,7 @@ pub struct Compared {
     pub sample_ml: f64,
 }
 
-/// Something that was said at the table.
+/// Something that was said in the tasting.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -235,9 +235,9 @@ pub enum Utterance {
         #[serde(default)]
         is: f64,
     },
-    /// One's own drink was changed and tasted beside the other one again.
+    /// The taster's own drink was changed and tasted beside the other one again.
     Round {
-        /// Where it lies now.
+        /// Where it is now.
         ours: Spot,
         /// How the other one tastes beside it.
         beside: Vec<crate::balance::Doubt>,
@@ -245,14 +245,14 @@ pub enum Utterance {
         #[serde(default)]
         note: String,
     },
-    /// A remark, up to 500 characters.
+    /// A note, up to 500 characters.
     Remark {
         /// Who makes it.
         taster: String,
         /// What they say.
         text: String,
     },
-    /// The key is broken: no more answers.
+    /// The glasses are revealed: no more answers.
     Broken,
     /// What was here was said by somebody who has been deleted.
     Gone,

@@ -36,7 +36,7 @@ pub struct IdealView {
 /// What a sitting tells; only what isn't sealed.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, utoipa::ToSchema)]
 pub struct Tells {
-    /// Where each one's ideal lies.
+    /// Where each taster's ideal is.
     pub ideals: Vec<IdealView>,
     /// Where the group's does.
     pub group: Option<IdealView>,
@@ -81,7 +81,7 @@ pub struct Guess {
     pub ratio: f64,
     /// The one that it had.
     pub is: f64,
-    /// How far off, in differences that are just noticed.
+    /// How far off, in just-noticeable differences.
     pub off: f64,
 }
 

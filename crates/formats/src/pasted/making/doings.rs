@@ -50,7 +50,7 @@ impl Cook<'_> {
         pot
     }
 
-    /// What is begun with where nothing is named and nothing is in hand: all that no later sentence names, or
+    /// What is started with where nothing is named and nothing is in hand: all that no later sentence names, or
     /// what the list has for the syrup.
     fn begin_with(&mut self, vessel: &str, line: Option<&Amount>) {
         let open = |cook: &Self, e: &usize| {

@@ -27,18 +27,18 @@ pub(crate) struct GoingBatch {
     /// The drink's id on the shelf.
     drink: String,
     name: String,
-    /// When it was begun, RFC 3339.
+    /// When it was started, RFC 3339.
     begun_at: String,
     practice: bool,
     /// The plan that it is made for.
     plan: Option<OfPlan>,
     /// Its colour as it will be.
     colour: Option<String>,
-    /// What time it is, minutes since it was begun.
+    /// What time it is, minutes since it started.
     now: f64,
     /// How many times as fast its clock runs.
     rate: f64,
-    /// When it will be ready if one goes on now, minutes since it was begun.
+    /// When it will be ready if you go on now, minutes since it started.
     ready_at: f64,
     /// What needs hands next, if anything does now.
     next: Option<String>,
@@ -52,7 +52,7 @@ pub(crate) struct Wait {
     /// The step's id.
     step: String,
     sentence: String,
-    /// Since when, minutes since the batch was begun.
+    /// When it started, minutes since the batch started.
     since: f64,
     /// Until when.
     until: f64,

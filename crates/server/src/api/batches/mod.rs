@@ -46,7 +46,7 @@ pub(crate) const HAPPENING: Format =
 pub(crate) struct Snapshot {
     pub(crate) drink: Drink,
     pub(crate) kitchen: Kitchen,
-    /// What deals the luck of a practice run; it is never told.
+    /// What deals the luck of a practice batch; it is never told.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) seed: Option<u64>,
     /// The plan that it is made for.
@@ -72,15 +72,15 @@ pub(crate) struct BatchEntry {
     /// The drink's id on the shelf.
     drink: String,
     pub(crate) name: String,
-    /// When it was begun, RFC 3339.
+    /// When it was started, RFC 3339.
     pub(crate) begun_at: String,
     /// When it was finished, RFC 3339.
     finished_at: Option<String>,
-    /// Whether it is made in the practice kitchen.
+    /// Whether it is a practice batch.
     practice: bool,
-    /// How it was liked, 1 to 5.
+    /// Its rating, 1 to 5.
     pub(crate) rating: Option<i64>,
-    /// Since when it has its picture, RFC 3339; none where there is no picture.
+    /// When its picture was added, RFC 3339; none where there is no picture.
     pub(crate) picture: Option<String>,
     /// How it ended, if it has.
     ending: Option<Ending>,
@@ -103,7 +103,7 @@ pub(crate) struct Ending {
     pub(crate) minutes: f64,
     /// How many readings were taken.
     pub(crate) readings: usize,
-    /// How many of them lay inside what had been predicted as nine in ten.
+    /// How many of them were within the expected range.
     pub(crate) inside: usize,
     /// Where it was put.
     pub(crate) place: String,
@@ -122,7 +122,7 @@ pub(crate) struct Batches {
     next: Option<usize>,
     /// Readings of all that are finished, without practice.
     readings: i64,
-    /// How many of them lay inside what had been predicted as nine in ten.
+    /// How many of them were within the expected range.
     inside: i64,
 }
 
@@ -137,47 +137,47 @@ pub(crate) struct BatchesQuery {
     /// Words that stand in its name, or in what makers and guests said of it.
     #[serde(default)]
     find: String,
-    /// Begun on that day or later: `2030-06-21`.
+    /// Started on that day or later: `2030-06-21`.
     from: Option<String>,
-    /// Begun before that day.
+    /// Started before that day.
     before: Option<String>,
-    /// Liked so much at least, 1 to 5.
+    /// The lowest rating, 1 to 5.
     rating: Option<i64>,
-    /// How many are passed over: `next` of the page before.
+    /// How many to skip: `next` of the page before.
     #[serde(default)]
     after: usize,
     /// How many to show at most, 1 to 500; 200 if left out.
     limit: Option<usize>,
 }
 
-/// A batch as it stands.
+/// A batch in its present state.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct BatchView {
     #[serde(flatten)]
     entry: BatchEntry,
     /// The plan that it is made for.
     plan: Option<OfPlan>,
-    /// When it is to be ready, minutes since it was begun, if it is made for a plan.
+    /// When it is to be ready, minutes since it started, if it is made for a plan.
     serve_at: Option<f64>,
-    /// What time it is, minutes since it was begun.
+    /// What time it is, minutes since it started.
     now: f64,
     /// How many times as fast its clock runs: 1, but in the practice kitchen.
     rate: f64,
-    /// How it stands.
+    /// Its state.
     stands: BatchReport,
     /// Everything that was said of it, in its order.
     said: Vec<Said>,
     /// The places in that list of what was taken back.
     taken_back: Vec<usize>,
-    /// What a finished batch teaches the kitchen.
+    /// What can be saved to your kitchen from a finished batch.
     teaches: Vec<Teaching>,
-    /// Whether the kitchen has learned that; none while nobody has said.
+    /// Whether it was saved to your kitchen; none while nobody has said.
     learned: Option<bool>,
-    /// How it really was, at the end of a practice run.
+    /// How it really was, at the end of a practice batch.
     truth: Option<TruthView>,
 }
 
-/// A batch that is begun.
+/// A batch that is started.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) struct BeginBatch {
@@ -185,7 +185,7 @@ pub(crate) struct BeginBatch {
     of: String,
     /// The drink at the size that is made.
     drink: Drink,
-    /// Whether it is made in the practice kitchen, with luck that nobody has seen.
+    /// Whether it is a practice batch with simulated instruments.
     #[serde(default)]
     practice: bool,
 }
@@ -236,7 +236,7 @@ impl Read {
         Made::of(&self.drink, &self.said, &self.cupboard)
     }
 
-    /// What time it is, minutes since it was begun: by its own clock, if it has one.
+    /// What time it is, minutes since it started: by its own clock, if it has one.
     fn now(&self) -> f64 {
         let real = minutes_since(&self.kept.begun_at, &now());
         let shown = self.clock.map_or(real, |clock| clock.shows(real));
@@ -379,7 +379,7 @@ pub(super) async fn list_batches(
     }))
 }
 
-/// Begin a batch. Said twice under one `Idempotency-Key` it is begun once.
+/// Begin a batch. Said twice under one `Idempotency-Key` it is started once.
 #[utoipa::path(tag = "batches", request_body = inline(BeginBatch), responses(
     (status = 201, body = BatchView)))]
 #[post("/api/batches")]
@@ -408,7 +408,7 @@ pub(super) async fn begin_batch(
     state.begin(Beginning { of, drink, seed, plan: None }, asker, key, by).await
 }
 
-/// What a batch is begun with.
+/// What a batch is started with.
 pub(super) struct Beginning {
     of: String,
     drink: Drink,
@@ -469,14 +469,14 @@ impl State {
             .json(view))
     }
 
-    /// A batch as it stands, worked out at the desk.
+    /// A batch in its present state, worked out at the desk.
     async fn batch_view(&self, id: &str, asker: Asker) -> Result<web::Json<BatchView>, Problem> {
         let read = self.batch(id).await?;
         self.desk.ask(asker, move |_| Ok(read.view())).await.map(web::Json)
     }
 }
 
-/// A batch as it stands.
+/// A batch in its present state.
 #[utoipa::path(tag = "batches", responses(
     (status = 200, body = BatchView), (status = 404, body = Problem)))]
 #[get("/api/batches/{id}")]

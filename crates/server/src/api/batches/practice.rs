@@ -26,11 +26,11 @@ use crate::instruments::PRACTICE;
 /// How it really was.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct TruthView {
-    /// Where the drink really lies.
+    /// Where the drink really is.
     end: Option<Spot>,
     /// How much of it there really is, ml.
     volume_ml: f64,
-    /// How far that is from where it was to be, in differences that are just noticed.
+    /// How far that is from where it was to be, in just-noticeable differences.
     from_target: Option<f64>,
     /// How far it would have been if everything had been done as it is written.
     as_written: Option<f64>,
@@ -74,7 +74,7 @@ fn in_practice(read: &Read) -> Result<Truth, FieldError> {
 }
 
 impl State {
-    /// What the run before left on the practice kitchen's scale is taken off, if there is one.
+    /// What the run before left on the simulated scale is taken off, if there is one.
     pub(super) fn clear_practice_scale(&self) {
         let scale = format!("{PRACTICE}.scale-1");
         for order in [Order::Lift, Order::Tare] {
@@ -96,7 +96,7 @@ pub(crate) enum SetClock {
     ToNext,
 }
 
-/// Hurry the clock of a practice run: so many times as fast, or to the end of the next wait.
+/// Hurry the clock of a practice batch: so many times as fast, or to the end of the next wait.
 #[utoipa::path(tag = "batches", request_body = SetClock, responses(
     (status = 200, body = BatchView), (status = 404, body = Problem)))]
 #[post("/api/batches/{id}/clock")]
@@ -136,7 +136,7 @@ pub(in crate::api) async fn set_clock(
     state.batch_view(&id, asker).await
 }
 
-/// What is put before one of the practice kitchen's instruments.
+/// What is put before one of the simulated instruments.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PutBefore {
@@ -146,7 +146,7 @@ pub(crate) struct PutBefore {
     instrument: String,
 }
 
-/// Put what a vessel of a practice run really holds before an instrument. What it reads comes with the other
+/// Put what a vessel of a practice batch really holds before an instrument. What it reads comes with the other
 /// changes.
 #[utoipa::path(operation_id = "weigh_out", tag = "batches", request_body = inline(PutBefore), responses(
     (status = 204), (status = 404, body = Problem)))]
@@ -212,7 +212,7 @@ pub(crate) struct Seen {
     words: Vec<Doubt>,
 }
 
-/// Look at the marks of a practice run's jug, or taste it.
+/// Look at the marks of a practice batch's jug, or taste it.
 #[utoipa::path(tag = "batches", request_body = Look, responses(
     (status = 200, body = Seen), (status = 404, body = Problem)))]
 #[post("/api/batches/{id}/look")]

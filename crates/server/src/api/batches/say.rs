@@ -151,7 +151,7 @@ pub(crate) struct WaysView {
     advice: Vec<AdviceOn>,
 }
 
-/// How to go on with a batch that turns out otherwise, or tastes of something. Nothing is changed by asking;
+/// How to go on with a batch that goes differently, or tastes of something. Nothing is changed by asking;
 /// what a way says is done by saying it.
 #[utoipa::path(operation_id = "list_ways", tag = "batches", request_body = inline(AskWays), responses(
     (status = 200, body = WaysView), (status = 404, body = Problem)))]

@@ -1,4 +1,4 @@
-//! What a finished batch teaches the kitchen, taken or left.
+//! What can be saved to your kitchen from a finished batch, taken or left.
 
 use std::sync::Arc;
 
@@ -15,11 +15,11 @@ use super::super::desk::{Asker, By};
 use super::super::{Body, Problem, State};
 use super::{BatchView, Read};
 
-/// Whether the kitchen learns what a batch teaches.
+/// Whether what a batch shows is saved to your kitchen.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct Teach {
-    /// Learned, or left; what was learned before is then taken back.
+    /// Whether to save it; saying no undoes what was saved before.
     learn: bool,
 }
 
@@ -42,7 +42,7 @@ pub(crate) fn learn(kitchen: &mut Kitchen, batch: &str, taught: &[Teaching]) {
     }
 }
 
-/// Let the kitchen learn what a finished batch teaches, or take that back. A practice run teaches nothing.
+/// Let the kitchen learn what a finished batch teaches, or take that back. A practice batch teaches nothing.
 #[utoipa::path(tag = "batches", request_body = inline(Teach), responses(
     (status = 200, body = BatchView), (status = 404, body = Problem)))]
 #[post("/api/batches/{id}/teach")]

@@ -192,7 +192,7 @@ fn told(seats: &[TasterView], family: Family) -> (Vec<GuestView>, Vec<Guest>) {
 #[serde(deny_unknown_fields)]
 pub(crate) struct ReferenceWanted {
     reference: Reference,
-    /// Where ours lies.
+    /// Where ours is.
     #[serde(default)]
     ours: Option<Spot>,
 }

@@ -1,4 +1,4 @@
-//! Tastings: what was set up, and what is said at the table. What a screen shows is worked out from these
+//! Tastings: what was set up, and what is said in the tasting. What a screen shows is worked out from these
 //! whenever it is looked at; what is sealed leaves this machine by no call until the key is broken.
 
 mod compute;
@@ -55,7 +55,7 @@ pub(crate) struct TastingEntry {
     what: String,
     /// How far it is: "pouring", "sealed", "open", "over".
     stage: String,
-    /// Those who taste, by id.
+    /// The tasters, by id.
     tasters: Vec<String>,
     /// Tastings that are done, of all who taste.
     done: u32,
@@ -68,7 +68,7 @@ pub(crate) struct TastingEntry {
 /// Tastings.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Tastings {
-    /// The last begun first.
+    /// The newest first.
     tastings: Vec<TastingEntry>,
     /// What to ask after for those that follow.
     next: Option<usize>,
@@ -106,7 +106,7 @@ pub(crate) struct NextView {
     more: u32,
 }
 
-/// Something that is said at a table.
+/// Something that is said in a tasting.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct Utter {
@@ -160,7 +160,7 @@ impl State {
     }
 }
 
-/// Tastings, the last begun first.
+/// Tastings, the newest first.
 #[utoipa::path(tag = "tasting", params(PageQuery), responses((status = 200, body = Tastings)))]
 #[get("/api/tastings")]
 pub(super) async fn list_tastings(
@@ -188,7 +188,7 @@ pub(super) async fn list_tastings(
     Ok(web::Json(Tastings { tastings: kept.into_iter().map(entry).collect(), next }))
 }
 
-/// A tasting as it stands.
+/// A tasting in its present state.
 #[utoipa::path(tag = "tasting", responses(
     (status = 200, body = TastingView), (status = 404, body = Problem)))]
 #[get("/api/tastings/{id}")]
@@ -201,7 +201,7 @@ pub(super) async fn read_tasting(
     state.shown(told, asker).await.map(web::Json)
 }
 
-/// Say something at a table. When it is answered it is on disk; said twice under one `Idempotency-Key` it
+/// Say something in a tasting. When it is answered it is on disk; said twice under one `Idempotency-Key` it
 /// counts once.
 #[utoipa::path(operation_id = "add_word", tag = "tasting", request_body = Utter, responses(
     (status = 200, body = TastingView), (status = 404, body = Problem)))]

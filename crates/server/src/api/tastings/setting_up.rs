@@ -31,13 +31,13 @@ use super::tasters::TasterView;
 pub(crate) enum WhatToTaste {
     /// A row of glasses that differ in one thing.
     Ladder(Row),
-    /// One's own balance.
+    /// A taster's own balance.
     Find(Finding),
     /// Two drinks.
     Compare(CompareWanted),
-    /// How small a difference somebody notices.
+    /// The smallest difference that a taster notices.
     Tongue(Staircase),
-    /// Where a glass lies.
+    /// Where a glass is.
     Guess(Finding),
     /// A row that is put in order.
     Order(Row),
@@ -67,7 +67,7 @@ pub(crate) struct CompareWanted {
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SideWanted {
-    /// What it is called.
+    /// Its name.
     name: String,
     /// The drink, if it is one of ours: what is in it is known then.
     #[serde(default)]
@@ -93,7 +93,7 @@ pub(crate) struct PitcherWanted {
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SetUp {
-    /// What it is called.
+    /// Its name.
     name: String,
     what: WhatToTaste,
     /// The ids of those who taste, in the order in which they sit.

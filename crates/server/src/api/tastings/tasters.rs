@@ -29,16 +29,16 @@ pub(crate) const TASTER: Format =
 /// Most people who are kept.
 const MOST: usize = 500;
 
-/// Somebody who tastes.
+/// A taster.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct TasterView {
-    /// Names them for ever.
+    /// Their permanent id.
     pub(super) id: String,
     /// Who they are.
     pub(super) taster: Taster,
     /// When they were put down, RFC 3339.
     created_at: String,
-    /// Where their ideal lies, for each family that they tasted of.
+    /// Where their ideal is, for each family that they tasted of.
     pub(super) ideals: Vec<FamilyIdeal>,
 }
 
@@ -58,7 +58,7 @@ pub(crate) struct FamilyIdeal {
     sureness: Sureness,
     /// In words.
     words: String,
-    /// Where it lies on the family's map, at the strength that its drinks mostly have.
+    /// Where it is on the family's map, at the strength that its drinks mostly have.
     spot: Spot,
     /// Where its lower and upper end lie there.
     ends: [Spot; 2],
@@ -66,10 +66,10 @@ pub(crate) struct FamilyIdeal {
     pub(super) glasses: usize,
 }
 
-/// Everybody who tastes.
+/// All tasters.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Tasters {
-    /// In the order in which they came.
+    /// In the order in which they were added.
     tasters: Vec<TasterView>,
     /// What to ask after for those that follow.
     next: Option<usize>,
@@ -82,7 +82,7 @@ pub(crate) struct Tasters {
 pub(crate) struct TastersQuery {
     /// Only ideals of this family.
     family: Option<Family>,
-    /// How many are passed over: `next` of the page before.
+    /// How many to skip: `next` of the page before.
     #[serde(default)]
     after: usize,
     /// How many to show at most, 1 to 500; 200 if left out.
@@ -145,7 +145,7 @@ pub(super) fn ideals(heard: &Heard) -> BTreeMap<String, Vec<FamilyIdeal>> {
 }
 
 impl State {
-    /// Everybody who tastes, and what tastings say of them.
+    /// All tasters, and what tastings say of them.
     pub(super) async fn tasters(&self) -> Result<(Vec<KeptTaster>, Heard), Problem> {
         let (tasters, tastings) =
             self.with_store(|store| Ok((store.tasters()?, store.tastings(0, 2000)?))).await?;
@@ -175,7 +175,7 @@ impl State {
     }
 }
 
-/// Everybody who tastes, with their ideals: rings for every map.
+/// All tasters, with their ideals: rings for every map.
 #[utoipa::path(tag = "tasting", params(TastersQuery), responses((status = 200, body = Tasters)))]
 #[get("/api/tasters")]
 pub(in crate::api) async fn list_tasters(

@@ -18,12 +18,12 @@ use super::compute;
 use super::read::ReadTasting;
 use super::tasters::TasterView;
 
-/// A tasting as it stands. What is sealed isn't in it.
+/// A tasting in its present state. What is sealed isn't in it.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct TastingView {
     id: String,
     name: String,
-    /// When it was begun, RFC 3339.
+    /// When it was started, RFC 3339.
     begun_at: String,
     /// How far it is.
     stage: Stage,
@@ -31,7 +31,7 @@ pub(crate) struct TastingView {
     blind: bool,
     /// What is tasted.
     about: About,
-    /// Who sits there; those who were deleted are missing.
+    /// The tasters; those who were deleted are missing.
     tasters: Vec<TasterView>,
     /// What everybody has before them.
     seats: Vec<Seat>,
@@ -50,13 +50,13 @@ pub(crate) struct TastingView {
 pub(crate) enum About {
     /// A row of glasses.
     Ladder(RowAbout),
-    /// One's own balance.
+    /// A taster's own balance.
     Find(FindAbout),
     /// Two drinks.
     Compare(CompareAbout),
-    /// How small a difference somebody notices.
+    /// The smallest difference that a taster notices.
     Tongue(TongueAbout),
-    /// Where a glass lies.
+    /// Where a glass is.
     Guess(FindAbout),
     /// A row that is put in order.
     Order(RowAbout),
@@ -110,7 +110,7 @@ pub(crate) struct TongueAbout {
 /// A drink that is to be matched.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct MatchAbout {
-    /// One's own drink, as it was at first.
+    /// The taster's own drink, as it was at first.
     drink: Drink,
     reference: Reference,
     /// The rounds, each with where the other one is then likely to lie.
