@@ -173,3 +173,26 @@ test("units: cups, grams, and one ingredient by weight, remembered", async ({ pa
   await page.getByRole("menuitem", { name: "As written" }).click();
   await amount(page, "Water").getByText("2 cups + 2 tbsp", { exact: true }).waitFor({ state: "detached" });
 });
+
+test("a touched figure says what its word means; a mistyped address says so", async ({ page }) => {
+  await page.goto("/");
+  await openDrink(page, "Lemon verbena lemonade");
+  await page.getByRole("button", { name: /sugar to acid/ }).click();
+  const words = page.getByRole("dialog", { name: "Words and keys" });
+  await words.getByText(/Grams of sweetness for each gram of acid/).waitFor();
+  await accessible(page, "the words");
+  await words.getByRole("button", { name: "Close" }).click();
+  await page.getByRole("button", { name: /dissolved/ }).click();
+  assert.ok(await words.getByText(/A refractometer reads it/).isVisible());
+  await page.keyboard.press("Escape");
+  // A letter alone is never a shortcut.
+  await page.keyboard.press("?");
+  await page.waitForTimeout(200);
+  assert.equal(await words.count(), 0);
+  await page.keyboard.press("Control+/");
+  await words.waitFor();
+  await page.goto("/no/such/place");
+  await page.getByRole("heading", { name: "There is no page here" }).waitFor();
+  await page.getByRole("link", { name: "Go to Today" }).click();
+  await page.waitForURL((url) => url.pathname === "/");
+});

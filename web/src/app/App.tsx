@@ -1,6 +1,9 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import { lazy, Suspense } from "react";
-import { Route, Routes } from "react-router";
+import { Link, Route, Routes } from "react-router";
 import { Today } from "../today/Today";
+import { PageTitle } from "../ui/PageTitle";
 import { Shell } from "./Shell";
 import { useUnsent } from "./useUnsent";
 
@@ -22,6 +25,19 @@ const SetUpTasting = lazy(() => import("../tasting/SetUp"));
 const PrintTasting = lazy(() => import("../tasting/PrintPage"));
 const Larder = lazy(() => import("../larder/Larder"));
 const SyrupDesk = lazy(() => import("../syrup/SyrupDesk"));
+
+/** An address that leads nowhere. */
+function NoPage() {
+  return (
+    <Box component="main" sx={{ p: { xs: 2, md: 3.5 } }}>
+      <PageTitle mb={1}>There is no page here</PageTitle>
+      <p>The address may be mistyped, or the page was moved.</p>
+      <Button component={Link} to="/" variant="outlined">
+        Go to Today
+      </Button>
+    </Box>
+  );
+}
 
 export function App() {
   useUnsent();
@@ -60,7 +76,7 @@ export function App() {
         <Route path="tasting/:id/print" element={<PrintTasting />} />
         <Route path="cupboard/:part?" element={<Cupboard />} />
         <Route path="syrup" element={<SyrupDesk />} />
-        <Route path="*" element={<Today />} />
+        <Route path="*" element={<NoPage />} />
       </Route>
     </Routes>
   );

@@ -4,8 +4,8 @@ import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useColorScheme } from "@mui/material/styles";
-import { Moon, Ruler, Smartphone, Sun } from "lucide-react";
-import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { CircleHelp, Moon, Ruler, Smartphone, Sun } from "lucide-react";
+import { lazy, Suspense, useCallback, useEffect, useRef, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
 import { kitchenChanged, useChanges } from "../api/changes";
@@ -15,8 +15,9 @@ import { Guarded } from "../ui/Guarded";
 import { ShelfTroubles } from "./ShelfTroubles";
 import { colour, displayFont } from "./theme";
 import { speakIn } from "../ui/format";
+import { Explains, type Word } from "../ui/help";
 
-const Keys = lazy(() => import("./Keys"));
+const Help = lazy(() => import("./Help"));
 const Phones = lazy(() => import("./Phones"));
 
 type Spoken = Pick<Settings, "units" | "degrees">;
@@ -63,16 +64,19 @@ export function Shell() {
   useEffect(() => setMode(theme), [theme, setMode]);
   useChanges();
 
-  const [keys, setKeys] = useState(false);
+  const [help, setHelp] = useState<{ word?: Word | undefined }>();
+  const explain = useCallback((word?: Word) => setHelp({ word }), []);
   const [phones, setPhones] = useState(false);
   useEffect(() => {
+    // With Ctrl: a letter alone is for whoever types, or speaks to the computer.
     const onKey = (event: KeyboardEvent) => {
-      const typing = (event.target as HTMLElement).closest?.("input, textarea, [contenteditable]");
-      if (event.key === "?" && !typing) setKeys(true);
+      if (event.key !== "/" || !(event.ctrlKey || event.metaKey)) return;
+      event.preventDefault();
+      explain();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  }, [explain]);
   const place = pathname.split("/").slice(0, 3).join("/");
   const content = useRef<HTMLDivElement>(null);
   const first = useRef(true);
@@ -178,6 +182,14 @@ export function Shell() {
           </Box>
         </Box>
         <Button
+          aria-label="Words and keys"
+          title="Words and keys (Ctrl /)"
+          onClick={() => explain()}
+          sx={{ color: colour("muted"), px: 1, minWidth: 44 }}
+        >
+          <CircleHelp size={18} aria-hidden />
+        </Button>
+        <Button
           aria-label="Phones in the kitchen"
           onClick={() => setPhones(true)}
           sx={{ color: colour("muted"), px: 1, minWidth: 44, display: { xs: "none", sm: "flex" } }}
@@ -218,12 +230,14 @@ export function Shell() {
         }}
       >
         <Guarded key={`${place} ${way}`} name="this screen">
-          <Suspense>
-            <Outlet />
-          </Suspense>
+          <Explains value={explain}>
+            <Suspense>
+              <Outlet />
+            </Suspense>
+          </Explains>
         </Guarded>
       </Box>
-      <Suspense>{keys && <Keys onClose={() => setKeys(false)} />}</Suspense>
+      <Suspense>{help && <Help {...help} onClose={() => setHelp(undefined)} />}</Suspense>
       <Suspense>{phones && <Phones onClose={() => setPhones(false)} />}</Suspense>
     </Box>
   );

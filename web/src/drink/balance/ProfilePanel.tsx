@@ -3,6 +3,7 @@ import TextField from "@mui/material/TextField";
 import { memo, useState } from "react";
 import type { BalanceMapData, Drink, DrinkReport, Profile, Spread } from "../../api/client";
 import { Figure, type FigureProps } from "../../ui/Figure";
+import { useExplains } from "../../ui/help";
 import { effort, volumeParts } from "../../ui/format";
 import type { Editor } from "../editing/editor";
 import look from "./Balance.module.css";
@@ -27,24 +28,31 @@ export const Headline = memo(function Headline(props: {
   point: BalanceMapData["point"];
 }) {
   const { profile, point } = props;
+  const explain = useExplains();
   if (!profile || !point) return null;
   const words = [point.strength === "full" ? undefined : point.strength, point.band];
   return (
-    <div data-figure="ratio" className={look.headline}>
-      <div className={look.ratio}>
+    <button
+      type="button"
+      data-figure="ratio"
+      className={look.headline}
+      aria-haspopup="dialog"
+      onClick={() => explain("sugar to acid")}
+    >
+      <span className={look.ratio}>
         {profile.ratio == null ? "–" : profile.ratio.toFixed(profile.ratio < 100 ? 1 : 0)}
-      </div>
-      <div className={look.band}>
+      </span>
+      <span className={look.band}>
         sugar to acid<span className={look.dot}> · </span>
         <b data-figure="band">{words.filter(Boolean).join(", ") || "no acid"}</b>
-      </div>
-      <div className={look.side}>
+      </span>
+      <span className={look.side}>
         <b>{profile.sweetness_percent.toFixed(1)} g</b> sweet in 100 g
-      </div>
-      <div className={look.side}>
+      </span>
+      <span className={look.side}>
         <b>{profile.acidity_percent.toFixed(2)} %</b> acid
-      </div>
-    </div>
+      </span>
+    </button>
   );
 });
 
@@ -79,6 +87,7 @@ function cells(
   const all: (FigureProps | false)[] = [
     {
       name: "sweetness",
+      word: "sweetness",
       value: profile.sweetness_percent.toFixed(1),
       unit: "g in 100 g",
       label: "sweetness",
@@ -87,6 +96,7 @@ function cells(
     },
     {
       name: "acidity",
+      word: "acidity",
       value: profile.acidity_percent.toFixed(2),
       unit: "%",
       label: "acidity",
@@ -95,6 +105,7 @@ function cells(
     },
     {
       name: "brix",
+      word: "°Bx",
       value: profile.brix.toFixed(1),
       unit: "°Bx",
       label: "dissolved",
@@ -103,6 +114,7 @@ function cells(
     },
     {
       name: "ph",
+      word: "pH",
       value: profile.ph?.toFixed(1) ?? "–",
       unit: "pH",
       label: "± 0.1",
@@ -110,6 +122,7 @@ function cells(
     },
     {
       name: "volume",
+      word: "volume",
       value: total.figure,
       unit: total.unit,
       label: profile.served ? "served" : "in all",
@@ -117,6 +130,7 @@ function cells(
     },
     profile.fizz_volumes >= 0.1 && {
       name: "fizz",
+      word: "fizz",
       value: profile.fizz_volumes.toFixed(1),
       unit: "vol",
       label: "fizz",
@@ -124,12 +138,14 @@ function cells(
     },
     profile.alcohol_percent >= 0.05 && {
       name: "alcohol",
+      word: "alcohol",
       value: profile.alcohol_percent.toFixed(1),
       unit: "% vol",
       label: "alcohol",
     },
     {
       name: "glass-sugar",
+      word: "sugar a glass",
       value: profile.glass_sugar_g.toFixed(0),
       unit: "g",
       label: `sugar ${profile.served ? "a glass" : "in 100 ml"}`,

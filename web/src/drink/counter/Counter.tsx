@@ -139,7 +139,8 @@ export const Counter = memo(function Counter(props: CounterProps) {
                 aria-label={`${v.name}: ${lineOf(v, moment)}`}
                 onClick={() => {
                   if (folded) setOpen(true);
-                  else onChoose(v.id === chosen ? undefined : v.id);
+                  // On a phone the vessels alone fill the screen.
+                  if (!folded || !small) onChoose(v.id === chosen ? undefined : v.id);
                 }}
                 style={{ left: place.left, width: place.column }}
               >

@@ -1,4 +1,7 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useEffect, useRef } from "react";
+import { words, type Word } from "../ui/help";
 import { colour } from "./theme";
 import { TitledDialog } from "./TitledDialog";
 
@@ -31,15 +34,47 @@ const groups: [string, [string, string][]][] = [
     [
       ["Ctrl Z", "undo"],
       ["Ctrl Shift Z", "redo"],
-      ["?", "this list"],
+      ["Ctrl /", "this list"],
     ],
   ],
 ];
 
-/** What the keyboard does. */
-export default function Keys({ onClose }: { onClose: () => void }) {
+interface HelpProps {
+  /** The word that was touched. */
+  word?: Word | undefined;
+  onClose: () => void;
+}
+
+/** What the words on the screens mean, and what the keyboard does. */
+export default function Help({ word, onClose }: HelpProps) {
+  const touched = useRef<HTMLDivElement>(null);
+  useEffect(() => touched.current?.scrollIntoView({ block: "center" }), []);
   return (
-    <TitledDialog title="On the keyboard" width={520} onClose={onClose}>
+    <TitledDialog title="Words and keys" width={560} onClose={onClose}>
+      <Box component="section" aria-label="Words">
+        <Box component="dl" sx={{ m: 0, display: "grid", gap: 0.5 }}>
+          {Object.entries(words).map(([name, meaning]) => (
+            <Box
+              key={name}
+              ref={name === word ? touched : undefined}
+              sx={{
+                px: 1.5,
+                py: 1,
+                mx: -1.5,
+                borderRadius: "10px",
+                bgcolor: name === word ? colour("wash") : undefined,
+              }}
+            >
+              <Box component="dt" sx={{ fontWeight: 700 }}>
+                {name}
+              </Box>
+              <Box component="dd" sx={{ m: 0, fontSize: 15 }}>
+                {meaning}
+              </Box>
+            </Box>
+          ))}
+        </Box>
+      </Box>
       {groups.map(([group, keys]) => (
         <Box key={group} component="section" aria-label={group}>
           <Box component="h3" sx={{ fontSize: 14, color: colour("muted"), m: 0, mb: 0.5 }}>
@@ -62,6 +97,9 @@ export default function Keys({ onClose }: { onClose: () => void }) {
           </Box>
         </Box>
       ))}
+      <Button variant="outlined" onClick={onClose} sx={{ justifySelf: "end" }}>
+        Close
+      </Button>
     </TitledDialog>
   );
 }
