@@ -166,6 +166,12 @@ pub(crate) fn make_from(text: &str, data: Option<PathBuf>) -> Result<()> {
             minutes(offer.minutes),
             uses.join(", ")
         );
+        if offer.rounds > 1 {
+            out += &format!("    in {} rounds\n", offer.rounds);
+        }
+        for lack in &offer.lacks {
+            out += &format!("    {lack}\n");
+        }
         if !offer.missing.is_empty() {
             out += &format!("    buy {}\n", offer.missing.join(", "));
         }

@@ -4904,11 +4904,13 @@ export interface components {
             in_time: boolean;
             /** @description How long it keeps, in words. */
             keeps?: string | null;
+            /** @description What stands in the way in this kitchen, in words: a vessel that is missing or too small. */
+            lacks: string[];
             /** @description Its place on the map. */
             map: components["schemas"]["BalanceMap"];
             /**
              * Format: double
-             * @description From the first step to the last, minutes.
+             * @description From now until it is ready, minutes: with one pair of hands, and this kitchen's vessels.
              */
             minutes: number;
             /** @description What has to be bought, in words. */
@@ -4918,6 +4920,11 @@ export interface components {
              * @description How far it lies from the balance that is wanted, in noticeable steps.
              */
             off: number;
+            /**
+             * Format: int32
+             * @description In how many rounds it is made, 1 if all at once.
+             */
+            rounds: number;
             /** @description From which drink. */
             source: string;
             /** @description That drink's name. */

@@ -234,8 +234,14 @@ function Offered({ offer }: { offer: Offer }) {
       )}
       <div className={look.small}>
         {span(offer.hands_on_minutes)} hands-on · ready in {span(offer.minutes)}
+        {offer.rounds > 1 && ` · in ${offer.rounds} rounds`}
         {offer.keeps && ` · ${offer.keeps}`}
       </div>
+      {offer.lacks.map((lack) => (
+        <div key={lack} className={look.buy}>
+          {lack}
+        </div>
+      ))}
       <Trouble error={create.error ?? undefined} />
       <Button
         variant="contained"

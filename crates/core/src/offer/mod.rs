@@ -17,10 +17,11 @@ mod replace;
 
 use serde::Serialize;
 
-use crate::balance::{Aim, BalanceMap, NOTICED, Profile, Spot, Target, solve};
+use crate::balance::{Aim, BalanceMap, Profile, Spot, Target, differences, solve};
 use crate::cupboard::{Cupboard, Form, Kind, Role, Trait};
 use crate::drink::Drink;
 use crate::keep::Keeping;
+use crate::plan;
 use crate::quantity::{Amount, Grams, Units, to_figures};
 use crate::scale::{Size, in_measures, measure, resize};
 use crate::shop::{Taken, had, taken};
@@ -92,10 +93,14 @@ pub struct Offer {
     pub colour: String,
     /// How far it lies from the balance that is wanted, in noticeable steps.
     pub off: f64,
-    /// From the first step to the last, minutes.
+    /// From now until it is ready, minutes: with one pair of hands, and this kitchen's vessels.
     pub minutes: f64,
     /// How much of that is hands-on.
     pub hands_on_minutes: f64,
+    /// In how many rounds it is made, 1 if all at once.
+    pub rounds: u32,
+    /// What stands in the way in this kitchen, in words: a vessel that is missing or too small.
+    pub lacks: Vec<String>,
     /// How long it keeps, in words.
     pub keeps: Option<String>,
     /// Whether it is ready in time.
@@ -164,15 +169,34 @@ pub fn offers<'a>(
             best.push(offer);
         }
     }
+    let mut best = best.into_iter().map(|offer| planned(offer, wish, worktop)).collect::<Vec<_>>();
+    best.sort_by(|a, b| rank(a).total_cmp(&rank(b)));
     Ok(best)
+}
+
+/// When it can be ready, by a plan of its own: with one pair of hands, in the vessels that are there.
+fn planned(offer: Offer, wish: &Wish, worktop: Worktop<'_>) -> Offer {
+    let Ok(plan) = plan::alone(&offer.drink, worktop) else { return offer };
+    let minutes = (-plan.begins).max(offer.minutes);
+    // Of which drink is said already.
+    let named = format!("{}, ", offer.drink.name);
+    let stops = plan.troubles.into_iter().filter(|t| t.stops);
+    Offer {
+        in_time: wish.within.is_none_or(|within| minutes <= within),
+        minutes,
+        rounds: plan.goes.first().copied().unwrap_or(1),
+        lacks: stops.map(|t| t.message.replacen(&named, "", 1)).collect(),
+        ..offer
+    }
 }
 
 /// Less is better: first what is ready in time, then what uses up what must go, then the balance, then what is missing.
 fn rank(offer: &Offer) -> f64 {
     let late = if offer.in_time { 0.0 } else { 1000.0 };
+    let lacks = if offer.lacks.is_empty() { 0.0 } else { 100.0 };
     let soon: f64 = offer.uses.iter().filter(|u| u.soon).map(|u| u.share).sum();
     let used: f64 = offer.uses.iter().map(|u| u.share).sum();
-    late - 20.0 * soon - 2.0 * used
+    late + lacks - 20.0 * soon - 2.0 * used
         + offer.off.min(10.0)
         + 3.0 * offer.missing.len() as f64
         + 0.5 * offer.changes.len() as f64
@@ -251,19 +275,12 @@ fn spot_in(drink: &Drink, trace: &Trace) -> Option<Spot> {
     map.point.map(|p| p.spot())
 }
 
-/// How far two places are from each other, in noticeable steps.
-fn steps_apart(is: Spot, wanted: Spot) -> f64 {
-    let sweet = (is.sweetness - wanted.sweetness) / (NOTICED.0 * wanted.sweetness.max(1.0));
-    let sour = (is.acidity - wanted.acidity) / (NOTICED.1 * wanted.acidity.max(0.08));
-    sweet.hypot(sour)
-}
-
 /// Brought to the balance that is wanted, as near as it goes.
 fn balanced(drink: Drink, wanted: Option<Spot>, worktop: Worktop<'_>) -> Result<Drink, Stopped> {
     let Some(spot) = wanted else { return Ok(drink) };
     // Nothing that anyone would notice is corrected.
     let trace = worktop.trace(&drink)?;
-    if spot_in(&drink, &trace).is_some_and(|is| steps_apart(is, spot) < 1.0) {
+    if spot_in(&drink, &trace).is_some_and(|is| differences(is, spot) < 1.0) {
         return Ok(drink);
     }
     let volume = trace.outcome().map(|o| o.ready.0);
@@ -308,7 +325,7 @@ fn told(
             acidity: point.acidity.clamp(t.acidity_from, t.acidity_to),
         };
         let wanted = wish.balance.unwrap_or(usual);
-        steps_apart(point.spot(), wanted)
+        differences(point.spot(), wanted)
     });
     // A bottle's days may be over before the drink is ready.
     let keeping = Keeping::of(&drink, cupboard, trace);
@@ -328,6 +345,8 @@ fn told(
         keeps: keeping.map(|kept| kept.words),
         hands_on_minutes: trace.hands_on().0,
         in_time: wish.within.is_none_or(|within| minutes <= within),
+        rounds: 1,
+        lacks: Vec::new(),
         minutes,
         map,
         off,

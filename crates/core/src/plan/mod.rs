@@ -278,7 +278,25 @@ pub fn plan<'a>(order: &Order, worktop: impl Into<Worktop<'a>>) -> Result<Plan, 
     Ok(read(order, &laid, &schedule))
 }
 
-/// The same, with what would help and when it could be served at the earliest.
+/// How far a quick search goes.
+const QUICKLY: f64 = 0.05;
+
+/// A drink by itself, with the usual hands and burners and this kitchen's vessels: when to start so that it is ready
+/// at 0, in how many rounds, and what stands in the way. Found by a short search: a choice among drinks needs no
+/// better.
+///
+/// # Errors
+/// As [`plan`].
+pub fn alone<'a>(drink: &Drink, worktop: impl Into<Worktop<'a>>) -> Result<Plan, FieldError> {
+    let wanted =
+        Wanted { id: "a".into(), drink: drink.clone(), serve_at: 0.0, water_bath: Vec::new() };
+    let order = Order { drinks: vec![wanted], ..Order::default() };
+    let laid = laid(&order, worktop.into())?;
+    let schedule = laid.problem.solve(QUICKLY);
+    Ok(read(&order, &laid, &schedule))
+}
+
+/// [`plan`], with what would help and when it could be served at the earliest.
 ///
 /// # Errors
 /// As [`plan`].

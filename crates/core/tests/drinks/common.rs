@@ -1,6 +1,6 @@
 //! Random drinks, and drinks written in a line.
 
-use keen_core::cupboard::{Cupboard, VesselKind};
+use keen_core::cupboard::{Cupboard, Kitchen, OwnVessel, VesselKind};
 use keen_core::drink::{
     Action, CoolingPlace, Cut, Dissolving, Drink, Family, Maceration, Portion, Press, Reduction,
     RestingPlace, Step, Stirring, Vessel, Vigour, Warmth,
@@ -290,4 +290,22 @@ pub fn last<'a>(drink: &Drink, trace: &'a Trace, vessel: &str) -> &'a Contents {
 /// What is noticed on the way.
 pub fn kinds(trace: &Trace) -> Vec<NoticeKind> {
     trace.frames.iter().flat_map(|f| &f.notices).map(|n| n.kind).collect()
+}
+
+/// A kitchen with these vessels: name, kind, capacity and how many.
+pub fn with_vessels(vessels: &[(&str, VesselKind, &str, u32)]) -> Kitchen {
+    Kitchen {
+        vessels: vessels
+            .iter()
+            .map(|(name, kind, capacity, count)| OwnVessel {
+                name: (*name).into(),
+                kind: *kind,
+                capacity: capacity.parse().unwrap(),
+                diameter_mm: None,
+                material: None,
+                count: *count,
+            })
+            .collect(),
+        ..Kitchen::default()
+    }
 }

@@ -1,7 +1,8 @@
 //! What can be made from what is there.
 
+use crate::common::with_vessels;
 use keen_core::balance::Spot;
-use keen_core::cupboard::Cupboard;
+use keen_core::cupboard::{Cupboard, VesselKind};
 use keen_core::drink::Drink;
 use keen_core::offer::{Have, Offer, Source, Wish, offers};
 use keen_core::trace::Trace;
@@ -36,10 +37,14 @@ fn have(all: &[(&str, &str, bool)]) -> Wish {
 }
 
 fn ask(wish: &Wish) -> Vec<Offer> {
+    ask_in(wish, Cupboard::builtin())
+}
+
+fn ask_in(wish: &Wish, cupboard: &Cupboard) -> Vec<Offer> {
     let drinks: Vec<(String, Drink)> =
         STARTS.iter().map(|id| ((*id).to_owned(), start(id))).collect();
     let sources: Vec<Source<'_>> = drinks.iter().map(|(id, drink)| Source { id, drink }).collect();
-    offers(&sources, wish, Cupboard::builtin()).unwrap()
+    offers(&sources, wish, cupboard).unwrap()
 }
 
 #[test]
@@ -113,4 +118,35 @@ fn two_hundred_drinks_are_looked_through_within_one_questions_work() {
     let work = Work::usual();
     let all = offers(&sources, &wish, Worktop::new(Cupboard::builtin(), &work)).unwrap();
     assert!(all.len() >= 3);
+}
+
+/// A pitcher that is too small, or a bottle that isn't there, is told, and what can be made comes first. One pair of
+/// hands is never quicker than the drink itself.
+#[test]
+fn what_the_kitchen_has_decides_what_is_offered_first() {
+    let mut wish = have(&[
+        ("lemon_juice", "12 lemons", false),
+        ("hibiscus_dried", "100 g", false),
+        ("white_sugar", "1 kg", false),
+    ]);
+    wish.glasses = Some(12);
+    let free = ask(&wish);
+    assert!(free.iter().all(|o| o.rounds == 1 && o.lacks.is_empty()), "no vessels are known");
+    let vessels = with_vessels(&[
+        ("Jug", VesselKind::Jug, "1 l", 1),
+        ("Pitcher", VesselKind::Pitcher, "1.1 l", 1),
+        ("Bowl", VesselKind::Bowl, "4 l", 1),
+        ("Fine sieve", VesselKind::FineSieve, "1 l", 1),
+    ]);
+    let all = ask_in(&wish, &Cupboard::of(&vessels));
+    let lacking: Vec<bool> = all.iter().map(|o| !o.lacks.is_empty()).collect();
+    assert!(lacking.is_sorted() && lacking.contains(&false), "{lacking:?}");
+    let cold = all.iter().find(|o| o.source == "hibiscus_cold").unwrap();
+    assert!(cold.lacks[0].starts_with("pitcher: Too small: it needs 3.2 l"), "{:?}", cold.lacks);
+    let syrup = all.iter().find(|o| o.source == "syrup").unwrap();
+    assert!(syrup.lacks[0].contains("Your cupboard has no bottle"), "{:?}", syrup.lacks);
+    for offer in all.iter().chain(&free) {
+        let alone = Trace::run(&offer.drink, Cupboard::builtin()).minutes.0;
+        assert!(offer.minutes >= alone - 1.0, "{}: {}", offer.drink.name, offer.minutes);
+    }
 }

@@ -1,6 +1,8 @@
 //! From one glass to a party: sizes, measures, vessels, shopping, the glass.
 
-use crate::common::{add, any_drink, boil, chill, drink, serve, squeeze, stand, strain};
+use crate::common::{
+    add, any_drink, boil, chill, drink, serve, squeeze, stand, strain, with_vessels,
+};
 use keen_core::balance::{Taste, swap};
 use keen_core::chance::spread;
 use keen_core::cupboard::{
@@ -16,23 +18,6 @@ use keen_core::trace::{MEASURED_AT, Trace};
 use proptest::prelude::*;
 use rand::SeedableRng;
 use rand::rngs::StdRng;
-
-fn kitchen(vessels: &[(&str, VesselKind, &str, u32)]) -> Kitchen {
-    Kitchen {
-        vessels: vessels
-            .iter()
-            .map(|(name, kind, capacity, count)| OwnVessel {
-                name: (*name).into(),
-                kind: *kind,
-                capacity: capacity.parse().unwrap(),
-                diameter_mm: None,
-                material: None,
-                count: *count,
-            })
-            .collect(),
-        ..Kitchen::default()
-    }
-}
 
 fn spiced() -> Drink {
     drink(vec![
@@ -61,7 +46,7 @@ fn what_would_run_over_at_a_larger_size_gets_the_kitchens_larger_vessel() {
         ("stock pot", VesselKind::Pot, "30 l", 1),
         ("tap jar", VesselKind::Pitcher, "8 l", 1),
     ];
-    let cupboard = Cupboard::of(&kitchen(&vessels));
+    let cupboard = Cupboard::of(&with_vessels(&vessels));
     let of = |sized: &Drink, id: &str| {
         let it = &sized.vessels[sized.vessel(id).unwrap()];
         (it.name.clone(), it.capacity().0)
@@ -204,7 +189,7 @@ proptest! {
     ) {
         let litres = |l: f64| format!("{l:.2} l");
         let (pot, jug, blender) = (litres(pot), litres(jug), litres(blender));
-        let own = kitchen(&[
+        let own = with_vessels(&[
             ("pot", VesselKind::Pot, &pot, 1),
             ("jug", VesselKind::Jug, &jug, 2),
             ("blender", VesselKind::Blender, &blender, 1),
@@ -248,7 +233,7 @@ proptest! {
 
 #[test]
 fn a_party_is_fitted_into_a_small_kitchen() {
-    let own = kitchen(&[
+    let own = with_vessels(&[
         ("big pot", VesselKind::Pot, "9 l", 1),
         ("glass jug", VesselKind::Jug, "2.3 l", 1),
         ("pitcher", VesselKind::Pitcher, "2.5 l", 4),
@@ -293,7 +278,7 @@ fn bottles_are_chosen_and_the_last_ones_fill_is_told() {
             headspace: "30 ml".parse().unwrap(),
         },
     ]);
-    let own = kitchen(&[
+    let own = with_vessels(&[
         ("pot", VesselKind::Pot, "4 l", 1),
         ("swing bottle", VesselKind::Bottle, "750 ml", 6),
     ]);
@@ -306,7 +291,7 @@ fn bottles_are_chosen_and_the_last_ones_fill_is_told() {
 
 #[test]
 fn a_bare_pot_is_offered_by_nobody_for_what_is_sour() {
-    let mut own = kitchen(&[("camp pot", VesselKind::Pot, "6 l", 1)]);
+    let mut own = with_vessels(&[("camp pot", VesselKind::Pot, "6 l", 1)]);
     own.vessels[0].material = Some(Material::Aluminium);
     let cupboard = Cupboard::of(&own);
     let offered = |drink: &Drink| {
