@@ -149,3 +149,21 @@ test("a plan stands upright on a phone", async ({ page }) => {
   await first.click();
   await page.getByRole("region", { name: /^Ginger and lemongrass syrup/ }).waitFor();
 });
+
+test("what would help shows what it moves before it moves anything", async ({ page }) => {
+  await page.goto("/plan");
+  await page.getByRole("link", { name: /Midsummer open day/ }).click();
+  const helps = page.getByRole("region", { name: "What would help" });
+  await helps.getByRole("button", { name: "Show changes" }).first().click();
+  await helps.getByText(/^Start/).waitFor();
+  await accessible(page, "a change of a plan before it is made");
+  const told = page.locator("[data-told]");
+  const before = await told.innerText();
+  await helps.getByRole("button", { name: "Leave it" }).click();
+  assert.equal(await told.innerText(), before, "looking changes nothing");
+  await helps.getByRole("button", { name: "Show changes" }).first().click();
+  await helps.getByRole("button", { name: "Make this change" }).click();
+  await page.waitForFunction((was) => document.querySelector("[data-told]")?.innerText !== was, before);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await page.waitForFunction((was) => document.querySelector("[data-told]")?.innerText === was, before);
+});

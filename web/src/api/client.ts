@@ -48,6 +48,7 @@ export type PlanView = Schemas["PlanView"];
 export type PlanEntry = Schemas["PlanEntry"];
 export type PlanAnswer = Schemas["PlanAnswer"];
 export type Plan = Schemas["Plan"];
+export type Help = Schemas["Help"];
 export type PlannedTask = Schemas["PlannedTask"];
 export type Block = Schemas["Block"];
 export type BatchView = Schemas["BatchView"];

@@ -5,7 +5,7 @@ import type { Plan, PlanAnswer, PlanFile } from "../api/client";
 import { colour, displayFont } from "../app/theme";
 import { span } from "../ui/format";
 import { dayAndHour, moved, type Clock } from "./times";
-import { helped, served } from "./changes";
+import { served } from "./changes";
 import type { Edit } from "./planEditor";
 
 interface AheadProps {
@@ -76,47 +76,6 @@ function Told(props: { stops?: boolean; children: React.ReactNode; action?: Reac
     >
       <Box sx={{ flex: "1 1 300px" }}>{props.children}</Box>
       {props.action}
-    </Box>
-  );
-}
-
-/** Which one change helps how much. */
-export function Helps({ plan, edit }: { plan: Plan; edit: Edit }) {
-  if (plan.helps.length === 0) return null;
-  return (
-    <Box component="section" aria-label="What would help">
-      <Box component="h2" sx={{ ...displayFont, fontSize: 17, fontWeight: 700, m: 0, mb: 1 }}>
-        What would help
-      </Box>
-      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5 }}>
-        {plan.helps.map((help) => (
-          <Box
-            key={help.title}
-            sx={{
-              ...card,
-              bgcolor: colour("enamel"),
-              display: "flex",
-              alignItems: "center",
-              gap: 2,
-              maxWidth: 560,
-            }}
-          >
-            <Box sx={{ minWidth: 0 }}>
-              <Box sx={{ fontWeight: 600 }}>{help.title}</Box>
-              <Box sx={{ color: colour("muted"), fontSize: 14.5 }}>{help.message}</Box>
-            </Box>
-            {!(typeof help.change === "object" && "vessel" in help.change) && (
-              <Button
-                variant="outlined"
-                onClick={() => edit((p) => helped(p, help.change))}
-                sx={{ whiteSpace: "nowrap", flexShrink: 0 }}
-              >
-                Do this
-              </Button>
-            )}
-          </Box>
-        ))}
-      </Box>
     </Box>
   );
 }

@@ -14,7 +14,8 @@ import {
 import { colour } from "../app/theme";
 import { span } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
-import { Helps, Parts, Troubles } from "./Ahead";
+import { Parts, Troubles } from "./Ahead";
+import { Helps } from "./Helps";
 import { Making } from "./Making";
 import { Chosen } from "./Chosen";
 import { AddDrinksDialog, DrinkDialog, HoursDialog, MeansDialog, ServingDialog } from "./Controls";
@@ -135,7 +136,7 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
           )}
           <Box className="no-print" sx={{ display: "grid", gap: 2.5 }}>
             {id && <Making id={id} answer={data} />}
-            <Helps plan={data.plan} edit={edit} />
+            <Helps plan={data.plan} file={plan} clock={clock} edit={edit} />
             <Parts answer={data} plan={data.plan} file={plan} edit={edit} />
             <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center" }}>
               <Button
