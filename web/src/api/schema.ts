@@ -2768,7 +2768,7 @@ export interface components {
              * @description What there is, ml.
              */
             volume_ml: number;
-            /** @description Ways to put it right, the smallest addition first. */
+            /** @description Ways to correct it, the smallest addition first. */
             ways: components["schemas"]["Remedy"][];
         };
         /** @description What a weighed measure teaches. */
@@ -3504,7 +3504,7 @@ export interface components {
                 step: string;
             };
         } | {
-            /** @description It isn't done after all. */
+            /** @description It isn't done yet: its *done* is undone. */
             again: {
                 /** @description The step's id. */
                 step: string;
@@ -5820,7 +5820,7 @@ export interface components {
              */
             ph?: number | null;
         };
-        /** @description One way to put it right. */
+        /** @description One way to correct it. */
         Remedy: {
             /**
              * Format: double

@@ -19,7 +19,7 @@ pub enum Happening {
         /// The step's id.
         step: String,
     },
-    /// It isn't done after all.
+    /// It isn't done yet: its *done* is undone.
     Again {
         /// The step's id.
         step: String,

@@ -42,13 +42,13 @@ pub struct Correction {
     pub volume_ml: f64,
     /// Set if nothing should be done: the difference can't be tasted, or it still changes by itself.
     pub leave_it: Option<String>,
-    /// Ways to put it right, the smallest addition first.
+    /// Ways to correct it, the smallest addition first.
     pub ways: Vec<Remedy>,
     /// What helps against what sugar and acid don't answer: flat, bitter, thin, no bubbles.
     pub advice: Vec<Advice>,
 }
 
-/// One way to put it right.
+/// One way to correct it.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Remedy {
     /// What is stirred in.

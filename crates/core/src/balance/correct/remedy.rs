@@ -23,7 +23,7 @@ pub(crate) fn neutralises(it: &Ingredient) -> bool {
     it.kind == Kind::Salt && it.per_gram[Component::StrongIons] > 0.0
 }
 
-/// Sets of things to put it right with: something sweet, something sour, water.
+/// Sets of things to correct it with: something sweet, something sour, water.
 pub(crate) fn sets<'a>(
     cupboard: &'a Cupboard,
     at_hand: &[String],
