@@ -180,13 +180,12 @@ fn is_plain(line: &str) -> bool {
     let code = [';', '=', '(', ')', '<', '>', '|', '/', '"', '`', '['];
     // `name: value,` and `name,` are of an object or a list of arguments.
     let first = line.split_whitespace().next().unwrap_or_default();
+    let argument = line.ends_with(['{', '}']) || (first.ends_with(':') && line.ends_with(','));
+    let statement = ["import ", "export ", "return ", "type ", "default:"];
     line.starts_with(|c: char| c.is_alphabetic() || c == '“')
+        && !argument
         && !line.contains(code)
-        && !line.ends_with(['{', '}'])
-        && !(first.ends_with(':') && line.ends_with(','))
-        && !["import ", "export ", "return ", "type ", "default:"]
-            .iter()
-            .any(|w| line.starts_with(w))
+        && !statement.iter().any(|word| line.starts_with(word))
 }
 
 /// Whether a person may read it: three words, and not the inside of a program.
