@@ -125,7 +125,8 @@ pub fn drink_of(codes: &[Vec<u8>], cupboard: &Cupboard) -> Result<Drink, CodeErr
     Ok(read_drink(&text, cupboard)?)
 }
 
-fn qr(bytes: &[u8]) -> Option<QrCode> {
+/// A picture code: sturdy, or as large as codes get where the bytes are many.
+pub(crate) fn qr(bytes: &[u8]) -> Option<QrCode> {
     let level = if bytes.len() <= STURDY { EcLevel::M } else { EcLevel::L };
     QrCode::with_error_correction_level(bytes, level).ok()
 }

@@ -6,9 +6,11 @@
 
 use std::fmt::Write;
 
-use qrcode::{Color, EcLevel, QrCode};
+use qrcode::Color;
 use serde::Serialize;
 use unicode_segmentation::UnicodeSegmentation;
+
+use crate::code::qr;
 
 /// What is to stand on a label.
 #[derive(Debug, Clone, PartialEq, Default)]
@@ -19,8 +21,8 @@ pub struct LabelText {
     pub lines: Vec<String>,
     /// What not everybody may have, and what is for adults: said in bold.
     pub warnings: Vec<String>,
-    /// What its picture code opens.
-    pub link: Option<String>,
+    /// What its picture code holds: the address of the bottle, or the drink.
+    pub code: Option<Vec<u8>>,
 }
 
 /// What labels are printed on.
@@ -283,9 +285,29 @@ fn write_lines(
     y
 }
 
-/// The picture code as one path, in a square of that size; nothing where the link is too long for one.
-fn code(link: &str, (x, y): (f64, f64), size: f64) -> Option<String> {
-    let code = QrCode::with_error_correction_level(link, EcLevel::M).ok()?;
+/// What can be read off print with a phone: a module of a picture code is at least this wide, mm.
+const READABLE: f64 = 0.33;
+
+/// How wide the picture code of a label is, mm.
+fn code_side(format: &LabelFormat) -> f64 {
+    let pad = padding(format);
+    let (wide, high) = (format.width - 2.0 * pad, format.height - 2.0 * pad);
+    if format.height > format.width { (wide * 0.55).min(high * 0.4) } else { high.min(wide * 0.32) }
+}
+
+fn padding(format: &LabelFormat) -> f64 {
+    (format.height.min(format.width) * 0.07).clamp(1.6, 6.0)
+}
+
+/// Whether a picture code of these bytes can be read off a label.
+#[must_use]
+pub fn fits_on_label(bytes: &[u8], format: &LabelFormat) -> bool {
+    qr(bytes).is_some_and(|code| code_side(format) / code.width() as f64 >= READABLE)
+}
+
+/// The picture code as one path, in a square of that size; nothing where the bytes are too many for one.
+fn code(bytes: &[u8], (x, y): (f64, f64), size: f64) -> Option<String> {
+    let code = qr(bytes)?;
     let modules = code.width();
     let each = size / modules as f64;
     let mut path = String::new();
@@ -305,17 +327,13 @@ fn code(link: &str, (x, y): (f64, f64), size: f64) -> Option<String> {
 
 /// One label at a place of the page, as a group of its own.
 fn draw(label: &LabelText, format: &LabelFormat, (left, top): (f64, f64)) -> String {
-    let pad = (format.height.min(format.width) * 0.07).clamp(1.6, 6.0);
+    let pad = padding(format);
     let (wide, high) = (format.width - 2.0 * pad, format.height - 2.0 * pad);
     let tall = format.height > format.width;
     let mut out = format!("<g class=\"label\" transform=\"translate({left:.2} {top:.2})\">");
-    let code_size = match (&label.link, tall) {
-        (None, _) => 0.0,
-        (Some(_), true) => (wide * 0.55).min(high * 0.4),
-        (Some(_), false) => high.min(wide * 0.32),
-    };
+    let code_size = code_side(format);
     let mut room = (wide, high);
-    if let Some(link) = &label.link {
+    if let Some(bytes) = &label.code {
         let at = if tall {
             room.1 -= code_size + pad;
             (pad, format.height - pad - code_size)
@@ -323,7 +341,7 @@ fn draw(label: &LabelText, format: &LabelFormat, (left, top): (f64, f64)) -> Str
             room.0 -= code_size + pad;
             (format.width - pad - code_size, pad + (high - code_size) / 2.0)
         };
-        out += &code(link, at, code_size).unwrap_or_default();
+        out += &code(bytes, at, code_size).unwrap_or_default();
     }
     let x = (pad, pad + room.0);
     // The name has up to half of it; what else there is to say shares the rest.
@@ -395,8 +413,8 @@ mod tests {
                 "1 to 6 with soda".into(),
             ],
             warnings: vec!["Has milk in it".into()],
-            link: Some(
-                "http://192.168.178.113:7341/kept/0190a7c2-1111-7aaa-8bbb-000000000001".into(),
+            code: Some(
+                b"http://192.168.178.113:7341/kept/0190a7c2-1111-7aaa-8bbb-000000000001".into(),
             ),
         }
     }
@@ -501,7 +519,20 @@ mod tests {
                 path.split('h').nth(1).unwrap().split('v').next().unwrap().parse().unwrap();
             assert!(module > 0.25 && each > 0.0, "{}: {module}", format.id);
         }
-        let without = LabelText { link: None, ..label("Lime") };
+        let without = LabelText { code: None, ..label("Lime") };
         assert!(!label_pages(&[without], &LABEL_FORMATS[0], 0)[0].contains("<path"));
+    }
+
+    #[test]
+    fn a_drink_fits_on_a_tag_and_an_address_on_every_label() {
+        let of = |id: &str| LABEL_FORMATS.iter().find(|f| f.id == id).unwrap();
+        let drink = vec![0xa5; 555];
+        let largest = LABEL_FORMATS.iter().max_by(|a, b| a.height.total_cmp(&b.height)).unwrap();
+        assert!(fits_on_label(&drink, largest), "{}", largest.name);
+        assert!(!fits_on_label(&drink, of("a4_24")));
+        assert!(!fits_on_label(&vec![1; 3000], largest), "no code holds that");
+        for format in LABEL_FORMATS.iter().filter(|f| f.height > 25.0) {
+            assert!(fits_on_label(b"http://192.168.178.113:7341/kept/0190a7c2", format));
+        }
     }
 }

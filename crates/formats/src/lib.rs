@@ -55,7 +55,7 @@ pub use house::{
 };
 pub use json::{FormatError, from_value, read_json};
 pub use keen_photo::MOST_BYTES as MOST_PICTURE_BYTES;
-pub use labels::{LABEL_FORMATS, LabelFormat, LabelText, label_pages};
+pub use labels::{LABEL_FORMATS, LabelFormat, LabelText, fits_on_label, label_pages};
 pub use plan_file::{
     HeldTask, Night, PLAN, PlanFile, PlannedDrink, SpokenFor, civil, plan_from_value, read_plan,
 };

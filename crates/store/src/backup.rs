@@ -77,7 +77,7 @@ fn look_over(path: &Path) -> Result<Connection> {
     let mut pattern = Connection::open_in_memory()?;
     migrations::ALL.to_version(&mut pattern, usize::try_from(version).unwrap_or(0))?;
     if made_of(&pattern)? != made_of(&found).map_err(unreadable)? {
-        return Err(no_copy("it holds files that Keen Pitcher didn't put there".into()));
+        return Err(no_copy("it holds things that Keen Pitcher didn't put there".into()));
     }
     let sound: String =
         found.query_row("PRAGMA integrity_check(1)", [], |row| row.get(0)).map_err(unreadable)?;

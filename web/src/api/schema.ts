@@ -301,8 +301,8 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Draw labels for bottles: name, dates, how to thin it, allergens, strength, and a picture code that opens the
-         *     bottle on a phone in the kitchen's network.
+         * Draw labels for bottles: name, dates, how to dilute it, allergens, strength, and a picture code that opens the
+         *     bottle on a phone in the kitchen's network, or holds the whole drink.
          */
         post: operations["lay_out_labels"];
         delete?: never;
@@ -4168,6 +4168,11 @@ export interface components {
              */
             version: number;
         };
+        /**
+         * @description What a label's picture code holds.
+         * @enum {string}
+         */
+        LabelCode: "bottle" | "drink";
         /** @description What labels are printed on. */
         LabelFormat: {
             /** @description How many stand side by side on a page. */
@@ -8830,6 +8835,8 @@ export interface operations {
                 "application/json": {
                     /** @description The bottles' ids. */
                     bottles: string[];
+                    /** @description What the picture codes hold. */
+                    code?: components["schemas"]["LabelCode"];
                     /** @description What they are printed on. */
                     format: string;
                     /** @description The place of the sheet that is the first to be used, from 0. */

@@ -39,13 +39,14 @@ export default function Labels() {
   });
   const [format, setFormat] = useState("a4_24");
   const [start, setStart] = useState("1");
+  const [code, setCode] = useState<"bottle" | "drink">("bottle");
   const [without, setWithout] = useState<string[]>([]);
   const all = kept?.bottles ?? [];
   const chosen = all.map((b) => b.id).filter((id) => !without.includes(id));
   const chosenFormat = formats.find((f) => f.id === format);
   const each = chosenFormat ? chosenFormat.columns * chosenFormat.rows : 1;
   const start_at = Math.min(Math.max((Math.round(Number(start)) || 1) - 1, 0), each - 1);
-  const asked = { bottles: chosen, format, start_at };
+  const asked = { bottles: chosen, format, start_at, code };
   const { data, error, waits } = useQuestion(
     ["labels", asked],
     (signal) => answer(api.POST("/api/compute/labels", { body: asked, signal })),
@@ -85,6 +86,17 @@ export default function Labels() {
             sx={{ width: 130 }}
           />
         )}
+        <TextField
+          select
+          size="small"
+          label="Picture code"
+          value={code}
+          onChange={(event) => setCode(event.target.value as typeof code)}
+          sx={{ minWidth: 210 }}
+        >
+          <MenuItem value="bottle">opens the bottle on a phone</MenuItem>
+          <MenuItem value="drink">holds the whole recipe</MenuItem>
+        </TextField>
         <Box sx={{ flex: 1 }} />
         <Button variant="contained" disabled={pages.length === 0} onClick={() => window.print()}>
           Print

@@ -3,12 +3,11 @@ import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import type { Drink, Start } from "../api/client";
+import type { Drink } from "../api/client";
 import { useShelfActions, useStartingPoints } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { FileButton } from "../ui/FileButton";
-import { effort } from "../ui/format";
-import { Standing } from "./Standing";
+import { StartingPoint } from "./StartingPoint";
 
 /** Begins a drink from a starting point or from a file. */
 export default function NewDrink({ onClose }: { onClose: () => void }) {
@@ -75,7 +74,7 @@ export default function NewDrink({ onClose }: { onClose: () => void }) {
                 .filter((start) => start.group === group)
                 .map((start) => (
                   <li key={start.id}>
-                    <Begin start={start} onBegin={() => begin(start.drink)} />
+                    <StartingPoint start={start} onBegin={() => begin(start.drink)} />
                   </li>
                 ))}
             </Box>
@@ -100,52 +99,5 @@ export default function NewDrink({ onClose }: { onClose: () => void }) {
         )}
       </Box>
     </Dialog>
-  );
-}
-
-/** A starting point, shown as what it makes. */
-export function Begin({ start, onBegin }: { start: Start; onBegin: () => void }) {
-  const { makes } = start;
-  const takes = [
-    ...(makes.minutes > 0 ? effort(makes) : []),
-    ...(makes.keeps ? [makes.keeps] : []),
-  ];
-  return (
-    <Button
-      fullWidth
-      onClick={onBegin}
-      sx={{
-        display: "flex",
-        alignItems: "center",
-        gap: 1.5,
-        textAlign: "left",
-        color: colour("ink"),
-        px: 1,
-        mx: -1,
-      }}
-    >
-      <Standing of={makes} width={56} height={64} />
-      <Box component="span" sx={{ flex: 1, minWidth: 0, fontWeight: 400, fontSize: 13.5 }}>
-        <Box
-          component="span"
-          sx={{ display: "block", color: colour("cobalt"), fontSize: 16, fontWeight: 600 }}
-        >
-          {start.name}
-        </Box>
-        <Box component="span" sx={{ display: "block", color: colour("muted"), lineHeight: 1.3 }}>
-          {start.description}
-        </Box>
-        {takes.length > 0 && (
-          <Box component="span" sx={{ display: "block", lineHeight: 1.4 }}>
-            {takes.join(" · ")}
-          </Box>
-        )}
-        {makes.kit.length > 0 && (
-          <Box component="span" sx={{ display: "block", color: colour("muted"), lineHeight: 1.3 }}>
-            takes {makes.kit.join(", ")}
-          </Box>
-        )}
-      </Box>
-    </Button>
   );
 }

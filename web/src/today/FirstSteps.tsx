@@ -4,7 +4,7 @@ import { Link, useNavigate } from "react-router";
 import type { Drink } from "../api/client";
 import { useShelfActions, useStartingPoints } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
-import { Begin as StartingPoint } from "../shelf/NewDrink";
+import { StartingPoint } from "../shelf/StartingPoint";
 import { Standing } from "../shelf/Standing";
 import { VesselDrawing } from "../ui/vessel";
 

@@ -184,7 +184,7 @@ fn a_scale_on_a_bridge_is_read_tared_and_missed_when_it_goes_away() {
 fn a_bridge_elsewhere_is_not_spoken_to() {
     let refused = binary().args(["--instruments", "192.0.2.7:7350"]).output().unwrap();
     assert!(!refused.status.success());
-    assert!(String::from_utf8_lossy(&refused.stderr).contains("on this machine only"));
+    assert!(String::from_utf8_lossy(&refused.stderr).contains("on this computer: 127.0.0.1"));
 }
 
 #[test]

@@ -230,6 +230,15 @@ fn labels_are_drawn_for_chosen_bottles() {
         calendar.contains("SUMMARY:Use up: Mint syrup") && calendar.contains("TRIGGER"),
         "{calendar}"
     );
+    // Or with the whole drink in the picture code, where that can be printed.
+    let asked = |format: &str| json!({ "bottles": ids[..1], "format": format, "code": "drink" });
+    let tag = app.post("/api/compute/labels", &asked("tag")).json();
+    let linked =
+        app.post("/api/compute/labels", &json!({ "bottles": ids[..1], "format": "tag" })).json();
+    let length = |view: &serde_json::Value| view["pages"][0].as_str().unwrap().len();
+    assert!(length(&tag) > 2 * length(&linked), "{} for {}", length(&tag), length(&linked));
+    let small = app.post("/api/compute/labels", &asked("a4_65")).problem(422);
+    assert_eq!(small["errors"][0]["field"], "code");
 }
 
 #[test]

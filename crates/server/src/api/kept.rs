@@ -16,7 +16,8 @@ use keen_core::keep::{
 use keen_core::trace::Trace;
 use keen_core::work::{Work, Worktop};
 use keen_formats::{
-    CalendarEntry, Format, LABEL_FORMATS, LabelFormat, LabelText, calendar, label_pages,
+    CalendarEntry, Format, LABEL_FORMATS, LabelFormat, LabelText, calendar, code_bytes,
+    fits_on_label, label_pages,
 };
 use keen_store::{KeptBottle, KeptMove, Store, StoreError, WholeBottle};
 use serde::{Deserialize, Serialize};
@@ -693,6 +694,20 @@ pub(crate) struct AskLabels {
     /// The place of the sheet that is the first to be used, from 0.
     #[serde(default)]
     start_at: usize,
+    /// What the picture codes hold.
+    #[serde(default)]
+    code: LabelCode,
+}
+
+/// What a label's picture code holds.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum LabelCode {
+    /// The address of the bottle, for a phone in the kitchen's network.
+    #[default]
+    Bottle,
+    /// The whole drink: a photo of the label gives it back, with no network.
+    Drink,
 }
 
 /// Pages of labels.
@@ -702,8 +717,8 @@ pub(crate) struct LabelsView {
     pages: Vec<String>,
 }
 
-/// Draw labels for bottles: name, dates, how to thin it, allergens, strength, and a picture code that opens the
-/// bottle on a phone in the kitchen's network.
+/// Draw labels for bottles: name, dates, how to dilute it, allergens, strength, and a picture code that opens the
+/// bottle on a phone in the kitchen's network, or holds the whole drink.
 #[utoipa::path(operation_id = "lay_out_labels", tag = "kept", request_body = inline(AskLabels), responses(
     (status = 200, body = inline(LabelsView)), (status = 404, body = Problem)))]
 #[post("/api/compute/labels")]
@@ -711,7 +726,7 @@ pub(super) async fn labels(
     state: web::Data<State>,
     body: Body,
 ) -> Result<web::Json<LabelsView>, Problem> {
-    let AskLabels { bottles, format, start_at } = body.json()?;
+    let AskLabels { bottles, format, start_at, code } = body.json()?;
     let Some(format) = LABEL_FORMATS.iter().find(|f| f.id == format) else {
         return Err(FieldError::new("format", "Choose one of the label sheets.").into());
     };
@@ -723,17 +738,41 @@ pub(super) async fn labels(
     let door = addresses.first().copied().or_else(|| phones::places(None).ok()?.first().copied());
     let found = state
         .with_store(move |store| {
-            let seen = |id: &String| seen_of(store, store.bottle(id)?);
-            bottles.iter().map(seen).collect::<Result<Vec<_>, _>>()
+            let of = |id: &String| {
+                let (read, seen) = seen_of(store, store.bottle(id)?)?;
+                let drink = read.bottle.drink.as_ref().filter(|_| code == LabelCode::Drink);
+                let drink = drink.and_then(|id| store.drinks().read(id).ok());
+                Ok((read, seen, drink.map(|kept| kept.body)))
+            };
+            bottles.iter().map(of).collect::<Result<Vec<_>, _>>()
         })
         .await?;
-    let link = |read: &Read| door.map(|at| format!("http://{at}/kept/{}", read.kept.id));
-    let texts: Vec<LabelText> =
-        found.iter().map(|(read, seen)| label(read, *seen, link(read))).collect();
+    let texts = found.iter().map(|(read, seen, drink)| {
+        let held = match code {
+            LabelCode::Drink => Some(drink_code(&read.bottle.name, drink.as_deref(), format)?),
+            LabelCode::Bottle => {
+                door.map(|at| format!("http://{at}/kept/{}", read.kept.id).into_bytes())
+            }
+        };
+        Ok(label(read, *seen, held))
+    });
+    let texts = texts.collect::<Result<Vec<LabelText>, Problem>>()?;
     Ok(web::Json(LabelsView { pages: label_pages(&texts, format, start_at) }))
 }
 
-fn label(read: &Read, seen: Option<f64>, link: Option<String>) -> LabelText {
+/// The picture code that holds the drink of a bottle.
+fn drink_code(name: &str, drink: Option<&str>, format: &LabelFormat) -> Result<Vec<u8>, Problem> {
+    let fault = |message: String| Problem::from(FieldError::new("code", message));
+    let drink = drink.and_then(|body| kept_drink(body).ok()).ok_or_else(|| {
+        fault(format!("{name} has no recipe on your list. Choose the code that opens the bottle."))
+    })?;
+    let code = code_bytes(&drink).filter(|codes| codes.len() == 1).and_then(|mut c| c.pop());
+    code.filter(|code| fits_on_label(code, format)).ok_or_else(|| {
+        fault(format!("The recipe of {name} is too long for this label. Choose a larger one."))
+    })
+}
+
+fn label(read: &Read, seen: Option<f64>, code: Option<Vec<u8>>) -> LabelText {
     let zone = TimeZone::system();
     let day = |at: Timestamp| at.to_zoned(zone.clone()).strftime("%-d %b %Y").to_string();
     let stands = read.state(seen);
@@ -755,5 +794,5 @@ fn label(read: &Read, seen: Option<f64>, link: Option<String>) -> LabelText {
     if !allergens.is_empty() {
         warnings.push(format!("Contains {}", allergens.join(", ")));
     }
-    LabelText { name: read.bottle.name.clone(), lines, warnings, link }
+    LabelText { name: read.bottle.name.clone(), lines, warnings, code }
 }

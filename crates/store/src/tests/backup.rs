@@ -93,18 +93,18 @@ fn what_is_no_copy_is_refused_as_a_whole() {
     .unwrap();
     refused("text.db");
     std::fs::write(path("empty.db"), "").unwrap();
-    assert!(refused("empty.db").contains("no shelf"));
+    assert!(refused("empty.db").contains("no data file in it"));
     // Somebody else's database.
     let other = Connection::open(path("other.db")).unwrap();
     other.execute_batch("CREATE TABLE drinks (id TEXT); PRAGMA user_version = 3;").unwrap();
-    assert!(refused("other.db").contains("doesn't put there"));
+    assert!(refused("other.db").contains("didn't put there"));
     // A shelf that does something by itself.
     store.copy_to(&path("trap.db")).unwrap();
     let trap = Connection::open(path("trap.db")).unwrap();
     trap.execute_batch("CREATE TRIGGER t AFTER INSERT ON drinks BEGIN DELETE FROM drinks; END;")
         .unwrap();
     drop(trap);
-    assert!(refused("trap.db").contains("doesn't put there"));
+    assert!(refused("trap.db").contains("didn't put there"));
     // From a newer program.
     store.copy_to(&path("newer.db")).unwrap();
     let newer = Connection::open(path("newer.db")).unwrap();
@@ -359,7 +359,7 @@ fn a_trigger_by_any_name_and_a_table_that_checks_for_ever_are_refused_at_once() 
         drop(file);
         let start = std::time::Instant::now();
         let error = store.replace_with(&path, TEN).unwrap_err();
-        assert!(error.to_string().contains("doesn't put there"), "{name}: {error}");
+        assert!(error.to_string().contains("didn't put there"), "{name}: {error}");
         assert!(start.elapsed() < std::time::Duration::from_secs(2), "{name}");
     }
 }
