@@ -208,7 +208,6 @@ fn is_said(text: &str) -> bool {
         " WHERE ",
         "1fr",
         "px ",
-        "px solid",
         "colour(",
         "ms, ",
         ".toFixed(",

@@ -48,8 +48,10 @@ pub fn codes_in(picture: &[u8], enough: impl Fn(&[Vec<u8>]) -> bool) -> Option<V
         }
     }
     // Corners of two codes side by side can be taken for one code's: then each half is looked at alone.
-    for side in HALVED {
-        let sized = greys.sized(side.min(longest) as f64 / longest as f64).smoothed();
+    let mut halved = HALVED.map(|side| side.min(longest)).to_vec();
+    halved.dedup();
+    for side in halved {
+        let sized = greys.sized(side as f64 / longest as f64).smoothed();
         for eighth in 0..8 {
             if sized.half(f64::from(eighth) * FRAC_PI_4).add_codes(&mut found, &enough) {
                 return Some(found);

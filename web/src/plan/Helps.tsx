@@ -20,7 +20,6 @@ interface HelpsProps {
 export interface Moved {
   id: string;
   label: string;
-  drink: number;
   from: number;
   to: number;
 }
@@ -29,9 +28,9 @@ export interface Moved {
 export function movedTasks(now: Plan["tasks"], then: Plan["tasks"]): Moved[] {
   const before = new Map(now.map((task) => [task.id, task.hands_from]));
   return then
-    .flatMap(({ id, label, drink, hands_from: to }) => {
+    .flatMap(({ id, label, hands_from: to }) => {
       const from = before.get(id);
-      return from === undefined || Math.abs(from - to) < 1 ? [] : [{ id, label, drink, from, to }];
+      return from === undefined || Math.abs(from - to) < 1 ? [] : [{ id, label, from, to }];
     })
     .sort((a, b) => Math.abs(b.to - b.from) - Math.abs(a.to - a.from));
 }
