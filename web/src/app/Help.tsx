@@ -48,7 +48,9 @@ interface HelpProps {
 /** What the words on the screens mean, and what the keyboard does. */
 export default function Help({ word, onClose }: HelpProps) {
   const touched = useRef<HTMLDivElement>(null);
-  useEffect(() => touched.current?.scrollIntoView({ block: "center" }), []);
+  useEffect(() => {
+    touched.current?.scrollIntoView({ block: "center" });
+  }, []);
   return (
     <TitledDialog title="Words and keys" width={560} onClose={onClose}>
       <Box component="section" aria-label="Words">

@@ -61,7 +61,9 @@ export function Shell() {
     spoken.current = way;
     void kitchenChanged(client);
   }, [way, client]);
-  useEffect(() => setMode(theme), [theme, setMode]);
+  useEffect(() => {
+    setMode(theme);
+  }, [theme, setMode]);
   useChanges();
 
   const [help, setHelp] = useState<{ word?: Word | undefined }>();

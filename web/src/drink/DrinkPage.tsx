@@ -70,9 +70,13 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
   const say = useSaveWord((s) => s.say);
   const { version } = useKitchen();
 
-  useEffect(() => say(saveWords[phase]), [say, phase]);
+  useEffect(() => {
+    say(saveWords[phase]);
+  }, [say, phase]);
   // The cupboard knows better now: the same drink comes to something else.
-  useEffect(() => editor.again(), [editor, version]);
+  useEffect(() => {
+    editor.again();
+  }, [editor, version]);
   useEffect(() => {
     const quiet = onDrinkChanged((id, version) => {
       if (id === editor.id) void editor.changedElsewhere(version);

@@ -35,7 +35,9 @@ function Opened({ bottle }: { bottle: Bottle }) {
   const [asking, setAsking] = useState<"pour" | "tip" | undefined>();
   const panel = useRef<HTMLElement>(null);
   // On a phone it opens above the shelves, which may be a long way up.
-  useEffect(() => panel.current?.scrollIntoView({ block: "nearest" }), []);
+  useEffect(() => {
+    panel.current?.scrollIntoView({ block: "nearest" });
+  }, []);
   const say = (what: BottleMove) => move.mutate(what, { onSuccess: () => setAsking(undefined) });
   const last = bottle.moves
     .map((m, of) => ({ m, of }))

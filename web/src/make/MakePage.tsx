@@ -36,7 +36,9 @@ export default function MakePage() {
   const { settings } = useSettings();
   const { setMode } = useColorScheme();
   const theme = settings.theme ?? "system";
-  useEffect(() => setMode(theme), [theme, setMode]);
+  useEffect(() => {
+    setMode(theme);
+  }, [theme, setMode]);
   useChanges();
   useAwake();
   const batch = useBatch(id);

@@ -37,7 +37,9 @@ function OpenPlan({ view }: { view: PlanView }) {
   const [editor] = useState(() => createPlanEditor(view));
   const { plan, word, wrong, canUndo, canRedo } = useStore(editor.store);
   const { edit, undo, redo } = editor;
-  useEffect(() => editor.hear(view), [editor, view]);
+  useEffect(() => {
+    editor.hear(view);
+  }, [editor, view]);
   useEffect(() => {
     window.addEventListener("pagehide", editor.leave);
     return () => {
