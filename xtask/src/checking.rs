@@ -1,8 +1,10 @@
 //! All checks and tests, the front end's beside the Rust build.
 
+use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 use std::process::Command;
 use std::sync::mpsc;
+use std::time::SystemTime;
 
 use anyhow::{Context, Result, bail};
 
@@ -35,6 +37,7 @@ const LONG: [&str; 11] = [
 pub(crate) fn test(quick: bool) -> Result<()> {
     text_of("cargo", &["fmt", "--all", "--check"])?;
     words::check()?;
+    let started = SystemTime::now();
     let progress = Progress::new();
     let (tell_there, there) = mpsc::channel();
     std::thread::scope(|side| {
@@ -63,11 +66,40 @@ pub(crate) fn test(quick: bool) -> Result<()> {
             walked.join().unwrap_or_else(|_| bail!("the journeys broke off"))
         });
         screens?;
+        let twice = compiled_twice(Path::new("target/debug/.fingerprint"), started)?;
+        if !twice.is_empty() {
+            bail!("compiled twice, for settings that differ between two builds: {twice:?}");
+        }
         if warnings > 0 {
             bail!("{warnings} warnings, see above");
         }
         if others? & walked? { Ok(()) } else { bail!("a test failed, see above") }
     })
+}
+
+/// What of ours was compiled more than once since then. The builds of one run must share what they compile: where one
+/// crate's settings differ between them, all that rests on it is compiled again, which took a quarter of the whole run.
+fn compiled_twice(kept: &Path, since: SystemTime) -> Result<Vec<String>> {
+    let mut times = BTreeMap::<String, usize>::new();
+    for folder in kept.read_dir().context("nothing was compiled")?.flatten() {
+        let fresh = folder
+            .path()
+            .join("invoked.timestamp")
+            .metadata()
+            .and_then(|timestamp| timestamp.modified())
+            .is_ok_and(|compiled| compiled >= since);
+        let name = folder.file_name().to_string_lossy().into_owned();
+        let Some((package, _)) = name.rsplit_once('-') else { continue };
+        if !fresh || !package.starts_with("keen-") {
+            continue;
+        }
+        for file in folder.path().read_dir()?.flatten() {
+            if let Some(target) = file.file_name().to_string_lossy().strip_suffix(".json") {
+                *times.entry(format!("{package} {target}")).or_default() += 1;
+            }
+        }
+    }
+    Ok(times.into_iter().filter(|(_, times)| *times > 1).map(|(what, _)| what).collect())
 }
 
 /// Cargo's test runner, with what the checked build left. Anew, should the screens have been built after the
@@ -159,4 +191,30 @@ fn front_end(progress: &Progress, quick: bool, built: mpsc::Sender<()>) -> Resul
     }
     tell("the screens are checked");
     Ok(())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_is_compiled_twice_is_found() {
+        let kept = tempfile::tempdir().unwrap();
+        let since = SystemTime::now() - std::time::Duration::from_secs(1);
+        let compile = |folder: &str, target: &str| {
+            let folder = kept.path().join(folder);
+            std::fs::create_dir_all(&folder).unwrap();
+            std::fs::write(folder.join("invoked.timestamp"), "").unwrap();
+            std::fs::write(folder.join(format!("{target}.json")), "{}").unwrap();
+        };
+        compile("keen-core-1a", "lib-keen_core");
+        compile("keen-core-2b", "test-lib-keen_core");
+        compile("serde-1a", "lib-serde");
+        compile("serde-2b", "lib-serde");
+        assert_eq!(compiled_twice(kept.path(), since).unwrap(), [""; 0]);
+        compile("keen-core-3c", "lib-keen_core");
+        assert_eq!(compiled_twice(kept.path(), since).unwrap(), ["keen-core lib-keen_core"]);
+        let later = SystemTime::now() + std::time::Duration::from_secs(60);
+        assert_eq!(compiled_twice(kept.path(), later).unwrap(), [""; 0]);
+    }
 }
