@@ -36,6 +36,7 @@ export async function open(browser, address, options = {}) {
   const context = await browser.newContext({
     baseURL: address,
     viewport: desk,
+    locale: "en-GB",
     reducedMotion: "reduce",
     ...options,
   });

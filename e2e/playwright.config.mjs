@@ -15,6 +15,7 @@ export default defineConfig({
   reporter: [["line"]],
   use: {
     viewport: desk,
+    locale: "en-GB",
     actionTimeout: 40_000,
     navigationTimeout: 40_000,
     contextOptions: { reducedMotion: "reduce" },

@@ -10,7 +10,9 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./app/App";
 import { theme } from "./app/theme";
+import { speakAs } from "./ui/dates";
 
+speakAs(navigator.languages);
 // The page may only write styles that carry the nonce of the answer that brought it.
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 const styles = createCache({ key: "kp", nonce });

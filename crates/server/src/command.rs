@@ -139,7 +139,7 @@ fn find(store: &Store, drink: &str) -> Result<keen_store::Kept> {
 pub(crate) fn make_from(text: &str, data: Option<PathBuf>) -> Result<()> {
     let store = shelf_place::open(&shelf_place::folder(data, false)?)?;
     let cupboard = crate::api::kept_cupboard(&store)?;
-    let read = read_stock(text, &cupboard);
+    let read = read_stock(text, &cupboard, crate::api::clock_now());
     for part in &read.unread {
         eprintln!("we didn't understand “{part}”");
     }
@@ -149,6 +149,7 @@ pub(crate) fn make_from(text: &str, data: Option<PathBuf>) -> Result<()> {
         have: read.have.iter().map(StockThing::have).collect(),
         glasses: read.people,
         without: read.without,
+        within: read.within,
         ..Wish::default()
     };
     let found = offers(&sources, &wish, &cupboard)?;
@@ -166,6 +167,9 @@ pub(crate) fn make_from(text: &str, data: Option<PathBuf>) -> Result<()> {
             minutes(offer.minutes),
             uses.join(", ")
         );
+        if !offer.in_time {
+            out += "    not ready by then\n";
+        }
         if offer.rounds > 1 {
             out += &format!("    in {} rounds\n", offer.rounds);
         }

@@ -2462,11 +2462,17 @@ export interface components {
         };
         /** @description What was understood, and what can be made. */
         CanMake: {
+            /** @description By when it is wanted, RFC 3339. */
+            by?: string | null;
             /** @description The bottles that were counted in. */
             kept: components["schemas"]["KeptThing"][];
+            /** @description How many drinks and starting points were looked at. */
+            looked_at: number;
             /** @description The drinks, the best first: up to eight. */
             offers: components["schemas"]["OfferedDrink"][];
             read: components["schemas"]["StockRead"];
+            /** @description How many there are. */
+            there_are: number;
         };
         /** @description How the drink is served, and what becomes of it in the glass. */
         Card: {
@@ -6666,6 +6672,11 @@ export interface components {
             people?: number | null;
             /** @description What wasn't understood, as it was typed. */
             unread: string[];
+            /**
+             * Format: double
+             * @description In how many minutes it is wanted.
+             */
+            within?: number | null;
             /** @description What must not be in it. */
             without: string[];
         };
@@ -7723,11 +7734,16 @@ export interface components {
             glasses?: number | null;
             /** @description Whether the bottles that stand in Kept are there too. */
             kept?: boolean;
-            /** @description What is there: "8 limes going hard, half a bottle of ginger syrup, mint; six people, no nuts". */
+            /**
+             * @description Look at no more drinks than this, those first that share most with what is there: for a first answer while the
+             *     rest is looked at, 1 to 400.
+             */
+            look_at?: number | null;
+            /** @description What is there: "8 limes going hard, half a bottle of ginger syrup, mint; six people at four, no nuts". */
             text: string;
             /**
              * Format: double
-             * @description Within how many minutes it has to be ready.
+             * @description Within how many minutes it has to be ready; as the text says, or whenever it is.
              */
             within?: number | null;
             /** @description What must not be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey". */

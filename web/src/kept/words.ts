@@ -1,4 +1,5 @@
 import type { Place } from "../api/client";
+import { longDay } from "../ui/dates";
 
 export const places: [Place, string][] = [
   ["refrigerator", "Refrigerator"],
@@ -6,8 +7,6 @@ export const places: [Place, string][] = [
   ["cupboard", "Cupboard"],
 ];
 
-const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long" });
-
 export function date(timestamp: string): string {
-  return day.format(new Date(timestamp));
+  return longDay(new Date(timestamp));
 }

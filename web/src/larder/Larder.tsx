@@ -8,6 +8,7 @@ import { useQuestion } from "../api/ask";
 import { answer, api, asking, type Schemas } from "../api/client";
 import { useShelfActions } from "../api/queries";
 import { useTasters } from "../drink/balance/useDrinkers";
+import { until } from "../make/clock";
 import { colour, displayFont } from "../app/theme";
 import { span, volume } from "../ui/format";
 import { PageTitle } from "../ui/PageTitle";
@@ -29,6 +30,20 @@ const withouts: [string, string][] = [
   ["honey", "honey"],
 ];
 
+/** Drinks that are looked at before the rest of a long shelf. */
+const LIKELIEST = 40;
+
+function useOffers(asked: Schemas["WhatCanIMake"], wanted: boolean) {
+  // Two questions at a time: each has a place of its own in the queue.
+  const queue = asked.look_at ? "offers-first" : "offers";
+  return useQuestion(
+    ["offers", asked],
+    (signal) =>
+      answer(api.POST("/api/compute/offers", { body: asked, headers: asking(queue), signal })),
+    wanted,
+  );
+}
+
 /** What can I make? One line of what is there, and drinks worked out from it on a shelf. */
 export default function Larder() {
   const [address, setAddress] = useSearchParams();
@@ -37,6 +52,7 @@ export default function Larder() {
   const [without, setWithout] = useState<string[]>([]);
   const [kept, setKept] = useState(true);
   const [whom, setWhom] = useState("");
+  const [opened] = useState(() => Date.now());
   const { data: tasters } = useTasters();
   const liking = (tasters ?? []).flatMap(({ id, taster, ideals }) => {
     // What is poured by the pitcher tells most; else what is known of them.
@@ -54,21 +70,26 @@ export default function Larder() {
     glasses: Number.isFinite(many.number) ? Math.round(many.number) : null,
   };
   const wanted = settled.trim() !== "" || kept;
-  const { data, error, again, waits } = useQuestion(
-    ["offers", asked],
-    (signal) =>
-      answer(api.POST("/api/compute/offers", { body: asked, headers: asking("offers"), signal })),
-    wanted,
-  );
-  const nothing = data && data.offers.length === 0 && settled.trim() !== "" && !waits;
+  // The likeliest come at once, and the rest while they are read.
+  const first = useOffers({ ...asked, look_at: LIKELIEST }, wanted);
+  const whole = first.data && first.data.looked_at === first.data.there_are;
+  const all = useOffers(asked, wanted && whole === false && !first.waits);
+  const looking = whole === false && (all.waits || all.data === undefined);
+  const data = whole || looking ? first.data : all.data;
+  const error = first.error ?? all.error;
+  const again = first.error ? first.again : all.again;
+  const nothing =
+    data && data.offers.length === 0 && settled.trim() !== "" && !first.waits && !looking;
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 6, flex: 1, minWidth: 0 }}>
       <PageTitle mb={1.5}>What can I make?</PageTitle>
       <label className={look.line}>
-        <span>What you have, with commas between; for how many, and what mustn’t be in it</span>
+        <span>
+          What you have, with commas between; for how many and when, and what mustn’t be in it
+        </span>
         <input
           value={text}
-          placeholder="8 limes going hard, half a bottle of ginger syrup, mint; six people, no nuts"
+          placeholder="8 limes going hard, half a bottle of ginger syrup, mint; six people at four, no nuts"
           autoFocus
           onChange={(event) => {
             setText(event.target.value);
@@ -90,6 +111,7 @@ export default function Larder() {
             {bottle.days <= 3 && <b>use soon</b>}
           </li>
         ))}
+        {data?.by && <li>ready by {until(Date.parse(data.by), opened)}</li>}
         {data?.read.unread.map((part) => (
           <li key={part} className={look.unread}>
             “{part}”: not understood
@@ -153,6 +175,11 @@ export default function Larder() {
         <Box sx={{ color: colour("muted"), maxWidth: 620 }}>
           Nothing on your shelf can be made from that. Add a fruit, a syrup or a herb, or more of
           what you have.
+        </Box>
+      )}
+      {looking && first.data && (
+        <Box role="status" sx={{ color: colour("muted"), mb: 1 }}>
+          Looking at {first.data.there_are - first.data.looked_at} more drinks…
         </Box>
       )}
       <ul className={look.shelf} aria-label="You can make">
@@ -237,6 +264,7 @@ function Offered({ offer }: { offer: Offer }) {
         {offer.rounds > 1 && ` · in ${offer.rounds} rounds`}
         {offer.keeps && ` · ${offer.keeps}`}
       </div>
+      {!offer.in_time && <div className={look.buy}>not ready by then</div>}
       {offer.lacks.map((lack) => (
         <div key={lack} className={look.buy}>
           {lack}

@@ -1,6 +1,6 @@
 /** Times of a batch: the core counts minutes since it was begun. */
 
-const wall = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
+import { clockTime, weekday } from "../ui/dates";
 
 /** The moment so many minutes after a batch was begun, ms. */
 export function momentOf(begunAt: string, minutes: number): number {
@@ -10,13 +10,13 @@ export function momentOf(begunAt: string, minutes: number): number {
 /** "14:05", or "tomorrow 8:00", or "Friday 8:00". */
 export function until(moment: number, now: number): string {
   const then = new Date(moment);
-  const hour = wall.format(then).replace(/^0/, "");
+  const hour = clockTime(then);
   const midnight = new Date(now);
   midnight.setHours(24, 0, 0, 0);
   const days = Math.floor((moment - midnight.getTime()) / 86_400_000) + 1;
   if (days <= 0) return hour;
   if (days === 1) return `tomorrow ${hour}`;
-  return `${then.toLocaleDateString("en-GB", { weekday: "long" })} ${hour}`;
+  return `${weekday(then)} ${hour}`;
 }
 
 /** What is left of a wait: "12 min", "0:45", "over". */

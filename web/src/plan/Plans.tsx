@@ -11,21 +11,13 @@ import { usePlanActions, usePlans } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
 import { Note } from "../ui/Note";
 import { comingSaturday } from "./times";
+import { dayAndTime } from "../ui/dates";
 import { PageTitle } from "../ui/PageTitle";
 
-const day = new Intl.DateTimeFormat("en-GB", {
-  weekday: "long",
-  day: "numeric",
-  month: "long",
-  hour: "2-digit",
-  minute: "2-digit",
-  timeZone: "UTC",
-});
-
-/** "Saturday 22 June at 15:00", as the clock on the wall will show. */
+/** "Saturday 22 June, 15:00", as the clock on the wall will show. */
 function servingDay(civil: string): string {
   const at = new Date(`${civil.slice(0, 16)}:00Z`);
-  return Number.isNaN(at.getTime()) ? civil : day.format(at).replace(",", "");
+  return Number.isNaN(at.getTime()) ? civil : dayAndTime(at, "UTC");
 }
 
 /** All plans: those to come first. */

@@ -3,6 +3,9 @@
  * in the zone where the kitchen is.
  */
 
+import * as dates from "../ui/dates";
+import { clockTime, wholeDay } from "../ui/dates";
+
 /** When the minutes are counted from, and where the clock hangs. */
 export interface Clock {
   /** The moment that minutes are counted from, ms. */
@@ -11,38 +14,21 @@ export interface Clock {
   readonly zone: string;
 }
 
-const formats = new Map<string, Intl.DateTimeFormat>();
-
-function format(zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
-  const key = zone + JSON.stringify(options);
-  let known = formats.get(key);
-  if (!known) {
-    known = new Intl.DateTimeFormat("en-GB", { timeZone: zone, ...options });
-    formats.set(key, known);
-  }
-  return known;
-}
-
 const moment = (clock: Clock, minutes: number) => new Date(clock.zero + minutes * 60_000);
 
-/** "9:25". */
+/** "9:25": a plan is read to the minute, and what is nearly the next one is it. */
 export function hour(clock: Clock, minutes: number): string {
-  // A plan is read to the minute: what is nearly the next one is it.
-  const text = format(clock.zone, { hour: "2-digit", minute: "2-digit" }).format(
-    moment(clock, Math.round(minutes)),
-  );
-  return text.replace(/^0/, "");
+  return clockTime(moment(clock, Math.round(minutes)), clock.zone);
 }
 
 /** "Saturday". */
 export function weekday(clock: Clock, minutes: number): string {
-  return format(clock.zone, { weekday: "long" }).format(moment(clock, minutes));
+  return dates.weekday(moment(clock, minutes), clock.zone);
 }
 
 /** "Saturday 26 June". */
 export function date(clock: Clock, minutes: number): string {
-  const parts = { weekday: "long", day: "numeric", month: "long" } as const;
-  return format(clock.zone, parts).format(moment(clock, minutes)).replace(",", "");
+  return wholeDay(moment(clock, minutes), clock.zone);
 }
 
 /** "9:25", or "Friday 18:10" on another day than the serving. */
@@ -53,7 +39,8 @@ export function dayAndHour(clock: Clock, minutes: number): string {
 
 /** As a plan is kept: the time on the wall, `2030-06-22T15:00`. */
 export function civil(clock: Clock, minutes: number): string {
-  const parts = format(clock.zone, {
+  const parts = new Intl.DateTimeFormat("en-GB", {
+    timeZone: clock.zone,
     year: "numeric",
     month: "2-digit",
     day: "2-digit",
@@ -72,7 +59,7 @@ export function hours(clock: Clock, from: number, to: number): { at: number; tex
   const first = Math.ceil((clock.zero / 60_000 + from) / 15) * 15 - clock.zero / 60_000;
   for (let at = first; at <= to; at += 15) {
     const text = hour(clock, at);
-    if (text.endsWith(":00")) found.push({ at, text });
+    if (/:00\b/.test(text)) found.push({ at, text });
   }
   return found;
 }

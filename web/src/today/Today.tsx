@@ -9,6 +9,7 @@ import { Bottles } from "../kept/Bottles";
 import { Begin } from "../shelf/Begin";
 import { OnTheGo } from "../shelf/OnTheGo";
 import { Shelf } from "../shelf/Shelf";
+import { dayAndTime } from "../ui/dates";
 import { useSettled } from "../ui/useSettled";
 import { FirstSteps } from "./FirstSteps";
 
@@ -154,7 +155,7 @@ function Lines({ learned }: { learned: string[] }) {
         <Box key={plan.id} component={Link} to={`/plan/${plan.id}`} sx={card}>
           <Box sx={{ ...displayFont, fontSize: 17, fontWeight: 700 }}>{plan.name}</Box>
           <Box sx={{ fontSize: 14.5, color: colour("muted") }}>
-            {day.format(new Date(plan.serving))} · {plan.drinks.map((d) => d.name).join(", ")}
+            {dayAndTime(new Date(plan.serving))} · {plan.drinks.map((d) => d.name).join(", ")}
           </Box>
         </Box>
       ))}
@@ -166,11 +167,3 @@ function Lines({ learned }: { learned: string[] }) {
     </Box>
   );
 }
-
-const day = new Intl.DateTimeFormat("en-GB", {
-  weekday: "long",
-  day: "numeric",
-  month: "long",
-  hour: "2-digit",
-  minute: "2-digit",
-});

@@ -85,7 +85,7 @@ describe("figures as they are written", () => {
     const at = (...when: [number, number, number, number, number]) =>
       new Date(...when).toISOString();
     expect(when(at(2030, 5, 21, 13, 59), now)).toBe("just now");
-    expect(when(at(2030, 5, 21, 9, 5), now)).toBe("today 09:05");
+    expect(when(at(2030, 5, 21, 9, 5), now)).toBe("today 9:05");
     expect(when(at(2030, 5, 20, 23, 0), now)).toBe("yesterday");
     expect(when(at(2030, 5, 19, 23, 0), now)).toBe("19 Jun");
   });

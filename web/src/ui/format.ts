@@ -1,4 +1,5 @@
 import type { Profile, Settings } from "../api/client";
+import { clockTime, day } from "./dates";
 
 /** Figures as they are written on the screen. No drink is computed here. */
 
@@ -70,21 +71,18 @@ export function span(minutes: number): string {
   return rest === 0 ? `${whole / 60} h` : `${Math.floor(whole / 60)} h ${rest} min`;
 }
 
-const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
-const hour = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
-
 /** When something was changed: "just now", "today 14:20", "yesterday", "21 Jun". */
 export function when(timestamp: string, now: Date = new Date()): string {
   const then = new Date(timestamp);
   const minutes = (now.getTime() - then.getTime()) / 60_000;
   if (minutes < 2) return "just now";
-  if (then.toDateString() === now.toDateString()) return `today ${hour.format(then)}`;
+  if (then.toDateString() === now.toDateString()) return `today ${clockTime(then)}`;
   if (
     minutes < 48 * 60 &&
     new Date(now.getTime() - 86_400_000).toDateString() === then.toDateString()
   )
     return "yesterday";
-  return day.format(then);
+  return day(then);
 }
 
 /** A time as one plans by it: to the quarter of an hour, or the half. */

@@ -134,6 +134,18 @@ const PITCHER: f64 = 1000.0;
 /// Nobody makes less, or more without being asked, ml.
 const VOLUMES: (f64, f64) = (250.0, 5000.0);
 
+/// Those first that share most with what is there: who doesn't wait for all sees the likeliest.
+#[must_use]
+pub fn likeliest_first<'a>(
+    mut sources: Vec<Source<'a>>,
+    wish: &Wish,
+    cupboard: &Cupboard,
+) -> Vec<Source<'a>> {
+    let stock = Stock::of(wish, cupboard);
+    sources.sort_by_cached_key(|source| std::cmp::Reverse(stock.shared(source.drink, cupboard)));
+    sources
+}
+
 /// Drinks that can be made, the best first.
 ///
 /// # Errors

@@ -1,5 +1,7 @@
 //! What is there, and what of it stands in for what isn't.
 
+use std::collections::BTreeSet;
+
 use super::{Use, Wish, in_stock, is_basic, said};
 use crate::balance::swap;
 use crate::chemistry::Component;
@@ -82,6 +84,32 @@ impl Stock {
     /// How many of the things that give a drink its character are there.
     pub(super) fn character(&self, takes: &[Taken]) -> usize {
         takes.iter().filter(|one| self.thing(&one.id).is_some_and(|t| !t.basic)).count()
+    }
+
+    /// How much of what gives a drink its character is there, or something that does the same; what won't wait counts
+    /// twice, and what would have to be bought counts against it.
+    pub(super) fn shared(&self, drink: &Drink, cupboard: &Cupboard) -> i32 {
+        let inside: BTreeSet<&str> =
+            drink.steps.iter().filter_map(|step| step.action.ingredient()).collect();
+        let mut shared = 0;
+        let mut used = vec![false; self.things.len()];
+        for it in inside.iter().filter_map(|id| cupboard.ingredient(id)) {
+            let same = |thing: &Thing| thing.gives.contains(&it.id);
+            let near = |thing: &Thing| {
+                let mut gives = thing.gives.iter().filter_map(|id| cupboard.ingredient(id));
+                gives.any(|other| does_the_same(it, other))
+            };
+            let found = self.things.iter().position(same);
+            match found.or_else(|| self.things.iter().position(near)) {
+                Some(i) if !self.things[i].basic && !used[i] => {
+                    used[i] = true;
+                    shared += 1 + i32::from(self.things[i].soon);
+                }
+                Some(_) => {}
+                None => shared -= i32::from(!is_basic(cupboard, &it.id)),
+            }
+        }
+        shared
     }
 
     /// How many times the drink what has to go first is enough for; of what is as urgent, the most that all allow.

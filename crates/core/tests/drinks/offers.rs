@@ -4,7 +4,7 @@ use crate::common::with_vessels;
 use keen_core::balance::Spot;
 use keen_core::cupboard::{Cupboard, VesselKind};
 use keen_core::drink::Drink;
-use keen_core::offer::{Have, Offer, Source, Wish, offers};
+use keen_core::offer::{Have, Offer, Source, Wish, likeliest_first, offers};
 use keen_core::trace::Trace;
 use keen_core::work::{Work, Worktop};
 
@@ -118,6 +118,31 @@ fn two_hundred_drinks_are_looked_through_within_one_questions_work() {
     let work = Work::usual();
     let all = offers(&sources, &wish, Worktop::new(Cupboard::builtin(), &work)).unwrap();
     assert!(all.len() >= 3);
+}
+
+/// The first answer looks at a few only. What uses up what must go is among them, wherever it stands on the shelf.
+#[test]
+fn the_likeliest_are_looked_at_first() {
+    let wish = have(&[
+        ("white_sugar", "1 kg", false),
+        ("ginger_root", "50 g", false),
+        ("hibiscus_dried", "60 g", true),
+    ]);
+    let drinks: Vec<(String, Drink)> =
+        STARTS.iter().map(|id| ((*id).to_owned(), start(id))).collect();
+    let sources = drinks.iter().map(|(id, drink)| Source { id, drink }).collect();
+    let first = likeliest_first(sources, &wish, Cupboard::builtin());
+    let ids: Vec<&str> = first.iter().map(|source| source.id).collect();
+    // Hibiscus has to go, ginger may; of the rest, sugar is in all, and they stay as they were.
+    assert!(ids[..2].iter().all(|id| id.starts_with("hibiscus")), "{ids:?}");
+    assert_eq!(ids[2], "root_syrup", "{ids:?}");
+    assert_eq!(
+        ids[3..],
+        ["lemonade_syrup", "lemonade_zest", "fruit_juiced", "soda_parts", "syrup"]
+    );
+    let best =
+        |most: usize| offers(&first[..most], &wish, Cupboard::builtin()).unwrap().swap_remove(0);
+    assert_eq!(best(3).source, best(8).source, "the rest brings nothing better");
 }
 
 /// A pitcher that is too small, or a bottle that isn't there, is told, and what can be made comes first. One pair of

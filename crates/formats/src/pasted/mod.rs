@@ -44,8 +44,10 @@ mod sizes;
 mod stock;
 mod uses;
 mod verbs;
+mod when;
 
 pub use line::{LineRead, LineThing, read_line};
 pub use outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, StepGuess, Sure, Thing};
 pub use recipe::{ANYWAY, MOST_CHARACTERS, read_recipe};
 pub use stock::{StockRead, StockThing, read_stock};
+pub use when::ClockTime;

@@ -1,4 +1,4 @@
-//! What somebody says they have: "8 limes going hard, half a bottle of ginger syrup, a kilo of sugar, mint; six people".
+//! What somebody says they have: "8 limes going hard, half a bottle of ginger syrup, mint; six people at four".
 
 use keen_core::cupboard::Cupboard;
 use keen_core::offer::Have;
@@ -8,6 +8,7 @@ use keen_core::quantity::said::{Kind as FieldKind, read as read_field};
 use serde::Serialize;
 
 use super::line::read_line;
+use super::when::{ClockTime, when};
 
 /// What was read of it.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
@@ -16,6 +17,8 @@ pub struct StockRead {
     pub have: Vec<StockThing>,
     /// For how many people.
     pub people: Option<u32>,
+    /// In how many minutes it is wanted.
+    pub within: Option<f64>,
     /// What must not be in it.
     pub without: Vec<String>,
     /// What wasn't understood, as it was typed.
@@ -94,21 +97,36 @@ const WITHOUT: [(&str, &str); 9] = [
 /// A bottle of which nobody says what it holds, ml.
 const BOTTLE: f64 = 500.0;
 
-/// Reads what somebody has, for whom, and what mustn't be in it.
+/// Reads what somebody has, for whom and when, and what mustn't be in it.
 #[must_use]
-pub fn read_stock(text: &str, cupboard: &Cupboard) -> StockRead {
-    let mut read =
-        StockRead { have: Vec::new(), people: None, without: Vec::new(), unread: Vec::new() };
+pub fn read_stock(text: &str, cupboard: &Cupboard, now: ClockTime) -> StockRead {
+    let mut read = StockRead {
+        have: Vec::new(),
+        people: None,
+        within: None,
+        without: Vec::new(),
+        unread: Vec::new(),
+    };
     let text: String = text.chars().take(1000).collect();
     let apart = text.replace([';', '\n', '\r'], ",").replace(" and ", ",").replace(" plus ", ",");
     for part in apart.split(',').map(str::trim).filter(|part| !part.is_empty()) {
-        part_of(part, cupboard, &mut read);
+        part_of(part, cupboard, now, &mut read);
     }
     read
 }
 
-fn part_of(part: &str, cupboard: &Cupboard, read: &mut StockRead) {
+fn part_of(part: &str, cupboard: &Cupboard, now: ClockTime, read: &mut StockRead) {
     let mut said = part.trim_end_matches('.').to_lowercase();
+    if let Some((when, at)) = when(&said) {
+        read.within = Some(when.minutes_from(now));
+        said.replace_range(at, "");
+        said = said.trim().to_owned();
+        if said.is_empty()
+            || ["ready", "we drink", "serve", "serving", "drinks"].contains(&said.as_str())
+        {
+            return;
+        }
+    }
     for front in ["i have ", "i've got ", "we have ", "there are ", "there is ", "some ", "for "] {
         said = said.strip_prefix(front).map_or(said.clone(), str::to_owned);
     }
@@ -120,7 +138,7 @@ fn part_of(part: &str, cupboard: &Cupboard, read: &mut StockRead) {
         }
         return;
     }
-    // "Sugar for 4 people", "six people at four".
+    // "Sugar for 4 people", "six people".
     let (front, behind) = said.split_once(" for ").unwrap_or(("", &said));
     if let Some(count) = people(behind) {
         read.people = Some(count);
@@ -161,7 +179,7 @@ fn part_of(part: &str, cupboard: &Cupboard, read: &mut StockRead) {
     }
 }
 
-/// "Six people at four", "4 guests".
+/// "Six people", "4 guests".
 fn people(said: &str) -> Option<u32> {
     let word = PEOPLE.iter().find(|word| said.contains(*word))?;
     let before = said.split(word).next()?.trim();
@@ -192,10 +210,13 @@ fn in_bottles(said: &str) -> String {
 mod tests {
     use super::*;
 
+    /// Tuesday, 9:40.
+    const NOW: ClockTime = ClockTime { weekday: 1, minute: 580.0 };
+
     #[test]
     fn what_is_there_for_whom_and_without_what() {
         let text = "8 limes going hard, half a bottle of simple syrup, a kilo of sugar, mint; six people at four, no nuts";
-        let read = read_stock(text, Cupboard::builtin());
+        let read = read_stock(text, Cupboard::builtin(), NOW);
         let said: Vec<(&str, String, bool)> = read
             .have
             .iter()
@@ -208,20 +229,24 @@ mod tests {
         assert_eq!(said[3].0, "mint");
         assert!(!read.have[3].said && !said[3].2);
         assert_eq!((read.people, read.without), (Some(6), vec!["almonds".to_owned()]));
+        assert_eq!(read.within, Some(380.0), "until four in the afternoon");
         assert!(read.unread.is_empty(), "{:?}", read.unread);
     }
 
     #[test]
     fn what_is_not_understood_is_told() {
-        let read = read_stock("a spare tyre, 3 lemons", Cupboard::builtin());
+        let read = read_stock("a spare tyre, 3 lemons", Cupboard::builtin(), NOW);
         assert_eq!(read.unread, ["a spare tyre"]);
         assert_eq!(read.have.len(), 1);
-        assert!(read_stock("", Cupboard::builtin()).have.is_empty());
-        let read = read_stock("cucumber, sugar for 4 people", Cupboard::builtin());
+        let read = read_stock("tomorrow at noon, 2 kg melon in 2 hours", Cupboard::builtin(), NOW);
+        assert_eq!((read.within, read.have.len()), (Some(120.0), 1), "what is said last counts");
+        assert_eq!(read.unread, [""; 0]);
+        assert!(read_stock("", Cupboard::builtin(), NOW).have.is_empty());
+        let read = read_stock("cucumber, sugar for 4 people", Cupboard::builtin(), NOW);
         assert_eq!((read.people, read.have.len()), (Some(4), 2));
         assert!(!read.have[1].said, "nobody said how much sugar");
         // A syrup that the tables don't have is told as what it is counted as.
-        let read = read_stock("half a bottle of ginger syrup", Cupboard::builtin());
+        let read = read_stock("half a bottle of ginger syrup", Cupboard::builtin(), NOW);
         assert_eq!(read.have[0].amount.to_string(), "250 ml");
         assert!(read.have[0].assumed.as_deref().is_some_and(|a| a.contains("ginger syrup")));
     }

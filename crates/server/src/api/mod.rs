@@ -50,7 +50,7 @@ pub(crate) use document::{document_text, drink_schema_text};
 pub(crate) use drinks::{earlier_of, kept_drink, whole_file};
 pub(crate) use kept::{BOTTLE, MOVE, bottled};
 pub(crate) use kitchen::{FORMAT as KITCHEN, keep_kitchen, kept_kitchen};
-pub(crate) use offers::known_drinks;
+pub(crate) use offers::{clock_now, known_drinks};
 pub(crate) use problem::Problem;
 pub(crate) use tastings::{ReadTasting, SEALED, TASTER, TASTING, WORD};
 pub(crate) use unknown::{bad_path, bad_query, unknown};

@@ -7,10 +7,10 @@ use actix_web::{post, web};
 use keen_core::balance::Spot;
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Drink, FieldError};
-use keen_core::offer::{Have, Offer, Source, Wish, offers};
+use keen_core::offer::{Have, Offer, Source, Wish, likeliest_first, offers};
 use keen_core::quantity::Amount;
 use keen_core::work::Worktop;
-use keen_formats::pasted::{StockRead, read_stock};
+use keen_formats::pasted::{ClockTime, StockRead, read_stock};
 use keen_formats::starting_points;
 use keen_store::{Order, Sought, Store, StoreError};
 use serde::{Deserialize, Serialize};
@@ -29,7 +29,7 @@ const SOON: f64 = 3.0;
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct WhatCanIMake {
-    /// What is there: "8 limes going hard, half a bottle of ginger syrup, mint; six people, no nuts".
+    /// What is there: "8 limes going hard, half a bottle of ginger syrup, mint; six people at four, no nuts".
     text: String,
     /// For how many glasses of 250 ml, 1 to 400; as the text says, or as many as it makes.
     #[serde(default)]
@@ -40,12 +40,16 @@ pub(crate) struct WhatCanIMake {
     /// What must not be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey".
     #[serde(default)]
     without: Vec<String>,
-    /// Within how many minutes it has to be ready.
+    /// Within how many minutes it has to be ready; as the text says, or whenever it is.
     #[serde(default)]
     within: Option<f64>,
     /// Whether the bottles that stand in Kept are there too.
     #[serde(default)]
     kept: bool,
+    /// Look at no more drinks than this, those first that share most with what is there: for a first answer while the
+    /// rest is looked at, 1 to 400.
+    #[serde(default)]
+    look_at: Option<usize>,
 }
 
 /// A bottle that is counted in.
@@ -63,10 +67,16 @@ pub(crate) struct KeptThing {
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct CanMake {
     read: StockRead,
+    /// By when it is wanted, RFC 3339.
+    by: Option<String>,
     /// The bottles that were counted in.
     kept: Vec<KeptThing>,
     /// The drinks, the best first: up to eight.
     offers: Vec<Offer>,
+    /// How many drinks and starting points were looked at.
+    looked_at: usize,
+    /// How many there are.
+    there_are: usize,
 }
 
 /// What can I make?
@@ -92,7 +102,7 @@ pub(super) async fn what_can_i_make(
         })
         .await?;
     let told = move |work: &_| {
-        let read = read_stock(&asked.text, &cupboard);
+        let read = read_stock(&asked.text, &cupboard, clock_now());
         let mut have: Vec<Have> = read.have.iter().map(|thing| thing.have()).collect();
         let mut kept = Vec::new();
         for bottle in bottles {
@@ -108,14 +118,27 @@ pub(super) async fn what_can_i_make(
             glasses: asked.glasses.or(people),
             balance: asked.balance,
             without: without.into_iter().collect(),
-            within: asked.within,
+            within: asked.within.or(read.within),
         };
-        let sources: Vec<Source<'_>> =
-            drinks.iter().map(|(id, drink)| Source { id, drink }).collect();
+        let sources = drinks.iter().map(|(id, drink)| Source { id, drink }).collect();
+        let mut sources: Vec<Source<'_>> = likeliest_first(sources, &wish, &cupboard);
+        let there_are = sources.len();
+        sources.truncate(asked.look_at.unwrap_or(there_are));
         let offers = offers(&sources, &wish, Worktop::new(&cupboard, work))?;
-        Ok(CanMake { read, kept, offers })
+        let by = wish.within.and_then(|minutes| {
+            let seconds = jiff::SignedDuration::from_secs((minutes * 60.0) as i64);
+            Some(jiff::Timestamp::now().checked_add(seconds).ok()?.to_string())
+        });
+        Ok(CanMake { read, by, kept, offers, looked_at: sources.len(), there_are })
     };
     state.desk.ask(asker, told).await.map(web::Json)
+}
+
+/// The time on the kitchen's clock: "at four" is read by it.
+pub(crate) fn clock_now() -> ClockTime {
+    let now = jiff::Zoned::now();
+    let minute = f64::from(now.hour()) * 60.0 + f64::from(now.minute());
+    ClockTime { weekday: now.weekday().to_monday_zero_offset() as u8, minute }
 }
 
 /// What may be made or changed: the starting points, and the drinks of the shelf that were changed last.
@@ -153,6 +176,9 @@ impl WhatCanIMake {
             |s: &Spot| !(0.5..=40.0).contains(&s.sweetness) || !(0.02..=5.0).contains(&s.acidity);
         if self.balance.as_ref().is_some_and(odd) {
             return wrong("balance", "Enter a sweetness of 0.5 to 40 and an acidity of 0.02 to 5.");
+        }
+        if self.look_at.is_some_and(|many| !(1..=400).contains(&many)) {
+            return wrong("look_at", "Enter 1 to 400 drinks.");
         }
         if self.within.is_some_and(|m| !(1.0..=20_160.0).contains(&m)) {
             return wrong("within", "Enter 1 minute to 2 weeks.");
