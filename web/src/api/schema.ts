@@ -679,6 +679,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/typed-steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read steps that are typed.
+         * @description "2 cups hibiscus; boil 10; strain into the pitcher", as steps that come at a position of a drink; what isn't said is
+         *     what a cook would do next. Up to 400 characters. What wasn't understood, or makes no sense there, is given back.
+         */
+        post: operations["read_steps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/vessels": {
         parameters: {
             query?: never;
@@ -7290,6 +7311,15 @@ export interface components {
              */
             volume_ml: number;
         };
+        /** @description What was typed, as steps. */
+        TypedSteps: {
+            /** @description The steps in their order, each with the vessels that it needs and the drink hasn't got. */
+            steps: components["schemas"]["Beginning"][];
+            /** @description What wasn't understood, as it was typed. */
+            unread: string[];
+            /** @description The vessel in hand after them. */
+            vessel: string;
+        };
         /** @description The ground on which most drinks of a family lie, g in 100 g. */
         Typical: {
             /**
@@ -9884,6 +9914,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Traced"];
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_steps: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description The position that the first of them gets: 0 is before the first step. */
+                    at: number;
+                    drink: components["schemas"]["Drink"];
+                    /** @description "2 cups hibiscus; boil 10; strain into the pitcher". */
+                    text: string;
+                    /** @description The id of the vessel in hand. */
+                    vessel: string;
+                };
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedSteps"];
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description The request has errors; each names its field. */

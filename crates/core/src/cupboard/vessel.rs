@@ -115,9 +115,9 @@ impl VesselKind {
         Some(Strainer { passes, film: Grams(film) })
     }
 
-    /// Whether it can stand on a ring.
+    /// Whether it can stand on a burner.
     #[must_use]
-    pub(crate) fn can_be_heated(self) -> bool {
+    pub fn can_be_heated(self) -> bool {
         self == Self::Pot
     }
 

@@ -88,7 +88,13 @@ impl Bench<'_> {
             return vec![self.rinse(), self.pour()];
         }
         if kind == VesselKind::Glass {
-            return vec![self.top_up(250.0, "club_soda"), self.lengthen(), self.dress()];
+            return vec![
+                self.top_up(250.0, "club_soda"),
+                self.lengthen(),
+                self.dissolve(),
+                self.stir(),
+                self.dress(),
+            ];
         }
         // A quarter more than is in it, to a line that is on a jug.
         let line = (self.contents.level().0 * 1.25 / 250.0).ceil().max(1.0) * 250.0;

@@ -55,8 +55,12 @@ pub fn read_line(text: &str, cupboard: &Cupboard) -> LineRead {
     let words = words(&text);
     let names = Names::of(cupboard);
     let found = items(&words, &names);
+    // Of a line that is understood in part nothing is taken: what is left out would be lost without a word.
+    let unknown = found.len() > 1
+        && found.iter().any(|item| item.sure == Sure::Asked && item.ingredient.is_none());
     let things: Vec<LineThing> = found
         .iter()
+        .filter(|_| !unknown)
         .filter(|item| item.sure != Sure::Asked || item.ingredient.is_some())
         .filter_map(|item| {
             let it = cupboard.ingredient(item.ingredient.as_deref()?)?;
@@ -114,6 +118,8 @@ mod tests {
             .into_iter()
             .map(|(id, amount)| format!("{id} {amount}"))
             .collect();
+        assert_eq!(read("2 : 2 : 3 lemon juice, syrup, soda").len(), 3);
+        assert_eq!(read("2 : 2 : 3 lemon juice, quicksilver, soda"), []);
         let parts = ["lemon_juice 2 parts", "simple_syrup_1_1 2 parts", "club_soda 3 parts"];
         assert_eq!(fizz, parts);
         assert_eq!(read("lime juice : honey = 3 : 1").len(), 2);

@@ -68,12 +68,19 @@ fn in_ratio(words: &[Word], names: &Names<'_>) -> Option<Vec<Item>> {
         })
         .filter(|one| !one.is_empty())
         .collect();
-    if named.len() != parts.len() || named.iter().any(|one| names.find(one).is_none()) {
+    if named.len() != parts.len() || named.iter().all(|one| names.find(one).is_none()) {
         return None;
     }
+    let plain = keen_core::quantity::said::words("simple syrup");
     let one = |(part, name): (&usize, &&[Word])| {
         let measure = keen_core::quantity::said::words("parts");
-        of_segment(&[&words[*part..=*part], &measure, name].concat(), names)
+        // Beside juice and soda syrup is plain syrup.
+        let bare = matches!(name, [word] if word.is(&["syrup"]));
+        let name = if bare { plain.as_slice() } else { name };
+        match names.find(name) {
+            Some(_) => of_segment(&[&words[*part..=*part], &measure, name].concat(), names),
+            None => vec![Item::asked(name, None)],
+        }
     };
     Some(parts.iter().zip(&named).flat_map(one).collect())
 }

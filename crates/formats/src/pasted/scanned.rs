@@ -1,7 +1,7 @@
 //! What scanning, copying and speaking do to a text: entities of web pages, letters that were figures on paper, and
 //! what the speaker took back.
 
-use keen_core::quantity::said::{Word, number, words};
+use keen_core::quantity::said::{Counted, Word, measure_word, number, words};
 
 /// What web pages write for a sign.
 const ENTITIES: [(&str, &str); 17] = [
@@ -39,7 +39,33 @@ pub(super) fn restored(text: &str) -> String {
         }
     }
     // "lO min": the letter beside a letter is only known for a figure once its neighbour is.
-    taken_back(&figures(&figures(&text)))
+    in_the_same_measure(&taken_back(&figures(&figures(&text))))
+}
+
+/// "Two tablespoons of lemon juice and one of sugar": one tablespoon of it. Not "and one of the lemons".
+fn in_the_same_measure(text: &str) -> String {
+    let all = words(text);
+    let mut out = text.to_owned();
+    let mut last: Option<&str> = None;
+    let mut moved = 0;
+    for at in 0..all.len() {
+        if matches!(measure_word(&all[at].text), Some(Counted::In(_))) {
+            last = Some(&text[all[at].from..all[at].to]);
+        }
+        let joined = at > 0 && all[at - 1].is(&["and", ","]);
+        let (Some(measure), true) = (last, joined) else { continue };
+        let Some((_, used)) = number(&all[at..]) else { continue };
+        let of = all.get(at + used).is_some_and(|w| w.is(&["of"]));
+        let of_these = all
+            .get(at + used + 1)
+            .is_none_or(|w| w.is(&["the", "them", "these", "those", "your", "my", "each", "its"]));
+        if of && !of_these {
+            let end = all[at + used - 1].to + moved;
+            out.insert_str(end, &format!(" {measure}"));
+            moved += measure.len() + 1;
+        }
+    }
+    out
 }
 
 /// The measures that may stand behind a lone figure: "l l water" is one litre.
@@ -213,6 +239,16 @@ mod tests {
             ("squeeze five lemons no wait make that seven lemons", "squeeze seven lemons"),
             ("take three limes, sorry four limes", "take four limes"),
             ("two hundred grams, no, sorry, 150 grams of sugar", "150 grams of sugar"),
+            (
+                "two tablespoons of lemon juice and one of sugar",
+                "two tablespoons of lemon juice and one tablespoons of sugar",
+            ),
+            (
+                "2 cups water, half of it hot, and 1 of syrup",
+                "2 cups water, half of it hot, and 1 cups of syrup",
+            ),
+            ("2 cups water and one of the lemons", "2 cups water and one of the lemons"),
+            ("three limes and one of ginger", "three limes and one of ginger"),
             ("2 limes, I mean the large ones", "2 limes, I mean the large ones"),
             ("500 g rhu-\nbarb", "500 g rhubarb"),
             ("1 cup sugar -\n2 limes", "1 cup sugar -\n2 limes"),

@@ -71,6 +71,9 @@ pub(super) fn verb_of(word: &str) -> Option<Verb> {
 
 /// The same when it was done: "is boiled", "then strained".
 pub(super) fn done_verb(word: &str) -> Option<Verb> {
+    if word == "shaken" {
+        return verb_of("shake");
+    }
     let front = word.strip_suffix("ed")?;
     verb_of(front).or_else(|| verb_of(&format!("{front}e"))).or_else(|| {
         // "chopped", "stirred"
@@ -252,9 +255,17 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
             let ends = before == Some(",")
                 && matches!(
                     word.as_str(),
-                    "strained" | "sieved" | "filtered" | "chilled" | "cooled"
+                    "strained"
+                        | "sieved"
+                        | "filtered"
+                        | "chilled"
+                        | "cooled"
+                        | "shaken"
+                        | "stirred"
                 )
-                && words.get(at + 1).is_none_or(Word::is_sign);
+                && words
+                    .get(at + 1)
+                    .is_none_or(|w| w.is_sign() || w.is(&["with", "over", "together"]));
             done_verb(word).filter(|_| acts || ends)
         }
     }
@@ -320,6 +331,8 @@ mod tests {
             ("Use the rest of the water", vec!["use"]),
             ("Top with soda", vec!["top"]),
             ("The top of the jug", vec![]),
+            ("a cup of water, shaken with ice", vec!["shaken"]),
+            ("a shaken drink", vec![]),
             ("Cool water and warm water", vec![]),
         ] {
             assert_eq!(done(text), wanted, "{text}");

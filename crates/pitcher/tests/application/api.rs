@@ -461,6 +461,20 @@ fn what_is_typed_is_read_weighed_or_asked_about() {
     assert_eq!(line["things"][0]["ingredient"], "hibiscus_dried");
     assert_eq!(line["things"][0]["amount"], "2 cups");
     app.post("/api/compute/line", &json!({ "words": 1 })).problem(422);
+    let blank = json!({
+        "name": "Typed", "family": "infusion", "steps": [],
+        "vessels": [{ "id": "pot", "kind": "pot" }]
+    });
+    let typed = |vessel: &str| {
+        let text = "1 l water; 40 g hibiscus; boil 10; strain into the jug; whistle";
+        let asked = json!({ "drink": blank, "text": text, "at": 0, "vessel": vessel });
+        app.post("/api/compute/typed-steps", &asked)
+    };
+    let steps = typed("pot").json();
+    assert_eq!(steps["steps"].as_array().unwrap().len(), 4);
+    assert_eq!(steps["steps"][2]["action"]["boil"]["minutes"], 10.0);
+    assert_eq!((&steps["vessel"], &steps["unread"]), (&json!("jug"), &json!(["whistle"])));
+    assert!(typed("kettle").problem(422).to_string().contains("no vessel “kettle”"));
 }
 
 /// A larder of limes becomes limeades, counted, and one of them is put on the shelf.

@@ -108,6 +108,7 @@ pub(crate) fn every_call(taker: &mut impl TakesCalls) {
         .service(compute::syrup)
         .service(compute::read_field)
         .service(compute::read_line)
+        .service(compute::read_steps)
         .service(party::sheet)
         .service(party::vessels)
         .service(party::shopping)

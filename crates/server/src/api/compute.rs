@@ -16,7 +16,7 @@ use keen_core::report::{DrinkReport, Glance};
 use keen_core::scale::{self, Size};
 use keen_core::study::{self, NextSteps, Steeping, Syrup, SyrupAsked};
 use keen_core::work::Worktop;
-use keen_formats::pasted::{self, LineRead};
+use keen_formats::pasted::{self, LineRead, TypedSteps};
 use rand::SeedableRng;
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
@@ -164,6 +164,19 @@ pub(crate) struct AskNext {
     /// The position that the new step gets: 0 is before the first.
     at: usize,
     /// The vessel's id.
+    vessel: String,
+}
+
+/// Steps as they are typed, a drink, a position among its steps, and the vessel in hand.
+#[derive(Debug, Deserialize, ToSchema)]
+#[allow(dead_code, reason = "describes the body, which is read field by field")]
+pub(crate) struct AskTyped {
+    drink: Drink,
+    /// "2 cups hibiscus; boil 10; strain into the pitcher".
+    text: String,
+    /// The position that the first of them gets: 0 is before the first step.
+    at: usize,
+    /// The id of the vessel in hand.
     vessel: String,
 }
 
@@ -548,6 +561,35 @@ pub(super) async fn read_line(
 ) -> Result<web::Json<LineRead>, Problem> {
     let asked: LineAsked = keen_formats::from_value(asked.json()?)?;
     Ok(web::Json(pasted::read_line(&asked.text, &state.cupboard())))
+}
+
+/// Read steps that are typed.
+///
+/// "2 cups hibiscus; boil 10; strain into the pitcher", as steps that come at a position of a drink; what isn't said is
+/// what a cook would do next. Up to 400 characters. What wasn't understood, or makes no sense there, is given back.
+#[utoipa::path(operation_id = "read_steps", tag = "compute", request_body = inline(AskTyped), responses(
+    (status = 200, body = TypedSteps), (status = 422, body = Problem)))]
+#[post("/api/compute/typed-steps")]
+pub(super) async fn read_steps(
+    state: web::Data<State>,
+    asker: Asker,
+    body: Body,
+) -> Result<web::Json<TypedSteps>, Problem> {
+    #[derive(Deserialize)]
+    #[serde(deny_unknown_fields)]
+    struct Rest {
+        text: String,
+        at: usize,
+        vessel: String,
+    }
+    let read = |drink: &Drink, worktop: Worktop<'_>, Rest { text, at, vessel }: Rest| {
+        if drink.vessel(&vessel).is_none() {
+            let message = format!("This drink has no vessel “{vessel}”.");
+            return Err(FieldError { field: "vessel".into(), message }.into());
+        }
+        Ok(pasted::read_steps(&text, drink, at, &vessel, worktop.cupboard()))
+    };
+    state.ask_of_drink(asker, &body, read).await
 }
 
 /// Work a syrup out.

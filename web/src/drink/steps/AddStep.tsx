@@ -32,16 +32,22 @@ const groups: [string, ActionName[]][] = [
   ["Pour and serve", ["pour", "bottle", "serve", "dress"]],
 ];
 
+/** The vessel that a step at that place is on: the one that was asked for, or that the step before it was on. */
+export function vesselInHand(drink: Drink, at: number, asked: string | undefined) {
+  const last = drink.steps.slice(0, at).findLast((step) => laneOf(step.do) !== "");
+  const usual = drink.vessels.find((v) => last && v.id === laneOf(last.do));
+  return (
+    drink.vessels.find((v) => v.id === asked) ??
+    (usual && !isStrainer(usual) ? usual : drink.vessels.find((v) => !isStrainer(v)))
+  );
+}
+
 /** The palette: what can be done next with a vessel, as it stands then. */
 export function AddStep(props: AddStepProps) {
   const { editor, drink, report, place, onAdded } = props;
   const at = Math.min(place ?? drink.steps.length, drink.steps.length);
   const [picked, setPicked] = useState<string | undefined>(props.vessel);
-  const last = drink.steps.slice(0, at).findLast((step) => laneOf(step.do) !== "");
-  const usual = drink.vessels.find((v) => last && v.id === laneOf(last.do));
-  const vessel =
-    drink.vessels.find((v) => v.id === picked) ??
-    (usual && !isStrainer(usual) ? usual : drink.vessels.find((v) => !isStrainer(v)));
+  const vessel = vesselInHand(drink, at, picked);
   const {
     data: next,
     error,

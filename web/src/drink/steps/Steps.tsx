@@ -24,7 +24,8 @@ import type { Editor } from "../editing/editor";
 import { laneOf, pathOf } from "./actions";
 import { moveStepTo } from "../changes";
 import { COLUMN, Counter, standingOf } from "../counter/Counter";
-import { AddStep } from "./AddStep";
+import { AddStep, vesselInHand } from "./AddStep";
+import { TypeSteps } from "./TypeSteps";
 import { Compare } from "./Compare";
 import { OnPaper } from "./OnPaper";
 import { tryOrder } from "./order";
@@ -98,6 +99,17 @@ const Steps = memo(function Steps({ editor, drink, report }: StepsProps) {
   );
   const adding = (
     <div ref={palette} className="no-print">
+      <TypeSteps
+        editor={editor}
+        drink={drink}
+        at={place ?? all}
+        vessel={vesselInHand(drink, place ?? all, gap?.vessel)?.id ?? ""}
+        onAdded={(count, inHand) => {
+          setChosen(undefined);
+          setLooked(undefined);
+          setGap({ at: (place ?? all) + count, vessel: inHand });
+        }}
+      />
       <AddStep
         key={gap?.vessel}
         editor={editor}
