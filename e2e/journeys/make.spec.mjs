@@ -7,6 +7,9 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   await openDrink(page, "Hibiscus and bay-orange cooler");
   await page.getByRole("navigation", { name: "Views of the drink" }).getByText("Make").click();
   await page.getByRole("button", { name: "Make it now" }).waitFor();
+  const ready = page.getByRole("region", { name: "Get ready" });
+  await ready.getByText("Dried hibiscus calyces").waitFor();
+  await ready.getByText(/pot, .*pitcher/).waitFor();
   await accessible(page, "the batches of a drink");
   await page.getByRole("button", { name: "Make it now" }).click();
   const step = page.getByRole("heading", { level: 2 });

@@ -63,6 +63,11 @@ test.describe("on an empty shelf", () => {
 
 test("tasting: a blind row, two tasters on two screens, and the key is broken", async ({ page, browser }) => {
   await page.goto("/tasting/new/row");
+  // The row is seen before anything is chosen.
+  await page.getByRole("img", { name: "5 glasses that look the same: sour to sweet" }).waitFor();
+  await page.getByRole("radio", { name: "4", exact: true }).click();
+  await page.getByRole("img", { name: /^4 glasses that look the same/ }).waitFor();
+  await page.getByRole("radio", { name: "5", exact: true }).click();
   await page.getByLabel("Drink", { exact: true }).selectOption({ label: "Lemon verbena lemonade" });
   for (const name of ["The beekeeper", "The gatekeeper"])
     await page.getByRole("button", { name }).click();
@@ -175,6 +180,8 @@ test("tasting: one pitcher for a group, taken into Balance, and corrected in the
   assert.ok(ratio > 13 && ratio < 23, `between them: ${ratio}`);
   await page.getByText(/stirs in .* lemon juice/).waitFor();
   await page.getByText(/stirs in .* sugar syrup/).first().waitFor();
+  // The group on the map, and the pitcher between them.
+  await page.getByRole("img", { name: /^Balance map. Lemon verbena lemonade/ }).waitFor();
   await page.getByRole("radio", { name: "Fairest to everyone" }).click();
   await page.getByRole("radio", { name: "Fairest to everyone", checked: true }).waitFor();
   await accessible(page, "one pitcher for all");

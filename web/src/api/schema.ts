@@ -3229,7 +3229,7 @@ export interface components {
         };
         /** @description What somebody finds their balance with. */
         Finding: {
-            /** @description The id of what makes the sharp jug sharp: lemon juice, lime juice, citric acid. */
+            /** @description The id of what makes the sour jug sour: lemon juice, lime juice, citric acid. */
             sour: string;
             /** @description In which units amounts are told. */
             units?: components["schemas"]["Units"];

@@ -2,7 +2,11 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
 import { useNavigate } from "react-router";
+import { useQuestion } from "../api/ask";
 import type { Drink, Schemas } from "../api/client";
+import { trace } from "../api/compute";
+import { MapPlate } from "../drink/balance/MapPlate";
+import { useDrinkers } from "../drink/balance/useDrinkers";
 import { colour, displayFont } from "../app/theme";
 import { Few, Part } from "./Table";
 import { namesOf } from "./words";
@@ -47,6 +51,8 @@ function ShareOf(
   const pitcher = share[fair];
   const without = share.without.map((o) => o.name.toLowerCase());
   const shared = drink.steps.findIndex((step) => step.id === share.shared_until);
+  const { data: report } = useQuestion(["trace", drink], (signal) => trace(drink, signal));
+  const drinkers = useDrinkers(drink.family)?.filter((one) => names.includes(one.name));
   return (
     <Part
       name={
@@ -65,57 +71,81 @@ function ShareOf(
       {pitcher && (
         <>
           <Few label="Choose the pitcher that is" options={ways} chosen={fair} onChoose={setFair} />
-          <Box sx={{ display: "flex", alignItems: "baseline", gap: 1.5, mt: 1.5 }}>
-            <Box
-              data-figure="pitcher-ratio"
-              sx={{ ...displayFont, fontSize: 46, fontWeight: 700, letterSpacing: "-0.02em" }}
-            >
-              {pitcher.ratio.toFixed(0)} to 1
-            </Box>
-            <Box sx={{ color: colour("muted") }}>
-              {pitcher.spot.sweetness.toFixed(1)} g sugar, {pitcher.spot.acidity.toFixed(2)} % acid
-              in 100 g
-            </Box>
-          </Box>
-          {!pitcher.reached && (
-            <Box sx={{ color: colour("stop") }}>
-              This is close, but not exact. {pitcher.stops.join(" ")}
-            </Box>
-          )}
-          <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0, mt: 1, maxWidth: 640 }}>
-            {pitcher.guests.map((guest) => (
-              <Box
-                component="li"
-                key={guest.guest}
-                sx={{
-                  display: "grid",
-                  gridTemplateColumns: "minmax(0, 1fr) auto",
-                  columnGap: 2,
-                  py: 1,
-                  borderTop: `1px solid ${colour("hairline")}`,
-                }}
-              >
-                <Box sx={{ fontWeight: 600, overflowWrap: "anywhere" }} dir="auto">
-                  {guests[guest.guest]}
-                </Box>
-                <Box sx={{ color: colour("muted") }}>{missed(guest.miss)}</Box>
-                <Box sx={{ gridColumn: "1 / -1" }}>
-                  {guest.stirs_in
-                    ? `stirs in ${guest.stirs_in.amount} ${guest.stirs_in.name.toLowerCase()}`
-                    : "drinks it as is"}
+          <Box
+            sx={{
+              display: "grid",
+              gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 10fr) minmax(0, 9fr)" },
+              columnGap: 3,
+              rowGap: 2,
+              mt: 2,
+            }}
+          >
+            {report && (
+              <Box sx={{ minWidth: 0, maxWidth: 470 }}>
+                <MapPlate
+                  map={report.map}
+                  colour={report.profile?.colour}
+                  name={drink.name}
+                  ring={pitcher.spot}
+                  drinkers={drinkers}
+                />
+                <Box sx={{ color: colour("muted"), fontSize: 14, mt: 0.5 }}>
+                  The drink as it is, the ring at this pitcher, and what each person likes best.
                 </Box>
               </Box>
-            ))}
+            )}
+            <Box sx={{ minWidth: 0 }}>
+              <Box sx={{ display: "flex", alignItems: "baseline", gap: 1.5, flexWrap: "wrap" }}>
+                <Box
+                  data-figure="pitcher-ratio"
+                  sx={{ ...displayFont, fontSize: 46, fontWeight: 700, letterSpacing: "-0.02em" }}
+                >
+                  {pitcher.ratio.toFixed(0)} to 1
+                </Box>
+                <Box sx={{ color: colour("muted") }}>
+                  {pitcher.spot.sweetness.toFixed(1)} g sugar, {pitcher.spot.acidity.toFixed(2)} %
+                  acid in 100 g
+                </Box>
+              </Box>
+              {!pitcher.reached && (
+                <Box sx={{ color: colour("stop") }}>
+                  This is close, but not exact. {pitcher.stops.join(" ")}
+                </Box>
+              )}
+              <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0, mt: 1, maxWidth: 640 }}>
+                {pitcher.guests.map((guest) => (
+                  <Box
+                    component="li"
+                    key={guest.guest}
+                    sx={{
+                      display: "grid",
+                      py: 1,
+                      borderTop: `1px solid ${colour("hairline")}`,
+                    }}
+                  >
+                    <Box sx={{ fontWeight: 600, overflowWrap: "anywhere" }} dir="auto">
+                      {guests[guest.guest]}
+                    </Box>
+                    <Box sx={{ color: colour("muted") }}>{missed(guest.miss)}</Box>
+                    <Box>
+                      {guest.stirs_in
+                        ? `stirs in ${guest.stirs_in.amount} ${guest.stirs_in.name.toLowerCase()}`
+                        : "drinks it as is"}
+                    </Box>
+                  </Box>
+                ))}
+              </Box>
+              {drinkId && without.length === 0 && (
+                <Button
+                  variant="contained"
+                  sx={{ mt: 1.5 }}
+                  onClick={() => void go(`/drinks/${drinkId}`, { state: { ring: pitcher.spot } })}
+                >
+                  Aim at it in Balance
+                </Button>
+              )}
+            </Box>
           </Box>
-          {drinkId && without.length === 0 && (
-            <Button
-              variant="contained"
-              sx={{ mt: 1.5 }}
-              onClick={() => void go(`/drinks/${drinkId}`, { state: { ring: pitcher.spot } })}
-            >
-              Aim at it in Balance
-            </Button>
-          )}
         </>
       )}
     </Part>

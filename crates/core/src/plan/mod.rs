@@ -470,22 +470,3 @@ fn say(minutes: f64) -> String {
         _ => format!("{} days", whole / 1440),
     }
 }
-
-/// No plan begins later: not the longest drink alone, nor all hands-on work by all hands without a pause.
-fn bound(problem: &Problem) -> f64 {
-    let alone = problem.alone().into_iter().min().unwrap_or(0);
-    let last = problem.jobs.iter().map(|j| j.due).max().unwrap_or(0);
-    let hands: i64 = problem.jobs.iter().map(|j| j.hands).sum();
-    let mut left = (hands as f64 / problem.cooks.max(1) as f64).floor() as i64;
-    let mut at = last;
-    // Back through the hours that are open.
-    for (from, to) in problem.closed.iter().rev().filter(|(from, _)| *from < last) {
-        let open = (at - to).max(0);
-        if left <= open {
-            break;
-        }
-        left -= open;
-        at = at.min(*from);
-    }
-    minutes(alone.min(at - left))
-}

@@ -134,6 +134,25 @@ impl Problem {
         free.place_all(&links, &free.first()).starts
     }
 
+    /// No plan begins later: not the longest drink alone, nor all hands-on work by all hands without a pause.
+    pub(super) fn latest_begin(&self) -> Time {
+        let alone = self.alone().into_iter().min().unwrap_or(0);
+        let last = self.jobs.iter().map(|j| j.due).max().unwrap_or(0);
+        let hands: Time = self.jobs.iter().map(|j| j.hands).sum();
+        let mut left = (hands as f64 / self.cooks.max(1) as f64).floor() as Time;
+        let mut at = last;
+        // Back through the hours that are open.
+        for (from, to) in self.closed.iter().rev().filter(|(from, _)| *from < last) {
+            let open = (at - to).max(0);
+            if left <= open {
+                break;
+            }
+            left -= open;
+            at = at.min(*from);
+        }
+        alone.min(at - left)
+    }
+
     /// How it is placed at first.
     pub(super) fn first(&self) -> How {
         How {

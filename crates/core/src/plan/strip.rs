@@ -7,7 +7,7 @@ use super::board::Time;
 use super::schedule::Schedule;
 use super::tasks::{Laid, minutes, part_id};
 use super::words::tells;
-use super::{Order, Plan, Stretch, VesselUse, bound, say, told};
+use super::{Order, Plan, Stretch, VesselUse, say, told};
 use crate::cupboard::VesselKind;
 
 /// A step of a drink at its time.
@@ -159,7 +159,7 @@ pub(super) fn read(order: &Order, laid: &Laid, schedule: &Schedule) -> Plan {
         refrigerator_l: fullest.fold(0.0, f64::max),
         work_minutes: minutes(problem.jobs.iter().map(|j| j.hands).sum()),
         free: free(laid, schedule),
-        bound: bound(problem).max(begins),
+        bound: minutes(problem.latest_begin()),
         goes: laid.goes.clone(),
         troubles,
         later_by: None,

@@ -22,7 +22,7 @@ use crate::work::Worktop;
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Finding {
-    /// The id of what makes the sharp jug sharp: lemon juice, lime juice, citric acid.
+    /// The id of what makes the sour jug sour: lemon juice, lime juice, citric acid.
     pub sour: String,
     /// In which units amounts are told.
     #[serde(default)]
@@ -57,7 +57,7 @@ pub const FAMILY: Family = Family::Lemonade;
 const WITHIN: (f64, f64) = (5.0, 45.0);
 /// What the sweet jug has of sugar, g in 100 g: so that spoons neither run short nor fill the glass.
 const SWEET: f64 = 26.0;
-/// What the sharp jug has of acid.
+/// What the sour jug has of acid.
 const SHARP: f64 = 2.6;
 /// What a dozen glasses take of each jug, ml.
 const SWEET_ML: f64 = 700.0;
@@ -93,7 +93,7 @@ impl Finding {
         bench.step(Action::add(&sweet, "white_sugar", Amount::grams(200.0)));
         bench.step(Action::add(&sweet, "water", ml(200.0 * (100.0 / SWEET - 1.0))));
         bench.step(Action::Dissolve { vessel: sweet, how: Dissolving::Stirred });
-        let sharp = bench.jug("sharp jug", SHARP_ML);
+        let sharp = bench.jug("sour jug", SHARP_ML);
         let grams = SHARP_ML * SHARP / 100.0 / acid;
         let amount = match sour.form {
             Form::Liquid => ml((sour.fills(crate::quantity::Grams(grams)).map_or(grams, |v| v.0)
@@ -120,7 +120,7 @@ impl Finding {
         let worktop = worktop.into();
         let bench = self.bench(worktop.cupboard())?;
         let trace = worktop.trace(&bench.drink)?;
-        let jugs = bench.jugs_as_filled(&["sweet", "sharp", "water"], self.units, worktop)?;
+        let jugs = bench.jugs_as_filled(&["sweet", "sour", "water"], self.units, worktop)?;
         let takes = takes(&bench.drink, &trace, worktop, self.units);
         Ok(ThreeJugs { jugs, takes, minutes: trace.minutes.0.max(5.0) })
     }

@@ -7,11 +7,18 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { useQuestion } from "../../api/ask";
 import { answer, api, type Schemas } from "../../api/client";
-import { findIngredients, offered, useIngredients, useSettings } from "../../api/queries";
+import {
+  findIngredients,
+  offered,
+  useDrinksToChoose,
+  useIngredients,
+  useSettings,
+} from "../../api/queries";
 import { colour } from "../../app/theme";
 import { useSettled } from "../../ui/useSettled";
 import { useDrink, WhichDrink, WhoTastes } from "../choose";
 import { useTasters } from "../queries";
+import { RowPicture } from "../RowPicture";
 import { SheetTable } from "../SheetTable";
 import { Few, Room, Title } from "../Table";
 import { ends, glassesInWords } from "../words";
@@ -49,6 +56,7 @@ export function Row() {
   const [middle, setMiddle] = useState<"drink" | "best">(brought > 0 ? "best" : "drink");
   const { data: everybody } = useTasters();
   const { data: drink } = useDrink(drinkId);
+  const { data: shelf } = useDrinksToChoose();
   const { begin, wrong, waits } = useSetUp();
   const kinds = what === "sweetener" || what === "souring" ? own[what] : undefined;
   const moves = (kinds ? { [what]: kinds } : what) as Schemas["Moves"];
@@ -197,6 +205,13 @@ export function Row() {
           />
         </Choices>
         <Box sx={{ minWidth: 0 }}>
+          <RowPicture
+            shares={
+              kinds ? kinds.map(() => 1) : Array.from({ length: glasses }, (_, i) => step ** i)
+            }
+            words={ends(moves)}
+            liquid={shelf?.drinks.find((d) => d.id === drinkId)?.colour ?? undefined}
+          />
           {sheet && drinkId !== "" && !error && <SheetTable ladder={sheet} brief />}
           {drinkId === "" && (
             <Box sx={{ color: colour("muted"), fontSize: 17 }}>

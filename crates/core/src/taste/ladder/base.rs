@@ -309,7 +309,7 @@ pub(super) fn recipe<'a>(
             let jugs = vec![
                 jug("sweet jug", all * more, add, [Some(high), Some(a), None], held),
                 jug(
-                    "sharp jug",
+                    "sour jug",
                     all * (many - more),
                     vec![water],
                     [Some(low), Some(a), None],
@@ -343,7 +343,7 @@ pub(super) fn recipe<'a>(
             let held = [true, false, false];
             let add = vec![origin.souring, water];
             let jugs = vec![
-                jug("sharp jug", all * more, add, [Some(s), Some(high), None], held),
+                jug("sour jug", all * more, add, [Some(s), Some(high), None], held),
                 jug("soft jug", all * (many - more), vec![water], [Some(s), Some(low), None], held),
             ];
             ((s * dense, low * dense), jugs)
