@@ -214,3 +214,24 @@ test("a plan's drink is made at its size, and the plan says whether it is in tim
   await page.goBack();
   await making.getByRole("link", { name: /^Melon and lime agua fresca: ready .* to spare/ }).waitFor();
 });
+
+test("a drink that is started too late moves the serving, and undo moves it back", async ({ page }) => {
+  const plans = await (await page.request.get("/api/plans")).json();
+  const { plan } = await (await page.request.get(`/api/plans/${plans.plans[0].id}`)).json();
+  const soon = new Date(Date.now() + 30 * 60_000 - new Date().getTimezoneOffset() * 60_000);
+  const serving = soon.toISOString().slice(0, 16);
+  const made = await page.request.post("/api/plans", { data: { ...plan, name: "In half an hour", serving } });
+  const { id } = await made.json();
+  await page.goto(`/plan/${id}`);
+  const making = page.getByRole("region", { name: "Making it" });
+  await making.getByRole("button", { name: "Make Melon and lime agua fresca" }).click();
+  await page.getByRole("heading", { level: 1, name: "Melon and lime agua fresca" }).waitFor();
+  await page.goBack();
+  await making.getByText(/^Melon and lime agua fresca will be ready .* after it should be served/).waitFor();
+  await making.getByRole("button", { name: /^Serve .* later$/ }).click();
+  const inTime = making.getByRole("link", { name: /^Melon and lime agua fresca: ready .*, (as planned|.* to spare)$/ });
+  await inTime.waitFor();
+  await making.getByRole("status").waitFor({ state: "detached" });
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await making.getByRole("button", { name: /^Serve .* later$/ }).waitFor();
+});

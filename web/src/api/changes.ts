@@ -53,6 +53,10 @@ export function apply(client: QueryClient, change: Change) {
     for (const key of ["plans", "plan", "planned"])
       void client.invalidateQueries({ queryKey: [key] });
   }
+  // So does when a batch of it is served.
+  if (change.of === "plan") {
+    for (const key of ["going", "batch"]) void client.invalidateQueries({ queryKey: [key] });
+  }
   if (all || change.of === "batch") {
     void client.invalidateQueries({ queryKey: ["batches"] });
     void client.invalidateQueries({ queryKey: ["going"] });

@@ -135,7 +135,13 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
             />
           )}
           <Box className="no-print" sx={{ display: "grid", gap: 2.5 }}>
-            {id && <Making id={id} answer={data} />}
+            {id && (
+              <Making
+                id={id}
+                answer={data}
+                onLater={(by) => edit((p) => served(p, moved(p.serving, by)), "")}
+              />
+            )}
             <Helps plan={data.plan} file={plan} clock={clock} edit={edit} />
             <Parts answer={data} plan={data.plan} file={plan} edit={edit} />
             <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center" }}>

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useParams } from "react-router";
 import { useStore } from "zustand";
@@ -20,7 +20,7 @@ export default function PlanPage() {
     staleTime: 0,
     gcTime: 0,
   });
-  if (query.error) {
+  if (query.error && !query.data) {
     return (
       <NotThere
         error={query.error}
@@ -47,6 +47,11 @@ function OpenPlan({ view }: { view: PlanView }) {
       editor.leave();
     };
   }, [editor]);
+  // A batch that is made for it is in time or late by what the plan says now.
+  const client = useQueryClient();
+  useEffect(() => {
+    if (word === "saved") void client.invalidateQueries({ queryKey: ["going"] });
+  }, [client, word]);
   const say = useSaveWord((s) => s.say);
   useEffect(() => {
     say(word);

@@ -308,13 +308,7 @@ pub(super) fn recipe<'a>(
             let add = vec![origin.sweetener, water];
             let jugs = vec![
                 jug("sweet jug", all * more, add, [Some(high), Some(a), None], held),
-                jug(
-                    "sour jug",
-                    all * (many - more),
-                    vec![water],
-                    [Some(low), Some(a), None],
-                    held,
-                ),
+                jug("sour jug", all * (many - more), vec![water], [Some(low), Some(a), None], held),
             ];
             ((low * dense, a * dense), jugs)
         }

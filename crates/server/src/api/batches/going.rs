@@ -97,14 +97,15 @@ pub(in crate::api) async fn list_going(
     state: web::Data<State>,
     asker: Asker,
 ) -> Result<web::Json<Going>, Problem> {
-    let found = state
+    let read = state
         .with_store(|store| {
             let all = store.batches(&Wanted { going: true, ..Wanted::default() }, MOST)?;
-            all.iter().map(|kept| store.batch(&kept.id)).collect::<Result<Vec<_>, _>>()
+            let found = all.iter().map(|kept| store.batch(&kept.id)).collect::<Result<Vec<_>, _>>();
+            // One that can't be read is in the list of batches, and is no reason to show none.
+            let read = found?.into_iter().filter_map(|kept| Read::of(kept).ok());
+            Ok(read.map(|read| read.as_planned_now(store)).collect::<Vec<_>>())
         })
         .await?;
-    // One that can't be read stands in the list of batches, and is no reason to show none.
-    let read: Vec<Read> = found.into_iter().filter_map(|kept| Read::of(kept).ok()).collect();
     let shown = move |_: &_| {
         let mut batches: Vec<GoingBatch> = read.into_iter().map(going_batch).collect();
         let needed = |b: &GoingBatch| match (&b.next, b.waits.first()) {

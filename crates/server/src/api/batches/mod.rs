@@ -23,7 +23,7 @@ use keen_core::history::PastBatch;
 use keen_core::journal::Journal;
 use keen_formats::Format;
 use keen_instruments::Clock;
-use keen_store::{KeptBatch, KeptHappening, Wanted};
+use keen_store::{KeptBatch, KeptHappening, Store, Wanted};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::{IntoParams, ToSchema};
@@ -33,7 +33,7 @@ use super::changes::Changed;
 use super::desk::{Asker, By};
 use super::older;
 use super::paging::Page;
-use super::{Body, Problem, State, now};
+use super::{Body, Problem, State, now, plans};
 use practice::TruthView;
 
 pub(crate) const BATCH: Format =
@@ -232,6 +232,21 @@ impl Read {
         Ok(Self { drink, cupboard: Cupboard::of(&kitchen), seed, plan, clock, said, kept })
     }
 
+    /// When it is served by what the plan says now: that may have been moved since the batch was started.
+    fn as_planned_now(mut self, store: &Store) -> Self {
+        let serves = |of: &OfPlan| {
+            let plan = plans::view(store.plans().read(&of.id).ok()?).ok()?.plan;
+            let entry = plan.drinks.iter().find(|drink| drink.id == of.entry)?;
+            plans::serving_of(&plan, entry).ok()
+        };
+        if let Some(of) = &mut self.plan
+            && let Some(at) = serves(of)
+        {
+            of.serve_at = at;
+        }
+        self
+    }
+
     fn made(&self) -> Made {
         Made::of(&self.drink, &self.said, &self.cupboard)
     }
@@ -420,6 +435,9 @@ impl State {
     pub(super) async fn batch(&self, id: &str) -> Result<Read, Problem> {
         let id = id.to_owned();
         let mut read = Read::of(self.with_store(move |store| store.batch(&id)).await?)?;
+        if read.plan.is_some() {
+            read = self.with_store(move |store| Ok(read.as_planned_now(store))).await?;
+        }
         // Of what was used then is spoken as the kitchen is spoken to now.
         read.cupboard = read.cupboard.said_in(self.cupboard().saying());
         Ok(read)
