@@ -88,7 +88,12 @@ export function StepNow(props: StepProps) {
   const weighs = scale && step.weigh_g != null ? step.weigh_g : undefined;
   return (
     <>
-      <Box component="h2" data-step={step.id} sx={big}>
+      <Box
+        component="h2"
+        data-step={step.id}
+        // Where there is no amount to be read, the sentence has its room.
+        sx={amount ? big : { ...big, fontSize: { xs: 36, md: 58 }, lineHeight: 1.06 }}
+      >
         {frame.sentence}
       </Box>
       {weighs !== undefined ? (
@@ -110,7 +115,7 @@ export function StepNow(props: StepProps) {
           </Box>
         )
       )}
-      <Box sx={{ fontSize: 17, color: colour("muted"), minHeight: 26 }}>
+      <Box sx={{ fontSize: 19, color: colour("muted"), minHeight: 28 }}>
         {weighs === undefined && also.join(" · ")}
         {begins &&
           `${weighs === undefined && also.length > 0 ? "; " : ""}then ${span(step.waits)} unattended`}
