@@ -268,25 +268,8 @@ impl Checker<'_> {
             }
             Action::Squeeze { into, ingredient, amount, halves_into } => {
                 self.holder(format!("{at}.squeeze.into"), into);
-                let field = format!("{at}.squeeze.ingredient");
-                if self.ingredient(field.clone(), ingredient, cupboard).is_some()
-                    && !cupboard
-                        .ingredient(ingredient)
-                        .is_some_and(|it| cupboard.can_be_squeezed(it))
-                {
-                    self.fault(field, "Choose the juice of a fruit.");
-                }
+                self.squeezed(at, ingredient, halves_into.as_deref(), cupboard);
                 self.line(format!("{at}.squeeze.amount"), ingredient, amount, cupboard);
-                if let Some(bowl) = halves_into {
-                    let field = format!("{at}.squeeze.halves_into");
-                    self.holder(field.clone(), bowl);
-                    if cupboard
-                        .ingredient(ingredient)
-                        .is_some_and(|it| cupboard.halves_of(it).is_none())
-                    {
-                        self.fault(field, "This fruit leaves no halves to keep.");
-                    }
-                }
             }
             Action::Prepare { ingredient, minutes, .. } => {
                 self.ingredient(format!("{at}.prepare.ingredient"), ingredient, cupboard);
@@ -301,21 +284,9 @@ impl Checker<'_> {
                 self.range(field, *minutes, 0.0, limits::MINUTES, "minutes");
             }
             Action::Dissolve { vessel, how } => {
-                let field = format!("{at}.dissolve.vessel");
-                self.holder(field.clone(), vessel);
-                if *how == Dissolving::Microwave
-                    && let Some(found) = self.find(field.clone(), vessel)
-                {
-                    let fits = match found.material {
-                        Some(material) => material.fits_microwave(),
-                        None => !matches!(found.kind, VesselKind::Pot | VesselKind::Blender),
-                    };
-                    if !fits {
-                        self.fault(
-                            field,
-                            "Metal can't go in a microwave. Use a glass jug or a bowl.",
-                        );
-                    }
+                self.holder(format!("{at}.dissolve.vessel"), vessel);
+                if *how == Dissolving::Microwave {
+                    self.microwaved(format!("{at}.dissolve.vessel"), vessel);
                 }
             }
             Action::Stir { vessel, .. } => self.holder(format!("{at}.stir.vessel"), vessel),
@@ -331,18 +302,7 @@ impl Checker<'_> {
             }
             Action::Reduce { vessel, to, .. } => {
                 self.pot(format!("{at}.reduce.vessel"), vessel);
-                match to {
-                    Reduction::Volume(volume) => {
-                        self.volume(format!("{at}.reduce.to.volume"), volume, 1.0, 200_000.0);
-                    }
-                    Reduction::Brix(brix) => {
-                        self.range(format!("{at}.reduce.to.brix"), *brix, 1.0, 80.0, "°Bx");
-                    }
-                    Reduction::BoilingAt(t) => {
-                        self.range(format!("{at}.reduce.to.boiling_at"), *t, 100.1, 112.0, "°C");
-                    }
-                    Reduction::Mark => self.marked(format!("{at}.reduce.to"), vessel, place),
-                }
+                self.reduced(&format!("{at}.reduce.to"), vessel, place, to);
             }
             Action::Infuse { vessel, minutes, .. } => {
                 self.holder(format!("{at}.infuse.vessel"), vessel);
@@ -380,20 +340,7 @@ impl Checker<'_> {
                 self.find(format!("{at}.pour.from"), from);
                 self.holder(format!("{at}.pour.into"), into);
                 self.apart(format!("{at}.pour.into"), from, into);
-                match portion {
-                    Portion::All => {}
-                    Portion::Share(share) => {
-                        if !(share.is_finite() && *share > 0.0 && *share <= 1.0) {
-                            self.fault(
-                                format!("{at}.pour.portion.share"),
-                                "Enter a share above 0 and up to 1 (all of it).",
-                            );
-                        }
-                    }
-                    Portion::Volume(volume) => {
-                        self.volume(format!("{at}.pour.portion.volume"), volume, 0.1, 200_000.0);
-                    }
-                }
+                self.portion(&format!("{at}.pour.portion"), portion);
             }
             Action::TopUp { vessel, ingredient, to, .. } => {
                 self.holder(format!("{at}.top_up.vessel"), vessel);
@@ -417,19 +364,7 @@ impl Checker<'_> {
             }
             Action::Bottle { from, bottle, headspace } => {
                 self.holder(format!("{at}.bottle.from"), from);
-                let field = format!("{at}.bottle.bottle");
-                if let Some(found) = self.find(field.clone(), bottle) {
-                    let (fits, room) = (found.kind == VesselKind::Bottle, found.capacity().0 * 0.5);
-                    if !fits {
-                        self.fault(field, "Choose a bottle.");
-                    } else if headspace.as_millilitres().is_some_and(|ml| ml > room) {
-                        let field = format!("{at}.bottle.headspace");
-                        self.fault(
-                            field,
-                            "That leaves more than half the bottle empty. Enter less headspace.",
-                        );
-                    }
-                }
+                self.bottled(at, bottle, headspace);
                 self.volume(format!("{at}.bottle.headspace"), headspace, 0.1, 1000.0);
                 self.apart(format!("{at}.bottle.bottle"), from, bottle);
             }
@@ -452,6 +387,73 @@ impl Checker<'_> {
                     self.line(format!("{at}.dress.amount"), ingredient, amount, cupboard);
                 }
             }
+        }
+    }
+
+    /// What is squeezed has juice, and leaves halves where they are kept.
+    fn squeezed(&mut self, at: &str, fruit: &str, halves: Option<&str>, cupboard: &Cupboard) {
+        let field = format!("{at}.squeeze.ingredient");
+        let it = cupboard.ingredient(fruit);
+        if self.ingredient(field.clone(), fruit, cupboard).is_some()
+            && !it.is_some_and(|it| cupboard.can_be_squeezed(it))
+        {
+            self.fault(field, "Choose the juice of a fruit.");
+        }
+        let Some(bowl) = halves else { return };
+        let field = format!("{at}.squeeze.halves_into");
+        self.holder(field.clone(), bowl);
+        if it.is_some_and(|it| cupboard.halves_of(it).is_none()) {
+            self.fault(field, "This fruit leaves no halves to keep.");
+        }
+    }
+
+    fn microwaved(&mut self, field: String, vessel: &str) {
+        let Some(found) = self.find(field.clone(), vessel) else { return };
+        let fits = match found.material {
+            Some(material) => material.fits_microwave(),
+            None => !matches!(found.kind, VesselKind::Pot | VesselKind::Blender),
+        };
+        if !fits {
+            self.fault(field, "Metal can't go in a microwave. Use a glass jug or a bowl.");
+        }
+    }
+
+    fn reduced(&mut self, at: &str, vessel: &str, place: usize, to: &Reduction) {
+        match to {
+            Reduction::Volume(volume) => {
+                self.volume(format!("{at}.volume"), volume, 1.0, 200_000.0);
+            }
+            Reduction::Brix(brix) => self.range(format!("{at}.brix"), *brix, 1.0, 80.0, "°Bx"),
+            Reduction::BoilingAt(t) => {
+                self.range(format!("{at}.boiling_at"), *t, 100.1, 112.0, "°C");
+            }
+            Reduction::Mark => self.marked(at.to_owned(), vessel, place),
+        }
+    }
+
+    fn portion(&mut self, at: &str, portion: &Portion) {
+        match portion {
+            Portion::All => {}
+            Portion::Share(share) if share.is_finite() && *share > 0.0 && *share <= 1.0 => {}
+            Portion::Share(_) => {
+                let field = format!("{at}.share");
+                self.fault(field, "Enter a share above 0 and up to 1 (all of it).");
+            }
+            Portion::Volume(volume) => {
+                self.volume(format!("{at}.volume"), volume, 0.1, 200_000.0);
+            }
+        }
+    }
+
+    fn bottled(&mut self, at: &str, bottle: &str, headspace: &Amount) {
+        let field = format!("{at}.bottle.bottle");
+        let Some(found) = self.find(field.clone(), bottle) else { return };
+        let (fits, room) = (found.kind == VesselKind::Bottle, found.capacity().0 * 0.5);
+        if !fits {
+            self.fault(field, "Choose a bottle.");
+        } else if headspace.as_millilitres().is_some_and(|ml| ml > room) {
+            let field = format!("{at}.bottle.headspace");
+            self.fault(field, "That leaves more than half the bottle empty. Enter less headspace.");
         }
     }
 

@@ -6,7 +6,7 @@ use crate::balance::Spot;
 use crate::batch::{BatchReport, Happening, Made, Said, standing};
 use crate::belief::Quantity;
 use crate::cupboard::Cupboard;
-use crate::drink::{Action, Drink};
+use crate::drink::{Action, Drink, Step};
 use crate::quantity::Amount;
 use crate::shop::{self, Shopping};
 use crate::trace::Trace;
@@ -99,88 +99,137 @@ impl Column {
         let end = said.last().map_or(0.0, |s| s.at);
         let report = BatchReport::of(written, &made, cupboard, end);
         let plain = Trace::run(written, cupboard);
-        let mut cells = Vec::new();
-        for (at, step) in written.steps.iter().enumerate() {
-            let Some(now) = made.drink.steps.iter().find(|s| s.id == step.id) else { continue };
-            let name = |id: &str| {
-                cupboard.ingredient(id).map_or_else(|| id.to_owned(), |it| it.name.to_lowercase())
-            };
-            if let Some(brought) = step.action.brings()
-                && let Some(amount) = brought.amount
-            {
-                let really = match &step.action {
-                    // What the fruit gave has a line of its own.
-                    Action::Squeeze { .. } => used(said, &step.id).unwrap_or(amount),
-                    _ => now.action.brings().and_then(|b| b.amount).unwrap_or(amount),
-                };
-                let times = weight(cupboard, brought.ingredient, really)
-                    .zip(weight(cupboard, brought.ingredient, amount))
-                    .map(|(a, b)| a / b.max(1e-9));
-                let to = if brought.line { "to " } else { "" };
-                let (was, is) = (format!("{to}{amount}"), format!("{to}{really}"));
-                cells.push(cell(
-                    format!("amount/{}", step.id),
-                    name(brought.ingredient),
-                    was,
-                    is,
-                    times,
-                ));
-            }
-            let mut came_out = standing(said).filter_map(|what| match what {
-                Happening::CameOut { step: of, amount } if *of == step.id => {
-                    amount.as_millilitres()
-                }
-                _ => None,
-            });
-            if let Some(gave) = came_out.next_back() {
-                let expected = match &step.action {
-                    Action::Squeeze { ingredient, .. } => {
-                        let line = plain.lines.iter().find(|l| l.step == at && !l.left_over);
-                        let it = cupboard.ingredient(ingredient);
-                        line.zip(it).map(|(line, it)| line.grams.0 / it.per_gram.density_at_20())
-                    }
-                    action => action
-                        .path()
-                        .last()
-                        .and_then(|id| written.vessel(id))
-                        .and_then(|vessel| plain.after(at, vessel))
-                        .map(|contents| contents.level().0),
-                };
-                let label = match &step.action {
-                    Action::Squeeze { ingredient, .. } => {
-                        let it = cupboard.ingredient(ingredient);
-                        let fruit = it
-                            .and_then(|it| cupboard.produce_of(it).next())
-                            .map(|p| p.plural.clone());
-                        format!("{} gave", fruit.unwrap_or_else(|| name(ingredient)))
-                    }
-                    Action::Strain { .. } => "after straining".into(),
-                    Action::Reduce { .. } => "boiled down to".into(),
-                    _ => "came out".into(),
-                };
-                let was = expected.map_or_else(String::new, ml);
-                cells.push(cell(
-                    format!("gave/{}", step.id),
-                    label,
-                    was,
-                    ml(gave),
-                    expected.map(|e| gave / e.max(1e-9)),
-                ));
-            }
-            if let Some((label, was)) = waits(&step.action) {
-                let is = waits(&now.action).map_or(was, |(_, minutes)| minutes);
-                cells.push(cell(
-                    format!("minutes/{}", step.id),
-                    label.into(),
-                    minutes(was),
-                    minutes(is),
-                    Some(is / was),
-                ));
-            }
+        let beside = Beside { written, said, cupboard, made: &made.drink, plain, report };
+        let put_right = beside.put_right();
+        let there = beside.there();
+        let ended = beside.ended();
+        let mut cells = beside.steps();
+        cells.extend(beside.readings());
+        cells.extend(beside.put_right_cell(&put_right));
+        cells.push(beside.volume_cell(there));
+        cells.extend(beside.cost_cell());
+        cells.extend(beside.ended_cell(ended));
+        Self {
+            cells,
+            written: beside.report.written,
+            ended,
+            ml: there,
+            written_ml: beside.report.written_ml,
+            minutes: end,
+            said: beside.remarks(),
+            put_right,
+            readings: beside.report.readings.len(),
+            inside: beside.report.inside,
         }
-        // The last of what was measured of a vessel stands; a juice and the drink that it went into are two things.
+    }
+}
+
+/// What was written beside what was made of it.
+struct Beside<'a> {
+    written: &'a Drink,
+    said: &'a [Said],
+    cupboard: &'a Cupboard,
+    made: &'a Drink,
+    /// The drink as it is written, run.
+    plain: Trace,
+    report: BatchReport,
+}
+
+impl Beside<'_> {
+    fn name(&self, id: &str) -> String {
+        self.cupboard.ingredient(id).map_or_else(|| id.to_owned(), |it| it.name.to_lowercase())
+    }
+
+    /// Of each step what went in, what came out, and how long it took.
+    fn steps(&self) -> Vec<Cell> {
+        let now = |step: &Step| self.made.steps.iter().find(|s| s.id == step.id);
+        self.written
+            .steps
+            .iter()
+            .enumerate()
+            .filter_map(|(at, step)| Some((at, step, now(step)?)))
+            .flat_map(|(at, step, now)| {
+                [self.amount(step, now), self.came_out(at, step), self.waited(step, now)]
+            })
+            .flatten()
+            .collect()
+    }
+
+    fn amount(&self, step: &Step, now: &Step) -> Option<Cell> {
+        let brought = step.action.brings()?;
+        let amount = brought.amount?;
+        let really = match &step.action {
+            // What the fruit gave has a line of its own.
+            Action::Squeeze { .. } => used(self.said, &step.id).unwrap_or(amount),
+            _ => now.action.brings().and_then(|b| b.amount).unwrap_or(amount),
+        };
+        let weighs = |amount| weight(self.cupboard, brought.ingredient, amount);
+        let times = weighs(really).zip(weighs(amount)).map(|(a, b)| a / b.max(1e-9));
+        let to = if brought.line { "to " } else { "" };
+        Some(cell(
+            format!("amount/{}", step.id),
+            self.name(brought.ingredient),
+            format!("{to}{amount}"),
+            format!("{to}{really}"),
+            times,
+        ))
+    }
+
+    fn came_out(&self, at: usize, step: &Step) -> Option<Cell> {
+        let mut all = standing(self.said).filter_map(|what| match what {
+            Happening::CameOut { step: of, amount } if *of == step.id => amount.as_millilitres(),
+            _ => None,
+        });
+        let gave = all.next_back()?;
+        let expected = self.expected_ml(at, step);
+        let label = match &step.action {
+            Action::Squeeze { ingredient, .. } => {
+                let it = self.cupboard.ingredient(ingredient);
+                let fruit =
+                    it.and_then(|it| self.cupboard.produce_of(it).next()).map(|p| p.plural.clone());
+                format!("{} gave", fruit.unwrap_or_else(|| self.name(ingredient)))
+            }
+            Action::Strain { .. } => "after straining".into(),
+            Action::Reduce { .. } => "boiled down to".into(),
+            _ => "came out".into(),
+        };
+        Some(cell(
+            format!("gave/{}", step.id),
+            label,
+            expected.map_or_else(String::new, ml),
+            ml(gave),
+            expected.map(|e| gave / e.max(1e-9)),
+        ))
+    }
+
+    /// How much a step gives as it is written.
+    fn expected_ml(&self, at: usize, step: &Step) -> Option<f64> {
+        if let Action::Squeeze { ingredient, .. } = &step.action {
+            let line = self.plain.lines.iter().find(|l| l.step == at && !l.left_over)?;
+            let it = self.cupboard.ingredient(ingredient)?;
+            return Some(line.grams.0 / it.per_gram.density_at_20());
+        }
+        let vessel = self.written.vessel(step.action.path().last()?)?;
+        self.plain.after(at, vessel).map(|contents| contents.level().0)
+    }
+
+    fn waited(&self, step: &Step, now: &Step) -> Option<Cell> {
+        let (label, was) = waits(&step.action)?;
+        let is = waits(&now.action).map_or(was, |(_, minutes)| minutes);
+        Some(cell(
+            format!("minutes/{}", step.id),
+            label.into(),
+            minutes(was),
+            minutes(is),
+            Some(is / was),
+        ))
+    }
+
+    /// The last of what was measured of a vessel stands; a juice and the drink that it went into are two things.
+    fn readings(&self) -> Vec<Cell> {
         let mut seen: Vec<(Quantity, &str)> = Vec::new();
-        for reading in report.readings.iter().rev() {
+        let mut cells = Vec::new();
+        for reading in self.report.readings.iter().rev() {
             let (quantity, vessel) = (reading.quantity, reading.vessel.as_str());
             if quantity == Quantity::Temperature || seen.contains(&(quantity, vessel)) {
                 continue;
@@ -204,59 +253,73 @@ impl Column {
                 stands_out: !reading.inside,
             });
         }
-        let put_right: Vec<PutRight> = standing(said)
-            .filter_map(|what| match what {
-                Happening::Added { ingredient, amount, .. } => {
-                    Some(PutRight { ingredient: ingredient.clone(), amount: amount.clone() })
-                }
-                _ => None,
-            })
-            .collect();
-        if !put_right.is_empty() {
-            let words = put_right.iter().map(|PutRight { ingredient: id, amount }| {
-                format!(
-                    "{amount} {}",
-                    cupboard.ingredient(id).map_or_else(|| id.clone(), |it| it.name.to_lowercase())
-                )
-            });
-            let made = words.collect::<Vec<_>>().join(", ");
-            cells.push(cell("right".into(), "put right with".into(), String::new(), made, None));
+        cells
+    }
+
+    fn put_right(&self) -> Vec<PutRight> {
+        let added = standing(self.said).filter_map(|what| match what {
+            Happening::Added { ingredient, amount, .. } => {
+                Some(PutRight { ingredient: ingredient.clone(), amount: amount.clone() })
+            }
+            _ => None,
+        });
+        added.collect()
+    }
+
+    fn put_right_cell(&self, with: &[PutRight]) -> Option<Cell> {
+        let words = with
+            .iter()
+            .map(|PutRight { ingredient, amount }| format!("{amount} {}", self.name(ingredient)));
+        let made = words.collect::<Vec<_>>().join(", ");
+        (!with.is_empty())
+            .then(|| cell("right".into(), "put right with".into(), String::new(), made, None))
+    }
+
+    /// How much there was, ml. Of what nobody has made yet the middle of what may be differs from what is written by a
+    /// hair.
+    fn there(&self) -> f64 {
+        match self.said.is_empty() {
+            true => self.report.written_ml,
+            false => self.report.report.profile.as_ref().map_or(0.0, |p| p.volume_ml),
         }
-        let profile = report.report.profile.as_ref();
-        // Of what nobody has made yet the middle of what may be differs from what is written by a hair.
-        let there = match said.is_empty() {
-            true => report.written_ml,
-            false => profile.map_or(0.0, |p| p.volume_ml),
-        };
-        cells.push(cell(
-            "volume".into(),
-            "there was".into(),
-            ml(report.written_ml),
-            ml(there),
-            (report.written_ml > 0.0).then(|| there / report.written_ml),
-        ));
-        // At the prices that the cupboard of that day knew.
+    }
+
+    fn volume_cell(&self, there: f64) -> Cell {
+        let written = self.report.written_ml;
+        let times = (written > 0.0).then(|| there / written);
+        cell("volume".into(), "there was".into(), ml(written), ml(there), times)
+    }
+
+    /// At the prices that the cupboard of that day knew.
+    fn cost_cell(&self) -> Option<Cell> {
         let costs = |drink: &Drink| {
-            let list = shop::shop(std::slice::from_ref(drink), cupboard, Shopping::default());
+            let list = shop::shop(std::slice::from_ref(drink), self.cupboard, Shopping::default());
             list.drinks.first().and_then(|one| one.cost)
         };
-        if let (Some(was), Some(is)) = (costs(written), costs(&made.drink)) {
-            let sign = &cupboard.kitchen().currency;
-            let told = |cost: f64| format!("{cost:.2} {sign}").trim_end().to_owned();
-            cells.push(cell("cost".into(), "cost".into(), told(was), told(is), Some(is / was)));
+        let (was, is) = (costs(self.written)?, costs(self.made)?);
+        let sign = &self.cupboard.kitchen().currency;
+        let told = |cost: f64| format!("{cost:.2} {sign}").trim_end().to_owned();
+        Some(cell("cost".into(), "cost".into(), told(was), told(is), Some(is / was)))
+    }
+
+    fn ended(&self) -> Option<Spot> {
+        match self.said.is_empty() {
+            true => self.report.written,
+            false => self.report.report.map.point.as_ref().map(|p| p.spot()),
         }
-        let point = report.report.map.point.as_ref();
-        let ended = match said.is_empty() {
-            true => report.written,
-            false => point.map(|p| p.spot()),
-        };
-        if let (Some(is), Some(was)) = (ended, report.written) {
-            let mut end = cell("ended".into(), "ended at".into(), place(was), place(is), None);
-            end.times = Some(is.ratio() / was.ratio()).filter(|t| t.is_finite());
-            end.stands_out = is_far(is, was);
-            cells.push(end);
-        }
-        let said_of_it = standing(said).filter_map(|what| match what {
+    }
+
+    fn ended_cell(&self, ended: Option<Spot>) -> Option<Cell> {
+        let (is, was) = (ended?, self.report.written?);
+        let mut end = cell("ended".into(), "ended at".into(), place(was), place(is), None);
+        end.times = Some(is.ratio() / was.ratio()).filter(|t| t.is_finite());
+        end.stands_out = is_far(is, was);
+        Some(end)
+    }
+
+    /// What guests and makers said of it.
+    fn remarks(&self) -> Vec<String> {
+        let remarks = standing(self.said).filter_map(|what| match what {
             Happening::Note { text, by } if !text.trim().is_empty() => Some(match by.as_str() {
                 "" => text.clone(),
                 by => format!("{by}: {text}"),
@@ -264,18 +327,7 @@ impl Column {
             Happening::Finished { note, .. } if !note.trim().is_empty() => Some(note.clone()),
             _ => None,
         });
-        Self {
-            cells,
-            written: report.written,
-            ended,
-            ml: there,
-            written_ml: report.written_ml,
-            minutes: end,
-            said: said_of_it.collect(),
-            put_right,
-            readings: report.readings.len(),
-            inside: report.inside,
-        }
+        remarks.collect()
     }
 }
 

@@ -10,7 +10,7 @@ use crate::drink::{
     Action, CoolingPlace, Cut, Dissolving, Dressing, Drink, Maceration, Portion, Preparation,
     Reduction, Step, Stirring, Vigour,
 };
-use crate::quantity::{Amount, Measure, format_number};
+use crate::quantity::{Amount, Degrees, Measure, format_number};
 use crate::trace::Trace;
 
 /// What is done, in a sentence, as a cookbook says it.
@@ -149,251 +149,284 @@ fn added(it: Option<&Ingredient>, what: &str, place: &str, manner: Option<Manner
 }
 
 fn without_note(drink: &Drink, step: &Step, cupboard: &Cupboard, manner: Option<Manner>) -> String {
-    let the =
-        |id: &str| drink.vessel(id).map_or_else(|| format!("“{id}”"), |v| drink.in_sentence(v));
-    let name = |id: &str| {
-        cupboard.ingredient(id).map_or_else(|| id.to_owned(), |it| lower_first(&it.name))
-    };
-    let degrees = cupboard.saying().degrees;
-    let lid = |on: bool| if on { "covered" } else { "uncovered" };
-    match &step.action {
-        Action::Add { into, ingredient, amount, warmth, cut, portions } => {
-            let tasting = if *portions > 1 {
-                format!(" in {portions} portions, tasting each time")
-            } else {
-                String::new()
-            };
-            let place =
-                if drink.glasses_in(into) > 1 { "each glass".to_owned() } else { the(into) };
-            let what = what(cupboard, ingredient, amount);
-            let what = coming(*warmth, what, &name(ingredient));
-            let it = cupboard.ingredient(ingredient);
-            let said = added(it, &what, &place, Manner::by(*cut).or(manner));
-            format!("{said}{tasting}.")
-        }
-        Action::Squeeze { into, ingredient, amount, halves_into } => {
-            let juice = what(cupboard, ingredient, amount);
-            let halves = halves_into
-                .as_ref()
-                .map_or_else(String::new, |bowl| format!(", and keep the halves in {}", the(bowl)));
-            let fruit = juice.trim_start_matches("the juice of ");
-            format!("Squeeze {fruit} into {}{halves}.", the(into))
-        }
-        Action::Prepare { ingredient, how, minutes } => {
-            let name = whole(cupboard, ingredient).unwrap_or_else(|| name(ingredient));
-            let time = minutes.map_or_else(String::new, |m| format!(" for {}", say_minutes(m)));
-            match how {
-                Preparation::Wash => format!("Wash the {name}{time}."),
-                Preparation::Soak => format!("Soak the {name} in cold water{time}, then drain."),
-                Preparation::Inspect => {
-                    let it = cupboard.ingredient(ingredient);
-                    format!("Pick over the {name}: {}.", it.map_or("", look_for))
-                }
-                Preparation::Peel => format!("Peel the {name}{time}."),
-                Preparation::Chop => format!("Chop the {name}{time}."),
-                Preparation::Crush => format!("Crush the {name}{time}."),
-            }
-        }
-        Action::Macerate { vessel, minutes, how, place } => match how {
-            Maceration::Rubbed => format!(
-                "Rub the sugar in with your fingers in {} for {}.",
-                the(vessel),
-                say_minutes(*minutes)
-            ),
-            Maceration::Left => format!(
-                "Press everything in {} down into the sugar, cover and leave{} for {}.",
-                the(vessel),
-                standing(*place),
-                say_minutes(*minutes)
-            ),
-        },
-        Action::Dissolve { vessel, how } => match how {
-            Dissolving::Stirred => format!("Stir {} until everything has dissolved.", the(vessel)),
-            Dissolving::Microwave => {
-                format!(
-                    "Warm {} in the microwave to {}, then stir.",
-                    the(vessel),
-                    degrees.say(70.0)
-                )
-            }
-        },
-        Action::Boil { vessel, minutes, how, lid: on } => {
-            if *minutes < 0.5 {
-                return format!("Bring {} to the boil, {}.", the(vessel), lid(*on));
-            }
-            let (verb, gently) = match how {
-                Vigour::Gentle => ("Simmer", " very gently"),
-                Vigour::Simmer => ("Simmer", ""),
-                Vigour::Boil => ("Boil", ""),
-            };
-            let time = say_minutes(*minutes);
-            format!("{verb} {}{gently}, {}, for {time}.", the(vessel), lid(*on))
-        }
-        Action::Reduce { vessel, to, .. } => {
-            let to = match to {
-                Reduction::Volume(volume) => format!("to {}", volume_in(cupboard, volume)),
-                Reduction::Brix(brix) => format!("until it reads {brix} °Bx"),
-                Reduction::BoilingAt(t) => format!("until it boils at {}", degrees.say(*t)),
-                Reduction::Mark => "to the mark".to_owned(),
-            };
-            format!("Boil {} down, uncovered, {to}.", the(vessel))
-        }
-        Action::Lift { from, ingredient, into } => {
-            format!("Lift the {} out of {} into {}.", name(ingredient), the(from), the(into))
-        }
-        Action::Rinse { vessel, ingredient, amount, warmth, through, into, press } => {
-            let water = what(cupboard, ingredient, amount);
-            let water = coming(*warmth, water, &name(ingredient));
-            let strains =
-                drink.vessel(vessel).is_some_and(|v| drink.vessels[v].kind.strainer().is_some());
-            if strains {
-                format!(
-                    "Pour another {water} through the pulp in {} into {}{}.",
-                    the(vessel),
-                    the(into),
-                    pressing(*press)
-                )
-            } else {
-                let through = through.as_ref().map_or_else(String::new, |sieve| {
-                    format!(" through the pulp in {}", the(sieve))
+    Telling { drink, cupboard, degrees: cupboard.saying().degrees }.sentence(&step.action, manner)
+}
+
+fn lid(on: bool) -> &'static str {
+    if on { "covered" } else { "uncovered" }
+}
+
+/// A drink's steps are told with its vessels' names, in the kitchen's measures.
+struct Telling<'a> {
+    drink: &'a Drink,
+    cupboard: &'a Cupboard,
+    degrees: Degrees,
+}
+
+impl Telling<'_> {
+    fn sentence(&self, action: &Action, manner: Option<Manner>) -> String {
+        let the = |id: &str| self.the(id);
+        match action {
+            Action::Add { .. } => self.add(action, manner),
+            Action::Squeeze { into, ingredient, amount, halves_into } => {
+                let juice = what(self.cupboard, ingredient, amount);
+                let halves = halves_into.as_ref().map_or_else(String::new, |bowl| {
+                    format!(", and keep the halves in {}", the(bowl))
                 });
-                format!(
-                    "Rinse {} with {water} and pour it{through} into {}{}.",
-                    the(vessel),
-                    the(into),
-                    pressing(*press)
-                )
+                let fruit = juice.trim_start_matches("the juice of ");
+                format!("Squeeze {fruit} into {}{halves}.", the(into))
             }
-        }
-        Action::Cover { vessel, ingredient, above_mm, warmth } => {
-            let above = if *above_mm < 1.0 {
-                "just cover".to_owned()
-            } else {
-                format!("cover by {above_mm:.0} mm")
-            };
-            let with = coming(*warmth, name(ingredient), &name(ingredient));
-            format!("Add {with} to {} to {above}.", the(vessel))
-        }
-        Action::Lengthen { vessel, ingredient, parts, warmth } => {
-            let parts = format_number(*parts, true);
-            let noun = if parts == "1" { "part" } else { "parts" };
-            let with = coming(*warmth, name(ingredient), &name(ingredient));
-            if drink.glasses_in(vessel) > 1 {
-                format!("Top up each glass with {with}: {parts} {noun} to 1 part of the drink.")
-            } else {
-                format!("Dilute {} with {with}: {parts} {noun} to 1 part.", the(vessel))
+            Action::Prepare { ingredient, how, minutes } => {
+                self.prepare(ingredient, *how, *minutes)
             }
-        }
-        Action::Bottle { from, bottle, headspace } => {
-            format!(
-                "Pour {} into {}, leaving {} headspace.",
-                the(from),
-                bottles(drink, bottle),
-                volume_in(cupboard, headspace)
-            )
-        }
-        Action::Dress { glass, ingredient, how, amount } => {
-            let each = if drink.glasses_in(glass) > 1 { "each glass" } else { "the glass" };
-            match (how, amount) {
-                (Dressing::Garnish, Some(amount)) => {
-                    format!("Garnish {each} with {}.", what(cupboard, ingredient, amount))
+            Action::Macerate { vessel, minutes, how, place } => {
+                let (vessel, time) = (the(vessel), say_minutes(*minutes));
+                match how {
+                    Maceration::Rubbed => {
+                        format!("Rub the sugar in with your fingers in {vessel} for {time}.")
+                    }
+                    Maceration::Left => format!(
+                        "Press everything in {vessel} down into the sugar, cover and leave{} for {time}.",
+                        standing(*place),
+                    ),
                 }
-                (Dressing::Garnish, None) => {
-                    format!("Garnish {each} with {}.", garnish(cupboard, ingredient))
+            }
+            Action::Dissolve { vessel, how: Dissolving::Stirred } => {
+                format!("Stir {} until everything has dissolved.", the(vessel))
+            }
+            Action::Dissolve { vessel, how: Dissolving::Microwave } => {
+                let warm = self.degrees.say(70.0);
+                format!("Warm {} in the microwave to {warm}, then stir.", the(vessel))
+            }
+            Action::Boil { vessel, minutes, how, lid: on } => {
+                self.boil(vessel, *minutes, *how, *on)
+            }
+            Action::Reduce { vessel, to, .. } => {
+                format!("Boil {} down, uncovered, {}.", the(vessel), self.down_to(to))
+            }
+            Action::Lift { from, ingredient, into } => {
+                let name = self.name(ingredient);
+                format!("Lift the {name} out of {} into {}.", the(from), the(into))
+            }
+            Action::Rinse { .. } => self.rinse(action),
+            Action::Cover { vessel, ingredient, above_mm, warmth } => {
+                let above = if *above_mm < 1.0 {
+                    "just cover".to_owned()
+                } else {
+                    format!("cover by {above_mm:.0} mm")
+                };
+                let with = coming(*warmth, self.name(ingredient), &self.name(ingredient));
+                format!("Add {with} to {} to {above}.", the(vessel))
+            }
+            Action::Lengthen { vessel, ingredient, parts, warmth } => {
+                let parts = format_number(*parts, true);
+                let noun = if parts == "1" { "part" } else { "parts" };
+                let with = coming(*warmth, self.name(ingredient), &self.name(ingredient));
+                if self.drink.glasses_in(vessel) > 1 {
+                    format!("Top up each glass with {with}: {parts} {noun} to 1 part of the drink.")
+                } else {
+                    format!("Dilute {} with {with}: {parts} {noun} to 1 part.", the(vessel))
                 }
-                (Dressing::Rim, Some(amount)) => {
-                    format!("Rim {each} with {}.", what(cupboard, ingredient, amount))
+            }
+            Action::Bottle { from, bottle, headspace } => {
+                let left = volume_in(self.cupboard, headspace);
+                let bottles = bottles(self.drink, bottle);
+                format!("Pour {} into {bottles}, leaving {left} headspace.", the(from))
+            }
+            Action::Dress { glass, ingredient, how, amount } => {
+                self.dress(glass, ingredient, *how, amount.as_ref())
+            }
+            Action::Stir { vessel, until } => match until {
+                Stirring::Mixed => format!("Stir {}.", the(vessel)),
+                Stirring::Clear => format!("Stir {} until clear.", the(vessel)),
+                Stirring::Calm => format!("Stir {} until it stops fizzing.", the(vessel)),
+            },
+            Action::Mark { vessel } => format!("Mark the level on {}.", the(vessel)),
+            Action::Heat { vessel, to_c, minutes, lid: on, until_clear } => {
+                let how = if *on { "covered" } else { "stirring" };
+                if *until_clear {
+                    return format!("Heat {} until clear, {how}.", the(vessel));
                 }
-                (Dressing::Rim, None) => format!("Rim {each} with {}.", name(ingredient)),
+                let hold = match *minutes {
+                    m if m >= 0.5 => format!(" and hold it there for {}", say_minutes(m)),
+                    _ => String::new(),
+                };
+                format!("Heat {} to {}{hold}, {how}.", the(vessel), self.degrees.say(*to_c))
+            }
+            Action::Infuse { vessel, minutes, place, covered } => {
+                let covered = if *covered { ", covered" } else { "" };
+                if *minutes < 0.5 {
+                    return format!("Leave {} for a moment.", the(vessel));
+                }
+                let time = say_minutes(*minutes);
+                format!("Leave {}{} for {time}{covered}.", the(vessel), standing(*place))
+            }
+            Action::Blend { vessel, seconds } => match self.kind(vessel) {
+                Some(VesselKind::Blender) => format!("Blend for {seconds} seconds."),
+                _ => format!("Blend the contents of {} for {seconds} seconds.", the(vessel)),
+            },
+            Action::Strain { from, through, into, press } => {
+                let press = pressing(*press);
+                format!("Strain {} through {} into {}{press}.", the(from), the(through), the(into))
+            }
+            Action::Pour { from, into, portion } => {
+                format!("Pour {} into {}.", self.portion(portion, from), the(into))
+            }
+            Action::TopUp { vessel, ingredient, to, warmth } => {
+                let with = coming(*warmth, self.name(ingredient), &self.name(ingredient));
+                let to = volume_in(self.cupboard, to);
+                format!("Top up {} with {with} to {to}.", self.each(vessel))
+            }
+            Action::Cool { vessel, to_c, place, covered } => {
+                self.cool(vessel, *to_c, *place, *covered)
+            }
+            Action::Serve { from, glasses, size, .. } => {
+                let glasses = match *glasses {
+                    1 => "one glass".to_owned(),
+                    many => format!("{many} glasses"),
+                };
+                let size = volume_in(self.cupboard, size);
+                format!("Pour {glasses} of {size} from {}.", the(from))
             }
         }
-        Action::Stir { vessel, until } => match until {
-            Stirring::Mixed => format!("Stir {}.", the(vessel)),
-            Stirring::Clear => format!("Stir {} until clear.", the(vessel)),
-            Stirring::Calm => format!("Stir {} until it stops fizzing.", the(vessel)),
-        },
-        Action::Mark { vessel } => format!("Mark the level on {}.", the(vessel)),
-        Action::Heat { vessel, to_c, minutes, lid: on, until_clear } => {
-            let how = if *on { "covered" } else { "stirring" };
-            if *until_clear {
-                return format!("Heat {} until clear, {how}.", the(vessel));
+    }
+
+    fn the(&self, id: &str) -> String {
+        self.drink.vessel(id).map_or_else(|| format!("“{id}”"), |v| self.drink.in_sentence(v))
+    }
+
+    /// The vessel, or each glass where there are several.
+    fn each(&self, vessel: &str) -> String {
+        if self.drink.glasses_in(vessel) > 1 { "each glass".to_owned() } else { self.the(vessel) }
+    }
+
+    fn kind(&self, vessel: &str) -> Option<VesselKind> {
+        self.drink.vessel(vessel).map(|v| self.drink.vessels[v].kind)
+    }
+
+    fn name(&self, id: &str) -> String {
+        self.cupboard.ingredient(id).map_or_else(|| id.to_owned(), |it| lower_first(&it.name))
+    }
+
+    fn add(&self, action: &Action, manner: Option<Manner>) -> String {
+        let Action::Add { into, ingredient, amount, warmth, cut, portions } = action else {
+            return String::new();
+        };
+        let tasting = match portions {
+            0 | 1 => String::new(),
+            many => format!(" in {many} portions, tasting each time"),
+        };
+        let what = what(self.cupboard, ingredient, amount);
+        let what = coming(*warmth, what, &self.name(ingredient));
+        let it = self.cupboard.ingredient(ingredient);
+        let said = added(it, &what, &self.each(into), Manner::by(*cut).or(manner));
+        format!("{said}{tasting}.")
+    }
+
+    fn prepare(&self, ingredient: &str, how: Preparation, minutes: Option<f64>) -> String {
+        let name = whole(self.cupboard, ingredient).unwrap_or_else(|| self.name(ingredient));
+        let time = minutes.map_or_else(String::new, |m| format!(" for {}", say_minutes(m)));
+        match how {
+            Preparation::Wash => format!("Wash the {name}{time}."),
+            Preparation::Soak => format!("Soak the {name} in cold water{time}, then drain."),
+            Preparation::Inspect => {
+                let it = self.cupboard.ingredient(ingredient);
+                format!("Pick over the {name}: {}.", it.map_or("", look_for))
             }
-            let hold = if *minutes >= 0.5 {
-                format!(" and hold it there for {}", say_minutes(*minutes))
-            } else {
-                String::new()
-            };
-            format!("Heat {} to {}{hold}, {how}.", the(vessel), degrees.say(*to_c))
+            Preparation::Peel => format!("Peel the {name}{time}."),
+            Preparation::Chop => format!("Chop the {name}{time}."),
+            Preparation::Crush => format!("Crush the {name}{time}."),
         }
-        Action::Infuse { vessel, minutes, place, covered } => {
-            let covered = if *covered { ", covered" } else { "" };
-            if *minutes < 0.5 {
-                return format!("Leave {} for a moment.", the(vessel));
-            }
-            let time = say_minutes(*minutes);
-            format!("Leave {}{} for {time}{covered}.", the(vessel), standing(*place))
+    }
+
+    fn boil(&self, vessel: &str, minutes: f64, how: Vigour, on: bool) -> String {
+        let (vessel, lid) = (self.the(vessel), lid(on));
+        if minutes < 0.5 {
+            return format!("Bring {vessel} to the boil, {lid}.");
         }
-        Action::Blend { vessel, seconds } => {
-            let place = the(vessel);
-            let blender =
-                drink.vessel(vessel).is_some_and(|v| drink.vessels[v].kind == VesselKind::Blender);
-            if blender {
-                format!("Blend for {seconds} seconds.")
-            } else {
-                format!("Blend the contents of {place} for {seconds} seconds.")
-            }
+        let (verb, gently) = match how {
+            Vigour::Gentle => ("Simmer", " very gently"),
+            Vigour::Simmer => ("Simmer", ""),
+            Vigour::Boil => ("Boil", ""),
+        };
+        format!("{verb} {vessel}{gently}, {lid}, for {}.", say_minutes(minutes))
+    }
+
+    fn down_to(&self, to: &Reduction) -> String {
+        match to {
+            Reduction::Volume(volume) => format!("to {}", volume_in(self.cupboard, volume)),
+            Reduction::Brix(brix) => format!("until it reads {brix} °Bx"),
+            Reduction::BoilingAt(t) => format!("until it boils at {}", self.degrees.say(*t)),
+            Reduction::Mark => "to the mark".to_owned(),
         }
-        Action::Strain { from, through, into, press } => {
-            let press = pressing(*press);
-            format!("Strain {} through {} into {}{press}.", the(from), the(through), the(into))
+    }
+
+    /// Through what stayed in a strainer, or what clings to a vessel.
+    fn rinse(&self, action: &Action) -> String {
+        let Action::Rinse { vessel, ingredient, amount, warmth, through, into, press } = action
+        else {
+            return String::new();
+        };
+        let water = what(self.cupboard, ingredient, amount);
+        let water = coming(*warmth, water, &self.name(ingredient));
+        let (from, into, press) = (self.the(vessel), self.the(into), pressing(*press));
+        if self.kind(vessel).is_some_and(|kind| kind.strainer().is_some()) {
+            return format!("Pour another {water} through the pulp in {from} into {into}{press}.");
         }
-        Action::Pour { from, into, portion } => match portion {
-            Portion::All => format!("Pour {} into {}.", the(from), the(into)),
-            Portion::Share(share) if (share - 0.5).abs() < 1e-9 => {
-                format!("Pour half of {} into {}.", the(from), the(into))
-            }
-            Portion::Share(share) => {
-                format!("Pour {:.0} % of {} into {}.", share * 100.0, the(from), the(into))
-            }
+        let through = through
+            .as_ref()
+            .map_or_else(String::new, |sieve| format!(" through the pulp in {}", self.the(sieve)));
+        format!("Rinse {from} with {water} and pour it{through} into {into}{press}.")
+    }
+
+    fn dress(
+        &self,
+        glass: &str,
+        ingredient: &str,
+        how: Dressing,
+        amount: Option<&Amount>,
+    ) -> String {
+        let each = if self.drink.glasses_in(glass) > 1 { "each glass" } else { "the glass" };
+        let verb = match how {
+            Dressing::Garnish => "Garnish",
+            Dressing::Rim => "Rim",
+        };
+        let with = match (how, amount) {
+            (_, Some(amount)) => what(self.cupboard, ingredient, amount),
+            (Dressing::Garnish, None) => garnish(self.cupboard, ingredient),
+            (Dressing::Rim, None) => self.name(ingredient),
+        };
+        format!("{verb} {each} with {with}.")
+    }
+
+    fn portion(&self, portion: &Portion, from: &str) -> String {
+        let from = self.the(from);
+        match portion {
+            Portion::All => from,
+            Portion::Share(share) if (share - 0.5).abs() < 1e-9 => format!("half of {from}"),
+            Portion::Share(share) => format!("{:.0} % of {from}", share * 100.0),
             Portion::Volume(volume) => {
-                format!(
-                    "Pour {} from {} into {}.",
-                    volume_in(cupboard, volume),
-                    the(from),
-                    the(into)
-                )
-            }
-        },
-        Action::TopUp { vessel, ingredient, to, warmth } => {
-            let each =
-                if drink.glasses_in(vessel) > 1 { "each glass".to_owned() } else { the(vessel) };
-            let with = coming(*warmth, name(ingredient), &name(ingredient));
-            format!("Top up {each} with {with} to {}.", volume_in(cupboard, to))
-        }
-        Action::Cool { vessel, to_c, place: CoolingPlace::Freezer, .. } if *to_c < 0.0 => {
-            format!("Freeze {} until hard ({}).", the(vessel), degrees.say(*to_c))
-        }
-        Action::Cool { vessel, to_c, place, covered } => {
-            let lid = if *covered { ", covered" } else { "" };
-            // A hand bears about 45 °C.
-            let until = match *to_c {
-                t if (44.0..=46.0).contains(&t) => "until cool enough to touch".to_owned(),
-                t => format!("to {}", degrees.say(t)),
-            };
-            let it = the(vessel);
-            match place {
-                CoolingPlace::Worktop => format!("Leave {it} to cool{lid}, {until}."),
-                CoolingPlace::WaterBath => format!("Cool {it} in cold water {until}{lid}."),
-                CoolingPlace::Refrigerator => {
-                    format!("Chill {it} in the refrigerator {until}{lid}.")
-                }
-                CoolingPlace::Freezer => format!("Chill {it} in the freezer {until}{lid}."),
+                format!("{} from {from}", volume_in(self.cupboard, volume))
             }
         }
-        Action::Serve { from, glasses, size, .. } => {
-            let glasses =
-                if *glasses == 1 { "one glass".to_owned() } else { format!("{glasses} glasses") };
-            format!("Pour {glasses} of {} from {}.", volume_in(cupboard, size), the(from))
+    }
+
+    fn cool(&self, vessel: &str, to_c: f64, place: CoolingPlace, covered: bool) -> String {
+        let it = self.the(vessel);
+        if place == CoolingPlace::Freezer && to_c < 0.0 {
+            return format!("Freeze {it} until hard ({}).", self.degrees.say(to_c));
+        }
+        let lid = if covered { ", covered" } else { "" };
+        // A hand bears about 45 °C.
+        let until = match to_c {
+            t if (44.0..=46.0).contains(&t) => "until cool enough to touch".to_owned(),
+            t => format!("to {}", self.degrees.say(t)),
+        };
+        match place {
+            CoolingPlace::Worktop => format!("Leave {it} to cool{lid}, {until}."),
+            CoolingPlace::WaterBath => format!("Cool {it} in cold water {until}{lid}."),
+            CoolingPlace::Refrigerator => format!("Chill {it} in the refrigerator {until}{lid}."),
+            CoolingPlace::Freezer => format!("Chill {it} in the freezer {until}{lid}."),
         }
     }
 }

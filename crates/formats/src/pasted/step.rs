@@ -120,7 +120,7 @@ impl Bench<'_> {
             self.take(kind);
         }
         if matches!(doing.verb, Verb::Boil(_) | Verb::Heat | Verb::Reduce) {
-            self.to_the_pot();
+            self.take_to_the_pot();
         }
         let named = match doing.verb {
             Verb::Lift | Verb::TopUp | Verb::Serve | Verb::Bottle => &[],
@@ -208,7 +208,7 @@ impl Bench<'_> {
     }
 
     /// What is heated stands in a pot: what is in hand is poured there.
-    fn to_the_pot(&mut self) {
+    fn take_to_the_pot(&mut self) {
         let heatable = |bench: &Self| {
             let i = bench.drink.vessel(&bench.vessel);
             i.is_some_and(|i| bench.drink.vessels[i].kind.can_be_heated())

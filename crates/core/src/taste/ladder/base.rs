@@ -1,7 +1,8 @@
 //! The base of a row: the drink in one vessel, with what moves turned down and all else a little denser.
 
+use super::moving::{JugWanted, Laid, is_steeped, laid};
 use super::{Moves, Origin, Row, TASTED, profile_of};
-use crate::balance::{Aim, BalanceMap, Profile, Target, Taste, solve};
+use crate::balance::{Aim, BalanceMap, Target, Taste, solve};
 use crate::chemistry::Component;
 use crate::cupboard::{Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Drink, Step};
@@ -10,23 +11,6 @@ use crate::quantity::Amount;
 use crate::scale::{Size, in_measures, resize};
 use crate::trace::Trace;
 use crate::work::Worktop;
-
-/// What goes from the base into a jug, and what is stirred in.
-pub(super) struct JugWanted<'a> {
-    pub(super) name: String,
-    /// How much of it all glasses take together, ml.
-    pub(super) volume_ml: f64,
-    /// From the base, or from water.
-    pub(super) from_base: bool,
-    /// What may be stirred in, in the order in which it is measured; water last.
-    pub(super) with: Vec<&'a Ingredient>,
-    /// What it should come to: sweetness, acidity, alcohol.
-    pub(super) wanted: [Option<f64>; 3],
-    /// Which of these come from the base alone, so that it sets how much of it there may be.
-    pub(super) held: [bool; 3],
-    /// Which have to be the same in every jug.
-    pub(super) same: [bool; 3],
-}
 
 /// How a row is made.
 pub(super) struct Recipe<'a> {
@@ -236,11 +220,6 @@ fn pour_together(drink: &mut Drink, worktop: Worktop<'_>, trace: &Trace, each: &
     }
 }
 
-/// A little denser than it has to be, so that the last water can be measured.
-const SPARE: f64 = 1.004;
-/// What is made beyond what is poured: what clings to jugs and spoons.
-const MORE: f64 = 1.1;
-
 /// How such a row is made, with so much of the base; as much as is foreseen if that isn't said.
 pub(super) fn recipe<'a>(
     row: &Row,
@@ -248,263 +227,15 @@ pub(super) fn recipe<'a>(
     base_ml: Option<f64>,
     worktop: Worktop<'a>,
 ) -> Result<Recipe<'a>, FieldError> {
-    let of = |profile: &Profile| {
-        (profile.sweetness_percent, profile.acidity_percent, profile.alcohol_percent)
-    };
-    let (s, a, alcohol) = of(&origin.profile);
-    let known = |id: &str| {
-        worktop.cupboard().ingredient(id).ok_or_else(|| {
-            FieldError::new("moves", format!("There is no ingredient “{id}” in the cupboard."))
-        })
-    };
-    let water = known("water")?;
-    let all = row.sample_ml * f64::from(row.tasters) * MORE;
-    let (sweet, acid) = (
-        |it: &Ingredient| it.per_gram.sucrose_equivalent().0,
-        |it: &Ingredient| it.per_gram.titratable_acid(),
-    );
-    // So much of something that `wanted` g in 100 g come of it leaves so little room for the base.
-    let room = |wanted: f64, per_gram: f64| (1.0 - wanted / 100.0 / per_gram).max(0.2);
-    let mut places = Vec::new();
-    let mut notes = Vec::new();
-    let mut top = 1.0;
-    let mut turned = origin.drink.clone();
-    // How much of all is poured from the jug that has more of what moves.
-    let shares = |places: &[f64]| {
-        let (low, high) = (places[0], places[places.len() - 1]);
-        places.iter().map(|f| (f - low) / (high - low)).sum::<f64>()
-    };
-    let jug = |name: &str, volume_ml: f64, with: Vec<&'a Ingredient>, wanted, held| JugWanted {
-        name: name.to_owned(),
-        // Rounding to whole spoons may take a little more of one jug for everybody.
-        volume_ml: volume_ml + 3.0 * f64::from(row.tasters),
-        from_base: true,
-        with,
-        wanted,
-        held,
-        same: held,
-    };
-    let (target, jugs): ((f64, f64), Vec<JugWanted<'a>>) = match &row.moves {
-        Moves::Sugar => {
-            // Without acid there is no ratio: sweetness itself moves.
-            let by_ratio = a > TASTED.1;
-            let usual = if by_ratio { (s / a).max(1.0) } else { s };
-            if usual < TASTED.0 && row.middle.is_none() {
-                return Err(FieldError::new("moves", "Add something sweet first."));
-            }
-            places = row.places(usual);
-            let sweetness = |f: f64| if by_ratio { f * a } else { f };
-            let (low, high) = (sweetness(places[0]), sweetness(places[places.len() - 1]));
-            if high > 60.0 {
-                return Err(FieldError::new(
-                    "step",
-                    "The sweetest glass would be a syrup. Use fewer or smaller steps.",
-                ));
-            }
-            let dense = SPARE / room(high - low, sweet(origin.sweetener));
-            let more = shares(&places);
-            let many = places.len() as f64;
-            let held = [false, true, false];
-            let add = vec![origin.sweetener, water];
-            let jugs = vec![
-                jug("sweet jug", all * more, add, [Some(high), Some(a), None], held),
-                jug("sour jug", all * (many - more), vec![water], [Some(low), Some(a), None], held),
-            ];
-            ((low * dense, a * dense), jugs)
-        }
-        Moves::Acid => {
-            if s < TASTED.0 {
-                return Err(FieldError::new(
-                    "moves",
-                    "This drink has no sweet ingredient to keep fixed.",
-                ));
-            }
-            if a < TASTED.1 {
-                return Err(FieldError::new("moves", "Add something sour first."));
-            }
-            places = row.places(s / a);
-            let (low, high) = (s / places[places.len() - 1], s / places[0]);
-            if high > 8.0 {
-                return Err(FieldError::new(
-                    "step",
-                    "The sourest glass would be undrinkable. Use fewer or smaller steps.",
-                ));
-            }
-            let dense = SPARE / room(high - low, acid(origin.souring));
-            let acids: Vec<f64> = places.iter().rev().map(|f| s / f).collect();
-            let more = shares(&acids);
-            let many = places.len() as f64;
-            let held = [true, false, false];
-            let add = vec![origin.souring, water];
-            let jugs = vec![
-                jug("sour jug", all * more, add, [Some(s), Some(high), None], held),
-                jug("soft jug", all * (many - more), vec![water], [Some(s), Some(low), None], held),
-            ];
-            ((s * dense, low * dense), jugs)
-        }
-        Moves::Strength => {
-            let usual = if s < TASTED.0 { a } else { s };
-            if usual < TASTED.1 {
-                return Err(FieldError::new("moves", "This drink has nothing to dilute."));
-            }
-            places = row.places(usual);
-            let by = places[places.len() - 1] / usual;
-            let strong: f64 = places.iter().map(|f| f / places[places.len() - 1]).sum();
-            let wanted = [Some(s * by), Some(a * by), None];
-            let plain = JugWanted {
-                from_base: false,
-                ..jug(
-                    "water",
-                    all * (places.len() as f64 - strong),
-                    Vec::new(),
-                    [None; 3],
-                    [false; 3],
-                )
-            };
-            let full = jug("strong jug", all * strong, Vec::new(), wanted, [true, true, false]);
-            ((s * by, a * by), vec![full, plain])
-        }
-        Moves::Steep => {
-            let steeped: Vec<usize> = (0..turned.steps.len())
-                .filter(|i| is_steeped(&turned.steps[*i].action, worktop))
-                .collect();
-            if steeped.is_empty() {
-                return Err(FieldError::new(
-                    "moves",
-                    "This drink steeps nothing. Add leaves, flowers, spices or peel.",
-                ));
-            }
-            places = row.places(1.0);
-            top = places[places.len() - 1];
-            for step in steeped {
-                if let Some(amount) = turned.steps[step].action.amount_mut() {
-                    *amount = amount.scaled(top);
-                }
-            }
-            let strong: f64 = places.iter().map(|f| f / top).sum();
-            let wanted = [Some(s), Some(a), None];
-            let held = [true, true, false];
-            let mut with = vec![origin.sweetener, water];
-            if a > TASTED.1 {
-                with.insert(0, origin.souring);
-            }
-            if s < TASTED.0 {
-                with.retain(|it| it.id != origin.sweetener.id);
-            }
-            let plain = JugWanted {
-                from_base: false,
-                ..jug("plain jug", all * (places.len() as f64 - strong), with, wanted, held)
-            };
-            notes.push(
-                "We dilute the weak end with equally sweet and sour water: dose replaces time."
-                    .into(),
-            );
-            ((s, a), vec![jug("strong jug", all * strong, Vec::new(), wanted, held), plain])
-        }
-        Moves::Spirit => {
-            let Some(spirit) = origin.spirit.filter(|_| alcohol > 0.5) else {
-                return Err(FieldError::new("moves", "Add alcohol to the drink first."));
-            };
-            places = row.places(alcohol);
-            let (low, high) = (places[0], places[places.len() - 1]);
-            if high > 35.0 {
-                return Err(FieldError::new(
-                    "step",
-                    "The strongest glass would be a spirit. Use fewer or smaller steps.",
-                ));
-            }
-            turned.steps.retain(|step| {
-                let it = step.action.ingredient().and_then(|id| worktop.ingredient(id));
-                !(matches!(step.action, Action::Add { .. })
-                    && it.is_some_and(|it| it.kind == Kind::Spirit))
-            });
-            // From % vol to g in 100 g: ethanol has 0.79 g/ml.
-            let weight = |percent: f64| percent * 0.79;
-            let dense = SPARE / room(weight(high), spirit.per_gram[Component::Ethanol]);
-            let more = shares(&places);
-            let many = places.len() as f64;
-            let held = [s > TASTED.0, a > TASTED.1, false];
-            let wanted = |alcohol: f64| [Some(s), Some(a), Some(alcohol)];
-            let add = || vec![spirit, water];
-            let jugs = vec![
-                jug("strong jug", all * more, add(), wanted(high), held),
-                jug("weak jug", all * (many - more), add(), wanted(low), held),
-            ];
-            notes.push("Contains alcohol: adults only. Keep it away from children.".into());
-            ((s * dense, a * dense), jugs)
-        }
-        Moves::Sweetener(ids) => {
-            if s < TASTED.0 {
-                return Err(FieldError::new("moves", "Add something sweet first."));
-            }
-            let kinds: Vec<&Ingredient> =
-                ids.iter().map(|id| known(id)).collect::<Result<_, _>>()?;
-            if let Some(it) = kinds.iter().find(|it| sweet(it) < 0.2) {
-                return Err(FieldError::new("moves", format!("{} doesn't sweeten.", it.name)));
-            }
-            let weakest = kinds.iter().map(|it| sweet(it)).fold(f64::MAX, f64::min);
-            let low = s * LEFT;
-            let dense = SPARE / room(s - low, weakest);
-            ((low * dense, a * dense), of_kinds(&kinds, all, (s, a), [false, true, false], water))
-        }
-        Moves::Souring(ids) => {
-            if a < TASTED.1 {
-                return Err(FieldError::new("moves", "Add something sour first."));
-            }
-            let kinds: Vec<&Ingredient> =
-                ids.iter().map(|id| known(id)).collect::<Result<_, _>>()?;
-            if let Some(it) = kinds.iter().find(|it| acid(it) < 0.01) {
-                return Err(FieldError::new("moves", format!("{} isn't sour.", it.name)));
-            }
-            let weakest = kinds.iter().map(|it| acid(it)).fold(f64::MAX, f64::min);
-            let low = a * LEFT;
-            let dense = SPARE / room(a - low, weakest);
-            ((s * dense, low * dense), of_kinds(&kinds, all, (s, a), [true, false, false], water))
-        }
-    };
+    let Laid { drink, target, jugs, places, top, notes } = laid(row, origin, worktop)?;
     let volume = jugs.iter().filter(|jug| jug.from_base).map(|jug| jug.volume_ml.max(LEAST_JUG));
     let base_ml = base_ml.unwrap_or(volume.sum::<f64>() * 1.1);
-    let base = turned_down(row, &turned, target, base_ml, worktop)?;
+    let base = turned_down(row, &drink, target, base_ml, worktop)?;
     Ok(Recipe { moves: row.moves.clone(), base, jugs, places, top, base_ml, notes })
 }
 
-/// Of what is swapped so much stays in the base: rubbing zest and covering fruit take some of it.
-const LEFT: f64 = 0.2;
 /// Less than this in a jug can't be filled to a hundredth with what a kitchen measures, ml.
 pub(super) const LEAST_JUG: f64 = 250.0;
-
-fn of_kinds<'a>(
-    kinds: &[&'a Ingredient],
-    all: f64,
-    (s, a): (f64, f64),
-    held: [bool; 3],
-    water: &'a Ingredient,
-) -> Vec<JugWanted<'a>> {
-    kinds
-        .iter()
-        .map(|it| JugWanted {
-            name: it.name.clone(),
-            volume_ml: all,
-            from_base: true,
-            with: vec![it, water],
-            wanted: [Some(s), Some(a), None],
-            held,
-            same: [true, true, false],
-        })
-        .collect()
-}
-
-/// Whether a step puts in what is there to be drawn from: leaves, flowers, spices, peel, roots.
-fn is_steeped(action: &Action, worktop: Worktop<'_>) -> bool {
-    use Kind as K;
-    let Action::Add { ingredient, .. } = action else { return false };
-    worktop.ingredient(ingredient).is_some_and(|it| {
-        matches!(
-            it.kind,
-            K::Herb | K::Flower | K::Spice | K::Zest | K::Peel | K::Root | K::Stem | K::Seed
-        )
-    })
-}
 
 /// The drink with its amounts turned to such a sweetness and acidity, so much of it, in the measures of the
 /// kitchen.

@@ -1,6 +1,7 @@
 //! Filling the jugs: what of the base goes into each, and what is stirred in so that it holds what is held.
 
-use super::base::{JugWanted, LEAST_JUG, Recipe};
+use super::base::{LEAST_JUG, Recipe};
+use super::moving::JugWanted;
 use super::{Jug, Origin, Portioned, Row};
 use crate::balance::{Stirring, Wish};
 use crate::cupboard::{Form, Ingredient, VesselKind};

@@ -9,6 +9,7 @@
 
 mod base;
 mod jugs;
+mod moving;
 mod pouring;
 
 use serde::{Deserialize, Serialize};

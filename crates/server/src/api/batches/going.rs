@@ -103,7 +103,7 @@ pub(in crate::api) async fn list_going(
             let found = all.iter().map(|kept| store.batch(&kept.id)).collect::<Result<Vec<_>, _>>();
             // One that can't be read is in the list of batches, and is no reason to show none.
             let read = found?.into_iter().filter_map(|kept| Read::of(kept).ok());
-            Ok(read.map(|read| read.as_planned_now(store)).collect::<Vec<_>>())
+            Ok(read.map(|read| read.served_as_planned(store)).collect::<Vec<_>>())
         })
         .await?;
     let shown = move |_: &_| {

@@ -233,7 +233,7 @@ impl Read {
     }
 
     /// When it is served by what the plan says now: that may have been moved since the batch was started.
-    fn as_planned_now(mut self, store: &Store) -> Self {
+    fn served_as_planned(mut self, store: &Store) -> Self {
         let serves = |of: &OfPlan| {
             let plan = plans::view(store.plans().read(&of.id).ok()?).ok()?.plan;
             let entry = plan.drinks.iter().find(|drink| drink.id == of.entry)?;
@@ -436,7 +436,7 @@ impl State {
         let id = id.to_owned();
         let mut read = Read::of(self.with_store(move |store| store.batch(&id)).await?)?;
         if read.plan.is_some() {
-            read = self.with_store(move |store| Ok(read.as_planned_now(store))).await?;
+            read = self.with_store(move |store| Ok(read.served_as_planned(store))).await?;
         }
         // Of what was used then is spoken as the kitchen is spoken to now.
         read.cupboard = read.cupboard.said_in(self.cupboard().saying());
