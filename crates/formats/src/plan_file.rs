@@ -16,14 +16,14 @@ use crate::json::{FormatError, from_value, read_json};
 /// The format of a plan.
 pub const PLAN: Format = Format { name: "keen-pitcher/plan", field: "plan", steps: &[] };
 
-/// What is to be ready when, and what there is to make it with.
+/// What should be ready when, and with which kitchen.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct PlanFile {
     /// Its name.
     pub name: String,
-    /// Anything to remember of it.
+    /// A note.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub note: String,
     /// When the drinks are served, by the clock on the wall: `2030-06-22T15:00`.
@@ -31,13 +31,13 @@ pub struct PlanFile {
     /// The drinks.
     #[serde(default)]
     pub drinks: Vec<PlannedDrink>,
-    /// Hands, rings and room in the refrigerator.
+    /// Cooks, burners and room in the refrigerator.
     #[serde(default)]
     pub means: Means,
-    /// Hours of every day in which nobody works; none if left out.
+    /// Times of every day when nobody is free; none if missing.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub night: Option<Night>,
-    /// Other hours in which nobody works.
+    /// Other times when nobody is free.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub spoken_for: Vec<SpokenFor>,
     /// Tasks that are held to a time.
@@ -109,7 +109,7 @@ pub struct SpokenFor {
 pub struct HeldTask {
     /// Its id in the plan.
     pub task: String,
-    /// When its hands-on work begins, by the clock on the wall.
+    /// When its hands-on work starts, local time.
     pub at: String,
 }
 

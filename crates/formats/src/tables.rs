@@ -80,7 +80,7 @@ pub struct BatchRow {
     pub begun_at: String,
     /// From beginning to end, minutes.
     pub minutes: f64,
-    /// How much there was of it, ml.
+    /// Its volume, ml.
     pub ml: f64,
     /// Where it ended: sweetness, g in 100 g.
     pub sweetness: Option<f64>,

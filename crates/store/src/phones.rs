@@ -3,14 +3,14 @@ use rusqlite::{OptionalExtension, Row, params};
 use crate::error::{Result, StoreError};
 use crate::store::Store;
 
-/// A phone that was let in.
+/// A connected phone.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct KeptPhone {
     /// Names it for ever.
     pub id: String,
     /// Its name.
     pub name: String,
-    /// When it was let in, RFC 3339.
+    /// When it was connected, RFC 3339.
     pub let_in_at: String,
     /// When it was last seen, RFC 3339.
     pub last_seen: String,

@@ -16,7 +16,7 @@ pub struct KeptVersion {
     pub name: String,
     /// How many batches were started on it.
     pub made: i64,
-    /// Whether it is how the drink stands now.
+    /// Whether it is the drink as it is now.
     pub now: bool,
 }
 

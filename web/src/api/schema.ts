@@ -48,7 +48,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Hurry the clock of a practice batch: so many times as fast, or to the end of the next wait. */
+        /** Speed up the clock of a practice batch, or skip to the end of the next wait. */
         post: operations["set_clock"];
         delete?: never;
         options?: never;
@@ -283,7 +283,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What is done at the glass, how it stands, and what is in it. */
+        /** What is done at the glass, how it changes, and the drink in it. */
         post: operations["make_glass"];
         delete?: never;
         options?: never;
@@ -446,7 +446,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Work a plan out: when to begin, what each hand, ring and vessel does when, and what doesn't fit. */
+        /** Work out a plan: when to start, what each cook, burner and vessel does when, and what doesn't fit. */
         post: operations["work_out_plan"];
         delete?: never;
         options?: never;
@@ -463,7 +463,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What so many tastings can find. Touches no data. */
+        /** What this many tastings can find. Changes no data. */
         post: operations["rate_test"];
         delete?: never;
         options?: never;
@@ -838,7 +838,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A drink of the shelf as a file of the open format, with all versions of it that are kept. */
+        /** A drink as a file in the open format, with all its saved versions. */
         get: operations["download_drink"];
         put?: never;
         post?: never;
@@ -1029,7 +1029,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The backups that are kept here, the newest first. One is made by itself each day. */
+        /** The backups on this machine, newest first. One is made automatically each day. */
         get: operations["list_backups"];
         put?: never;
         /** Make a backup now, beside those of each day. */
@@ -1103,7 +1103,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The kitchen's instruments, and what they read. What they read next is told with the other changes. */
+        /** The kitchen's instruments and their readings. New readings come with the other changes. */
         get: operations["list_instruments"];
         put?: never;
         post?: never;
@@ -1137,7 +1137,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything that stands in the refrigerator, the freezer and the cupboard, what must be used first, first. */
+        /** All bottles in the refrigerator, the freezer and the cupboard, the first to use first. */
         get: operations["list_kept"];
         put?: never;
         /**
@@ -1158,7 +1158,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The dates of everything that stands there as a calendar file, with a reminder the day before. */
+        /** The dates of all bottles as a calendar file, with a reminder the day before. */
         get: operations["kept_calendar"];
         put?: never;
         post?: never;
@@ -1251,7 +1251,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The door to the home network, and the phones that were let in. */
+        /** The connection to the home network, and the connected phones. */
         get: operations["read_door"];
         /** Open the door to the home network with a new code, or shut it and disconnect all phones. */
         put: operations["set_door"];
@@ -1513,7 +1513,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All tasters, with their ideals: rings for every map. */
+        /** All tasters, with what they like best on each map. */
         get: operations["list_tasters"];
         put?: never;
         /** Put somebody down who tastes. Said twice under one `Idempotency-Key` they are put down once. */
@@ -1532,10 +1532,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Change who somebody is. */
+        /** Change a taster. */
         put: operations["change_taster"];
         post?: never;
-        /** Delete somebody for good, with everything that they said, from the backups on this machine too. It can't be undone. */
+        /** Delete a taster permanently, with all their answers, also from the backups on this machine. This can't be undone. */
         delete: operations["delete_taster"];
         options?: never;
         head?: never;
@@ -1549,7 +1549,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything that is kept about somebody, as a file. */
+        /** Everything saved about a taster, as a file. */
         get: operations["taster_file"];
         put?: never;
         post?: never;
@@ -1588,7 +1588,7 @@ export interface paths {
         get: operations["read_tasting"];
         put?: never;
         post?: never;
-        /** Remove a tasting, with everything that was said at it. It can't be undone. */
+        /** Delete a tasting, with all its answers. This can't be undone. */
         delete: operations["remove_tasting"];
         options?: never;
         head?: never;
@@ -1602,7 +1602,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A tasting as a file: what was set up and what was said, with names. While a key is sealed it is refused. */
+        /** A tasting as a file: its set-up and its answers, with names. Not available before the glasses are revealed. */
         get: operations["tasting_file"];
         put?: never;
         post?: never;
@@ -1621,7 +1621,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The glass that tells most of somebody who looks for their balance. */
+        /** The next glass that tells most about a taster's balance. */
         post: operations["next_glass"];
         delete?: never;
         options?: never;
@@ -1700,7 +1700,7 @@ export interface components {
             /** @description A row that is put in order. */
             order: components["schemas"]["RowAbout"];
         } | {
-            /** @description A drink that is to be matched. */
+            /** @description A drink to match. */
             match: components["schemas"]["MatchAbout"];
         } | {
             /** @description One pitcher for all. */
@@ -1710,7 +1710,7 @@ export interface components {
         Action: {
             /** @description Put an ingredient into a vessel. */
             add: {
-                /** @description How much of it. */
+                /** @description Its amount. */
                 amount: components["schemas"]["Amount"];
                 /** @description How it is cut. */
                 cut?: components["schemas"]["Cut"];
@@ -1761,7 +1761,7 @@ export interface components {
                  * @description How long, minutes.
                  */
                 minutes: number;
-                /** @description Where it stands. */
+                /** @description Where it is. */
                 place?: components["schemas"]["RestingPlace"];
                 /** @description The vessel. */
                 vessel: string;
@@ -1783,7 +1783,7 @@ export interface components {
                 vessel: string;
             };
         } | {
-            /** @description Mark how high what is in a pot stands, to boil it down to that line later. */
+            /** @description Mark the level in a pot, to reduce to that line later. */
             mark: {
                 /** @description The vessel. */
                 vessel: string;
@@ -1816,17 +1816,17 @@ export interface components {
         } | {
             /** @description Lift one ingredient out before its time is up, with the liquid that clings to it. */
             lift: {
-                /** @description The vessel it lies in. */
+                /** @description The vessel it is in. */
                 from: string;
                 /** @description The ingredient's id. */
                 ingredient: string;
-                /** @description The vessel it is put into. */
+                /** @description The vessel it is added to. */
                 into: string;
             };
         } | {
             /** @description Pour a second water through what stayed in a strainer, or round a blender. */
             rinse: {
-                /** @description How much of it. */
+                /** @description Its amount. */
                 amount: components["schemas"]["Amount"];
                 /** @description What with. */
                 ingredient: string;
@@ -1842,7 +1842,7 @@ export interface components {
                 warmth?: components["schemas"]["Warmth"];
             };
         } | {
-            /** @description Just enough liquid to cover what lies in the vessel. */
+            /** @description Just enough liquid to cover the contents of the vessel. */
             cover: {
                 /**
                  * Format: double
@@ -1863,7 +1863,7 @@ export interface components {
                 ingredient: string;
                 /**
                  * Format: double
-                 * @description Parts of it to one part.
+                 * @description Parts to one part.
                  */
                 parts: number;
                 /** @description The vessel. */
@@ -1874,7 +1874,7 @@ export interface components {
         } | {
             /** @description Fill into bottles. */
             bottle: {
-                /** @description The vessel that stands for every bottle. */
+                /** @description The vessel that represents every bottle. */
                 bottle: string;
                 /** @description The vessel it comes from. */
                 from: string;
@@ -1885,7 +1885,7 @@ export interface components {
             /** @description Put something on the glass that isn't stirred in. */
             dress: {
                 amount?: components["schemas"]["Amount"] | null;
-                /** @description The vessel that stands for every glass. */
+                /** @description The vessel that represents every glass. */
                 glass: string;
                 /** @description On the rim or as a garnish. */
                 how?: components["schemas"]["Dressing"];
@@ -1913,7 +1913,7 @@ export interface components {
                 vessel: string;
             };
         } | {
-            /** @description Let stand, so that the liquid takes up what is in it. */
+            /** @description Leave to steep. */
             infuse: {
                 /** @description Covered, so that warmth and smell stay. */
                 covered?: boolean;
@@ -1922,7 +1922,7 @@ export interface components {
                  * @description How long, minutes.
                  */
                 minutes: number;
-                /** @description Where it stands. */
+                /** @description Where it is. */
                 place?: components["schemas"]["RestingPlace"];
                 /** @description The vessel. */
                 vessel: string;
@@ -1939,7 +1939,7 @@ export interface components {
                 vessel: string;
             };
         } | {
-            /** @description Pour all of it through a strainer. */
+            /** @description Strain it. */
             strain: {
                 /** @description The vessel it comes from. */
                 from: string;
@@ -1957,7 +1957,7 @@ export interface components {
                 from: string;
                 /** @description The vessel it goes into. */
                 into: string;
-                /** @description How much of it. */
+                /** @description Its amount. */
                 portion?: components["schemas"]["Portion"];
             };
         } | {
@@ -1992,7 +1992,7 @@ export interface components {
             serve: {
                 /** @description The vessel it comes from. */
                 from: string;
-                /** @description The vessel that stands for every glass. */
+                /** @description The vessel that represents every glass. */
                 glass: string;
                 /**
                  * Format: int32
@@ -2023,9 +2023,9 @@ export interface components {
             /** @description What to do, in a sentence. */
             says: string;
         };
-        /** @description Something that helps, and how it is said when it is done. */
+        /** @description A remedy, and the log entry that records it. */
         AdviceOn: {
-            /** @description The same as it is said when it is done; nothing where there is nothing to stir in. */
+            /** @description The log entry that records it; none where nothing is stirred in. */
             does: components["schemas"]["Happening"][];
             /** @description What to do, in a sentence. */
             says: string;
@@ -2070,12 +2070,12 @@ export interface components {
             target: components["schemas"]["Target"];
         };
         /**
-         * @description Where in a shop something stands, in the order of walking through it.
+         * @description The part of a shop, in the order of walking through it.
          * @enum {string}
          */
         Aisle: "fruit" | "herbs" | "sugar" | "spices" | "dairy" | "bottles" | "frozen" | "other";
         /**
-         * @description In what an alkalinity is told.
+         * @description The unit of an alkalinity.
          * @enum {string}
          */
         Alkalinity: "hydrogen_carbonate" | "calcium_carbonate" | "german_degrees" | "french_degrees" | "millimoles";
@@ -2273,7 +2273,7 @@ export interface components {
         };
         /** @description A batch in its present state. */
         BatchView: components["schemas"]["BatchEntry"] & {
-            /** @description Whether it was saved to your kitchen; none while nobody has said. */
+            /** @description Whether it was saved to your kitchen; missing until it is decided. */
             learned?: boolean | null;
             /**
              * Format: double
@@ -2286,16 +2286,16 @@ export interface components {
              * @description How many times as fast its clock runs: 1, but in the practice kitchen.
              */
             rate: number;
-            /** @description Everything that was said of it, in its order. */
+            /** @description Its log, in order. */
             said: components["schemas"]["Said"][];
             /**
              * Format: double
-             * @description When it is to be ready, minutes since it started, if it is made for a plan.
+             * @description When it should be ready, minutes since it started, if it is made for a plan.
              */
             serve_at?: number | null;
             /** @description Its state. */
             stands: components["schemas"]["BatchReport"];
-            /** @description The places in that list of what was taken back. */
+            /** @description The positions in that list that were undone. */
             taken_back: number[];
             /** @description What can be saved to your kitchen from a finished batch. */
             teaches: components["schemas"]["Teaching"][];
@@ -2303,7 +2303,7 @@ export interface components {
         };
         /** @description Some batches. */
         Batches: {
-            /** @description Those that go on first, then the last begun. */
+            /** @description Those in progress first, then the most recent. */
             batches: components["schemas"]["BatchEntry"][];
             /**
              * Format: int64
@@ -2318,9 +2318,9 @@ export interface components {
              */
             readings: number;
         };
-        /** @description A glass before somebody. */
+        /** @description A taster's next glass. */
         Before: {
-            /** @description What stands on it. */
+            /** @description Its text. */
             code: string;
             felt?: components["schemas"]["Felt"] | null;
             /**
@@ -2361,7 +2361,7 @@ export interface components {
             from: number;
             /**
              * Format: int32
-             * @description Which round of it.
+             * @description Which round.
              */
             go: number;
             /** @description The most telling of what is done: "simmer, strain". */
@@ -2373,7 +2373,7 @@ export interface components {
              * @description To, minutes.
              */
             to: number;
-            /** @description The kind of vessel that the last of it leaves something in. */
+            /** @description The kind of vessel in which the last of it is left. */
             vessel: components["schemas"]["VesselKind"];
         };
         /** @description State of a bottle. */
@@ -2393,7 +2393,7 @@ export interface components {
              * @description How full it is, 0 to 1.
              */
             fill: number;
-            /** @description Whether nothing is left of it. */
+            /** @description Whether it is used up. */
             gone: boolean;
             /**
              * Format: double
@@ -2407,7 +2407,7 @@ export interface components {
             opened?: number | null;
             /** @description Whether it is past its date and to be discarded. */
             over: boolean;
-            /** @description Where it stands. */
+            /** @description Where it is. */
             place: components["schemas"]["Place"];
             /** @description Whether it should be used soon, before its date. */
             soon: boolean;
@@ -2429,7 +2429,7 @@ export interface components {
             batch?: string | null;
             /**
              * Format: double
-             * @description °Brix of what is in it.
+             * @description °Brix of the contents.
              */
             brix: number;
             colour: string;
@@ -2450,7 +2450,7 @@ export interface components {
             state: components["schemas"]["BottleState"];
             /**
              * Format: double
-             * @description How many parts of water go to one of it, if it is to be thinned.
+             * @description Parts of water to one part, if it is diluted.
              */
             thinned?: number | null;
             /** @description The ids of what was undone. */
@@ -2495,7 +2495,7 @@ export interface components {
             /** @description How many there are. */
             there_are: number;
         };
-        /** @description How the drink is served, and what becomes of it in the glass. */
+        /** @description How the drink is served, and how it changes in the glass. */
         Card: {
             /** @description What one jug of a litre takes, in words. */
             jug?: string | null;
@@ -2533,7 +2533,7 @@ export interface components {
          * @enum {string}
          */
         CautionKind: "burns" | "steam" | "blades" | "washing" | "food_grade" | "essential_oil" | "unpasteurised" | "honey" | "allergens" | "herbs" | "alcohol" | "sealed_gas" | "sealed_ferment" | "mould" | "cold_keeping" | "milk" | "medicines" | "poisonous_parts" | "caffeine" | "soak" | "sun" | "cold_glass" | "hot_sugar" | "low_acid";
-        /** @description One line of a batch: what was written, and what was made of it. */
+        /** @description A line of a batch: as written and as made. */
         Cell: {
             /** @description Which line it is; the same in every batch of a drink. */
             key: string;
@@ -2590,10 +2590,10 @@ export interface components {
          * @enum {string}
          */
         Changed: "drink" | "plan" | "batch" | "tasting" | "kept" | "kitchen" | "settings" | "phones" | "everything";
-        /** @description Something that was said of what was read. */
+        /** @description An answer to a question about a recipe. */
         Choice: {
             /**
-             * @description How much of it.
+             * @description Its amount.
              * @default null
              */
             amount?: string | null;
@@ -2671,14 +2671,14 @@ export interface components {
             minutes: number;
             /**
              * Format: double
-             * @description How much there was of it, ml.
+             * @description Its volume, ml.
              */
             ml: number;
-            /** @description What it was put right with. */
+            /** @description What it was corrected with. */
             put_right: components["schemas"]["PutRight"][];
             /** @description Readings, and how many were within the expected range. */
             readings: number;
-            /** @description What guests and makers said of it. */
+            /** @description What guests and makers said about it. */
             said: string[];
             written?: components["schemas"]["Spot"] | null;
             /**
@@ -2690,7 +2690,7 @@ export interface components {
         /** @description Two drinks that are compared. */
         CompareAbout: {
             compared: components["schemas"]["Compared"];
-            /** @description What so many tastings can find. */
+            /** @description What this many tastings can find. */
             prospect: components["schemas"]["Prospect"];
         };
         /** @description Two drinks to be compared. */
@@ -2778,7 +2778,7 @@ export interface components {
             acidity_wanted: number;
             /** @description What helps against what sugar and acid don't answer: flat, bitter, thin, no bubbles. */
             advice: components["schemas"]["Advice"][];
-            /** @description Set if nothing should be done: the difference can't be tasted, or it still changes by itself. */
+            /** @description Why nothing should be done: the difference can't be tasted, or the drink is still changing. */
             leave_it?: string | null;
             /**
              * Format: double
@@ -2802,12 +2802,12 @@ export interface components {
         CupLesson: {
             /**
              * Format: double
-             * @description What a millilitre of it weighs as it fills a measure, g.
+             * @description The weight of a millilitre as it fills a measure, g.
              */
             density: number;
         };
         /**
-         * @description How something is cut before it is put in.
+         * @description How an ingredient is cut before it is added.
          * @enum {string}
          */
         Cut: "usual" | "whole" | "sliced" | "chopped" | "grated" | "bruised";
@@ -2821,11 +2821,11 @@ export interface components {
             why: string;
         };
         /**
-         * @description In which degrees temperatures are said.
+         * @description The scale for temperatures.
          * @enum {string}
          */
         Degrees: "celsius" | "fahrenheit";
-        /** @description What is left of somebody who was deleted. */
+        /** @description What remains of a deleted taster. */
         DeletedTaster: {
             /** @description Backups in which they still are, since those can't be read or written: the files' names. */
             still_in: string[];
@@ -2841,7 +2841,7 @@ export interface components {
             /** @description What doesn't agree. */
             message: string;
         };
-        /** @description So much syrup to so much water or soda. */
+        /** @description A dilution: parts of syrup to parts of water or soda. */
         Dilution: {
             /** @description Its colour in the glass, `#rrggbb`. */
             colour: string;
@@ -2882,9 +2882,9 @@ export interface components {
              * @description How many seconds it is still good.
              */
             good_for_s?: number | null;
-            /** @description Whether phones are let in. */
+            /** @description Whether phones can connect. */
             open: boolean;
-            /** @description The phones that were let in. */
+            /** @description The connected phones. */
             phones: components["schemas"]["PhoneView"][];
             /** @description A picture of address and code for a phone's camera: an SVG. */
             picture?: string | null;
@@ -2907,7 +2907,7 @@ export interface components {
             family: components["schemas"]["Family"];
             /** @description Its name. */
             name: string;
-            /** @description Anything that the maker wants to remember of it. */
+            /** @description The maker's note. */
             note?: string;
             part?: components["schemas"]["Amount"] | null;
             /** @description What is done, in order. */
@@ -2922,7 +2922,7 @@ export interface components {
              * @description What is used for it costs, as far as prices are known.
              */
             cost?: number | null;
-            /** @description What costs most of it, with its share: "limes, 45 %". */
+            /** @description The most expensive part, with its share: "limes, 45 %". */
             driven_by?: string | null;
             /**
              * Format: double
@@ -2962,7 +2962,7 @@ export interface components {
             serve_at: number;
             /**
              * Format: double
-             * @description What all of it comes to, ml.
+             * @description The total, ml.
              */
             volume_ml: number;
         };
@@ -2972,7 +2972,7 @@ export interface components {
             frames: components["schemas"]["FrameReport"][];
             /**
              * Format: double
-             * @description How much of that is work, minutes.
+             * @description The hands-on part, minutes.
              */
             hands_on_minutes: number;
             keeping?: components["schemas"]["Keeping"] | null;
@@ -2992,7 +2992,7 @@ export interface components {
             streams: components["schemas"]["Stream"][];
             /** @description The vessels in the order in which they are used. */
             vessels: components["schemas"]["VesselReport"][];
-            /** @description What this kitchen's own water does to it, in words; none where nobody would notice. */
+            /** @description What this kitchen's water does to it, in words; none where it isn't noticeable. */
             water?: string | null;
         };
         /** @description A drink on the shelf. */
@@ -3046,7 +3046,7 @@ export interface components {
              */
             written_ml: number;
         };
-        /** @description A figure that nobody has published, with the range in which it lies four times out of five. */
+        /** @description An unpublished figure, with its likely range (4 times out of 5). */
         Estimated: {
             /** @description An estimate, or measured in this kitchen. */
             evidence: components["schemas"]["Evidence"];
@@ -3071,7 +3071,7 @@ export interface components {
          * @enum {string}
          */
         Evidence: "table" | "estimate" | "measured";
-        /** @description What stands on a label: for a glass, or for 100 ml of what isn't served. */
+        /** @description The figures on a label: for a glass, or for 100 ml if it isn't served. */
         Facts: {
             /**
              * Format: double
@@ -3162,7 +3162,7 @@ export interface components {
             words: string;
         };
         /**
-         * @description What was said of a glass in a word. Low is too little of what moves, high too much.
+         * @description A taster's word for a glass. Low is too little of what varies, high too much.
          * @enum {string}
          */
         Felt: "far_low" | "low" | "right" | "high" | "far_high";
@@ -3212,7 +3212,7 @@ export interface components {
             /** @description What to enter instead. */
             message: string;
         };
-        /** @description One figure's source, as it stands in the table. */
+        /** @description A figure's source, as in the table. */
         FigureSource: {
             /** @description What they rest on. */
             evidence: components["schemas"]["Evidence"];
@@ -3227,11 +3227,11 @@ export interface components {
             jugs: components["schemas"]["ThreeJugs"];
             words: string[];
         };
-        /** @description What somebody finds their balance with. */
+        /** @description What a taster's balance is found with. */
         Finding: {
             /** @description The id of what makes the sour jug sour: lemon juice, lime juice, citric acid. */
             sour: string;
-            /** @description In which units amounts are told. */
+            /** @description The units for amounts. */
             units?: components["schemas"]["Units"];
         };
         /** @description A vessel of the drink, and one of the kitchen's for it. */
@@ -3256,7 +3256,7 @@ export interface components {
             needed_ml: number;
             /** @description The id of the step in which it is fullest. */
             step?: string | null;
-            /** @description The kitchen's vessels that are taken; empty if it has none of that sort. */
+            /** @description The kitchen's vessels that are used; empty if it has none of this kind. */
             taken: components["schemas"]["Taken"][];
             /** @description The vessel's id in the drink. */
             vessel: string;
@@ -3275,7 +3275,7 @@ export interface components {
             not_for_them: components["schemas"]["Objection"][];
             stirs_in?: components["schemas"]["Addition"] | null;
         };
-        /** @description What somebody adds to a glass who likes it otherwise. */
+        /** @description What a taster with another balance adds to their glass. */
         ForTaste: {
             /** @description What goes into the glass: "1 tsp lemon juice"; none if the base is it already. */
             add?: string | null;
@@ -3301,7 +3301,7 @@ export interface components {
             cautions: components["schemas"]["Caution"][];
             /**
              * Format: double
-             * @description How much of that is work, minutes.
+             * @description The hands-on part, minutes.
              */
             hands_on_minutes: number;
             /** @description What is left over and could be used. */
@@ -3315,7 +3315,7 @@ export interface components {
             notices: components["schemas"]["Notice"][];
             /** @description What is done, in a sentence. */
             sentence: string;
-            /** @description The sentence as it is told there, without that vessel's name. */
+            /** @description The sentence as shown there, without the vessel's name. */
             short: string;
             /** @description The vessels that it changed. */
             states: components["schemas"]["StateReport"][];
@@ -3326,11 +3326,11 @@ export interface components {
             steam_g: number;
             /** @description The step's id. */
             step: string;
-            /** @description The vessel above which it is told; none for what is done beside them. */
+            /** @description The vessel above which it is shown; none for steps without a vessel. */
             vessel?: string | null;
             /**
              * Format: double
-             * @description For what is boiled down: where the surface then stands on the pot's wall, mm.
+             * @description For a reduction: the height of the surface in the pot afterwards, mm.
              */
             water_line_mm?: number | null;
         };
@@ -3348,11 +3348,11 @@ export interface components {
             before_ml: number;
             /** @description Whether the reading is out of all likelihood. */
             doubtful: boolean;
-            /** @description All of that in a sentence. */
+            /** @description The result in a sentence. */
             message: string;
             /**
              * Format: double
-             * @description How much of that is then your own measurements, 0 to 1.
+             * @description The share of your own measurements in the result, 0 to 1.
              */
             own_share: number;
         };
@@ -3408,7 +3408,7 @@ export interface components {
             volume_ml: number;
             /**
              * Format: double
-             * @description Where it stands: the logarithm of what moves; none where glasses differ in kind.
+             * @description Its place: the logarithm of what varies; none where glasses differ in kind.
              */
             x?: number | null;
         };
@@ -3417,7 +3417,7 @@ export interface components {
             /** @description The one that needs hands first, first. */
             batches: components["schemas"]["GoingBatch"][];
         };
-        /** @description A batch that goes on. */
+        /** @description A batch in progress. */
         GoingBatch: {
             /** @description When it was started, RFC 3339. */
             begun_at: string;
@@ -3446,14 +3446,14 @@ export interface components {
              * @description When it will be ready if you go on now, minutes since it started.
              */
             ready_at: number;
-            /** @description What goes on by itself, the first to be over first. */
+            /** @description The waits in progress, the first to end first. */
             waits: components["schemas"]["Wait"][];
         };
         /** @description A pitcher for some of the group. */
         GroupPitcher: {
             /** @description The drink, with amounts that kitchen tools can measure. */
             drink: components["schemas"]["Drink"];
-            /** @description Each who drinks of it. */
+            /** @description Everyone who drinks from it. */
             guests: components["schemas"]["ForGuest"][];
             /**
              * Format: double
@@ -3469,7 +3469,7 @@ export interface components {
             reached: boolean;
             /** @description Where it is on the map. */
             spot: components["schemas"]["Spot"];
-            /** @description If not, what stands in the way. */
+            /** @description If not, what prevents it. */
             stops: string[];
             /**
              * Format: double
@@ -3634,7 +3634,7 @@ export interface components {
                 bottles?: number | null;
                 /** @description How it turned out. */
                 note?: string;
-                /** @description Where it stands now. */
+                /** @description Where it is now. */
                 place?: string;
                 volume?: components["schemas"]["Amount"] | null;
             };
@@ -3655,7 +3655,7 @@ export interface components {
         Held: {
             /**
              * Format: double
-             * @description The least of it in any glass.
+             * @description The least in any glass.
              */
             least: number;
             /**
@@ -3668,7 +3668,7 @@ export interface components {
         };
         /** @description A task that is held to a time. */
         HeldTask: {
-            /** @description When its hands-on work begins, by the clock on the wall. */
+            /** @description When its hands-on work starts, local time. */
             at: string;
             /** @description Its id in the plan. */
             task: string;
@@ -3684,7 +3684,7 @@ export interface components {
             gain_minutes: number;
             /**
              * Format: int32
-             * @description What of what stands in the way it takes away.
+             * @description Which obstacles it removes.
              */
             mends: number;
             /** @description What it does: "begin 20 minutes later". */
@@ -3696,7 +3696,7 @@ export interface components {
         HistoryView: {
             /** @description The batches, the newest first. */
             batches: components["schemas"]["BatchColumn"][];
-            /** @description What better tables changed of its figures, to be told once. */
+            /** @description Which of its figures better tables have changed, to show once. */
             figures_changed?: string | null;
             /**
              * Format: int64
@@ -3732,11 +3732,11 @@ export interface components {
             sd: number;
             /**
              * Format: double
-             * @description Where it most likely lies, as the logarithm of what moves.
+             * @description Its most likely place, as the logarithm of what varies.
              */
             x: number;
         };
-        /** @description An ideal, told. */
+        /** @description What a taster likes best, in words. */
         IdealView: {
             /**
              * Format: double
@@ -3767,7 +3767,7 @@ export interface components {
             /** @description In words: "between bright and round, likely 15 to 18 to 1". */
             words: string;
         };
-        /** @description How well somebody put a row in order. */
+        /** @description How well a taster sorted a row. */
         InOrder: {
             /**
              * Format: int32
@@ -3831,11 +3831,11 @@ export interface components {
             leaves_halves: boolean;
             name: string;
             notes: string;
-            /** @description Whether figures of it are this kitchen's own. */
+            /** @description Whether it has figures measured in this kitchen. */
             own: boolean;
             /**
              * Format: double
-             * @description pH of it, or of its juice.
+             * @description pH, also of its juice.
              */
             ph?: number | null;
             /** @description What it does in a drink: others of the same role can be put in its place. */
@@ -3890,7 +3890,7 @@ export interface components {
         };
         /** @description A line of the list. */
         Item: {
-            /** @description Where in the shop it stands. */
+            /** @description Its part of the shop. */
             aisle: components["schemas"]["Aisle"];
             /** @description What to buy: "9 limes", "2 packs of 1 kg"; "there is enough". */
             buy: string;
@@ -3899,7 +3899,7 @@ export interface components {
             chance?: components["schemas"]["Chance"] | null;
             /**
              * Format: double
-             * @description What all of it costs.
+             * @description The total cost.
              */
             cost?: number | null;
             /**
@@ -3942,18 +3942,18 @@ export interface components {
         Jug: {
             /**
              * Format: double
-             * @description Acidity of what is in it, g in 100 g.
+             * @description Acidity of the contents, g in 100 g.
              */
             acidity: number;
             /** @description Its colour, `#rrggbb`. */
             colour: string;
             /** @description What goes in, in order. */
             filled_with: components["schemas"]["Portioned"][];
-            /** @description What stands on it: "sweet jug". */
+            /** @description Its label: "sweet jug". */
             name: string;
             /**
              * Format: double
-             * @description Sweetness of what is in it, g in 100 g.
+             * @description Sweetness of the contents, g in 100 g.
              */
             sweetness: number;
             /**
@@ -3985,7 +3985,7 @@ export interface components {
             frozen_days: number;
             /**
              * Format: double
-             * @description The same to the hour. Nothing or less, and it is to be discarded.
+             * @description The same to the hour. At 0 or below, discard it.
              */
             left: number;
             /** @description Why so long and no longer, the most important first. */
@@ -3995,14 +3995,14 @@ export interface components {
              * @description Days at 4 °C that a day in the cupboard uses up.
              */
             warm_day: number;
-            /** @description The same in words, for wherever it is told: "keeps 3 days cold", "discard it". */
+            /** @description The same in words: "keeps 3 days cold", "discard it". */
             words?: string;
         };
         /** @description What one gram of something kept is made of. */
         KeptMixture: {
             /** @description What not everybody may have. */
             allergens?: components["schemas"]["Allergen"][];
-            /** @description Nothing is left of it; it stays as long as a drink needs it. */
+            /** @description Used up; it is saved as long as a drink needs it. */
             gone?: boolean;
             /** @description Names it in drinks: `kept_` and small letters, digits or `_`. */
             id: string;
@@ -4010,12 +4010,12 @@ export interface components {
             name: string;
             /** @description What is known of its making. */
             past?: components["schemas"]["KeptPast"];
-            /** @description What is in a gram of it. */
+            /** @description The composition of one gram. */
             per_gram: {
                 [key: string]: number;
             };
         };
-        /** @description What a kept mixture brings along of its making; shares are of a gram of it. */
+        /** @description What a kept mixture remembers of its making; shares are per gram. */
         KeptPast: {
             /**
              * @description Whether its acid is from tables or was measured.
@@ -4035,7 +4035,7 @@ export interface components {
             juice?: number;
             /**
              * Format: double
-             * @description Days at 4 °C that it still has; without end if nothing is said.
+             * @description Days left at 4 °C; no limit if missing.
              * @default null
              */
             left?: number | null;
@@ -4083,7 +4083,7 @@ export interface components {
             /** @description What is in it. */
             name: string;
         };
-        /** @description Everything that stands there. */
+        /** @description All bottles. */
         KeptView: {
             /** @description The one that has to be used first, first. */
             bottles: components["schemas"]["BottleView"][];
@@ -4094,7 +4094,7 @@ export interface components {
         };
         /** @description What the key says of a glass. */
         KeyLine: {
-            /** @description What stands on it. */
+            /** @description Its text. */
             code: string;
             /** @description What is in it: the glass's position in the row; of two drinks 0 or 1. */
             glass: number;
@@ -4122,7 +4122,7 @@ export interface components {
              */
             boil_off?: number | null;
             /**
-             * @description The sign that stands with prices.
+             * @description The currency sign.
              * @default
              */
             currency?: string;
@@ -4234,7 +4234,7 @@ export interface components {
             glasses: components["schemas"]["Glass"][];
             /**
              * Format: double
-             * @description How much of that is work.
+             * @description The hands-on part.
              */
             hands_on_minutes: number;
             /** @description What is the same in all, in words with figures: "0.52 to 0.52 % acid". */
@@ -4246,9 +4246,9 @@ export interface components {
              * @description From the first step to the last glass, minutes.
              */
             minutes: number;
-            /** @description What should be known of it, in sentences. */
+            /** @description Notes about it, in sentences. */
             notes: string[];
-            /** @description What all of it takes. */
+            /** @description Everything it takes. */
             takes: components["schemas"]["Portioned"][];
         };
         /** @description What is there of an ingredient, and how it is bought. */
@@ -4276,7 +4276,7 @@ export interface components {
         Law: "straight" | {
             /**
              * Format: double
-             * @description As the drink does up to fourfold, then by this power of it; 0.85 is usual.
+             * @description In proportion up to four times the drink, then by this power; usually 0.85.
              */
             spice: number;
         } | "per_vessel" | "per_glass" | "to_taste";
@@ -4291,7 +4291,7 @@ export interface components {
             now_g: number;
             /**
              * Format: double
-             * @description How far the drink as it is lies from what is liked.
+             * @description How far the drink is now from what is liked.
              */
             now_steps: number;
             /** @description With less and less sugar. */
@@ -4382,7 +4382,7 @@ export interface components {
         };
         /** @description What a measurement teaches. */
         Lesson: {
-            /** @description Whether one is out of all likelihood, so that one should look again. */
+            /** @description Whether a reading is very unlikely and should be checked. */
             doubtful: boolean;
             /**
              * Format: double
@@ -4394,7 +4394,7 @@ export interface components {
              *     volume alone can't tell which of them kept more.
              */
             learned: components["schemas"]["Learned"][];
-            /** @description All of that in sentences. */
+            /** @description The result in sentences. */
             message: string;
         };
         /** @description How good a glass was found. */
@@ -4469,7 +4469,7 @@ export interface components {
              * @description Its share of the drink's sweetness, 0 to 1.
              */
             sweetness_share: number;
-            /** @description The amount as it was said, as a cook would read it. */
+            /** @description The amount as entered, in a cook's words. */
             text: string;
             /** @description The vessel that it goes into. */
             vessel: string;
@@ -4478,7 +4478,7 @@ export interface components {
              * @description Its share of the drink's water, 0 to 1.
              */
             water_share: number;
-            /** @description The ways of saying the amount, the one that was said first. */
+            /** @description The amount in several measures, as entered first. */
             ways: components["schemas"]["Way"][];
         };
         /** @description An ingredient with its amount. */
@@ -4513,7 +4513,7 @@ export interface components {
             /** @description How much is in a vessel, by its marks: the vessel's id. */
             marks: string;
         } | {
-            /** @description How high it stands in a vessel, by a ruler. */
+            /** @description Its height in a vessel, measured with a ruler. */
             height: string;
         } | {
             /** @description A sip of a vessel. */
@@ -4580,7 +4580,7 @@ export interface components {
             what: string;
         };
         /**
-         * @description How something lies under sugar.
+         * @description How fruit is left with sugar.
          * @enum {string}
          */
         Maceration: "left" | "rubbed";
@@ -4591,7 +4591,7 @@ export interface components {
              * @description g in 100 g.
              */
             acidity: number;
-            /** @description The band that it lies in; none without acid. */
+            /** @description Its band; none without acid. */
             band?: string | null;
             /** @description How strong it is. */
             strength: components["schemas"]["Strength"];
@@ -4611,7 +4611,7 @@ export interface components {
          * @enum {string}
          */
         Mark: "drop" | "leaf" | "sun" | "key" | "bell" | "star" | "moon" | "boat";
-        /** @description A drink that is to be matched. */
+        /** @description A drink to match. */
         MatchAbout: {
             /** @description The taster's own drink, as it was at first. */
             drink: components["schemas"]["Drink"];
@@ -4621,7 +4621,7 @@ export interface components {
             /** @description The rounds, each with where the other one is then likely to lie. */
             rounds: components["schemas"]["RoundView"][];
         };
-        /** @description A drink that is to be matched. */
+        /** @description A drink to match. */
         MatchWanted: {
             drink: components["schemas"]["Drink"];
             reference: components["schemas"]["Reference"];
@@ -4697,11 +4697,11 @@ export interface components {
             spoons?: boolean;
         };
         /**
-         * @description A way of asking whether two drinks are told apart.
+         * @description A test of whether two drinks taste different.
          * @enum {string}
          */
         Method: "triangle" | "pairs" | "duo_trio";
-        /** @description A glass that is to be mixed. */
+        /** @description A glass to mix. */
         Mixed: {
             /** @description The glass. */
             glass: components["schemas"]["Glass"];
@@ -4743,7 +4743,7 @@ export interface components {
         };
         /** @description Something that happened to a bottle. */
         Move: "opened" | {
-            /** @description Some of it was poured off; that opens it. */
+            /** @description Some was poured; that opens it. */
             poured: {
                 /**
                  * Format: double
@@ -4866,7 +4866,7 @@ export interface components {
             acidity?: number | null;
             /**
              * Format: double
-             * @description Of sweetness, as a part of it: 0.1 is a tenth.
+             * @description Of sweetness, as a share: 0.1 is a tenth.
              * @default null
              */
             sweetness?: number | null;
@@ -4875,12 +4875,12 @@ export interface components {
         Notices: {
             /**
              * Format: double
-             * @description And at most so much.
+             * @description At most.
              */
             high: number;
             /**
              * Format: double
-             * @description It is at least so much eight times in ten.
+             * @description At least this, 8 times out of 10.
              */
             low: number;
             /**
@@ -4889,7 +4889,7 @@ export interface components {
              */
             part: number;
         };
-        /** @description What in a drink somebody doesn't take. */
+        /** @description What a taster avoids. */
         Objection: {
             /** @description What they don't take. */
             avoids: components["schemas"]["Avoid"];
@@ -4929,14 +4929,14 @@ export interface components {
             glasses: number;
             /**
              * Format: double
-             * @description How much of that is hands-on.
+             * @description The hands-on part.
              */
             hands_on_minutes: number;
             /** @description Whether it is ready in time. */
             in_time: boolean;
             /** @description How long it keeps, in words. */
             keeps?: string | null;
-            /** @description What stands in the way in this kitchen, in words: a vessel that is missing or too small. */
+            /** @description What prevents it in this kitchen, in words: a vessel that is missing or too small. */
             lacks: string[];
             /** @description Its place on the map. */
             map: components["schemas"]["BalanceMap"];
@@ -4949,7 +4949,7 @@ export interface components {
             missing: string[];
             /**
              * Format: double
-             * @description How far it lies from the balance that is wanted, in noticeable steps.
+             * @description How far it is from the wanted balance, in noticeable steps.
              */
             off: number;
             /**
@@ -4965,7 +4965,7 @@ export interface components {
             uses: components["schemas"]["UsedThing"][];
             /**
              * Format: double
-             * @description All of it, ml.
+             * @description Total volume, ml.
              */
             volume_ml: number;
         };
@@ -5007,7 +5007,7 @@ export interface components {
             keeps_blended?: number | null;
             /**
              * Format: double
-             * @description The same of what was cooked or frozen, if that was measured by itself.
+             * @description The same for cooked or frozen pieces, if measured separately.
              * @default null
              */
             keeps_cooked?: number | null;
@@ -5020,7 +5020,7 @@ export interface components {
         };
         /** @description One of the kitchen's vessels in the place of a drink's. */
         OwnFit: {
-            /** @description What it holds, as that was said. */
+            /** @description Its capacity, as entered. */
             capacity: string;
             /** @description Its position among the kitchen's vessels. */
             index: number;
@@ -5097,7 +5097,7 @@ export interface components {
             capacity: components["schemas"]["Amount"];
             /**
              * Format: int32
-             * @description How many of it there are.
+             * @description How many there are.
              */
             count?: number;
             /**
@@ -5124,7 +5124,7 @@ export interface components {
         Pasted: {
             /** @description What doesn't agree. */
             differs: components["schemas"]["Differs"][];
-            /** @description What is said of a text that doesn't look like a recipe, of which nothing was made. */
+            /** @description The message for a text that doesn't look like a recipe. */
             doubt?: string | null;
             /** @description The drink, ready to be put on the shelf. */
             drink: components["schemas"]["Drink"];
@@ -5142,21 +5142,21 @@ export interface components {
             /** @description Its parts in order; together they are the line. */
             runs: components["schemas"]["Run"][];
         };
-        /** @description A text as it was read, and what it comes to. */
+        /** @description A recipe as it was read, and the drink it makes. */
         PastedView: components["schemas"]["Pasted"] & {
-            /** @description Whether there was more of it than is read. */
+            /** @description Whether there was more text than we read. */
             cut: boolean;
-            /** @description What the drink comes to. */
+            /** @description The finished drink. */
             report: components["schemas"]["DrinkReport"];
             /** @description The text that was read: that of the recipe, where it stood in a page. */
             text: string;
         };
-        /** @description A phone that was let in. */
+        /** @description A connected phone. */
         PhoneView: {
             id: string;
             /** @description When it was last seen, RFC 3339. */
             last_seen: string;
-            /** @description When it was let in, RFC 3339. */
+            /** @description When it was connected, RFC 3339. */
             let_in_at: string;
             name: string;
         };
@@ -5239,7 +5239,7 @@ export interface components {
             tasters: string[];
         };
         /**
-         * @description Where something stands.
+         * @description Where it is kept.
          * @enum {string}
          */
         Place: "refrigerator" | "freezer" | "cupboard";
@@ -5285,12 +5285,12 @@ export interface components {
             parts: components["schemas"]["AheadPart"][];
             /**
              * Format: double
-             * @description The most that ever stands in the refrigerator, litres.
+             * @description The most in the refrigerator at once, litres.
              */
             refrigerator_l: number;
-            /** @description What stands or cooks by itself in between. */
+            /** @description The unattended time in between. */
             rests: components["schemas"]["Rest"][];
-            /** @description What is on each ring. */
+            /** @description What is on each burner. */
             rings: components["schemas"]["Busy"][][];
             /** @description Every task, in order of time. */
             tasks: components["schemas"]["PlannedTask"][];
@@ -5353,7 +5353,7 @@ export interface components {
             colour?: string | null;
             name: string;
         };
-        /** @description What is to be ready when, and what there is to make it with. */
+        /** @description What should be ready when, and with which kitchen. */
         PlanFile: {
             /** @description Tasks that come after others. */
             after?: components["schemas"]["After"][];
@@ -5365,16 +5365,16 @@ export interface components {
             guests?: string[];
             /** @description Tasks that are held to a time. */
             holds?: components["schemas"]["HeldTask"][];
-            /** @description Hands, rings and room in the refrigerator. */
+            /** @description Cooks, burners and room in the refrigerator. */
             means?: components["schemas"]["Means"];
             /** @description Its name. */
             name: string;
             night?: components["schemas"]["Night"] | null;
-            /** @description Anything to remember of it. */
+            /** @description A note. */
             note?: string;
             /** @description When the drinks are served, by the clock on the wall: `2030-06-22T15:00`. */
             serving: string;
-            /** @description Other hours in which nobody works. */
+            /** @description Other times when nobody is free. */
             spoken_for?: components["schemas"]["SpokenFor"][];
         };
         /** @description A plan that is kept. */
@@ -5412,12 +5412,12 @@ export interface components {
             drink: number;
             /**
              * Format: double
-             * @description When it begins, minutes: for a kettle, when that is put on.
+             * @description When it starts, minutes: for a kettle, when it is switched on.
              */
             from: number;
             /**
              * Format: int32
-             * @description Which round of it; the one after the last is what is done once for all.
+             * @description Which round; the number after the last means once for all rounds.
              */
             go: number;
             /**
@@ -5696,12 +5696,12 @@ export interface components {
         };
         /** @description What was put back. */
         PutBackView: {
-            /** @description Where what was there before lies now: a file's name in the data folder. */
+            /** @description The file in the data folder that holds the previous data. */
             aside: string;
         };
-        /** @description Something that a batch was put right with. */
+        /** @description Something that a batch was corrected with. */
         PutRight: {
-            /** @description How much of it. */
+            /** @description Its amount. */
             amount: components["schemas"]["Amount"];
             /** @description The ingredient's id. */
             ingredient: string;
@@ -5716,7 +5716,7 @@ export interface components {
          * @enum {string}
          */
         Quantity: "volume" | "weight" | "brix" | "ph" | "acidity" | "temperature" | "height";
-        /** @description A figure and where it mostly lies. */
+        /** @description A figure and its likely range. */
         Range: {
             /**
              * Format: double
@@ -5745,14 +5745,14 @@ export interface components {
         Reading: {
             /**
              * Format: double
-             * @description Titratable acidity of it, g in 100 g.
+             * @description Its titratable acidity, g in 100 g.
              */
             acidity?: number | null;
             /** @description The batch that it was read in, if it was one: its id. */
             batch?: string | null;
             /**
              * Format: double
-             * @description °Brix of it.
+             * @description Its °Brix.
              */
             brix?: number | null;
             /** @description The day, as `2026-06-21`. */
@@ -5782,7 +5782,7 @@ export interface components {
              * @description Give or take, a standard deviation.
              */
             give_or_take: number;
-            /** @description Whether it lies inside what had been predicted as nine in ten. */
+            /** @description Whether it is within the range expected 9 times out of 10. */
             inside: boolean;
             /** @description What was measured. */
             quantity: components["schemas"]["Quantity"];
@@ -5800,22 +5800,22 @@ export interface components {
         };
         /** @description How far something is boiled down. */
         Reduction: {
-            /** @description Until so much liquid is left beside what the solids hold, measured cold. */
+            /** @description Until this much liquid is left beside what the solids hold, measured cold. */
             volume: components["schemas"]["Amount"];
         } | {
             /**
              * Format: double
-             * @description Until its soluble solids are so many % of the weight.
+             * @description Until its soluble solids reach this share of the weight, %.
              */
             brix: number;
         } | {
             /**
              * Format: double
-             * @description Until it boils at so many °C.
+             * @description Until it boils at this temperature, °C.
              */
             boiling_at: number;
         } | "mark";
-        /** @description What is known of a drink that is to be matched. */
+        /** @description What is known about the drink to match. */
         Reference: {
             /**
              * Format: double
@@ -5865,7 +5865,7 @@ export interface components {
             caution?: string | null;
             /**
              * Format: double
-             * @description What has to be poured aside first so that it doesn't run over, ml; 0 if nothing.
+             * @description How much to pour off first so that it doesn't overflow, ml; 0 if none.
              */
             pour_aside_ml: number;
             /** @description Whether that is as near to what is wanted as anyone tastes. */
@@ -5881,7 +5881,7 @@ export interface components {
              */
             volume_ml: number;
         };
-        /** @description What stands or cooks by itself. */
+        /** @description The unattended time. */
         Rest: {
             /** @description The position of its drink in the order. */
             drink: number;
@@ -5903,7 +5903,7 @@ export interface components {
             to: number;
         };
         /**
-         * @description Where something stands while it draws.
+         * @description Where it is left to steep.
          * @enum {string}
          */
         RestingPlace: "worktop" | "refrigerator";
@@ -5920,7 +5920,7 @@ export interface components {
         RoundView: {
             /** @description Where the other one was likely to lie after it. */
             likely: components["schemas"]["Likely"];
-            /** @description What was said. */
+            /** @description The entry. */
             said: components["schemas"]["Utterance"];
         };
         /** @description The row that is wanted. */
@@ -5954,7 +5954,7 @@ export interface components {
              * @description How many tasters, 1 to 40.
              */
             tasters: number;
-            /** @description In which units amounts are told. */
+            /** @description The units for amounts. */
             units?: components["schemas"]["Units"];
         };
         /** @description A row, without what is in its glasses. */
@@ -5980,10 +5980,10 @@ export interface components {
         Run: {
             /** @description How sure. */
             sure: components["schemas"]["Sure"];
-            /** @description The text, as it stands. */
+            /** @description The text as it is. */
             text: string;
         };
-        /** @description A happening, and when it was said. */
+        /** @description A log entry and its time. */
         Said: {
             /**
              * Format: double
@@ -5993,7 +5993,7 @@ export interface components {
             /** @description What happened. */
             what: components["schemas"]["Happening"];
         };
-        /** @description Something that is said of a batch. */
+        /** @description An entry in a batch's log. */
         Say: {
             /** @description A reading that is out of all likelihood is believed all the same. */
             sure?: boolean;
@@ -6009,7 +6009,7 @@ export interface components {
             of: number;
             write_minutes?: components["schemas"]["WriteMinutes"] | null;
         };
-        /** @description What somebody has before them. */
+        /** @description What a taster sees now. */
         Seat: {
             /**
              * Format: int32
@@ -6152,7 +6152,7 @@ export interface components {
         SheetColumn: {
             /** @description What else changes at that size, in words: which vessels it takes, how long it boils. */
             changes: string[];
-            /** @description The drink at that size with its amounts rounded, to be taken over. */
+            /** @description The drink at that size, with rounded amounts. */
             drink: components["schemas"]["Drink"];
             exact?: components["schemas"]["Spot"] | null;
             /**
@@ -6167,7 +6167,7 @@ export interface components {
             glasses: number;
             /**
              * Format: double
-             * @description How much of that is work, minutes.
+             * @description The hands-on part, minutes.
              */
             hands_on_minutes: number;
             /**
@@ -6185,7 +6185,7 @@ export interface components {
             step_minutes: number[];
             /**
              * Format: double
-             * @description All of it, ml.
+             * @description Total volume, ml.
              */
             volume_ml: number;
         };
@@ -6267,7 +6267,7 @@ export interface components {
              */
             tool?: components["schemas"]["Tool"];
             /**
-             * @description In which units needs are told.
+             * @description The units for needs.
              * @default metric
              */
             units?: components["schemas"]["Units"];
@@ -6281,7 +6281,7 @@ export interface components {
         ShoppingList: {
             /**
              * Format: double
-             * @description What all of it costs, as far as prices are known.
+             * @description The total cost, as far as prices are known.
              */
             cost?: number | null;
             /** @description What each drink costs, by what it uses. */
@@ -6334,7 +6334,7 @@ export interface components {
         } | {
             /** @description As much as an amount of one ingredient allows. */
             as_much_as: {
-                /** @description How much of it there is. */
+                /** @description Its amount. */
                 amount: components["schemas"]["Amount"];
                 /** @description The id of the step that brings it. */
                 step: string;
@@ -6347,7 +6347,7 @@ export interface components {
             /** @description What goes in, one for each line. */
             rows: components["schemas"]["SheetRow"][];
         };
-        /** @description One size of it. */
+        /** @description One of its sizes. */
         SizeView: {
             /**
              * Format: double
@@ -6402,11 +6402,11 @@ export interface components {
             /** @description The same with amounts that kitchen tools can measure. */
             rounded: components["schemas"]["Drink"];
             rounded_point?: components["schemas"]["Spot"] | null;
-            /** @description What it comes to with rounded amounts. */
+            /** @description The result with rounded amounts. */
             rounded_taste: components["schemas"]["Taste"];
-            /** @description If not, what stands in the way. */
+            /** @description If not, what prevents it. */
             stops: string[];
-            /** @description What it comes to. */
+            /** @description The result. */
             taste: components["schemas"]["Taste"];
         };
         /** @description Busy times. */
@@ -6447,7 +6447,7 @@ export interface components {
             runs: number;
             /** @description Sweetness, g in 100 g. */
             sweetness: components["schemas"]["Range"];
-            /** @description What stands ready to be served, ml. */
+            /** @description The volume ready to serve, ml. */
             volume_ml: components["schemas"]["Range"];
         };
         /**
@@ -6455,7 +6455,7 @@ export interface components {
          * @enum {string}
          */
         Stage: "pouring" | "sealed" | "open" | "over";
-        /** @description The two glasses of one who stands on the stairs. */
+        /** @description The two glasses of a taster in the staircase test. */
         StairGlasses: {
             plain: components["schemas"]["Glass"];
             stronger: components["schemas"]["Glass"];
@@ -6468,7 +6468,7 @@ export interface components {
             /** @description What. */
             quality: components["schemas"]["Quality"];
         };
-        /** @description How a glass stands over half an hour. */
+        /** @description How a glass changes over half an hour. */
         Standing: {
             /** @description How it is kept cold. */
             cooling: components["schemas"]["Cooling"];
@@ -6525,12 +6525,12 @@ export interface components {
             invert_percent: number;
             /**
              * Format: double
-             * @description The room that all of it takes, ml at 20 °C.
+             * @description Its total volume, ml at 20 °C.
              */
             level_ml: number;
             /**
              * Format: double
-             * @description Where the surface stands above the vessel's bottom, mm.
+             * @description The height of the surface above the vessel's bottom, mm.
              */
             line_mm: number;
             /**
@@ -6545,7 +6545,7 @@ export interface components {
             mass_g: number;
             /**
              * Format: double
-             * @description By how much it is over the brim, ml; 0 if it isn't.
+             * @description By how much it overflows, ml; 0 if it doesn't.
              */
             over_ml: number;
             /**
@@ -6553,7 +6553,7 @@ export interface components {
              * @description pH of the liquid, good to 0.1.
              */
             ph?: number | null;
-            /** @description What lies in it. */
+            /** @description The pieces in it. */
             pieces: components["schemas"]["PieceReport"][];
             /**
              * Format: double
@@ -6668,7 +6668,7 @@ export interface components {
             until?: number | null;
             /**
              * Format: double
-             * @description How long it waits by itself, minutes.
+             * @description How long it is unattended, minutes.
              */
             waits: number;
             /**
@@ -6682,7 +6682,7 @@ export interface components {
          * @enum {string}
          */
         Stirring: "mixed" | "clear" | "calm";
-        /** @description What was read of it. */
+        /** @description How it was read. */
         StockRead: {
             /** @description What is there. */
             have: components["schemas"]["StockThing"][];
@@ -6711,7 +6711,7 @@ export interface components {
             ingredient: string;
             /** @description Its name. */
             name: string;
-            /** @description Whether an amount was said; else it is a usual one. */
+            /** @description Whether an amount was given; otherwise a usual one is used. */
             said: boolean;
             /** @description Whether it has to be used soon. */
             soon: boolean;
@@ -6723,7 +6723,7 @@ export interface components {
             cooked?: components["schemas"]["Estimated"] | null;
             /**
              * Format: double
-             * @description Pressed with a spoon it keeps so much of that, 0 to 1.
+             * @description The share still held after pressing with a spoon, 0 to 1.
              */
             pressed: number;
             /**
@@ -6787,7 +6787,7 @@ export interface components {
             fill: number;
             /**
              * Format: double
-             * @description How much of that is work, minutes.
+             * @description The hands-on part, minutes.
              */
             hands_on_minutes: number;
             /** @description For how many days it keeps in the refrigerator; none while there is nothing to keep. */
@@ -6809,7 +6809,7 @@ export interface components {
             stands_in: components["schemas"]["VesselKind"];
             /**
              * Format: double
-             * @description What all of it comes to, ml; 0 while there is nothing to drink.
+             * @description The total, ml; 0 while there is nothing to drink.
              */
             volume_ml: number;
         };
@@ -6892,7 +6892,7 @@ export interface components {
             sugar_text: string;
             /**
              * Format: double
-             * @description What there is of it, ml at 20 °C.
+             * @description Its volume, ml at 20 °C.
              */
             volume_ml: number;
             /**
@@ -6912,13 +6912,13 @@ export interface components {
             water_g: number;
             /**
              * Format: double
-             * @description Where it then stands on the pot's wall, mm.
+             * @description Its height in the pot then, mm.
              */
             water_line_mm?: number | null;
         };
         /** @description A syrup, as it is asked for. */
         SyrupAsked: {
-            /** @description How much of it. */
+            /** @description Its amount. */
             amount: components["schemas"]["Amount"];
             back_to?: components["schemas"]["Amount"] | null;
             /**
@@ -6936,7 +6936,7 @@ export interface components {
             /** @description The sweetener's id. */
             sugar?: string;
         };
-        /** @description How high a syrup stands in its pot when it has been boiled down so far. */
+        /** @description How high a syrup is in its pot when it is reduced to this point. */
         SyrupLevel: {
             /**
              * Format: double
@@ -7032,7 +7032,7 @@ export interface components {
             sweetness?: number | null;
             /**
              * Format: double
-             * @description What stands ready to be served, ml.
+             * @description The volume ready to serve, ml.
              * @default null
              */
             volume_ml?: number | null;
@@ -7061,7 +7061,7 @@ export interface components {
             fizz_volumes: number;
             /**
              * Format: double
-             * @description What stands ready to be served, ml.
+             * @description The volume ready to serve, ml.
              */
             ready_ml: number;
             /**
@@ -7223,7 +7223,7 @@ export interface components {
             /** @description What they take. */
             takes: components["schemas"]["Portioned"][];
         };
-        /** @description What an instrument is told. */
+        /** @description A command to an instrument. */
         Told: {
             /** @enum {string} */
             do: "tare";
@@ -7265,7 +7265,7 @@ export interface components {
          * @enum {string}
          */
         Tool: "reamer" | "press";
-        /** @description A trace, or what was asked for of it. */
+        /** @description A trace, or the parts of it that were asked for. */
         Traced: components["schemas"]["DrinkReport"] | components["schemas"]["Glance"];
         /** @description One answer on the staircase. */
         Tried: {
@@ -7278,7 +7278,7 @@ export interface components {
         Trouble: {
             /** @description In words. */
             message: string;
-            /** @description Whether the plan can't be carried out as it stands; otherwise it only has to be known. */
+            /** @description Whether it makes the plan impossible; otherwise it is only a note. */
             stops: boolean;
             /** @description The task that it is about. */
             task?: string | null;
@@ -7307,7 +7307,7 @@ export interface components {
             most_telling?: string | null;
             /**
              * Format: double
-             * @description How much of it there really is, ml.
+             * @description Its true volume, ml.
              */
             volume_ml: number;
         };
@@ -7332,7 +7332,7 @@ export interface components {
              * @description Most acidity.
              */
             acidity_to: number;
-            /** @description The middle of it. */
+            /** @description Its middle. */
             middle: components["schemas"]["Spot"];
             /**
              * Format: double
@@ -7346,7 +7346,7 @@ export interface components {
             sweetness_to: number;
         };
         /**
-         * @description In which units amounts are said.
+         * @description The units for amounts.
          * @enum {string}
          */
         Units: "as_written" | "metric" | "us";
@@ -7378,7 +7378,7 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description The share of it that is used, 0 to 1.
+             * @description The share that is used, 0 to 1.
              */
             share: number;
             /** @description Whether it has to be used soon. */
@@ -7386,15 +7386,15 @@ export interface components {
             /** @description In words. */
             text: string;
         };
-        /** @description Something that is said in a tasting. */
+        /** @description An answer in a tasting. */
         Utter: {
             word: components["schemas"]["Utterance"];
         };
-        /** @description Something that was said in the tasting. */
+        /** @description An answer in the tasting. */
         Utterance: "poured" | {
             /** @description How a glass is. Said again of the same glass, the last counts. */
             answered: {
-                /** @description What stands on the glass. */
+                /** @description The glass's label. */
                 code: string;
                 felt?: components["schemas"]["Felt"] | null;
                 /**
@@ -7416,14 +7416,14 @@ export interface components {
                 taster: string;
                 /**
                  * Format: double
-                 * @description Where it stands: the logarithm of its ratio. Worked out, not said.
+                 * @description Its place: the logarithm of its ratio. Worked out, not entered.
                  */
                 x?: number;
             };
         } | {
             /** @description Which glass was chosen in a comparison, or on the stairs. */
             chose: {
-                /** @description What stands on the glass. */
+                /** @description The glass's label. */
                 code: string;
                 /**
                  * Format: int32
@@ -7443,7 +7443,7 @@ export interface components {
                 taster: string;
             };
         } | {
-            /** @description A guess of where a glass lies. */
+            /** @description A guess at a glass's balance. */
             guessed: {
                 /**
                  * Format: double
@@ -7477,7 +7477,7 @@ export interface components {
                 text: string;
             };
         } | "broken" | "gone" | {
-            /** @description The answer at that place in the list is taken back. */
+            /** @description Undo the answer at this position. */
             taken_back: {
                 /** @description The place. */
                 of: number;
@@ -7521,7 +7521,7 @@ export interface components {
             made: number;
             /** @description What it was called as a version; empty if it wasn't. */
             name: string;
-            /** @description Whether it is how the drink stands now. */
+            /** @description Whether it is the drink as it is now. */
             now: boolean;
             point?: components["schemas"]["Spot"] | null;
             /** @description Whether it can be read. */
@@ -7560,7 +7560,7 @@ export interface components {
         VesselKind: "pot" | "bowl" | "jug" | "blender" | "colander" | "sieve" | "fine_sieve" | "cloth" | "bag" | "pitcher" | "bottle" | "glass";
         /** @description How a drink fits into the kitchen's vessels. */
         VesselPlan: {
-            /** @description The drink as one round of it is made. */
+            /** @description The drink as made in one round. */
             batch: components["schemas"]["Drink"];
             /**
              * Format: double
@@ -7587,7 +7587,7 @@ export interface components {
             capacity_ml: number;
             /**
              * Format: int32
-             * @description How many of it stand on the counter: glasses, bottles.
+             * @description How many there are: glasses, bottles.
              */
             count: number;
             /**
@@ -7618,7 +7618,7 @@ export interface components {
             needed_ml: number;
             /**
              * Format: double
-             * @description By how much it is over its brim at worst, ml; 0 if it never is.
+             * @description The most by which it overflows, ml; 0 if it never does.
              */
             over_ml: number;
             /** @description The kitchen's own vessels that could take its place. */
@@ -7627,7 +7627,7 @@ export interface components {
             strains: boolean;
             /**
              * Format: double
-             * @description Up to where it may be filled with what is in it, ml: a boiling pot to two thirds.
+             * @description How far it can be filled with these contents, ml: a boiling pot to two thirds.
              */
             working_ml: number;
         };
@@ -7643,7 +7643,7 @@ export interface components {
          * @enum {string}
          */
         Vigour: "gentle" | "simmer" | "boil";
-        /** @description Something that goes on by itself. */
+        /** @description A wait in progress. */
         Wait: {
             sentence: string;
             /**
@@ -7674,7 +7674,7 @@ export interface components {
         WaterAsked: {
             /** @description From the supplier's sheet, a test strip or a label. */
             sheet: {
-                /** @description In what it is told. */
+                /** @description Its unit. */
                 unit: components["schemas"]["Alkalinity"];
                 /**
                  * Format: double
@@ -7723,7 +7723,7 @@ export interface components {
         WayKind: "as_written" | "weight" | "volume" | "cups" | "pieces";
         /** @description One way to go on. */
         WayOn: {
-            /** @description The same as it is said when it is done. */
+            /** @description The log entry that records it. */
             does: components["schemas"]["Happening"][];
             /** @description Where it then ends, g in 100 g. */
             ends: components["schemas"]["Spot"];
@@ -7790,7 +7790,7 @@ export interface components {
             /** @enum {string} */
             of: "cup";
         });
-        /** @description What is to be tasted. */
+        /** @description What to taste. */
         WhatToTaste: {
             /** @description A row of glasses that differ in one thing. */
             ladder: components["schemas"]["Row"];
@@ -7810,7 +7810,7 @@ export interface components {
             /** @description A row that is put in order. */
             order: components["schemas"]["Row"];
         } | {
-            /** @description A drink that is to be matched. */
+            /** @description A drink to match. */
             match: components["schemas"]["MatchWanted"];
         } | {
             /** @description One pitcher for all. */
@@ -7871,7 +7871,7 @@ export interface operations {
                 drink?: string | null;
                 /** @description Only those that are finished, practice left out. */
                 made?: boolean;
-                /** @description Words that stand in its name, or in what makers and guests said of it. */
+                /** @description Words in its name, or in what makers and guests said about it. */
                 find?: string;
                 /** @description Started on that day or later: `2030-06-21`. */
                 from?: string | null;
@@ -9190,7 +9190,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description What was said of what was read from it. */
+                    /** @description The answers to questions about how it was read. */
                     choices?: components["schemas"]["Choice"][];
                     /** @description The text: a recipe in any wording, JSON-LD, or a saved web page. */
                     text: string;
@@ -9892,7 +9892,7 @@ export interface operations {
     trace_drink: {
         parameters: {
             query?: {
-                /** @description All of it if left out. */
+                /** @description All of it, if missing. */
                 fields?: "all" | "moving";
             };
             header?: {

@@ -33,7 +33,7 @@ pub struct LeanAsked {
 pub struct Lean {
     /// Sugar in a glass now, g; in 100 ml where it isn't poured into glasses.
     pub now_g: f64,
-    /// How far the drink as it is lies from what is liked.
+    /// How far the drink is now from what is liked.
     pub now_steps: f64,
     /// With less and less sugar.
     pub points: Vec<LeanPoint>,

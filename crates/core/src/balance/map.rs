@@ -64,7 +64,7 @@ pub struct Typical {
     pub acidity_from: f64,
     /// Most acidity.
     pub acidity_to: f64,
-    /// The middle of it.
+    /// Its middle.
     pub middle: Spot,
 }
 
@@ -100,7 +100,7 @@ pub struct MapPoint {
     pub sweetness: f64,
     /// g in 100 g.
     pub acidity: f64,
-    /// The band that it lies in; none without acid.
+    /// Its band; none without acid.
     pub band: Option<String>,
     /// How strong it is.
     pub strength: Strength,

@@ -78,7 +78,7 @@ pub struct Taste {
     pub alcohol_percent: f64,
     /// Dissolved CO₂ in volumes.
     pub fizz_volumes: f64,
-    /// What stands ready to be served, ml.
+    /// The volume ready to serve, ml.
     pub ready_ml: f64,
 }
 

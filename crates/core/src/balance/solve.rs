@@ -17,7 +17,7 @@ pub struct Target {
     pub sweetness: Option<f64>,
     /// Acidity as on the map, g in 100 g, 0 to 10.
     pub acidity: Option<f64>,
-    /// What stands ready to be served, ml.
+    /// The volume ready to serve, ml.
     pub volume_ml: Option<f64>,
     /// Soluble solids, % of the weight.
     pub brix: Option<f64>,
@@ -68,11 +68,11 @@ pub struct Solution {
     pub moved: Vec<Moved>,
     /// Whether the target is met, to half a per cent.
     pub reached: bool,
-    /// If not, what stands in the way.
+    /// If not, what prevents it.
     pub stops: Vec<String>,
-    /// What it comes to.
+    /// The result.
     pub taste: Taste,
-    /// What it comes to with rounded amounts.
+    /// The result with rounded amounts.
     pub rounded_taste: Taste,
     /// Where it is on the map with rounded amounts.
     pub rounded_point: Option<Spot>,

@@ -100,7 +100,7 @@ pub enum Happening {
     },
     /// All is done.
     Finished {
-        /// Where it stands now.
+        /// Where it is now.
         #[serde(default)]
         place: String,
         /// How it turned out.
@@ -109,7 +109,7 @@ pub enum Happening {
         /// How many bottles or jars it filled.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         bottles: Option<u32>,
-        /// How much there is of it, as a volume.
+        /// Its volume.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         volume: Option<Amount>,
     },
@@ -120,7 +120,7 @@ pub enum Happening {
     },
 }
 
-/// A happening, and when it was said.
+/// A log entry and its time.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]

@@ -55,7 +55,7 @@ pub struct StepReport {
     pub since: Option<f64>,
     /// When it was done, or when its wait will be over, minutes since the batch started.
     pub until: Option<f64>,
-    /// How long it waits by itself, minutes.
+    /// How long it is unattended, minutes.
     pub waits: f64,
     /// What is weighed in this step, g; none where nothing is weighed, or it comes by the piece.
     pub weigh_g: Option<f64>,
@@ -95,7 +95,7 @@ pub struct ReadingReport {
     pub expected: f64,
     /// Give or take, a standard deviation.
     pub give_or_take: f64,
-    /// Whether it lies inside what had been predicted as nine in ten.
+    /// Whether it is within the range expected 9 times out of 10.
     pub inside: bool,
 }
 

@@ -25,7 +25,7 @@ use crate::work::{Stopped, Worktop};
 pub struct WayOn {
     /// What to do, in words, one after the other.
     pub words: Vec<String>,
-    /// The same as it is said when it is done.
+    /// The log entry that records it.
     pub does: Vec<Happening>,
     /// Where it then ends, g in 100 g.
     pub ends: Spot,
@@ -115,12 +115,12 @@ pub fn advice_on(
     Ok(advice(words, contents, worktop.cupboard()).into_iter().map(on).collect())
 }
 
-/// Something that helps, and how it is said when it is done.
+/// A remedy, and the log entry that records it.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct AdviceOn {
     /// What to do, in a sentence.
     pub says: String,
-    /// The same as it is said when it is done; nothing where there is nothing to stir in.
+    /// The log entry that records it; none where nothing is stirred in.
     pub does: Vec<Happening>,
 }
 

@@ -22,7 +22,7 @@ pub enum Turns {
     Drawing(usize),
     /// What strained solids keep.
     Hold,
-    /// How fast the ring boils water away.
+    /// How fast the burner boils water away.
     BoilOff,
     /// How long things take to cool.
     Cooling,

@@ -28,13 +28,13 @@ pub struct Spread {
     pub ratio: Range,
     /// Soluble solids, % of the weight.
     pub brix: Range,
-    /// What stands ready to be served, ml.
+    /// The volume ready to serve, ml.
     pub volume_ml: Range,
     /// The cloud on the map, as ellipses that hold half and nine tenths of the runs.
     pub cloud: Option<Cloud>,
 }
 
-/// A figure and where it mostly lies.
+/// A figure and its likely range.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Range {
     /// One run in ten comes out lower.

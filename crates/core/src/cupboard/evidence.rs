@@ -21,7 +21,7 @@ impl Evidence {
     }
 }
 
-/// A figure that nobody has published, with the range in which it lies four times out of five.
+/// An unpublished figure, with its likely range (4 times out of 5).
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Estimated {
     /// The figure that is reckoned with.
@@ -50,7 +50,7 @@ impl Estimated {
     }
 }
 
-/// One figure's source, as it stands in the table.
+/// A figure's source, as in the table.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct FigureSource {
     /// Which figures: "sugars", "acids", "density".

@@ -25,7 +25,7 @@ pub enum LotFigure {
     Drawing(String),
     /// What strained solids keep.
     Hold,
-    /// How fast the ring boils water away.
+    /// How fast the burner boils water away.
     BoilOff,
     /// How long things take to cool.
     Cooling,

@@ -28,7 +28,7 @@ impl Warmth {
     }
 }
 
-/// How something is cut before it is put in.
+/// How an ingredient is cut before it is added.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -68,7 +68,7 @@ pub enum Stirring {
     Calm,
 }
 
-/// Where something stands while it draws.
+/// Where it is left to steep.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -125,7 +125,7 @@ pub enum Preparation {
     Crush,
 }
 
-/// How something lies under sugar.
+/// How fruit is left with sugar.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

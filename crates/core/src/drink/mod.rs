@@ -34,7 +34,7 @@ pub struct Drink {
     pub name: String,
     /// By whose standards it is judged on the map.
     pub family: Family,
-    /// Anything that the maker wants to remember of it.
+    /// The maker's note.
     #[serde(default)]
     pub note: String,
     /// What one part is, for a drink that is written in parts.

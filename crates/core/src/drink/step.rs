@@ -41,7 +41,7 @@ pub struct Step {
 pub enum Law {
     /// As the drink does.
     Straight,
-    /// As the drink does up to fourfold, then by this power of it; 0.85 is usual.
+    /// In proportion up to four times the drink, then by this power; usually 0.85.
     Spice(f64),
     /// The same in every vessel, however large.
     PerVessel,
@@ -62,7 +62,7 @@ pub enum Action {
         into: String,
         /// The ingredient's id.
         ingredient: String,
-        /// How much of it.
+        /// Its amount.
         amount: Amount,
         /// How warm it comes.
         #[serde(default, skip_serializing_if = "Warmth::is_usual")]
@@ -105,7 +105,7 @@ pub enum Action {
         /// Left alone, or rubbed.
         #[serde(default)]
         how: Maceration,
-        /// Where it stands.
+        /// Where it is.
         #[serde(default)]
         place: RestingPlace,
     },
@@ -125,7 +125,7 @@ pub enum Action {
         #[serde(default)]
         until: Stirring,
     },
-    /// Mark how high what is in a pot stands, to boil it down to that line later.
+    /// Mark the level in a pot, to reduce to that line later.
     Mark {
         /// The vessel.
         vessel: String,
@@ -155,11 +155,11 @@ pub enum Action {
     },
     /// Lift one ingredient out before its time is up, with the liquid that clings to it.
     Lift {
-        /// The vessel it lies in.
+        /// The vessel it is in.
         from: String,
         /// The ingredient's id.
         ingredient: String,
-        /// The vessel it is put into.
+        /// The vessel it is added to.
         into: String,
     },
     /// Pour a second water through what stayed in a strainer, or round a blender.
@@ -168,7 +168,7 @@ pub enum Action {
         vessel: String,
         /// What with.
         ingredient: String,
-        /// How much of it.
+        /// Its amount.
         amount: Amount,
         /// How warm it comes.
         #[serde(default, skip_serializing_if = "Warmth::is_usual")]
@@ -182,7 +182,7 @@ pub enum Action {
         #[serde(default)]
         press: Press,
     },
-    /// Just enough liquid to cover what lies in the vessel.
+    /// Just enough liquid to cover the contents of the vessel.
     Cover {
         /// The vessel.
         vessel: String,
@@ -204,14 +204,14 @@ pub enum Action {
         /// How warm it comes.
         #[serde(default, skip_serializing_if = "Warmth::is_usual")]
         warmth: Warmth,
-        /// Parts of it to one part.
+        /// Parts to one part.
         parts: f64,
     },
     /// Fill into bottles.
     Bottle {
         /// The vessel it comes from.
         from: String,
-        /// The vessel that stands for every bottle.
+        /// The vessel that represents every bottle.
         bottle: String,
         /// Room left empty in each.
         #[serde(default = "headspace")]
@@ -219,7 +219,7 @@ pub enum Action {
     },
     /// Put something on the glass that isn't stirred in.
     Dress {
-        /// The vessel that stands for every glass.
+        /// The vessel that represents every glass.
         glass: String,
         /// The ingredient's id.
         ingredient: String,
@@ -246,13 +246,13 @@ pub enum Action {
         #[serde(default, skip_serializing_if = "std::ops::Not::not")]
         until_clear: bool,
     },
-    /// Let stand, so that the liquid takes up what is in it.
+    /// Leave to steep.
     Infuse {
         /// The vessel.
         vessel: String,
         /// How long, minutes.
         minutes: f64,
-        /// Where it stands.
+        /// Where it is.
         #[serde(default)]
         place: RestingPlace,
         /// Covered, so that warmth and smell stay.
@@ -267,7 +267,7 @@ pub enum Action {
         #[serde(default = "half_a_minute")]
         seconds: f64,
     },
-    /// Pour all of it through a strainer.
+    /// Strain it.
     Strain {
         /// The vessel it comes from.
         from: String,
@@ -285,7 +285,7 @@ pub enum Action {
         from: String,
         /// The vessel it goes into.
         into: String,
-        /// How much of it.
+        /// Its amount.
         #[serde(default)]
         portion: Portion,
     },
@@ -318,7 +318,7 @@ pub enum Action {
     Serve {
         /// The vessel it comes from.
         from: String,
-        /// The vessel that stands for every glass.
+        /// The vessel that represents every glass.
         glass: String,
         /// How many glasses.
         glasses: u32,
@@ -332,11 +332,11 @@ pub enum Action {
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub enum Reduction {
-    /// Until so much liquid is left beside what the solids hold, measured cold.
+    /// Until this much liquid is left beside what the solids hold, measured cold.
     Volume(Amount),
-    /// Until its soluble solids are so many % of the weight.
+    /// Until its soluble solids reach this share of the weight, %.
     Brix(f64),
-    /// Until it boils at so many °C.
+    /// Until it boils at this temperature, °C.
     BoilingAt(f64),
     /// Down to the line that was marked.
     Mark,

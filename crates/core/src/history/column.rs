@@ -11,7 +11,7 @@ use crate::quantity::Amount;
 use crate::shop::{self, Shopping};
 use crate::trace::Trace;
 
-/// One line of a batch: what was written, and what was made of it.
+/// A line of a batch: as written and as made.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Cell {
     /// Which line it is; the same in every batch of a drink.
@@ -28,12 +28,12 @@ pub struct Cell {
     pub stands_out: bool,
 }
 
-/// Something that a batch was put right with.
+/// Something that a batch was corrected with.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct PutRight {
     /// The ingredient's id.
     pub ingredient: String,
-    /// How much of it.
+    /// Its amount.
     pub amount: Amount,
 }
 
@@ -46,15 +46,15 @@ pub struct Column {
     pub written: Option<Spot>,
     /// Where it ended.
     pub ended: Option<Spot>,
-    /// How much there was of it, ml.
+    /// Its volume, ml.
     pub ml: f64,
     /// How much was to be, ml.
     pub written_ml: f64,
     /// From beginning to end, minutes.
     pub minutes: f64,
-    /// What guests and makers said of it.
+    /// What guests and makers said about it.
     pub said: Vec<String>,
-    /// What it was put right with.
+    /// What it was corrected with.
     pub put_right: Vec<PutRight>,
     /// Readings, and how many were within the expected range.
     pub readings: usize,
@@ -317,7 +317,7 @@ impl Beside<'_> {
         Some(end)
     }
 
-    /// What guests and makers said of it.
+    /// What guests and makers said about it.
     fn remarks(&self) -> Vec<String> {
         let remarks = standing(self.said).filter_map(|what| match what {
             Happening::Note { text, by } if !text.trim().is_empty() => Some(match by.as_str() {

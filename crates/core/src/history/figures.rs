@@ -19,7 +19,7 @@ pub struct Figures {
     pub sweetness: f64,
     /// Acidity, g in 100 g.
     pub acidity: f64,
-    /// All of it, ml.
+    /// Total volume, ml.
     pub volume_ml: f64,
     /// Days in the refrigerator; none while there is nothing to keep.
     pub days: Option<u32>,

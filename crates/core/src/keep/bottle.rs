@@ -6,7 +6,7 @@ use super::Keeping;
 use crate::cupboard::{KeptMixture, VesselKind};
 use crate::journal::{Entry, Journal};
 
-/// Where something stands.
+/// Where it is kept.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -90,7 +90,7 @@ pub enum Away {
 pub enum Move {
     /// It was opened.
     Opened,
-    /// Some of it was poured off; that opens it.
+    /// Some was poured; that opens it.
     Poured {
         /// How much, ml.
         ml: f64,
@@ -103,7 +103,7 @@ pub enum Move {
         /// Where.
         to: Place,
     },
-    /// All of it was drunk or used.
+    /// It was used up.
     Emptied,
     /// The rest was discarded.
     Tipped {
@@ -146,7 +146,7 @@ const SOON: f64 = 2.0;
 /// State of a bottle.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct BottleState {
-    /// Where it stands.
+    /// Where it is.
     pub place: Place,
     /// What is in it, ml.
     pub ml: f64,
@@ -164,7 +164,7 @@ pub struct BottleState {
     pub over: bool,
     /// Whether it should be used soon, before its date.
     pub soon: bool,
-    /// Whether nothing is left of it.
+    /// Whether it is used up.
     pub gone: bool,
     /// Why it keeps so long and no longer, and what to do, in sentences.
     pub why: Vec<String>,

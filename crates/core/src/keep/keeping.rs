@@ -16,13 +16,13 @@ pub struct Keeping {
     pub class: Class,
     /// Whole days in the refrigerator at 4 °C that are left; 0 is today.
     pub days: u32,
-    /// The same to the hour. Nothing or less, and it is to be discarded.
+    /// The same to the hour. At 0 or below, discard it.
     pub left: f64,
     /// Days at 4 °C that a day in the cupboard uses up.
     pub warm_day: f64,
     /// Days in the freezer at -18 °C; for the taste, not for safety.
     pub frozen_days: u32,
-    /// The same in words, for wherever it is told: "keeps 3 days cold", "discard it".
+    /// The same in words: "keeps 3 days cold", "discard it".
     #[serde(default)]
     pub words: String,
     /// Why so long and no longer, the most important first.

@@ -85,21 +85,21 @@ pub struct Offer {
     pub changes: Vec<String>,
     /// How many glasses.
     pub glasses: f64,
-    /// All of it, ml.
+    /// Total volume, ml.
     pub volume_ml: f64,
     /// Its place on the map.
     pub map: BalanceMap,
     /// Its colour, `#rrggbb`.
     pub colour: String,
-    /// How far it lies from the balance that is wanted, in noticeable steps.
+    /// How far it is from the wanted balance, in noticeable steps.
     pub off: f64,
     /// From now until it is ready, minutes: with one pair of hands, and this kitchen's vessels.
     pub minutes: f64,
-    /// How much of that is hands-on.
+    /// The hands-on part.
     pub hands_on_minutes: f64,
     /// In how many rounds it is made, 1 if all at once.
     pub rounds: u32,
-    /// What stands in the way in this kitchen, in words: a vessel that is missing or too small.
+    /// What prevents it in this kitchen, in words: a vessel that is missing or too small.
     pub lacks: Vec<String>,
     /// How long it keeps, in words.
     pub keeps: Option<String>,
@@ -117,7 +117,7 @@ pub struct Use {
     pub name: String,
     /// Whether it gives the drink its character.
     pub character: bool,
-    /// The share of it that is used, 0 to 1.
+    /// The share that is used, 0 to 1.
     pub share: f64,
     /// Whether it has to be used soon.
     pub soon: bool,

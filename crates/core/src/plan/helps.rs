@@ -18,7 +18,7 @@ pub struct Help {
     pub message: String,
     /// By how much later you can start on the day, minutes.
     pub gain_minutes: f64,
-    /// What of what stands in the way it takes away.
+    /// Which obstacles it removes.
     pub mends: u32,
     /// What is changed.
     pub change: PlanChange,

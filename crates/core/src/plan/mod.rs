@@ -173,15 +173,15 @@ pub struct Plan {
     pub tasks: Vec<PlannedTask>,
     /// Hands-on work without a break, as it is drawn: one drink, one cook, no pause.
     pub blocks: Vec<Block>,
-    /// What stands or cooks by itself in between.
+    /// The unattended time in between.
     pub rests: Vec<Rest>,
     /// What each cook is busy with, in the order of time.
     pub cooks: Vec<Vec<Busy>>,
-    /// What is on each ring.
+    /// What is on each burner.
     pub rings: Vec<Vec<Busy>>,
     /// The kitchen's vessels that are used, and by what.
     pub vessels: Vec<VesselUse>,
-    /// The most that ever stands in the refrigerator, litres.
+    /// The most in the refrigerator at once, litres.
     pub refrigerator_l: f64,
     /// Hands-on time of all cooks together, minutes.
     pub work_minutes: f64,
@@ -226,7 +226,7 @@ pub struct VesselUse {
 /// What doesn't fit, or isn't there.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct Trouble {
-    /// Whether the plan can't be carried out as it stands; otherwise it only has to be known.
+    /// Whether it makes the plan impossible; otherwise it is only a note.
     pub stops: bool,
     /// In words.
     pub message: String,

@@ -17,7 +17,7 @@ pub struct PlannedTask {
     pub id: String,
     /// The position of its drink in the order.
     pub drink: usize,
-    /// Which round of it; the one after the last is what is done once for all.
+    /// Which round; the number after the last means once for all rounds.
     pub go: u32,
     /// The step's id.
     pub step: String,
@@ -25,7 +25,7 @@ pub struct PlannedTask {
     pub label: String,
     /// In a sentence.
     pub sentence: String,
-    /// When it begins, minutes: for a kettle, when that is put on.
+    /// When it starts, minutes: for a kettle, when it is switched on.
     pub from: f64,
     /// When hands are needed, minutes.
     pub hands_from: f64,
@@ -52,7 +52,7 @@ pub struct PlannedTask {
 pub struct Block {
     /// The position of its drink in the order.
     pub drink: usize,
-    /// Which round of it.
+    /// Which round.
     pub go: u32,
     /// The cook: 0 is the first.
     pub cook: usize,
@@ -62,13 +62,13 @@ pub struct Block {
     pub to: f64,
     /// The most telling of what is done: "simmer, strain".
     pub label: String,
-    /// The kind of vessel that the last of it leaves something in.
+    /// The kind of vessel in which the last of it is left.
     pub vessel: VesselKind,
     /// The ids of its tasks.
     pub tasks: Vec<String>,
 }
 
-/// What stands or cooks by itself.
+/// The unattended time.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Rest {
     /// The position of its drink in the order.

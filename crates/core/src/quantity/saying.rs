@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-/// In which units amounts are said.
+/// The units for amounts.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -16,7 +16,7 @@ pub enum Units {
     Us,
 }
 
-/// In which degrees temperatures are said.
+/// The scale for temperatures.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

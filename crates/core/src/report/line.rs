@@ -18,7 +18,7 @@ pub struct LineReport {
     pub name: String,
     /// The vessel that it goes into.
     pub vessel: String,
-    /// The amount as it was said, as a cook would read it.
+    /// The amount as entered, in a cook's words.
     pub text: String,
     /// The same in other words: "about 6 lemons", "258 ml".
     pub also: Option<String>,
@@ -38,7 +38,7 @@ pub struct LineReport {
     pub water_share: f64,
     /// What the figures behind it rest on.
     pub evidence: Evidence,
-    /// The ways of saying the amount, the one that was said first.
+    /// The amount in several measures, as entered first.
     pub ways: Vec<Way>,
 }
 

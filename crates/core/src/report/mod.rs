@@ -42,11 +42,11 @@ pub struct DrinkReport {
     pub map: BalanceMap,
     /// How long it keeps; none while there is nothing.
     pub keeping: Option<Keeping>,
-    /// What this kitchen's own water does to it, in words; none where nobody would notice.
+    /// What this kitchen's water does to it, in words; none where it isn't noticeable.
     pub water: Option<String>,
     /// From the first step to the last, minutes, if one follows the other.
     pub minutes: f64,
-    /// How much of that is work, minutes.
+    /// The hands-on part, minutes.
     pub hands_on_minutes: f64,
 }
 
@@ -57,17 +57,17 @@ pub struct FrameReport {
     pub step: String,
     /// What is done, in a sentence.
     pub sentence: String,
-    /// The vessel above which it is told; none for what is done beside them.
+    /// The vessel above which it is shown; none for steps without a vessel.
     pub vessel: Option<String>,
-    /// The sentence as it is told there, without that vessel's name.
+    /// The sentence as shown there, without the vessel's name.
     pub short: String,
     /// How long it takes, minutes.
     pub minutes: f64,
-    /// How much of that is work, minutes.
+    /// The hands-on part, minutes.
     pub hands_on_minutes: f64,
     /// The vessels that it changed.
     pub states: Vec<StateReport>,
-    /// For what is boiled down: where the surface then stands on the pot's wall, mm.
+    /// For a reduction: the height of the surface in the pot afterwards, mm.
     pub water_line_mm: Option<f64>,
     /// Water that leaves as steam, g.
     pub steam_g: f64,

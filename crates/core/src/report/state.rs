@@ -16,9 +16,9 @@ pub struct StateReport {
     pub mass_g: f64,
     /// The liquid alone, ml at 20 °C.
     pub liquid_ml: f64,
-    /// The room that all of it takes, ml at 20 °C.
+    /// Its total volume, ml at 20 °C.
     pub level_ml: f64,
-    /// By how much it is over the brim, ml; 0 if it isn't.
+    /// By how much it overflows, ml; 0 if it doesn't.
     pub over_ml: f64,
     /// Soluble solids of the liquid, % of the weight.
     pub brix: f64,
@@ -26,7 +26,7 @@ pub struct StateReport {
     pub acidity_percent: f64,
     /// pH of the liquid, good to 0.1.
     pub ph: Option<f64>,
-    /// Where the surface stands above the vessel's bottom, mm.
+    /// The height of the surface above the vessel's bottom, mm.
     pub line_mm: f64,
     /// The part of the sugar that has split, or came split, into glucose and fructose, %.
     pub invert_percent: f64,
@@ -38,7 +38,7 @@ pub struct StateReport {
     pub temperature_c: f64,
     /// Colour of the liquid, `#rrggbb`.
     pub colour: String,
-    /// What lies in it.
+    /// The pieces in it.
     pub pieces: Vec<PieceReport>,
     /// Crystals that have not dissolved, g.
     pub undissolved_g: f64,
@@ -78,17 +78,17 @@ pub struct VesselReport {
     pub diameter_mm: f64,
     /// Inside height, mm.
     pub height_mm: f64,
-    /// How many of it stand on the counter: glasses, bottles.
+    /// How many there are: glasses, bottles.
     pub count: u32,
-    /// What it is made of, if that was said.
+    /// Its material, if known.
     pub material: Option<Material>,
     /// What it would have to hold to the brim: its fullest moment over how full it may be, ml.
     pub needed_ml: f64,
     /// The kitchen's own vessels that could take its place.
     pub own: Vec<OwnFit>,
-    /// Up to where it may be filled with what is in it, ml: a boiling pot to two thirds.
+    /// How far it can be filled with these contents, ml: a boiling pot to two thirds.
     pub working_ml: f64,
-    /// By how much it is over its brim at worst, ml; 0 if it never is.
+    /// The most by which it overflows, ml; 0 if it never does.
     pub over_ml: f64,
     /// What is in it when it is fullest; none if it is never used.
     pub fullest: Option<StateReport>,
@@ -105,7 +105,7 @@ pub struct OwnFit {
     pub index: usize,
     /// Its name.
     pub name: String,
-    /// What it holds, as that was said.
+    /// Its capacity, as entered.
     pub capacity: String,
     /// By how much it is too small, ml; 0 if it fits.
     pub short_ml: f64,

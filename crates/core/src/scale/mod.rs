@@ -50,7 +50,7 @@ pub enum Size {
     AsMuchAs {
         /// The id of the step that brings it.
         step: String,
-        /// How much of it there is.
+        /// Its amount.
         amount: Amount,
     },
 }

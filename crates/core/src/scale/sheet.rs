@@ -68,11 +68,11 @@ pub struct SheetColumn {
     pub glasses: f64,
     /// What one holds, ml.
     pub glass_ml: f64,
-    /// All of it, ml.
+    /// Total volume, ml.
     pub volume_ml: f64,
     /// From the first step to the last, minutes.
     pub minutes: f64,
-    /// How much of that is work, minutes.
+    /// The hands-on part, minutes.
     pub hands_on_minutes: f64,
     /// How long each step takes, minutes, by the order of the steps.
     pub step_minutes: Vec<f64>,
@@ -80,13 +80,13 @@ pub struct SheetColumn {
     pub exact: Option<Spot>,
     /// Where it is with the amounts rounded to what can be measured.
     pub rounded: Option<Spot>,
-    /// How far rounding moves it, in just-noticeable differences: within 1 nobody tells.
+    /// How far rounding moves it, in noticeable steps: below 1 it can't be tasted.
     pub shift: Option<Spot>,
     /// Whether that difference can be tasted.
     pub noticeable: bool,
     /// What else changes at that size, in words: which vessels it takes, how long it boils.
     pub changes: Vec<String>,
-    /// The drink at that size with its amounts rounded, to be taken over.
+    /// The drink at that size, with rounded amounts.
     pub drink: Drink,
 }
 

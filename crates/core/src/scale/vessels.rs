@@ -20,7 +20,7 @@ pub struct VesselPlan {
     pub batches: u32,
     /// What each round makes, ml.
     pub batch_ml: f64,
-    /// The drink as one round of it is made.
+    /// The drink as made in one round.
     pub batch: Drink,
     /// Another order that would do with fewer rounds, if there is one.
     pub instead: Option<Concentrate>,
@@ -43,7 +43,7 @@ pub struct Fit {
     pub needed_ml: f64,
     /// The id of the step in which it is fullest.
     pub step: Option<String>,
-    /// The kitchen's vessels that are taken; empty if it has none of that sort.
+    /// The kitchen's vessels that are used; empty if it has none of this kind.
     pub taken: Vec<Taken>,
     /// In words.
     pub message: String,

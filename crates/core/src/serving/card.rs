@@ -8,7 +8,7 @@ use crate::quantity::{Amount, Measure};
 use crate::trace::{Nudges, Outcome, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
-/// How the drink is served, and what becomes of it in the glass.
+/// How the drink is served, and how it changes in the glass.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Card {
     /// What goes into a glass, in order, in words.
@@ -42,7 +42,7 @@ pub enum Cooling {
     OwnIce,
 }
 
-/// How a glass stands over half an hour.
+/// How a glass changes over half an hour.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Standing {
     /// How it is kept cold.
@@ -70,7 +70,7 @@ pub struct Moment {
     pub fizz: f64,
 }
 
-/// What somebody adds to a glass who likes it otherwise.
+/// What a taster with another balance adds to their glass.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ForTaste {
     /// The taste: tart, bright, round, sweet.

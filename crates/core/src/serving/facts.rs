@@ -6,7 +6,7 @@ use crate::cupboard::{Cupboard, Kind};
 use crate::drink::Drink;
 use crate::trace::Trace;
 
-/// What stands on a label: for a glass, or for 100 ml of what isn't served.
+/// The figures on a label: for a glass, or for 100 ml if it isn't served.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Facts {
     /// Whether it is for a glass; else for 100 ml.

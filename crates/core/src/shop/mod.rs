@@ -29,7 +29,7 @@ pub struct Shopping {
     pub chance: f64,
     /// What fruit is squeezed with.
     pub tool: Tool,
-    /// In which units needs are told.
+    /// The units for needs.
     pub units: Units,
 }
 
@@ -70,7 +70,7 @@ pub enum Tool {
 pub struct ShoppingList {
     /// Grouped as a shop is.
     pub items: Vec<Item>,
-    /// What all of it costs, as far as prices are known.
+    /// The total cost, as far as prices are known.
     pub cost: Option<f64>,
     /// How many things have no price.
     pub unpriced: u32,
@@ -89,7 +89,7 @@ pub struct DrinkCost {
     pub per_glass: Option<f64>,
     /// How many glasses, or 1.
     pub glasses: f64,
-    /// What costs most of it, with its share: "limes, 45 %".
+    /// The most expensive part, with its share: "limes, 45 %".
     pub driven_by: Option<String>,
 }
 
@@ -100,7 +100,7 @@ pub struct Item {
     pub id: String,
     /// Its name.
     pub name: String,
-    /// Where in the shop it stands.
+    /// Its part of the shop.
     pub aisle: Aisle,
     /// What is needed: "258 ml of juice and 20 g of zest".
     pub need: String,
@@ -120,7 +120,7 @@ pub struct Item {
     pub by_piece: bool,
     /// What a piece or pack costs.
     pub price: Option<f64>,
-    /// What all of it costs.
+    /// The total cost.
     pub cost: Option<f64>,
     /// The drinks that it is for.
     pub drinks: Vec<String>,

@@ -2,7 +2,7 @@ use serde::Serialize;
 
 use crate::cupboard::{Form, Ingredient, Kind, Pack, Trait};
 
-/// Where in a shop something stands, in the order of walking through it.
+/// The part of a shop, in the order of walking through it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -16,9 +16,9 @@ pub struct Lesson {
     /// The figures that explain it together: several where several things stay in the strainer, for a
     /// volume alone can't tell which of them kept more.
     pub learned: Vec<Learned>,
-    /// Whether one is out of all likelihood, so that one should look again.
+    /// Whether a reading is very unlikely and should be checked.
     pub doubtful: bool,
-    /// All of that in sentences.
+    /// The result in sentences.
     pub message: String,
 }
 

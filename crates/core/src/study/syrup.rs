@@ -16,7 +16,7 @@ pub struct SyrupAsked {
     /// The sweetener's id.
     #[serde(default = "white_sugar")]
     pub sugar: String,
-    /// How much of it.
+    /// Its amount.
     pub amount: Amount,
     /// Parts of sweetener to one part of water.
     pub proportion: Proportion,
@@ -61,7 +61,7 @@ pub struct Syrup {
     pub water_g: f64,
     /// Soluble solids, % of the weight.
     pub brix: f64,
-    /// What there is of it, ml at 20 °C.
+    /// Its volume, ml at 20 °C.
     pub volume_ml: f64,
     /// Weight of a millilitre, g.
     pub density: f64,
@@ -73,7 +73,7 @@ pub struct Syrup {
     pub boiled_away_g: f64,
     /// How long that takes, from the boil, minutes.
     pub minutes: f64,
-    /// Where it then stands on the pot's wall, mm.
+    /// Its height in the pot then, mm.
     pub water_line_mm: Option<f64>,
     /// Water that brings it back to the volume that was asked for, ml.
     pub water_back_ml: Option<f64>,
@@ -95,7 +95,7 @@ pub struct Syrup {
     pub notices: Vec<String>,
 }
 
-/// How high a syrup stands in its pot when it has been boiled down so far.
+/// How high a syrup is in its pot when it is reduced to this point.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct SyrupLevel {
     /// Soluble solids, °Brix.
@@ -104,7 +104,7 @@ pub struct SyrupLevel {
     pub mm: f64,
 }
 
-/// So much syrup to so much water or soda.
+/// A dilution: parts of syrup to parts of water or soda.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Dilution {
     /// Sweetness of the glass, g in 100 g.

@@ -11,7 +11,7 @@ use statrs::distribution::{Binomial, DiscreteCDF};
 
 use crate::normal::{below, density};
 
-/// A way of asking whether two drinks are told apart.
+/// A test of whether two drinks taste different.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -284,7 +284,7 @@ pub struct Takes {
 const DIFFERENCES: [(&str, f64); 4] =
     [("obvious", 3.0), ("clear side by side", 2.0), ("slight", 1.5), ("very slight", 1.0)];
 
-/// What so many tastings can find.
+/// What this many tastings can find.
 #[must_use]
 pub fn prospect(method: Method, tastings: u64) -> Prospect {
     let tastings = tastings.min(MOST);

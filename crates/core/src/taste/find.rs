@@ -17,14 +17,14 @@ use crate::quantity::Amount;
 use crate::quantity::Units;
 use crate::work::Worktop;
 
-/// What somebody finds their balance with.
+/// What a taster's balance is found with.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Finding {
     /// The id of what makes the sour jug sour: lemon juice, lime juice, citric acid.
     pub sour: String,
-    /// In which units amounts are told.
+    /// The units for amounts.
     #[serde(default)]
     pub units: Units,
 }
@@ -40,7 +40,7 @@ pub struct ThreeJugs {
     pub minutes: f64,
 }
 
-/// A glass that is to be mixed.
+/// A glass to mix.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Mixed {
     /// Teaspoons from each jug.

@@ -85,7 +85,7 @@ pub struct ForGuest {
     /// How far the pitcher is from their ideal, in differences that they just notice; sweeter than that if
     /// above nought.
     pub miss: f64,
-    /// What they stir into their glass; nothing if nobody would taste it, or if the pitcher isn't for them.
+    /// What they stir into their glass; nothing if it couldn't be tasted, or if the pitcher isn't for them.
     pub stirs_in: Option<Addition>,
     /// What in the pitcher they don't take: with any of it the pitcher isn't for them.
     pub not_for_them: Vec<Objection>,
@@ -102,9 +102,9 @@ pub struct GroupPitcher {
     pub drink: Drink,
     /// Whether the drink could be brought there.
     pub reached: bool,
-    /// If not, what stands in the way.
+    /// If not, what prevents it.
     pub stops: Vec<String>,
-    /// Each who drinks of it.
+    /// Everyone who drinks from it.
     pub guests: Vec<ForGuest>,
     /// The sum of squared misses.
     pub sum: f64,
@@ -125,7 +125,7 @@ pub struct Share {
     pub part: f64,
     /// The pitcher of the smallest sum; nothing where the drink can't be made without what they don't take.
     pub least_sum: Option<GroupPitcher>,
-    /// The pitcher that leaves nobody far off.
+    /// The pitcher that is fairest to everyone.
     pub nobody_left_out: Option<GroupPitcher>,
     /// What should be known, in a sentence.
     pub note: Option<String>,

@@ -23,7 +23,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::normal::{below, density};
 
-/// What was said of a glass in a word. Low is too little of what moves, high too much.
+/// A taster's word for a glass. Low is too little of what varies, high too much.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -76,7 +76,7 @@ impl Prior {
 /// A taster's ideal.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Ideal {
-    /// Where it most likely lies, as the logarithm of what moves.
+    /// Its most likely place, as the logarithm of what varies.
     pub x: f64,
     /// Its standard deviation.
     pub sd: f64,

@@ -7,7 +7,7 @@ use crate::balance::{Doubt, NOTICED, Spot, acid_at, felt};
 use crate::chance::Range;
 use crate::fault::FieldError;
 
-/// What is known of a drink that is to be matched.
+/// What is known about the drink to match.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]

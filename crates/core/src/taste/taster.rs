@@ -26,7 +26,7 @@ pub struct Taster {
     /// Children never get alcohol, here or anywhere.
     #[serde(default)]
     pub child: bool,
-    /// How small a difference of sweetness they notice, as a part of it; as most people if left out.
+    /// The smallest difference in sweetness they notice, as a share; that of most people if missing.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub notices_sweet: Option<Notices>,
     /// The same of acidity.
@@ -86,9 +86,9 @@ impl Avoid {
 pub struct Notices {
     /// As a part of what is there: 0.08 is eight parts in a hundred.
     pub part: f64,
-    /// It is at least so much eight times in ten.
+    /// At least this, 8 times out of 10.
     pub low: f64,
-    /// And at most so much.
+    /// At most.
     pub high: f64,
 }
 
@@ -98,7 +98,7 @@ const ALCOHOL_FROM: f64 = 0.3;
 const NAME: usize = 60;
 const MOST_AVOIDED: usize = 20;
 
-/// What in a drink somebody doesn't take.
+/// What a taster avoids.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct Objection {
     /// The id of the step that brings it.

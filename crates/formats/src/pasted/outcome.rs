@@ -22,7 +22,7 @@ pub enum Sure {
 /// A part of a line, and how sure it is.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Run {
-    /// The text, as it stands.
+    /// The text as it is.
     pub text: String,
     /// How sure.
     pub sure: Sure,
@@ -87,7 +87,7 @@ pub struct Differs {
     pub chosen: usize,
 }
 
-/// Something that was said of what was read.
+/// An answer to a question about a recipe.
 #[derive(Debug, Clone, PartialEq, Default, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -96,7 +96,7 @@ pub struct Choice {
     pub key: String,
     /// The ingredient that is meant: its id.
     pub ingredient: Option<String>,
-    /// How much of it.
+    /// Its amount.
     #[schema(value_type = Option<String>)]
     pub amount: Option<Amount>,
     /// Whether it stays out.
@@ -127,7 +127,7 @@ pub struct Pasted {
     pub drink: Drink,
     /// What was guessed of single steps.
     pub guesses: Vec<StepGuess>,
-    /// What is said of a text that doesn't look like a recipe, of which nothing was made.
+    /// The message for a text that doesn't look like a recipe.
     pub doubt: Option<String>,
 }
 

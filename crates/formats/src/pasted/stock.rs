@@ -10,7 +10,7 @@ use serde::Serialize;
 use super::line::read_line;
 use super::when::{ClockTime, when};
 
-/// What was read of it.
+/// How it was read.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct StockRead {
     /// What is there.
@@ -34,7 +34,7 @@ pub struct StockThing {
     pub name: String,
     /// How much.
     pub amount: Amount,
-    /// Whether an amount was said; else it is a usual one.
+    /// Whether an amount was given; otherwise a usual one is used.
     pub said: bool,
     /// Whether it has to be used soon.
     pub soon: bool,

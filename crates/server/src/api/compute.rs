@@ -196,13 +196,13 @@ pub(crate) enum Fields {
 #[into_params(parameter_in = Query)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct TraceQuery {
-    /// All of it if left out.
+    /// All of it, if missing.
     #[serde(default)]
     #[param(inline)]
     fields: Fields,
 }
 
-/// A trace, or what was asked for of it.
+/// A trace, or the parts of it that were asked for.
 #[derive(Debug, Serialize, ToSchema)]
 #[serde(untagged)]
 pub(crate) enum Traced {
@@ -275,7 +275,7 @@ pub(super) async fn solve(
     state.ask_of_drink(asker, &body, solved).await
 }
 
-/// A drink, and how little sugar is asked of it.
+/// A drink, and how much less sugar is wanted.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(super) struct AskLean {
@@ -476,7 +476,7 @@ fn in_three_figures(grams: f64) -> f64 {
 pub(crate) enum WaterAsked {
     /// From the supplier's sheet, a test strip or a label.
     Sheet {
-        /// In what it is told.
+        /// Its unit.
         unit: Alkalinity,
         /// How much.
         value: f64,

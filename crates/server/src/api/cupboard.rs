@@ -41,22 +41,22 @@ pub(crate) struct IngredientView {
     alcohol_percent: f64,
     /// Energy in 100 g, kcal.
     kcal: f64,
-    /// pH of it, or of its juice.
+    /// pH, also of its juice.
     ph: Option<f64>,
     /// Grams in a millilitre as it fills a measure.
     density: Option<f64>,
-    /// Liquid kept when drained, for each gram; for what lies in a liquid.
+    /// Liquid held after draining, g for each gram; for pieces in a liquid.
     keeps: Option<Estimated>,
-    /// What stays in a strainer; for what lies in a liquid.
+    /// What stays in a strainer; for pieces in a liquid.
     strained: Option<StrainedView>,
-    /// Minutes at 95 °C until 63 % has been drawn; for what lies in a liquid.
+    /// Minutes at 95 °C until 63 % is extracted; for pieces in a liquid.
     drawing_minutes: Option<Estimated>,
-    /// What can be drawn when boiling, 0 to 1; for what lies in a liquid.
+    /// The share that can be extracted when boiling, 0 to 1; for pieces in a liquid.
     drawn_hot: Option<Estimated>,
     evidence: Evidence,
     sources: Vec<FigureSource>,
     notes: String,
-    /// Whether figures of it are this kitchen's own.
+    /// Whether it has figures measured in this kitchen.
     own: bool,
     /// What it does in a drink: others of the same role can be put in its place.
     role: String,
@@ -72,7 +72,7 @@ pub(crate) struct StrainedView {
     cooked: Option<Estimated>,
     /// The pulp of what was blended.
     blended: Estimated,
-    /// Pressed with a spoon it keeps so much of that, 0 to 1.
+    /// The share still held after pressing with a spoon, 0 to 1.
     pressed: f64,
     /// Wrung out.
     wrung: f64,
@@ -88,7 +88,7 @@ pub(crate) struct ProduceView {
     sizes: Vec<SizeView>,
 }
 
-/// One size of it.
+/// One of its sizes.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct SizeView {
     /// `lemon/medium`.

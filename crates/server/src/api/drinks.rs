@@ -38,7 +38,7 @@ pub(crate) struct DrinkView {
 pub(crate) struct Summary {
     pub(super) name: String,
     family: Family,
-    /// What all of it comes to, ml; 0 while there is nothing to drink.
+    /// The total, ml; 0 while there is nothing to drink.
     volume_ml: f64,
     /// Sugar–acid ratio.
     ratio: Option<f64>,
@@ -54,7 +54,7 @@ pub(crate) struct Summary {
     fill: f64,
     /// From the first step to the last, minutes.
     minutes: f64,
-    /// How much of that is work, minutes.
+    /// The hands-on part, minutes.
     hands_on_minutes: f64,
     /// For how many days it keeps in the refrigerator; none while there is nothing to keep.
     keeps: Option<String>,
@@ -443,7 +443,7 @@ pub(super) async fn read(
     answer(&state.with_store(move |store| store.drinks().read(&id)).await?)
 }
 
-/// A drink of the shelf as a file of the open format, with all versions of it that are kept.
+/// A drink as a file in the open format, with all its saved versions.
 #[utoipa::path(operation_id = "download_drink", tag = "drinks", responses(
     (status = 200, body = String, content_type = "application/json"),
     (status = 404, body = Problem)))]

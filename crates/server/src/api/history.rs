@@ -29,7 +29,7 @@ pub(crate) struct VersionView {
     name: String,
     /// How many batches were started on it.
     made: i64,
-    /// Whether it is how the drink stands now.
+    /// Whether it is the drink as it is now.
     now: bool,
     /// What was changed when it came, in words; empty for the first that is kept.
     changes: Vec<String>,
@@ -108,7 +108,7 @@ pub(super) async fn read_version(
     kept_drink(&kept.body).map(web::Json).map_err(|why| Problem::damaged_drink(&why.to_string()))
 }
 
-/// What a version is to be called.
+/// A version's name.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct NameVersion {
@@ -194,7 +194,7 @@ pub(crate) struct HistoryView {
     readings: i64,
     /// How many of them were within the expected range.
     inside: i64,
-    /// What better tables changed of its figures, to be told once.
+    /// Which of its figures better tables have changed, to show once.
     figures_changed: Option<String>,
 }
 
@@ -311,7 +311,7 @@ pub(super) async fn list_tags(state: web::Data<State>) -> Result<web::Json<Tags>
     Ok(web::Json(Tags { tags }))
 }
 
-/// What a drink is to be filed under.
+/// A drink's tags.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SetTags {

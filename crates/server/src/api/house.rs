@@ -34,7 +34,7 @@ const PATIENCE: Duration = Duration::from_secs(20);
 /// What was put back.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PutBackView {
-    /// Where what was there before lies now: a file's name in the data folder.
+    /// The file in the data folder that holds the previous data.
     aside: String,
 }
 
@@ -198,7 +198,7 @@ async fn put_back_done(
     Ok(web::Json(PutBackView { aside }))
 }
 
-/// The backups that are kept here, the newest first. One is made by itself each day.
+/// The backups on this machine, newest first. One is made automatically each day.
 #[utoipa::path(tag = "house", responses((status = 200, body = Backups)))]
 #[get("/api/house/backups")]
 pub(super) async fn list_backups(state: web::Data<State>) -> Result<web::Json<Backups>, Problem> {

@@ -15,13 +15,13 @@ pub(crate) struct InstrumentList {
     instruments: Vec<InstrumentView>,
 }
 
-/// What an instrument is told.
+/// A command to an instrument.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(tag = "do", rename_all = "snake_case", deny_unknown_fields)]
 pub(crate) enum Told {
     /// A scale counts from what is on it.
     Tare,
-    /// A pH meter stands in a buffer.
+    /// A pH meter is in a buffer.
     Calibrate {
         /// The buffer's pH.
         with: f64,
@@ -58,7 +58,7 @@ pub(crate) struct InstrumentsQuery {
     practice: bool,
 }
 
-/// The kitchen's instruments, and what they read. What they read next is told with the other changes.
+/// The kitchen's instruments and their readings. New readings come with the other changes.
 #[utoipa::path(operation_id = "list_instruments", tag = "instruments", params(InstrumentsQuery), responses(
     (status = 200, body = InstrumentList)))]
 #[get("/api/instruments")]

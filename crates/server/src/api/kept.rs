@@ -55,11 +55,11 @@ pub(crate) struct BottleView {
     vessel: VesselKind,
     colour: String,
     holds_ml: f64,
-    /// °Brix of what is in it.
+    /// °Brix of the contents.
     brix: f64,
     /// Its alcohol, % vol.
     alcohol: f64,
-    /// How many parts of water go to one of it, if it is to be thinned.
+    /// Parts of water to one part, if it is diluted.
     thinned: Option<f64>,
     /// What it is as an ingredient: the id.
     ingredient: String,
@@ -83,7 +83,7 @@ pub(crate) struct OpenBottle {
     uses: Vec<Use>,
 }
 
-/// Everything that stands there.
+/// All bottles.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct KeptView {
     /// The one that has to be used first, first.
@@ -272,7 +272,7 @@ pub(super) fn standing_now(store: &Store) -> Result<Vec<Standing>, StoreError> {
     Ok(all.filter(|it| it.days > 0.0 && it.ml >= 20.0).collect())
 }
 
-/// Everything that stands in the refrigerator, the freezer and the cupboard, what must be used first, first.
+/// All bottles in the refrigerator, the freezer and the cupboard, the first to use first.
 #[utoipa::path(tag = "kept", params(PageQuery), responses((status = 200, body = KeptView)))]
 #[get("/api/kept")]
 pub(super) async fn list_kept(
@@ -635,7 +635,7 @@ fn allows(read: &Read, what: &Move) -> Result<(), FieldError> {
     }
 }
 
-/// The dates of everything that stands there as a calendar file, with a reminder the day before.
+/// The dates of all bottles as a calendar file, with a reminder the day before.
 #[utoipa::path(tag = "kept", responses(
     (status = 200, body = String, content_type = "text/calendar")))]
 #[get("/api/kept/calendar.ics")]

@@ -94,11 +94,11 @@ pub(crate) struct FruitLesson {
     before_ml: f64,
     /// After it, ml.
     after_ml: f64,
-    /// How much of that is then your own measurements, 0 to 1.
+    /// The share of your own measurements in the result, 0 to 1.
     own_share: f64,
     /// Whether the reading is out of all likelihood.
     doubtful: bool,
-    /// All of that in a sentence.
+    /// The result in a sentence.
     message: String,
 }
 
@@ -156,7 +156,7 @@ pub(crate) struct Weighing {
 /// What a weighed measure teaches.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct CupLesson {
-    /// What a millilitre of it weighs as it fills a measure, g.
+    /// The weight of a millilitre as it fills a measure, g.
     density: f64,
 }
 

@@ -60,7 +60,7 @@ impl ShoppingAnswer {
     }
 }
 
-/// What is done at the glass, and what is in it.
+/// What is done at the glass, and the drink in it.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct GlassAnswer {
     card: Option<Card>,
@@ -152,7 +152,7 @@ pub(super) async fn shopping(
     }
 }
 
-/// What is done at the glass, how it stands, and what is in it.
+/// What is done at the glass, how it changes, and the drink in it.
 #[utoipa::path(operation_id = "make_glass", tag = "compute", request_body = super::compute::Whole, responses(
     (status = 200, body = inline(GlassAnswer))))]
 #[post("/api/compute/glass")]

@@ -9,27 +9,27 @@ use utoipa::ToSchema;
 use super::desk::Asker;
 use super::{Body, Problem, State};
 
-/// A text that is to be read.
+/// A recipe to read.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct AskPaste {
     /// The text: a recipe in any wording, JSON-LD, or a saved web page.
     text: String,
-    /// What was said of what was read from it.
+    /// The answers to questions about how it was read.
     #[serde(default)]
     choices: Vec<Choice>,
 }
 
-/// A text as it was read, and what it comes to.
+/// A recipe as it was read, and the drink it makes.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PastedView {
     /// The text that was read: that of the recipe, where it stood in a page.
     text: String,
-    /// Whether there was more of it than is read.
+    /// Whether there was more text than we read.
     cut: bool,
     #[serde(flatten)]
     pasted: Pasted,
-    /// What the drink comes to.
+    /// The finished drink.
     report: DrinkReport,
 }
 

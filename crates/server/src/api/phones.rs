@@ -20,7 +20,7 @@ use crate::phones::{COOKIE, DAYS, Refused, hash, new_token};
 /// The door to the home network.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct DoorView {
-    /// Whether phones are let in.
+    /// Whether phones can connect.
     open: bool,
     /// Where: an address for each network that this machine is in.
     addresses: Vec<String>,
@@ -30,16 +30,16 @@ pub(crate) struct DoorView {
     good_for_s: Option<u64>,
     /// A picture of address and code for a phone's camera: an SVG.
     picture: Option<String>,
-    /// The phones that were let in.
+    /// The connected phones.
     phones: Vec<PhoneView>,
 }
 
-/// A phone that was let in.
+/// A connected phone.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PhoneView {
     id: String,
     name: String,
-    /// When it was let in, RFC 3339.
+    /// When it was connected, RFC 3339.
     let_in_at: String,
     /// When it was last seen, RFC 3339.
     last_seen: String,
@@ -107,7 +107,7 @@ impl State {
     }
 }
 
-/// The door to the home network, and the phones that were let in.
+/// The connection to the home network, and the connected phones.
 #[utoipa::path(tag = "phones", responses((status = 200, body = DoorView)))]
 #[get("/api/phones")]
 pub(super) async fn read_door(state: web::Data<State>) -> Result<web::Json<DoorView>, Problem> {

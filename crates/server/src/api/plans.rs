@@ -97,7 +97,7 @@ pub(crate) struct SavePlan {
     plan: PlanFile,
 }
 
-/// A plan that is to be worked out.
+/// A plan to work out.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) struct AskPlan {
@@ -134,7 +134,7 @@ pub(crate) struct DrinkInPlan {
     name: String,
     /// Its colour in the glass.
     colour: Option<String>,
-    /// What all of it comes to, ml.
+    /// The total, ml.
     volume_ml: f64,
     /// How many glasses or bottles it is.
     glasses: f64,
@@ -615,7 +615,7 @@ fn entries(id: &str, file: &PlanFile, answer: &PlanAnswer) -> Vec<CalendarEntry>
     entries
 }
 
-/// Work a plan out: when to begin, what each hand, ring and vessel does when, and what doesn't fit.
+/// Work out a plan: when to start, what each cook, burner and vessel does when, and what doesn't fit.
 #[utoipa::path(operation_id = "work_out_plan", tag = "compute", request_body = inline(AskPlan), responses(
     (status = 200, body = PlanAnswer)))]
 #[post("/api/compute/plan")]

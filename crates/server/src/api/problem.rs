@@ -31,7 +31,7 @@ pub(crate) struct Problem {
     /// What is wrong with which field.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     errors: Vec<FieldError>,
-    /// For a write on an old version: the drink as it stands now.
+    /// After a write to an old version: the drink as it is now.
     #[serde(skip_serializing_if = "Option::is_none")]
     current: Option<Box<DrinkView>>,
     /// For a wrong method: those that there are.

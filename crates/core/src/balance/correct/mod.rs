@@ -40,7 +40,7 @@ pub struct Correction {
     pub acidity_wanted: f64,
     /// What there is, ml.
     pub volume_ml: f64,
-    /// Set if nothing should be done: the difference can't be tasted, or it still changes by itself.
+    /// Why nothing should be done: the difference can't be tasted, or the drink is still changing.
     pub leave_it: Option<String>,
     /// Ways to correct it, the smallest addition first.
     pub ways: Vec<Remedy>,
@@ -53,7 +53,7 @@ pub struct Correction {
 pub struct Remedy {
     /// What is stirred in.
     pub additions: Vec<Addition>,
-    /// What has to be poured aside first so that it doesn't run over, ml; 0 if nothing.
+    /// How much to pour off first so that it doesn't overflow, ml; 0 if none.
     pub pour_aside_ml: f64,
     /// What there is afterwards, ml.
     pub volume_ml: f64,

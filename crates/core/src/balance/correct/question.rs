@@ -34,7 +34,7 @@ pub struct Asked {
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct NoticedParts {
-    /// Of sweetness, as a part of it: 0.1 is a tenth.
+    /// Of sweetness, as a share: 0.1 is a tenth.
     pub sweetness: Option<f64>,
     /// Of acidity.
     pub acidity: Option<f64>,

@@ -26,7 +26,7 @@ pub struct KeptMixture {
     pub id: String,
     /// Its name.
     pub name: String,
-    /// What is in a gram of it.
+    /// The composition of one gram.
     #[schema(value_type = BTreeMap<String, f64>)]
     pub per_gram: BTreeMap<Component, f64>,
     /// What is known of its making.
@@ -35,12 +35,12 @@ pub struct KeptMixture {
     /// What not everybody may have.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub allergens: Vec<Allergen>,
-    /// Nothing is left of it; it stays as long as a drink needs it.
+    /// Used up; it is saved as long as a drink needs it.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub gone: bool,
 }
 
-/// What a kept mixture brings along of its making; shares are of a gram of it.
+/// What a kept mixture remembers of its making; shares are per gram.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields, default)]
 #[derive(utoipa::ToSchema)]
@@ -55,7 +55,7 @@ pub struct KeptPast {
     pub lethality: f64,
     /// Whether a drink of grains, nuts or coconut is in it.
     pub plant_milk: bool,
-    /// Days at 4 °C that it still has; without end if nothing is said.
+    /// Days left at 4 °C; no limit if missing.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub left: Option<f64>,
     /// Whether its acid is from tables or was measured.

@@ -43,7 +43,7 @@ pub struct Kitchen {
     /// What it made itself and has standing: an ingredient as long as there is some, or a drink needs it.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub mixtures: Vec<KeptMixture>,
-    /// The sign that stands with prices.
+    /// The currency sign.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub currency: String,
     /// How much faster or slower its pots lose water than the tables say; 1 if left out.
@@ -71,7 +71,7 @@ pub struct OwnFigures {
     /// Liquid kept when drained, g for each gram put in.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub keeps: Option<f64>,
-    /// The same of what was cooked or frozen, if that was measured by itself.
+    /// The same for cooked or frozen pieces, if measured separately.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub keeps_cooked: Option<f64>,
     /// Liquid that the pulp of a gram keeps when it was blended and is drained, g.
@@ -124,10 +124,10 @@ pub struct Reading {
     pub pieces: f64,
     /// The juice of all of them, ml.
     pub juice_ml: f64,
-    /// °Brix of it.
+    /// Its °Brix.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub brix: Option<f64>,
-    /// Titratable acidity of it, g in 100 g.
+    /// Its titratable acidity, g in 100 g.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub acidity: Option<f64>,
     /// The day, as `2026-06-21`.
@@ -192,7 +192,7 @@ pub struct OwnVessel {
     /// What it is made of.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub material: Option<Material>,
-    /// How many of it there are.
+    /// How many there are.
     #[serde(default = "one", skip_serializing_if = "is_one")]
     pub count: u32,
 }

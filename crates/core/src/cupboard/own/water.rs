@@ -28,7 +28,7 @@ pub const MOST_CARBONATE: f64 = 1500.0;
 /// Mass of a mole of hydrogen carbonate, g.
 const HYDROGEN_CARBONATE: f64 = 61.02;
 
-/// In what an alkalinity is told.
+/// The unit of an alkalinity.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -96,7 +96,7 @@ pub struct Row {
     pub sample_ml: f64,
     /// How many tasters, 1 to 40.
     pub tasters: u32,
-    /// In which units amounts are told.
+    /// The units for amounts.
     #[serde(default)]
     pub units: Units,
 }
@@ -115,28 +115,28 @@ pub struct Ladder {
     pub glasses: Vec<Glass>,
     /// What is the same in all, in words with figures: "0.52 to 0.52 % acid".
     pub held: Vec<Held>,
-    /// What all of it takes.
+    /// Everything it takes.
     pub takes: Vec<Portioned>,
     /// From the first step to the last glass, minutes.
     pub minutes: f64,
-    /// How much of that is work.
+    /// The hands-on part.
     pub hands_on_minutes: f64,
-    /// What should be known of it, in sentences.
+    /// Notes about it, in sentences.
     pub notes: Vec<String>,
 }
 
 /// A jug that glasses are poured from.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Jug {
-    /// What stands on it: "sweet jug".
+    /// Its label: "sweet jug".
     pub name: String,
     /// What goes in, in order.
     pub filled_with: Vec<Portioned>,
     /// What is in it when it is filled, ml.
     pub volume_ml: f64,
-    /// Sweetness of what is in it, g in 100 g.
+    /// Sweetness of the contents, g in 100 g.
     pub sweetness: f64,
-    /// Acidity of what is in it, g in 100 g.
+    /// Acidity of the contents, g in 100 g.
     pub acidity: f64,
     /// Its colour, `#rrggbb`.
     pub colour: String,
@@ -160,7 +160,7 @@ pub struct Glass {
     pub name: String,
     /// How much of each jug goes in.
     pub pours: Vec<Poured>,
-    /// Where it stands: the logarithm of what moves; none where glasses differ in kind.
+    /// Its place: the logarithm of what varies; none where glasses differ in kind.
     pub x: Option<f64>,
     /// Sweetness, g in 100 g.
     pub sweetness: f64,
@@ -194,7 +194,7 @@ pub struct Poured {
 pub struct Held {
     /// What: "sweetness", "acidity", "ratio".
     pub what: String,
-    /// The least of it in any glass.
+    /// The least in any glass.
     pub least: f64,
     /// The most.
     pub most: f64,

@@ -173,7 +173,7 @@ pub struct Compared {
     pub sample_ml: f64,
 }
 
-/// Something that was said in the tasting.
+/// An answer in the tasting.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -184,7 +184,7 @@ pub enum Utterance {
     Answered {
         /// Who says it.
         taster: String,
-        /// What stands on the glass.
+        /// The glass's label.
         code: String,
         /// In a word.
         #[serde(default)]
@@ -199,7 +199,7 @@ pub enum Utterance {
         taster: String,
         /// Teaspoons from each jug.
         spoons: [u32; 3],
-        /// Where it stands: the logarithm of its ratio. Worked out, not said.
+        /// Its place: the logarithm of its ratio. Worked out, not entered.
         #[serde(default)]
         x: f64,
         /// In a word.
@@ -209,7 +209,7 @@ pub enum Utterance {
     Chose {
         /// Who chose.
         taster: String,
-        /// What stands on the glass.
+        /// The glass's label.
         code: String,
         /// Which of their tastings it was, from 0. Worked out, not said.
         #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -225,7 +225,7 @@ pub enum Utterance {
         /// The codes, from little to much.
         codes: Vec<String>,
     },
-    /// A guess of where a glass lies.
+    /// A guess at a glass's balance.
     Guessed {
         /// Who guessed.
         taster: String,
@@ -254,9 +254,9 @@ pub enum Utterance {
     },
     /// The glasses are revealed: no more answers.
     Broken,
-    /// What was here was said by somebody who has been deleted.
+    /// This answer belonged to a deleted taster.
     Gone,
-    /// The answer at that place in the list is taken back.
+    /// Undo the answer at this position.
     TakenBack {
         /// The place.
         of: usize,
@@ -278,18 +278,18 @@ pub enum Stage {
     Over,
 }
 
-/// A glass before somebody.
+/// A taster's next glass.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Before {
-    /// What stands on it.
+    /// Its text.
     pub code: String,
-    /// What they said of it.
+    /// Their answer.
     pub felt: Option<Felt>,
     /// How good they found it.
     pub liked: Option<u8>,
 }
 
-/// What somebody has before them.
+/// What a taster sees now.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Seat {
     /// Who.
@@ -315,7 +315,7 @@ pub struct KeyLine {
     pub taster: Option<String>,
     /// Their how manieth tasting, from 0.
     pub nth: u32,
-    /// What stands on it.
+    /// Its text.
     pub code: String,
     /// What is in it: the glass's position in the row; of two drinks 0 or 1.
     pub glass: usize,

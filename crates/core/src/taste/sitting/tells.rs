@@ -12,7 +12,7 @@ use super::{Before, Compared, Served, Table, Tasted, Utterance};
 use crate::balance::{BalanceMap, NOTICED};
 use crate::drink::Family;
 
-/// An ideal, told.
+/// What a taster likes best, in words.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct IdealView {
     /// Whose.
@@ -63,7 +63,7 @@ pub struct LikedGlass {
     pub many: u32,
 }
 
-/// How well somebody put a row in order.
+/// How well a taster sorted a row.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct InOrder {
     /// Who.

@@ -20,7 +20,7 @@ pub(crate) struct Going {
     batches: Vec<GoingBatch>,
 }
 
-/// A batch that goes on.
+/// A batch in progress.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct GoingBatch {
     id: String,
@@ -42,11 +42,11 @@ pub(crate) struct GoingBatch {
     ready_at: f64,
     /// What needs hands next, if anything does now.
     next: Option<String>,
-    /// What goes on by itself, the first to be over first.
+    /// The waits in progress, the first to end first.
     waits: Vec<Wait>,
 }
 
-/// Something that goes on by itself.
+/// A wait in progress.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Wait {
     /// The step's id.

@@ -116,7 +116,7 @@ pub(crate) struct Ending {
 /// Some batches.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Batches {
-    /// Those that go on first, then the last begun.
+    /// Those in progress first, then the most recent.
     batches: Vec<BatchEntry>,
     /// What to ask after for those that follow.
     next: Option<usize>,
@@ -134,7 +134,7 @@ pub(crate) struct BatchesQuery {
     /// Only those that are finished, practice left out.
     #[serde(default)]
     made: bool,
-    /// Words that stand in its name, or in what makers and guests said of it.
+    /// Words in its name, or in what makers and guests said about it.
     #[serde(default)]
     find: String,
     /// Started on that day or later: `2030-06-21`.
@@ -157,7 +157,7 @@ pub(crate) struct BatchView {
     entry: BatchEntry,
     /// The plan that it is made for.
     plan: Option<OfPlan>,
-    /// When it is to be ready, minutes since it started, if it is made for a plan.
+    /// When it should be ready, minutes since it started, if it is made for a plan.
     serve_at: Option<f64>,
     /// What time it is, minutes since it started.
     now: f64,
@@ -165,13 +165,13 @@ pub(crate) struct BatchView {
     rate: f64,
     /// Its state.
     stands: BatchReport,
-    /// Everything that was said of it, in its order.
+    /// Its log, in order.
     said: Vec<Said>,
-    /// The places in that list of what was taken back.
+    /// The positions in that list that were undone.
     taken_back: Vec<usize>,
     /// What can be saved to your kitchen from a finished batch.
     teaches: Vec<Teaching>,
-    /// Whether it was saved to your kitchen; none while nobody has said.
+    /// Whether it was saved to your kitchen; missing until it is decided.
     learned: Option<bool>,
     /// How it really was, at the end of a practice batch.
     truth: Option<TruthView>,

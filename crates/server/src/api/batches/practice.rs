@@ -28,7 +28,7 @@ use crate::instruments::PRACTICE;
 pub(crate) struct TruthView {
     /// Where the drink really is.
     end: Option<Spot>,
-    /// How much of it there really is, ml.
+    /// Its true volume, ml.
     volume_ml: f64,
     /// How far that is from where it was to be, in just-noticeable differences.
     from_target: Option<f64>,
@@ -87,7 +87,7 @@ impl State {
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(tag = "do", rename_all = "snake_case", deny_unknown_fields)]
 pub(crate) enum SetClock {
-    /// It runs so many times as fast.
+    /// How many times as fast it runs.
     Rate {
         /// How many times, 1 to 600.
         times: f64,
@@ -96,7 +96,7 @@ pub(crate) enum SetClock {
     ToNext,
 }
 
-/// Hurry the clock of a practice batch: so many times as fast, or to the end of the next wait.
+/// Speed up the clock of a practice batch, or skip to the end of the next wait.
 #[utoipa::path(tag = "batches", request_body = SetClock, responses(
     (status = 200, body = BatchView), (status = 404, body = Problem)))]
 #[post("/api/batches/{id}/clock")]
@@ -195,7 +195,7 @@ pub(crate) enum Look {
     Gave(String),
     /// How much is in a vessel, by its marks: the vessel's id.
     Marks(String),
-    /// How high it stands in a vessel, by a ruler.
+    /// Its height in a vessel, measured with a ruler.
     Height(String),
     /// A sip of a vessel.
     Sip(String),

@@ -15,7 +15,7 @@ use super::super::desk::{Asker, By};
 use super::super::{Body, Problem, State};
 use super::{BatchView, HAPPENING};
 
-/// Something that is said of a batch.
+/// An entry in a batch's log.
 #[derive(Debug, Deserialize, ToSchema)]
 pub(crate) struct Say {
     /// What happened.

@@ -45,7 +45,7 @@ pub(crate) struct ProspectWanted {
     tastings: u32,
 }
 
-/// What so many tastings can find. Touches no data.
+/// What this many tastings can find. Changes no data.
 #[utoipa::path(operation_id = "rate_test", tag = "compute", request_body = inline(ProspectWanted), responses(
     (status = 200, body = Prospect)))]
 #[post("/api/compute/prospect")]

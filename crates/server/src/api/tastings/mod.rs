@@ -85,11 +85,11 @@ pub(crate) struct SheetView {
     orders: Vec<Vec<String>>,
     /// On the stairs: the plain glass and the stronger one of each who tastes.
     stairs: Vec<StairGlasses>,
-    /// The glass that is to be guessed.
+    /// The glass to guess.
     guess: Option<Mixed>,
 }
 
-/// The two glasses of one who stands on the stairs.
+/// The two glasses of a taster in the staircase test.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct StairGlasses {
     taster: String,
@@ -106,7 +106,7 @@ pub(crate) struct NextView {
     more: u32,
 }
 
-/// Something that is said in a tasting.
+/// An answer in a tasting.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct Utter {
@@ -288,7 +288,7 @@ fn guesses_so_far(read: &ReadTasting) -> usize {
     read.said.iter().filter(|word| matches!(word, Utterance::Guessed { .. })).count()
 }
 
-/// The glass that tells most of somebody who looks for their balance.
+/// The next glass that tells most about a taster's balance.
 #[utoipa::path(tag = "tasting", request_body = inline(NextFor), responses(
     (status = 200, body = NextView), (status = 404, body = Problem)))]
 #[post("/api/tastings/{id}/next")]
@@ -368,7 +368,7 @@ pub(super) async fn pouring_sheet(
     state.desk.ask(asker, question).await.map(web::Json)
 }
 
-/// A tasting as a file: what was set up and what was said, with names. While a key is sealed it is refused.
+/// A tasting as a file: its set-up and its answers, with names. Not available before the glasses are revealed.
 #[utoipa::path(tag = "tasting", responses(
     (status = 200, body = String, content_type = "application/json"),
     (status = 404, body = Problem), (status = 409, body = Problem)))]
@@ -402,7 +402,7 @@ pub(super) async fn tasting_file(
     Ok(super::shelf::file("tasting.json", text))
 }
 
-/// Remove a tasting, with everything that was said at it. It can't be undone.
+/// Delete a tasting, with all its answers. This can't be undone.
 #[utoipa::path(tag = "tasting", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/tastings/{id}")]
 pub(super) async fn remove_tasting(

@@ -24,7 +24,7 @@ use super::TASTING;
 use super::read::ReadTasting;
 use super::tasters::TasterView;
 
-/// What is to be tasted.
+/// What to taste.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[allow(clippy::large_enum_variant, reason = "there is one of it at a time")]
@@ -41,7 +41,7 @@ pub(crate) enum WhatToTaste {
     Guess(Finding),
     /// A row that is put in order.
     Order(Row),
-    /// A drink that is to be matched.
+    /// A drink to match.
     Match(MatchWanted),
     /// One pitcher for all.
     Pitcher(PitcherWanted),
@@ -69,12 +69,12 @@ pub(crate) struct CompareWanted {
 pub(crate) struct SideWanted {
     /// Its name.
     name: String,
-    /// The drink, if it is one of ours: what is in it is known then.
+    /// The drink, if it is one of yours: then its composition is known.
     #[serde(default)]
     drink: Option<Drink>,
 }
 
-/// A drink that is to be matched.
+/// A drink to match.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct MatchWanted {

@@ -175,7 +175,7 @@ impl State {
     }
 }
 
-/// All tasters, with their ideals: rings for every map.
+/// All tasters, with what they like best on each map.
 #[utoipa::path(tag = "tasting", params(TastersQuery), responses((status = 200, body = Tasters)))]
 #[get("/api/tasters")]
 pub(in crate::api) async fn list_tasters(
@@ -229,7 +229,7 @@ pub(in crate::api) async fn add_taster(
         .json(state.taster_view(&id, asker).await?))
 }
 
-/// Change who somebody is.
+/// Change a taster.
 #[utoipa::path(tag = "tasting", request_body = Taster, responses(
     (status = 200, body = TasterView), (status = 404, body = Problem)))]
 #[put("/api/tasters/{id}")]
@@ -247,14 +247,14 @@ pub(in crate::api) async fn change_taster(
     Ok(web::Json(state.taster_view(&id, asker).await?))
 }
 
-/// What is left of somebody who was deleted.
+/// What remains of a deleted taster.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct DeletedTaster {
     /// Backups in which they still are, since those can't be read or written: the files' names.
     still_in: Vec<String>,
 }
 
-/// Delete somebody for good, with everything that they said, from the backups on this machine too. It can't be undone.
+/// Delete a taster permanently, with all their answers, also from the backups on this machine. This can't be undone.
 #[utoipa::path(tag = "tasting", responses(
     (status = 200, body = DeletedTaster), (status = 404, body = Problem)))]
 #[delete("/api/tasters/{id}")]
@@ -275,7 +275,7 @@ pub(in crate::api) async fn delete_taster(
     Ok(web::Json(DeletedTaster { still_in: still_in.map_err(|_| Problem::busy())? }))
 }
 
-/// Everything that is kept about somebody, as a file.
+/// Everything saved about a taster, as a file.
 #[utoipa::path(tag = "tasting", responses(
     (status = 200, body = String, content_type = "application/json"),
     (status = 404, body = Problem)))]

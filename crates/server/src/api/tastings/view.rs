@@ -60,7 +60,7 @@ pub(crate) enum About {
     Guess(FindAbout),
     /// A row that is put in order.
     Order(RowAbout),
-    /// A drink that is to be matched.
+    /// A drink to match.
     Match(MatchAbout),
     /// One pitcher for all.
     Pitcher(PitcherAbout),
@@ -96,7 +96,7 @@ pub(crate) struct FindAbout {
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct CompareAbout {
     compared: Compared,
-    /// What so many tastings can find.
+    /// What this many tastings can find.
     prospect: Prospect,
 }
 
@@ -107,7 +107,7 @@ pub(crate) struct TongueAbout {
     jugs: Vec<Jug>,
 }
 
-/// A drink that is to be matched.
+/// A drink to match.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct MatchAbout {
     /// The taster's own drink, as it was at first.
@@ -122,7 +122,7 @@ pub(crate) struct MatchAbout {
 /// A round of matching.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct RoundView {
-    /// What was said.
+    /// The entry.
     said: Utterance,
     /// Where the other one was likely to lie after it.
     likely: Likely,
