@@ -36,7 +36,7 @@ pub struct LabelFormat {
     pub width: f64,
     /// One label, mm.
     pub height: f64,
-    /// How many stand side by side on a page.
+    /// How many are side by side on a page.
     pub columns: usize,
     /// How many rows a page has.
     pub rows: usize,

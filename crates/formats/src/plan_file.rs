@@ -26,7 +26,7 @@ pub struct PlanFile {
     /// A note.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub note: String,
-    /// When the drinks are served, by the clock on the wall: `2030-06-22T15:00`.
+    /// When the drinks are served, local time: `2030-06-22T15:00`.
     pub serving: String,
     /// The drinks.
     #[serde(default)]
@@ -59,11 +59,11 @@ pub struct PlanFile {
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct PlannedDrink {
-    /// Names it within the plan.
+    /// Its id within the plan.
     pub id: String,
     /// The drink's id on the shelf.
     pub drink: String,
-    /// What it was called when it was put into the plan; for when it isn't on the shelf any more.
+    /// Its name when it was added to the plan, in case the drink is deleted.
     #[serde(default)]
     pub name: String,
     /// The size that is made; as it is written if left out.
@@ -77,7 +77,7 @@ pub struct PlannedDrink {
     pub water_bath: Vec<String>,
 }
 
-/// Hours of every day: from one time on the wall to another, perhaps of the next day.
+/// Times of every day: from one local time to another, which may be on the next day.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -93,7 +93,7 @@ pub struct Night {
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct SpokenFor {
-    /// From, by the clock on the wall.
+    /// From, local time.
     pub from: String,
     /// To.
     pub to: String,

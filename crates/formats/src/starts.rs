@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use crate::read_drink;
 
-/// A drink to begin from.
+/// A drink to start from.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 pub struct Start {
     /// Stable name.

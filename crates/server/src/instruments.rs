@@ -46,10 +46,10 @@ pub(crate) enum Condition {
 /// An instrument, and what it read last.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub(crate) struct InstrumentView {
-    /// Names it among all bridges.
+    /// Its id among all bridges.
     pub(crate) id: String,
     pub(crate) kind: InstrumentKind,
-    /// What it reads; none where it can't.
+    /// Its reading; none if it can't be read.
     pub(crate) value: Option<f64>,
     pub(crate) unit: String,
     /// Whether it has settled.

@@ -17,7 +17,7 @@ pub struct KeptBottle {
     pub name: String,
     /// What it is, as text of the open format.
     pub body: String,
-    /// When it was put there, RFC 3339.
+    /// When it was added, RFC 3339.
     pub put_at: String,
     /// When it was empty, RFC 3339, if it is.
     pub gone_at: Option<String>,

@@ -28,7 +28,7 @@ pub struct SetAside {
     pub body: String,
     /// Why it can't be read.
     pub why: String,
-    /// When it was put aside, RFC 3339.
+    /// When it was set aside, RFC 3339.
     pub at: String,
 }
 

@@ -47,7 +47,7 @@ pub struct Kept {
     pub name: String,
     /// Its text, in the open format.
     pub body: String,
-    /// When it was put on the shelf, RFC 3339.
+    /// When it was saved first, RFC 3339.
     pub created_at: String,
     /// When it was last changed, RFC 3339.
     pub changed_at: String,
@@ -56,7 +56,7 @@ pub struct Kept {
 /// What is known of a drink beside what it is.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Facts {
-    /// What it is filed under.
+    /// Its tags.
     pub tags: Vec<String>,
     /// How many times it was made.
     pub made: i64,

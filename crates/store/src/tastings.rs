@@ -13,7 +13,7 @@ pub struct KeptTaster {
     pub id: String,
     /// Who they are, as text of the open format.
     pub body: String,
-    /// When they were put down, RFC 3339.
+    /// When they were added, RFC 3339.
     pub created_at: String,
     /// When they were last changed, RFC 3339.
     pub changed_at: String,

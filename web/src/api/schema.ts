@@ -11,10 +11,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Batches, those that go on first. */
+        /** Batches, those in progress first. */
         get: operations["list_batches"];
         put?: never;
-        /** Begin a batch. Said twice under one `Idempotency-Key` it is started once. */
+        /** Start a batch. Sent twice with the same `Idempotency-Key`, it starts once. */
         post: operations["begin_batch"];
         delete?: never;
         options?: never;
@@ -85,7 +85,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Look at the marks of a practice batch's jug, or taste it. */
+        /** Read the marks of a practice batch's jug, or taste it. */
         post: operations["look_at"];
         delete?: never;
         options?: never;
@@ -102,10 +102,10 @@ export interface paths {
         };
         /** A batch's picture. */
         get: operations["read_picture"];
-        /** Keep a batch's picture, in the place of the one before: JPEG, PNG or WebP, up to 3 MB. */
+        /** Save a batch's picture, replacing the one before: JPEG, PNG or WebP, up to 3 MB. */
         put: operations["put_picture"];
         post?: never;
-        /** Take a batch's picture away. */
+        /** Delete a batch's picture. */
         delete: operations["take_picture_away"];
         options?: never;
         head?: never;
@@ -121,10 +121,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Put what a vessel of a practice batch really holds before an instrument. What it reads comes with the other
-         *     changes.
-         */
+        /** Measure a vessel of a practice batch with an instrument. The reading comes with the other changes. */
         post: operations["weigh_out"];
         delete?: never;
         options?: never;
@@ -140,7 +137,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Say how a batch was liked. */
+        /** Rate a batch. */
         put: operations["rate_batch"];
         post?: never;
         delete?: never;
@@ -158,7 +155,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Let the kitchen learn what a finished batch teaches, or take that back. A practice batch teaches nothing. */
+        /** Save what a finished batch shows to your kitchen, or undo that. A practice batch saves nothing. */
         post: operations["teach_kitchen"];
         delete?: never;
         options?: never;
@@ -176,8 +173,8 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * How to go on with a batch that goes differently, or tastes of something. Nothing is changed by asking;
-         *     what a way says is done by saying it.
+         * Suggestions for a batch that went differently or tastes wrong. Asking changes nothing; a suggestion is taken by
+         *     adding its log entry.
          */
         post: operations["list_ways"];
         delete?: never;
@@ -210,10 +207,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * What changes on the shelf, as it happens (server-sent events; each holds a `Change`, those called
-         *     `instrument` an `InstrumentView`).
-         */
+        /** Changes as they happen (server-sent events; each holds a `Change`, those called `instrument` an `InstrumentView`). */
         get: operations["watch_changes"];
         put?: never;
         post?: never;
@@ -249,7 +243,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Say what a pitcher needs that tastes wrong. */
+        /** Work out what a pitcher needs that tastes wrong. */
         post: operations["correct_pitcher"];
         delete?: never;
         options?: never;
@@ -412,7 +406,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read a recipe. Any text can be read; what is guessed, asked or left aside is marked. */
+        /** Read a recipe. Any text can be read; guesses, questions and unused parts are marked. */
         post: operations["read_recipe"];
         delete?: never;
         options?: never;
@@ -586,7 +580,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Work the amounts out that bring a drink to a target. */
+        /** Work out the amounts that bring a drink to a target. */
         post: operations["solve_drink"];
         delete?: never;
         options?: never;
@@ -603,7 +597,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where a drink may land with fruit that goes differently; none while there is nothing to drink. */
+        /** The likely range of a drink with fruit that varies; none while there is nothing to drink. */
         post: operations["spread_drink"];
         delete?: never;
         options?: never;
@@ -637,7 +631,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put one ingredient in another's place, at equal sweetness and acidity. */
+        /** Replace one ingredient by another, at equal sweetness and acidity. */
         post: operations["replace_ingredient"];
         delete?: never;
         options?: never;
@@ -745,8 +739,8 @@ export interface paths {
         get: operations["list_drinks"];
         put?: never;
         /**
-         * Put a drink on the shelf, alone or as a file of the open format. Said twice under one
-         *     `Idempotency-Key` it is put there once.
+         * Save a new drink, alone or as a file in the open format. Sent twice with the same `Idempotency-Key`, it is saved
+         *     once.
          */
         post: operations["create_drink"];
         delete?: never;
@@ -762,7 +756,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A drink of the shelf. */
+        /** A drink in your list. */
         get: operations["read_drink"];
         /**
          * Save a change. If the drink was changed since, nothing is written and 409 shows how it stands. Said
@@ -770,7 +764,7 @@ export interface paths {
          */
         put: operations["save_drink"];
         post?: never;
-        /** Remove a drink. For thirty days it can be put back. */
+        /** Delete a drink. It can be restored for thirty days. */
         delete: operations["delete_drink"];
         options?: never;
         head?: never;
@@ -824,7 +818,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Say that the change of a drink's figures has been read. */
+        /** Confirm that a change in a drink's figures was read. */
         delete: operations["figures_read"];
         options?: never;
         head?: never;
@@ -874,7 +868,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a drink back that was removed. */
+        /** Restore a deleted drink. */
         post: operations["restore_drink"];
         delete?: never;
         options?: never;
@@ -890,7 +884,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** File a drink under some words. */
+        /** Set a drink's tags. */
         put: operations["set_tags"];
         post?: never;
         delete?: never;
@@ -906,7 +900,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The states of a drink that are kept, the present one first, each with what was changed. */
+        /** A drink's saved states, the present one first, each with its changes. */
         get: operations["list_versions"];
         put?: never;
         post?: never;
@@ -942,7 +936,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring an earlier state back, as a new version; the present one is kept beside the others. */
+        /** Restore an earlier state as a new version; the present one is saved with the others. */
         post: operations["bring_back"];
         delete?: never;
         options?: never;
@@ -958,7 +952,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Call a version by a name. One with a name is never thinned out. */
+        /** Name a version. A named version is never deleted to save space. */
         put: operations["name_version"];
         post?: never;
         delete?: never;
@@ -974,7 +968,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is on the go, the batch that needs hands first, first. */
+        /** Batches in progress, the one that needs hands first, first. */
         get: operations["list_going"];
         put?: never;
         post?: never;
@@ -1008,13 +1002,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Save the whole house as one file. */
+        /** Save everything as one file. */
         get: operations["download_everything"];
         put?: never;
-        /**
-         * Put a saved house in the place of this one. It is checked as a whole before anything is touched, and what is there
-         *     now is set aside.
-         */
+        /** Restore everything from a data file. The file is checked as a whole first, and the present data is saved aside. */
         post: operations["restore_file"];
         delete?: never;
         options?: never;
@@ -1049,9 +1040,9 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a backup that is kept here in the place of what is there now. */
+        /** Restore from a backup on this machine. */
         post: operations["restore_backup"];
-        /** Delete a backup that is kept here. */
+        /** Delete a backup on this machine. */
         delete: operations["delete_backup"];
         options?: never;
         head?: never;
@@ -1068,10 +1059,7 @@ export interface paths {
         /** A table for a spreadsheet: `ingredients`, `batches` or `readings`. */
         get: operations["write_table"];
         put?: never;
-        /**
-         * Read a table that comes from a spreadsheet. All of its rows are taken, or none; what is there already is left as
-         *     it is.
-         */
+        /** Read a table from a spreadsheet. All its rows are added, or none; existing entries stay as they are. */
         post: operations["read_table"];
         delete?: never;
         options?: never;
@@ -1140,10 +1128,7 @@ export interface paths {
         /** All bottles in the refrigerator, the freezer and the cupboard, the first to use first. */
         get: operations["list_kept"];
         put?: never;
-        /**
-         * Put bottles there: of a batch that was made, or of a drink of the shelf. Said twice under one
-         *     `Idempotency-Key` they are put there once.
-         */
+        /** Add bottles: of a batch, or of a drink. Sent twice with the same `Idempotency-Key`, they are added once. */
         post: operations["put_bottles"];
         delete?: never;
         options?: never;
@@ -1175,7 +1160,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A bottle, and what it is good for. */
+        /** A bottle, and how to use it. */
         get: operations["read_bottle"];
         put?: never;
         post?: never;
@@ -1212,7 +1197,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is this kitchen's own. */
+        /** This kitchen's own data. */
         get: operations["read_kitchen"];
         /**
          * Change what is this kitchen's own. If it was changed since, nothing is written. An ingredient that
@@ -1223,7 +1208,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Change a part of what is this kitchen's own, by a JSON Patch, whatever else has changed in it. */
+        /** Change some of this kitchen's own data by a JSON Patch, whatever else has changed in it. */
         patch: operations["change_kitchen"];
         trace?: never;
     };
@@ -1253,7 +1238,7 @@ export interface paths {
         };
         /** The connection to the home network, and the connected phones. */
         get: operations["read_door"];
-        /** Open the door to the home network with a new code, or shut it and disconnect all phones. */
+        /** Let phones connect with a new code, or disconnect all phones and stop. */
         put: operations["set_door"];
         post?: never;
         delete?: never;
@@ -1271,7 +1256,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Come in with a code. The answer sets a cookie that lets this phone in for thirty days. */
+        /** Connect with a code. The answer sets a cookie that connects this phone for thirty days. */
         post: operations["sign_in"];
         delete?: never;
         options?: never;
@@ -1289,7 +1274,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Put a phone out, at once. */
+        /** Disconnect a phone at once. */
         delete: operations["disconnect_phone"];
         options?: never;
         head?: never;
@@ -1306,7 +1291,7 @@ export interface paths {
         /** The plans. */
         get: operations["list_plans"];
         put?: never;
-        /** Keep a plan. Said twice under one `Idempotency-Key` it is kept once. */
+        /** Save a plan. Sent twice with the same `Idempotency-Key`, it is saved once. */
         post: operations["create_plan"];
         delete?: never;
         options?: never;
@@ -1323,10 +1308,10 @@ export interface paths {
         };
         /** A plan. */
         get: operations["read_plan"];
-        /** Save a change of a plan. If it was changed since, nothing is written. */
+        /** Save a change to a plan. If it was changed since, nothing is saved. */
         put: operations["save_plan"];
         post?: never;
-        /** Remove a plan. For thirty days it can be put back. */
+        /** Delete a plan. It can be restored for thirty days. */
         delete: operations["remove_plan"];
         options?: never;
         head?: never;
@@ -1340,7 +1325,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A plan as a calendar file (RFC 5545) with alarms. Given to a calendar again it moves what is there. */
+        /** A plan as a calendar file (RFC 5545) with alarms. Imported again, it moves the entries that are there. */
         get: operations["plan_calendar"];
         put?: never;
         post?: never;
@@ -1359,7 +1344,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Begin a batch of a plan's drink, at the size that the plan says. */
+        /** Start a batch of a plan's drink, at the plan's size. */
         post: operations["make_from_plan"];
         delete?: never;
         options?: never;
@@ -1376,7 +1361,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a plan back that was removed. */
+        /** Restore a deleted plan. */
         post: operations["restore_plan"];
         delete?: never;
         options?: never;
@@ -1410,13 +1395,13 @@ export interface paths {
         };
         /** The remembered choices. */
         get: operations["read_settings"];
-        /** Remember choices, all of them. */
+        /** Save all settings. */
         put: operations["write_settings"];
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        /** Remember some choices, by a JSON Patch. */
+        /** Save some settings, by a JSON Patch. */
         patch: operations["change_settings"];
         trace?: never;
     };
@@ -1444,7 +1429,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything on the shelf that can be read, as one file. */
+        /** All drinks that can be read, as one file. */
         get: operations["rescue_drinks"];
         put?: never;
         post?: never;
@@ -1461,11 +1446,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A text that was put aside, as a file. */
+        /** A text that was set aside, as a file. */
         get: operations["download_set_aside"];
         put?: never;
         post?: never;
-        /** Let go of a text that was put aside. */
+        /** Delete a text that was set aside. */
         delete: operations["delete_set_aside"];
         options?: never;
         head?: never;
@@ -1496,7 +1481,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All words that drinks are filed under, Most used first. */
+        /** All tags, most used first. */
         get: operations["list_tags"];
         put?: never;
         post?: never;
@@ -1516,7 +1501,7 @@ export interface paths {
         /** All tasters, with what they like best on each map. */
         get: operations["list_tasters"];
         put?: never;
-        /** Put somebody down who tastes. Said twice under one `Idempotency-Key` they are put down once. */
+        /** Add a taster. Sent twice with the same `Idempotency-Key`, they are added once. */
         post: operations["add_taster"];
         delete?: never;
         options?: never;
@@ -1569,7 +1554,7 @@ export interface paths {
         /** Tastings, the newest first. */
         get: operations["list_tastings"];
         put?: never;
-        /** Set a tasting up. Said twice under one `Idempotency-Key` it is set up once. */
+        /** Set up a tasting. Sent twice with the same `Idempotency-Key`, it is set up once. */
         post: operations["begin_tasting"];
         delete?: never;
         options?: never;
@@ -1636,7 +1621,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The sheet of the one who pours. While a key is sealed it is refused; phones never get it. */
+        /** The pouring sheet. Not available while the contents are hidden; never on phones. */
         get: operations["pouring_sheet"];
         put?: never;
         post?: never;
@@ -1656,8 +1641,8 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Say something in a tasting. When it is answered it is on disk; said twice under one `Idempotency-Key` it
-         *     counts once.
+         * Add an answer in a tasting. Once confirmed it is on disk; sent twice with the same `Idempotency-Key`, it counts
+         *     once.
          */
         post: operations["add_word"];
         delete?: never;
@@ -1680,7 +1665,7 @@ export interface components {
             /** @description Whose figure it is, and for whom. */
             says: string;
         };
-        /** @description What is tasted, without what is sealed. */
+        /** @description The tasting, without hidden contents. */
         About: {
             /** @description A row of glasses. */
             ladder: components["schemas"]["RowAbout"];
@@ -1697,7 +1682,7 @@ export interface components {
             /** @description Where a glass is. */
             guess: components["schemas"]["FindAbout"];
         } | {
-            /** @description A row that is put in order. */
+            /** @description A row to sort. */
             order: components["schemas"]["RowAbout"];
         } | {
             /** @description A drink to match. */
@@ -1708,7 +1693,7 @@ export interface components {
         };
         /** @description What can be done. */
         Action: {
-            /** @description Put an ingredient into a vessel. */
+            /** @description Add an ingredient to a vessel. */
             add: {
                 /** @description Its amount. */
                 amount: components["schemas"]["Amount"];
@@ -1739,7 +1724,7 @@ export interface components {
                 into: string;
             };
         } | {
-            /** @description Wash, soak, peel, cut or look over something. Nothing of the drink changes by it. */
+            /** @description Wash, soak, peel, cut or pick over an ingredient. The drink's figures don't change. */
             prepare: {
                 /** @description What is done. */
                 how: components["schemas"]["Preparation"];
@@ -1752,7 +1737,7 @@ export interface components {
                 minutes?: number | null;
             };
         } | {
-            /** @description Leave under sugar, or rub sugar into it by hand. */
+            /** @description Leave with sugar, or rub sugar in by hand. */
             macerate: {
                 /** @description Left alone, or rubbed. */
                 how?: components["schemas"]["Maceration"];
@@ -1814,7 +1799,7 @@ export interface components {
                 vessel: string;
             };
         } | {
-            /** @description Lift one ingredient out before its time is up, with the liquid that clings to it. */
+            /** @description Lift one ingredient out early, with the liquid that clings to it. */
             lift: {
                 /** @description The vessel it is in. */
                 from: string;
@@ -1824,7 +1809,7 @@ export interface components {
                 into: string;
             };
         } | {
-            /** @description Pour a second water through what stayed in a strainer, or round a blender. */
+            /** @description Rinse what stayed in a strainer with a second water, or rinse a blender. */
             rinse: {
                 /** @description Its amount. */
                 amount: components["schemas"]["Amount"];
@@ -1832,7 +1817,7 @@ export interface components {
                 ingredient: string;
                 /** @description The vessel it runs into. */
                 into: string;
-                /** @description What is done with what stays behind. */
+                /** @description What happens to the solids. */
                 press?: components["schemas"]["Press"];
                 /** @description The strainer that it then runs through, which it washes as well. */
                 through?: string | null;
@@ -1882,7 +1867,7 @@ export interface components {
                 headspace?: components["schemas"]["Amount"];
             };
         } | {
-            /** @description Put something on the glass that isn't stirred in. */
+            /** @description Garnish a glass, or coat its rim. */
             dress: {
                 amount?: components["schemas"]["Amount"] | null;
                 /** @description The vessel that represents every glass. */
@@ -1945,7 +1930,7 @@ export interface components {
                 from: string;
                 /** @description The vessel it runs into. */
                 into: string;
-                /** @description What is done with what stays behind. */
+                /** @description What happens to the solids. */
                 press?: components["schemas"]["Press"];
                 /** @description The strainer. */
                 through: string;
@@ -2003,7 +1988,7 @@ export interface components {
                 size: components["schemas"]["Amount"];
             };
         };
-        /** @description Something that is stirred in. */
+        /** @description Something to stir in. */
         Addition: {
             /** @description How much, in kitchen measures. */
             amount: components["schemas"]["Amount"];
@@ -2017,7 +2002,7 @@ export interface components {
             /** @description Its name. */
             name: string;
         };
-        /** @description Something that helps, or the word that nothing does. */
+        /** @description A remedy, or the message that nothing helps. */
         Advice: {
             adds?: components["schemas"]["Addition"] | null;
             /** @description What to do, in a sentence. */
@@ -2043,7 +2028,7 @@ export interface components {
             ahead: boolean;
             /** @description The position of its drink in the order. */
             drink: number;
-            /** @description Names it: the entry, and the step that ends it. */
+            /** @description Its id: the entry, and the step that ends it. */
             id: string;
             /**
              * Format: double
@@ -2056,7 +2041,7 @@ export interface components {
             why: string;
             /**
              * Format: double
-             * @description How much hands-on work it is, minutes.
+             * @description Hands-on time, minutes.
              */
             work_minutes: number;
         };
@@ -2106,18 +2091,18 @@ export interface components {
         Asked: {
             /**
              * Format: double
-             * @description Acidity that it should have, g in 100 g; as words say if left out.
+             * @description The target acidity, g in 100 g; from the words if missing.
              */
             acidity?: number | null;
-            /** @description Ids of ingredients that are at hand; the usual ones if left out. */
+            /** @description Ids of the ingredients at hand; the usual ones if missing. */
             at_hand?: string[];
-            /** @description How small a difference they notice for whom it is; as most people if left out. */
+            /** @description The smallest difference the drinker notices; that of most people if missing. */
             notices?: components["schemas"]["NoticedParts"];
             /** @description What is in it. */
             pitcher: components["schemas"]["Pitcher"];
             /**
              * Format: double
-             * @description Sweetness that it should have, g in 100 g; as words say if left out.
+             * @description The target sweetness, g in 100 g; from the words if missing.
              */
             sweetness?: number | null;
             /** @description What it tastes like. */
@@ -2151,7 +2136,7 @@ export interface components {
             /** @description Its file's name. */
             name: string;
         };
-        /** @description The backups that are kept here. */
+        /** @description The backups on this machine. */
         Backups: {
             /** @description The newest first. */
             backups: components["schemas"]["BackupView"][];
@@ -2167,7 +2152,7 @@ export interface components {
             bands: components["schemas"]["Band"][];
             /**
              * Format: double
-             * @description Denser than this is syrupy, g in 100 g.
+             * @description Above this it is syrupy, g in 100 g.
              */
             dense_above: number;
             point?: components["schemas"]["MapPoint"] | null;
@@ -2178,10 +2163,10 @@ export interface components {
             sweetness_max: number;
             /**
              * Format: double
-             * @description Thinner than this is watery or dry, g in 100 g.
+             * @description Below this it is watery or dry, g in 100 g.
              */
             thin_below: number;
-            /** @description Where drinks of this family mostly lie. */
+            /** @description Where most drinks of this family are. */
             typical: components["schemas"]["Typical"];
         };
         /** @description A named wedge of the map. */
@@ -2190,17 +2175,17 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description Sugar–acid ratio from which it counts.
+             * @description Its lower sugar–acid ratio.
              */
             ratio_from: number;
             /**
              * Format: double
-             * @description Its middle: where to aim to be surely in it.
+             * @description Its middle: the safest place to aim at.
              */
             ratio_middle: number;
             /**
              * Format: double
-             * @description Ratio up to which it counts; none for the last.
+             * @description Its upper ratio; none for the last.
              */
             ratio_to?: number | null;
         };
@@ -2260,14 +2245,14 @@ export interface components {
              * @description When it will be ready if you go on now with one pair of hands, minutes since the batch started.
              */
             ready_at: number;
-            /** @description It was run with what is believed by now. */
+            /** @description A run with the present estimates. */
             report: components["schemas"]["DrinkReport"];
             /** @description One for each step. */
             steps: components["schemas"]["StepReport"][];
             written?: components["schemas"]["Spot"] | null;
             /**
              * Format: double
-             * @description How much there was to be, ml.
+             * @description The planned volume, ml.
              */
             written_ml: number;
         };
@@ -2325,7 +2310,7 @@ export interface components {
             felt?: components["schemas"]["Felt"] | null;
             /**
              * Format: int32
-             * @description How good they found it.
+             * @description How well they liked it.
              */
             liked?: number | null;
         };
@@ -2333,7 +2318,7 @@ export interface components {
         Beginning: {
             /** @description What is done. */
             action: components["schemas"]["Action"];
-            /** @description Vessels that it needs and the drink hasn't got. */
+            /** @description New vessels that it needs. */
             vessels: components["schemas"]["Vessel"][];
         };
         /** @description A deleted drink. */
@@ -2380,7 +2365,7 @@ export interface components {
         BottleState: {
             /**
              * Format: double
-             * @description Days that it would still have, closed, at 4 °C.
+             * @description Days it would still keep, closed, at 4 °C.
              */
             days_in_the_cold: number;
             /**
@@ -2397,12 +2382,12 @@ export interface components {
             gone: boolean;
             /**
              * Format: double
-             * @description What is in it, ml.
+             * @description Its contents, ml.
              */
             ml: number;
             /**
              * Format: double
-             * @description When it was opened, days since it was put there.
+             * @description When it was opened, days since it was added.
              */
             opened?: number | null;
             /** @description Whether it is past its date and to be discarded. */
@@ -2413,7 +2398,7 @@ export interface components {
             soon: boolean;
             /**
              * Format: double
-             * @description Its date, days since it was put there.
+             * @description Its date, days since it was added.
              */
             use_by: number;
             /** @description Why it keeps so long and no longer, and what to do, in sentences. */
@@ -2441,10 +2426,10 @@ export interface components {
             id: string;
             /** @description What it is as an ingredient: the id. */
             ingredient: string;
-            /** @description What happened to it, in its order; an entry's place is its id. */
+            /** @description Its log, in order; an entry's position is its id. */
             moves: components["schemas"]["Happened"][];
             name: string;
-            /** @description When it was put there, RFC 3339. */
+            /** @description When it was added, RFC 3339. */
             put_at: string;
             /** @description Its state. */
             state: components["schemas"]["BottleState"];
@@ -2459,7 +2444,7 @@ export interface components {
             use_by: string;
             vessel: components["schemas"]["VesselKind"];
         };
-        /** @description Bounds of one amount, said in the measure that it has, or one of the same sort. */
+        /** @description Limits of one amount, in its own measure or one of the same kind. */
         Bound: {
             least?: components["schemas"]["Amount"] | null;
             most?: components["schemas"]["Amount"] | null;
@@ -2485,7 +2470,7 @@ export interface components {
         CanMake: {
             /** @description By when it is wanted, RFC 3339. */
             by?: string | null;
-            /** @description The bottles that were counted in. */
+            /** @description The bottles that are included. */
             kept: components["schemas"]["KeptThing"][];
             /** @description How many drinks and starting points were looked at. */
             looked_at: number;
@@ -2499,13 +2484,13 @@ export interface components {
         Card: {
             /** @description What one jug of a litre takes, in words. */
             jug?: string | null;
-            /** @description What goes into a glass, in order, in words. */
+            /** @description What is added to a glass, in order, in words. */
             order: string[];
-            /** @description Parts of the base to parts of what lengthens it, by volume: "1 part base, 3 parts soda water". */
+            /** @description Parts of the base to parts of what dilutes it, by volume: "1 part base, 3 parts soda water". */
             parts?: string | null;
             /** @description Its state, for each way of cooling. */
             standing: components["schemas"]["Standing"][];
-            /** @description What a spoon does for those who like it differently. */
+            /** @description What a spoon of sugar or juice does for those with another balance. */
             tastes: components["schemas"]["ForTaste"][];
             /** @description A glass with spirit, for those who want it. */
             with_spirit: components["schemas"]["WithSpirit"];
@@ -2545,29 +2530,29 @@ export interface components {
             stands_out: boolean;
             /**
              * Format: double
-             * @description How many times as much as was written it was, where both are figures.
+             * @description The ratio of made to written, where both are figures.
              */
             times?: number | null;
-            /** @description As it was written for this batch; nothing where nothing was. */
+            /** @description As written for this batch; empty if it wasn't. */
             written: string;
         };
         /** @description How sure a count of fruit is. */
         Chance: {
             /**
              * Format: int32
-             * @description How many would be enough half the time.
+             * @description How many would be enough 5 times out of 10.
              */
             half: number;
             /** @description In words: "enough 9 times in 10; 7 would be enough half the time". */
             message: string;
             /**
              * Format: double
-             * @description The chance that the count suffices, 0 to 1.
+             * @description The chance that the count is enough, 0 to 1.
              */
             of_count: number;
             /**
              * Format: double
-             * @description How much of what is known of a piece is by now your own measurements, 0 to 1.
+             * @description The share of your own measurements in what is known about a piece, 0 to 1.
              */
             own_share: number;
         };
@@ -2608,7 +2593,7 @@ export interface components {
              */
             ingredient?: string | null;
             /**
-             * @description The thing or the disagreement that it is about.
+             * @description The ingredient or the contradiction that it is about.
              * @default
              */
             key?: string;
@@ -2619,7 +2604,7 @@ export interface components {
             left_out?: boolean | null;
         };
         /**
-         * @description What a drink is to the things that grow in it: a name for it, from which no days follow.
+         * @description How prone a drink is to spoiling: a name only, no days follow from it.
          * @enum {string}
          */
         Class: "dairy" | "plant_milk" | "blended_fruit" | "fresh_juice" | "infusion" | "sweet_infusion" | "thin_syrup" | "syrup" | "rich_syrup" | "spirit";
@@ -2630,7 +2615,7 @@ export interface components {
              * @description From, minutes.
              */
             from: number;
-            /** @description Whether it is a night, before which parts can be made. */
+            /** @description Whether it is a night, so that parts can be made before it. */
             night: boolean;
             /**
              * Format: double
@@ -2642,7 +2627,7 @@ export interface components {
         Cloud: {
             /**
              * Format: double
-             * @description So many standard deviations hold half of the runs.
+             * @description This many standard deviations hold half of the runs.
              */
             half: number;
             /** @description The long axis, one standard deviation. */
@@ -2651,7 +2636,7 @@ export interface components {
             middle: components["schemas"]["Spot"];
             /**
              * Format: double
-             * @description So many hold nine tenths.
+             * @description 9 out of 10 are within this many.
              */
             most: number;
             /** @description The short axis, one standard deviation. */
@@ -2659,7 +2644,7 @@ export interface components {
         };
         /** @description A batch as a column of a table. */
         Column: {
-            /** @description Its lines, in the order of the making. */
+            /** @description Its lines, in the order of the steps. */
             cells: components["schemas"]["Cell"][];
             ended?: components["schemas"]["Spot"] | null;
             /** @description Those inside. */
@@ -2683,7 +2668,7 @@ export interface components {
             written?: components["schemas"]["Spot"] | null;
             /**
              * Format: double
-             * @description How much was to be, ml.
+             * @description The planned volume, ml.
              */
             written_ml: number;
         };
@@ -2701,7 +2686,7 @@ export interface components {
             more?: string;
             /**
              * Format: double
-             * @description What is in a glass, ml.
+             * @description The volume in a glass, ml.
              */
             sample_ml: number;
             second: components["schemas"]["SideWanted"];
@@ -2721,7 +2706,7 @@ export interface components {
             more?: string;
             /**
              * Format: double
-             * @description What is in a glass, ml.
+             * @description The volume in a glass, ml.
              */
             sample_ml: number;
             /** @description What the second one is called. */
@@ -2741,7 +2726,7 @@ export interface components {
             batches: number;
             /** @description The drink in that order. */
             drink: components["schemas"]["Drink"];
-            /** @description What it does, in words. */
+            /** @description Its effect, in words. */
             message: string;
         };
         /**
@@ -2750,7 +2735,7 @@ export interface components {
          */
         Condition: "here" | "silent" | "gone" | "garbled";
         /**
-         * @description How the shelf is, in a word.
+         * @description The condition of the data file.
          * @enum {string}
          */
         ConditionName: "sound" | "read_only" | "damaged";
@@ -2768,26 +2753,26 @@ export interface components {
         Correction: {
             /**
              * Format: double
-             * @description Acidity that it has, g in 100 g.
+             * @description Its acidity, g in 100 g.
              */
             acidity_now: number;
             /**
              * Format: double
-             * @description Acidity that it should have.
+             * @description The target acidity.
              */
             acidity_wanted: number;
-            /** @description What helps against what sugar and acid don't answer: flat, bitter, thin, no bubbles. */
+            /** @description Remedies for other faults: flat, bitter, thin, no bubbles. */
             advice: components["schemas"]["Advice"][];
             /** @description Why nothing should be done: the difference can't be tasted, or the drink is still changing. */
             leave_it?: string | null;
             /**
              * Format: double
-             * @description Sweetness that it has, g in 100 g.
+             * @description Its sweetness, g in 100 g.
              */
             sweetness_now: number;
             /**
              * Format: double
-             * @description Sweetness that it should have.
+             * @description The target sweetness.
              */
             sweetness_wanted: number;
             /**
@@ -2827,16 +2812,16 @@ export interface components {
         Degrees: "celsius" | "fahrenheit";
         /** @description What remains of a deleted taster. */
         DeletedTaster: {
-            /** @description Backups in which they still are, since those can't be read or written: the files' names. */
+            /** @description Backups that still contain them because they can't be read or written: file names. */
             still_in: string[];
         };
-        /** @description Two things that the text says and that can't both be. */
+        /** @description Two statements in the text that contradict each other. */
         Differs: {
             /** @description What there is to choose from. */
             choices: string[];
             /** @description Which was taken. */
             chosen: number;
-            /** @description Names it within this text. */
+            /** @description Its id within this text. */
             key: string;
             /** @description What doesn't agree. */
             message: string;
@@ -2871,15 +2856,15 @@ export interface components {
          * @enum {string}
          */
         Dissolving: "stirred" | "microwave";
-        /** @description The door to the home network. */
+        /** @description The connection to the home network. */
         DoorView: {
             /** @description Where: an address for each network that this machine is in. */
             addresses: string[];
-            /** @description The code that lets one phone in. */
+            /** @description The code that connects one phone. */
             code?: string | null;
             /**
              * Format: int64
-             * @description How many seconds it is still good.
+             * @description For how many more seconds it is valid.
              */
             good_for_s?: number | null;
             /** @description Whether phones can connect. */
@@ -2903,7 +2888,7 @@ export interface components {
         Dressing: "garnish" | "rim";
         /** @description A drink as a maker writes it down. */
         Drink: {
-            /** @description By whose standards it is judged on the map. */
+            /** @description The family whose map it is shown on. */
             family: components["schemas"]["Family"];
             /** @description Its name. */
             name: string;
@@ -2986,7 +2971,7 @@ export interface components {
              */
             minutes: number;
             profile?: components["schemas"]["Profile"] | null;
-            /** @description What the figures rest on. */
+            /** @description The sources of the figures. */
             rests_on: components["schemas"]["RestsOn"];
             /** @description What is poured from where to where. */
             streams: components["schemas"]["Stream"][];
@@ -2995,11 +2980,11 @@ export interface components {
             /** @description What this kitchen's water does to it, in words; none where it isn't noticeable. */
             water?: string | null;
         };
-        /** @description A drink on the shelf. */
+        /** @description A drink in your list. */
         DrinkView: {
             /** @description When it was last changed, RFC 3339. */
             changed_at: string;
-            /** @description When it was put on the shelf, RFC 3339. */
+            /** @description When it was saved first, RFC 3339. */
             created_at: string;
             /** @description The drink. */
             drink: components["schemas"]["Drink"];
@@ -3007,7 +2992,7 @@ export interface components {
             id: string;
             /**
              * Format: int64
-             * @description Counts its changes; say it when saving.
+             * @description Its version; send it when saving.
              */
             version: number;
         };
@@ -3018,14 +3003,14 @@ export interface components {
              * @description How many bottles it filled.
              */
             bottles?: number | null;
-            /** @description How far that may be off, a standard deviation. */
+            /** @description Its error, a standard deviation. */
             doubt: components["schemas"]["Spot"];
             /** @description How many of them were within the expected range. */
             inside: number;
             made?: components["schemas"]["Spot"] | null;
             /**
              * Format: double
-             * @description How much there is, ml.
+             * @description The volume, ml.
              */
             made_ml: number;
             /**
@@ -3042,7 +3027,7 @@ export interface components {
             written?: components["schemas"]["Spot"] | null;
             /**
              * Format: double
-             * @description How much there was to be, ml.
+             * @description The planned volume, ml.
              */
             written_ml: number;
         };
@@ -3062,12 +3047,12 @@ export interface components {
             low: number;
             /**
              * Format: double
-             * @description The figure that is reckoned with.
+             * @description The figure we use.
              */
             value: number;
         };
         /**
-         * @description What a figure rests on.
+         * @description The source of a figure.
          * @enum {string}
          */
         Evidence: "table" | "estimate" | "measured";
@@ -3102,7 +3087,7 @@ export interface components {
             fat_g: number;
             /** @description Whether it is for a glass; else for 100 ml. */
             for_glass: boolean;
-            /** @description What is in it, by weight, the most first, as a label lists it. */
+            /** @description Its ingredients by weight, the most first, as on a label. */
             ingredients: string[];
             /**
              * Format: double
@@ -3130,23 +3115,23 @@ export interface components {
          * @enum {string}
          */
         Family: "lemonade" | "fruit_water" | "infusion" | "soda" | "syrup";
-        /** @description Somebody's ideal in a family of drinks. */
+        /** @description A taster's ideal in a family of drinks. */
         FamilyIdeal: {
-            /** @description Where its lower and upper end lie there. */
+            /** @description Where its lower and upper ends are. */
             ends: components["schemas"]["Spot"][];
             family: components["schemas"]["Family"];
-            /** @description How many glasses that rests on. */
+            /** @description How many glasses that is based on. */
             glasses: number;
             /**
              * Format: double
              * @description And at most that.
              */
             high: number;
-            /** @description It, as the logarithm of the sugar–acid ratio. */
+            /** @description The logarithm of the sugar–acid ratio. */
             ideal: components["schemas"]["Ideal"];
             /**
              * Format: double
-             * @description Eight times in ten it is at least that.
+             * @description At least this, 8 times out of 10.
              */
             low: number;
             /**
@@ -3200,7 +3185,7 @@ export interface components {
              * @description The number in the field's own unit; of an amount its millilitres, where it is a volume.
              */
             number?: number | null;
-            /** @description As it is written back into the field. */
+            /** @description The text for the field. */
             text: string;
             /** @description How it was understood, where that isn't what was typed: "= 90 min". */
             understood?: string | null;
@@ -3240,7 +3225,7 @@ export interface components {
             fits: boolean;
             /**
              * Format: double
-             * @description What it has to hold when it is fullest, in one go, ml.
+             * @description What it has to hold when fullest, in one round, ml.
              */
             fullest_ml: number;
             /** @description What sort it is. */
@@ -3267,8 +3252,7 @@ export interface components {
             guest: number;
             /**
              * Format: double
-             * @description How far the pitcher is from their ideal, in differences that they just notice; sweeter than that if
-             *     above nought.
+             * @description How far the pitcher is from their ideal, in steps that they notice; above 0 it is sweeter.
              */
             miss: number;
             /** @description What in the pitcher they don't take: with any of it the pitcher isn't for them. */
@@ -3311,7 +3295,7 @@ export interface components {
              * @description How long it takes, minutes.
              */
             minutes: number;
-            /** @description What the cook should know. */
+            /** @description Notices for the cook. */
             notices: components["schemas"]["Notice"][];
             /** @description What is done, in a sentence. */
             sentence: string;
@@ -3321,7 +3305,7 @@ export interface components {
             states: components["schemas"]["StateReport"][];
             /**
              * Format: double
-             * @description Water that leaves as steam, g.
+             * @description Water lost as steam, g.
              */
             steam_g: number;
             /** @description The step's id. */
@@ -3346,7 +3330,7 @@ export interface components {
              * @description Juice of one before the reading, ml.
              */
             before_ml: number;
-            /** @description Whether the reading is out of all likelihood. */
+            /** @description Whether the reading is very unlikely. */
             doubtful: boolean;
             /** @description The result in a sentence. */
             message: string;
@@ -3387,7 +3371,7 @@ export interface components {
             brix: number;
             /** @description The glass as a drink, from its base on. */
             drink: components["schemas"]["Drink"];
-            /** @description What is in it: a figure, or the name of what differs. */
+            /** @description Its contents: a figure, or the name of what differs. */
             name: string;
             /** @description How much of each jug goes in. */
             pours: components["schemas"]["Poured"][];
@@ -3403,7 +3387,7 @@ export interface components {
             sweetness: number;
             /**
              * Format: double
-             * @description How much there is, ml.
+             * @description The volume, ml.
              */
             volume_ml: number;
             /**
@@ -3412,7 +3396,7 @@ export interface components {
              */
             x?: number | null;
         };
-        /** @description What is on the go. */
+        /** @description Batches in progress. */
         Going: {
             /** @description The one that needs hands first, first. */
             batches: components["schemas"]["GoingBatch"][];
@@ -3427,7 +3411,7 @@ export interface components {
             drink: string;
             id: string;
             name: string;
-            /** @description What needs hands next, if anything does now. */
+            /** @description The next step to do now, if any. */
             next?: string | null;
             /**
              * Format: double
@@ -3486,7 +3470,7 @@ export interface components {
             is: number;
             /**
              * Format: double
-             * @description How far off, in just-noticeable differences.
+             * @description How far off, in noticeable steps.
              */
             off: number;
             /**
@@ -3497,7 +3481,7 @@ export interface components {
         };
         /** @description Somebody of the group. */
         GuestView: {
-            /** @description How many glasses it rests on; none if it is what is usual. */
+            /** @description How many glasses it is based on; none if it is the usual value. */
             glasses: number;
             id: string;
             name: string;
@@ -3507,17 +3491,17 @@ export interface components {
              */
             ratio: number;
         };
-        /** @description Something that happened to a bottle, and when. */
+        /** @description An entry in a bottle's log, with its time. */
         Happened: {
             /**
              * Format: double
-             * @description Days since it was put there.
+             * @description Days since it was added.
              */
             at: number;
             /** @description What. */
             what: components["schemas"]["Move"];
         };
-        /** @description Something that happened while a drink was made. */
+        /** @description An entry in a batch's log. */
         Happening: {
             /** @description A step was started: its wait runs. */
             began: {
@@ -3564,7 +3548,7 @@ export interface components {
                 quantity: components["schemas"]["Quantity"];
                 /**
                  * Format: double
-                 * @description What it read, in the quantity's unit.
+                 * @description The reading, in the quantity's unit.
                  */
                 value: number;
                 /** @description The vessel's id. */
@@ -3579,7 +3563,7 @@ export interface components {
                 words: string;
             };
         } | {
-            /** @description Something was put in that the drink doesn't say. */
+            /** @description Something else was added. */
             added: {
                 /** @description How much. */
                 amount: components["schemas"]["Amount"];
@@ -3589,7 +3573,7 @@ export interface components {
                 vessel: string;
             };
         } | {
-            /** @description Something was poured away: a sample, a spill. */
+            /** @description Some was discarded: a sample, a spill. */
             poured_away: {
                 /** @description The vessel's id. */
                 vessel: string;
@@ -3597,13 +3581,13 @@ export interface components {
                 volume: components["schemas"]["Amount"];
             };
         } | {
-            /** @description A step isn't done at all. */
+            /** @description A step is skipped. */
             left_out: {
                 /** @description The step's id. */
                 step: string;
             };
         } | {
-            /** @description A step is done before another one that was written earlier. */
+            /** @description A later step is done first. */
             moved: {
                 /** @description The id of the one that it is done before. */
                 before: string;
@@ -3619,7 +3603,7 @@ export interface components {
                 text: string;
             };
         } | {
-            /** @description An earlier happening was wrong: its place in the list, from 0. */
+            /** @description Undo an earlier entry: its position in the log, from 0. */
             taken_back: {
                 /** @description Which. */
                 of: number;
@@ -3639,15 +3623,15 @@ export interface components {
                 volume?: components["schemas"]["Amount"] | null;
             };
         } | {
-            /** @description What the batch taught went to the kitchen, or was left. */
+            /** @description Whether the batch's figures were saved to your kitchen. */
             taught: {
-                /** @description Whether the kitchen learned it. */
+                /** @description Whether it was saved to your kitchen. */
                 learned: boolean;
             };
         };
         /** @description How the application is. */
         Health: {
-            /** @description Always "ok": an application that isn't does not answer. */
+            /** @description Always "ok": otherwise there is no answer. */
             status: string;
             version: string;
         };
@@ -3673,7 +3657,7 @@ export interface components {
             /** @description Its id in the plan. */
             task: string;
         };
-        /** @description One thing that would help. */
+        /** @description Something that would help. */
         Help: {
             /** @description What is changed. */
             change: components["schemas"]["PlanChange"];
@@ -3687,7 +3671,7 @@ export interface components {
              * @description Which obstacles it removes.
              */
             mends: number;
-            /** @description What it does: "begin 20 minutes later". */
+            /** @description Its effect: "start 20 minutes later". */
             message: string;
             /** @description What it is: "A second burner". */
             title: string;
@@ -3708,7 +3692,7 @@ export interface components {
              * @description Readings of all its batches.
              */
             readings: number;
-            /** @description What the batches say together. */
+            /** @description What the batches show together. */
             says: components["schemas"]["Saying"][];
             /**
              * Format: int64
@@ -3719,7 +3703,7 @@ export interface components {
             written: components["schemas"]["Column"];
         };
         /**
-         * @description How much something is felt.
+         * @description How strong a taste is.
          * @enum {string}
          */
         How: "touch" | "clearly" | "far";
@@ -3747,7 +3731,7 @@ export interface components {
             ideal: components["schemas"]["Ideal"];
             /**
              * Format: double
-             * @description Eight times in ten it is at least that.
+             * @description At least this, 8 times out of 10.
              */
             low: number;
             /**
@@ -3824,7 +3808,7 @@ export interface components {
              */
             kcal: number;
             keeps?: components["schemas"]["Estimated"] | null;
-            /** @description Whether it was taken off and stays only because a drink needs it. */
+            /** @description Whether it was deleted and stays only because a drink needs it. */
             kept_for_drinks: boolean;
             kind: components["schemas"]["Kind"];
             /** @description Whether squeezing leaves halves that can be kept. */
@@ -3872,7 +3856,7 @@ export interface components {
         /** @description An instrument, and what it read last. */
         InstrumentView: {
             condition: components["schemas"]["Condition"];
-            /** @description Names it among all bridges. */
+            /** @description Its id among all bridges. */
             id: string;
             kind: components["schemas"]["InstrumentKind"];
             /** @description Whether it is one of the simulated stand-ins. */
@@ -3884,7 +3868,7 @@ export interface components {
             unit: string;
             /**
              * Format: double
-             * @description What it reads; none where it can't.
+             * @description Its reading; none if it can't be read.
              */
             value?: number | null;
         };
@@ -3904,17 +3888,17 @@ export interface components {
             cost?: number | null;
             /**
              * Format: double
-             * @description How many pieces or packs to buy; 0 if enough is there.
+             * @description How many pieces or packs to buy; 0 if there is enough.
              */
             count: number;
             /** @description The drinks that it is for. */
             drinks: string[];
             /**
              * Format: double
-             * @description What is there already, in pieces or g.
+             * @description The stock, in pieces or g.
              */
             have: number;
-            /** @description Names it for ticking off and for prices: an ingredient's id, or `lime/medium`. */
+            /** @description Its key for ticks and prices: an ingredient's id, or `lime/medium`. */
             id: string;
             /** @description What is left over, and what that is good for. */
             left_over?: string | null;
@@ -3947,7 +3931,7 @@ export interface components {
             acidity: number;
             /** @description Its colour, `#rrggbb`. */
             colour: string;
-            /** @description What goes in, in order. */
+            /** @description The ingredients, in order. */
             filled_with: components["schemas"]["Portioned"][];
             /** @description Its label: "sweet jug". */
             name: string;
@@ -3958,7 +3942,7 @@ export interface components {
             sweetness: number;
             /**
              * Format: double
-             * @description What is in it when it is filled, ml.
+             * @description Its contents when filled, ml.
              */
             volume_ml: number;
         };
@@ -3971,7 +3955,7 @@ export interface components {
          *     in `docs/model.md`.
          */
         Keeping: {
-            /** @description What it is judged as. */
+            /** @description The family it is compared with. */
             class: components["schemas"]["Class"];
             /**
              * Format: int32
@@ -4004,7 +3988,7 @@ export interface components {
             allergens?: components["schemas"]["Allergen"][];
             /** @description Used up; it is saved as long as a drink needs it. */
             gone?: boolean;
-            /** @description Names it in drinks: `kept_` and small letters, digits or `_`. */
+            /** @description Its id in drinks: `kept_` and small letters, digits or `_`. */
             id: string;
             /** @description Its name. */
             name: string;
@@ -4068,7 +4052,7 @@ export interface components {
              */
             treated?: number;
         };
-        /** @description A bottle that is counted in. */
+        /** @description A bottle that is included. */
         KeptThing: {
             /**
              * Format: double
@@ -4087,22 +4071,22 @@ export interface components {
         KeptView: {
             /** @description The one that has to be used first, first. */
             bottles: components["schemas"]["BottleView"][];
-            /** @description How long drinks were seen to keep here, where that is shorter than the table says. */
+            /** @description How long drinks kept here, where that is shorter than usual. */
             learned: string[];
             /** @description What to ask after for those that follow. */
             next?: number | null;
         };
-        /** @description What the key says of a glass. */
+        /** @description What was in a glass. */
         KeyLine: {
             /** @description Its text. */
             code: string;
-            /** @description What is in it: the glass's position in the row; of two drinks 0 or 1. */
+            /** @description Its contents: the glass's position in the row; of two drinks 0 or 1. */
             glass: number;
             /** @description What that is called. */
             name: string;
             /**
              * Format: int32
-             * @description Their how manieth tasting, from 0.
+             * @description The number of their tasting, from 0.
              */
             nth: number;
             /** @description Who gets it; everybody if left out. */
@@ -4113,7 +4097,7 @@ export interface components {
          * @enum {string}
          */
         Kind: "juice" | "fruit" | "vegetable" | "root" | "stem" | "herb" | "flower" | "spice" | "zest" | "peel" | "seed" | "grain" | "nut" | "sweetener" | "syrup" | "dairy" | "acid" | "salt" | "water" | "soda" | "ice" | "spirit" | "flavouring";
-        /** @description Everything that is this kitchen's own. Kept and exchanged as JSON. */
+        /** @description This kitchen's own data. Saved and exchanged as JSON. */
         Kitchen: {
             /**
              * Format: double
@@ -4127,7 +4111,7 @@ export interface components {
              */
             currency?: string;
             /**
-             * @description Own figures of ingredients, by id.
+             * @description Your figures for ingredients, by id.
              * @default {}
              */
             figures?: {
@@ -4139,7 +4123,7 @@ export interface components {
              */
             ingredients?: components["schemas"]["OwnIngredient"][];
             /**
-             * @description What is there of an ingredient, and how it is bought, by id.
+             * @description An ingredient's stock, and how it is bought, by id.
              * @default {}
              */
             larder?: {
@@ -4161,12 +4145,12 @@ export interface components {
              */
             measuring?: components["schemas"]["MeasuringSet"];
             /**
-             * @description What it made itself and has standing: an ingredient as long as there is some, or a drink needs it.
+             * @description What was made here and kept: an ingredient as long as there is some, or a drink needs it.
              * @default []
              */
             mixtures?: components["schemas"]["KeptMixture"][];
             /**
-             * @description Own figures of produce, by `produce/size`: `lemon/medium`.
+             * @description Your figures for produce, by `produce/size`: `lemon/medium`.
              * @default {}
              */
             produce?: {
@@ -4185,13 +4169,13 @@ export interface components {
             /** @default null */
             water?: components["schemas"]["OwnWater"] | null;
         };
-        /** @description What is this kitchen's own, and how often it was changed. */
+        /** @description This kitchen's own data, and its version. */
         KitchenView: {
-            /** @description Own figures, ingredients, vessels and measures. */
+            /** @description Your figures, ingredients, vessels and measures. */
             kitchen: components["schemas"]["Kitchen"];
             /**
              * Format: int64
-             * @description Counts its changes; say it when saving.
+             * @description Its version; send it when saving.
              */
             version: number;
         };
@@ -4202,7 +4186,7 @@ export interface components {
         LabelCode: "bottle" | "drink";
         /** @description What labels are printed on. */
         LabelFormat: {
-            /** @description How many stand side by side on a page. */
+            /** @description How many are side by side on a page. */
             columns: number;
             /**
              * Format: double
@@ -4251,11 +4235,11 @@ export interface components {
             /** @description Everything it takes. */
             takes: components["schemas"]["Portioned"][];
         };
-        /** @description What is there of an ingredient, and how it is bought. */
+        /** @description An ingredient's stock, and how it is bought. */
         Larder: {
             /**
              * Format: double
-             * @description What is there, g; for fruit in pieces.
+             * @description The stock, g; for fruit in pieces.
              * @default 0
              */
             have?: number;
@@ -4294,7 +4278,7 @@ export interface components {
              * @description How far the drink is now from what is liked.
              */
             now_steps: number;
-            /** @description With less and less sugar. */
+            /** @description Points with less and less sugar. */
             points: components["schemas"]["LeanPoint"][];
             /**
              * Format: double
@@ -4333,7 +4317,7 @@ export interface components {
         };
         /** @description A drink with less sugar. */
         LeanPoint: {
-            /** @description What is different in it, amount by amount. */
+            /** @description The differences, amount by amount. */
             changes: components["schemas"]["LeanChange"][];
             /** @description The drink, with amounts that kitchen tools can measure. */
             drink: components["schemas"]["Drink"];
@@ -4341,7 +4325,7 @@ export interface components {
             spot: components["schemas"]["Spot"];
             /**
              * Format: double
-             * @description How far it is from what is liked, in just-noticeable differences.
+             * @description How far it is from what is liked, in noticeable steps.
              */
             steps: number;
             /**
@@ -4372,7 +4356,7 @@ export interface components {
              */
             to: number;
         };
-        /** @description What goes to the kitchen. */
+        /** @description What is saved to your kitchen. */
         Learnt: {
             /** @description What some pieces of fruit gave. */
             reading: components["schemas"]["Reading"];
@@ -4386,7 +4370,7 @@ export interface components {
             doubtful: boolean;
             /**
              * Format: double
-             * @description What was reckoned with, ml.
+             * @description The volume used in the calculation, ml.
              */
             expected_ml: number;
             /**
@@ -4397,7 +4381,7 @@ export interface components {
             /** @description The result in sentences. */
             message: string;
         };
-        /** @description How good a glass was found. */
+        /** @description How well a glass was liked. */
         LikedGlass: {
             /** @description Its position in the row. */
             glass: number;
@@ -4420,11 +4404,11 @@ export interface components {
              * @description Alcohol, % vol.
              */
             alcohol?: number | null;
-            /** @description What it rests on, in a sentence. */
+            /** @description Its basis, in a sentence. */
             rests_on: string;
             sweetness?: components["schemas"]["Range"] | null;
         };
-        /** @description A line that is typed to add something. */
+        /** @description A typed line that adds something. */
         LineAsked: {
             /** @description "2 cups hibiscus". */
             text: string;
@@ -4433,7 +4417,7 @@ export interface components {
         LineRead: {
             /** @description Where nothing was found: what sounds like it. */
             alike: components["schemas"]["Offer"][];
-            /** @description What goes in, in the order of the line. */
+            /** @description The ingredients, in the order of the line. */
             things: components["schemas"]["LineThing"][];
         };
         /** @description A line of the recipe: what goes in, and what it brings. */
@@ -4445,7 +4429,7 @@ export interface components {
             acid_share: number;
             /** @description The same in other words: "about 6 lemons", "258 ml". */
             also?: string | null;
-            /** @description What the figures behind it rest on. */
+            /** @description The sources of the figures behind it. */
             evidence: components["schemas"]["Evidence"];
             /** @description Whether the amount follows from what is in the vessel, and can't be typed here. */
             follows: boolean;
@@ -4521,7 +4505,7 @@ export interface components {
         };
         /** @description What one batch says of one figure. */
         Lot: {
-            /** @description The batch that says so: its id. */
+            /** @description The id of the batch it comes from. */
             batch: string;
             /**
              * Format: double
@@ -4532,7 +4516,7 @@ export interface components {
             day?: string;
             /**
              * Format: double
-             * @description How many times what the tables say, 0.2 to 5.
+             * @description The ratio to the tables' figure, 0.2 to 5.
              */
             factor: number;
             /** @description Of what. */
@@ -4543,7 +4527,7 @@ export interface components {
              */
             sd: number;
         };
-        /** @description Which figure a lot says something of. */
+        /** @description The figure that a lot was measured for. */
         LotFigure: {
             /** @description The acid of an ingredient; its id. */
             acid: string;
@@ -4554,21 +4538,21 @@ export interface components {
             /** @description How fast it is drawn. */
             drawing: string;
         } | "hold" | "boil_off" | "cooling";
-        /** @description How one thing really was. */
+        /** @description The true value of one figure. */
         LuckWas: {
             /**
              * Format: double
-             * @description How many times what was expected.
+             * @description The ratio to the expected value.
              */
             factor: number;
             /**
              * Format: double
-             * @description How far that alone moved the drink, in just-noticeable differences.
+             * @description How far that alone moved the drink, in noticeable steps.
              */
             moves: number;
             /**
              * Format: double
-             * @description Nine in ten lie from here, as a factor.
+             * @description The lower end of the likely range (9 out of 10), as a factor.
              */
             usual_from: number;
             /**
@@ -4652,7 +4636,7 @@ export interface components {
              */
             rings?: number;
         };
-        /** @description Something that was measured, to be kept or not once it is known what it teaches. */
+        /** @description A measurement, to save or discard when its effect is known. */
         Measured: (components["schemas"]["MeasuredStep"] & {
             /** @enum {string} */
             of: "step";
@@ -4671,7 +4655,7 @@ export interface components {
             /** @description What was measured. */
             volume: components["schemas"]["Amount"];
         };
-        /** @description What a kitchen measures with. */
+        /** @description The kitchen's measuring tools. */
         MeasuringSet: {
             /**
              * @description Whether it has US cups.
@@ -4717,7 +4701,7 @@ export interface components {
             fizz: number;
             /**
              * Format: double
-             * @description Ice that is left, g.
+             * @description Remaining ice, g.
              */
             ice_g: number;
             /**
@@ -4741,7 +4725,7 @@ export interface components {
              */
             watered_percent: number;
         };
-        /** @description Something that happened to a bottle. */
+        /** @description An entry in a bottle's log. */
         Move: "opened" | {
             /** @description Some was poured; that opens it. */
             poured: {
@@ -4754,7 +4738,7 @@ export interface components {
                 what_for?: string;
             };
         } | {
-            /** @description It was put somewhere else. */
+            /** @description It was moved. */
             moved: {
                 /** @description Where. */
                 to: components["schemas"]["Place"];
@@ -4766,7 +4750,7 @@ export interface components {
                 why: components["schemas"]["Away"];
             };
         } | {
-            /** @description An earlier one was wrong: its place in the list, from 0. */
+            /** @description Undo an earlier entry: its position in the list, from 0. */
             taken_back: {
                 /** @description Which. */
                 of: number;
@@ -4776,7 +4760,7 @@ export interface components {
         Moved: {
             /**
              * Format: double
-             * @description How many times as much it is.
+             * @description The ratio.
              */
             factor: number;
             /** @description What it was. */
@@ -4803,7 +4787,7 @@ export interface components {
             /** @description The size. */
             size: components["schemas"]["Size"];
         };
-        /** @description A bottle to be put there. */
+        /** @description A bottle to add. */
         NewBottle: {
             /**
              * Format: double
@@ -4812,7 +4796,7 @@ export interface components {
             holds_ml?: number | null;
             /**
              * Format: double
-             * @description What is in it, ml.
+             * @description Its contents, ml.
              */
             ml: number;
             place?: components["schemas"]["Place"];
@@ -4831,22 +4815,22 @@ export interface components {
             mixed: components["schemas"]["Mixed"];
             /**
              * Format: int32
-             * @description How many more would settle it, this one counted; nought if it is settled.
+             * @description How many more would settle it, including this one; 0 if it is settled.
              */
             more: number;
         };
-        /** @description Hours of every day: from one time on the wall to another, perhaps of the next day. */
+        /** @description Times of every day: from one local time to another, which may be on the next day. */
         Night: {
             /** @description `22:00`. */
             from: string;
             /** @description `07:00`. */
             to: string;
         };
-        /** @description Something that the cook should know about a step. */
+        /** @description A notice about a step. */
         Notice: {
             /** @description What sort of thing happened. */
             kind: components["schemas"]["NoticeKind"];
-            /** @description A sentence or two: what happens, and what would help. */
+            /** @description A sentence or two: what happens and what would help. */
             message: string;
             /** @description How much it matters. */
             severity: components["schemas"]["Severity"];
@@ -4885,7 +4869,7 @@ export interface components {
             low: number;
             /**
              * Format: double
-             * @description As a part of what is there: 0.08 is eight parts in a hundred.
+             * @description As a share: 0.08 is 8 %.
              */
             part: number;
         };
@@ -4942,7 +4926,7 @@ export interface components {
             map: components["schemas"]["BalanceMap"];
             /**
              * Format: double
-             * @description From now until it is ready, minutes: with one pair of hands, and this kitchen's vessels.
+             * @description From now until it is ready, minutes: with one cook and this kitchen's vessels.
              */
             minutes: number;
             /** @description What has to be bought, in words. */
@@ -4969,11 +4953,11 @@ export interface components {
              */
             volume_ml: number;
         };
-        /** @description A bottle, and what it is good for. */
+        /** @description A bottle, and how to use it. */
         OpenBottle: components["schemas"]["BottleView"] & {
             uses: components["schemas"]["Use"][];
         };
-        /** @description Own figures of an ingredient; those left out are the table's. */
+        /** @description Your figures for an ingredient; the table's where missing. */
         OwnFigures: {
             /**
              * Format: double
@@ -4989,7 +4973,7 @@ export interface components {
             density?: number | null;
             /**
              * Format: double
-             * @description Minutes at 95 °C until 63 % has been drawn.
+             * @description Minutes at 95 °C until 63 % is extracted.
              * @default null
              */
             drawing_minutes?: number | null;
@@ -5018,7 +5002,7 @@ export interface components {
              */
             sugar?: number | null;
         };
-        /** @description One of the kitchen's vessels in the place of a drink's. */
+        /** @description A vessel of the kitchen for a vessel of the drink. */
         OwnFit: {
             /** @description Its capacity, as entered. */
             capacity: string;
@@ -5032,7 +5016,7 @@ export interface components {
              */
             short_ml: number;
         };
-        /** @description An ingredient that the tables haven't got. */
+        /** @description An ingredient that isn't in the tables. */
         OwnIngredient: {
             /**
              * Format: double
@@ -5051,14 +5035,14 @@ export interface components {
             density?: number | null;
             /** @description How it arrives in a vessel. */
             form: components["schemas"]["Form"];
-            /** @description Names it in drinks: `own_` and small letters, digits or `_`. */
+            /** @description Its id in drinks: `own_` and small letters, digits or `_`. */
             id: string;
             /**
              * Format: double
              * @description What doesn't dissolve, g in 100 g.
              */
             insoluble?: number;
-            /** @description Taken off, but kept as long as a drink needs it. */
+            /** @description Deleted, but kept as long as a drink needs it. */
             kept_for_drinks?: boolean;
             /** @description What sort of thing it is. */
             kind: components["schemas"]["Kind"];
@@ -5070,7 +5054,7 @@ export interface components {
              */
             sugar?: number;
         };
-        /** @description Own figures of a size of produce; those left out are the table's. */
+        /** @description Your figures for a size of produce; the table's where missing. */
         OwnProduce: {
             /**
              * Format: double
@@ -5111,7 +5095,7 @@ export interface components {
             /** @description Its name: "big enamel pot". */
             name: string;
         };
-        /** @description The water that comes out of the tap, or that is bought instead. */
+        /** @description Tap water, or the water bought instead. */
         OwnWater: {
             /**
              * Format: double
@@ -5120,13 +5104,13 @@ export interface components {
              */
             hydrogen_carbonate?: number;
         };
-        /** @description A text as it was read. */
+        /** @description A recipe as it was read. */
         Pasted: {
             /** @description What doesn't agree. */
             differs: components["schemas"]["Differs"][];
             /** @description The message for a text that doesn't look like a recipe. */
             doubt?: string | null;
-            /** @description The drink, ready to be put on the shelf. */
+            /** @description The drink, ready to save. */
             drink: components["schemas"]["Drink"];
             /** @description What was guessed of single steps. */
             guesses: components["schemas"]["StepGuess"][];
@@ -5148,7 +5132,7 @@ export interface components {
             cut: boolean;
             /** @description The finished drink. */
             report: components["schemas"]["DrinkReport"];
-            /** @description The text that was read: that of the recipe, where it stood in a page. */
+            /** @description The text that was read: the recipe's, if it came from a page. */
             text: string;
         };
         /** @description A connected phone. */
@@ -5160,18 +5144,18 @@ export interface components {
             let_in_at: string;
             name: string;
         };
-        /** @description Pieces that lie in a vessel. */
+        /** @description Pieces in a vessel. */
         PieceReport: {
             /** @description A colour for it, `#rrggbb`. */
             colour: string;
             /**
              * Format: double
-             * @description How much of what it holds has been drawn, 0 to 1.
+             * @description The share extracted, 0 to 1.
              */
             drawn: number;
             /**
              * Format: double
-             * @description What was put in, g.
+             * @description The amount added, g.
              */
             grams: number;
             /** @description The ingredient's id. */
@@ -5181,7 +5165,7 @@ export interface components {
         };
         /** @description A pitcher: one of the drink's vessels, or one that the application has never seen. */
         Pitcher: {
-            /** @description As a vessel of a drink is after a step. */
+            /** @description A vessel's state after a step. */
             traced: {
                 /** @description The drink. */
                 drink: components["schemas"]["Drink"];
@@ -5225,10 +5209,7 @@ export interface components {
         };
         /** @description The pitchers of a group. */
         PitchersView: {
-            /**
-             * @description Those who drink, in the order that is spoken of; who hasn't tasted anything yet is counted by what is
-             *     usual.
-             */
+            /** @description The drinkers, in order; we use an average taste for anyone without a tasting. */
             guests: components["schemas"]["GuestView"][];
             shares: components["schemas"]["Share"][];
         };
@@ -5260,7 +5241,7 @@ export interface components {
             bound: number;
             /** @description The times when nobody is free. */
             closed: components["schemas"]["Closed"][];
-            /** @description What each cook is busy with, in the order of time. */
+            /** @description What each cook does, in order of time. */
             cooks: components["schemas"]["Busy"][][];
             /**
              * Format: double
@@ -5312,7 +5293,7 @@ export interface components {
             list: string;
             /**
              * Format: double
-             * @description The time that it is, minutes from `zero`.
+             * @description The present time, minutes from `zero`.
              */
             now: number;
             plan?: components["schemas"]["Plan"] | null;
@@ -5342,14 +5323,14 @@ export interface components {
             drinks: components["schemas"]["PlanEntryDrink"][];
             id: string;
             name: string;
-            /** @description When its drinks are served, by the clock on the wall. */
+            /** @description When its drinks are served, local time. */
             serving: string;
             /** @description The same as a moment, RFC 3339. */
             serving_at: string;
         };
         /** @description A drink in a line of the list. */
         PlanEntryDrink: {
-            /** @description Its colour in the glass; none if it isn't on the shelf any more. */
+            /** @description Its colour in the glass; none if the drink was deleted. */
             colour?: string | null;
             name: string;
         };
@@ -5372,7 +5353,7 @@ export interface components {
             night?: components["schemas"]["Night"] | null;
             /** @description A note. */
             note?: string;
-            /** @description When the drinks are served, by the clock on the wall: `2030-06-22T15:00`. */
+            /** @description When the drinks are served, local time: `2030-06-22T15:00`. */
             serving: string;
             /** @description Other times when nobody is free. */
             spoken_for?: components["schemas"]["SpokenFor"][];
@@ -5386,7 +5367,7 @@ export interface components {
             plan: components["schemas"]["PlanFile"];
             /**
              * Format: int64
-             * @description Counts its changes; say it when saving.
+             * @description Its version; send it when saving.
              */
             version: number;
         };
@@ -5394,9 +5375,9 @@ export interface components {
         PlannedDrink: {
             /** @description The drink's id on the shelf. */
             drink: string;
-            /** @description Names it within the plan. */
+            /** @description Its id within the plan. */
             id: string;
-            /** @description What it was called when it was put into the plan; for when it isn't on the shelf any more. */
+            /** @description Its name when it was added to the plan, in case the drink is deleted. */
             name?: string;
             /** @description When it is served, if not with the others. */
             serving?: string | null;
@@ -5406,7 +5387,7 @@ export interface components {
         };
         /** @description A step of a drink at its time. */
         PlannedTask: {
-            /** @description Whose hands: 0 is the first cook. */
+            /** @description The cook: 0 is the first. */
             cook?: number | null;
             /** @description The position of its drink in the order. */
             drink: number;
@@ -5432,7 +5413,7 @@ export interface components {
             hands_to: number;
             /** @description Whether it is held to its time. */
             held: boolean;
-            /** @description Names it: the entry, the go, the step. */
+            /** @description Its id: the entry, the round, the step. */
             id: string;
             /** @description In a word or two. */
             label: string;
@@ -5507,7 +5488,7 @@ export interface components {
          */
         Preparation: "wash" | "soak" | "inspect" | "peel" | "chop" | "crush";
         /**
-         * @description What is done with what stays in a strainer.
+         * @description What happens to the solids in a strainer.
          * @enum {string}
          */
         Press: "drained" | "pressed" | "wrung";
@@ -5528,7 +5509,7 @@ export interface components {
             /** @description Names the kind of problem. */
             type: string;
         };
-        /** @description Something that is bought by the piece. */
+        /** @description Produce bought by the piece. */
         ProduceView: {
             /** @description Names of the ingredients that come from it. */
             gives: string[];
@@ -5654,7 +5635,7 @@ export interface components {
             volume_ml: number;
         };
         /**
-         * @description How far a step is, in a word.
+         * @description The state of a step.
          * @enum {string}
          */
         Progress: "ahead" | "running" | "done";
@@ -5672,16 +5653,16 @@ export interface components {
              */
             by_volume: number;
         };
-        /** @description What can be found with the people that there are. */
+        /** @description What can be found with the people present. */
         Prospect: {
             /**
              * Format: int64
-             * @description So many right answers would show a difference; none where none would.
+             * @description How many right answers would show a difference; none if no number would.
              */
             fewest_right?: number | null;
             /**
              * Format: double
-             * @description The smallest difference that is found four times in five, as d′.
+             * @description The smallest difference that is found 4 times out of 5, as d′.
              */
             finds?: number | null;
             /** @description How many tastings a large, a clear and a slight difference take. */
@@ -5707,7 +5688,7 @@ export interface components {
             ingredient: string;
         };
         /**
-         * @description What a tongue is tried on.
+         * @description What a taster is tested on.
          * @enum {string}
          */
         Quality: "sweetness" | "acidity";
@@ -5720,12 +5701,12 @@ export interface components {
         Range: {
             /**
              * Format: double
-             * @description One in ten comes out higher.
+             * @description 1 in 10 is higher.
              */
             high: number;
             /**
              * Format: double
-             * @description One run in ten comes out lower.
+             * @description 1 in 10 is lower.
              */
             low: number;
             /**
@@ -5770,7 +5751,7 @@ export interface components {
             /** @description `produce/size`: `lime/medium`. */
             produce: string;
         };
-        /** @description A reading, and what had been expected. */
+        /** @description A reading and the expected value. */
         ReadingReport: {
             /**
              * Format: double
@@ -5861,14 +5842,14 @@ export interface components {
             acidity: number;
             /** @description What is stirred in. */
             additions: components["schemas"]["Addition"][];
-            /** @description What to mind, if there is something. */
+            /** @description A caution, if any. */
             caution?: string | null;
             /**
              * Format: double
              * @description How much to pour off first so that it doesn't overflow, ml; 0 if none.
              */
             pour_aside_ml: number;
-            /** @description Whether that is as near to what is wanted as anyone tastes. */
+            /** @description Whether the difference from the target is too small to taste. */
             reached: boolean;
             /**
              * Format: double
@@ -5877,7 +5858,7 @@ export interface components {
             sweetness: number;
             /**
              * Format: double
-             * @description What there is afterwards, ml.
+             * @description The volume afterwards, ml.
              */
             volume_ml: number;
         };
@@ -5907,7 +5888,7 @@ export interface components {
          * @enum {string}
          */
         RestingPlace: "worktop" | "refrigerator";
-        /** @description What a drink's figures rest on. */
+        /** @description The sources of a drink's figures. */
         RestsOn: {
             /** @description Acidity and pH. */
             acidity: components["schemas"]["Evidence"];
@@ -5934,7 +5915,7 @@ export interface components {
             glasses: number;
             /**
              * Format: double
-             * @description What is in the middle glass of what moves; as in the drink if left out.
+             * @description The value in the middle glass; that of the drink if missing.
              */
             middle?: number | null;
             /** @description What differs. */
@@ -5946,7 +5927,7 @@ export interface components {
             sample_ml: number;
             /**
              * Format: double
-             * @description How many times as much from glass to glass, 1.03 to 2.
+             * @description The ratio from glass to glass, 1.03 to 2.
              */
             step: number;
             /**
@@ -5957,7 +5938,7 @@ export interface components {
             /** @description The units for amounts. */
             units?: components["schemas"]["Units"];
         };
-        /** @description A row, without what is in its glasses. */
+        /** @description A row, without the contents of its glasses. */
         RowAbout: {
             /** @description The colour of the glass in the middle: blind glasses are all drawn alike. */
             colour: string;
@@ -5995,12 +5976,12 @@ export interface components {
         };
         /** @description An entry in a batch's log. */
         Say: {
-            /** @description A reading that is out of all likelihood is believed all the same. */
+            /** @description Keep a very unlikely reading. */
             sure?: boolean;
             /** @description What happened. */
             what: components["schemas"]["Happening"];
         };
-        /** @description Something that comes again and again. */
+        /** @description Something that repeats. */
         Saying: {
             aim?: components["schemas"]["Spot"] | null;
             /** @description In a sentence. */
@@ -6013,10 +5994,10 @@ export interface components {
         Seat: {
             /**
              * Format: int32
-             * @description How many tastings they have behind them.
+             * @description How many tastings they have done.
              */
             done: number;
-            /** @description Whether nothing is asked of them any more. */
+            /** @description Whether they have finished. */
             finished: boolean;
             /** @description The glasses, in the order in which they are tasted. */
             glasses: components["schemas"]["Before"][];
@@ -6025,7 +6006,7 @@ export interface components {
              * @description How many there are, if that is set.
              */
             of?: number | null;
-            /** @description How they put the row in order. */
+            /** @description How they sorted the row. */
             ordered: string[];
             /** @description What they remarked. */
             remarks: string[];
@@ -6041,12 +6022,12 @@ export interface components {
              * @description What the marks or the ruler show.
              */
             value?: number | null;
-            /** @description What the tongue says; nothing where it tastes as it should. */
+            /** @description How it tastes; nothing if it tastes right. */
             words: components["schemas"]["Doubt"][];
         };
-        /** @description A text that could not be read. */
+        /** @description A text that couldn't be read. */
         SetAsideView: {
-            /** @description When it was put aside, RFC 3339. */
+            /** @description When it was set aside, RFC 3339. */
             at: string;
             /** Format: int64 */
             id: number;
@@ -6070,15 +6051,15 @@ export interface components {
         };
         /** @description A tasting to be set up. */
         SetUp: {
-            /** @description Whether what is in the glasses is kept from those who taste. */
+            /** @description Whether the contents are hidden from the tasters. */
             blind?: boolean;
             /** @description Its name. */
             name: string;
-            /** @description The ids of those who taste, in the order in which they sit. */
+            /** @description The ids of the tasters, in order. */
             tasters: string[];
             what: components["schemas"]["WhatToTaste"];
         };
-        /** @description Choices that are remembered for the whole kitchen. */
+        /** @description Settings for the whole kitchen. */
         Settings: {
             /**
              * @description In which degrees temperatures are shown.
@@ -6112,7 +6093,7 @@ export interface components {
             units?: components["schemas"]["Units"];
         };
         /**
-         * @description How much a notice matters.
+         * @description The importance of a notice.
          * @enum {string}
          */
         Severity: "hint" | "notice" | "stop";
@@ -6122,7 +6103,7 @@ export interface components {
             guests: number[];
             least_sum?: components["schemas"]["GroupPitcher"] | null;
             nobody_left_out?: components["schemas"]["GroupPitcher"] | null;
-            /** @description What should be known, in a sentence. */
+            /** @description A note, in a sentence. */
             note?: string | null;
             /**
              * Format: double
@@ -6143,7 +6124,7 @@ export interface components {
             grams: number;
             /** @description In the other units, for paper. */
             other: string;
-            /** @description For less than can be measured: what to do. */
+            /** @description What to do with less than can be measured. */
             stock?: string | null;
             /** @description In the wanted units, in measures that there are. */
             text: string;
@@ -6204,18 +6185,18 @@ export interface components {
             /** @description The step's id. */
             step: string;
         };
-        /** @description The sheet of the one who pours. */
+        /** @description The pouring sheet. */
         SheetView: {
             guess?: components["schemas"]["Mixed"] | null;
-            /** @description What goes under which code. */
+            /** @description Which glass has which code. */
             key: components["schemas"]["KeyLine"][];
             ladder?: components["schemas"]["Ladder"] | null;
             /** @description The order of each who tastes, as codes. */
             orders: string[][];
-            /** @description On the stairs: the plain glass and the stronger one of each who tastes. */
+            /** @description In the staircase test: each taster's plain glass and stronger glass. */
             stairs: components["schemas"]["StairGlasses"][];
         };
-        /** @description The shelf, or what was found on it. */
+        /** @description The drinks, or those that were found. */
         Shelf: {
             /** @description Those of this page that can't be read; their text can be saved as a file. */
             damaged: components["schemas"]["DamagedEntry"][];
@@ -6231,10 +6212,10 @@ export interface components {
             condition: components["schemas"]["ConditionName"];
             /** @description What that means and what to do; none if all is well. */
             message?: string | null;
-            /** @description Texts that could not be read and were put aside as they were. */
+            /** @description Texts that couldn't be read and were set aside unchanged. */
             set_aside: components["schemas"]["SetAsideView"][];
         };
-        /** @description A line of the shelf. */
+        /** @description A line of the list of drinks. */
         ShelfEntry: components["schemas"]["Summary"] & {
             changed_at: string;
             id: string;
@@ -6250,19 +6231,19 @@ export interface components {
              * @description How its batches were liked, 1 to 5, in the middle.
              */
             rating?: number | null;
-            /** @description What it is filed under. */
+            /** @description Its tags. */
             tags: string[];
         };
-        /** @description How sure the buying should be, and what the fruit is squeezed with. */
+        /** @description How sure to be of enough fruit, and the squeezer. */
         Shopping: {
             /**
              * Format: double
-             * @description The chance that fruit suffices, 0.5 to 0.99.
+             * @description The chance of enough fruit, 0.5 to 0.99.
              * @default 0.9
              */
             chance?: number;
             /**
-             * @description What fruit is squeezed with.
+             * @description The squeezer.
              * @default reamer
              */
             tool?: components["schemas"]["Tool"];
@@ -6300,7 +6281,7 @@ export interface components {
          */
         Shown: "different" | "alike" | "not_shown";
         /**
-         * @description The way in which one ingredient is shown.
+         * @description How one ingredient is shown.
          * @enum {string}
          */
         ShownBy: "weight" | "volume" | "cups" | "pieces";
@@ -6332,7 +6313,7 @@ export interface components {
                 size: components["schemas"]["Amount"];
             };
         } | {
-            /** @description As much as an amount of one ingredient allows. */
+            /** @description Limited by the amount of one ingredient. */
             as_much_as: {
                 /** @description Its amount. */
                 amount: components["schemas"]["Amount"];
@@ -6344,7 +6325,7 @@ export interface components {
         SizeSheet: {
             /** @description The sizes. */
             columns: components["schemas"]["SheetColumn"][];
-            /** @description What goes in, one for each line. */
+            /** @description The ingredients, one for each line. */
             rows: components["schemas"]["SheetRow"][];
         };
         /** @description One of its sizes. */
@@ -6395,7 +6376,7 @@ export interface components {
         Solution: {
             /** @description The drink with its new amounts. */
             drink: components["schemas"]["Drink"];
-            /** @description What moved, and by how much. */
+            /** @description What changed, and by how much. */
             moved: components["schemas"]["Moved"][];
             /** @description Whether the target is met, to half a per cent. */
             reached: boolean;
@@ -6411,7 +6392,7 @@ export interface components {
         };
         /** @description Busy times. */
         SpokenFor: {
-            /** @description From, by the clock on the wall. */
+            /** @description From, local time. */
             from: string;
             /** @description To. */
             to: string;
@@ -6431,7 +6412,7 @@ export interface components {
              */
             sweetness: number;
         };
-        /** @description Where a drink may land. */
+        /** @description The likely range of a drink. */
         Spread: {
             /** @description Acidity, g in 100 g. */
             acidity: components["schemas"]["Range"];
@@ -6451,7 +6432,7 @@ export interface components {
             volume_ml: components["schemas"]["Range"];
         };
         /**
-         * @description How far a sitting is.
+         * @description The stage of a tasting.
          * @enum {string}
          */
         Stage: "pouring" | "sealed" | "open" | "over";
@@ -6477,7 +6458,7 @@ export interface components {
             /** @description In words. */
             name: string;
         };
-        /** @description A drink to begin from. */
+        /** @description A drink to start from. */
         StartView: {
             description: string;
             drink: components["schemas"]["Drink"];
@@ -6489,7 +6470,7 @@ export interface components {
             /** @description How it is made. */
             name: string;
         };
-        /** @description What is in a vessel, in figures. */
+        /** @description A vessel's contents, in figures. */
         StateReport: {
             /**
              * Format: double
@@ -6572,12 +6553,12 @@ export interface components {
         Steeping: {
             /**
              * Format: double
-             * @description Minutes after which bitterness can be tasted; none if not within the time looked at.
+             * @description Minutes after which bitterness can be tasted; none if not within this time.
              */
             bitter_after?: number | null;
             /**
              * Format: double
-             * @description Minutes after which longer brings next to nothing; none if not within the time looked at.
+             * @description Minutes after which longer adds almost nothing; none if not within this time.
              */
             enough_after?: number | null;
             /**
@@ -6585,7 +6566,7 @@ export interface components {
              * @description The time that the step takes, minutes.
              */
             minutes: number;
-            /** @description Along the time, beginning with none. */
+            /** @description Over time, starting at 0. */
             points: components["schemas"]["SteepingPoint"][];
         };
         /** @description A moment of it. */
@@ -6616,7 +6597,7 @@ export interface components {
              */
             minutes: number;
         };
-        /** @description One thing that is done. */
+        /** @description One step. */
         Step: {
             /** @description The ids of steps of other vessels that have to be done before it. */
             after?: string[];
@@ -6634,7 +6615,7 @@ export interface components {
             /** @description How, in the maker's words: "torn", "rubbed into the zest". */
             note?: string;
         };
-        /** @description Something that was guessed of a step. */
+        /** @description A guess about a step. */
         StepGuess: {
             /** @description The step's id. */
             step: string;
@@ -6678,7 +6659,7 @@ export interface components {
             weigh_g?: number | null;
         };
         /**
-         * @description For how long something is stirred.
+         * @description When stirring ends.
          * @enum {string}
          */
         Stirring: "mixed" | "clear" | "calm";
@@ -6691,7 +6672,7 @@ export interface components {
              * @description For how many people.
              */
             people?: number | null;
-            /** @description What wasn't understood, as it was typed. */
+            /** @description What wasn't understood, as typed. */
             unread: string[];
             /**
              * Format: double
@@ -6790,7 +6771,7 @@ export interface components {
              * @description The hands-on part, minutes.
              */
             hands_on_minutes: number;
-            /** @description For how many days it keeps in the refrigerator; none while there is nothing to keep. */
+            /** @description How many days it keeps in the refrigerator; none while it is empty. */
             keeps?: string | null;
             /** @description What of a kitchen it takes beside jugs and glasses: "a pot on the stove", "a blender". */
             kit: string[];
@@ -6814,7 +6795,7 @@ export interface components {
             volume_ml: number;
         };
         /**
-         * @description How sure it is that a part of the text was read as it was meant.
+         * @description How sure we are that a part of the text was read as meant.
          * @enum {string}
          */
         Sure: "understood" | "guessed" | "asked" | "aside";
@@ -6823,7 +6804,7 @@ export interface components {
          * @enum {string}
          */
         Sureness: "cant_tell" | "likely" | "settled";
-        /** @description A drink with one ingredient in another's place. */
+        /** @description A drink with one ingredient replaced by another. */
         Swapped: {
             /** @description The figures after, with amounts that kitchen tools can measure. */
             after: components["schemas"]["Profile"];
@@ -6838,7 +6819,7 @@ export interface components {
         Syrup: {
             /**
              * Format: double
-             * @description Water that is boiled away, g.
+             * @description Water boiled away, g.
              */
             boiled_away_g: number;
             /**
@@ -6874,14 +6855,14 @@ export interface components {
              * @description Ice that does, g.
              */
             ice_back_g?: number | null;
-            /** @description Where it would stand in the pot while it boils: at its own °Brix, and at each whole one up to 80. */
+            /** @description Its height in the pot while it boils: at its own °Brix, and at each whole one up to 80. */
             levels: components["schemas"]["SyrupLevel"][];
             /**
              * Format: double
              * @description How long that takes, from the boil, minutes.
              */
             minutes: number;
-            /** @description What the cook should know. */
+            /** @description Notices for the cook. */
             notices: string[];
             /**
              * Format: double
@@ -6902,7 +6883,7 @@ export interface components {
             water_activity: number;
             /**
              * Format: double
-             * @description Water that brings it back to the volume that was asked for, ml.
+             * @description Water that brings it back to the wanted volume, ml.
              */
             water_back_ml?: number | null;
             /**
@@ -6916,7 +6897,7 @@ export interface components {
              */
             water_line_mm?: number | null;
         };
-        /** @description A syrup, as it is asked for. */
+        /** @description A syrup to work out. */
         SyrupAsked: {
             /** @description Its amount. */
             amount: components["schemas"]["Amount"];
@@ -6949,7 +6930,7 @@ export interface components {
              */
             mm: number;
         };
-        /** @description A word that drinks are filed under. */
+        /** @description A tag. */
         TagView: {
             /**
              * Format: int64
@@ -6958,7 +6939,7 @@ export interface components {
             drinks: number;
             tag: string;
         };
-        /** @description Some alike of the kitchen's vessels. */
+        /** @description Kitchen vessels of one kind. */
         Taken: {
             /**
              * Format: double
@@ -6992,13 +6973,13 @@ export interface components {
             difference: number;
             /**
              * Format: int64
-             * @description Tastings that find it four times in five; none within two thousand.
+             * @description Tastings needed to find it 4 times out of 5; none within 2000.
              */
             tastings?: number | null;
             /** @description What the difference is like, in words. */
             what: string;
         };
-        /** @description What the drink should come to. What is left out is free; the volume stays as it is if left out. */
+        /** @description The target for the drink. Missing figures are free; the volume stays the same if missing. */
         Target: {
             /**
              * Format: double
@@ -7085,7 +7066,7 @@ export interface components {
         };
         /** @description A taster. */
         TasterView: {
-            /** @description When they were put down, RFC 3339. */
+            /** @description When they were added, RFC 3339. */
             created_at: string;
             /** @description Their permanent id. */
             id: string;
@@ -7106,7 +7087,7 @@ export interface components {
             begun_at: string;
             /**
              * Format: int32
-             * @description Tastings that are done, of all who taste.
+             * @description Tastings done, by all tasters.
              */
             done: number;
             id: string;
@@ -7116,16 +7097,16 @@ export interface components {
              * @description Of how many, if that is set.
              */
             of?: number | null;
-            /** @description How far it is: "pouring", "sealed", "open", "over". */
+            /** @description The stage: "pouring", "sealed", "open", "over". */
             stage: string;
             /** @description The tasters, by id. */
             tasters: string[];
-            /** @description What it tells, in a sentence. */
+            /** @description The result, in a sentence. */
             tells: string;
             /** @description "ladder", "find", "compare", "tongue", "guess", "order", "match", "pitcher". */
             what: string;
         };
-        /** @description A tasting in its present state. What is sealed isn't in it. */
+        /** @description A tasting in its present state, without hidden contents. */
         TastingView: {
             /** @description What is tasted. */
             about: components["schemas"]["About"];
@@ -7136,16 +7117,16 @@ export interface components {
             /** @description The row's glasses, once they are shown. */
             glasses: components["schemas"]["Glass"][];
             id: string;
-            /** @description What is under which code, once that is shown. */
+            /** @description Which glass has which code, once revealed. */
             key: components["schemas"]["KeyLine"][];
             name: string;
-            /** @description What everybody has before them. */
+            /** @description What each taster sees now. */
             seats: components["schemas"]["Seat"][];
             /** @description How far it is. */
             stage: components["schemas"]["Stage"];
             /** @description The tasters; those who were deleted are missing. */
             tasters: components["schemas"]["TasterView"][];
-            /** @description What it tells, of what isn't sealed. */
+            /** @description The results, without hidden contents. */
             tells: components["schemas"]["Tells"];
         };
         /** @description Tastings. */
@@ -7164,10 +7145,10 @@ export interface components {
         Teaching: {
             /** @description In a sentence. */
             message: string;
-            /** @description What goes to the kitchen. */
+            /** @description What is saved to your kitchen. */
             taught: components["schemas"]["Learnt"];
         };
-        /** @description What a sitting tells; only what isn't sealed. */
+        /** @description The results of a tasting, without hidden contents. */
         Tells: {
             group?: components["schemas"]["IdealView"] | null;
             /** @description Guesses, in the order in which they were made. */
@@ -7176,7 +7157,7 @@ export interface components {
             ideals: components["schemas"]["IdealView"][];
             /** @description How many pairs of the row each had right. */
             in_order: components["schemas"]["InOrder"][];
-            /** @description How good each glass was found: its position, the mean mark, how many gave one. */
+            /** @description How well each glass was liked: its position, the mean mark, how many gave one. */
             liked: components["schemas"]["LikedGlass"][];
             notices?: components["schemas"]["Notices"] | null;
             verdict?: components["schemas"]["Verdict"] | null;
@@ -7186,7 +7167,7 @@ export interface components {
          * @enum {string}
          */
         Theme: "system" | "light" | "dark";
-        /** @description Something that goes into the drink. */
+        /** @description An ingredient of the drink. */
         Thing: {
             /** @description How much; none for what fills up to a line. */
             amount?: string | null;
@@ -7194,7 +7175,7 @@ export interface components {
             fills: boolean;
             /** @description The ingredient's id; none where it isn't known. */
             ingredient?: string | null;
-            /** @description Names it within this text. */
+            /** @description Its id within this text. */
             key: string;
             /** @description Whether it is left out. */
             left_out: boolean;
@@ -7255,13 +7236,13 @@ export interface components {
             /** @enum {string} */
             do: "drop";
         };
-        /** @description What a tongue is tried on. */
+        /** @description What a taster is tested on. */
         TongueAbout: {
             jugs: components["schemas"]["Jug"][];
             stairs: components["schemas"]["Staircase"];
         };
         /**
-         * @description What fruit is squeezed with.
+         * @description The squeezer.
          * @enum {string}
          */
         Tool: "reamer" | "press";
@@ -7271,10 +7252,10 @@ export interface components {
         Tried: {
             /** @description Whether it was right. */
             right: boolean;
-            /** @description Which stair it was on. */
+            /** @description The level of the staircase. */
             stair: number;
         };
-        /** @description What doesn't fit, or isn't there. */
+        /** @description What doesn't fit or is missing. */
         Trouble: {
             /** @description In words. */
             message: string;
@@ -7287,21 +7268,21 @@ export interface components {
         TruthView: {
             /**
              * Format: double
-             * @description How far it would have been if everything had been done as it is written.
+             * @description How far it would have been if everything had been done as written.
              */
             as_written?: number | null;
             end?: components["schemas"]["Spot"] | null;
             /**
              * Format: double
-             * @description How far from where it was believed to be.
+             * @description How far it is from our estimate.
              */
             from_belief?: number | null;
             /**
              * Format: double
-             * @description How far that is from where it was to be, in just-noticeable differences.
+             * @description How far that is from the target, in noticeable steps.
              */
             from_target?: number | null;
-            /** @description How things turned out, what was furthest from usual first. */
+            /** @description How it turned out, the most unusual first. */
             luck: components["schemas"]["LuckWas"][];
             /** @description Which reading tells most of such a drink. */
             most_telling?: string | null;
@@ -7313,14 +7294,14 @@ export interface components {
         };
         /** @description What was typed, as steps. */
         TypedSteps: {
-            /** @description The steps in their order, each with the vessels that it needs and the drink hasn't got. */
+            /** @description The steps in order, each with the new vessels that it needs. */
             steps: components["schemas"]["Beginning"][];
-            /** @description What wasn't understood, as it was typed. */
+            /** @description What wasn't understood, as typed. */
             unread: string[];
             /** @description The vessel in hand after them. */
             vessel: string;
         };
-        /** @description The ground on which most drinks of a family lie, g in 100 g. */
+        /** @description Where most drinks of a family are, g in 100 g. */
         Typical: {
             /**
              * Format: double
@@ -7350,7 +7331,7 @@ export interface components {
          * @enum {string}
          */
         Units: "as_written" | "metric" | "us";
-        /** @description Something that a bottle is good for. */
+        /** @description A use for a bottle. */
         Use: {
             drink?: components["schemas"]["Drink"] | null;
             /** @description What sort of use it is. */
@@ -7370,7 +7351,7 @@ export interface components {
          * @enum {string}
          */
         UseKind: "glasses" | "sweetens" | "freezes";
-        /** @description What is used of something that is there. */
+        /** @description How much of an ingredient in stock is used. */
         UsedThing: {
             /** @description Whether it gives the drink its character. */
             character: boolean;
@@ -7392,7 +7373,7 @@ export interface components {
         };
         /** @description An answer in the tasting. */
         Utterance: "poured" | {
-            /** @description How a glass is. Said again of the same glass, the last counts. */
+            /** @description How a glass tastes. For the same glass, the last answer counts. */
             answered: {
                 /** @description The glass's label. */
                 code: string;
@@ -7406,7 +7387,7 @@ export interface components {
                 taster: string;
             };
         } | {
-            /** @description How a glass is that was mixed from the three jugs. */
+            /** @description How a glass mixed from the three jugs tastes. */
             mixed: {
                 /** @description In a word. */
                 felt: components["schemas"]["Felt"];
@@ -7421,7 +7402,7 @@ export interface components {
                 x?: number;
             };
         } | {
-            /** @description Which glass was chosen in a comparison, or on the stairs. */
+            /** @description The glass chosen in a comparison or in the staircase test. */
             chose: {
                 /** @description The glass's label. */
                 code: string;
@@ -7435,7 +7416,7 @@ export interface components {
                 tried?: components["schemas"]["Tried"] | null;
             };
         } | {
-            /** @description A row that was put in order. */
+            /** @description A row that was sorted. */
             ordered: {
                 /** @description The codes, from little to much. */
                 codes: string[];
@@ -7487,7 +7468,7 @@ export interface components {
         Verdict: {
             /**
              * Format: double
-             * @description How large the difference seems, as d′.
+             * @description How large the difference is, as d′.
              */
             difference?: number | null;
             /** @description What that means. */
@@ -7536,8 +7517,7 @@ export interface components {
             capacity?: components["schemas"]["Amount"] | null;
             /**
              * Format: int32
-             * @description How many alike there are of a glass that nothing is poured into from a pitcher: the drink is made in
-             *     it. One if left out.
+             * @description The number of glasses, if the drink is made in the glass. 1 if missing.
              */
             count?: number | null;
             /**
@@ -7633,7 +7613,7 @@ export interface components {
         };
         /** @description A vessel of the kitchen, and when it is used. */
         VesselUse: {
-            /** @description By what, in the order of time. */
+            /** @description By what, in order of time. */
             by: components["schemas"]["Busy"][];
             /** @description Its name. */
             name: string;
@@ -7660,13 +7640,13 @@ export interface components {
             until: number;
         };
         /**
-         * @description How warm something comes that is put in.
+         * @description The temperature of an added ingredient.
          * @enum {string}
          */
         Warmth: "usual" | "boiling" | "hot" | "tap" | "chilled" | "frozen";
         /** @description A water. */
         WaterAnswer: {
-            /** @description What it does, in words. */
+            /** @description Its effect, in words. */
             message: string;
             water: components["schemas"]["OwnWater"];
         };
@@ -7697,7 +7677,7 @@ export interface components {
                 ph: number;
             };
         };
-        /** @description One way of saying an amount, with what is needed to change it by hand. */
+        /** @description An amount in one measure, with what is needed to change it by hand. */
         Way: {
             /** @description Which way. */
             kind: components["schemas"]["WayKind"];
@@ -7717,21 +7697,21 @@ export interface components {
             value: number;
         };
         /**
-         * @description A way of saying an amount.
+         * @description An amount in one measure.
          * @enum {string}
          */
         WayKind: "as_written" | "weight" | "volume" | "cups" | "pieces";
-        /** @description One way to go on. */
+        /** @description One suggestion. */
         WayOn: {
             /** @description The log entry that records it. */
             does: components["schemas"]["Happening"][];
-            /** @description Where it then ends, g in 100 g. */
+            /** @description The result, g in 100 g. */
             ends: components["schemas"]["Spot"];
-            /** @description Whether that is as near as anyone tastes. */
+            /** @description Whether the difference is too small to taste. */
             reached: boolean;
             /**
              * Format: double
-             * @description How much there is then, ml.
+             * @description The volume then, ml.
              */
             volume_ml: number;
             /** @description What to do, in words, one after the other. */
@@ -7739,7 +7719,7 @@ export interface components {
         };
         /** @description How to go on. */
         WaysView: {
-            /** @description What helps against what sugar and acid don't answer. */
+            /** @description Remedies for tastes other than sweet and sour. */
             advice: components["schemas"]["AdviceOn"][];
             /** @description Two or three ways, the smallest change first; none where nothing needs to be done, or can be. */
             ways: components["schemas"]["WayOn"][];
@@ -7748,13 +7728,13 @@ export interface components {
         Weighing: {
             /**
              * Format: double
-             * @description What was in it, g.
+             * @description Its contents, g.
              */
             grams: number;
             /** @description The measure: "1 cup", "3 tbsp". */
             measure: components["schemas"]["Amount"];
         };
-        /** @description What is there and what is wanted. */
+        /** @description The stock and the wish. */
         WhatCanIMake: {
             balance?: components["schemas"]["Spot"] | null;
             /**
@@ -7762,7 +7742,7 @@ export interface components {
              * @description For how many glasses of 250 ml, 1 to 400; as the text says, or as many as it makes.
              */
             glasses?: number | null;
-            /** @description Whether the bottles that stand in Kept are there too. */
+            /** @description Whether to include the bottles in Kept. */
             kept?: boolean;
             /**
              * @description Look at no more drinks than this, those first that share most with what is there: for a first answer while the
@@ -7807,7 +7787,7 @@ export interface components {
             /** @description Where a glass is. */
             guess: components["schemas"]["Finding"];
         } | {
-            /** @description A row that is put in order. */
+            /** @description A row to sort. */
             order: components["schemas"]["Row"];
         } | {
             /** @description A drink to match. */
@@ -7845,7 +7825,7 @@ export interface components {
          * @enum {string}
          */
         Word: "sweet" | "not_sweet" | "sharp" | "not_sharp" | "strong" | "weak" | "flat" | "bitter" | "no_bubbles" | "thin";
-        /** @description Minutes that would better be written. */
+        /** @description Better minutes to write. */
         WriteMinutes: {
             /**
              * Format: double
@@ -8370,7 +8350,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description The instrument, by its id. */
+                    /** @description The instrument's id. */
                     instrument: string;
                     /** @description The vessel: a probe is dipped into it, a drop or a sample taken from it, or it is put on the scale. */
                     vessel: string;
@@ -8491,7 +8471,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description Whether to save it; saying no undoes what was saved before. */
+                    /** @description Whether to save it; false undoes an earlier save. */
                     learn: boolean;
                 };
             };
@@ -10099,7 +10079,7 @@ export interface operations {
             query?: {
                 /** @description Part of a name. */
                 find?: string;
-                /** @description What it is filed under. */
+                /** @description Its tags. */
                 tag?: string;
                 /** @description Ids of ingredients that all of them have in them, with commas between. */
                 with?: string;
@@ -10663,7 +10643,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description Up to 12, each of up to 30 letters. */
+                    /** @description Up to 12, each of up to 30 characters. */
                     tags: string[];
                 };
             };
@@ -10876,7 +10856,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description Up to 60 letters; null clears it. */
+                    /** @description Up to 60 characters; null clears it. */
                     name: string;
                 };
             };
@@ -11406,7 +11386,7 @@ export interface operations {
     list_instruments: {
         parameters: {
             query?: {
-                /** @description Those of the practice kitchen, too. */
+                /** @description Include practice batches. */
                 practice?: boolean;
             };
             header?: never;

@@ -12,7 +12,7 @@ import { firstSeat, Turn } from "./Turn";
 import { useSay } from "./useSay";
 import { felts } from "./words";
 
-const names = ["sweet", "sharp", "water"];
+const names = ["sweet", "sour", "water"];
 
 /** Finding one's balance: first the jugs, then glass by glass. */
 export function FindTasting({ view, find }: { view: TastingView; find: Schemas["FindAbout"] }) {

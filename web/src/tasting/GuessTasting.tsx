@@ -9,7 +9,7 @@ import { Part, Title } from "./Table";
 import { firstSeat, Turn } from "./Turn";
 import { useSay } from "./useSay";
 
-const names = ["sweet", "sharp", "water"];
+const names = ["sweet", "sour", "water"];
 
 /** A glass, a guess, and then where it lies. */
 export default function GuessTasting({

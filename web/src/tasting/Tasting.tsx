@@ -199,7 +199,7 @@ export default function Tasting() {
 function ThreeJugsPicture() {
   const jugs = [
     ["sweet", WATER, 0.7],
-    ["sharp", LEMON, 0.6],
+    ["sour", LEMON, 0.6],
     ["water", WATER, 0.8],
   ] as const;
   return (

@@ -35,7 +35,7 @@ pub struct Lean {
     pub now_g: f64,
     /// How far the drink is now from what is liked.
     pub now_steps: f64,
-    /// With less and less sugar.
+    /// Points with less and less sugar.
     pub points: Vec<LeanPoint>,
     /// Sugar in a glass before anyone notices a difference, g.
     pub unnoticed_g: Option<f64>,
@@ -65,13 +65,13 @@ pub struct LeanPoint {
     pub way: LeanWay,
     /// Sugar in a glass, g.
     pub sugar_g: f64,
-    /// How far it is from what is liked, in just-noticeable differences.
+    /// How far it is from what is liked, in noticeable steps.
     pub steps: f64,
     /// Where it is.
     pub spot: Spot,
     /// The drink, with amounts that kitchen tools can measure.
     pub drink: Drink,
-    /// What is different in it, amount by amount.
+    /// The differences, amount by amount.
     pub changes: Vec<LeanChange>,
 }
 

@@ -12,11 +12,11 @@ pub struct BalanceMap {
     pub acidity_max: f64,
     /// Wedges between rays of equal ratio, from tart to sweet.
     pub bands: Vec<Band>,
-    /// Thinner than this is watery or dry, g in 100 g.
+    /// Below this it is watery or dry, g in 100 g.
     pub thin_below: f64,
-    /// Denser than this is syrupy, g in 100 g.
+    /// Above this it is syrupy, g in 100 g.
     pub dense_above: f64,
-    /// Where drinks of this family mostly lie.
+    /// Where most drinks of this family are.
     pub typical: Typical,
     /// Where this drink is; none while there is nothing to drink.
     pub point: Option<MapPoint>,
@@ -27,11 +27,11 @@ pub struct BalanceMap {
 pub struct Band {
     /// Its usual name.
     pub name: String,
-    /// Sugar–acid ratio from which it counts.
+    /// Its lower sugar–acid ratio.
     pub ratio_from: f64,
-    /// Ratio up to which it counts; none for the last.
+    /// Its upper ratio; none for the last.
     pub ratio_to: Option<f64>,
-    /// Its middle: where to aim to be surely in it.
+    /// Its middle: the safest place to aim at.
     pub ratio_middle: f64,
 }
 
@@ -53,7 +53,7 @@ impl Band {
     }
 }
 
-/// The ground on which most drinks of a family lie, g in 100 g.
+/// Where most drinks of a family are, g in 100 g.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Typical {
     /// Least sweetness.

@@ -8,7 +8,7 @@ use crate::quantity::{Amount, Measure};
 use crate::trace::{Nudges, Outcome, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
-/// What the drink should come to. What is left out is free; the volume stays as it is if left out.
+/// The target for the drink. Missing figures are free; the volume stays the same if missing.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -42,7 +42,7 @@ pub struct Aim {
     pub bounds: Vec<Bound>,
 }
 
-/// Bounds of one amount, said in the measure that it has, or one of the same sort.
+/// Limits of one amount, in its own measure or one of the same kind.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -64,7 +64,7 @@ pub struct Solution {
     pub drink: Drink,
     /// The same with amounts that kitchen tools can measure.
     pub rounded: Drink,
-    /// What moved, and by how much.
+    /// What changed, and by how much.
     pub moved: Vec<Moved>,
     /// Whether the target is met, to half a per cent.
     pub reached: bool,
@@ -89,7 +89,7 @@ pub struct Moved {
     pub from: String,
     /// What it is now, as a cook would measure it.
     pub to: String,
-    /// How many times as much it is.
+    /// The ratio.
     pub factor: f64,
 }
 

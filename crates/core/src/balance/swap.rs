@@ -7,7 +7,7 @@ use crate::keep::Keeping;
 use crate::quantity::Amount;
 use crate::work::Worktop;
 
-/// A drink with one ingredient in another's place.
+/// A drink with one ingredient replaced by another.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Swapped {
     /// The amounts, worked out.

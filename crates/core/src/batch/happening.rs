@@ -4,7 +4,7 @@ use crate::belief::Quantity;
 use crate::journal::{Entry, Journal};
 use crate::quantity::Amount;
 
-/// Something that happened while a drink was made.
+/// An entry in a batch's log.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -44,7 +44,7 @@ pub enum Happening {
         vessel: String,
         /// What was measured.
         quantity: Quantity,
-        /// What it read, in the quantity's unit.
+        /// The reading, in the quantity's unit.
         value: f64,
         /// How far the instrument may be off, as a standard deviation; as usual if left out.
         #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -57,7 +57,7 @@ pub enum Happening {
         /// What it was like.
         words: String,
     },
-    /// Something was put in that the drink doesn't say.
+    /// Something else was added.
     Added {
         /// The vessel's id.
         vessel: String,
@@ -66,19 +66,19 @@ pub enum Happening {
         /// How much.
         amount: Amount,
     },
-    /// Something was poured away: a sample, a spill.
+    /// Some was discarded: a sample, a spill.
     PouredAway {
         /// The vessel's id.
         vessel: String,
         /// How much, as a volume.
         volume: Amount,
     },
-    /// A step isn't done at all.
+    /// A step is skipped.
     LeftOut {
         /// The step's id.
         step: String,
     },
-    /// A step is done before another one that was written earlier.
+    /// A later step is done first.
     Moved {
         /// The step's id.
         step: String,
@@ -93,7 +93,7 @@ pub enum Happening {
         #[serde(default, skip_serializing_if = "String::is_empty")]
         by: String,
     },
-    /// An earlier happening was wrong: its place in the list, from 0.
+    /// Undo an earlier entry: its position in the log, from 0.
     TakenBack {
         /// Which.
         of: usize,
@@ -113,9 +113,9 @@ pub enum Happening {
         #[serde(default, skip_serializing_if = "Option::is_none")]
         volume: Option<Amount>,
     },
-    /// What the batch taught went to the kitchen, or was left.
+    /// Whether the batch's figures were saved to your kitchen.
     Taught {
-        /// Whether the kitchen learned it.
+        /// Whether it was saved to your kitchen.
         learned: bool,
     },
 }

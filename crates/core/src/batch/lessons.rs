@@ -15,11 +15,11 @@ use crate::trace::Prepared;
 pub struct Teaching {
     /// In a sentence.
     pub message: String,
-    /// What goes to the kitchen.
+    /// What is saved to your kitchen.
     pub taught: Learnt,
 }
 
-/// What goes to the kitchen.
+/// What is saved to your kitchen.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -24,18 +24,18 @@ pub struct Truth {
     luck: (Belief, Fate),
 }
 
-/// How one thing really was.
+/// The true value of one figure.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LuckWas {
     /// In words: "The acid of lemon juice".
     pub what: String,
-    /// How many times what was expected.
+    /// The ratio to the expected value.
     pub factor: f64,
-    /// Nine in ten lie from here, as a factor.
+    /// The lower end of the likely range (9 out of 10), as a factor.
     pub usual_from: f64,
     /// To here.
     pub usual_to: f64,
-    /// How far that alone moved the drink, in just-noticeable differences.
+    /// How far that alone moved the drink, in noticeable steps.
     pub moves: f64,
 }
 

@@ -18,15 +18,15 @@ use crate::trace::{Nudges, Prepared, Trace};
 pub struct BatchReport {
     /// The drink as made so far, with what is ahead as it is written.
     pub drink: Drink,
-    /// It was run with what is believed by now.
+    /// A run with the present estimates.
     pub report: DrinkReport,
     /// One for each step.
     pub steps: Vec<StepReport>,
     /// The id of the step that needs hands next; none if nothing is left.
     pub next: Option<String>,
-    /// Where it was to end, as it was written.
+    /// The target as written.
     pub written: Option<Spot>,
-    /// How much there was to be, ml.
+    /// The planned volume, ml.
     pub written_ml: f64,
     /// What was read, and what had been expected.
     pub readings: Vec<ReadingReport>,
@@ -67,7 +67,7 @@ pub struct StepReport {
     pub not_before: Option<f64>,
 }
 
-/// How far a step is, in a word.
+/// The state of a step.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -78,7 +78,7 @@ pub enum Progress {
     Done,
 }
 
-/// A reading, and what had been expected.
+/// A reading and the expected value.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ReadingReport {
     /// After which step: its id.

@@ -20,18 +20,18 @@ use crate::quantity::{Amount, Celsius, Grams, Measure};
 use crate::trace::{MEASURED_AT, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
-/// One way to go on.
+/// One suggestion.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct WayOn {
     /// What to do, in words, one after the other.
     pub words: Vec<String>,
     /// The log entry that records it.
     pub does: Vec<Happening>,
-    /// Where it then ends, g in 100 g.
+    /// The result, g in 100 g.
     pub ends: Spot,
-    /// How much there is then, ml.
+    /// The volume then, ml.
     pub volume_ml: f64,
-    /// Whether that is as near as anyone tastes.
+    /// Whether the difference is too small to taste.
     pub reached: bool,
 }
 

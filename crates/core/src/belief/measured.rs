@@ -103,7 +103,7 @@ pub struct Measurement {
     pub vessel: usize,
     /// What was measured.
     pub quantity: Quantity,
-    /// What it read, in the quantity's unit.
+    /// The reading, in the quantity's unit.
     pub value: f64,
     /// How far that may be off, as a standard deviation.
     pub error: f64,

@@ -24,7 +24,7 @@ pub enum Turns {
     Hold,
     /// How fast the burner boils water away.
     BoilOff,
-    /// How long things take to cool.
+    /// How long cooling takes.
     Cooling,
     /// How much was measured out by hand in a step; its position.
     Hand(usize),

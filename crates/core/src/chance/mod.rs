@@ -15,7 +15,7 @@ use crate::normal::below;
 use crate::trace::{Nudges, Prepared};
 use crate::work::{Stopped, Worktop};
 
-/// Where a drink may land.
+/// The likely range of a drink.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Spread {
     /// How often it was run.
@@ -30,18 +30,18 @@ pub struct Spread {
     pub brix: Range,
     /// The volume ready to serve, ml.
     pub volume_ml: Range,
-    /// The cloud on the map, as ellipses that hold half and nine tenths of the runs.
+    /// The likely range on the map, as ellipses for 5 and 9 out of 10 runs.
     pub cloud: Option<Cloud>,
 }
 
 /// A figure and its likely range.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Range {
-    /// One run in ten comes out lower.
+    /// 1 in 10 is lower.
     pub low: f64,
     /// Half do.
     pub middle: f64,
-    /// One in ten comes out higher.
+    /// 1 in 10 is higher.
     pub high: f64,
 }
 
@@ -54,9 +54,9 @@ pub struct Cloud {
     pub long: Spot,
     /// The short axis, one standard deviation.
     pub short: Spot,
-    /// So many standard deviations hold half of the runs.
+    /// This many standard deviations hold half of the runs.
     pub half: f64,
-    /// So many hold nine tenths.
+    /// 9 out of 10 are within this many.
     pub most: f64,
 }
 

@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-/// What a figure rests on.
+/// The source of a figure.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -24,7 +24,7 @@ impl Evidence {
 /// An unpublished figure, with its likely range (4 times out of 5).
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Estimated {
-    /// The figure that is reckoned with.
+    /// The figure we use.
     pub value: f64,
     /// It is seldom less.
     pub low: f64,

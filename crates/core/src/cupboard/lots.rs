@@ -12,7 +12,7 @@ use super::pooled::{Levels, Pooled};
 use super::{Care, Estimated, Evidence, Ingredient, Kind, Kitchen, OwnFigures};
 use crate::chemistry::{Component, Mixture};
 
-/// Which figure a lot says something of.
+/// The figure that a lot was measured for.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -27,7 +27,7 @@ pub enum LotFigure {
     Hold,
     /// How fast the burner boils water away.
     BoilOff,
-    /// How long things take to cool.
+    /// How long cooling takes.
     Cooling,
 }
 
@@ -36,11 +36,11 @@ pub enum LotFigure {
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Lot {
-    /// The batch that says so: its id.
+    /// The id of the batch it comes from.
     pub batch: String,
     /// Of what.
     pub figure: LotFigure,
-    /// How many times what the tables say, 0.2 to 5.
+    /// The ratio to the tables' figure, 0.2 to 5.
     pub factor: f64,
     /// How well that is known: a standard deviation of its logarithm, 0.001 to 3.
     pub sd: f64,

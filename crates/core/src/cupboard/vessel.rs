@@ -219,7 +219,7 @@ impl VesselKind {
     }
 }
 
-/// What is done with what stays in a strainer.
+/// What happens to the solids in a strainer.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

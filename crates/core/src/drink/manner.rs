@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-/// How warm something comes that is put in.
+/// The temperature of an added ingredient.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -54,7 +54,7 @@ impl Cut {
     }
 }
 
-/// For how long something is stirred.
+/// When stirring ends.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -32,7 +32,7 @@ use crate::quantity::{Amount, Millilitres, Millimetres};
 pub struct Drink {
     /// Its name.
     pub name: String,
-    /// By whose standards it is judged on the map.
+    /// The family whose map it is shown on.
     pub family: Family,
     /// The maker's note.
     #[serde(default)]
@@ -81,8 +81,7 @@ pub struct Vessel {
     /// Inside diameter; that of a usual one of its capacity if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub diameter_mm: Option<f64>,
-    /// How many alike there are of a glass that nothing is poured into from a pitcher: the drink is made in
-    /// it. One if left out.
+    /// The number of glasses, if the drink is made in the glass. 1 if missing.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub count: Option<u32>,
     /// What it is made of; something that acid leaves alone if left out.

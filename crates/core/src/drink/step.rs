@@ -8,7 +8,7 @@ use super::manner::{
 use crate::cupboard::Press;
 use crate::quantity::Amount;
 
-/// One thing that is done.
+/// One step.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -47,7 +47,7 @@ pub enum Law {
     PerVessel,
     /// The same in every glass.
     PerGlass,
-    /// As the drink does, and then to taste.
+    /// In proportion, then to taste.
     ToTaste,
 }
 
@@ -56,7 +56,7 @@ pub enum Law {
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub enum Action {
-    /// Put an ingredient into a vessel.
+    /// Add an ingredient to a vessel.
     Add {
         /// The vessel.
         into: String,
@@ -86,7 +86,7 @@ pub enum Action {
         #[serde(default, skip_serializing_if = "Option::is_none")]
         halves_into: Option<String>,
     },
-    /// Wash, soak, peel, cut or look over something. Nothing of the drink changes by it.
+    /// Wash, soak, peel, cut or pick over an ingredient. The drink's figures don't change.
     Prepare {
         /// The ingredient's id.
         ingredient: String,
@@ -96,7 +96,7 @@ pub enum Action {
         #[serde(default, skip_serializing_if = "Option::is_none")]
         minutes: Option<f64>,
     },
-    /// Leave under sugar, or rub sugar into it by hand.
+    /// Leave with sugar, or rub sugar in by hand.
     Macerate {
         /// The vessel.
         vessel: String,
@@ -153,7 +153,7 @@ pub enum Action {
         #[serde(default)]
         how: Vigour,
     },
-    /// Lift one ingredient out before its time is up, with the liquid that clings to it.
+    /// Lift one ingredient out early, with the liquid that clings to it.
     Lift {
         /// The vessel it is in.
         from: String,
@@ -162,7 +162,7 @@ pub enum Action {
         /// The vessel it is added to.
         into: String,
     },
-    /// Pour a second water through what stayed in a strainer, or round a blender.
+    /// Rinse what stayed in a strainer with a second water, or rinse a blender.
     Rinse {
         /// The strainer or vessel.
         vessel: String,
@@ -178,7 +178,7 @@ pub enum Action {
         through: Option<String>,
         /// The vessel it runs into.
         into: String,
-        /// What is done with what stays behind.
+        /// What happens to the solids.
         #[serde(default)]
         press: Press,
     },
@@ -217,7 +217,7 @@ pub enum Action {
         #[serde(default = "headspace")]
         headspace: Amount,
     },
-    /// Put something on the glass that isn't stirred in.
+    /// Garnish a glass, or coat its rim.
     Dress {
         /// The vessel that represents every glass.
         glass: String,
@@ -275,7 +275,7 @@ pub enum Action {
         through: String,
         /// The vessel it runs into.
         into: String,
-        /// What is done with what stays behind.
+        /// What happens to the solids.
         #[serde(default)]
         press: Press,
     },

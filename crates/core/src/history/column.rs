@@ -18,11 +18,11 @@ pub struct Cell {
     pub key: String,
     /// Its name.
     pub label: String,
-    /// As it was written for this batch; nothing where nothing was.
+    /// As written for this batch; empty if it wasn't.
     pub written: String,
     /// As it was made.
     pub made: String,
-    /// How many times as much as was written it was, where both are figures.
+    /// The ratio of made to written, where both are figures.
     pub times: Option<f64>,
     /// Whether it is far from what was written.
     pub stands_out: bool,
@@ -40,15 +40,15 @@ pub struct PutRight {
 /// A batch as a column of a table.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Column {
-    /// Its lines, in the order of the making.
+    /// Its lines, in the order of the steps.
     pub cells: Vec<Cell>,
-    /// Where it was to end.
+    /// The target.
     pub written: Option<Spot>,
     /// Where it ended.
     pub ended: Option<Spot>,
     /// Its volume, ml.
     pub ml: f64,
-    /// How much was to be, ml.
+    /// The planned volume, ml.
     pub written_ml: f64,
     /// From beginning to end, minutes.
     pub minutes: f64,

@@ -29,7 +29,7 @@ pub struct PastBatch {
     pub cupboard: Cupboard,
 }
 
-/// Something that comes again and again.
+/// Something that repeats.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Saying {
     /// In a sentence.
@@ -42,7 +42,7 @@ pub struct Saying {
     pub write_minutes: Option<WriteMinutes>,
 }
 
-/// Minutes that would better be written.
+/// Better minutes to write.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct WriteMinutes {
     /// The step's id.

@@ -83,7 +83,7 @@ pub enum Away {
     Spilt,
 }
 
-/// Something that happened to a bottle.
+/// An entry in a bottle's log.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -98,7 +98,7 @@ pub enum Move {
         #[serde(default, skip_serializing_if = "String::is_empty")]
         what_for: String,
     },
-    /// It was put somewhere else.
+    /// It was moved.
     Moved {
         /// Where.
         to: Place,
@@ -110,19 +110,19 @@ pub enum Move {
         /// Why.
         why: Away,
     },
-    /// An earlier one was wrong: its place in the list, from 0.
+    /// Undo an earlier entry: its position in the list, from 0.
     TakenBack {
         /// Which.
         of: usize,
     },
 }
 
-/// Something that happened to a bottle, and when.
+/// An entry in a bottle's log, with its time.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Happened {
-    /// Days since it was put there.
+    /// Days since it was added.
     pub at: f64,
     /// What.
     pub what: Move,
@@ -148,17 +148,17 @@ const SOON: f64 = 2.0;
 pub struct BottleState {
     /// Where it is.
     pub place: Place,
-    /// What is in it, ml.
+    /// Its contents, ml.
     pub ml: f64,
     /// How full it is, 0 to 1.
     pub fill: f64,
-    /// When it was opened, days since it was put there.
+    /// When it was opened, days since it was added.
     pub opened: Option<f64>,
     /// Days until its date; below zero once it is past.
     pub days_left: f64,
-    /// Days that it would still have, closed, at 4 °C.
+    /// Days it would still keep, closed, at 4 °C.
     pub days_in_the_cold: f64,
-    /// Its date, days since it was put there.
+    /// Its date, days since it was added.
     pub use_by: f64,
     /// Whether it is past its date and to be discarded.
     pub over: bool,

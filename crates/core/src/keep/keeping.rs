@@ -12,7 +12,7 @@ use crate::trace::{Contents, Judged, Trace};
 /// in `docs/model.md`.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Keeping {
-    /// What it is judged as.
+    /// The family it is compared with.
     pub class: Class,
     /// Whole days in the refrigerator at 4 °C that are left; 0 is today.
     pub days: u32,
@@ -42,7 +42,7 @@ pub fn kept_of<'t>(drink: &Drink, trace: &'t Trace) -> Option<&'t Contents> {
     Some(kept)
 }
 
-/// What a drink is to the things that grow in it: a name for it, from which no days follow.
+/// How prone a drink is to spoiling: a name only, no days follow from it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -11,7 +11,7 @@ use crate::quantity::Amount;
 use crate::trace::Trace;
 use crate::work::Worktop;
 
-/// Something that a bottle is good for.
+/// A use for a bottle.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Use {
     /// What sort of use it is.

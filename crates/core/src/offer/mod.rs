@@ -93,7 +93,7 @@ pub struct Offer {
     pub colour: String,
     /// How far it is from the wanted balance, in noticeable steps.
     pub off: f64,
-    /// From now until it is ready, minutes: with one pair of hands, and this kitchen's vessels.
+    /// From now until it is ready, minutes: with one cook and this kitchen's vessels.
     pub minutes: f64,
     /// The hands-on part.
     pub hands_on_minutes: f64,
@@ -107,7 +107,7 @@ pub struct Offer {
     pub in_time: bool,
 }
 
-/// What is used of something that is there.
+/// How much of an ingredient in stock is used.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 #[schema(as = UsedThing)]
 pub struct Use {

@@ -9,12 +9,12 @@ use super::{Order, Plan, say};
 use crate::drink::{Action, CoolingPlace, FieldError};
 use crate::work::Worktop;
 
-/// One thing that would help.
+/// Something that would help.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Help {
     /// What it is: "A second burner".
     pub title: String,
-    /// What it does: "begin 20 minutes later".
+    /// Its effect: "start 20 minutes later".
     pub message: String,
     /// By how much later you can start on the day, minutes.
     pub gain_minutes: f64,
@@ -29,7 +29,7 @@ pub struct Help {
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
 pub enum PlanChange {
-    /// One more pair of hands.
+    /// One more cook.
     Cook,
     /// One more burner.
     Ring,

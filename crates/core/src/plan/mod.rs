@@ -138,7 +138,7 @@ pub struct Closed {
     pub from: f64,
     /// To, minutes.
     pub to: f64,
-    /// Whether it is a night, before which parts can be made.
+    /// Whether it is a night, so that parts can be made before it.
     pub night: bool,
 }
 
@@ -175,7 +175,7 @@ pub struct Plan {
     pub blocks: Vec<Block>,
     /// The unattended time in between.
     pub rests: Vec<Rest>,
-    /// What each cook is busy with, in the order of time.
+    /// What each cook does, in order of time.
     pub cooks: Vec<Vec<Busy>>,
     /// What is on each burner.
     pub rings: Vec<Vec<Busy>>,
@@ -219,11 +219,11 @@ pub struct Stretch {
 pub struct VesselUse {
     /// Its name.
     pub name: String,
-    /// By what, in the order of time.
+    /// By what, in order of time.
     pub by: Vec<Busy>,
 }
 
-/// What doesn't fit, or isn't there.
+/// What doesn't fit or is missing.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct Trouble {
     /// Whether it makes the plan impossible; otherwise it is only a note.

@@ -13,7 +13,7 @@ use crate::cupboard::VesselKind;
 /// A step of a drink at its time.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct PlannedTask {
-    /// Names it: the entry, the go, the step.
+    /// Its id: the entry, the round, the step.
     pub id: String,
     /// The position of its drink in the order.
     pub drink: usize,
@@ -33,7 +33,7 @@ pub struct PlannedTask {
     pub hands_to: f64,
     /// When it is done, minutes.
     pub to: f64,
-    /// Whose hands: 0 is the first cook.
+    /// The cook: 0 is the first.
     pub cook: Option<usize>,
     /// On which burner.
     pub ring: Option<usize>,
@@ -99,7 +99,7 @@ pub struct Busy {
 /// A part that can be made ahead.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct AheadPart {
-    /// Names it: the entry, and the step that ends it.
+    /// Its id: the entry, and the step that ends it.
     pub id: String,
     /// The position of its drink in the order.
     pub drink: usize,
@@ -109,7 +109,7 @@ pub struct AheadPart {
     pub keeps_minutes: f64,
     /// Why no longer.
     pub why: String,
-    /// How much hands-on work it is, minutes.
+    /// Hands-on time, minutes.
     pub work_minutes: f64,
     /// Whether it is moved to the evening before.
     pub ahead: bool,

@@ -36,13 +36,13 @@ pub struct LineReport {
     pub acid_share: f64,
     /// Its share of the drink's water, 0 to 1.
     pub water_share: f64,
-    /// What the figures behind it rest on.
+    /// The sources of the figures behind it.
     pub evidence: Evidence,
     /// The amount in several measures, as entered first.
     pub ways: Vec<Way>,
 }
 
-/// One way of saying an amount, with what is needed to change it by hand.
+/// An amount in one measure, with what is needed to change it by hand.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Way {
     /// Which way.
@@ -57,7 +57,7 @@ pub struct Way {
     pub step: f64,
 }
 
-/// A way of saying an amount.
+/// An amount in one measure.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -36,7 +36,7 @@ pub struct DrinkReport {
     pub lines: Vec<LineReport>,
     /// The figures of the drink; none while there is nothing to drink.
     pub profile: Option<Profile>,
-    /// What the figures rest on.
+    /// The sources of the figures.
     pub rests_on: RestsOn,
     /// The map with the drink on it.
     pub map: BalanceMap,
@@ -69,11 +69,11 @@ pub struct FrameReport {
     pub states: Vec<StateReport>,
     /// For a reduction: the height of the surface in the pot afterwards, mm.
     pub water_line_mm: Option<f64>,
-    /// Water that leaves as steam, g.
+    /// Water lost as steam, g.
     pub steam_g: f64,
     /// What is left over and could be used.
     pub left_over: Option<String>,
-    /// What the cook should know.
+    /// Notices for the cook.
     pub notices: Vec<Notice>,
     /// What to be careful about.
     pub cautions: Vec<Caution>,

@@ -5,7 +5,7 @@ use crate::drink::{Action, Drink};
 use crate::quantity::Grams;
 use crate::trace::{Origin, Trace};
 
-/// What a drink's figures rest on.
+/// The sources of a drink's figures.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct RestsOn {
     /// Sweetness, sugar and energy.

@@ -7,7 +7,7 @@ use crate::quantity::Celsius;
 use crate::scale::{Need, need};
 use crate::trace::{Contents, MEASURED_AT, Trace};
 
-/// What is in a vessel, in figures.
+/// A vessel's contents, in figures.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct StateReport {
     /// The vessel's id.
@@ -46,16 +46,16 @@ pub struct StateReport {
     pub ice_g: f64,
 }
 
-/// Pieces that lie in a vessel.
+/// Pieces in a vessel.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct PieceReport {
     /// The ingredient's id.
     pub ingredient: String,
     /// The ingredient's name.
     pub name: String,
-    /// What was put in, g.
+    /// The amount added, g.
     pub grams: f64,
-    /// How much of what it holds has been drawn, 0 to 1.
+    /// The share extracted, 0 to 1.
     pub drawn: f64,
     /// A colour for it, `#rrggbb`.
     pub colour: String,
@@ -90,15 +90,15 @@ pub struct VesselReport {
     pub working_ml: f64,
     /// The most by which it overflows, ml; 0 if it never does.
     pub over_ml: f64,
-    /// What is in it when it is fullest; none if it is never used.
+    /// Its contents when fullest; none if it is never used.
     pub fullest: Option<StateReport>,
     /// The id of the step after which it is so.
     pub fullest_step: Option<String>,
-    /// What is in it in the end.
+    /// Its final contents.
     pub last: Option<StateReport>,
 }
 
-/// One of the kitchen's vessels in the place of a drink's.
+/// A vessel of the kitchen for a vessel of the drink.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct OwnFit {
     /// Its position among the kitchen's vessels.

@@ -46,7 +46,7 @@ pub enum Size {
         /// What one holds.
         size: Amount,
     },
-    /// As much as an amount of one ingredient allows.
+    /// Limited by the amount of one ingredient.
     AsMuchAs {
         /// The id of the step that brings it.
         step: String,

@@ -12,7 +12,7 @@ use crate::work::{Stopped, Worktop};
 /// A drink at several sizes side by side.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct SizeSheet {
-    /// What goes in, one for each line.
+    /// The ingredients, one for each line.
     pub rows: Vec<SheetRow>,
     /// The sizes.
     pub columns: Vec<SheetColumn>,
@@ -55,7 +55,7 @@ pub struct SheetCell {
     pub other: String,
     /// Unrounded, g.
     pub grams: f64,
-    /// For less than can be measured: what to do.
+    /// What to do with less than can be measured.
     pub stock: Option<String>,
 }
 

@@ -22,7 +22,7 @@ pub struct VesselPlan {
     pub batch_ml: f64,
     /// The drink as made in one round.
     pub batch: Drink,
-    /// Another order that would do with fewer rounds, if there is one.
+    /// Another order that needs fewer rounds, if there is one.
     pub instead: Option<Concentrate>,
     /// Whether everything fits, in rounds if needed.
     pub possible: bool,
@@ -37,7 +37,7 @@ pub struct Fit {
     pub name: String,
     /// What sort it is.
     pub kind: VesselKind,
-    /// What it has to hold when it is fullest, in one go, ml.
+    /// What it has to hold when fullest, in one round, ml.
     pub fullest_ml: f64,
     /// What it must hold to the brim for that: a boiling pot may be two thirds full, ml.
     pub needed_ml: f64,
@@ -51,7 +51,7 @@ pub struct Fit {
     pub fits: bool,
 }
 
-/// Some alike of the kitchen's vessels.
+/// Kitchen vessels of one kind.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Taken {
     /// Its name.
@@ -73,7 +73,7 @@ pub struct Concentrate {
     pub drink: Drink,
     /// In how many rounds it then is made.
     pub batches: u32,
-    /// What it does, in words.
+    /// Its effect, in words.
     pub message: String,
 }
 

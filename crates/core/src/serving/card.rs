@@ -11,15 +11,15 @@ use crate::work::{Stopped, Worktop};
 /// How the drink is served, and how it changes in the glass.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Card {
-    /// What goes into a glass, in order, in words.
+    /// What is added to a glass, in order, in words.
     pub order: Vec<String>,
-    /// Parts of the base to parts of what lengthens it, by volume: "1 part base, 3 parts soda water".
+    /// Parts of the base to parts of what dilutes it, by volume: "1 part base, 3 parts soda water".
     pub parts: Option<String>,
     /// What one jug of a litre takes, in words.
     pub jug: Option<String>,
     /// Its state, for each way of cooling.
     pub standing: Vec<Standing>,
-    /// What a spoon does for those who like it differently.
+    /// What a spoon of sugar or juice does for those with another balance.
     pub tastes: Vec<ForTaste>,
     /// A glass with spirit, for those who want it.
     pub with_spirit: WithSpirit,
@@ -60,7 +60,7 @@ pub struct Moment {
     pub minutes: f64,
     /// Temperature, °C.
     pub temperature_c: f64,
-    /// Ice that is left, g.
+    /// Remaining ice, g.
     pub ice_g: f64,
     /// Water that ice has brought, in % of what is in the glass.
     pub watered_percent: f64,

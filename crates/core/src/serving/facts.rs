@@ -31,7 +31,7 @@ pub struct Facts {
     pub alcohol_percent: f64,
     /// What some people must not have, in words.
     pub allergens: Vec<String>,
-    /// What is in it, by weight, the most first, as a label lists it.
+    /// Its ingredients by weight, the most first, as on a label.
     pub ingredients: Vec<String>,
 }
 

@@ -20,14 +20,14 @@ use needs::Needs;
 pub use packs::Aisle;
 pub use taken::{Taken, had, taken};
 
-/// How sure the buying should be, and what the fruit is squeezed with.
+/// How sure to be of enough fruit, and the squeezer.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Shopping {
-    /// The chance that fruit suffices, 0.5 to 0.99.
+    /// The chance of enough fruit, 0.5 to 0.99.
     pub chance: f64,
-    /// What fruit is squeezed with.
+    /// The squeezer.
     pub tool: Tool,
     /// The units for needs.
     pub units: Units,
@@ -53,7 +53,7 @@ impl Shopping {
     }
 }
 
-/// What fruit is squeezed with.
+/// The squeezer.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -96,7 +96,7 @@ pub struct DrinkCost {
 /// A line of the list.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Item {
-    /// Names it for ticking off and for prices: an ingredient's id, or `lime/medium`.
+    /// Its key for ticks and prices: an ingredient's id, or `lime/medium`.
     pub id: String,
     /// Its name.
     pub name: String,
@@ -106,13 +106,13 @@ pub struct Item {
     pub need: String,
     /// What to buy: "9 limes", "2 packs of 1 kg"; "there is enough".
     pub buy: String,
-    /// How many pieces or packs to buy; 0 if enough is there.
+    /// How many pieces or packs to buy; 0 if there is enough.
     pub count: f64,
     /// About how much that weighs, g.
     pub weight_g: f64,
     /// For fruit: how sure that is.
     pub chance: Option<Chance>,
-    /// What is there already, in pieces or g.
+    /// The stock, in pieces or g.
     pub have: f64,
     /// What a pack holds, in pieces or g.
     pub pack: f64,
@@ -131,11 +131,11 @@ pub struct Item {
 /// How sure a count of fruit is.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Chance {
-    /// The chance that the count suffices, 0 to 1.
+    /// The chance that the count is enough, 0 to 1.
     pub of_count: f64,
-    /// How many would be enough half the time.
+    /// How many would be enough 5 times out of 10.
     pub half: u32,
-    /// How much of what is known of a piece is by now your own measurements, 0 to 1.
+    /// The share of your own measurements in what is known about a piece, 0 to 1.
     pub own_share: f64,
     /// In words: "enough 9 times in 10; 7 would be enough half the time".
     pub message: String,

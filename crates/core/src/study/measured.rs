@@ -11,7 +11,7 @@ use crate::work::{Stopped, Worktop};
 /// What a measurement teaches.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Lesson {
-    /// What was reckoned with, ml.
+    /// The volume used in the calculation, ml.
     pub expected_ml: f64,
     /// The figures that explain it together: several where several things stay in the strainer, for a
     /// volume alone can't tell which of them kept more.

@@ -13,7 +13,7 @@ use crate::trace::{Contents, Trace};
 pub struct Beginning {
     /// What is done.
     pub action: Action,
-    /// Vessels that it needs and the drink hasn't got.
+    /// New vessels that it needs.
     pub vessels: Vec<Vessel>,
 }
 

@@ -8,13 +8,13 @@ use crate::work::{Stopped, Worktop};
 /// What has been extracted by when.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Steeping {
-    /// Along the time, beginning with none.
+    /// Over time, starting at 0.
     pub points: Vec<SteepingPoint>,
     /// The time that the step takes, minutes.
     pub minutes: f64,
-    /// Minutes after which longer brings next to nothing; none if not within the time looked at.
+    /// Minutes after which longer adds almost nothing; none if not within this time.
     pub enough_after: Option<f64>,
-    /// Minutes after which bitterness can be tasted; none if not within the time looked at.
+    /// Minutes after which bitterness can be tasted; none if not within this time.
     pub bitter_after: Option<f64>,
 }
 

@@ -8,7 +8,7 @@ use crate::drink::{
 use crate::quantity::{Amount, Celsius, Grams};
 use crate::trace::{Contents, MEASURED_AT, Trace};
 
-/// A syrup, as it is asked for.
+/// A syrup to work out.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -69,13 +69,13 @@ pub struct Syrup {
     pub boils_at: f64,
     /// Water activity, 0 to 1.
     pub water_activity: f64,
-    /// Water that is boiled away, g.
+    /// Water boiled away, g.
     pub boiled_away_g: f64,
     /// How long that takes, from the boil, minutes.
     pub minutes: f64,
     /// Its height in the pot then, mm.
     pub water_line_mm: Option<f64>,
-    /// Water that brings it back to the volume that was asked for, ml.
+    /// Water that brings it back to the wanted volume, ml.
     pub water_back_ml: Option<f64>,
     /// Ice that does, g.
     pub ice_back_g: Option<f64>,
@@ -87,11 +87,11 @@ pub struct Syrup {
     pub holds_at_4: f64,
     /// Its colour in a pot, `#rrggbb`.
     pub colour: String,
-    /// Where it would stand in the pot while it boils: at its own °Brix, and at each whole one up to 80.
+    /// Its height in the pot while it boils: at its own °Brix, and at each whole one up to 80.
     pub levels: Vec<SyrupLevel>,
     /// What a glass of 250 ml takes for a given sweetness.
     pub dilutions: Vec<Dilution>,
-    /// What the cook should know.
+    /// Notices for the cook.
     pub notices: Vec<String>,
 }
 

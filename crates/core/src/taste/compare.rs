@@ -235,7 +235,7 @@ pub struct Verdict {
     pub luck: f64,
     /// What that means.
     pub finding: Shown,
-    /// How large the difference seems, as d′.
+    /// How large the difference is, as d′.
     pub difference: Option<f64>,
     /// In words: "5 of 6 found the odd one: that happens by luck once in 56."
     pub words: String,
@@ -254,14 +254,14 @@ pub enum Shown {
     NotShown,
 }
 
-/// What can be found with the people that there are.
+/// What can be found with the people present.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Prospect {
     /// Tastings that there will be.
     pub tastings: u64,
-    /// So many right answers would show a difference; none where none would.
+    /// How many right answers would show a difference; none if no number would.
     pub fewest_right: Option<u64>,
-    /// The smallest difference that is found four times in five, as d′.
+    /// The smallest difference that is found 4 times out of 5, as d′.
     pub finds: Option<f64>,
     /// How many tastings a large, a clear and a slight difference take.
     pub takes: Vec<Takes>,
@@ -276,7 +276,7 @@ pub struct Takes {
     pub what: String,
     /// It as d′.
     pub difference: f64,
-    /// Tastings that find it four times in five; none within two thousand.
+    /// Tastings needed to find it 4 times out of 5; none within 2000.
     pub tastings: Option<u64>,
 }
 

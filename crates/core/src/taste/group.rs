@@ -82,8 +82,7 @@ impl Fair {
 pub struct ForGuest {
     /// Their place in the group.
     pub guest: usize,
-    /// How far the pitcher is from their ideal, in differences that they just notice; sweeter than that if
-    /// above nought.
+    /// How far the pitcher is from their ideal, in steps that they notice; above 0 it is sweeter.
     pub miss: f64,
     /// What they stir into their glass; nothing if it couldn't be tasted, or if the pitcher isn't for them.
     pub stirs_in: Option<Addition>,
@@ -127,7 +126,7 @@ pub struct Share {
     pub least_sum: Option<GroupPitcher>,
     /// The pitcher that is fairest to everyone.
     pub nobody_left_out: Option<GroupPitcher>,
-    /// What should be known, in a sentence.
+    /// A note, in a sentence.
     pub note: Option<String>,
 }
 

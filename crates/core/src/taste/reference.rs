@@ -35,7 +35,7 @@ pub struct Likely {
     pub acidity: Option<Range>,
     /// Alcohol, % vol.
     pub alcohol: Option<f64>,
-    /// What it rests on, in a sentence.
+    /// Its basis, in a sentence.
     pub rests_on: String,
 }
 

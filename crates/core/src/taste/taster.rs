@@ -84,7 +84,7 @@ impl Avoid {
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Notices {
-    /// As a part of what is there: 0.08 is eight parts in a hundred.
+    /// As a share: 0.08 is 8 %.
     pub part: f64,
     /// At least this, 8 times out of 10.
     pub low: f64,

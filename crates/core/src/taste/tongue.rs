@@ -22,7 +22,7 @@ use crate::work::Worktop;
 use rand::SeedableRng;
 use rand::rngs::StdRng;
 
-/// What a tongue is tried on.
+/// What a taster is tested on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -65,7 +65,7 @@ const APART: f64 = 0.6;
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Tried {
-    /// Which stair it was on.
+    /// The level of the staircase.
     pub stair: usize,
     /// Whether it was right.
     pub right: bool,

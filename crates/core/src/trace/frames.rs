@@ -47,7 +47,7 @@ pub struct Frame {
     pub hands_on: Minutes,
     /// For what is boiled down: where the surface then stands on the pot's wall, above its bottom.
     pub water_line: Option<Millimetres>,
-    /// What the cook should know.
+    /// Notices for the cook.
     pub notices: Vec<Notice>,
 }
 

@@ -2,14 +2,14 @@ use serde::Serialize;
 
 use crate::quantity::Minutes;
 
-/// Something that the cook should know about a step.
+/// A notice about a step.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Notice {
     /// What sort of thing happened.
     pub kind: NoticeKind,
     /// How much it matters.
     pub severity: Severity,
-    /// A sentence or two: what happens, and what would help.
+    /// A sentence or two: what happens and what would help.
     pub message: String,
 }
 
@@ -76,7 +76,7 @@ pub enum NoticeKind {
     NeedsTime,
 }
 
-/// How much a notice matters.
+/// The importance of a notice.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

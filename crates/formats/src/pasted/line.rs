@@ -13,7 +13,7 @@ use super::outcome::{Offer, Sure};
 /// What a line says.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LineRead {
-    /// What goes in, in the order of the line.
+    /// The ingredients, in the order of the line.
     pub things: Vec<LineThing>,
     /// Where nothing was found: what sounds like it.
     pub alike: Vec<Offer>,

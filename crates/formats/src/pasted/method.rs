@@ -10,7 +10,7 @@ use super::uses::{Use, amounts, unknown, uses};
 use super::verbs::{Verb, done_verb, verb_at, verb_of, vessel};
 use keen_core::quantity::said::{Word, number, says, time, together};
 
-/// One thing that is done.
+/// One step.
 #[derive(Debug, Clone)]
 pub(super) struct Doing {
     pub(super) verb: Verb,

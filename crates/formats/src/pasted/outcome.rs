@@ -4,7 +4,7 @@ use keen_core::drink::Drink;
 use keen_core::quantity::Amount;
 use serde::{Deserialize, Serialize};
 
-/// How sure it is that a part of the text was read as it was meant.
+/// How sure we are that a part of the text was read as meant.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -37,10 +37,10 @@ pub struct PastedLine {
     pub read: Vec<String>,
 }
 
-/// Something that goes into the drink.
+/// An ingredient of the drink.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Thing {
-    /// Names it within this text.
+    /// Its id within this text.
     pub key: String,
     /// Its line, from 0.
     pub line: usize,
@@ -74,10 +74,10 @@ pub struct Offer {
     pub name: String,
 }
 
-/// Two things that the text says and that can't both be.
+/// Two statements in the text that contradict each other.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct Differs {
-    /// Names it within this text.
+    /// Its id within this text.
     pub key: String,
     /// What doesn't agree.
     pub message: String,
@@ -92,7 +92,7 @@ pub struct Differs {
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Choice {
-    /// The thing or the disagreement that it is about.
+    /// The ingredient or the contradiction that it is about.
     pub key: String,
     /// The ingredient that is meant: its id.
     pub ingredient: Option<String>,
@@ -105,7 +105,7 @@ pub struct Choice {
     pub chosen: Option<usize>,
 }
 
-/// Something that was guessed of a step.
+/// A guess about a step.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct StepGuess {
     /// The step's id.
@@ -114,7 +114,7 @@ pub struct StepGuess {
     pub why: String,
 }
 
-/// A text as it was read.
+/// A recipe as it was read.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Pasted {
     /// Its lines.
@@ -123,7 +123,7 @@ pub struct Pasted {
     pub things: Vec<Thing>,
     /// What doesn't agree.
     pub differs: Vec<Differs>,
-    /// The drink, ready to be put on the shelf.
+    /// The drink, ready to save.
     pub drink: Drink,
     /// What was guessed of single steps.
     pub guesses: Vec<StepGuess>,

@@ -24,11 +24,11 @@ use super::verbs::Verb;
 /// What was typed, as steps.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct TypedSteps {
-    /// The steps in their order, each with the vessels that it needs and the drink hasn't got.
+    /// The steps in order, each with the new vessels that it needs.
     pub steps: Vec<Beginning>,
     /// The vessel in hand after them.
     pub vessel: String,
-    /// What wasn't understood, as it was typed.
+    /// What wasn't understood, as typed.
     pub unread: Vec<String>,
 }
 

@@ -21,7 +21,7 @@ pub struct StockRead {
     pub within: Option<f64>,
     /// What must not be in it.
     pub without: Vec<String>,
-    /// What wasn't understood, as it was typed.
+    /// What wasn't understood, as typed.
     pub unread: Vec<String>,
 }
 

@@ -13,7 +13,7 @@ use super::{
 /// How the application is.
 #[derive(serde::Serialize, ToSchema)]
 pub(crate) struct Health {
-    /// Always "ok": an application that isn't does not answer.
+    /// Always "ok": otherwise there is no answer.
     status: &'static str,
     version: &'static str,
 }

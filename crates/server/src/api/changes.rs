@@ -51,7 +51,7 @@ pub(crate) enum Changed {
     Tasting,
     /// Bottles were put there, or something happened to one.
     Kept,
-    /// What is this kitchen's own.
+    /// This kitchen's own data.
     Kitchen,
     /// The remembered choices.
     Settings,
@@ -158,8 +158,7 @@ async fn next(mut line: Line) -> Option<(web::Bytes, Line)> {
     Some((web::Bytes::from(text), line))
 }
 
-/// What changes on the shelf, as it happens (server-sent events; each holds a `Change`, those called
-/// `instrument` an `InstrumentView`).
+/// Changes as they happen (server-sent events; each holds a `Change`, those called `instrument` an `InstrumentView`).
 #[utoipa::path(operation_id = "watch_changes", tag = "shelf", responses(
     (status = 200, body = Change, content_type = "text/event-stream")))]
 #[get("/api/changes")]

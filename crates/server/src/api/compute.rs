@@ -129,7 +129,7 @@ pub(crate) struct Solve {
     aim: Aim,
 }
 
-/// A drink, the step whose ingredient goes, and what comes in its place.
+/// A drink, the step whose ingredient is replaced, and its replacement.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) struct Swap {
@@ -255,7 +255,7 @@ pub(super) async fn size(
     state.ask_of_drink(asker, &body, resized).await
 }
 
-/// Work the amounts out that bring a drink to a target.
+/// Work out the amounts that bring a drink to a target.
 #[utoipa::path(operation_id = "solve_drink", tag = "compute", request_body = inline(Solve), responses(
     (status = 200, body = Solution)))]
 #[post("/api/compute/solve")]
@@ -299,7 +299,7 @@ pub(super) async fn less_sugar(
     state.ask_of_drink(asker, &body, found).await
 }
 
-/// Say what a pitcher needs that tastes wrong.
+/// Work out what a pitcher needs that tastes wrong.
 #[utoipa::path(operation_id = "correct_pitcher", tag = "compute", request_body = Asked, responses(
     (status = 200, body = Correction)))]
 #[post("/api/compute/correct")]
@@ -327,7 +327,7 @@ pub(super) async fn correct(
     found.await.map(web::Json)
 }
 
-/// Put one ingredient in another's place, at equal sweetness and acidity.
+/// Replace one ingredient by another, at equal sweetness and acidity.
 #[utoipa::path(operation_id = "replace_ingredient", tag = "compute", request_body = inline(Swap), responses(
     (status = 200, body = Swapped)))]
 #[post("/api/compute/swap")]
@@ -348,7 +348,7 @@ pub(super) async fn swap(
     state.ask_of_drink(asker, &body, swapped).await
 }
 
-/// Where a drink may land with fruit that goes differently; none while there is nothing to drink.
+/// The likely range of a drink with fruit that varies; none while there is nothing to drink.
 #[utoipa::path(operation_id = "spread_drink", tag = "compute", request_body = Whole, responses(
     (status = 200, body = Option<Spread>)))]
 #[post("/api/compute/spread")]
@@ -494,7 +494,7 @@ pub(crate) enum WaterAsked {
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct WaterAnswer {
     water: Water,
-    /// What it does, in words.
+    /// Its effect, in words.
     message: String,
 }
 
@@ -541,7 +541,7 @@ pub(super) async fn work_out_water(body: Body) -> Result<web::Json<WaterAnswer>,
     Ok(web::Json(WaterAnswer { water, message }))
 }
 
-/// A line that is typed to add something.
+/// A typed line that adds something.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct LineAsked {

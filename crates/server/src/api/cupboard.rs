@@ -60,7 +60,7 @@ pub(crate) struct IngredientView {
     own: bool,
     /// What it does in a drink: others of the same role can be put in its place.
     role: String,
-    /// Whether it was taken off and stays only because a drink needs it.
+    /// Whether it was deleted and stays only because a drink needs it.
     kept_for_drinks: bool,
 }
 
@@ -78,7 +78,7 @@ pub(crate) struct StrainedView {
     wrung: f64,
 }
 
-/// Something that is bought by the piece.
+/// Produce bought by the piece.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct ProduceView {
     id: String,
@@ -113,7 +113,7 @@ pub(crate) struct SizeView {
     notes: String,
 }
 
-/// A drink to begin from.
+/// A drink to start from.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct StartView {
     id: String,

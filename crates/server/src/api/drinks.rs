@@ -18,14 +18,14 @@ use super::known_figures::HasNow;
 use super::paging::Page;
 use super::{Body, Problem, State, now};
 
-/// A drink on the shelf.
+/// A drink in your list.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct DrinkView {
     /// Names it for ever.
     id: String,
-    /// Counts its changes; say it when saving.
+    /// Its version; send it when saving.
     version: i64,
-    /// When it was put on the shelf, RFC 3339.
+    /// When it was saved first, RFC 3339.
     created_at: String,
     /// When it was last changed, RFC 3339.
     changed_at: String,
@@ -56,7 +56,7 @@ pub(crate) struct Summary {
     minutes: f64,
     /// The hands-on part, minutes.
     hands_on_minutes: f64,
-    /// For how many days it keeps in the refrigerator; none while there is nothing to keep.
+    /// How many days it keeps in the refrigerator; none while it is empty.
     keeps: Option<String>,
     /// What of a kitchen it takes beside jugs and glasses: "a pot on the stove", "a blender".
     kit: Vec<&'static str>,
@@ -65,12 +65,12 @@ pub(crate) struct Summary {
     pub(super) figures: Option<Figures>,
 }
 
-/// A line of the shelf.
+/// A line of the list of drinks.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct ShelfEntry {
     id: String,
     changed_at: String,
-    /// What it is filed under.
+    /// Its tags.
     tags: Vec<String>,
     /// How many times it was made.
     made: i64,
@@ -82,7 +82,7 @@ pub(crate) struct ShelfEntry {
     summary: Summary,
 }
 
-/// The shelf, or what was found on it.
+/// The drinks, or those that were found.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Shelf {
     /// How many there are in all.
@@ -114,7 +114,7 @@ pub(crate) struct ShelfQuery {
     /// Part of a name.
     #[serde(default)]
     find: String,
-    /// What it is filed under.
+    /// Its tags.
     tag: Option<String>,
     /// Ids of ingredients that all of them have in them, with commas between.
     #[serde(default)]
@@ -145,7 +145,7 @@ pub(crate) enum SortBy {
     Rating,
 }
 
-/// A change to be saved.
+/// A change to save.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
@@ -316,8 +316,8 @@ pub(super) async fn list(
     Ok(web::Json(shelf))
 }
 
-/// Put a drink on the shelf, alone or as a file of the open format. Said twice under one
-/// `Idempotency-Key` it is put there once.
+/// Save a new drink, alone or as a file in the open format. Sent twice with the same `Idempotency-Key`, it is saved
+/// once.
 #[utoipa::path(operation_id = "create_drink", tag = "drinks", request_body = Drink, responses(
     (status = 201, body = DrinkView)))]
 #[post("/api/drinks")]
@@ -384,7 +384,7 @@ pub(crate) struct CardQuery {
     style: CardAs,
 }
 
-/// How a card is written, in a word.
+/// The format of a card.
 #[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub(crate) enum CardAs {
@@ -432,7 +432,7 @@ pub(super) async fn card(
         .body(text))
 }
 
-/// A drink of the shelf.
+/// A drink in your list.
 #[utoipa::path(operation_id = "read_drink", tag = "drinks", responses(
     (status = 200, body = DrinkView), (status = 404, body = Problem)))]
 #[get("/api/drinks/{id}")]
@@ -495,7 +495,7 @@ pub(super) async fn save(
     answer(&saved)
 }
 
-/// Remove a drink. For thirty days it can be put back.
+/// Delete a drink. It can be restored for thirty days.
 #[utoipa::path(operation_id = "delete_drink", tag = "drinks", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/drinks/{id}")]
 pub(super) async fn remove(
@@ -509,7 +509,7 @@ pub(super) async fn remove(
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// Put a drink back that was removed.
+/// Restore a deleted drink.
 #[utoipa::path(operation_id = "restore_drink", tag = "drinks", responses(
     (status = 200, body = DrinkView), (status = 404, body = Problem)))]
 #[post("/api/drinks/{id}/restore")]

@@ -46,14 +46,14 @@ fn spot(drink: &Drink, cupboard: &Cupboard) -> Option<Spot> {
     Some(point.spot())
 }
 
-/// The states of a drink that are kept.
+/// A drink's saved states.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Versions {
     /// The present one first.
     versions: Vec<VersionView>,
 }
 
-/// The states of a drink that are kept, the present one first, each with what was changed.
+/// A drink's saved states, the present one first, each with its changes.
 #[utoipa::path(tag = "drinks", responses(
     (status = 200, body = inline(Versions)), (status = 404, body = Problem)))]
 #[get("/api/drinks/{id}/versions")]
@@ -112,11 +112,11 @@ pub(super) async fn read_version(
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct NameVersion {
-    /// Up to 60 letters; null clears it.
+    /// Up to 60 characters; null clears it.
     name: String,
 }
 
-/// Call a version by a name. One with a name is never thinned out.
+/// Name a version. A named version is never deleted to save space.
 #[utoipa::path(tag = "drinks", request_body = inline(NameVersion), responses(
     (status = 204), (status = 404, body = Problem)))]
 #[put("/api/drinks/{id}/versions/{version}/name")]
@@ -137,7 +137,7 @@ pub(super) async fn name_version(
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// Bring an earlier state back, as a new version; the present one is kept beside the others.
+/// Restore an earlier state as a new version; the present one is saved with the others.
 #[utoipa::path(tag = "drinks", responses(
     (status = 200, body = DrinkView), (status = 404, body = Problem)))]
 #[post("/api/drinks/{id}/versions/{version}/back")]
@@ -188,7 +188,7 @@ pub(crate) struct HistoryView {
     total: i64,
     /// The drink as it is written now.
     written: Column,
-    /// What the batches say together.
+    /// What the batches show together.
     says: Vec<Saying>,
     /// Readings of all its batches.
     readings: i64,
@@ -267,7 +267,7 @@ pub(crate) struct RateBatch {
     rating: Option<i64>,
 }
 
-/// Say how a batch was liked.
+/// Rate a batch.
 #[utoipa::path(tag = "batches", request_body = inline(RateBatch), responses(
     (status = 204), (status = 404, body = Problem)))]
 #[put("/api/batches/{id}/rating")]
@@ -287,7 +287,7 @@ pub(super) async fn rate_batch(
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// A word that drinks are filed under.
+/// A tag.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct TagView {
     tag: String,
@@ -295,14 +295,14 @@ pub(crate) struct TagView {
     drinks: i64,
 }
 
-/// Words that drinks are filed under.
+/// The tags in use.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Tags {
     /// Most used first.
     tags: Vec<TagView>,
 }
 
-/// All words that drinks are filed under, Most used first.
+/// All tags, most used first.
 #[utoipa::path(tag = "drinks", responses((status = 200, body = inline(Tags))))]
 #[get("/api/tags")]
 pub(super) async fn list_tags(state: web::Data<State>) -> Result<web::Json<Tags>, Problem> {
@@ -315,11 +315,11 @@ pub(super) async fn list_tags(state: web::Data<State>) -> Result<web::Json<Tags>
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SetTags {
-    /// Up to 12, each of up to 30 letters.
+    /// Up to 12, each of up to 30 characters.
     tags: Vec<String>,
 }
 
-/// File a drink under some words.
+/// Set a drink's tags.
 #[utoipa::path(tag = "drinks", request_body = inline(SetTags), responses(
     (status = 204), (status = 404, body = Problem)))]
 #[put("/api/drinks/{id}/tags")]

@@ -88,7 +88,7 @@ fn download(path: &std::path::Path, name: &str) -> Result<HttpResponse, Problem>
         .streaming(futures_util::stream::iter(pieces)))
 }
 
-/// The backups that are kept here.
+/// The backups on this machine.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Backups {
     /// The newest first.
@@ -112,7 +112,7 @@ impl State {
     }
 }
 
-/// Save the whole house as one file.
+/// Save everything as one file.
 #[utoipa::path(operation_id = "download_everything", tag = "house", responses(
     (status = 200, body = String, content_type = "application/zip")))]
 #[get("/api/house")]
@@ -153,8 +153,7 @@ fn not_saved(why: &anyhow::Error) -> Problem {
     FieldError::new("file", format!("We couldn't make the backup: {why:#}.")).into()
 }
 
-/// Put a saved house in the place of this one. It is checked as a whole before anything is touched, and what is there
-/// now is set aside.
+/// Restore everything from a data file. The file is checked as a whole first, and the present data is saved aside.
 #[utoipa::path(operation_id = "restore_file", tag = "house",
     request_body(content = String, content_type = "application/zip"),
     responses((status = 200, body = PutBackView), (status = 422, body = Problem)))]
@@ -214,7 +213,7 @@ pub(super) async fn back_up_now(state: web::Data<State>) -> Result<web::Json<Bac
     state.backups().await.map(web::Json)
 }
 
-/// Put a backup that is kept here in the place of what is there now.
+/// Restore from a backup on this machine.
 #[utoipa::path(operation_id = "restore_backup", tag = "house", responses((status = 200, body = PutBackView), (status = 404, body = Problem)))]
 #[post("/api/house/backups/{name}")]
 pub(super) async fn put_back_kept(
@@ -235,7 +234,7 @@ pub(super) async fn put_back_kept(
     put_back_done(&state, put).await
 }
 
-/// Delete a backup that is kept here.
+/// Delete a backup on this machine.
 #[utoipa::path(tag = "house", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/house/backups/{name}")]
 pub(super) async fn delete_backup(
@@ -319,8 +318,7 @@ impl ReadTableView {
     }
 }
 
-/// Read a table that comes from a spreadsheet. All of its rows are taken, or none; what is there already is left as
-/// it is.
+/// Read a table from a spreadsheet. All its rows are added, or none; existing entries stay as they are.
 #[utoipa::path(tag = "house", params(("of" = String, Path, description = "`ingredients`, `batches` or `readings`")),
     request_body(content = String, content_type = "text/csv"),
     responses((status = 200, body = ReadTableView), (status = 422, body = Problem)))]

@@ -19,19 +19,19 @@ pub(crate) struct InstrumentList {
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(tag = "do", rename_all = "snake_case", deny_unknown_fields)]
 pub(crate) enum Told {
-    /// A scale counts from what is on it.
+    /// Set a scale to zero.
     Tare,
     /// A pH meter is in a buffer.
     Calibrate {
         /// The buffer's pH.
         with: f64,
     },
-    /// Something is poured on the simulated scale.
+    /// Pour onto the simulated scale.
     Pour {
         /// How much, g.
         grams: f64,
     },
-    /// Everything is taken off it.
+    /// Everything is taken off the scale.
     Lift,
     /// Drops fall into the simulated acid kit.
     Drop {
@@ -53,7 +53,7 @@ impl State {
 /// Which instruments.
 #[derive(Debug, Deserialize, utoipa::IntoParams)]
 pub(crate) struct InstrumentsQuery {
-    /// Those of the practice kitchen, too.
+    /// Include practice batches.
     #[serde(default)]
     practice: bool,
 }

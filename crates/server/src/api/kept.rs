@@ -50,7 +50,7 @@ pub(crate) struct BottleView {
     name: String,
     batch: Option<String>,
     drink: Option<String>,
-    /// When it was put there, RFC 3339.
+    /// When it was added, RFC 3339.
     put_at: String,
     vessel: VesselKind,
     colour: String,
@@ -69,13 +69,13 @@ pub(crate) struct BottleView {
     use_by: String,
     /// The same in words, as the calendar counts here: "use by tomorrow", "2 days past its date".
     due: String,
-    /// What happened to it, in its order; an entry's place is its id.
+    /// Its log, in order; an entry's position is its id.
     moves: Vec<Happened>,
     /// The ids of what was undone.
     undone: Vec<usize>,
 }
 
-/// A bottle, and what it is good for.
+/// A bottle, and how to use it.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct OpenBottle {
     #[serde(flatten)]
@@ -88,13 +88,13 @@ pub(crate) struct OpenBottle {
 pub(crate) struct KeptView {
     /// The one that has to be used first, first.
     bottles: Vec<BottleView>,
-    /// How long drinks were seen to keep here, where that is shorter than the table says.
+    /// How long drinks kept here, where that is shorter than usual.
     learned: Vec<String>,
     /// What to ask after for those that follow.
     next: Option<usize>,
 }
 
-/// Bottles to be put there.
+/// Bottles to add.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PutBottles {
@@ -107,13 +107,13 @@ pub(crate) struct PutBottles {
     bottles: Vec<NewBottle>,
 }
 
-/// A bottle to be put there.
+/// A bottle to add.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct NewBottle {
     #[serde(default = "a_bottle")]
     vessel: VesselKind,
-    /// What is in it, ml.
+    /// Its contents, ml.
     ml: f64,
     /// What it holds, ml; a little more than is in it if left out.
     #[serde(default)]
@@ -126,7 +126,7 @@ fn a_bottle() -> VesselKind {
     VesselKind::Bottle
 }
 
-/// Something that happens to a bottle.
+/// An entry for a bottle's log.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct MoveBottle {
@@ -292,7 +292,7 @@ impl State {
     }
 }
 
-/// A bottle, and what it is good for.
+/// A bottle, and how to use it.
 #[utoipa::path(tag = "kept", responses(
     (status = 200, body = OpenBottle), (status = 404, body = Problem)))]
 #[get("/api/kept/{id}")]
@@ -345,8 +345,7 @@ pub(crate) fn bottled(
     })
 }
 
-/// Put bottles there: of a batch that was made, or of a drink of the shelf. Said twice under one
-/// `Idempotency-Key` they are put there once.
+/// Add bottles: of a batch, or of a drink. Sent twice with the same `Idempotency-Key`, they are added once.
 #[utoipa::path(tag = "kept", request_body = inline(PutBottles), responses(
     (status = 201, body = KeptView), (status = 404, body = Problem)))]
 #[post("/api/kept")]

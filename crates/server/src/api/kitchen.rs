@@ -18,13 +18,13 @@ const KEY: &str = "kitchen";
 pub(crate) const FORMAT: Format =
     Format { name: "keen-pitcher/kitchen", field: "kitchen", steps: &[super::older::kitchen_to_2] };
 
-/// What is this kitchen's own, and how often it was changed.
+/// This kitchen's own data, and its version.
 #[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct KitchenView {
-    /// Counts its changes; say it when saving.
+    /// Its version; send it when saving.
     pub(crate) version: i64,
-    /// Own figures, ingredients, vessels and measures.
+    /// Your figures, ingredients, vessels and measures.
     pub(crate) kitchen: Kitchen,
 }
 
@@ -94,7 +94,7 @@ fn keep_needed(store: &Store, before: &Kitchen, next: &mut Kitchen) -> Result<()
     Ok(())
 }
 
-/// What is this kitchen's own.
+/// This kitchen's own data.
 #[utoipa::path(tag = "cupboard", responses((status = 200, body = KitchenView)))]
 #[get("/api/kitchen")]
 pub(super) async fn read_kitchen(
@@ -129,7 +129,7 @@ pub(super) async fn write_kitchen(
     Ok(web::Json(next))
 }
 
-/// Change a part of what is this kitchen's own, by a JSON Patch, whatever else has changed in it.
+/// Change some of this kitchen's own data by a JSON Patch, whatever else has changed in it.
 #[utoipa::path(tag = "cupboard",
     request_body(content = serde_json::Value, content_type = "application/json-patch+json"),
     responses((status = 200, body = KitchenView), (status = 409, body = Problem)))]

@@ -81,7 +81,7 @@ impl State {
     }
 }
 
-/// Say that the change of a drink's figures has been read.
+/// Confirm that a change in a drink's figures was read.
 #[utoipa::path(tag = "drinks", responses((status = 204)))]
 #[delete("/api/drinks/{id}/figures-changed")]
 pub(super) async fn figures_read(

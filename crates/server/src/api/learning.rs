@@ -13,7 +13,7 @@ use utoipa::ToSchema;
 use super::desk::Asker;
 use super::{Body, Problem, State};
 
-/// Something that was measured, to be kept or not once it is known what it teaches.
+/// A measurement, to save or discard when its effect is known.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(tag = "of", rename_all = "snake_case")]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
@@ -96,7 +96,7 @@ pub(crate) struct FruitLesson {
     after_ml: f64,
     /// The share of your own measurements in the result, 0 to 1.
     own_share: f64,
-    /// Whether the reading is out of all likelihood.
+    /// Whether the reading is very unlikely.
     doubtful: bool,
     /// The result in a sentence.
     message: String,
@@ -149,7 +149,7 @@ fn of_fruit(cupboard: &Cupboard, reading: Reading) -> Result<FruitLesson, Proble
 pub(crate) struct Weighing {
     /// The measure: "1 cup", "3 tbsp".
     measure: Amount,
-    /// What was in it, g.
+    /// Its contents, g.
     grams: f64,
 }
 

@@ -25,7 +25,7 @@ const MOST_DRINKS: usize = 200;
 /// A bottle that keeps no longer than this goes first, days.
 const SOON: f64 = 3.0;
 
-/// What is there and what is wanted.
+/// The stock and the wish.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct WhatCanIMake {
@@ -34,7 +34,7 @@ pub(crate) struct WhatCanIMake {
     /// For how many glasses of 250 ml, 1 to 400; as the text says, or as many as it makes.
     #[serde(default)]
     glasses: Option<u32>,
-    /// Where on the map it should lie.
+    /// The wanted place on the map.
     #[serde(default)]
     balance: Option<Spot>,
     /// What must not be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey".
@@ -43,7 +43,7 @@ pub(crate) struct WhatCanIMake {
     /// Within how many minutes it has to be ready; as the text says, or whenever it is.
     #[serde(default)]
     within: Option<f64>,
-    /// Whether the bottles that stand in Kept are there too.
+    /// Whether to include the bottles in Kept.
     #[serde(default)]
     kept: bool,
     /// Look at no more drinks than this, those first that share most with what is there: for a first answer while the
@@ -52,7 +52,7 @@ pub(crate) struct WhatCanIMake {
     look_at: Option<usize>,
 }
 
-/// A bottle that is counted in.
+/// A bottle that is included.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct KeptThing {
     /// What is in it.
@@ -69,7 +69,7 @@ pub(crate) struct CanMake {
     read: StockRead,
     /// By when it is wanted, RFC 3339.
     by: Option<String>,
-    /// The bottles that were counted in.
+    /// The bottles that are included.
     kept: Vec<KeptThing>,
     /// The drinks, the best first: up to eight.
     offers: Vec<Offer>,

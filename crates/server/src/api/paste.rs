@@ -23,7 +23,7 @@ pub(crate) struct AskPaste {
 /// A recipe as it was read, and the drink it makes.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PastedView {
-    /// The text that was read: that of the recipe, where it stood in a page.
+    /// The text that was read: the recipe's, if it came from a page.
     text: String,
     /// Whether there was more text than we read.
     cut: bool,
@@ -33,7 +33,7 @@ pub(crate) struct PastedView {
     report: DrinkReport,
 }
 
-/// Read a recipe. Any text can be read; what is guessed, asked or left aside is marked.
+/// Read a recipe. Any text can be read; guesses, questions and unused parts are marked.
 #[utoipa::path(operation_id = "read_recipe", tag = "compute", request_body = inline(AskPaste), responses((status = 200, body = PastedView)))]
 #[post("/api/compute/paste")]
 pub(super) async fn paste(

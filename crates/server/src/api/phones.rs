@@ -17,16 +17,16 @@ use super::changes::Changed;
 use super::{Body, Problem, State, now};
 use crate::phones::{COOKIE, DAYS, Refused, hash, new_token};
 
-/// The door to the home network.
+/// The connection to the home network.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct DoorView {
     /// Whether phones can connect.
     open: bool,
     /// Where: an address for each network that this machine is in.
     addresses: Vec<String>,
-    /// The code that lets one phone in.
+    /// The code that connects one phone.
     code: Option<String>,
-    /// How many seconds it is still good.
+    /// For how many more seconds it is valid.
     good_for_s: Option<u64>,
     /// A picture of address and code for a phone's camera: an SVG.
     picture: Option<String>,
@@ -122,7 +122,7 @@ pub(crate) struct SetDoor {
     open: bool,
 }
 
-/// Open the door to the home network with a new code, or shut it and disconnect all phones.
+/// Let phones connect with a new code, or disconnect all phones and stop.
 #[utoipa::path(tag = "phones", request_body = inline(SetDoor), responses((status = 200, body = DoorView)))]
 #[put("/api/phones")]
 pub(super) async fn set_door(
@@ -143,7 +143,7 @@ pub(super) async fn set_door(
     state.door().await
 }
 
-/// Put a phone out, at once.
+/// Disconnect a phone at once.
 #[utoipa::path(operation_id = "disconnect_phone", tag = "phones", responses((status = 200, body = DoorView)))]
 #[delete("/api/phones/{id}")]
 pub(super) async fn put_out(
@@ -157,7 +157,7 @@ pub(super) async fn put_out(
     state.door().await
 }
 
-/// Come in with a code. The answer sets a cookie that lets this phone in for thirty days.
+/// Connect with a code. The answer sets a cookie that connects this phone for thirty days.
 #[utoipa::path(tag = "phones", request_body = inline(SignIn), responses(
     (status = 204), (status = 403, body = Problem)))]
 #[post("/api/phones/sign-in")]

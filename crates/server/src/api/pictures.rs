@@ -23,7 +23,7 @@ fn kind_of(bytes: &[u8]) -> Option<&'static str> {
     }
 }
 
-/// Keep a batch's picture, in the place of the one before: JPEG, PNG or WebP, up to 3 MB.
+/// Save a batch's picture, replacing the one before: JPEG, PNG or WebP, up to 3 MB.
 #[utoipa::path(tag = "batches",
     request_body(content = String, content_type = "image/jpeg"),
     responses((status = 204), (status = 404, body = Problem), (status = 422, body = Problem)))]
@@ -63,7 +63,7 @@ pub(super) async fn read_picture(
         .body(bytes))
 }
 
-/// Take a batch's picture away.
+/// Delete a batch's picture.
 #[utoipa::path(tag = "batches", responses((status = 204)))]
 #[delete("/api/batches/{id}/picture")]
 pub(super) async fn take_picture_away(

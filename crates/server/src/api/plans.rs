@@ -32,7 +32,7 @@ use super::{Body, Problem, State, now};
 pub(crate) struct PlanView {
     /// Names it for ever.
     id: String,
-    /// Counts its changes; say it when saving.
+    /// Its version; send it when saving.
     version: i64,
     /// When it was last changed, RFC 3339.
     changed_at: String,
@@ -46,7 +46,7 @@ pub(crate) struct PlanEntry {
     name: String,
     /// When it was last changed, RFC 3339.
     changed_at: String,
-    /// When its drinks are served, by the clock on the wall.
+    /// When its drinks are served, local time.
     serving: String,
     /// The same as a moment, RFC 3339.
     serving_at: String,
@@ -60,7 +60,7 @@ pub(crate) struct PlanEntry {
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PlanEntryDrink {
     name: String,
-    /// Its colour in the glass; none if it isn't on the shelf any more.
+    /// Its colour in the glass; none if the drink was deleted.
     colour: Option<String>,
 }
 
@@ -110,13 +110,13 @@ pub(crate) struct AskPlan {
 /// A plan that was worked out.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PlanAnswer {
-    /// Every time in it is in minutes from `zero`; none while no drink is in it.
+    /// All its times are minutes from `zero`; none while it has no drinks.
     plan: Option<Plan>,
     /// The moment of serving, RFC 3339.
     zero: String,
     /// The zone of the kitchen's clock, by its name in the zone database.
     zone: String,
-    /// The time that it is, minutes from `zero`.
+    /// The present time, minutes from `zero`.
     now: f64,
     /// The drinks of the plan, in their order; [`keen_core::plan::PlannedTask::drink`] counts those that are there.
     drinks: Vec<DrinkInPlan>,
@@ -449,7 +449,7 @@ impl State {
     }
 }
 
-/// Keep a plan. Said twice under one `Idempotency-Key` it is kept once.
+/// Save a plan. Sent twice with the same `Idempotency-Key`, it is saved once.
 #[utoipa::path(tag = "plans", request_body = PlanFile, responses((status = 201, body = PlanView)))]
 #[post("/api/plans")]
 pub(super) async fn create_plan(
@@ -485,7 +485,7 @@ pub(super) async fn read_plan(
     view(kept).map(web::Json)
 }
 
-/// Save a change of a plan. If it was changed since, nothing is written.
+/// Save a change to a plan. If it was changed since, nothing is saved.
 #[utoipa::path(tag = "plans", request_body = inline(SavePlan), responses(
     (status = 200, body = PlanView), (status = 409, body = Problem)))]
 #[put("/api/plans/{id}")]
@@ -517,7 +517,7 @@ pub(super) async fn save_plan(
     view(kept).map(web::Json)
 }
 
-/// Remove a plan. For thirty days it can be put back.
+/// Delete a plan. It can be restored for thirty days.
 #[utoipa::path(tag = "plans", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/plans/{id}")]
 pub(super) async fn remove_plan(
@@ -531,7 +531,7 @@ pub(super) async fn remove_plan(
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// Put a plan back that was removed.
+/// Restore a deleted plan.
 #[utoipa::path(tag = "plans", responses(
     (status = 200, body = PlanView), (status = 404, body = Problem)))]
 #[post("/api/plans/{id}/restore")]
@@ -545,7 +545,7 @@ pub(super) async fn restore_plan(
     view(back).map(web::Json)
 }
 
-/// A plan as a calendar file (RFC 5545) with alarms. Given to a calendar again it moves what is there.
+/// A plan as a calendar file (RFC 5545) with alarms. Imported again, it moves the entries that are there.
 #[utoipa::path(tag = "plans", responses(
     (status = 200, body = String, content_type = "text/calendar"), (status = 404, body = Problem)))]
 #[get("/api/plans/{id}/calendar")]

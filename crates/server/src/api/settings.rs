@@ -33,7 +33,7 @@ fn ticks_by_list(mut choices: Value) -> Value {
 const MOST_LISTS: usize = 200;
 const MOST_TICKS: usize = 500;
 
-/// Choices that are remembered for the whole kitchen.
+/// Settings for the whole kitchen.
 #[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
 pub(crate) struct Settings {
@@ -60,7 +60,7 @@ enum Theme {
     Dark,
 }
 
-/// The way in which one ingredient is shown.
+/// How one ingredient is shown.
 #[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 enum ShownBy {
@@ -108,7 +108,7 @@ impl Settings {
     }
 }
 
-/// Remember choices, all of them.
+/// Save all settings.
 #[utoipa::path(tag = "settings", request_body = Settings, responses((status = 200, body = Settings)))]
 #[put("/api/settings")]
 pub(super) async fn write_settings(
@@ -125,7 +125,7 @@ pub(super) async fn write_settings(
     Ok(web::Json(settings))
 }
 
-/// Remember some choices, by a JSON Patch.
+/// Save some settings, by a JSON Patch.
 #[utoipa::path(tag = "settings",
     request_body(content = serde_json::Value, content_type = "application/json-patch+json"),
     responses((status = 200, body = Settings), (status = 409, body = Problem)))]

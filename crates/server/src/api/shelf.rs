@@ -15,11 +15,11 @@ pub(crate) struct ShelfCondition {
     condition: ConditionName,
     /// What that means and what to do; none if all is well.
     message: Option<String>,
-    /// Texts that could not be read and were put aside as they were.
+    /// Texts that couldn't be read and were set aside unchanged.
     set_aside: Vec<SetAsideView>,
 }
 
-/// How the shelf is, in a word.
+/// The condition of the data file.
 #[derive(Debug, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 enum ConditionName {
@@ -28,7 +28,7 @@ enum ConditionName {
     Damaged,
 }
 
-/// A text that could not be read.
+/// A text that couldn't be read.
 #[derive(Debug, Serialize, ToSchema)]
 struct SetAsideView {
     id: i64,
@@ -36,7 +36,7 @@ struct SetAsideView {
     what: String,
     /// Why it can't be read.
     why: String,
-    /// When it was put aside, RFC 3339.
+    /// When it was set aside, RFC 3339.
     at: String,
 }
 
@@ -89,7 +89,7 @@ pub(super) async fn condition(
     Ok(web::Json(ShelfCondition { condition, message, set_aside: aside.collect() }))
 }
 
-/// Everything on the shelf that can be read, as one file.
+/// All drinks that can be read, as one file.
 #[utoipa::path(operation_id = "rescue_drinks", tag = "shelf", responses(
     (status = 200, body = String, content_type = "application/json")))]
 #[get("/api/shelf/rescue")]
@@ -102,7 +102,7 @@ pub(super) async fn rescue(state: web::Data<State>) -> Result<HttpResponse, Prob
     Ok(file("keen-pitcher-shelf.json", SHELF.write(&shelf)))
 }
 
-/// A text that was put aside, as a file.
+/// A text that was set aside, as a file.
 #[utoipa::path(operation_id = "download_set_aside", tag = "shelf", responses(
     (status = 200, body = String, content_type = "application/json"),
     (status = 404, body = Problem)))]
@@ -116,7 +116,7 @@ pub(super) async fn set_aside(
     Ok(file(&format!("{}.json", found.what), found.body))
 }
 
-/// Let go of a text that was put aside.
+/// Delete a text that was set aside.
 #[utoipa::path(operation_id = "delete_set_aside", tag = "shelf", responses((status = 204), (status = 404, body = Problem)))]
 #[delete("/api/shelf/set-aside/{id}")]
 pub(super) async fn let_go(

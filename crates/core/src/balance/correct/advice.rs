@@ -13,7 +13,7 @@ use crate::cupboard::{Cupboard, Kind, NOTICED_BITTERNESS};
 use crate::quantity::{Amount, Celsius, Grams};
 use crate::trace::{Contents, MEASURED_AT};
 
-/// Something that helps, or the word that nothing does.
+/// A remedy, or the message that nothing helps.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Advice {
     /// What to do, in a sentence.

@@ -30,13 +30,13 @@ const MOST_WORDS: usize = 12;
 /// What to do about it.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Correction {
-    /// Sweetness that it has, g in 100 g.
+    /// Its sweetness, g in 100 g.
     pub sweetness_now: f64,
-    /// Acidity that it has, g in 100 g.
+    /// Its acidity, g in 100 g.
     pub acidity_now: f64,
-    /// Sweetness that it should have.
+    /// The target sweetness.
     pub sweetness_wanted: f64,
-    /// Acidity that it should have.
+    /// The target acidity.
     pub acidity_wanted: f64,
     /// What there is, ml.
     pub volume_ml: f64,
@@ -44,7 +44,7 @@ pub struct Correction {
     pub leave_it: Option<String>,
     /// Ways to correct it, the smallest addition first.
     pub ways: Vec<Remedy>,
-    /// What helps against what sugar and acid don't answer: flat, bitter, thin, no bubbles.
+    /// Remedies for other faults: flat, bitter, thin, no bubbles.
     pub advice: Vec<Advice>,
 }
 
@@ -55,19 +55,19 @@ pub struct Remedy {
     pub additions: Vec<Addition>,
     /// How much to pour off first so that it doesn't overflow, ml; 0 if none.
     pub pour_aside_ml: f64,
-    /// What there is afterwards, ml.
+    /// The volume afterwards, ml.
     pub volume_ml: f64,
     /// Sweetness afterwards, g in 100 g.
     pub sweetness: f64,
     /// Acidity afterwards, g in 100 g.
     pub acidity: f64,
-    /// Whether that is as near to what is wanted as anyone tastes.
+    /// Whether the difference from the target is too small to taste.
     pub reached: bool,
-    /// What to mind, if there is something.
+    /// A caution, if any.
     pub caution: Option<String>,
 }
 
-/// Something that is stirred in.
+/// Something to stir in.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Addition {
     /// The ingredient's id.

@@ -12,19 +12,19 @@ use crate::quantity::Amount;
 pub struct Asked {
     /// What is in it.
     pub pitcher: Pitcher,
-    /// Sweetness that it should have, g in 100 g; as words say if left out.
+    /// The target sweetness, g in 100 g; from the words if missing.
     #[serde(default)]
     pub sweetness: Option<f64>,
-    /// Acidity that it should have, g in 100 g; as words say if left out.
+    /// The target acidity, g in 100 g; from the words if missing.
     #[serde(default)]
     pub acidity: Option<f64>,
     /// What it tastes like.
     #[serde(default)]
     pub words: Vec<Doubt>,
-    /// How small a difference they notice for whom it is; as most people if left out.
+    /// The smallest difference the drinker notices; that of most people if missing.
     #[serde(default)]
     pub notices: NoticedParts,
-    /// Ids of ingredients that are at hand; the usual ones if left out.
+    /// Ids of the ingredients at hand; the usual ones if missing.
     #[serde(default)]
     pub at_hand: Vec<String>,
 }
@@ -45,7 +45,7 @@ pub struct NoticedParts {
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub enum Pitcher {
-    /// As a vessel of a drink is after a step.
+    /// A vessel's state after a step.
     Traced {
         /// The drink.
         drink: Box<Drink>,
@@ -102,7 +102,7 @@ pub enum Word {
     Thin,
 }
 
-/// How much something is felt.
+/// How strong a taste is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

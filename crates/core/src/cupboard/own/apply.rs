@@ -48,7 +48,7 @@ impl Cupboard {
         self.kitchen.figures.contains_key(&it.id)
     }
 
-    /// Whether it was taken off and stays only because a drink needs it.
+    /// Whether it was deleted and stays only because a drink needs it.
     #[must_use]
     pub fn is_kept_for_drinks(&self, it: &Ingredient) -> bool {
         self.kitchen.ingredients.iter().any(|own| own.id == it.id && own.kept_for_drinks)

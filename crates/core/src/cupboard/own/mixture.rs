@@ -22,7 +22,7 @@ const SPIRIT: f64 = 15.0;
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct KeptMixture {
-    /// Names it in drinks: `kept_` and small letters, digits or `_`.
+    /// Its id in drinks: `kept_` and small letters, digits or `_`.
     pub id: String,
     /// Its name.
     pub name: String,

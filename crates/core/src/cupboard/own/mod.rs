@@ -16,14 +16,14 @@ use serde::{Deserialize, Serialize};
 use super::{Form, Kind, Lot, Material, VesselKind};
 use crate::quantity::Amount;
 
-/// Everything that is this kitchen's own. Kept and exchanged as JSON.
+/// This kitchen's own data. Saved and exchanged as JSON.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Kitchen {
-    /// Own figures of ingredients, by id.
+    /// Your figures for ingredients, by id.
     pub figures: BTreeMap<String, OwnFigures>,
-    /// Own figures of produce, by `produce/size`: `lemon/medium`.
+    /// Your figures for produce, by `produce/size`: `lemon/medium`.
     pub produce: BTreeMap<String, OwnProduce>,
     /// Ingredients that the tables haven't got.
     pub ingredients: Vec<OwnIngredient>,
@@ -31,7 +31,7 @@ pub struct Kitchen {
     pub vessels: Vec<OwnVessel>,
     /// What it measures with.
     pub measuring: MeasuringSet,
-    /// What is there of an ingredient, and how it is bought, by id.
+    /// An ingredient's stock, and how it is bought, by id.
     #[serde(skip_serializing_if = "BTreeMap::is_empty")]
     pub larder: BTreeMap<String, Larder>,
     /// What fruit gave, in the order in which it was read.
@@ -40,7 +40,7 @@ pub struct Kitchen {
     /// What its batches said of single lots, in the order in which they were finished.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub lots: Vec<Lot>,
-    /// What it made itself and has standing: an ingredient as long as there is some, or a drink needs it.
+    /// What was made here and kept: an ingredient as long as there is some, or a drink needs it.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub mixtures: Vec<KeptMixture>,
     /// The currency sign.
@@ -54,7 +54,7 @@ pub struct Kitchen {
     pub water: Option<Water>,
 }
 
-/// Own figures of an ingredient; those left out are the table's.
+/// Your figures for an ingredient; the table's where missing.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -77,12 +77,12 @@ pub struct OwnFigures {
     /// Liquid that the pulp of a gram keeps when it was blended and is drained, g.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub keeps_blended: Option<f64>,
-    /// Minutes at 95 °C until 63 % has been drawn.
+    /// Minutes at 95 °C until 63 % is extracted.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub drawing_minutes: Option<f64>,
 }
 
-/// Own figures of a size of produce; those left out are the table's.
+/// Your figures for a size of produce; the table's where missing.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -98,12 +98,12 @@ pub struct OwnProduce {
     pub zest_g: Option<f64>,
 }
 
-/// What is there of an ingredient, and how it is bought.
+/// An ingredient's stock, and how it is bought.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Larder {
-    /// What is there, g; for fruit in pieces.
+    /// The stock, g; for fruit in pieces.
     pub have: f64,
     /// What a pack holds, g; for fruit in pieces. As usual if left out.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -138,12 +138,12 @@ pub struct Reading {
     pub batch: Option<String>,
 }
 
-/// An ingredient that the tables haven't got.
+/// An ingredient that isn't in the tables.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct OwnIngredient {
-    /// Names it in drinks: `own_` and small letters, digits or `_`.
+    /// Its id in drinks: `own_` and small letters, digits or `_`.
     pub id: String,
     /// Its name.
     pub name: String,
@@ -166,7 +166,7 @@ pub struct OwnIngredient {
     /// Grams in a millilitre as it fills a cup; as its composition says if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub density: Option<f64>,
-    /// Taken off, but kept as long as a drink needs it.
+    /// Deleted, but kept as long as a drink needs it.
     #[serde(default, skip_serializing_if = "is_false")]
     pub kept_for_drinks: bool,
 }
@@ -205,7 +205,7 @@ fn is_one(count: &u32) -> bool {
     *count == 1
 }
 
-/// What a kitchen measures with.
+/// The kitchen's measuring tools.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]

@@ -13,7 +13,7 @@ use crate::chemistry::{CARBON_DIOXIDE_G_PER_MOL, CITRIC_G_PER_EQUIVALENT, Compon
 use crate::cupboard::{Ingredient, Trait};
 use crate::root;
 
-/// The water that comes out of the tap, or that is bought instead.
+/// Tap water, or the water bought instead.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]

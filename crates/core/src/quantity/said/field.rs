@@ -33,7 +33,7 @@ pub enum Kind {
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 #[schema(as = FieldRead)]
 pub struct Read {
-    /// As it is written back into the field.
+    /// The text for the field.
     pub text: String,
     /// The number in the field's own unit; of an amount its millilitres, where it is a volume.
     pub number: Option<f64>,

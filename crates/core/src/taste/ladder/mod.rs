@@ -87,9 +87,9 @@ pub struct Row {
     pub moves: Moves,
     /// How many glasses, 3 to 7; 2 to 7 of those that differ in kind, and as many as there are kinds.
     pub glasses: u32,
-    /// How many times as much from glass to glass, 1.03 to 2.
+    /// The ratio from glass to glass, 1.03 to 2.
     pub step: f64,
-    /// What is in the middle glass of what moves; as in the drink if left out.
+    /// The value in the middle glass; that of the drink if missing.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub middle: Option<f64>,
     /// What each taster gets of each glass, ml, 20 to 250.
@@ -130,9 +130,9 @@ pub struct Ladder {
 pub struct Jug {
     /// Its label: "sweet jug".
     pub name: String,
-    /// What goes in, in order.
+    /// The ingredients, in order.
     pub filled_with: Vec<Portioned>,
-    /// What is in it when it is filled, ml.
+    /// Its contents when filled, ml.
     pub volume_ml: f64,
     /// Sweetness of the contents, g in 100 g.
     pub sweetness: f64,
@@ -156,7 +156,7 @@ pub struct Portioned {
 /// A glass of the row.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Glass {
-    /// What is in it: a figure, or the name of what differs.
+    /// Its contents: a figure, or the name of what differs.
     pub name: String,
     /// How much of each jug goes in.
     pub pours: Vec<Poured>,
@@ -172,7 +172,7 @@ pub struct Glass {
     pub alcohol: f64,
     /// Sugar–acid ratio.
     pub ratio: Option<f64>,
-    /// How much there is, ml.
+    /// The volume, ml.
     pub volume_ml: f64,
     /// The glass as a drink, from its base on.
     pub drink: Drink,

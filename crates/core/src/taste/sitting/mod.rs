@@ -34,14 +34,14 @@ use crate::journal::{Entry, Journal};
 pub struct Sitting {
     /// What is tasted.
     pub kind: Tasted,
-    /// The ids of those who taste, in the order in which they sit.
+    /// The ids of the tasters, in order.
     pub tasters: Vec<String>,
     /// Where codes and orders come from.
     pub seed: u64,
     /// The codes and orders themselves, from when it was set up.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub dealt: Option<Dealt>,
-    /// Whether what is in the glasses is kept from those who taste.
+    /// Whether the contents are hidden from the tasters.
     pub blind: bool,
 }
 
@@ -169,7 +169,7 @@ pub struct Compared {
     pub more: String,
     /// How often each taster tastes, 1 to 12.
     pub times: u32,
-    /// What is in a glass, ml.
+    /// The volume in a glass, ml.
     pub sample_ml: f64,
 }
 
@@ -178,9 +178,9 @@ pub struct Compared {
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
 pub enum Utterance {
-    /// All glasses are poured; from now on what is in them is sealed.
+    /// All glasses are poured; from now on their contents are hidden.
     Poured,
-    /// How a glass is. Said again of the same glass, the last counts.
+    /// How a glass tastes. For the same glass, the last answer counts.
     Answered {
         /// Who says it.
         taster: String,
@@ -193,7 +193,7 @@ pub enum Utterance {
         #[serde(default)]
         liked: Option<u8>,
     },
-    /// How a glass is that was mixed from the three jugs.
+    /// How a glass mixed from the three jugs tastes.
     Mixed {
         /// Who says it.
         taster: String,
@@ -205,7 +205,7 @@ pub enum Utterance {
         /// In a word.
         felt: Felt,
     },
-    /// Which glass was chosen in a comparison, or on the stairs.
+    /// The glass chosen in a comparison or in the staircase test.
     Chose {
         /// Who chose.
         taster: String,
@@ -214,11 +214,11 @@ pub enum Utterance {
         /// Which of their tastings it was, from 0. Worked out, not said.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         nth: Option<u32>,
-        /// On the stairs: where they stood, and whether it was right. Worked out, not said.
+        /// In the staircase test: their level, and whether they were right. Worked out, not entered.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         tried: Option<Tried>,
     },
-    /// A row that was put in order.
+    /// A row that was sorted.
     Ordered {
         /// Who did.
         taster: String,
@@ -263,7 +263,7 @@ pub enum Utterance {
     },
 }
 
-/// How far a sitting is.
+/// The stage of a tasting.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -285,7 +285,7 @@ pub struct Before {
     pub code: String,
     /// Their answer.
     pub felt: Option<Felt>,
-    /// How good they found it.
+    /// How well they liked it.
     pub liked: Option<u8>,
 }
 
@@ -296,28 +296,28 @@ pub struct Seat {
     pub taster: String,
     /// The glasses, in the order in which they are tasted.
     pub glasses: Vec<Before>,
-    /// How many tastings they have behind them.
+    /// How many tastings they have done.
     pub done: u32,
     /// How many there are, if that is set.
     pub of: Option<u32>,
-    /// Whether nothing is asked of them any more.
+    /// Whether they have finished.
     pub finished: bool,
-    /// How they put the row in order.
+    /// How they sorted the row.
     pub ordered: Vec<String>,
     /// What they remarked.
     pub remarks: Vec<String>,
 }
 
-/// What the key says of a glass.
+/// What was in a glass.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct KeyLine {
     /// Who gets it; everybody if left out.
     pub taster: Option<String>,
-    /// Their how manieth tasting, from 0.
+    /// The number of their tasting, from 0.
     pub nth: u32,
     /// Its text.
     pub code: String,
-    /// What is in it: the glass's position in the row; of two drinks 0 or 1.
+    /// Its contents: the glass's position in the row; of two drinks 0 or 1.
     pub glass: usize,
     /// What that is called.
     pub name: String,
@@ -615,7 +615,7 @@ impl<'a> Table<'a> {
         }
     }
 
-    /// What everybody has before them.
+    /// What each taster sees now.
     #[must_use]
     pub fn seats(self) -> Vec<Seat> {
         (0..self.sitting.tasters.len()).map(|seat| self.seat(seat)).collect()

@@ -21,7 +21,7 @@ pub struct IdealView {
     pub ideal: Ideal,
     /// The figure in the middle.
     pub middle: f64,
-    /// Eight times in ten it is at least that.
+    /// At least this, 8 times out of 10.
     pub low: f64,
     /// And at most that.
     pub high: f64,
@@ -33,14 +33,14 @@ pub struct IdealView {
     pub more: u32,
 }
 
-/// What a sitting tells; only what isn't sealed.
+/// The results of a tasting, without hidden contents.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, utoipa::ToSchema)]
 pub struct Tells {
     /// Where each taster's ideal is.
     pub ideals: Vec<IdealView>,
     /// Where the group's does.
     pub group: Option<IdealView>,
-    /// How good each glass was found: its position, the mean mark, how many gave one.
+    /// How well each glass was liked: its position, the mean mark, how many gave one.
     pub liked: Vec<LikedGlass>,
     /// What a comparison shows.
     pub verdict: Option<Verdict>,
@@ -52,7 +52,7 @@ pub struct Tells {
     pub guesses: Vec<Guess>,
 }
 
-/// How good a glass was found.
+/// How well a glass was liked.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LikedGlass {
     /// Its position in the row.
@@ -81,7 +81,7 @@ pub struct Guess {
     pub ratio: f64,
     /// The one that it had.
     pub is: f64,
-    /// How far off, in just-noticeable differences.
+    /// How far off, in noticeable steps.
     pub off: f64,
 }
 
@@ -161,7 +161,7 @@ impl Table<'_> {
         }
     }
 
-    /// What it tells, of what isn't sealed.
+    /// The results, without hidden contents.
     #[must_use]
     pub fn tells(self) -> Tells {
         let mut tells = Tells::default();

@@ -18,7 +18,7 @@ pub(crate) struct MakeFromPlan {
     entry: String,
 }
 
-/// Begin a batch of a plan's drink, at the size that the plan says.
+/// Start a batch of a plan's drink, at the plan's size.
 #[utoipa::path(tag = "batches", request_body = inline(MakeFromPlan), responses(
     (status = 201, body = super::BatchView), (status = 404, body = Problem)))]
 #[post("/api/plans/{id}/make")]

@@ -13,7 +13,7 @@ use super::{OfPlan, Read};
 /// Batches on the go that are looked at; nobody makes more at once.
 const MOST: usize = 12;
 
-/// What is on the go.
+/// Batches in progress.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Going {
     /// The one that needs hands first, first.
@@ -40,7 +40,7 @@ pub(crate) struct GoingBatch {
     rate: f64,
     /// When it will be ready if you go on now, minutes since it started.
     ready_at: f64,
-    /// What needs hands next, if anything does now.
+    /// The next step to do now, if any.
     next: Option<String>,
     /// The waits in progress, the first to end first.
     waits: Vec<Wait>,
@@ -90,7 +90,7 @@ fn going_batch(read: Read) -> GoingBatch {
     }
 }
 
-/// What is on the go, the batch that needs hands first, first.
+/// Batches in progress, the one that needs hands first, first.
 #[utoipa::path(tag = "batches", responses((status = 200, body = Going)))]
 #[get("/api/going")]
 pub(in crate::api) async fn list_going(

@@ -89,15 +89,15 @@ pub(crate) struct BatchEntry {
 /// How a batch ended: what was written beside what was made.
 #[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
 pub(crate) struct Ending {
-    /// Where it was to be on the map.
+    /// The target on the map.
     pub(crate) written: Option<Spot>,
-    /// Where it is believed to be.
+    /// Its estimated place.
     pub(crate) made: Option<Spot>,
-    /// How far that may be off, a standard deviation.
+    /// Its error, a standard deviation.
     pub(crate) doubt: Spot,
-    /// How much there was to be, ml.
+    /// The planned volume, ml.
     pub(crate) written_ml: f64,
-    /// How much there is, ml.
+    /// The volume, ml.
     pub(crate) made_ml: f64,
     /// Minutes from beginning to end.
     pub(crate) minutes: f64,
@@ -177,7 +177,7 @@ pub(crate) struct BatchView {
     truth: Option<TruthView>,
 }
 
-/// A batch that is started.
+/// A batch to start.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) struct BeginBatch {
@@ -360,7 +360,7 @@ fn entry(kept: KeptBatch) -> BatchEntry {
     }
 }
 
-/// Batches, those that go on first.
+/// Batches, those in progress first.
 #[utoipa::path(tag = "batches", params(BatchesQuery), responses((status = 200, body = Batches)))]
 #[get("/api/batches")]
 pub(super) async fn list_batches(
@@ -394,7 +394,7 @@ pub(super) async fn list_batches(
     }))
 }
 
-/// Begin a batch. Said twice under one `Idempotency-Key` it is started once.
+/// Start a batch. Sent twice with the same `Idempotency-Key`, it starts once.
 #[utoipa::path(tag = "batches", request_body = inline(BeginBatch), responses(
     (status = 201, body = BatchView)))]
 #[post("/api/batches")]

@@ -30,13 +30,13 @@ pub(crate) struct TruthView {
     end: Option<Spot>,
     /// Its true volume, ml.
     volume_ml: f64,
-    /// How far that is from where it was to be, in just-noticeable differences.
+    /// How far that is from the target, in noticeable steps.
     from_target: Option<f64>,
-    /// How far it would have been if everything had been done as it is written.
+    /// How far it would have been if everything had been done as written.
     as_written: Option<f64>,
-    /// How far from where it was believed to be.
+    /// How far it is from our estimate.
     from_belief: Option<f64>,
-    /// How things turned out, what was furthest from usual first.
+    /// How it turned out, the most unusual first.
     luck: Vec<LuckWas>,
     /// Which reading tells most of such a drink.
     most_telling: Option<String>,
@@ -136,18 +136,17 @@ pub(in crate::api) async fn set_clock(
     state.batch_view(&id, asker).await
 }
 
-/// What is put before one of the simulated instruments.
+/// What one of the simulated instruments measures.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PutBefore {
     /// The vessel: a probe is dipped into it, a drop or a sample taken from it, or it is put on the scale.
     vessel: String,
-    /// The instrument, by its id.
+    /// The instrument's id.
     instrument: String,
 }
 
-/// Put what a vessel of a practice batch really holds before an instrument. What it reads comes with the other
-/// changes.
+/// Measure a vessel of a practice batch with an instrument. The reading comes with the other changes.
 #[utoipa::path(operation_id = "weigh_out", tag = "batches", request_body = inline(PutBefore), responses(
     (status = 204), (status = 404, body = Problem)))]
 #[post("/api/batches/{id}/put")]
@@ -208,11 +207,11 @@ pub(crate) struct Seen {
     value: Option<f64>,
     /// Its unit.
     unit: Option<String>,
-    /// What the tongue says; nothing where it tastes as it should.
+    /// How it tastes; nothing if it tastes right.
     words: Vec<Doubt>,
 }
 
-/// Look at the marks of a practice batch's jug, or taste it.
+/// Read the marks of a practice batch's jug, or taste it.
 #[utoipa::path(tag = "batches", request_body = Look, responses(
     (status = 200, body = Seen), (status = 404, body = Problem)))]
 #[post("/api/batches/{id}/look")]

@@ -20,7 +20,7 @@ use super::{BatchView, HAPPENING};
 pub(crate) struct Say {
     /// What happened.
     what: Happening,
-    /// A reading that is out of all likelihood is believed all the same.
+    /// Keep a very unlikely reading.
     #[serde(default)]
     sure: bool,
 }
@@ -147,12 +147,12 @@ pub(crate) struct AskWays {
 pub(crate) struct WaysView {
     /// Two or three ways, the smallest change first; none where nothing needs to be done, or can be.
     ways: Vec<WayOn>,
-    /// What helps against what sugar and acid don't answer.
+    /// Remedies for tastes other than sweet and sour.
     advice: Vec<AdviceOn>,
 }
 
-/// How to go on with a batch that goes differently, or tastes of something. Nothing is changed by asking;
-/// what a way says is done by saying it.
+/// Suggestions for a batch that went differently or tastes wrong. Asking changes nothing; a suggestion is taken by
+/// adding its log entry.
 #[utoipa::path(operation_id = "list_ways", tag = "batches", request_body = inline(AskWays), responses(
     (status = 200, body = WaysView), (status = 404, body = Problem)))]
 #[post("/api/batches/{id}/ways")]

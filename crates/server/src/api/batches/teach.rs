@@ -19,7 +19,7 @@ use super::{BatchView, Read};
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct Teach {
-    /// Whether to save it; saying no undoes what was saved before.
+    /// Whether to save it; false undoes an earlier save.
     learn: bool,
 }
 
@@ -42,7 +42,7 @@ pub(crate) fn learn(kitchen: &mut Kitchen, batch: &str, taught: &[Teaching]) {
     }
 }
 
-/// Let the kitchen learn what a finished batch teaches, or take that back. A practice batch teaches nothing.
+/// Save what a finished batch shows to your kitchen, or undo that. A practice batch saves nothing.
 #[utoipa::path(tag = "batches", request_body = inline(Teach), responses(
     (status = 200, body = BatchView), (status = 404, body = Problem)))]
 #[post("/api/batches/{id}/teach")]

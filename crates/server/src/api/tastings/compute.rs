@@ -36,7 +36,7 @@ pub(in crate::api) async fn pour_row(
     state.desk.ask(asker, question).await.map(web::Json)
 }
 
-/// A comparison that is thought of.
+/// A planned comparison.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct ProspectWanted {
@@ -72,8 +72,7 @@ pub(crate) struct PitchersWanted {
 /// The pitchers of a group.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PitchersView {
-    /// Those who drink, in the order that is spoken of; who hasn't tasted anything yet is counted by what is
-    /// usual.
+    /// The drinkers, in order; we use an average taste for anyone without a tasting.
     guests: Vec<GuestView>,
     shares: Vec<Share>,
 }
@@ -85,7 +84,7 @@ pub(crate) struct GuestView {
     name: String,
     /// Their ideal ratio.
     ratio: f64,
-    /// How many glasses it rests on; none if it is what is usual.
+    /// How many glasses it is based on; none if it is the usual value.
     glasses: usize,
 }
 
@@ -187,7 +186,7 @@ fn told(seats: &[TasterView], family: Family) -> (Vec<GuestView>, Vec<Guest>) {
     (views.collect(), found.iter().map(|(_, guest)| guest.clone()).collect())
 }
 
-/// A drink that was measured, and ours beside it.
+/// A drink that was measured, with ours to compare.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct ReferenceWanted {

@@ -53,15 +53,15 @@ pub(crate) struct TastingEntry {
     begun_at: String,
     /// "ladder", "find", "compare", "tongue", "guess", "order", "match", "pitcher".
     what: String,
-    /// How far it is: "pouring", "sealed", "open", "over".
+    /// The stage: "pouring", "sealed", "open", "over".
     stage: String,
     /// The tasters, by id.
     tasters: Vec<String>,
-    /// Tastings that are done, of all who taste.
+    /// Tastings done, by all tasters.
     done: u32,
     /// Of how many, if that is set.
     of: Option<u32>,
-    /// What it tells, in a sentence.
+    /// The result, in a sentence.
     tells: String,
 }
 
@@ -74,16 +74,16 @@ pub(crate) struct Tastings {
     next: Option<usize>,
 }
 
-/// The sheet of the one who pours.
+/// The pouring sheet.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct SheetView {
-    /// A row: its base, jugs, glasses and what all takes.
+    /// A row: its base, jugs, glasses and everything it takes.
     ladder: Option<Ladder>,
-    /// What goes under which code.
+    /// Which glass has which code.
     key: Vec<KeyLine>,
     /// The order of each who tastes, as codes.
     orders: Vec<Vec<String>>,
-    /// On the stairs: the plain glass and the stronger one of each who tastes.
+    /// In the staircase test: each taster's plain glass and stronger glass.
     stairs: Vec<StairGlasses>,
     /// The glass to guess.
     guess: Option<Mixed>,
@@ -102,7 +102,7 @@ pub(crate) struct StairGlasses {
 pub(crate) struct NextView {
     /// How it is mixed.
     mixed: Mixed,
-    /// How many more would settle it, this one counted; nought if it is settled.
+    /// How many more would settle it, including this one; 0 if it is settled.
     more: u32,
 }
 
@@ -201,8 +201,8 @@ pub(super) async fn read_tasting(
     state.shown(told, asker).await.map(web::Json)
 }
 
-/// Say something in a tasting. When it is answered it is on disk; said twice under one `Idempotency-Key` it
-/// counts once.
+/// Add an answer in a tasting. Once confirmed it is on disk; sent twice with the same `Idempotency-Key`, it counts
+/// once.
 #[utoipa::path(operation_id = "add_word", tag = "tasting", request_body = Utter, responses(
     (status = 200, body = TastingView), (status = 404, body = Problem)))]
 #[post("/api/tastings/{id}/words")]
@@ -318,7 +318,7 @@ pub(super) async fn next_glass(
     state.desk.ask(asker, question).await.map(web::Json)
 }
 
-/// The sheet of the one who pours. While a key is sealed it is refused; phones never get it.
+/// The pouring sheet. Not available while the contents are hidden; never on phones.
 #[utoipa::path(tag = "tasting", responses(
     (status = 200, body = SheetView), (status = 404, body = Problem), (status = 409, body = Problem)))]
 #[get("/api/tastings/{id}/sheet")]

@@ -39,7 +39,7 @@ pub(crate) enum WhatToTaste {
     Tongue(Staircase),
     /// Where a glass is.
     Guess(Finding),
-    /// A row that is put in order.
+    /// A row to sort.
     Order(Row),
     /// A drink to match.
     Match(MatchWanted),
@@ -59,7 +59,7 @@ pub(crate) struct CompareWanted {
     more: String,
     /// How often each taster tastes, 1 to 12.
     times: u32,
-    /// What is in a glass, ml.
+    /// The volume in a glass, ml.
     sample_ml: f64,
 }
 
@@ -96,9 +96,9 @@ pub(crate) struct SetUp {
     /// Its name.
     name: String,
     what: WhatToTaste,
-    /// The ids of those who taste, in the order in which they sit.
+    /// The ids of the tasters, in order.
     tasters: Vec<String>,
-    /// Whether what is in the glasses is kept from those who taste.
+    /// Whether the contents are hidden from the tasters.
     #[serde(default)]
     blind: bool,
 }
@@ -266,7 +266,7 @@ fn kind(
     })
 }
 
-/// Set a tasting up. Said twice under one `Idempotency-Key` it is set up once.
+/// Set up a tasting. Sent twice with the same `Idempotency-Key`, it is set up once.
 #[utoipa::path(operation_id = "begin_tasting", tag = "tasting", request_body = SetUp, responses(
     (status = 201, body = super::view::TastingView)))]
 #[post("/api/tastings")]

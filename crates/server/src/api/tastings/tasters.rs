@@ -36,21 +36,21 @@ pub(crate) struct TasterView {
     pub(super) id: String,
     /// Who they are.
     pub(super) taster: Taster,
-    /// When they were put down, RFC 3339.
+    /// When they were added, RFC 3339.
     created_at: String,
     /// Where their ideal is, for each family that they tasted of.
     pub(super) ideals: Vec<FamilyIdeal>,
 }
 
-/// Somebody's ideal in a family of drinks.
+/// A taster's ideal in a family of drinks.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct FamilyIdeal {
     pub(super) family: Family,
-    /// It, as the logarithm of the sugar–acid ratio.
+    /// The logarithm of the sugar–acid ratio.
     pub(super) ideal: Ideal,
     /// The ratio in the middle.
     ratio: f64,
-    /// Eight times in ten it is at least that.
+    /// At least this, 8 times out of 10.
     low: f64,
     /// And at most that.
     high: f64,
@@ -60,9 +60,9 @@ pub(crate) struct FamilyIdeal {
     words: String,
     /// Where it is on the family's map, at the strength that its drinks mostly have.
     spot: Spot,
-    /// Where its lower and upper end lie there.
+    /// Where its lower and upper ends are.
     ends: [Spot; 2],
-    /// How many glasses that rests on.
+    /// How many glasses that is based on.
     pub(super) glasses: usize,
 }
 
@@ -199,7 +199,7 @@ fn checked(mut taster: Taster) -> Result<Taster, Problem> {
     Ok(taster)
 }
 
-/// Put somebody down who tastes. Said twice under one `Idempotency-Key` they are put down once.
+/// Add a taster. Sent twice with the same `Idempotency-Key`, they are added once.
 #[utoipa::path(tag = "tasting", request_body = Taster, responses(
     (status = 201, body = TasterView)))]
 #[post("/api/tasters")]
@@ -250,7 +250,7 @@ pub(in crate::api) async fn change_taster(
 /// What remains of a deleted taster.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct DeletedTaster {
-    /// Backups in which they still are, since those can't be read or written: the files' names.
+    /// Backups that still contain them because they can't be read or written: file names.
     still_in: Vec<String>,
 }
 

@@ -18,7 +18,7 @@ use super::compute;
 use super::read::ReadTasting;
 use super::tasters::TasterView;
 
-/// A tasting in its present state. What is sealed isn't in it.
+/// A tasting in its present state, without hidden contents.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct TastingView {
     id: String,
@@ -33,17 +33,17 @@ pub(crate) struct TastingView {
     about: About,
     /// The tasters; those who were deleted are missing.
     tasters: Vec<TasterView>,
-    /// What everybody has before them.
+    /// What each taster sees now.
     seats: Vec<Seat>,
-    /// What it tells, of what isn't sealed.
+    /// The results, without hidden contents.
     tells: Tells,
-    /// What is under which code, once that is shown.
+    /// Which glass has which code, once revealed.
     key: Vec<KeyLine>,
     /// The row's glasses, once they are shown.
     glasses: Vec<Glass>,
 }
 
-/// What is tasted, without what is sealed.
+/// The tasting, without hidden contents.
 #[derive(Debug, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 #[allow(clippy::large_enum_variant, reason = "there is one of it at a time")]
@@ -58,7 +58,7 @@ pub(crate) enum About {
     Tongue(TongueAbout),
     /// Where a glass is.
     Guess(FindAbout),
-    /// A row that is put in order.
+    /// A row to sort.
     Order(RowAbout),
     /// A drink to match.
     Match(MatchAbout),
@@ -66,7 +66,7 @@ pub(crate) enum About {
     Pitcher(PitcherAbout),
 }
 
-/// A row, without what is in its glasses.
+/// A row, without the contents of its glasses.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct RowAbout {
     /// The drink's name.
@@ -100,7 +100,7 @@ pub(crate) struct CompareAbout {
     prospect: Prospect,
 }
 
-/// What a tongue is tried on.
+/// What a taster is tested on.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct TongueAbout {
     stairs: Staircase,
