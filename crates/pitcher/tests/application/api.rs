@@ -495,7 +495,7 @@ fn what_can_be_made_from_what_is_there() {
     let few = app.post("/api/compute/offers", &few).json();
     assert_eq!((&few["looked_at"], &few["there_are"]), (&json!(5), &can["there_are"]));
     assert!(few["offers"][0]["uses"][0]["text"].as_str().unwrap().contains("8 limes"), "{few}");
-    // "In 10 minutes" is a wish: what would be late is told as late.
+    // "In 10 minutes": a drink that would be late says so.
     let soon = json!({ "text": "8 limes, sugar; four people in 10 minutes" });
     let soon = app.post("/api/compute/offers", &soon).json();
     let by: jiff::Timestamp = soon["by"].as_str().unwrap().parse().unwrap();
