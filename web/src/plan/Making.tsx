@@ -53,21 +53,18 @@ export function Making({ id, answer: planned, onLater }: MakingProps) {
     (worst, one) => (worst === undefined || one.by > worst.by ? one : worst),
     undefined,
   );
+  const later = latest && Math.ceil(latest.by / STEP) * STEP;
   return (
     <Box component="section" aria-label="Making it">
       <Box component="h2" sx={{ ...displayFont, fontSize: 20, fontWeight: 700, m: 0, mb: 1 }}>
         Make it
       </Box>
       <Trouble error={make.error ?? undefined} />
-      {latest && latest.by > LATE && (
+      {latest && later && latest.by > LATE && (
         <Box role="status" sx={{ mb: 1.5, maxWidth: 620 }}>
           {latest.name} will be ready {span(latest.by)} after it should be served.{" "}
-          <Button
-            variant="outlined"
-            sx={{ ml: 1 }}
-            onClick={() => onLater(Math.ceil(latest.by / STEP) * STEP)}
-          >
-            Serve {span(Math.ceil(latest.by / STEP) * STEP)} later
+          <Button variant="outlined" sx={{ ml: 1 }} onClick={() => onLater(later)}>
+            Serve {span(later)} later
           </Button>
         </Box>
       )}

@@ -3,8 +3,7 @@
  * in the zone where the kitchen is.
  */
 
-import * as dates from "../ui/dates";
-import { clockTime, wholeDay } from "../ui/dates";
+import { clockTime, weekday as weekdayOf, wholeDay } from "../ui/dates";
 
 /** When the minutes are counted from, and where the clock hangs. */
 export interface Clock {
@@ -23,7 +22,7 @@ export function hour(clock: Clock, minutes: number): string {
 
 /** "Saturday". */
 export function weekday(clock: Clock, minutes: number): string {
-  return dates.weekday(moment(clock, minutes), clock.zone);
+  return weekdayOf(moment(clock, minutes), clock.zone);
 }
 
 /** "Saturday 26 June". */

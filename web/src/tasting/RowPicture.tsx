@@ -18,7 +18,7 @@ const TALLEST = 46;
 export function RowPicture({ shares, words, liquid }: RowPictureProps) {
   const most = Math.max(...shares, 1e-9);
   const width = shares.length * APART;
-  const [low, high] = [words.split(" to ")[0], words.split(" to ")[1]];
+  const [low, high] = words.split(" to ");
   return (
     <Box
       component="svg"

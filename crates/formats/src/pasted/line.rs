@@ -2,10 +2,12 @@
 
 use keen_core::cupboard::{Cupboard, Kind};
 use keen_core::drink::{Cut, Warmth};
-use keen_core::quantity::said::words;
+use keen_core::quantity::said::{Word, words};
+
 use keen_core::quantity::{Amount, Millilitres};
 use serde::Serialize;
 
+use super::item::Item;
 use super::list::items;
 use super::names::Names;
 use super::outcome::{Offer, Sure};
@@ -54,14 +56,27 @@ pub fn read_line(text: &str, cupboard: &Cupboard) -> LineRead {
     let text: String = text.chars().take(MOST).collect();
     let words = words(&text);
     let names = Names::of(cupboard);
-    let found = items(&words, &names);
+    let things = things_in(&words, &names);
+    let alike = if things.is_empty() {
+        let offer = |id: &str, name: &str| Offer { id: id.to_owned(), name: name.to_owned() };
+        names.nearest(&words).into_iter().map(|it| offer(&it.id, &it.name)).collect()
+    } else {
+        Vec::new()
+    };
+    LineRead { things, alike }
+}
+
+/// What these words say goes in, each with its amount or as much as is usual.
+pub(super) fn things_in(words: &[Word], names: &Names<'_>) -> Vec<LineThing> {
+    let cupboard = names.cupboard;
+    let found = items(words, names);
+    let unknown = |item: &Item| item.sure == Sure::Asked && item.ingredient.is_none();
     // Of a line that is understood in part nothing is taken: what is left out would be lost without a word.
-    let unknown = found.len() > 1
-        && found.iter().any(|item| item.sure == Sure::Asked && item.ingredient.is_none());
-    let things: Vec<LineThing> = found
+    if found.iter().any(unknown) {
+        return Vec::new();
+    }
+    found
         .iter()
-        .filter(|_| !unknown)
-        .filter(|item| item.sure != Sure::Asked || item.ingredient.is_some())
         .filter_map(|item| {
             let it = cupboard.ingredient(item.ingredient.as_deref()?)?;
             let amount = item.amount.clone().unwrap_or_else(|| cupboard.usual_amount(it));
@@ -79,14 +94,7 @@ pub fn read_line(text: &str, cupboard: &Cupboard) -> LineRead {
                 assumed: if item.said { item.why.clone() } else { Vec::new() },
             })
         })
-        .collect();
-    let alike = if things.is_empty() {
-        let offer = |id: &str, name: &str| Offer { id: id.to_owned(), name: name.to_owned() };
-        names.nearest(&words).into_iter().map(|it| offer(&it.id, &it.name)).collect()
-    } else {
-        Vec::new()
-    };
-    LineRead { things, alike }
+        .collect()
 }
 
 #[cfg(test)]

@@ -15,7 +15,7 @@ use keen_core::quantity::{Amount, Measure};
 use keen_core::study::{self, Beginning};
 use serde::Serialize;
 
-use super::line::{LineThing, read_line};
+use super::line::{LineThing, things_in};
 use super::method::{Doing, doings};
 use super::names::Names;
 use super::uses::amounts;
@@ -81,7 +81,7 @@ impl Bench<'_> {
     fn read(&mut self, part: &str, names: &Names<'_>) -> bool {
         let lower = part.to_lowercase();
         let words = words(&lower);
-        let things = read_line(&lower, self.cupboard).things;
+        let things = things_in(&words, names);
         if words.first().is_some_and(|w| w.is(&["rinse"]))
             || says(&words, &["second"]) && says(&words, &["water"])
         {
@@ -200,20 +200,20 @@ impl Bench<'_> {
         made.id
     }
 
+    fn kind_in_hand(&self) -> Option<VesselKind> {
+        self.drink.vessel(&self.vessel).map(|i| self.drink.vessels[i].kind)
+    }
+
     /// Takes another vessel in hand.
     fn take(&mut self, kind: VesselKind) {
-        if self.drink.vessel(&self.vessel).map(|i| self.drink.vessels[i].kind) != Some(kind) {
+        if self.kind_in_hand() != Some(kind) {
             self.vessel = self.vessel_of(kind);
         }
     }
 
     /// What is heated stands in a pot: what is in hand is poured there.
     fn take_to_the_pot(&mut self) {
-        let heatable = |bench: &Self| {
-            let i = bench.drink.vessel(&bench.vessel);
-            i.is_some_and(|i| bench.drink.vessels[i].kind.can_be_heated())
-        };
-        if heatable(self) {
+        if self.kind_in_hand().is_some_and(VesselKind::can_be_heated) {
             return;
         }
         let poured = self.begin(|a| matches!(a, Action::Pour { .. }));
@@ -345,8 +345,10 @@ impl Bench<'_> {
         if self.begin(|a| matches!(a, Action::Blend { .. })).is_none() {
             return false;
         }
-        let kind = self.drink.vessel(&self.vessel).map(|i| self.drink.vessels[i].kind);
-        if !matches!(kind, Some(VesselKind::Blender | VesselKind::Jug | VesselKind::Pot)) {
+        if !matches!(
+            self.kind_in_hand(),
+            Some(VesselKind::Blender | VesselKind::Jug | VesselKind::Pot)
+        ) {
             let poured = self.pour(Some(VesselKind::Blender));
             debug_assert!(poured, "what can be blended can be poured");
         }

@@ -22,6 +22,7 @@ export function TypeSteps({ editor, drink, at, vessel, onAdded }: TypeStepsProps
   const [text, setText] = useState("");
   const [unread, setUnread] = useState<string[]>([]);
   const field = useRef<HTMLInputElement>(null);
+  const reading = useRef(false);
   const { latest, error } = useQuestion(
     ["typed steps", drink.vessels, drink.steps.slice(0, at), vessel, text],
     (signal) =>
@@ -72,7 +73,10 @@ export function TypeSteps({ editor, drink, at, vessel, onAdded }: TypeStepsProps
         onKeyDown={(event) => {
           if (event.key !== "Enter" || text.trim() === "") return;
           event.preventDefault();
-          void latest(add);
+          // A key that is pressed twice adds once.
+          if (reading.current) return;
+          reading.current = true;
+          void latest(add).finally(() => (reading.current = false));
         }}
         slotProps={{ formHelperText: { role: "status", sx: { color: colour("stop") } } }}
       />

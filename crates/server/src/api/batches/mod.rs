@@ -434,10 +434,11 @@ pub(super) struct Beginning {
 impl State {
     pub(super) async fn batch(&self, id: &str) -> Result<Read, Problem> {
         let id = id.to_owned();
-        let mut read = Read::of(self.with_store(move |store| store.batch(&id)).await?)?;
-        if read.plan.is_some() {
-            read = self.with_store(move |store| Ok(read.served_as_planned(store))).await?;
-        }
+        let read = move |store: &Store| {
+            let found = store.batch(&id)?;
+            Ok(Read::of(found).map(|read| read.served_as_planned(store)))
+        };
+        let mut read = self.with_store(read).await??;
         // Of what was used then is spoken as the kitchen is spoken to now.
         read.cupboard = read.cupboard.said_in(self.cupboard().saying());
         Ok(read)
