@@ -1,7 +1,7 @@
 // Starts headless Chromium for the journeys and the pictures.
 import { spawn } from "node:child_process";
 import { existsSync } from "node:fs";
-import { mkdtemp, rm } from "node:fs/promises";
+import { cp, mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { createInterface } from "node:readline";
@@ -57,12 +57,23 @@ async function start(binary, folder, port, more, command) {
   return { server, ended, address: first.split(" ").at(-1) };
 }
 
+/** A shelf with all that the demo has on it, to be copied: working it out anew takes as long as a short journey. */
+export async function demoShelf(binary) {
+  const folder = await mkdtemp(join(tmpdir(), "keen-pitcher-demo-"));
+  const { server, ended } = await start(binary, folder, "0", [], "demo");
+  server.kill();
+  await ended;
+  return folder;
+}
+
 /**
- * The demo (or with `serve` an empty shelf), on a shelf that nobody else has; `close` ends it and takes the shelf away, `cut` ends it at once,
- * as a power cut would, and `again` starts it where it was.
+ * The demo (or with `serve` an empty shelf), on a shelf that nobody else has: a copy of `shelf`, if there is one.
+ * `close` ends it and takes the shelf away, `cut` ends it at once, as a power cut would, and `again` starts it where
+ * it was.
  */
-export async function serveDemo(binary, more = [], command = "demo") {
+export async function serveDemo(binary, more = [], command = "demo", shelf = undefined) {
   const folder = await mkdtemp(join(tmpdir(), "keen-pitcher-"));
+  if (shelf && command === "demo") await cp(shelf, folder, { recursive: true });
   let running = await start(binary, folder, "0", more, command);
   const { address } = running;
   return {

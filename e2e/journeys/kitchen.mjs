@@ -5,7 +5,8 @@
 import AxeBuilder from "@axe-core/playwright";
 import { test as plain } from "@playwright/test";
 import assert from "node:assert/strict";
-import { serveDemo } from "../browser.mjs";
+import { rm } from "node:fs/promises";
+import { demoShelf, serveDemo } from "../browser.mjs";
 
 /** A refused change is an answer that the browser logs as well. */
 const REFUSED = /status of (401|403|409|422|507)|ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED/;
@@ -34,8 +35,17 @@ export const test = plain.extend({
   command: ["demo", { option: true }],
   /** What the server is told besides. */
   more: [[], { option: true }],
-  demo: async ({ command, more }, use) => {
-    const demo = await serveDemo(process.env.KEEN_PITCHER, more, command);
+  /** What the demo has, worked out once for all that one worker walks. */
+  shelf: [
+    async ({}, use) => {
+      const shelf = await demoShelf(process.env.KEEN_PITCHER);
+      await use(shelf);
+      await rm(shelf, { recursive: true });
+    },
+    { scope: "worker" },
+  ],
+  demo: async ({ command, more, shelf }, use) => {
+    const demo = await serveDemo(process.env.KEEN_PITCHER, more, command, shelf);
     await use(demo);
     await demo.close();
   },

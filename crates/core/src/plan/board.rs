@@ -5,11 +5,23 @@
 pub(super) type Time = i64;
 
 /// One pair of hands, one burner, one vessel: what it is busy with, in order of time and never twice at once.
-#[derive(Debug, Clone, Default, PartialEq)]
+#[derive(Debug, Default, PartialEq)]
 pub(super) struct Lane {
     busy: Vec<(Time, Time)>,
     /// When something begins that takes no time yet: it is held for longer by what is placed before it.
     moments: Vec<Time>,
+}
+
+/// A board is copied for every making that is placed, a hundred thousand times a plan: into the room that it had.
+impl Clone for Lane {
+    fn clone(&self) -> Self {
+        Self { busy: self.busy.clone(), moments: self.moments.clone() }
+    }
+
+    fn clone_from(&mut self, other: &Self) {
+        self.busy.clone_from(&other.busy);
+        self.moments.clone_from(&other.moments);
+    }
 }
 
 impl Lane {
@@ -48,12 +60,25 @@ impl Lane {
         }
     }
 
-    /// Whether something new may begin on it. Two that only touch in a moment would both be held from there
-    /// backwards, so a moment is kept apart from whatever else begins or ends there.
+    /// The latest time up to `latest` from which something new may be on it for so long. Two that only touch in a
+    /// moment would both be held from there backwards, so a moment is kept apart from whatever else begins or ends
+    /// there.
+    pub(super) fn latest_open(&self, latest: Time, length: Time) -> Time {
+        let mut at = latest;
+        loop {
+            at = self.latest_free(at, length);
+            let met = self.moments.iter().copied().filter(|m| (at..=at + length).contains(m)).min();
+            let touched = || self.busy.iter().find(|(a, b)| *a <= at && at <= *b).map(|(a, _)| *a);
+            match met.or_else(|| touched().filter(|_| length <= 0)) {
+                Some(in_the_way) => at = in_the_way - length - 1,
+                None => return at,
+            }
+        }
+    }
+
+    /// Whether something new may begin on it.
     pub(super) fn is_open(&self, from: Time, to: Time) -> bool {
-        let meets = |at: &Time| (from..=to).contains(at);
-        let touched = || self.busy.iter().any(|(a, b)| *a <= from && from <= *b);
-        self.is_free(from, to) && !self.moments.iter().any(meets) && (to > from || !touched())
+        self.latest_open(from, to - from) == from
     }
 
     /// Whether something begins just at that time: hands stay with what they are at.
@@ -95,12 +120,27 @@ impl Cold {
 }
 
 /// Everything together.
-#[derive(Debug, Clone, Default, PartialEq)]
+#[derive(Debug, Default, PartialEq)]
 pub(super) struct Board {
     pub(super) cooks: Vec<Lane>,
     pub(super) rings: Vec<Lane>,
     pub(super) vessels: Vec<Lane>,
     pub(super) cold: Cold,
+}
+
+impl Clone for Board {
+    fn clone(&self) -> Self {
+        let Self { cooks, rings, vessels, cold } = self;
+        let (cooks, rings, vessels) = (cooks.clone(), rings.clone(), vessels.clone());
+        Self { cooks, rings, vessels, cold: cold.clone() }
+    }
+
+    fn clone_from(&mut self, other: &Self) {
+        self.cooks.clone_from(&other.cooks);
+        self.rings.clone_from(&other.rings);
+        self.vessels.clone_from(&other.vessels);
+        self.cold.0.clone_from(&other.cold.0);
+    }
 }
 
 /// The lane on which something can be done latest, and when; of lanes that are alike the one that is busy
@@ -136,6 +176,7 @@ mod tests {
         lane.open(-50, -50);
         assert!(!lane.is_open(-50, -50) && !lane.is_open(-80, -50) && !lane.is_open(-50, -20));
         assert!(lane.is_open(-80, -51) && lane.is_open(-49, -20));
+        assert_eq!((lane.latest_open(-60, 20), lane.latest_open(-50, 0)), (-71, -51));
         lane.take(-10, 0);
         assert!(!lane.is_open(-10, -10) && !lane.is_open(0, 0) && lane.is_open(-20, -10));
     }

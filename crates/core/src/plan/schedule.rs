@@ -202,6 +202,7 @@ impl Problem {
         };
         let mut placed = vec![false; n];
         let mut waiting = how.order.clone();
+        let mut room = Room::default();
         while !waiting.is_empty() {
             // What other makings wait for is placed after them.
             let free = |making: &usize| {
@@ -215,7 +216,7 @@ impl Problem {
             };
             let next = waiting.iter().position(free).unwrap_or(0);
             let making = waiting.remove(next);
-            self.place(links, (making, how), &mut placed, &mut schedule);
+            self.place(links, (making, how), &mut placed, &mut schedule, &mut room);
         }
         schedule
     }
@@ -227,18 +228,22 @@ impl Problem {
         (making, how): (usize, &How),
         placed: &mut [bool],
         schedule: &mut Schedule,
+        Room { bounds, board, left }: &mut Room,
     ) {
-        let mut bounds = Bounds { ends: how.ends.clone(), stays: vec![0; self.stays.len()] };
-        let before = (schedule.board.clone(), schedule.broken.len());
+        bounds.ends.clone_from(&how.ends);
+        bounds.stays.clear();
+        bounds.stays.resize(self.stays.len(), 0);
+        board.clone_from(&schedule.board);
+        let broken = schedule.broken.len();
         for attempt in 0..=TRIES {
             let last = attempt == TRIES;
             let mut try_it = Placing { problem: self, links, how, schedule, placed, last };
-            if try_it.making(making, &mut bounds) || last {
+            if try_it.making(making, bounds, left) || last {
                 return;
             }
             self.makings[making].iter().for_each(|j| placed[*j] = false);
-            schedule.board.clone_from(&before.0);
-            schedule.broken.truncate(before.1);
+            schedule.board.clone_from(board);
+            schedule.broken.truncate(broken);
             for (stay, vessel) in self.stays.iter().zip(&mut schedule.vessel) {
                 if stay.jobs.iter().all(|j| !placed[*j]) {
                     *vessel = None;
@@ -347,11 +352,22 @@ impl Ends {
 }
 
 /// What was learned from placings that broke.
+#[derive(Default)]
 struct Bounds {
     /// By when a job has to be ended so that nothing before it stands too long.
     ends: Vec<Time>,
     /// For how long a vessel will be held at least.
     stays: Vec<Time>,
+}
+
+/// Room that is used anew for each making.
+#[derive(Default)]
+struct Room {
+    bounds: Bounds,
+    /// The board as it was before the making.
+    board: Board,
+    /// The jobs that are yet to be placed.
+    left: Vec<usize>,
 }
 
 /// The placing of one making.
@@ -381,9 +397,9 @@ impl Placing<'_> {
     }
 
     /// Returns whether all could be had; if not, `bounds` know better than before.
-    fn making(&mut self, making: usize, bounds: &mut Bounds) -> bool {
+    fn making(&mut self, making: usize, bounds: &mut Bounds, left: &mut Vec<usize>) -> bool {
         let jobs = &self.problem.makings[making];
-        let mut left: Vec<usize> = jobs.clone();
+        left.clone_from(jobs);
         let mut whole = true;
         while !left.is_empty() {
             let ready = |job: &usize| {
@@ -536,7 +552,7 @@ impl Placing<'_> {
         let length = (to - from).max(bounds.stays[*stay]);
         let others = self.problem.stays[*stay].vessels.iter().filter(|v| !taken.contains(v));
         let latest = others
-            .map(|v| self.schedule.board.vessels[*v].latest_free(to - length, length))
+            .map(|v| self.schedule.board.vessels[*v].latest_open(to - length, length))
             .max()
             .ok_or(false)?;
         // One that is free just now would have been chosen.

@@ -326,8 +326,8 @@ fn questions(drink: &Value) -> Vec<(&'static str, Value)> {
     ]
 }
 
-/// How long the application is asked what nobody asks.
-const FUZZED_FOR: std::time::Duration = std::time::Duration::from_secs(30);
+/// How often the application is asked what nobody asks.
+const QUESTIONS: usize = 1000;
 
 /// Changes any few places of a drink, and of what is asked of it, to anything, shuffles its steps and
 /// says some of them again: the answer is figures, or a problem that names a field.
@@ -341,9 +341,8 @@ fn no_question_breaks_the_application() {
     let order = prop::collection::vec(0..all, 1..60);
     let asked = (0..questions(&Value::Null).len(), any::<prop::sample::Index>(), any_value());
     let drinks = (prop::collection::vec(change, 0..3), order, prop::collection::vec(asked, 1..4));
-    let start = std::time::Instant::now();
     let (many, answered) = (std::cell::Cell::new(0), std::cell::Cell::new(0));
-    while start.elapsed() < FUZZED_FOR {
+    while many.get() < QUESTIONS {
         let mut runner = proptest::test_runner::TestRunner::new(ProptestConfig {
             cases: 20,
             failure_persistence: None,
@@ -409,6 +408,5 @@ fn no_question_breaks_the_application() {
         run.unwrap();
     }
     let (many, answered) = (many.get(), answered.get());
-    eprintln!("{many} questions in a minute, {answered} of them answered with figures");
-    assert!(many > 300 && answered > many / 10, "{answered} of {many}");
+    assert!(answered > many / 10, "{answered} of {many} questions were answered with figures");
 }

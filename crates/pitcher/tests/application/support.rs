@@ -7,6 +7,13 @@ use tempfile::TempDir;
 
 use crate::described::{as_described, note};
 
+/// Calls the application; one of its own each time, as if from another window. Small buffers are enough: they are
+/// cleared for every call.
+fn agent() -> ureq::Agent {
+    let config = ureq::Agent::config_builder().http_status_as_error(false);
+    config.input_buffer_size(16 * 1024).output_buffer_size(16 * 1024).build().into()
+}
+
 /// The application, serving a shelf of its own until it is dropped.
 pub struct Application {
     process: Child,
@@ -139,8 +146,6 @@ impl Application {
         body: Option<&str>,
         headers: &[(&str, &str)],
     ) -> Answer {
-        let agent: ureq::Agent =
-            ureq::Agent::config_builder().http_status_as_error(false).build().into();
         let mut request =
             ureq::http::Request::builder().method(method).uri(format!("{}{path}", self.address));
         if !headers.iter().any(|(name, _)| *name == "content-type") {
@@ -150,7 +155,7 @@ impl Application {
             request = request.header(*name, *value);
         }
         let request = request.body(body.unwrap_or_default().to_owned()).unwrap();
-        let mut response = agent.run(request).unwrap();
+        let mut response = agent().run(request).unwrap();
         let header = |name: &str| {
             response
                 .headers()
@@ -252,11 +257,9 @@ pub fn send(app: &Application, path: &str, body: &[u8]) -> (u16, Value) {
 
 pub fn send_by(method: &str, app: &Application, path: &str, body: &[u8]) -> (u16, Value) {
     let url = format!("http://{}{path}", app.address.trim_start_matches("http://"));
-    let agent: ureq::Agent =
-        ureq::Agent::config_builder().http_status_as_error(false).build().into();
     let request = match method {
-        "PUT" => agent.put(&url),
-        _ => agent.post(&url),
+        "PUT" => agent().put(&url),
+        _ => agent().post(&url),
     };
     let mut answer = request.header("content-type", "application/octet-stream").send(body).unwrap();
     let status = answer.status().as_u16();
