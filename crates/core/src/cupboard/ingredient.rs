@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use super::{Evidence, FigureSource, Flavour, KeptPast, Texture};
+use super::{Choice, Evidence, FigureSource, Flavour, KeptPast, Texture};
 use crate::chemistry::Mixture;
 
 /// One thing that can go into a drink.
@@ -28,6 +28,8 @@ pub struct Ingredient {
     pub part: Part,
     /// What else is special about it.
     pub traits: Vec<Trait>,
+    /// What it is taken for when nothing else was said.
+    pub staples: Vec<Choice>,
     /// What to be careful about.
     pub care: Vec<Care>,
     /// Other ingredients that are in it, or that it comes from: who avoids one of them avoids this.

@@ -20,6 +20,7 @@ mod lots;
 mod own;
 mod pooled;
 mod produce;
+mod staple;
 mod tables;
 mod texture;
 mod vessel;
@@ -40,6 +41,7 @@ pub use own::{
 };
 pub use pooled::{Levels, Pooled};
 pub use produce::{Produce, Size};
+pub use staple::{Choice, Staple};
 pub use texture::{SugarDraw, Texture, TextureKind};
 pub(crate) use vessel::SOUR_FOR_METAL;
 pub use vessel::{Material, Press, Strainer, VesselKind};
@@ -60,6 +62,7 @@ pub struct Cupboard {
     produce: Vec<Produce>,
     /// For each ingredient the produce that it comes from.
     origins: Vec<Vec<usize>>,
+    staples: HashMap<Staple, Vec<usize>>,
     kitchen: Kitchen,
     saying: Saying,
 }
@@ -80,6 +83,7 @@ impl Cupboard {
             .map(|it| (0..produce.len()).filter(|p| produce[*p].gives.contains(&it.id)).collect())
             .collect();
         Self {
+            staples: staple::by_choice(&ingredients),
             ingredients,
             by_id,
             produce,
@@ -154,6 +158,24 @@ impl Cupboard {
     #[must_use]
     pub fn ingredient(&self, id: &str) -> Option<&Ingredient> {
         self.by_id.get(id).map(|i| &self.ingredients[*i])
+    }
+
+    /// What is taken for that when nothing else was said.
+    #[must_use]
+    pub fn staple(&self, staple: Staple) -> &Ingredient {
+        // The tables have one for each.
+        self.staples(staple).next().unwrap_or(&self.ingredients[0])
+    }
+
+    /// All that may be taken for that, the first choice first.
+    pub fn staples(&self, staple: Staple) -> impl Iterator<Item = &Ingredient> {
+        self.staples.get(&staple).into_iter().flatten().map(|at| &self.ingredients[*at])
+    }
+
+    /// Whether an ingredient is of that kind.
+    #[must_use]
+    pub fn is_of(&self, id: &str, kind: Kind) -> bool {
+        self.ingredient(id).is_some_and(|it| it.kind == kind)
     }
 
     /// Its position among [`Self::ingredients`].

@@ -5,8 +5,8 @@ use serde::{Deserialize, Deserializer};
 
 use super::evidence::split_sources;
 use super::{
-    Allergen, Care, Cupboard, Estimated, Evidence, FigureSource, Flavour, Form, Ingredient, Kind,
-    Measures, Pack, Part, PhRange, Produce, Size, SugarDraw, Texture, TextureKind, Trait,
+    Allergen, Care, Choice, Cupboard, Estimated, Evidence, FigureSource, Flavour, Form, Ingredient,
+    Kind, Measures, Pack, Part, PhRange, Produce, Size, SugarDraw, Texture, TextureKind, Trait,
 };
 use crate::chemistry::{Absorbance, Component, Mixture, Rgb};
 use crate::quantity::{Grams, Millilitres};
@@ -79,6 +79,8 @@ struct IngredientRow {
     part: Option<Part>,
     #[serde(deserialize_with = "words")]
     traits: Vec<Trait>,
+    #[serde(deserialize_with = "words")]
+    staples: Vec<Choice>,
     #[serde(deserialize_with = "words")]
     care: Vec<Care>,
     #[serde(deserialize_with = "words")]
@@ -310,6 +312,7 @@ fn ingredient(row: IngredientRow, textures: &[(Texture, String)]) -> Ingredient 
         form: row.form,
         part: row.part.unwrap_or_default(),
         traits: row.traits,
+        staples: row.staples,
         care: row.care,
         kept: None,
         made_of: row.made_of,

@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{Bottle, BottleState, Place};
 use crate::balance::{Profile, swap};
 use crate::chemistry::Component;
-use crate::cupboard::{Cupboard, Form, Kind, VesselKind};
+use crate::cupboard::{Cupboard, Form, Ingredient, Kind, Staple, VesselKind};
 use crate::drink::{Action, Drink, Family, Step, Vessel, Warmth};
 use crate::quantity::Amount;
 use crate::trace::Trace;
@@ -83,7 +83,7 @@ pub fn use_up<'a>(
 }
 
 /// A glass of so many parts of soda or water to one of the bottle.
-fn glass(bottle: &Bottle, with: &str, parts: f64) -> Drink {
+fn glass(bottle: &Bottle, with: &Ingredient, parts: f64) -> Drink {
     let of = |ingredient: &str, ml: f64| Action::Add {
         into: "glass".into(),
         ingredient: ingredient.into(),
@@ -95,14 +95,18 @@ fn glass(bottle: &Bottle, with: &str, parts: f64) -> Drink {
     let one = GLASS / (1.0 + parts);
     let mut drink = Drink {
         name: bottle.name.clone(),
-        family: if with == "club_soda" { Family::Soda } else { Family::Lemonade },
+        family: if with.per_gram[Component::CarbonDioxide] > 0.0 {
+            Family::Soda
+        } else {
+            Family::Lemonade
+        },
         note: String::new(),
         part: None,
         vessels: vec![Vessel::new("glass", VesselKind::Glass)],
         steps: vec![Step::new("s1".into(), of(&bottle.mixture.id, one))],
     };
     if parts > 0.0 {
-        drink.steps.push(Step::new("s2".into(), of(with, GLASS - one)));
+        drink.steps.push(Step::new("s2".into(), of(&with.id, GLASS - one)));
     }
     drink
 }
@@ -114,7 +118,7 @@ fn sweetness(drink: &Drink, cupboard: &Cupboard) -> Option<f64> {
 fn glasses(bottle: &Bottle, state: &BottleState, cupboard: &Cupboard) -> Option<Use> {
     const MOST_PARTS: f64 = 12.0;
     let milk = bottle.mixture.mixture()[Component::Lactose] > 0.001;
-    let with = if milk { "water" } else { "club_soda" };
+    let with = cupboard.staple(if milk { Staple::Water } else { Staple::Soda });
     let plain = sweetness(&glass(bottle, with, 0.0), cupboard)?;
     // As many parts as bring it to the sweetness of a glass, found by running it.
     let parts = if plain <= THINNED_TO * 1.35 {
@@ -137,7 +141,7 @@ fn glasses(bottle: &Bottle, state: &BottleState, cupboard: &Cupboard) -> Option<
     }
     let noun = if count > 1.0 { "glasses" } else { "glass" };
     let message = if parts > 0.0 {
-        let with = if with == "club_soda" { "soda water" } else { "water" };
+        let with = if milk { "water" } else { "soda water" };
         format!(
             "{count:.0} {noun} with {with}, 1 to {}.",
             crate::quantity::format_number(parts, true)

@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::need::{Need, capacity, need};
 use super::{Size, resize};
 use crate::balance::Taste;
-use crate::cupboard::{OwnVessel, VesselKind};
+use crate::cupboard::{Cupboard, OwnVessel, Staple, VesselKind};
 use crate::drink::{Action, Drink};
 use crate::quantity::Amount;
 use crate::trace::Trace;
@@ -328,7 +328,9 @@ fn concentrate(
     batches: u32,
 ) -> Result<Option<Concentrate>, Stopped> {
     let trace = worktop.trace(drink)?;
-    let Some(kept_back) = keep_back(drink, own, &trace) else { return Ok(None) };
+    let Some(kept_back) = keep_back(drink, own, &trace, worktop.cupboard()) else {
+        return Ok(None);
+    };
     let KeptBack { drink: changed, into, ml: back } = kept_back;
     let total = trace.outcome().map_or(0.0, |o| o.ready.0);
     let (fewer, _) = goes(&changed, worktop, own, total)?;
@@ -349,7 +351,13 @@ struct KeptBack {
     ml: f64,
 }
 
-fn keep_back(drink: &Drink, own: &[OwnVessel], trace: &Trace) -> Option<KeptBack> {
+fn keep_back(
+    drink: &Drink,
+    own: &[OwnVessel],
+    trace: &Trace,
+    cupboard: &Cupboard,
+) -> Option<KeptBack> {
+    let tap = &cupboard.staple(Staple::Water).id;
     let (vessel, most) = judged(drink)
         .filter(|v| !keeps(drink, *v))
         .filter_map(|v| {
@@ -368,7 +376,7 @@ fn keep_back(drink: &Drink, own: &[OwnVessel], trace: &Trace) -> Option<KeptBack
         .iter()
         .enumerate()
         .filter_map(|(i, s)| match &s.action {
-            Action::Add { into, ingredient, amount, .. } if into == id && ingredient == "water" => {
+            Action::Add { into, ingredient, amount, .. } if into == id && ingredient == tap => {
                 Some((i, amount.as_millilitres()?))
             }
             _ => None,
@@ -390,7 +398,7 @@ fn keep_back(drink: &Drink, own: &[OwnVessel], trace: &Trace) -> Option<KeptBack
     if let Some(amount) = changed.steps[water_at].action.amount_mut() {
         *amount = Amount::millilitres((water - back).max(1.0)).rounded();
     }
-    let add = Action::add(out.1.clone(), "water", Amount::millilitres(back).rounded());
+    let add = Action::add(out.1.clone(), tap, Amount::millilitres(back).rounded());
     changed.steps.insert(out.0 + 1, crate::drink::Step::new(String::new(), add));
     changed.name_steps();
     Some(KeptBack { drink: changed, into: out.1, ml: back })

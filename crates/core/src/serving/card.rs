@@ -1,8 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use crate::balance::{BalanceMap, Inside, NOTICED, Profile, stirred_in};
-use crate::cupboard::Cupboard;
-use crate::cupboard::VesselKind;
+use crate::cupboard::{Cupboard, Kind, Staple, VesselKind};
 use crate::drink::{Action, CoolingPlace, Drink, RestingPlace, Step, Vessel};
 use crate::quantity::{Amount, Measure};
 use crate::trace::{Nudges, Outcome, Prepared, Trace};
@@ -124,7 +123,9 @@ pub fn card<'a>(drink: &Drink, worktop: impl Into<Worktop<'a>>) -> Result<Option
         (Cooling::WarmOverIce, "not chilled, over six cubes"),
         (Cooling::OwnIce, "chilled first, three cubes of the drink"),
     ] {
-        let Some(served) = cooled(drink, serving, &glass, cooling) else { continue };
+        let Some(served) = cooled(drink, serving, &glass, cooling, worktop.cupboard()) else {
+            continue;
+        };
         if let Some(moments) = moments(&served, worktop, &glass)? {
             standing.push(Standing { cooling, name: name.into(), moments });
         }
@@ -155,15 +156,25 @@ fn order(drink: &Drink, cupboard: &Cupboard, glass: &str) -> Vec<String> {
         .collect()
 }
 
+/// Whether a step puts ice somewhere.
+fn brings_ice(step: &Step, cupboard: &Cupboard) -> bool {
+    step.action.ingredient().is_some_and(|id| cupboard.is_of(id, Kind::Ice))
+}
+
 /// The drink with its glasses kept cold in another way.
-fn cooled(drink: &Drink, serving: usize, glass: &str, cooling: Cooling) -> Option<Drink> {
+fn cooled(
+    drink: &Drink,
+    serving: usize,
+    glass: &str,
+    cooling: Cooling,
+    cupboard: &Cupboard,
+) -> Option<Drink> {
     let mut served = drink.clone();
     if cooling == Cooling::AsWritten {
         return Some(served);
     }
     let Action::Serve { from, .. } = drink.steps[serving].action.clone() else { return None };
-    let is_ice =
-        |s: &Step| s.action.path().last() == Some(&glass) && s.action.ingredient() == Some("ice");
+    let is_ice = |s: &Step| s.action.path().last() == Some(&glass) && brings_ice(s, cupboard);
     let mut at = serving;
     let mut i = 0;
     while i < served.steps.len() {
@@ -196,7 +207,7 @@ fn cooled(drink: &Drink, serving: usize, glass: &str, cooling: Cooling) -> Optio
     if cubes > 0.0 {
         add(Action::add(
             glass.to_owned(),
-            "ice",
+            &cupboard.staple(Staple::Ice).id,
             Amount::of(cubes, Measure::Piece("cubes".into())),
         ));
     }
@@ -264,7 +275,7 @@ fn moments(
             .outcome
             .and_then(|o| Some((Profile::of(&o)?, o)));
         let Some((profile, outcome)) = landing else { return Ok(None) };
-        let ice = |step: usize| drink.steps[step].action.ingredient() == Some("ice");
+        let ice = |step: usize| brings_ice(&drink.steps[step], worktop.cupboard());
         let origins = outcome.contents.origins.iter().filter(|o| ice(o.line));
         let melted = origins.fold(0.0, |sum, o| sum + o.water.0);
         let left = outcome.contents.ice_mass().0;
@@ -293,9 +304,7 @@ fn in_parts(
         .steps
         .iter()
         .enumerate()
-        .filter(|(_, s)| {
-            s.action.path().last() == Some(&glass) && s.action.ingredient() != Some("ice")
-        })
+        .filter(|(_, s)| s.action.path().last() == Some(&glass) && !brings_ice(s, cupboard))
         .filter_map(|(i, s)| {
             let it = cupboard.ingredient(s.action.brings()?.ingredient)?;
             let line = trace.lines.iter().find(|l| l.step == i)?;
@@ -358,10 +367,9 @@ fn with_spirit(
     plain: &Profile,
 ) -> Result<Option<WithSpirit>, Stopped> {
     let mut strong = drink.clone();
-    strong.steps.push(Step::new(
-        String::new(),
-        Action::add(glass.to_owned(), "spirit_40abv", Amount::millilitres(SPIRIT_ML)),
-    ));
+    let spirit = &worktop.cupboard().staple(Staple::Spirit).id;
+    let poured = Action::add(glass.to_owned(), spirit, Amount::millilitres(SPIRIT_ML));
+    strong.steps.push(Step::new(String::new(), poured));
     let prepared = Prepared::new(&strong, worktop.cupboard());
     let landing = worktop.land(&prepared, Nudges::default())?;
     let Some(profile) = landing.outcome.as_ref().and_then(Profile::of) else { return Ok(None) };

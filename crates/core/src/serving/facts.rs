@@ -2,7 +2,7 @@ use serde::Serialize;
 
 use crate::balance::Profile;
 use crate::chemistry::Component;
-use crate::cupboard::{Cupboard, Kind};
+use crate::cupboard::{Cupboard, Kind, Staple};
 use crate::drink::Drink;
 use crate::trace::Trace;
 
@@ -53,7 +53,7 @@ pub fn facts(drink: &Drink, cupboard: &Cupboard) -> Option<Facts> {
     for line in trace.lines.iter().filter(|l| !l.left_over && l.grams.0 > 0.0) {
         let it = &cupboard.ingredients()[line.ingredient];
         let name = match it.kind {
-            Kind::Ice => "water".to_owned(),
+            Kind::Ice => cupboard.staple(Staple::Water).name.to_lowercase(),
             _ => it.name.to_lowercase(),
         };
         match by_weight.iter_mut().find(|(known, _)| *known == name) {

@@ -1,6 +1,6 @@
 use serde::Serialize;
 
-use crate::cupboard::{Cupboard, VesselKind};
+use crate::cupboard::{Cupboard, Staple, VesselKind};
 use crate::drink::{
     Action, CoolingPlace, Dissolving, Dressing, Drink, Maceration, Portion, Press, Reduction,
     RestingPlace, Step, Stirring, Vessel, Vigour, Warmth,
@@ -89,7 +89,7 @@ impl Bench<'_> {
         }
         if kind == VesselKind::Glass {
             return vec![
-                self.top_up(250.0, "club_soda"),
+                self.top_up(250.0, Staple::Soda),
                 self.lengthen(),
                 self.dissolve(),
                 self.stir(),
@@ -99,7 +99,7 @@ impl Bench<'_> {
         // A quarter more than is in it, to a line that is on a jug.
         let line = (self.contents.level().0 * 1.25 / 250.0).ceil().max(1.0) * 250.0;
         vec![
-            self.top_up(line, "water"),
+            self.top_up(line, Staple::Water),
             self.cover(),
             self.lengthen(),
             self.heat(),
@@ -245,7 +245,7 @@ impl Bench<'_> {
             return None;
         }
         let (into, vessels) = self.next();
-        let (ingredient, amount) = ("water".to_owned(), Amount::millilitres(150.0));
+        let (ingredient, amount) = (self.staple(Staple::Water), Amount::millilitres(150.0));
         let press = Press::Drained;
         let action = Action::Rinse {
             vessel: self.id(),
@@ -268,20 +268,24 @@ impl Bench<'_> {
         Some(Beginning { action, vessels })
     }
 
-    fn top_up(&self, to: f64, with: &str) -> Option<Beginning> {
-        let (ingredient, to) = (with.to_owned(), Amount::millilitres(to));
+    fn staple(&self, staple: Staple) -> String {
+        self.cupboard.staple(staple).id.clone()
+    }
+
+    fn top_up(&self, to: f64, with: Staple) -> Option<Beginning> {
+        let (ingredient, to) = (self.staple(with), Amount::millilitres(to));
         self.here(true, Action::TopUp { vessel: self.id(), ingredient, to, warmth: Warmth::Usual })
     }
 
     fn cover(&self) -> Option<Beginning> {
-        let ingredient = "water".to_owned();
+        let ingredient = self.staple(Staple::Water);
         let action =
             Action::Cover { vessel: self.id(), ingredient, above_mm: 15.0, warmth: Warmth::Usual };
         self.here(self.has_pieces(), action)
     }
 
     fn lengthen(&self) -> Option<Beginning> {
-        let ingredient = "club_soda".to_owned();
+        let ingredient = self.staple(Staple::Soda);
         let action =
             Action::Lengthen { vessel: self.id(), ingredient, parts: 3.0, warmth: Warmth::Usual };
         self.here(self.holds_anything(), action)
@@ -315,7 +319,7 @@ impl Bench<'_> {
     }
 
     fn dress(&self) -> Option<Beginning> {
-        let (ingredient, how) = ("mint".to_owned(), Dressing::Garnish);
+        let (ingredient, how) = (self.staple(Staple::Garnish), Dressing::Garnish);
         self.here(true, Action::Dress { glass: self.id(), ingredient, how, amount: None })
     }
 }

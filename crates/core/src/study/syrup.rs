@@ -1,7 +1,7 @@
 use serde::{Deserialize, Serialize};
 
 use crate::chemistry::{Component, boiling_point_elevation, sucrose_solubility, water_activity};
-use crate::cupboard::{Cupboard, Form, Ingredient, VesselKind};
+use crate::cupboard::{Cupboard, Form, Ingredient, Staple, VesselKind};
 use crate::drink::{
     Action, CoolingPlace, Drink, Family, FieldError, Reduction, Step, Vessel, Vigour,
 };
@@ -14,7 +14,7 @@ use crate::trace::{Contents, MEASURED_AT, Trace};
 #[derive(utoipa::ToSchema)]
 pub struct SyrupAsked {
     /// The sweetener's id.
-    #[serde(default = "white_sugar")]
+    #[serde(default = "usual_sugar")]
     pub sugar: String,
     /// Its amount.
     pub amount: Amount,
@@ -31,8 +31,8 @@ pub struct SyrupAsked {
     pub back_to: Option<Amount>,
 }
 
-fn white_sugar() -> String {
-    "white_sugar".into()
+fn usual_sugar() -> String {
+    Cupboard::builtin().staple(Staple::Sugar).id.clone()
 }
 
 fn usual_pot() -> f64 {
@@ -150,7 +150,7 @@ pub fn syrup(cupboard: &Cupboard, asked: &SyrupAsked) -> Result<Syrup, FieldErro
         return Err(fault("pot_mm", "Enter 20 to 1000 mm.".into()));
     }
 
-    let drink = making(asked, sugar, water);
+    let drink = making(asked, sugar, water, cupboard);
     let trace = Trace::run(&drink, cupboard);
     let reduced = asked.reduce_to.and_then(|_| trace.frames.get(3));
     let made = trace
@@ -205,7 +205,10 @@ fn levels(
     (sugar, water): (Grams, Grams),
 ) -> Vec<SyrupLevel> {
     let boiled = |reduce_to: Option<f64>| {
-        Trace::run(&making(&SyrupAsked { reduce_to, ..asked.clone() }, sugar, water), cupboard)
+        Trace::run(
+            &making(&SyrupAsked { reduce_to, ..asked.clone() }, sugar, water, cupboard),
+            cupboard,
+        )
     };
     let plain = boiled(None);
     let first = plain.outcome().map_or(THICKEST, |o| o.contents.liquid.soluble_solids());
@@ -228,11 +231,11 @@ fn water_for(it: &Ingredient, sugar: Grams, proportion: Proportion) -> Option<Gr
 }
 
 /// The drink whose making is the syrup's.
-fn making(asked: &SyrupAsked, sugar: Grams, water: Grams) -> Drink {
+fn making(asked: &SyrupAsked, sugar: Grams, water: Grams, cupboard: &Cupboard) -> Drink {
     let add =
         |ingredient: &str, grams: Grams| Action::add("pot", ingredient, Amount::grams(grams.0));
     let mut actions = vec![
-        add("water", water),
+        add(&cupboard.staple(Staple::Water).id, water),
         add(&asked.sugar, sugar),
         Action::Heat {
             vessel: "pot".into(),

@@ -10,7 +10,7 @@ use super::ideal::{Prior, Sip, next_glass};
 use super::ladder::{
     Bench, Glass, Jug, Portioned, Pourer, Spoon, read_glass, spot_at, takes, usual_ratio,
 };
-use crate::cupboard::{Cupboard, Form};
+use crate::cupboard::{Cupboard, Form, Staple};
 use crate::drink::{Action, Dissolving, Drink, Family};
 use crate::fault::FieldError;
 use crate::quantity::Amount;
@@ -77,6 +77,7 @@ impl Finding {
                 sour.name
             )));
         }
+        let of = |staple| cupboard.staple(staple).id.as_str();
         let mut bench = Bench::new(Drink {
             name: "Find my balance".into(),
             family: FAMILY,
@@ -90,8 +91,8 @@ impl Finding {
             _ => Amount::millilitres((ml / 10.0).round() * 10.0),
         };
         let sweet = bench.jug("sweet jug", SWEET_ML);
-        bench.step(Action::add(&sweet, "white_sugar", Amount::grams(200.0)));
-        bench.step(Action::add(&sweet, "water", ml(200.0 * (100.0 / SWEET - 1.0))));
+        bench.step(Action::add(&sweet, of(Staple::Sugar), Amount::grams(200.0)));
+        bench.step(Action::add(&sweet, of(Staple::Water), ml(200.0 * (100.0 / SWEET - 1.0))));
         bench.step(Action::Dissolve { vessel: sweet, how: Dissolving::Stirred });
         let sharp = bench.jug("sour jug", SHARP_ML);
         let grams = SHARP_ML * SHARP / 100.0 / acid;
@@ -103,12 +104,12 @@ impl Finding {
             _ => Amount::grams(grams.round()),
         };
         bench.step(Action::add(&sharp, sour.id.clone(), amount));
-        bench.step(Action::add(&sharp, "water", ml((SHARP_ML - grams).max(100.0))));
+        bench.step(Action::add(&sharp, of(Staple::Water), ml((SHARP_ML - grams).max(100.0))));
         if sour.form == Form::Crystals {
             bench.step(Action::Dissolve { vessel: sharp, how: Dissolving::Stirred });
         }
         let water = bench.jug("water", WATER_ML);
-        bench.step(Action::add(&water, "water", ml(WATER_ML)));
+        bench.step(Action::add(&water, of(Staple::Water), ml(WATER_ML)));
         Ok(bench)
     }
 

@@ -11,7 +11,7 @@ use super::ideal::Ideal;
 use super::ladder::profile_of;
 use super::taster::{Avoid, Objection, Taster};
 use crate::balance::{Addition, Aim, Inside, Spot, Target, solve, stirred_in, swap};
-use crate::cupboard::{Ingredient, Kind, Role};
+use crate::cupboard::{Ingredient, Kind, Role, Staple};
 use crate::drink::Drink;
 use crate::fault::FieldError;
 use crate::trace::Trace;
@@ -209,11 +209,6 @@ pub fn pitchers<'a>(
         .collect()
 }
 
-/// What takes the place of a sweetener, and of something sour, the nearest first.
-const OTHER_SWEETS: [&str; 5] =
-    ["white_sugar", "agave_syrup", "maple_syrup", "demerara", "coconut_sugar"];
-const OTHER_SOURS: [&str; 3] = ["lemon_juice", "lime_juice", "citric_acid"];
-
 /// The drink without what they don't take, at the same sweetness and acidity; nothing where it is no drink
 /// without it. What sweetens or sharpens is replaced by something that all of them take; a herb or a spice is
 /// left out.
@@ -232,11 +227,11 @@ fn without_it(
         let brought = now.steps.iter().find(|step| step.id == objection.step);
         let it = brought.and_then(|step| cupboard.ingredient(step.action.brings()?.ingredient));
         let Some(it) = it else { return Ok(None) };
-        let others: &[&str] = match (&objection.avoids, it.role()) {
-            (Avoid::Alcohol, _) => &[],
+        let others = match (&objection.avoids, it.role()) {
+            (Avoid::Alcohol, _) => None,
             (Avoid::Milk, _) => return Ok(None),
-            (_, Role::Sweetens) => &OTHER_SWEETS,
-            (_, Role::Sharpens) => &OTHER_SOURS,
+            (_, Role::Sweetens) => Some(Staple::ReplacesASweetener),
+            (_, Role::Sharpens) => Some(Staple::ReplacesASouring),
             (
                 _,
                 Role::OfItsKind(
@@ -247,16 +242,16 @@ fn without_it(
                     | Kind::Flavouring
                     | Kind::Salt,
                 ),
-            ) => &[],
+            ) => None,
             // A fruit is what the drink is made of.
             _ => return Ok(None),
         };
-        if others.is_empty() {
+        let Some(others) = others else {
             now.steps.retain(|step| step.id != objection.step);
             left_out = true;
             continue;
-        }
-        let mut may = others.iter().filter(|id| cupboard.ingredient(id).is_some_and(all_take));
+        };
+        let mut may = cupboard.staples(others).filter(|it| all_take(it)).map(|it| it.id.as_str());
         let swapped = may.find_map(|id| {
             let swapped = swap(&now, worktop, &objection.step, id).ok()?;
             swapped.solution.reached.then_some(swapped.solution.rounded)

@@ -14,6 +14,7 @@ use super::find::Finding;
 use super::ladder::{Bench, Glass, Jug, Pourer, Spoon, read_glass};
 use super::taster::Notices;
 use crate::balance::NOTICED;
+use crate::cupboard::{Cupboard, Staple};
 use crate::drink::{Action, Dissolving, Drink, Family};
 use crate::fault::FieldError;
 use crate::quantity::Amount;
@@ -129,7 +130,8 @@ impl Staircase {
         Trial { stair, codes, stronger, answer }
     }
 
-    fn bench(&self) -> Bench {
+    fn bench(&self, cupboard: &Cupboard) -> Bench {
+        let of = |staple| cupboard.staple(staple).id.as_str();
         let mut bench = Bench::new(Drink {
             name: "Training".into(),
             family: Family::Lemonade,
@@ -141,12 +143,12 @@ impl Staircase {
         for (name, times) in [("plain jug", 1.0), ("strong jug", STRONGER)] {
             let jug = bench.jug(name, 1000.0);
             let (what, percent) = match self.quality {
-                Quality::Sweetness => ("white_sugar", PLAIN.0 * times),
-                Quality::Acidity => ("citric_acid", PLAIN.1 * times),
+                Quality::Sweetness => (of(Staple::Sugar), PLAIN.0 * times),
+                Quality::Acidity => (of(Staple::DryAcid), PLAIN.1 * times),
             };
             let places = if percent < 1.0 { 10.0 } else { 1.0 };
             let grams = (percent * 10.0 * places).round() / places;
-            bench.step(Action::add(&jug, "water", Amount::millilitres(1000.0 - grams)));
+            bench.step(Action::add(&jug, of(Staple::Water), Amount::millilitres(1000.0 - grams)));
             bench.step(Action::add(&jug, what, Amount::grams(grams)));
             bench.step(Action::Dissolve { vessel: jug, how: Dissolving::Stirred });
         }
@@ -158,7 +160,9 @@ impl Staircase {
     /// # Errors
     /// None that a kitchen with water and sugar meets.
     pub fn jugs<'a>(&self, worktop: impl Into<Worktop<'a>>) -> Result<Vec<Jug>, FieldError> {
-        self.bench().jugs_as_filled(&["plain", "strong"], Units::AsWritten, worktop.into())
+        let worktop = worktop.into();
+        let bench = self.bench(worktop.cupboard());
+        bench.jugs_as_filled(&["plain", "strong"], Units::AsWritten, worktop)
     }
 
     /// The plain glass, and that of a stair.
@@ -171,7 +175,7 @@ impl Staircase {
         worktop: impl Into<Worktop<'a>>,
     ) -> Result<[Glass; 2], FieldError> {
         let worktop = worktop.into();
-        let bench = self.bench();
+        let bench = self.bench(worktop.cupboard());
         let spoon = Spoon::of_the_table();
         let sample = spoon.ml * f64::from(SPOONS) / 2.0;
         // Half a glass is enough to tell: a stair of one spoon is poured as half a teaspoon.

@@ -27,68 +27,33 @@ static OTHER_NAMES: LazyLock<Vec<OtherName>> = LazyLock::new(|| {
     rows.deserialize().filter_map(Result::ok).collect()
 });
 
-/// What squeezing, grating, peeling and slicing make of a citrus fruit: its word, juice, zest, peel, slices, and
-/// the peeled fruit.
-const CITRUS: [(&str, [Option<&str>; 5]); 10] = [
-    (
-        "pink grapefruit",
-        [
-            Some("pink_grapefruit_juice"),
-            Some("grapefruit_zest"),
-            Some("grapefruit_peel"),
-            None,
-            Some("pink_grapefruit"),
-        ],
-    ),
-    (
-        "key lime",
-        [Some("key_lime_juice"), Some("lime_zest"), Some("lime_peel"), Some("lime_slices"), None],
-    ),
-    (
-        "lemon",
-        [
-            Some("lemon_juice"),
-            Some("lemon_zest"),
-            Some("lemon_peel"),
-            Some("lemon_slices"),
-            Some("lemon_whole_flesh"),
-        ],
-    ),
-    (
-        "lime",
-        [
-            Some("lime_juice"),
-            Some("lime_zest"),
-            Some("lime_peel"),
-            Some("lime_slices"),
-            Some("lime_whole"),
-        ],
-    ),
-    (
-        "orange",
-        [
-            Some("orange_juice"),
-            Some("orange_zest"),
-            Some("orange_peel"),
-            Some("orange_slices"),
-            Some("sweet_orange"),
-        ],
-    ),
-    (
-        "grapefruit",
-        [
-            Some("grapefruit_juice"),
-            Some("grapefruit_zest"),
-            Some("grapefruit_peel"),
-            None,
-            Some("grapefruit"),
-        ],
-    ),
-    ("mandarin", [Some("mandarin_juice"), None, Some("mandarin_peel"), None, Some("mandarin")]),
-    ("clementine", [Some("mandarin_juice"), None, Some("mandarin_peel"), None, Some("mandarin")]),
-    ("tangerine", [Some("mandarin_juice"), None, Some("mandarin_peel"), None, Some("mandarin")]),
-    ("satsuma", [Some("mandarin_juice"), None, Some("mandarin_peel"), None, Some("mandarin")]),
-];
+/// What squeezing, grating, peeling and slicing make of a citrus fruit.
+const CITRUS: &str = include_str!("citrus.csv");
+
+/// A citrus fruit by its word.
+#[derive(serde::Deserialize)]
+struct Citrus {
+    fruit: String,
+    juice: Option<String>,
+    zest: Option<String>,
+    peel: Option<String>,
+    slices: Option<String>,
+    peeled: Option<String>,
+}
+
+impl Citrus {
+    /// What is made of it, in the order of [`Citrus`].
+    fn parts(&self) -> [Option<&str>; 5] {
+        let Self { juice, zest, peel, slices, peeled, .. } = self;
+        [juice, zest, peel, slices, peeled].map(Option::as_deref)
+    }
+}
+
+/// The longer words first.
+static CITRUS_FRUITS: LazyLock<Vec<Citrus>> = LazyLock::new(|| {
+    let mut rows = csv::Reader::from_reader(CITRUS.as_bytes());
+    rows.deserialize().filter_map(Result::ok).collect()
+});
 
 /// What a kitchen has that is called by what goes into it: a tea towel is no tea.
 const EQUIPMENT: [&str; 22] = [
@@ -300,42 +265,32 @@ impl<'a> Names<'a> {
     pub(super) fn citrus(&self, words: &[Word]) -> Option<Vec<Found>> {
         let plain = self.find(words).filter(|found| !found.id.ends_with("_whole"))?;
         // Lemon verbena, lemon oil and orange-blossom water are no citrus; nor is what was named whole.
-        let (_, parts) = CITRUS.iter().find(|(fruit, parts)| {
-            let stems: Vec<&str> = fruit.split(' ').collect();
-            stems.iter().all(|s| words.iter().any(|w| w.stem == *s))
-                && (parts.iter().flatten().any(|id| *id == plain.id)
-                    || plain.id == *fruit
-                    || fruit.ends_with(plain.id.as_str()))
+        let fruit = CITRUS_FRUITS.iter().find(|citrus| {
+            let mut stems = citrus.fruit.split(' ');
+            stems.all(|s| words.iter().any(|w| w.stem == s))
+                && (citrus.parts().contains(&Some(plain.id.as_str()))
+                    || citrus.fruit.ends_with(plain.id.as_str()))
         })?;
+        let parts = fruit.parts();
         let says = |any: &[&str]| {
             words.iter().any(|w| any.contains(&w.text.as_str()) || any.contains(&w.stem.as_str()))
         };
         let peeled_off = words.iter().any(|w| w.is(&["peeled", "unpeeled"]));
-        let chosen = [
-            says(&ZEST) && parts[1].is_some(),
-            says(&PEEL) && !says(&ZEST) && parts[2].is_some(),
-            says(&JUICE),
-            says(&SLICES) && parts[3].is_some(),
-            (says(&FLESH) || peeled_off) && parts[4].is_some(),
-        ];
-        let order = [1, 2, 0, 3, 4];
-        let mut ids: Vec<&str> = order
-            .into_iter()
-            .zip(chosen)
-            .filter(|(_, chosen)| *chosen)
-            .filter_map(|(part, _)| parts[part])
-            .collect();
+        let [juice, zest, peel, slices, peeled] = parts;
         // "Peeled and juiced" is juice, "halved and squeezed" too: what is done last is what is used.
-        if says(&JUICE) {
-            ids.retain(|id| {
-                id.ends_with("_juice") || id.ends_with("_zest") || id.ends_with("_peel")
-            });
-        }
-        if ids.len() > 1 && says(&SLICES) && ids.iter().any(|id| id.ends_with("_slices")) {
-            ids.retain(|id| !id.ends_with("_flesh") && *id != "lime_whole");
-        }
+        let squeezed = says(&JUICE);
+        let sliced = !squeezed && says(&SLICES) && slices.is_some();
+        let chosen = [
+            (zest, says(&ZEST)),
+            (peel, says(&PEEL) && !says(&ZEST)),
+            (juice, squeezed),
+            (slices, sliced),
+            (peeled, !squeezed && !sliced && (says(&FLESH) || peeled_off)),
+        ];
+        let mut ids: Vec<&str> =
+            chosen.into_iter().filter(|(_, chosen)| *chosen).filter_map(|(part, _)| part).collect();
         if ids.is_empty() {
-            ids.push(parts[0]?);
+            ids.push(juice?);
         }
         let at = plain.at;
         Some(

@@ -5,7 +5,7 @@
 //! what it names. A figure without a unit is minutes, or degrees where something is heated. What is typed first goes
 //! in, then it is worked on: "boil 500 ml water 10 min" is two steps.
 
-use keen_core::cupboard::{Cupboard, Form, VesselKind};
+use keen_core::cupboard::{Cupboard, Form, Staple, VesselKind};
 use keen_core::drink::{
     Action, CoolingPlace, Drink, Maceration, Press, Reduction, RestingPlace, Step, Vessel, Vigour,
     Warmth, limits,
@@ -389,7 +389,10 @@ impl Bench<'_> {
         });
         let action = Action::Rinse {
             vessel,
-            ingredient: liquid.map_or("water".into(), |thing| thing.ingredient.clone()),
+            ingredient: liquid.map_or_else(
+                || self.cupboard.staple(Staple::Water).id.clone(),
+                |thing| thing.ingredient.clone(),
+            ),
             amount: liquid
                 .map(|thing| thing.amount.clone())
                 .or_else(|| amounts(words, 0..0))

@@ -9,7 +9,7 @@ use super::Addition;
 use super::question::{Doubt, How, Word};
 use super::remedy::measured;
 use crate::chemistry::Component;
-use crate::cupboard::{Cupboard, Kind, NOTICED_BITTERNESS};
+use crate::cupboard::{Cupboard, Ingredient, Kind, NOTICED_BITTERNESS, Staple};
 use crate::quantity::{Amount, Celsius, Grams};
 use crate::trace::{Contents, MEASURED_AT};
 
@@ -65,8 +65,8 @@ impl In<'_> {
             Word::Flat => {
                 vec![
                     self.salt(times, "It lifts the taste and isn’t tasted as salt."),
-                    self.stirred("lemon_juice", JUICE * times, "A little acid wakes it up."),
-                    self.zest("lemon_zest"),
+                    self.stirred(Staple::SourJuice, JUICE * times, "A little acid wakes it up."),
+                    self.zest(),
                 ]
             }
             Word::Bitter => vec![
@@ -85,7 +85,7 @@ impl In<'_> {
             ],
             Word::Thin => vec![
                 self.without_ice(),
-                self.stirred("honey", HONEY * times, "Sugar is what gives a drink body."),
+                self.stirred(Staple::Body, HONEY * times, "Sugar is what gives a drink body."),
                 plain("Fruit pulp also gives body: strain less finely next time."),
             ],
             _ => Vec::new(),
@@ -97,14 +97,13 @@ impl In<'_> {
         self.contents.liquid.volume(MEASURED_AT).0 / 1000.0
     }
 
-    fn stirred(&self, id: &str, per_litre: f64, why: &str) -> Option<Advice> {
-        let it = self.cupboard.ingredient(id)?;
+    fn stirred(&self, staple: Staple, per_litre: f64, why: &str) -> Option<Advice> {
+        let it = self.cupboard.staple(staple);
         let amount = measured(self.cupboard, it, Grams(per_litre * self.litres()))?;
-        self.adding(id, amount, why)
+        self.adding(it, amount, why)
     }
 
-    fn adding(&self, id: &str, amount: Amount, why: &str) -> Option<Advice> {
-        let it = self.cupboard.ingredient(id)?;
+    fn adding(&self, it: &Ingredient, amount: Amount, why: &str) -> Option<Advice> {
         let grams = self.cupboard.weigh(it, &amount).ok()?.grams.0;
         let name = it.name.to_lowercase();
         let says = format!("Stir in {amount} {name}. {why}");
@@ -114,23 +113,23 @@ impl In<'_> {
 
     fn salt(&self, times: f64, why: &str) -> Option<Advice> {
         let there = self.contents.liquid[Component::Sodium] / self.litres().max(1e-6);
-        let it = self.cupboard.ingredient("table_salt").filter(|_| there < SALTED)?;
+        let it = Some(self.cupboard.staple(Staple::Salt)).filter(|_| there < SALTED)?;
         // By the pinch: the least that a spoon measures would be tasted in a litre.
         let pinch: Amount = "1 pinch".parse().ok()?;
         let each = self.cupboard.weigh(it, &pinch).ok()?.grams.0;
         let pinches = (SALT * times * self.litres() / each).round().max(1.0);
         let amount = pinch.scaled(pinches);
-        let advice = self.adding(&it.id, amount.clone(), "")?;
+        let advice = self.adding(it, amount.clone(), "")?;
         let of = if pinches > 1.0 { format!("{amount} of") } else { "a pinch of".to_owned() };
         Some(Advice { says: format!("Stir in {of} salt. {why}"), ..advice })
     }
 
-    fn zest(&self, id: &str) -> Option<Advice> {
+    fn zest(&self) -> Option<Advice> {
         // Of half a fruit for a litre, and never less.
         let fruits = (self.litres() * 0.5 * 2.0).round().max(1.0) / 2.0;
         let noun = if fruits > 1.0 { "lemons" } else { "lemon" };
         let amount: Amount = format!("{fruits} {noun}").parse().ok()?;
-        let advice = self.adding(id, amount.clone(), "")?;
+        let advice = self.adding(self.cupboard.staple(Staple::Zest), amount.clone(), "")?;
         let says = format!("Grate in the zest of {amount}, leave for 10 minutes, then strain.");
         Some(Advice { says, ..advice })
     }
@@ -155,7 +154,7 @@ impl In<'_> {
         let amount = measured(self.cupboard, water, Grams(1000.0 * litres * part / (1.0 - part)))?;
         let why =
             format!("Bitterness falls by {:.0} %, and so do sweetness and acidity.", 100.0 * part);
-        self.adding(&water.id, amount, &why)
+        self.adding(water, amount, &why)
     }
 
     fn chilled(&self) -> Option<Advice> {

@@ -12,7 +12,7 @@ pub use question::{Asked, Doubt, How, NoticedParts, Pitcher, Word};
 use serde::Serialize;
 
 use super::NOTICED;
-use crate::cupboard::Ingredient;
+use crate::cupboard::{Ingredient, Staple};
 use crate::fault::FieldError;
 use crate::quantity::{Amount, Minutes};
 use crate::trace::{Contents, MEASURED_AT};
@@ -188,11 +188,6 @@ pub(crate) fn corrected(
     })
 }
 
-/// Things that sharpen a glass and things that sweeten it, the usual one first.
-const SHARPEN: [&str; 4] = ["lemon_juice", "lime_juice", "citric_acid", "cider_vinegar"];
-const SWEETEN: [&str; 5] =
-    ["simple_syrup_1_1", "white_sugar", "agave_syrup", "maple_syrup", "honey"];
-
 /// More than this share of a glass isn't stirred into it: something stronger is.
 const MOST_IN_A_GLASS: f64 = 0.15;
 
@@ -208,16 +203,17 @@ pub(crate) fn stirred_in(
 ) -> Result<Option<Addition>, Stopped> {
     let (sweetness, acidity) = taste_of(&glass.contents);
     let sharpen = sweetness > ratio * acidity;
-    let with = if sharpen { &SHARPEN[..] } else { &SWEETEN[..] };
+    let with = if sharpen { Staple::SharpensAGlass } else { Staple::SweetensAGlass };
     let cupboard = worktop.cupboard();
     let mut found: Option<Addition> = None;
-    for id in with.iter().filter(|id| cupboard.ingredient(id).is_some_and(&takes)) {
+    for it in cupboard.staples(with).filter(|it| takes(it)) {
         // One thing changes both a little: what is sought is the ratio, with the other as it then is.
         let mut beside = if sharpen { sweetness } else { acidity };
         let mut adds: Option<Addition> = None;
         for _ in 0..3 {
             let wanted = if sharpen { (beside, beside / ratio) } else { (beside * ratio, beside) };
-            let way = corrected(worktop, glass, &[(*id).to_owned()], wanted, (false, notices))?;
+            let way =
+                corrected(worktop, glass, std::slice::from_ref(&it.id), wanted, (false, notices))?;
             let Some(way) = way.ways.into_iter().next() else { break };
             beside = if sharpen { way.sweetness } else { way.acidity };
             let before = adds.take();

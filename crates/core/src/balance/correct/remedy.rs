@@ -4,7 +4,7 @@ use super::{Addition, Remedy};
 use crate::balance::Taste;
 use crate::balance::least_squares::{Unknown, Wish, nearest};
 use crate::chemistry::Component;
-use crate::cupboard::{Cupboard, Form, Ingredient, Kind, VesselKind};
+use crate::cupboard::{Cupboard, Form, Ingredient, Kind, Staple, VesselKind};
 use crate::drink::{Action, Drink, Family, Step, Vessel};
 use crate::quantity::{Amount, Celsius, Grams, Measure, Millilitres};
 use crate::trace::{Contents, MEASURED_AT, Nudges, Prepared};
@@ -29,16 +29,13 @@ pub(crate) fn sets<'a>(
     at_hand: &[String],
     kin: &Option<String>,
 ) -> Vec<Vec<&'a Ingredient>> {
-    let usual = [
-        kin.as_deref().unwrap_or("lemon_juice"),
-        "white_sugar",
-        "simple_syrup_1_1",
-        "citric_acid",
-        "water",
-        "sodium_bicarbonate",
-    ];
     let all: Vec<&Ingredient> = if at_hand.is_empty() {
-        usual.iter().filter_map(|id| cupboard.ingredient(id)).collect()
+        let staples = [Staple::DryAcid, Staple::Water, Staple::BakingSoda];
+        let sour = kin.as_deref().and_then(|id| cupboard.ingredient(id));
+        std::iter::once(sour.unwrap_or_else(|| cupboard.staple(Staple::SourJuice)))
+            .chain([cupboard.staple(Staple::Sugar), cupboard.staple(Staple::SweetensAGlass)])
+            .chain(staples.map(|staple| cupboard.staple(staple)))
+            .collect()
     } else {
         at_hand.iter().filter_map(|id| cupboard.ingredient(id)).collect()
     };

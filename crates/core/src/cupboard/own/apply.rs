@@ -211,6 +211,7 @@ fn own_ingredient(own: &OwnIngredient) -> Ingredient {
         form: own.form,
         part: Part::default(),
         traits: Vec::new(),
+        staples: Vec::new(),
         care: Vec::new(),
         made_of: Vec::new(),
         kept: None,

@@ -229,6 +229,7 @@ impl KeptMixture {
             infusion_ph: None,
             part: Part::default(),
             traits: Vec::new(),
+            staples: Vec::new(),
             care: self.past.care.clone(),
             made_of: self.past.made_of.clone(),
             kept: Some(self.past.clone()),

@@ -4,7 +4,7 @@ use super::moving::{JugWanted, Laid, is_steeped, laid};
 use super::{Moves, Origin, Row, TASTED, profile_of};
 use crate::balance::{Aim, BalanceMap, Target, Taste, solve};
 use crate::chemistry::Component;
-use crate::cupboard::{Ingredient, Kind, VesselKind};
+use crate::cupboard::{Ingredient, Kind, Staple, VesselKind};
 use crate::drink::{Action, Drink, Step};
 use crate::fault::FieldError;
 use crate::quantity::Amount;
@@ -110,7 +110,11 @@ pub(super) fn origin<'a>(drink: &Drink, worktop: Worktop<'a>) -> Result<Origin<'
     let map = BalanceMap::of(drink.family, Some(&profile));
     if let Some(parts) = map.point.and_then(|p| p.thinned_with) {
         let ml = (parts * profile.volume_ml / 5.0).round() * 5.0;
-        let water = Action::add(vessel.clone(), "water", Amount::millilitres(ml));
+        let water = Action::add(
+            vessel.clone(),
+            &worktop.cupboard().staple(Staple::Water).id,
+            Amount::millilitres(ml),
+        );
         drink.steps.push(Step::new(String::new(), water));
         drink.name_steps();
         profile = profile_of(&worktop.trace(&drink)?).ok_or_else(nothing)?;
@@ -128,7 +132,6 @@ pub(super) fn origin<'a>(drink: &Drink, worktop: Worktop<'a>) -> Result<Origin<'
             .max_by(|a, b| a.1.total_cmp(&b.1))
             .map(|(it, _)| it)
     };
-    let known = |id: &str| cupboard.ingredient(id).ok_or_else(nothing);
     let sweet = |it: &Ingredient| {
         let counts = it.kind == Kind::Sweetener && it.per_gram.sucrose_equivalent().0 > 0.3;
         if counts { it.per_gram.sucrose_equivalent().0 } else { 0.0 }
@@ -142,8 +145,8 @@ pub(super) fn origin<'a>(drink: &Drink, worktop: Worktop<'a>) -> Result<Origin<'
         if it.kind == Kind::Spirit { it.per_gram[Component::Ethanol] } else { 0.0 }
     };
     Ok(Origin {
-        sweetener: main(&sweet).map_or_else(|| known("white_sugar"), Ok)?,
-        souring: main(&sour).map_or_else(|| known("lemon_juice"), Ok)?,
+        sweetener: main(&sweet).unwrap_or_else(|| cupboard.staple(Staple::Sugar)),
+        souring: main(&sour).unwrap_or_else(|| cupboard.staple(Staple::SourJuice)),
         spirit: main(&strong),
         drink,
         vessel,

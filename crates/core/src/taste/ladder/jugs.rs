@@ -4,7 +4,7 @@ use super::base::{LEAST_JUG, Recipe};
 use super::moving::JugWanted;
 use super::{Jug, Origin, Portioned, Row};
 use crate::balance::{Stirring, Wish};
-use crate::cupboard::{Form, Ingredient, VesselKind};
+use crate::cupboard::{Form, Ingredient, Staple, VesselKind};
 use crate::drink::{Action, Dissolving, Drink, Portion, Step, Vessel};
 use crate::fault::FieldError;
 use crate::quantity::{Amount, Grams, Measure, Term, Units};
@@ -295,10 +295,7 @@ impl Filling<'_> {
             let grams = bench.contents(id, worktop)?.map_or(0.0, |c| c.mass().0);
             filled.push(Portioned { name: BASE.into(), amount, grams });
         } else {
-            let water = worktop
-                .cupboard()
-                .ingredient("water")
-                .ok_or_else(|| FieldError::new("drink", "Your cupboard has no water."))?;
+            let water = worktop.cupboard().staple(Staple::Water);
             // Where something is stirred in, the last of the water is measured after it.
             let first = if wanted.with.is_empty() { 1.0 } else { 0.9 };
             filled.push(self.put(water, volume * first, id, bench));

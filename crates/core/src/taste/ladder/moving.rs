@@ -8,7 +8,7 @@
 use super::{Moves, Origin, Row, TASTED};
 use crate::balance::Profile;
 use crate::chemistry::Component;
-use crate::cupboard::{Ingredient, Kind};
+use crate::cupboard::{Ingredient, Kind, Staple};
 use crate::drink::{Action, Drink};
 use crate::fault::FieldError;
 use crate::work::Worktop;
@@ -62,7 +62,7 @@ pub(super) fn laid<'a>(
         row,
         origin,
         worktop,
-        water: known("water", worktop)?,
+        water: worktop.cupboard().staple(Staple::Water),
         all: row.sample_ml * f64::from(row.tasters) * MORE,
         s: sweetness_percent,
         a: acidity_percent,

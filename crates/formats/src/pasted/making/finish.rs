@@ -203,10 +203,10 @@ impl Cook<'_> {
             return Family::Syrup;
         }
         let blended = does(|a| matches!(a, Action::Blend { .. }));
-        if (blended || !any(&|it| it.id.ends_with("lemon_juice") || it.id == "lime_juice"))
+        if (blended || !any(&|it| it.kind == Kind::Juice && it.per_gram.titratable_acid() > 0.04))
             && any(&|it| {
                 matches!(it.kind, Kind::Fruit | Kind::Vegetable | Kind::Grain | Kind::Nut)
-                    && !it.id.ends_with("_slices")
+                    && it.part != keen_core::cupboard::Part::Whole
             })
         {
             return Family::FruitWater;
