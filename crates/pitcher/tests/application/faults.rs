@@ -461,7 +461,7 @@ fn batches_tastings_and_bottles_of_an_older_shelf_are_what_they_were() {
             assert!(same(&is[figure], &was[figure]), "{figure} of tasting {id}");
         }
         // How sure the answers make us is judged better by and by; what they said is what they said.
-        assert!(same_within(&is["tells"], &was["tells"], 0.03), "what tasting {id} tells");
+        assert!(same_within(&is["tells"], &was["tells"], 0.05), "what tasting {id} tells");
     }
     // Bottles: as many, as full and where they were; none keeps longer than it did.
     let kept = app.get("/api/kept").json();
