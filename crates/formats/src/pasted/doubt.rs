@@ -75,7 +75,8 @@ pub(super) fn is_none(text: &str, (entries, aside): (&[Entry], usize), done: &[D
     if greets && known < 3 && !works {
         return true;
     }
-    if entries.is_empty() && !works {
+    let names_things = done.iter().any(|d| !d.doing.uses.is_empty());
+    if entries.is_empty() && !(works && names_things) {
         return text.trim().chars().count() > 40;
     }
     let in_measures = |e: &&Entry| {

@@ -102,6 +102,12 @@ pub(super) fn front(found: &[Word]) -> usize {
                     &found[at + 1..],
                     &["serving", "glass", "glasses", "people", "portion", "drink"],
                 );
+            // "Cranberry cooler, makes 2 litres"
+            let makes = makes
+                || found[*at].is(&[","])
+                    && found.get(at + 1).is_some_and(|w| {
+                        matches!(w.text.as_str(), "makes" | "serves" | "yields" | "enough")
+                    });
             // "Rose lemonade, 5 kg"
             let weighs = found[*at].is(&[","])
                 && found[..*at].iter().any(|w| w.is(&DRINKS))

@@ -100,7 +100,9 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
         if let Some(verb) = verb_at(words, at) {
             // What goes "in" stands before it.
             let at = match words[at].text.as_str() {
-                "in" if !words[at - 1].is_sign() => at - 1,
+                "in" if !words[at - 1].is_sign() => {
+                    counted_before(words, starts.last().map_or(0, |(s, _)| s + 1), at)
+                }
                 // "400 g sugar is added": so does what is done to it.
                 _ if done_verb(&words[at].text).is_some() && verb_of(&words[at].text).is_none() => {
                     let from = starts.last().map_or(0, |(s, _)| s + 1);
@@ -139,6 +141,17 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
             starts.insert(0, (from, Verb::Steep));
         }
     }
+    // "After half an hour, strain": until then it stands.
+    if words.first().is_some_and(|w| w.is(&["after"]))
+        && let Some((first, verb)) = starts.first().copied()
+        && verb != Verb::Steep
+    {
+        let (minutes, _, timed) = first_time(&words[..first]);
+        let only = words[timed.end.min(first)..first].iter().all(|w| w.is_sign() || w.is(&["you"]));
+        if minutes.is_some() && only {
+            starts.insert(0, (0, Verb::Steep));
+        }
+    }
     let mut all = Vec::new();
     for (index, (from, verb)) in starts.iter().enumerate() {
         let to = starts.get(index + 1).map_or(words.len(), |(next, _)| *next);
@@ -148,6 +161,14 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
     }
     all.retain(|d: &Doing| d.from < d.to);
     all
+}
+
+/// Where that begins which goes "in": "strain, 200 g sugar in" counts it out, "juice in" names it.
+fn counted_before(words: &[Word], from: usize, at: usize) -> usize {
+    let apart = |w: &Word| w.is(&[",", "and", ";", "then", "+"]);
+    let begin = words[from..at].iter().rposition(apart).map_or(at, |n| from + n + 1);
+    let counts = at - begin <= 6 && begin < at && number(&words[begin..at]).is_some();
+    if counts { begin } else { at - 1 }
 }
 
 fn verb_at_next(words: &[Word], at: usize) -> bool {

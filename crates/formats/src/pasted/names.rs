@@ -81,6 +81,10 @@ const EQUIPMENT: [&str; 22] = [
     "knife",
 ];
 
+/// What grows with a fruit and isn't the fruit.
+const OF_THE_PLANT: [&str; 9] =
+    ["leaf", "stone", "pit", "kernel", "husk", "shell", "skin", "tree", "twig"];
+
 const JUICE: [&str; 9] = [
     "juice",
     "juiced",
@@ -230,6 +234,14 @@ impl<'a> Names<'a> {
             if places.last().and_then(|p| words.get(p + 1)).is_some_and(|w| w.is(&EQUIPMENT)) {
                 continue;
             }
+            // "Lime leaves" are no limes, and "peach stones" no peaches.
+            let behind = places.last().and_then(|p| words.get(p + 1));
+            let leaf = behind.is_some_and(|w| w.is(&["leaf"]));
+            if behind.is_some_and(|w| w.is(&OF_THE_PLANT)) && self.is_fruit(id)
+                || leaf && self.is_citrus(id)
+            {
+                continue;
+            }
             let together = places.windows(2).all(|pair| pair[1] == pair[0] + 1);
             let better = best.as_ref().is_none_or(|(length, beside, first, _)| {
                 (stems.len(), together, std::cmp::Reverse(at))
@@ -241,6 +253,16 @@ impl<'a> Names<'a> {
             }
         }
         best.map(|(.., found)| found)
+    }
+
+    /// A fruit, or what is in it. The skin of a citrus fruit is its peel, and is looked for by the fruit.
+    fn is_fruit(&self, id: &str) -> bool {
+        let fruit = |it: &Ingredient| matches!(it.kind, Kind::Fruit | Kind::Juice);
+        self.cupboard.ingredient(id).is_some_and(fruit) && !self.is_citrus(id)
+    }
+
+    fn is_citrus(&self, id: &str) -> bool {
+        CITRUS_FRUITS.iter().any(|citrus| citrus.parts().contains(&Some(id)))
     }
 
     /// Every ingredient that is named, in the order of the text; no word is used twice.

@@ -2,7 +2,7 @@
 
 use keen_core::cupboard::Cupboard;
 use keen_core::drink::{Action, limits};
-use keen_core::quantity::Amount;
+use keen_core::quantity::{Amount, Measure};
 
 use super::doubt::{self, NO_RECIPE};
 use super::item::{Item, NOT_CONVERTED, guess, kitchen_round};
@@ -10,11 +10,13 @@ use super::lines::{
     DRINKS, Kind, Section, bare, front, heading, is_capital, numbered_step, sentences, thinned,
 };
 use super::making::{self, Done, Entry, Makes};
-use super::method;
+use super::method::{self, Doing};
 use super::names::Names;
 use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
+use super::said::{as_meant, joined_by_words};
 use super::scanned::{in_lines, restored};
 use super::sizes::Sizes;
+use super::verbs::{Verb, verb_of};
 use super::{list, said, uses};
 use keen_core::quantity::said::{Word, number, says, words};
 
@@ -65,6 +67,10 @@ pub fn read_recipe(text: &str, choices: &[Choice], cupboard: &Cupboard) -> Paste
     reader.finish(choices)
 }
 
+/// Why an amount in pints is a guess.
+const WHOSE_PINT: &str =
+    "A pint is 473 ml in the US and 568 ml in Britain. We used the US pint; choose if it isn't.";
+
 struct Reader<'a> {
     names: &'a Names<'a>,
     section: Section,
@@ -83,7 +89,7 @@ impl Reader<'_> {
         let (text, marked) = bare(line);
         let step = numbered_step(text).filter(|_| self.section == Section::Method);
         let text = step.unwrap_or(text);
-        let mut found = words(text);
+        let mut found = as_meant(words(text));
         found.truncate(MOST_WORDS);
         let offset = line.len() - text.len();
         if found.len() <= 12 && self.names.find(&found).is_none() && self.sizes.take(&found) {
@@ -121,6 +127,8 @@ impl Reader<'_> {
                 if front < found.len() {
                     let before = self.makes.clone();
                     self.read_makes(&found[front..]);
+                    // "Mint lemonade (cups of 200 ml)"
+                    self.sizes.take(&found[front..]);
                     // How much it makes isn't what it is called.
                     if self.makes != before {
                         title = &text[..found[front].from];
@@ -243,13 +251,24 @@ impl Reader<'_> {
         let doings = method::doings(found, self.names);
         let orders =
             doings.first().is_some_and(|d| d.verb_at <= found[found.len().min(3) - 1].from)
-                && !matches!(
-                    first.text.as_str(),
-                    "juice" | "zest" | "peel" | "squeeze" | "rest" | "drink"
-                );
+                && !(self.done.is_empty()
+                    && matches!(
+                        first.text.as_str(),
+                        "juice" | "zest" | "peel" | "squeeze" | "rest" | "drink"
+                    ));
         let sentence = (text.trim_end().ends_with('.') && found.len() > 5)
             || (found.len() > 14 && doings.len() > 1);
         let counted = number(found).is_some();
+        // "Four cups of water and blend it all up" is more than a line of the list.
+        let done_to_it = known
+            && found.windows(3).any(|w| {
+                w[0].is(&["and", "then", ","])
+                    && verb_of(&w[1].text).is_some_and(|v| v != Verb::Squeeze)
+                    && w[2].is(&["it", "them", "everything", "all"])
+            });
+        if done_to_it && self.section != Section::Glass {
+            return Kind::Method;
+        }
         match self.section {
             Section::Glass => {
                 let told = !doings.is_empty() && !counted && (orders || sentence);
@@ -280,9 +299,9 @@ impl Reader<'_> {
             let named = list::items(&found[..front], self.names);
             let makes = found[front..].iter().any(|w| {
                 w.is(&[
-                    "makes", "serves", "serve", "for", "portions", "gallon", "litre", "liter", "l",
-                    "quart", "glass", "serving", "people", "person", "drink", "bottle", "kg", "g",
-                    "lb",
+                    "makes", "make", "serves", "serve", "for", "cup", "portions", "gallon",
+                    "litre", "liter", "l", "quart", "glass", "serving", "people", "person",
+                    "drink", "bottle", "kg", "g", "lb",
                 ])
             });
             if makes && named.iter().all(|i| !i.said) {
@@ -302,6 +321,8 @@ impl Reader<'_> {
             && (!orders || found.len() <= 4 || is_capital(text) || headed)
             && !(says_how_much && (doings.len() > 1 || counted))
         {
+            // "Then maybe half a cup of sugar"
+            let goes_on = first.is(&["then", "and", "plus", "also"]) && says_how_much;
             let amount_inside = (0..found.len()).any(|at| {
                 found[at].text.starts_with(|c: char| c.is_ascii_digit())
                     && number(&found[at..]).is_some_and(|(_, used)| {
@@ -311,7 +332,7 @@ impl Reader<'_> {
             // "So lime soda, you take four limes"
             let told = says(found, &["take", "need", "use", "squeeze", "juice"]);
             let amount_inside = amount_inside || (says_how_much && told && !doings.is_empty());
-            if !amount_inside {
+            if !amount_inside && !goes_on {
                 return Kind::Title;
             }
         }
@@ -448,8 +469,11 @@ impl Reader<'_> {
             }
         };
         for (begin, sentence) in sentences(text) {
-            let mut found = words(sentence);
+            let mut found = joined_by_words(as_meant(words(sentence)));
             found.truncate(MOST_WORDS);
+            if found.is_empty() {
+                continue;
+            }
             // "To drink: 1 part syrup to 4 parts fizzy water", "Dilute 1:4 with soda" is for the glass.
             let to_drink = found.len() > 2
                 && found[0].is(&["to"])
@@ -473,7 +497,15 @@ impl Reader<'_> {
                 mark(offset + begin, offset + begin + sentence.len(), Sure::Understood);
                 continue;
             }
-            let doings = method::doings(&found, self.names);
+            let mut doings = method::doings(&found, self.names);
+            // "Leave it for a day. After a day, strain": that is the same day.
+            let waited = |d: &Doing| {
+                let last = self.done.last().and_then(|done| done.doing.minutes);
+                d.verb == Verb::Steep && d.minutes.is_some() && d.minutes == last
+            };
+            if found[0].is(&["after"]) && doings.first().is_some_and(waited) {
+                doings.remove(0);
+            }
             if doings.is_empty() {
                 // A sentence that does nothing may still say what goes in: "You need 6 lemons and 200 g sugar."
                 let items: Vec<Item> = if (0..found.len())
@@ -569,12 +601,32 @@ impl Reader<'_> {
         self.makes = Makes::default();
     }
 
+    /// A pint is another one on the other side of the ocean; cups and quarts tell on which side it was written.
+    fn whose_pints(&mut self) {
+        let measures = |e: &Entry| -> Vec<Measure> {
+            let terms = e.item.amount.iter().flat_map(|a| a.terms());
+            terms.into_iter().map(|t| t.measure.clone()).collect()
+        };
+        let american = |m: &Measure| matches!(m, Measure::Cup | Measure::Quart);
+        if self.entries.iter().any(|e| measures(e).iter().any(american)) {
+            return;
+        }
+        for entry in &mut self.entries {
+            let Some([term]) = entry.item.amount.as_ref().map(Amount::terms) else { continue };
+            if term.measure == Measure::Pint && entry.item.other.is_none() {
+                entry.item.other = Some(Amount::millilitres((term.value * 568.0).round()));
+                guess(&mut entry.item, WHOSE_PINT.into());
+            }
+        }
+    }
+
     fn finish(mut self, choices: &[Choice]) -> Pasted {
         let cupboard = self.names.cupboard;
         making::resolve(&mut self.entries, &mut self.done, self.names);
         making::only_served(&mut self.entries, &self.done);
         self.entries.truncate(MOST_THINGS);
         self.share_out();
+        self.whose_pints();
         for entry in &mut self.entries {
             if let Some(meant) = entry.item.amount.as_ref().and_then(|a| self.sizes.apply(a)) {
                 entry.item.amount = Some(meant);
@@ -594,12 +646,12 @@ impl Reader<'_> {
                     .and_then(|id| cupboard.ingredient(id))
                     .map_or("it", |it| it.name.as_str());
                 if let Some(one) = one {
+                    let pints = entry.item.why.iter().find(|why| *why == WHOSE_PINT);
+                    let two =
+                        || format!("The recipe gives two amounts of {}.", name.to_lowercase());
                     differs.push(Differs {
+                        message: pints.cloned().unwrap_or_else(two),
                         key,
-                        message: format!(
-                            "The recipe gives two amounts of {}.",
-                            name.to_lowercase()
-                        ),
                         choices: vec![one.to_string(), other.to_string()],
                         chosen: which,
                     });

@@ -209,10 +209,113 @@ pub(super) fn per(words: &[Word]) -> Option<Amount> {
     by.as_millilitres().map(|_| by)
 }
 
+/// What is said in passing, before it is said what to do.
+const IN_PASSING: [&str; 12] =
+    ["okay", "ok", "alright", "anyway", "basically", "um", "uh", "er", "erm", "so", "well", "now"];
+/// Who does it, which nobody needs to know.
+const WHO: [&[&str]; 5] = [
+    &["what", "i", "do", "is"],
+    &["what", "we", "do", "is"],
+    &["what", "you", "do", "is"],
+    &["what", "she", "does", "is"],
+    &["what", "he", "does", "is"],
+];
+/// As much as one likes.
+const MANY: [&[&str]; 6] = [
+    &["a", "whole", "lot", "of"],
+    &["a", "lot", "of"],
+    &["lots", "of"],
+    &["loads", "of"],
+    &["tons", "of"],
+    &["heaps", "of"],
+];
+
+/// The words without what is only said in passing: "okay so what I do is I take like four limes" is "I take about
+/// four limes".
+pub(super) fn as_meant(mut found: Vec<Word>) -> Vec<Word> {
+    let begins = |found: &[Word], at: usize, phrase: &[&str]| {
+        found.len() > at + phrase.len()
+            && phrase.iter().zip(&found[at..]).all(|(p, w)| w.text == *p)
+    };
+    loop {
+        let next = |word: &Word| {
+            word.is(&[",", "i", "you", "we", "what"]) || IN_PASSING.contains(&word.text.as_str())
+        };
+        // "Well chilled water" is chilled well; "okay, four limes" are four limes.
+        let passing = found.len() > 2
+            && IN_PASSING
+                .iter()
+                .position(|p| found[0].text == *p)
+                .is_some_and(|at| at < 9 || next(&found[1]));
+        if passing {
+            found.remove(0);
+            if found[0].is(&[","]) {
+                found.remove(0);
+            }
+        } else if let Some(who) = WHO.iter().find(|who| begins(&found, 0, who)) {
+            found.drain(..who.len());
+        } else {
+            break;
+        }
+    }
+    let mut at = 0;
+    while at < found.len() {
+        if let Some(many) = MANY.iter().find(|many| begins(&found, at, many)) {
+            found.drain(at..at + many.len());
+            continue;
+        }
+        let counts = found.len() > at + 1 && number(&found[at + 1..]).is_some();
+        let about =
+            at > 0 && found[at].is(&["like", "maybe"]) || at == 0 && found[0].is(&["maybe"]);
+        if counts && about {
+            (found[at].text, found[at].stem) = ("about".to_owned(), "about".to_owned());
+        }
+        at += 1;
+    }
+    found
+}
+
+/// What a sentence joins by a sign, joined by a word: "+ juice 4 limes + 1 l cold water".
+pub(super) fn joined_by_words(mut found: Vec<Word>) -> Vec<Word> {
+    for at in 0..found.len() {
+        let counts = |at: usize| found.get(at..).is_some_and(|rest| number(rest).is_some());
+        let between_figures = at > 0 && counts(at - 1) && counts(at + 1);
+        if found[at].is(&["+"]) && !between_figures {
+            (found[at].text, found[at].stem) = ("and".to_owned(), "and".to_owned());
+        }
+    }
+    // A sentence that begins with one goes on from the one before.
+    if found.len() > 2 && found[0].written == "+" {
+        found.remove(0);
+    }
+    found
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
     use keen_core::quantity::said::words;
+
+    fn meant(text: &str) -> String {
+        let all = joined_by_words(as_meant(words(text)));
+        all.iter().map(|w| w.text.as_str()).collect::<Vec<_>>().join(" ")
+    }
+
+    #[test]
+    fn what_is_said_in_passing_says_nothing() {
+        for (text, wanted) in [
+            ("okay so what I do is I take like four limes", "i take about four limes"),
+            ("then maybe half a cup of sugar", "then about half a cup of sugar"),
+            ("a whole lot of ice", "ice"),
+            ("so, 2 lemons", "2 lemons"),
+            ("well chilled soda", "well chilled soda"),
+            ("I like mint", "i like mint"),
+            ("+ juice 4 limes + 1 l water", "juice 4 limes and 1 l water"),
+            ("so", "so"),
+        ] {
+            assert_eq!(meant(text), wanted, "{text}");
+        }
+    }
 
     /// The first and the second amount of a line.
     fn two(text: &str) -> (Option<String>, Option<String>) {

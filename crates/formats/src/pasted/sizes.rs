@@ -33,6 +33,12 @@ impl Sizes {
             let means = (at + 1..words.len().min(at + 4))
                 .find(|n| words[*n].is(&["=", "is", "are", "hold", "holds", "means", ":"]));
             let behind = means.and_then(|n| measured(n + 1)).map(|(ml, _)| ml);
+            // "Cups of 200 ml"; "2 cups of 200 ml" are as many glasses.
+            let counted = at > 0 && number(&words[at - 1..]).is_some();
+            let behind = behind.or_else(|| {
+                let of = words.get(at + 1).is_some_and(|w| w.is(&["of"])) && !counted;
+                of.then(|| measured(at + 2)).flatten().map(|(ml, _)| ml)
+            });
             // "250 ml cups", "20 ml spoons"
             let front = (at.saturating_sub(3)..at)
                 .find_map(|n| measured(n).filter(|(_, used)| n + used == at))
@@ -82,6 +88,8 @@ mod tests {
         assert_eq!(of("I use 250 ml cups").unwrap().cup, Some(250.0));
         assert_eq!(of("1 part = 100 ml").unwrap().part, Some(100.0));
         assert_eq!(of("a tablespoon holds 20 ml").unwrap().tablespoon, Some(20.0));
+        assert_eq!(of("cups of 200 ml").unwrap().cup, Some(200.0));
+        assert_eq!(of("serves 4 cups of 200 ml"), None);
         assert_eq!(of("2 cups sugar"), None);
         assert_eq!(of("1 cup (240 ml) water"), None);
         let metric = of("250 ml cups").unwrap().apply(&"2 cups".parse().unwrap()).unwrap();

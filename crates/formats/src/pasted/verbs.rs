@@ -4,7 +4,7 @@
 use keen_core::cupboard::VesselKind;
 use keen_core::drink::Vigour;
 
-use keen_core::quantity::said::{Word, number, says};
+use keen_core::quantity::said::{Word, number, says, time};
 
 /// What is done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -169,7 +169,14 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
     }
     match word.as_str() {
         // "bring to the boil", "let it come to a boil": the boil says what is done.
-        "bring" => Some(Verb::Boil(Vigour::Boil)),
+        "bring"
+            if says(
+                &words[at..],
+                &["boil", "boiling", "simmer", "bubble", "heat", "up", "temperature"],
+            ) =>
+        {
+            Some(Verb::Boil(Vigour::Boil))
+        }
         "set" if matches!(after, "aside") => Some(Verb::Steep),
         // "It keeps in the fridge for a month" is what it does by itself.
         "keep"
@@ -188,6 +195,14 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
             && words.get(at + 3).is_some_and(|w| w.is(&["with"])) =>
         {
             Some(Verb::Put)
+        }
+        // "off the heat, lid on, 15 minutes": it stands so.
+        "lid"
+            if matches!(after, "on")
+                && (at == 0 || says(&words[..at], &["off"]))
+                && (at + 2..words.len().min(at + 5)).any(|n| time(&words[n..]).is_some()) =>
+        {
+            Some(Verb::Steep)
         }
         // "juice in, top up": what stands before it goes in.
         "in" if at > 0

@@ -40,6 +40,7 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 }
             }
         }
+        let doing_onto = doing.onto;
         for one in &mut doing.uses {
             let id = one.found.id.clone();
             if let Some(entry) = besides(entries, one, names) {
@@ -51,12 +52,13 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 });
                 continue;
             }
-            // Where the method alone says what goes in, another litre of water is another one.
+            // Where the method alone says what goes in, another litre of water is another one; so is what is only
+            // counted out further down.
             let more = matches!(one.share, Share::Amount(_))
                 && !one.words.windows(2).any(|w| w[0].is(&["of"]) && w[1].is(&["the"]));
             let known = match_of(entries, &id, names.cupboard)
                 .or_else(|| called_shortly(entries, one, names.cupboard))
-                .filter(|k| *k < in_list || !more);
+                .filter(|k| (*k < in_list && entries[*k].line <= *line) || !more);
             if let Some(known) = known {
                 one.found.id = entries[known].item.ingredient.clone().unwrap_or(id);
                 continue;
@@ -101,7 +103,10 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                     continue;
                 }
             }
-            if !listed && matches!(verb, Verb::Lift | Verb::Strain) && !said {
+            // "Strain over the zest of two lemons" counts out what lies there.
+            let lies_there = doing_onto
+                && from_words.as_ref().is_some_and(|i| i.said && i.sure == Sure::Understood);
+            if !listed && matches!(verb, Verb::Lift | Verb::Strain) && !said && !lies_there {
                 continue;
             }
             let mut item =
