@@ -59,7 +59,7 @@ test("history: batches side by side, a version named and brought back, a variant
   await find.getByRole("combobox", { name: "Of", exact: true }).click();
   await page.getByRole("option", { name: "all drinks" }).click();
   await find.getByRole("link", { name: /Hibiscus/ }).first().waitFor();
-  await find.getByLabel("Words, or a name").fill("lemonade");
+  await find.getByLabel("A word or a name").fill("lemonade");
   await find.getByRole("link", { name: /Hibiscus/ }).first().waitFor({ state: "detached" });
 
   await versions.getByRole("listitem").filter({ hasText: "a little less sweet" }).getByRole("button", { name: "Variant" }).click();

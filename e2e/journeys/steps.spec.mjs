@@ -166,7 +166,7 @@ test("Steps: boil down to a line, drag into another order, measure and learn, co
   await panel.getByText(/isn't a volume/).waitFor();
   await panel.getByRole("textbox", { name: "Volume measured after this step" }).fill("570 ml");
   await panel.getByRole("button", { name: "Learn" }).click();
-  await panel.getByText(/liquid held by 1 g Ginger root/).waitFor();
+  await panel.getByText(/liquid that 1 g of ginger root holds/).waitFor();
   await panel.getByRole("button", { name: "Use my figures from now on" }).click();
   await panel.getByText("Saved to your figures").waitFor();
 

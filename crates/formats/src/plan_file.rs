@@ -250,7 +250,7 @@ impl PlanFile {
             match (civil(&at("from"), &span.from), civil(&at("to"), &span.to)) {
                 (Ok(from), Ok(to)) if from >= to => faults.push(FieldError {
                     field: at("to"),
-                    message: "Enter an end after the start.".into(),
+                    message: "Choose an end after the start.".into(),
                 }),
                 (from, to) => faults.extend(from.err().into_iter().chain(to.err())),
             }

@@ -54,7 +54,7 @@ pub(crate) struct InstrumentView {
     pub(crate) unit: String,
     /// Whether it has settled.
     pub(crate) stable: bool,
-    /// What else it says, or what is wrong with it.
+    /// Anything else that it says, such as a fault.
     pub(crate) says: Option<String>,
     pub(crate) condition: Condition,
     /// Whether it is one of the simulated stand-ins.

@@ -220,7 +220,7 @@ async fn keep_tidy(store: Arc<Store>, state: web::Data<api::State>) {
         }
         // What is kept grows older while nobody touches it, and so does what is made of it.
         if state.bottles_grew_older().await.is_err() {
-            tracing::warn!("how old the kept bottles are was not noted");
+            tracing::warn!("the age of the kept bottles was not noted");
         }
         // Looked for each time, made once a day.
         let mine = Arc::clone(&store);

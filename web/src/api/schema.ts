@@ -2203,7 +2203,7 @@ export interface components {
              */
             rating?: number | null;
         };
-        /** @description A line of the list of batches. */
+        /** @description A batch in the list. */
         BatchEntry: {
             /** @description When it was started, RFC 3339. */
             begun_at: string;
@@ -2268,7 +2268,7 @@ export interface components {
             plan?: components["schemas"]["OfPlan"] | null;
             /**
              * Format: double
-             * @description How many times as fast its clock runs: 1, but in the practice kitchen.
+             * @description How fast its clock runs: 1, except in the practice kitchen.
              */
             rate: number;
             /** @description Its log, in order. */
@@ -3422,7 +3422,7 @@ export interface components {
             practice: boolean;
             /**
              * Format: double
-             * @description How many times as fast its clock runs.
+             * @description How fast its clock runs: 60 is a minute in a second.
              */
             rate: number;
             /**
@@ -3861,7 +3861,7 @@ export interface components {
             kind: components["schemas"]["InstrumentKind"];
             /** @description Whether it is one of the simulated stand-ins. */
             practice: boolean;
-            /** @description What else it says, or what is wrong with it. */
+            /** @description Anything else that it says, such as a fault. */
             says?: string | null;
             /** @description Whether it has settled. */
             stable: boolean;
@@ -4361,7 +4361,7 @@ export interface components {
             /** @description What some pieces of fruit gave. */
             reading: components["schemas"]["Reading"];
         } | {
-            /** @description How a lot was. */
+            /** @description How one lot of fruit turned out. */
             lot: components["schemas"]["Lot"];
         };
         /** @description What a measurement teaches. */
@@ -5313,7 +5313,7 @@ export interface components {
             /** @description A part on the evening before: the entry, and the step that ends it. */
             ahead: string;
         };
-        /** @description A line of the list of plans. */
+        /** @description A plan in the list. */
         PlanEntry: {
             /** @description When it was last changed, RFC 3339. */
             changed_at: string;
@@ -5899,7 +5899,7 @@ export interface components {
         };
         /** @description A round of matching. */
         RoundView: {
-            /** @description Where the other one was likely to lie after it. */
+            /** @description The likely range of the other one after it. */
             likely: components["schemas"]["Likely"];
             /** @description The entry. */
             said: components["schemas"]["Utterance"];
@@ -6215,7 +6215,7 @@ export interface components {
             /** @description Texts that couldn't be read and were set aside unchanged. */
             set_aside: components["schemas"]["SetAsideView"][];
         };
-        /** @description A line of the list of drinks. */
+        /** @description A drink in the list. */
         ShelfEntry: components["schemas"]["Summary"] & {
             changed_at: string;
             id: string;
@@ -6663,7 +6663,7 @@ export interface components {
          * @enum {string}
          */
         Stirring: "mixed" | "clear" | "calm";
-        /** @description How it was read. */
+        /** @description How what was typed was understood. */
         StockRead: {
             /** @description What is there. */
             have: components["schemas"]["StockThing"][];
@@ -7082,7 +7082,7 @@ export interface components {
             /** @description In the order in which they were added. */
             tasters: components["schemas"]["TasterView"][];
         };
-        /** @description A line of the list of tastings. */
+        /** @description A tasting in the list. */
         TastingEntry: {
             begun_at: string;
             /**
@@ -7284,7 +7284,7 @@ export interface components {
             from_target?: number | null;
             /** @description How it turned out, the most unusual first. */
             luck: components["schemas"]["LuckWas"][];
-            /** @description Which reading tells most of such a drink. */
+            /** @description Which reading tells the most about this drink. */
             most_telling?: string | null;
             /**
              * Format: double
@@ -7825,7 +7825,7 @@ export interface components {
          * @enum {string}
          */
         Word: "sweet" | "not_sweet" | "sharp" | "not_sharp" | "strong" | "weak" | "flat" | "bitter" | "no_bubbles" | "thin";
-        /** @description Better minutes to write. */
+        /** @description A better time to write, minutes. */
         WriteMinutes: {
             /**
              * Format: double

@@ -66,7 +66,7 @@ export function Water() {
       </Box>
       <Box role="status" aria-label="Your water" sx={{ fontSize: 17 }}>
         {now === undefined ? (
-          "No figure yet: we count on pure water."
+          "No figure yet: we assume pure water."
         ) : (
           <>
             Your water: <strong>{now.toFixed(0)} mg/l</strong> hydrogen carbonate{" "}

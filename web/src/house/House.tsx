@@ -135,7 +135,7 @@ export default function House({ onClose }: { onClose: () => void }) {
           Backups on this computer
         </Box>
         <Box sx={{ color: colour("muted"), fontSize: 15 }}>
-          We back up once a day and keep the last seven, plus your last seven.
+          We back up once a day. We keep the last seven of these and the last seven that you made.
         </Box>
         <Box component="ul" aria-label="Backups" sx={{ listStyle: "none", m: 0, p: 0 }}>
           {(kept ?? []).map((one) => (

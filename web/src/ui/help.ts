@@ -3,7 +3,7 @@ import { createContext, useContext } from "react";
 /** The words that the screens explain, by the name that they are touched by. */
 export const words = {
   "sugar to acid":
-    "Grams of sweetness for each gram of acid. Lemonade is mostly 12 to 18 to 1: lower is sourer, higher is sweeter. It says nothing of strength: thin and strong drinks can have the same balance.",
+    "Grams of sweetness for each gram of acid. Lemonade is mostly 12 to 18 to 1: lower is sourer, higher is sweeter. It says nothing about strength: thin and strong drinks can have the same balance.",
   band: "Tart, bright, round and sweet are ranges of sugar to acid. They are drawn on the map as wedges.",
   sweetness:
     "What all sweeteners together taste like, as grams of table sugar in 100 g of the drink. Most people like 8 to 12 in a cold drink.",

@@ -131,7 +131,7 @@ pub fn lean<'a>(
         })
         .collect();
     if sugars.is_empty() {
-        return Err(FieldError::new("drink", "No sugar is added that could be left out."));
+        return Err(FieldError::new("drink", "There is no added sugar to leave out."));
     }
     let sweetener = asked.sweetener.as_deref().map(|id| {
         let it = cupboard.ingredient(id).filter(|it| is_without_sugar(it));

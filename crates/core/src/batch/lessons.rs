@@ -26,7 +26,7 @@ pub struct Teaching {
 pub enum Learnt {
     /// What some pieces of fruit gave.
     Reading(Reading),
-    /// How a lot was.
+    /// How one lot of fruit turned out.
     Lot(Lot),
 }
 

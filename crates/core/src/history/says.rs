@@ -42,7 +42,7 @@ pub struct Saying {
     pub write_minutes: Option<WriteMinutes>,
 }
 
-/// Better minutes to write.
+/// A better time to write, minutes.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct WriteMinutes {
     /// The step's id.

@@ -53,7 +53,7 @@ pub enum AmountError {
     #[error("“{0}” is below zero. To leave an ingredient out, delete its step.")]
     Negative(String),
     /// Nothing at all.
-    #[error("“{0}” is nothing. To leave an ingredient out, delete its step.")]
+    #[error("“{0}” adds nothing. To leave an ingredient out, delete its step.")]
     Zero(String),
     /// Less than can be measured, or written back.
     #[error("“{0}” is too little to measure. Enter at least 0.001.")]

@@ -36,12 +36,12 @@ impl LawOf {
         match it.map(|it| it.kind) {
             Some(Kind::Spice) => of(
                 Law::Spice(SPICE_POWER),
-                "spices grow more slowly above 4×: large pots steep longer",
+                "spices are scaled up less above 4×: large pots steep longer",
             ),
             Some(Kind::Flavouring) => {
-                of(Law::Spice(SPICE_POWER), "essences grow more slowly above 4×")
+                of(Law::Spice(SPICE_POWER), "essences are scaled up less above 4×")
             }
-            _ if bitters => of(Law::Spice(SPICE_POWER), "bitters grow more slowly above 4×"),
+            _ if bitters => of(Law::Spice(SPICE_POWER), "bitters are scaled up less above 4×"),
             _ => of(Law::Straight, "in proportion"),
         }
     }

@@ -131,7 +131,7 @@ pub fn learn<'a>(
                             from: *each,
                             to: each * factor,
                         },
-                        what: format!("liquid held by 1 g {}, g", it.name),
+                        what: format!("liquid that 1 g of {} holds, g", it.name.to_lowercase()),
                         usual: *usual,
                     }
                 })

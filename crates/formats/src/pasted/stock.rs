@@ -10,7 +10,7 @@ use serde::Serialize;
 use super::line::read_line;
 use super::when::{ClockTime, when};
 
-/// How it was read.
+/// How what was typed was understood.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct StockRead {
     /// What is there.

@@ -65,7 +65,7 @@ pub(crate) struct Summary {
     pub(super) figures: Option<Figures>,
 }
 
-/// A line of the list of drinks.
+/// A drink in the list.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct ShelfEntry {
     id: String,

@@ -39,7 +39,7 @@ pub(crate) struct PlanView {
     pub(super) plan: PlanFile,
 }
 
-/// A line of the list of plans.
+/// A plan in the list.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PlanEntry {
     id: String,

@@ -36,7 +36,7 @@ export function SugarCurve({ lean, way, point }: SugarCurveProps) {
     <svg
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label="Sugar in a glass, and how far the drink is then from what is liked"
+      aria-label="How far the drink is from what people like, by the sugar in a glass"
       style={{ width: "100%", height: "auto", display: "block" }}
     >
       <rect

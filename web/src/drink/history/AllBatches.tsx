@@ -62,7 +62,7 @@ export function AllBatches({ id, total }: { id: string; total: number }) {
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
         <TextField
           size="small"
-          label="Words, or a name"
+          label="A word or a name"
           type="search"
           value={find}
           onChange={(event) => setFind(event.target.value)}

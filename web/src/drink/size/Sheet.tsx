@@ -213,14 +213,14 @@ function Head({ column }: { column: Column }) {
 
 const laws: [string, Law][] = [
   ["in proportion", "straight"],
-  ["more slowly above 4×", { spice: 0.85 }],
+  ["less above 4×", { spice: 0.85 }],
   ["the same in every vessel", "per_vessel"],
   ["the same in each glass", "per_glass"],
   ["in proportion, then to taste", "to_taste"],
 ];
 
 function lawText(law: Law): string {
-  if (typeof law === "object") return "more slowly above 4×";
+  if (typeof law === "object") return "less above 4×";
   return laws.find(([, l]) => l === law)![0];
 }
 

@@ -259,7 +259,7 @@ impl<'a> Moving<'_, 'a> {
             from_base: false,
             ..self.jug("plain jug", self.all * (many - strong), with, wanted, held)
         };
-        let note = "We dilute the weak end with equally sweet and sour water: dose replaces time.";
+        let note = "A shorter steep can't be poured from a jug, so weaker glasses are diluted with equally sweet and sour water.";
         let laid = self.laid((s, a), vec![full, plain], places);
         Ok(Laid { drink, top, notes: vec![note.into()], ..laid })
     }

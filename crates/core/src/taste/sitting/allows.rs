@@ -71,7 +71,7 @@ impl Table<'_> {
             (Utterance::Guessed { taster, ratio, .. }, Tasted::Guess(_)) => {
                 self.seat_of(taster)?;
                 if !ratio.is_finite() || !(1.0..=200.0).contains(ratio) {
-                    return Err(FieldError::new("word.ratio", "Enter 1 to 200 to 1."));
+                    return Err(FieldError::new("word.ratio", "Enter a ratio of 1 to 200."));
                 }
             }
             (Utterance::Chose { taster, code, .. }, Tasted::Compare(_) | Tasted::Tongue(_)) => {
@@ -80,7 +80,7 @@ impl Table<'_> {
                     return Err(FieldError::new("word", "This taster has finished."));
                 };
                 if !served.glasses.iter().skip(served.known).any(|(its, _)| its == code) {
-                    let message = format!("Glass {code} isn't their next glass.");
+                    let message = format!("Glass {code} isn't this taster's next glass.");
                     return Err(FieldError::new("word.code", message));
                 }
             }

@@ -298,7 +298,7 @@ fn say_figure(moves: &Moves, low: f64, high: f64, sureness: Sureness) -> String 
         return "We can't tell yet.".into();
     }
     match moves {
-        Moves::Strength => format!("likely {low:.1} to {high:.1} g of sweetness in 100 g"),
+        Moves::Strength => format!("likely a sweetness of {low:.1} to {high:.1} g in 100 g"),
         Moves::Steep => format!("likely {low:.1} to {high:.1} times as much as in the drink"),
         Moves::Spirit => format!("likely {low:.1} to {high:.1} % vol"),
         _ => String::new(),

@@ -36,7 +36,7 @@ pub(crate) struct GoingBatch {
     colour: Option<String>,
     /// What time it is, minutes since it started.
     now: f64,
-    /// How many times as fast its clock runs.
+    /// How fast its clock runs: 60 is a minute in a second.
     rate: f64,
     /// When it will be ready if you go on now, minutes since it started.
     ready_at: f64,

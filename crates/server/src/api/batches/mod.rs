@@ -65,7 +65,7 @@ pub(crate) struct OfPlan {
     pub(crate) serve_at: String,
 }
 
-/// A line of the list of batches.
+/// A batch in the list.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct BatchEntry {
     pub(crate) id: String,
@@ -161,7 +161,7 @@ pub(crate) struct BatchView {
     serve_at: Option<f64>,
     /// What time it is, minutes since it started.
     now: f64,
-    /// How many times as fast its clock runs: 1, but in the practice kitchen.
+    /// How fast its clock runs: 1, except in the practice kitchen.
     rate: f64,
     /// Its state.
     stands: BatchReport,

@@ -38,7 +38,7 @@ pub(crate) struct TruthView {
     from_belief: Option<f64>,
     /// How it turned out, the most unusual first.
     luck: Vec<LuckWas>,
-    /// Which reading tells most of such a drink.
+    /// Which reading tells the most about this drink.
     most_telling: Option<String>,
 }
 

@@ -45,7 +45,7 @@ pub(crate) const TASTING: Format =
 pub(crate) const SEALED: &str = "sealed";
 pub(crate) const WORD: Format = Format { name: "keen-pitcher/word", field: "word", steps: &[] };
 
-/// A line of the list of tastings.
+/// A tasting in the list.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct TastingEntry {
     id: String,

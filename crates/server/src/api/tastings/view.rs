@@ -124,7 +124,7 @@ pub(crate) struct MatchAbout {
 pub(crate) struct RoundView {
     /// The entry.
     said: Utterance,
-    /// Where the other one was likely to lie after it.
+    /// The likely range of the other one after it.
     likely: Likely,
 }
 
