@@ -5,6 +5,7 @@ import { useState } from "react";
 import type { Produce as Fruit, Schemas } from "../api/client";
 import { useKitchen, useProduce } from "../api/queries";
 import { colour, displayFont } from "../app/theme";
+import { volume } from "../ui/format";
 import look from "./Cupboard.module.css";
 import { OwnField } from "./OwnField";
 
@@ -43,7 +44,7 @@ export function Produce() {
                   <span>{p.name}</span>
                   <span className={look.facts}>
                     {usual.whole_g.toPrecision(3).replace(/\.?0+$/, "")} g
-                    {usual.juice_ml != null && ` · ${usual.juice_ml.toFixed(0)} ml juice`}
+                    {usual.juice_ml != null && ` · ${volume(usual.juice_ml)} juice`}
                   </span>
                 </button>
               </li>

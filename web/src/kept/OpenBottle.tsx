@@ -234,7 +234,7 @@ function Pour({ most, onPour }: { most: number; onPour: (ml: number, what: strin
           .filter((step) => step <= most)
           .map((step) => (
             <Button key={step} variant="outlined" onClick={() => setMl(String(step))}>
-              {step} ml
+              {volume(step)}
             </Button>
           ))}
       </Box>

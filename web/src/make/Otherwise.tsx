@@ -5,6 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { BatchView, Happening } from "../api/client";
 import { displayFont } from "../app/theme";
+import { volume } from "../ui/format";
 import { readAs, useRead } from "../ui/reading";
 import { amountOf } from "./amount";
 import type { AskingProps } from "./asked";
@@ -285,9 +286,9 @@ function sharesOf(view: BatchView, vessel: string): [string, string][] | undefin
   const states = report.frames.filter((f) => done.includes(f.step)).flatMap((f) => f.states);
   const ml = states.findLast((s) => s.vessel === vessel)?.liquid_ml;
   if (!ml || ml < 20) return undefined;
-  const share = (of: number) => `${Math.max(5, Math.round((ml * of) / 5) * 5)} ml`;
+  const share = (of: number) => volume(Math.max(5, Math.round((ml * of) / 5) * 5));
   return [
-    ["a splash", "30 ml"],
+    ["a splash", volume(30)],
     ["a quarter", share(0.25)],
     ["half", share(0.5)],
     ["all of it", share(1)],

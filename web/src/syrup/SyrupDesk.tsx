@@ -7,7 +7,7 @@ import { answer, api, type Syrup, type SyrupAsked } from "../api/client";
 import { useIngredients } from "../api/queries";
 import { colour } from "../app/theme";
 import { Figure } from "../ui/Figure";
-import { span, temperatureParts, volumeParts, weight } from "../ui/format";
+import { depth, span, temperatureParts, volume, volumeParts, weight } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { PageTitle } from "../ui/PageTitle";
 import { useRead } from "../ui/reading";
@@ -156,8 +156,8 @@ function Result({ syrup, pot, reduced, onReduce }: ResultProps) {
           {syrup.water_line_mm != null && (
             <>
               {" "}
-              The level is then <strong>{syrup.water_line_mm.toFixed(0)} mm</strong> above the
-              bottom of the pot.
+              The level is then <strong>{depth(syrup.water_line_mm)}</strong> above the bottom of
+              the pot.
             </>
           )}
         </Box>
@@ -166,7 +166,7 @@ function Result({ syrup, pot, reduced, onReduce }: ResultProps) {
         <Box>
           {syrup.water_back_ml < 0.5
             ? "There is already at least that much."
-            : `${syrup.water_back_ml.toFixed(0)} ml of water, or ${syrup.ice_back_g?.toFixed(0)} g of ice, bring it back to that.`}
+            : `${volume(syrup.water_back_ml)} of water, or ${syrup.ice_back_g?.toFixed(0)} g of ice, bring it back to that.`}
         </Box>
       )}
       <Box sx={{ bgcolor: colour("wash"), borderRadius: "10px", p: 1.5, fontSize: 15 }}>
@@ -199,9 +199,9 @@ function Result({ syrup, pot, reduced, onReduce }: ResultProps) {
                   </label>
                 </th>
                 <td>
-                  <b>{d.syrup_ml.toFixed(0)} ml</b>
+                  <b>{volume(d.syrup_ml)}</b>
                 </td>
-                <td>{d.water_ml.toFixed(0)} ml</td>
+                <td>{volume(d.water_ml)}</td>
                 <td>1 to {d.parts.toFixed(1)}</td>
               </tr>
             ))}

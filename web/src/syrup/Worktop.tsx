@@ -1,7 +1,7 @@
 import { useId } from "react";
 import type { Syrup } from "../api/client";
 import { colour } from "../app/theme";
-import { volume } from "../ui/format";
+import { depth, volume } from "../ui/format";
 import { useSize } from "../ui/useSize";
 import { VesselDrawing } from "../ui/vessel";
 import look from "./Worktop.module.css";
@@ -159,15 +159,14 @@ export function Worktop({ syrup, pot, reduced, onReduce, glass }: WorktopProps) 
       <div className={look.names}>
         <div style={{ left: potAt }}>
           <b>
-            {syrup.brix.toFixed(0)} °Bx, {level.toFixed(0)} mm deep
+            {syrup.brix.toFixed(0)} °Bx, {depth(level)} deep
           </b>
           <span id={hint}>drag the line to boil it down</span>
         </div>
         <div style={{ left: bottleAt }}>
           <b>{volume(syrup.volume_ml)}</b>
           <span>
-            {many === 1 ? "a bottle" : `${many} bottles`} of{" "}
-            {size === 1000 ? "1 litre" : `${size} ml`}
+            {many === 1 ? "a bottle" : `${many} bottles`} of {volume(size)}
           </span>
         </div>
         {dilution && (

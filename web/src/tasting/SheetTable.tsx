@@ -3,7 +3,7 @@ import { useQuestion } from "../api/ask";
 import { type Drink, type Schemas } from "../api/client";
 import { trace } from "../api/compute";
 import { colour } from "../app/theme";
-import { span } from "../ui/format";
+import { span, volume } from "../ui/format";
 import { Part } from "./Table";
 
 interface SheetTableProps {
@@ -56,7 +56,7 @@ export function SheetTable({ ladder, codes, brief = false }: SheetTableProps) {
                 {!brief && (
                   <Box component="span" sx={{ color: colour("muted") }}>
                     {" "}
-                    makes {Math.round(jug.volume_ml)} ml, {jug.sweetness.toFixed(1)} g sweetness and{" "}
+                    makes {volume(jug.volume_ml)}, {jug.sweetness.toFixed(1)} g sweetness and{" "}
                     {jug.acidity.toFixed(2)} % acid
                   </Box>
                 )}

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { inWords } from "./amountWords";
 import {
   degrees,
+  depth,
   effort,
   price,
   readAloud,
@@ -39,9 +40,11 @@ describe("figures as they are written", () => {
       "3 1/4 gal",
       "0 cups",
     ]);
+    expect([6, 38, 102].map(depth)).toEqual(["1/4 in", "1 1/2 in", "4 in"]);
     expect([80, -18, 21.4].map(temperature)).toEqual(["176 °F", "0 °F", "71 °F"]);
     expect(degrees()).toBe("°F");
     speakIn({});
+    expect([6, 38.4].map(depth)).toEqual(["6 mm", "38 mm"]);
     expect([80, -0.3].map(temperature)).toEqual(["80 °C", "0 °C"]);
   });
 

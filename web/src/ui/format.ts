@@ -56,6 +56,11 @@ export function volumeParts(ml: number): { figure: string; unit: string } {
   return { figure: ml < 9.95 ? ml.toFixed(1) : ml.toFixed(0), unit: "ml" };
 }
 
+/** How deep something stands in a vessel: "38 mm", "1 1/2 in". */
+export function depth(mm: number): string {
+  return spoken.units === "us" ? `${inQuarters(mm / 25.4)} in` : `${mm.toFixed(0)} mm`;
+}
+
 /** A weight: "46 g", "1.20 kg". */
 export function weight(g: number): string {
   if (g >= 999.5) return `${(g / 1000).toFixed(2)} kg`;

@@ -119,7 +119,7 @@ function Card({ card, drink }: { card: Schemas["Card"]; drink: Drink }) {
       <section aria-label="With spirit">
         <Heading>With spirit, for those who want it</Heading>
         <Box>
-          {card.with_spirit.spirit_ml.toFixed(0)} ml of 40 % in a glass makes{" "}
+          {volume(card.with_spirit.spirit_ml)} of 40 % in a glass makes{" "}
           <strong>{card.with_spirit.percent.toFixed(1)} % vol</strong>,{" "}
           {card.with_spirit.grams.toFixed(0)} g of alcohol.
         </Box>

@@ -8,7 +8,7 @@ import { useState } from "react";
 import type { Drink, DrinkReport, Step } from "../../api/client";
 import { useIngredients } from "../../api/queries";
 import { colour, displayFont } from "../../app/theme";
-import { degrees, span, temperatureParts, weight } from "../../ui/format";
+import { degrees, depth, span, temperatureParts, weight } from "../../ui/format";
 import { copyStep, removeStep, setNote, setPart, setTiming } from "../changes";
 import type { Editor } from "../editing/editor";
 import { type Field, actions, held, isStrainer, nameOf } from "./actions";
@@ -180,7 +180,7 @@ function Facts({ frame }: { frame: DrinkReport["frames"][number] }) {
           `, ${span(frame.hands_on_minutes)} hands-on`}
         {frame.steam_g >= 1 && `; ${weight(frame.steam_g)} water boils off`}
         {frame.water_line_mm != null &&
-          `; the level is then ${frame.water_line_mm.toFixed(0)} mm above the bottom`}
+          `; the level is then ${depth(frame.water_line_mm)} above the bottom`}
         {state &&
           state.invert_percent >= 15 &&
           state.brix > 20 &&

@@ -19,7 +19,7 @@ import { Plus } from "lucide-react";
 import { Fragment, memo, useRef, useState } from "react";
 import type { Drink, DrinkReport, Step } from "../../api/client";
 import { colour } from "../../app/theme";
-import { span, temperature, volume } from "../../ui/format";
+import { depth, span, temperature, volume } from "../../ui/format";
 import type { Editor } from "../editing/editor";
 import { laneOf, pathOf } from "./actions";
 import { moveStepTo } from "../changes";
@@ -466,7 +466,7 @@ function Card({ step, number, report, chosen, onChoose, place, flows }: CardProp
   const facts = state &&
     frame && [
       volume(state.level_ml),
-      frame.water_line_mm != null && `line at ${frame.water_line_mm.toFixed(0)} mm`,
+      frame.water_line_mm != null && `line at ${depth(frame.water_line_mm)}`,
       state.brix >= 0.05 && `${state.brix.toFixed(1)} °Bx`,
       state.acidity_percent >= 0.005 && `${state.acidity_percent.toFixed(2)} % acid`,
       temperature(state.temperature_c),

@@ -3,7 +3,7 @@ import { SortableContext, rectSortingStrategy, useSortable } from "@dnd-kit/sort
 import { CSS } from "@dnd-kit/utilities";
 import { GripVertical, Plus } from "lucide-react";
 import type { Drink, DrinkReport, Step } from "../../api/client";
-import { span, temperature, volume } from "../../ui/format";
+import { depth, span, temperature, volume } from "../../ui/format";
 import { COLUMN, standingOf } from "../counter/Counter";
 import { inAmounts, storyOf } from "./story";
 import look from "./Stories.module.css";
@@ -106,7 +106,7 @@ function Line({ step, at, report, last, chosen, ahead, onChoose, onGap }: LinePr
   ];
   const facts = [
     tells && state && state.liquid_ml >= 1 && volume(state.level_ml),
-    chosen && frame.water_line_mm != null && `line at ${frame.water_line_mm.toFixed(0)} mm`,
+    chosen && frame.water_line_mm != null && `line at ${depth(frame.water_line_mm)}`,
     tells && state && state.brix >= 0.05 && `${state.brix.toFixed(1)} °Bx`,
     tells &&
       state &&

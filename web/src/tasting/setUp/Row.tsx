@@ -15,6 +15,7 @@ import {
   useSettings,
 } from "../../api/queries";
 import { colour } from "../../app/theme";
+import { volume } from "../../ui/format";
 import { useSettled } from "../../ui/useSettled";
 import { useDrink, WhichDrink, WhoTastes } from "../choose";
 import { useTasters } from "../queries";
@@ -168,7 +169,7 @@ export function Row() {
             >
               {[30, 60, 90, 120].map((ml) => (
                 <option key={ml} value={ml}>
-                  {ml} ml
+                  {volume(ml)}
                 </option>
               ))}
             </TextField>
