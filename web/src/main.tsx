@@ -9,7 +9,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./app/App";
-import { theme } from "./app/theme";
+import { theme } from "./ui/theme";
 import { speakAs } from "./ui/dates";
 
 speakAs(navigator.languages);

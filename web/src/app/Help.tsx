@@ -2,8 +2,8 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useRef } from "react";
 import { words, type Word } from "../ui/help";
-import { colour } from "./theme";
-import { TitledDialog } from "./TitledDialog";
+import { colour } from "../ui/theme";
+import { TitledDialog } from "../ui/TitledDialog";
 
 const groups: [string, [string, string][]][] = [
   [

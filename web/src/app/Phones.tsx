@@ -5,8 +5,8 @@ import { useEffect, useState } from "react";
 import { answer, api, type Door } from "../api/client";
 import { when } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
-import { colour, displayFont } from "./theme";
-import { TitledDialog } from "./TitledDialog";
+import { colour, displayFont } from "../ui/theme";
+import { TitledDialog } from "../ui/TitledDialog";
 
 /** Letting phones in, and putting them out. */
 export default function Phones({ onClose }: { onClose: () => void }) {

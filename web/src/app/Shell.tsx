@@ -10,10 +10,10 @@ import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
 import { kitchenChanged, useChanges } from "../api/changes";
 import { useSettings } from "../api/queries";
-import { useSaveWord } from "../drink/saveWord";
+import { useSaveWord } from "../drink/editing/saveWord";
 import { Guarded } from "../ui/Guarded";
-import { ShelfTroubles } from "./ShelfTroubles";
-import { colour, displayFont } from "./theme";
+import { ShelfTroubles } from "../house/ShelfTroubles";
+import { colour, displayFont } from "../ui/theme";
 import { speakIn } from "../ui/format";
 import { Explains, type Word } from "../ui/help";
 

@@ -4,7 +4,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Ingredient, Kitchen, Schemas } from "../api/client";
 import { findIngredients, useIngredients, useKitchen } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { NewIngredient } from "./NewIngredient";
 import { OwnField } from "./OwnField";
 import { WeighCup } from "./WeighCup";

@@ -4,7 +4,7 @@ import Switch from "@mui/material/Switch";
 import { useState } from "react";
 import type { Kitchen } from "../api/client";
 import { useKitchen } from "../api/queries";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import look from "./Cupboard.module.css";
 import { OwnField } from "./OwnField";
 

@@ -5,8 +5,8 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { useKitchen } from "../api/queries";
-import { colour } from "../app/theme";
-import { TitledDialog } from "../app/TitledDialog";
+import { colour } from "../ui/theme";
+import { TitledDialog } from "../ui/TitledDialog";
 import { Figures } from "../ui/Figures";
 import { numberIn } from "../ui/reading";
 

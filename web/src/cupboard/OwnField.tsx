@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { numberIn } from "../ui/reading";
 
 interface OwnFieldProps {

@@ -4,7 +4,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Produce as Fruit, Schemas } from "../api/client";
 import { useKitchen, useProduce } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { volume } from "../ui/format";
 import look from "./Cupboard.module.css";
 import { OwnField } from "./OwnField";

@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { useKitchen } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { useRead } from "../ui/reading";
 
 type Asked = Schemas["WaterAsked"];

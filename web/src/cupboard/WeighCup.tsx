@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { type Ingredient } from "../api/client";
 import { explain } from "../api/compute";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { numberIn } from "../ui/reading";
 
 /** What is usually filled and weighed, and how the core reads it. */

@@ -5,11 +5,11 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { useStore } from "zustand";
 import { answer, api, asking, type Drink, type Profile, type Size } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { volume } from "../ui/format";
-import { serveFrom, serving } from "./changes";
+import { serveFrom, serving } from "./editing/changes";
 import type { Editor, EditorState } from "./editing/editor";
-import { laneOf } from "./steps/actions";
+import { laneOf } from "./editing/actions";
 
 /** How much of it there is to be: glasses, a volume, or so many times as much. */
 export function Servings({ editor }: { editor: Editor }) {

@@ -3,7 +3,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import type { Backup } from "../api/client";
-import { ShelfTroubles } from "../app/ShelfTroubles";
+import { ShelfTroubles } from "./ShelfTroubles";
 import House from "./House";
 
 const server = vi.hoisted(() => {

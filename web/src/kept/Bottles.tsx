@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { Link } from "react-router";
 import type { KeptBottle } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { volume } from "../ui/format";
 import { VesselDrawing } from "../ui/vessel";
 import { planks } from "../ui/planks";

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { lazy, Suspense, useState } from "react";
 import { Link, useParams } from "react-router";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { Trouble } from "../ui/Trouble";
 import { Bottles } from "./Bottles";
 import { OpenBottle } from "./OpenBottle";

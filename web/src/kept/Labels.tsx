@@ -8,7 +8,7 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../api/client";
 import { useQuestion } from "../api/ask";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { volume } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { useKept } from "./queries";

@@ -4,8 +4,8 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { useShelf } from "../api/queries";
-import { TitledDialog } from "../app/TitledDialog";
-import { colour } from "../app/theme";
+import { TitledDialog } from "../ui/TitledDialog";
+import { colour } from "../ui/theme";
 import { FillBottles } from "./FillBottles";
 
 /** Puts bottles of a drink there that was not made step by step here. */

@@ -9,7 +9,7 @@ import { answer, api, asking, type Schemas } from "../api/client";
 import { useShelfActions } from "../api/queries";
 import { useTasters } from "../drink/balance/useDrinkers";
 import { until } from "../make/clock";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { span, volume } from "../ui/format";
 import { PageTitle } from "../ui/PageTitle";
 import { Trouble } from "../ui/Trouble";

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type BatchView, type Truth } from "../api/client";
 import { keepNewest } from "../api/newest";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { Bottles } from "../kept/Bottles";
 import { FillBottles } from "../kept/FillBottles";
 import { useKept } from "../kept/queries";

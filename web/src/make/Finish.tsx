@@ -5,7 +5,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Place, VesselKind } from "../api/client";
 import { newKey } from "../api/newKey";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { putBottles } from "../kept/putBottles";
 import { places } from "../kept/words";
 import { volume } from "../ui/format";

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answer, api, type BatchView, type GoingBatch } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { left, momentOf, share, until } from "./clock";
 import { momentNow } from "./hooks";
 import type { Say } from "./useBatch";

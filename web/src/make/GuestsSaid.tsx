@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useId, useState } from "react";
 import type { BatchView } from "../api/client";
-import { displayFont } from "../app/theme";
+import { displayFont } from "../ui/theme";
 import { useTasters } from "../drink/balance/useDrinkers";
 import type { Say } from "./useBatch";
 import { told } from "./words";

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { BatchView } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { momentOf, until } from "./clock";
 import type { Say } from "./useBatch";
 import { told } from "./words";

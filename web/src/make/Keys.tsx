@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 
 const rows = ["1", "2", "3", "4", "5", "6", "7", "8", "9", ".", "0", "⌫"];
 

@@ -8,7 +8,7 @@ import { Link, useParams } from "react-router";
 import type { BatchView, Happening, Spot } from "../api/client";
 import { useChanges } from "../api/changes";
 import { useSettings } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { MapPlate } from "../drink/balance/MapPlate";
 import { useDrinkers } from "../drink/balance/useDrinkers";
 import { span, weight } from "../ui/format";

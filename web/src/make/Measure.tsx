@@ -4,7 +4,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { InstrumentView } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import type { AskingProps } from "./asked";
 import { look, putBefore } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";

@@ -4,7 +4,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { BatchView, Happening } from "../api/client";
-import { displayFont } from "../app/theme";
+import { displayFont } from "../ui/theme";
 import { volume } from "../ui/format";
 import { readAs, useRead } from "../ui/reading";
 import { amountOf } from "./amount";

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { answer, api, type BatchView } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { FileButton } from "../ui/FileButton";
 import { Trouble } from "../ui/Trouble";
 import { pictureOf, shrunk } from "../ui/pictures";

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import type { BatchView } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { temperature, volume, weight } from "../ui/format";
 import { VesselDrawing } from "../ui/vessel";
 

@@ -4,8 +4,8 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import type { FormEvent, ReactNode } from "react";
 import type { BatchView } from "../api/client";
-import { colour } from "../app/theme";
-import { TitledDialog } from "../app/TitledDialog";
+import { colour } from "../ui/theme";
+import { TitledDialog } from "../ui/TitledDialog";
 
 interface SheetProps {
   title: string;

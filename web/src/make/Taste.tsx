@@ -4,7 +4,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { Feel } from "../drink/balance/Feel";
 import { doubts, inWords, type Felt } from "../drink/balance/feel";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import type { AskingProps } from "./asked";
 import { look } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";

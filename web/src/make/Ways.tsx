@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, type BatchView, type Doubt, type Schemas, type WayOn } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { volume } from "../ui/format";
 import type { Say } from "./useBatch";
 

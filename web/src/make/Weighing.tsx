@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { InstrumentView } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { weight } from "../ui/format";
 import { shown, tell } from "./useInstruments";
 

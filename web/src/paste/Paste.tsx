@@ -7,7 +7,7 @@ import { useNavigate } from "react-router";
 import { answer, api, asking, type PasteChoice, type PastedView } from "../api/client";
 import { useQuestion } from "../api/ask";
 import { useShelfActions } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { MapPlate } from "../drink/balance/MapPlate";
 import { FileButton } from "../ui/FileButton";
 import { effort, volume } from "../ui/format";

@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { LineReport, PasteChoice, Thing } from "../api/client";
 import { offered, useIngredients } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { weight } from "../ui/format";
 
 interface ThingsProps {

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import type { Plan, PlanAnswer, PlanFile } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { span } from "../ui/format";
 import { dayAndHour, moved, type Clock } from "./times";
 import { served } from "./changes";

@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Plan, PlanAnswer, PlanFile, PlannedTask } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { span } from "../ui/format";
 import { civil, dayAndHour, hour, type Clock } from "./times";
 import type { Edit } from "./planEditor";

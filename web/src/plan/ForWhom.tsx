@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import type { PlanAnswer, PlanFile } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { useTasters } from "../drink/balance/useDrinkers";
 import { useForWhom } from "../drink/balance/useForWhom";
 import { Seats, useDrink } from "../tasting/choose";

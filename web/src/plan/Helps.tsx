@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useAsked } from "../api/ask";
 import { answer as answerOf, api, type Help, type Plan, type PlanFile } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { span } from "../ui/format";
 import { helped } from "./changes";
 import type { Edit } from "./planEditor";

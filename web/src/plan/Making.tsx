@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import { useMutation } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import { answer, api, type GoingBatch, type PlanAnswer } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { momentOf, until } from "../make/clock";
 import { useGoing } from "../make/Going";
 import { momentNow, useNow } from "../make/hooks";

@@ -11,7 +11,7 @@ import {
   type PlanAnswer,
   type PlanFile,
 } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { span } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { Parts, Troubles } from "./Ahead";

@@ -5,7 +5,7 @@ import { useEffect, useState } from "react";
 import { useParams } from "react-router";
 import { useStore } from "zustand";
 import { answer, api, type PlanView } from "../api/client";
-import { useSaveWord } from "../drink/saveWord";
+import { useSaveWord } from "../drink/editing/saveWord";
 import { EditableName } from "../ui/EditableName";
 import { Note } from "../ui/Note";
 import { PlanDesk } from "./PlanDesk";

@@ -8,7 +8,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { PlanEntry } from "../api/client";
 import { usePlanActions, usePlans } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { Note } from "../ui/Note";
 import { comingSaturday } from "./times";
 import { dayAndTime } from "../ui/dates";

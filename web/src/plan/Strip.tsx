@@ -1,7 +1,7 @@
 import { memo, useMemo, useRef, useState } from "react";
 import type { Block, Plan, PlanAnswer } from "../api/client";
 import { span, volume } from "../ui/format";
-import { tokens } from "../app/theme";
+import { tokens } from "../ui/theme";
 import { useSize } from "../ui/useSize";
 import { VesselDrawing } from "../ui/vessel";
 import { stripScale, type Scale, type Span } from "./scale";

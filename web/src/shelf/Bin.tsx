@@ -2,8 +2,8 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
 import { useBin, useShelfActions } from "../api/queries";
-import { TitledDialog } from "../app/TitledDialog";
-import { colour } from "../app/theme";
+import { TitledDialog } from "../ui/TitledDialog";
+import { colour } from "../ui/theme";
 import { when } from "../ui/format";
 
 /** What was removed in the last thirty days, to be put back. */

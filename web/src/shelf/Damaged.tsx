@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { DamagedEntry } from "../api/client";
 import { useShelfActions } from "../api/queries";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { when } from "../ui/format";
 
 /** Drinks that stand on the shelf but can't be read. */

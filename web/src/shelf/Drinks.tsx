@@ -5,7 +5,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { lazy, Suspense, useState } from "react";
 import { offered, type Sought, useIngredients, useTags } from "../api/queries";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { useSettled } from "../ui/useSettled";
 import { Begin } from "./Begin";
 import { Shelf } from "./Shelf";

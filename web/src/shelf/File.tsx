@@ -5,8 +5,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type ShelfEntry } from "../api/client";
 import { useTags } from "../api/queries";
-import { TitledDialog } from "../app/TitledDialog";
-import { colour } from "../app/theme";
+import { TitledDialog } from "../ui/TitledDialog";
+import { colour } from "../ui/theme";
 import { Trouble } from "../ui/Trouble";
 
 const apart = (text: string) =>

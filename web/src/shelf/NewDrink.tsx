@@ -5,7 +5,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Drink } from "../api/client";
 import { useShelfActions, useStartingPoints } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { FileButton } from "../ui/FileButton";
 import { StartingPoint } from "./StartingPoint";
 

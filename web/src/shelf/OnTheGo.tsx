@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { Link } from "react-router";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { left, momentOf, until } from "../make/clock";
 import { useGoing } from "../make/Going";
 import { momentNow, useNow } from "../make/hooks";

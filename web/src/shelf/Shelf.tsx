@@ -7,7 +7,7 @@ import { lazy, Suspense, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { ShelfEntry } from "../api/client";
 import { type Sought, useShelf, useShelfActions } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { volume, when } from "../ui/format";
 import { Note } from "../ui/Note";
 import { Standing } from "./Standing";

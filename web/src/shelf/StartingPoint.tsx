@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { Start } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { effort } from "../ui/format";
 import { Standing } from "./Standing";
 

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { useQuestion } from "../api/ask";
 import { answer, api, type Syrup, type SyrupAsked } from "../api/client";
 import { useIngredients } from "../api/queries";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { Figure } from "../ui/Figure";
 import { depth, span, temperatureParts, volume, volumeParts, weight } from "../ui/format";
 import { Trouble } from "../ui/Trouble";

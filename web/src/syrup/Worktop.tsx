@@ -1,6 +1,6 @@
 import { useId } from "react";
 import type { Syrup } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { depth, volume } from "../ui/format";
 import { useSize } from "../ui/useSize";
 import { VesselDrawing } from "../ui/vessel";

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import type { TastingView } from "./queries";
 import { useSay } from "./useSay";
 

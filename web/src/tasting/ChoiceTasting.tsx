@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { BreakKey } from "./BreakKey";
 import { Pourer, SetTable } from "./Pourer";
 import { type TastingView, useSheet, useTasterActions } from "./queries";

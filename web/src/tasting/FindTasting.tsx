@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { Trouble } from "../ui/Trouble";
 import type { TastingView } from "./queries";
 import { Belief, Jugs, Part, Title } from "./Table";

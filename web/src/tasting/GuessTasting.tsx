@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Slider from "@mui/material/Slider";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { type TastingView, useSheet } from "./queries";
 import { Part, Title } from "./Table";
 import { firstSeat, Turn } from "./Turn";

@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 
 type Mark = Schemas["Mark"];
 

@@ -7,7 +7,7 @@ import { useQuestion } from "../api/ask";
 import { type Doubt, type Schemas } from "../api/client";
 import { trace } from "../api/compute";
 import { useDrinksToChoose } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { doubts, type Felt } from "../drink/balance/feel";
 import { Feel } from "../drink/balance/Feel";
 import { useDrink, WhichDrink } from "./choose";

@@ -7,7 +7,7 @@ import type { Drink, Schemas } from "../api/client";
 import { trace } from "../api/compute";
 import { MapPlate } from "../drink/balance/MapPlate";
 import { useDrinkers } from "../drink/balance/useDrinkers";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { Few, Part } from "./Table";
 import { namesOf } from "./words";
 

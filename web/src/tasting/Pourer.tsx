@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { Trouble } from "../ui/Trouble";
 import { type TastingView, useSheet } from "./queries";
 import { SheetTable } from "./SheetTable";

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { Link, useParams } from "react-router";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { Trouble } from "../ui/Trouble";
 import { SetTable } from "./Pourer";
 import { useSheet, useTasting } from "./queries";

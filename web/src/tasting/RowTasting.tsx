@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { BreakKey } from "./BreakKey";
 import { Pourer } from "./Pourer";
 import type { Felt, Seat, TastingView } from "./queries";

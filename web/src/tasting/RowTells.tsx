@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useDrinksToChoose } from "../api/queries";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { MarkSign } from "./Mark";
 import type { TastingView } from "./queries";
 import { Belief, Glasses, Part } from "./Table";

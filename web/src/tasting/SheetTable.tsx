@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import { useQuestion } from "../api/ask";
 import { type Drink, type Schemas } from "../api/client";
 import { trace } from "../api/compute";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { span, volume } from "../ui/format";
 import { Part } from "./Table";
 

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { useId, type ReactNode } from "react";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { useSize } from "../ui/useSize";
 import { VesselDrawing } from "../ui/vessel";
 

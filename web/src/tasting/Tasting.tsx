@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { Link } from "react-router";
 import type { VesselKind } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { when } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { VesselDrawing } from "../ui/vessel";

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { lazy, Suspense, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { NotThere } from "../ui/NotThere";
 import { FindTasting } from "./FindTasting";
 import { type TastingView, useTasting, useTastingActions } from "./queries";

@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { MarkSign } from "./Mark";
 import type { TastingView } from "./queries";
 

@@ -5,7 +5,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Drink } from "../api/client";
 import { useDrinksToChoose } from "../api/queries";
-import { colour } from "../app/theme";
+import { colour } from "../ui/theme";
 import { MarkSign } from "./Mark";
 import { useTasterActions, useTasters } from "./queries";
 

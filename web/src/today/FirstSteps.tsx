@@ -3,7 +3,7 @@ import { useRef, useState, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Drink } from "../api/client";
 import { useShelfActions, useStartingPoints } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { StartingPoint } from "../shelf/StartingPoint";
 import { Standing } from "../shelf/Standing";
 import { VesselDrawing } from "../ui/vessel";

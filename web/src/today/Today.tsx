@@ -3,7 +3,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { Link } from "react-router";
 import { usePlans, useShelf } from "../api/queries";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "../ui/theme";
 import { useKept } from "../kept/queries";
 import { Bottles } from "../kept/Bottles";
 import { Begin } from "../shelf/Begin";

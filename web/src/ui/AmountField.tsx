@@ -4,7 +4,7 @@ import { memo, useEffect, useRef, useState } from "react";
 import { inWords } from "./amountWords";
 import { readAs } from "./reading";
 import type { Way } from "../api/client";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "./theme";
 import look from "./AmountField.module.css";
 
 interface AmountFieldProps {

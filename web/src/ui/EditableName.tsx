@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { useState } from "react";
-import { colour, displayFont } from "../app/theme";
+import { colour, displayFont } from "./theme";
 
 interface EditableNameProps {
   name: string;

@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { colour } from "../app/theme";
+import { colour } from "./theme";
 
 interface NoteProps {
   kind: "notice" | "stop";

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
-import { displayFont } from "../app/theme";
+import { displayFont } from "./theme";
 
 const style = {
   ...displayFont,

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { colour } from "../app/theme";
+import { colour } from "./theme";
 
 interface TroubleProps {
   /** What went wrong; nothing is shown without. */

@@ -1,4 +1,4 @@
-import { colour } from "../app/theme";
+import { colour } from "./theme";
 
 interface Planks {
   /** How narrow a place may get, as CSS. */

@@ -1,6 +1,6 @@
 import { memo, useId } from "react";
 import type { VesselKind } from "../api/client";
-import { colour } from "../app/theme";
+import { colour } from "./theme";
 
 /** What a vessel's picture shows. */
 export interface VesselPicture {

@@ -9,9 +9,9 @@ import type { Drink, DrinkReport, Ingredient, Schemas } from "../../api/client";
 import { useLine } from "../../ui/reading";
 import { weight } from "../../ui/format";
 import { findIngredients, offered, useIngredients } from "../../api/queries";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { NewIngredient } from "../../cupboard/NewIngredient";
-import { addIngredient, type Adding } from "../changes";
+import { addIngredient, type Adding } from "../editing/changes";
 import type { Editor } from "../editing/editor";
 
 interface AddIngredientProps {

@@ -6,7 +6,7 @@ import { memo, useState } from "react";
 import { answer, api, type BalanceMapData } from "../../api/client";
 import { glance } from "../../api/compute";
 import { useDrinksToChoose } from "../../api/queries";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { volume } from "../../ui/format";
 import type { Editor } from "../editing/editor";
 import type { Aiming } from "./aim";

@@ -16,10 +16,10 @@ import {
   type Schemas,
   type Spot,
 } from "../../api/client";
-import { colour, displayFont } from "../../app/theme";
-import { TitledDialog } from "../../app/TitledDialog";
+import { colour, displayFont } from "../../ui/theme";
+import { TitledDialog } from "../../ui/TitledDialog";
 import { volume } from "../../ui/format";
-import { insertStep } from "../changes";
+import { insertStep } from "../editing/changes";
 import type { Editor } from "../editing/editor";
 import { Feel } from "./Feel";
 import { doubts, type Felt } from "./feel";

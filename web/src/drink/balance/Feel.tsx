@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { degrees, felt, others, words, type Felt } from "./feel";
 
 interface FeelProps {

@@ -1,7 +1,7 @@
 import { type ScaleLinear, scaleLinear } from "d3-scale";
 import { memo, useId, useMemo, useState } from "react";
 import type { BalanceMapData, Spot, Spread } from "../../api/client";
-import { colour, displayFont } from "../../app/theme";
+import { colour, displayFont } from "../../ui/theme";
 import { useSize } from "../../ui/useSize";
 import { initials, type PlacedName, placeNames, sideBySide } from "./names";
 import look from "./MapPlate.module.css";

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { memo } from "react";
 import type { DrinkReport, Notice } from "../../api/client";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 
 const looks: Record<Notice["severity"], { word: string; ground: "notice" | "stopWash" | "wash" }> =
   {

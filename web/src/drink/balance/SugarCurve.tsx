@@ -1,6 +1,6 @@
 import useMediaQuery from "@mui/material/useMediaQuery";
 import type { Schemas } from "../../api/client";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 
 const height = 230;
 const room = { left: 34, right: 16, top: 14, bottom: 40 };

@@ -13,8 +13,8 @@ import {
   type Swapped,
 } from "../../api/client";
 import { findIngredients, offered, useIngredients } from "../../api/queries";
-import { colour } from "../../app/theme";
-import { TitledDialog } from "../../app/TitledDialog";
+import { colour } from "../../ui/theme";
+import { TitledDialog } from "../../ui/TitledDialog";
 import type { Editor } from "../editing/editor";
 
 interface SwapProps {

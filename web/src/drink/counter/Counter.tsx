@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { memo, useState } from "react";
 import type { Drink, DrinkReport, StateReport, VesselReport } from "../../api/client";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { temperature, volume, weight } from "../../ui/format";
 import { useSize } from "../../ui/useSize";
 import { VesselDrawing } from "../../ui/vessel";

@@ -5,11 +5,11 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Drink, DrinkReport, VesselReport } from "../../api/client";
 import { useKitchen } from "../../api/queries";
-import { colour, displayFont } from "../../app/theme";
+import { colour, displayFont } from "../../ui/theme";
 import { span, temperature, volume, weight } from "../../ui/format";
-import { setVessel } from "../changes";
+import { setVessel } from "../editing/changes";
 import type { Editor } from "../editing/editor";
-import { pathOf } from "../steps/actions";
+import { pathOf } from "../editing/actions";
 
 interface VesselPanelProps {
   editor: Editor;

@@ -6,7 +6,7 @@ import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../../api/client";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { volume } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 import { useSettled } from "../../ui/useSettled";

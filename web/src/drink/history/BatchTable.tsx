@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { Link } from "react-router";
 import type { HistoryView } from "../../api/client";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { pictureOf } from "../../ui/pictures";
 import { volume } from "../../ui/format";
 import { dayOf } from "./words";

@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api, type Drink, type DrinkReport, type HistoryView } from "../../api/client";
-import { colour, displayFont } from "../../app/theme";
+import { colour, displayFont } from "../../ui/theme";
 import { Trouble } from "../../ui/Trouble";
 import { MapPlate } from "../balance/MapPlate";
 import type { Editor } from "../editing/editor";

@@ -6,7 +6,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, type VersionView } from "../../api/client";
 import { useShelfActions } from "../../api/queries";
-import { colour, displayFont } from "../../app/theme";
+import { colour, displayFont } from "../../ui/theme";
 import { Trouble } from "../../ui/Trouble";
 import type { Editor } from "../editing/editor";
 import { shortName, useVersions } from "./useVersions";

@@ -3,8 +3,8 @@ import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import { answer, api, type BatchEntry, type Drink, type DrinkReport } from "../../api/client";
-import { colour, displayFont } from "../../app/theme";
-import { useBegin } from "../../make/useBegin";
+import { colour, displayFont } from "../../ui/theme";
+import { useBegin } from "../../api/useBegin";
 import { effort, span, volume, when } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 

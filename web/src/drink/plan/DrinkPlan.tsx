@@ -5,7 +5,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { useStore } from "zustand";
 import type { PlanFile } from "../../api/client";
 import { usePlanActions, usePlans } from "../../api/queries";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { PlanDesk } from "../../plan/PlanDesk";
 import { comingSaturday } from "../../plan/times";
 import type { Edit } from "../../plan/planEditor";

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { type Schemas } from "../../api/client";
 import { explain } from "../../api/compute";
 import { useKitchen } from "../../api/queries";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { numbersIn } from "../../ui/reading";
 
 type Reading = Schemas["Reading"];

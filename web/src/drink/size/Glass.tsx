@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink, type Schemas } from "../../api/client";
-import { colour, displayFont } from "../../app/theme";
+import { colour, displayFont } from "../../ui/theme";
 import { temperature, volume } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 import { useForWhom } from "../balance/useForWhom";

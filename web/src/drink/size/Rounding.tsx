@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 
 const wide = 54;
 const high = 48;

@@ -7,7 +7,7 @@ import { useState, type ReactNode } from "react";
 import { useQuestion } from "../../api/ask";
 import type { Schemas, Settings } from "../../api/client";
 import { useKitchen, useSettings } from "../../api/queries";
-import { colour, displayFont } from "../../app/theme";
+import { colour, displayFont } from "../../ui/theme";
 import { price, weight } from "../../ui/format";
 import { FruitReading } from "./FruitReading";
 import look from "./Size.module.css";

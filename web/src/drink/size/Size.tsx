@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import { memo } from "react";
 import { Link, useParams } from "react-router";
 import type { Drink, DrinkReport } from "../../api/client";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import type { Editor } from "../editing/editor";
 import { Glass } from "./Glass";
 import { Sheet } from "./Sheet";

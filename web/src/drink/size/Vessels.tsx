@@ -4,11 +4,11 @@ import { Link } from "react-router";
 import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink, type DrinkReport, type Schemas } from "../../api/client";
 import { useKitchen } from "../../api/queries";
-import { colour, displayFont } from "../../app/theme";
+import { colour, displayFont } from "../../ui/theme";
 import { volume } from "../../ui/format";
 import { VesselDrawing } from "../../ui/vessel";
 import { Trouble } from "../../ui/Trouble";
-import { setVessel } from "../changes";
+import { setVessel } from "../editing/changes";
 import type { Editor } from "../editing/editor";
 
 type Fit = Schemas["Fit"];

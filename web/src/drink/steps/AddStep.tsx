@@ -5,11 +5,18 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink, type DrinkReport } from "../../api/client";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { AddIngredient } from "../balance/AddIngredient";
-import { insertStep } from "../changes";
+import { insertStep } from "../editing/changes";
 import type { Editor } from "../editing/editor";
-import { type ActionName, actions, isStrainer, laneOf, nameOf, vesselKinds } from "./actions";
+import {
+  type ActionName,
+  actions,
+  isStrainer,
+  laneOf,
+  nameOf,
+  vesselKinds,
+} from "../editing/actions";
 import { Trouble } from "../../ui/Trouble";
 
 interface AddStepProps {

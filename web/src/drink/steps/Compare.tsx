@@ -7,8 +7,8 @@ import { useState } from "react";
 import { useQuestion } from "../../api/ask";
 import { answer, api, type Drink, type DrinkReport } from "../../api/client";
 import { useDrinksToChoose, useStartingPoints } from "../../api/queries";
-import { colour } from "../../app/theme";
-import { TitledDialog } from "../../app/TitledDialog";
+import { colour } from "../../ui/theme";
+import { TitledDialog } from "../../ui/TitledDialog";
 import { span, volume } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 

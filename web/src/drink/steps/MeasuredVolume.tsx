@@ -5,7 +5,7 @@ import { useState } from "react";
 import { type Drink, type Kitchen, type Lesson } from "../../api/client";
 import { explain } from "../../api/compute";
 import { useKitchen } from "../../api/queries";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 
 /** What was measured after a step, and what this kitchen learns from it. */
 export function MeasuredVolume(props: { drink: Drink; step: string }) {

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import { scaleLinear, scaleSqrt } from "d3-scale";
 import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink, type Steeping as Curve } from "../../api/client";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { span } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 import { useSize } from "../../ui/useSize";

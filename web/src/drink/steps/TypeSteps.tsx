@@ -3,8 +3,8 @@ import TextField from "@mui/material/TextField";
 import { useRef, useState } from "react";
 import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink, type Schemas } from "../../api/client";
-import { colour } from "../../app/theme";
-import { insertStep } from "../changes";
+import { colour } from "../../ui/theme";
+import { insertStep } from "../editing/changes";
 import type { Editor } from "../editing/editor";
 
 interface TypeStepsProps {

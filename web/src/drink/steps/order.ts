@@ -1,6 +1,6 @@
 import type { Drink, DrinkReport } from "../../api/client";
 import { trace } from "../../api/compute";
-import { moveStepTo } from "../changes";
+import { moveStepTo } from "../editing/changes";
 import type { Editor } from "../editing/editor";
 
 /**

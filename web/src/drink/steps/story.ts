@@ -1,6 +1,6 @@
 import type { Drink, DrinkReport, StateReport, Step } from "../../api/client";
-import { setPart } from "../changes";
-import { held, nameOf } from "./actions";
+import { setPart } from "../editing/changes";
+import { held, nameOf } from "../editing/actions";
 
 /** How the steps stand above the vessels. */
 

@@ -3,7 +3,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { useQuestion } from "../../api/ask";
 import { answer, api, type Schemas } from "../../api/client";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { useDrink, WhichDrink, WhoTastes } from "../choose";
 import { Few, Part, Room, Title } from "../Table";
 import { Begin, Choices, Line, TwoColumns, useSetUp } from "./parts";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { useQuestion } from "../../api/ask";
 import { answer, api } from "../../api/client";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { useDrink, WhichDrink, WhoTastes } from "../choose";
 import { Pitchers } from "../Pitchers";
 import { Room, Title } from "../Table";

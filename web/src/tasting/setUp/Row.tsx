@@ -14,7 +14,7 @@ import {
   useIngredients,
   useSettings,
 } from "../../api/queries";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { volume } from "../../ui/format";
 import { useSettled } from "../../ui/useSettled";
 import { useDrink, WhichDrink, WhoTastes } from "../choose";

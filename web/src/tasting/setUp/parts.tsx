@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
 import { useNavigate } from "react-router";
-import { colour } from "../../app/theme";
+import { colour } from "../../ui/theme";
 import { type SetUp, useTastingActions } from "../queries";
 
 /** Sets it up and goes there. */

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { answer, api, type Drink } from "../api/client";
-import { newKey } from "../api/newKey";
+import { answer, api, type Drink } from "./client";
+import { newKey } from "./newKey";
 
 /** Begins a batch of a drink of the shelf, at the size that it is given, and opens it. */
 export function useBegin(of: string) {

@@ -1,5 +1,5 @@
-import type { Drink, Schemas, Step, Vessel, VesselKind } from "../api/client";
-import { type Action, held, nameOf, pathOf } from "./steps/actions";
+import type { Drink, Schemas, Step, Vessel, VesselKind } from "../../api/client";
+import { type Action, held, nameOf, pathOf } from "./actions";
 
 /** Changes of a recipe, as plain functions from one drink to the next. */
 

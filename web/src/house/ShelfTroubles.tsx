@@ -7,7 +7,7 @@ import { useCondition } from "../api/queries";
 import { when } from "../ui/format";
 import { Note } from "../ui/Note";
 
-const House = lazy(() => import("../house/House"));
+const House = lazy(() => import("./House"));
 
 const names: Record<string, string> = { kitchen: "cupboard", choices: "choices" };
 

@@ -1,9 +1,9 @@
 import Box from "@mui/material/Box";
 import { useState } from "react";
-import { useSettings } from "../api/queries";
-import { WhoTastes } from "./choose";
-import { Begin, Line, useSetUp } from "./setUp/parts";
-import { Few, Room, Title } from "./Table";
+import { useSettings } from "../../api/queries";
+import { WhoTastes } from "../choose";
+import { Begin, Line, useSetUp } from "./parts";
+import { Few, Room, Title } from "../Table";
 
 const sours = [
   ["lemon_juice", "lemons"],

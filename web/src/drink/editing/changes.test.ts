@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Drink } from "../api/client";
+import type { Drink } from "../../api/client";
 import {
   addIngredient,
   copyStep,

@@ -1,9 +1,9 @@
 import { useParams } from "react-router";
-import { Compare } from "./setUp/Compare";
-import { Match } from "./setUp/Match";
-import { OnePitcher } from "./setUp/OnePitcher";
-import { Row } from "./setUp/Row";
-import { Train } from "./setUp/Train";
+import { Compare } from "./Compare";
+import { Match } from "./Match";
+import { OnePitcher } from "./OnePitcher";
+import { Row } from "./Row";
+import { Train } from "./Train";
 
 /** Setting a tasting up: which one stands in the address. */
 export default function SetUp() {
