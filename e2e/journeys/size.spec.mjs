@@ -25,7 +25,7 @@ test("Size: amounts side by side, a law, as much as there is, a party taken over
   await page.getByRole("option", { name: "Dried hibiscus calyces" }).click();
   await page.getByRole("textbox", { name: "Amount you have" }).fill("2 glugs");
   await page.getByRole("button", { name: "Use this size" }).click();
-  await page.getByText(/isn't measured in “glugs” here/).first().waitFor();
+  await page.getByText(/how much “glugs” of/).first().waitFor();
   await page.getByRole("textbox", { name: "Amount you have" }).fill("100 g");
   await page.getByRole("button", { name: "Use this size" }).click();
   await page.getByRole("button", { name: /^Servings: 1[67] glasses/ }).waitFor();

@@ -17,7 +17,8 @@ pub struct Weighed {
 /// A measure that the ingredient does not come in.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 #[error(
-    "{ingredient} isn't measured in “{measure}” here, so none of it is counted. Use {instead}."
+    "We don't know how much “{measure}” of {} is, so none of it is counted. Use {instead}.",
+    .ingredient.to_lowercase()
 )]
 pub struct UnknownMeasure {
     /// The ingredient's name.
@@ -319,7 +320,7 @@ mod tests {
         let error = cupboard.weigh(it, &"2 glugs".parse().unwrap()).unwrap_err();
         assert_eq!(
             error.to_string(),
-            "Lemon juice isn't measured in “glugs” here, so none of it is counted. Use grams, or \
+            "We don't know how much “glugs” of lemon juice is, so none of it is counted. Use grams, or \
              millilitres, cups or spoons, or lemons."
         );
         assert!(cupboard.weigh(it, &"2 bananas".parse().unwrap()).is_err());

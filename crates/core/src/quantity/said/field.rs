@@ -87,7 +87,22 @@ pub fn read(
     }
 }
 
+/// "1'500", as thousands are set apart in some countries.
+fn without_apostrophes(text: &str) -> String {
+    let letters: Vec<char> = text.chars().collect();
+    let digit = |at: usize| letters.get(at).is_some_and(char::is_ascii_digit);
+    let apart = |at: usize| {
+        matches!(letters[at], '\'' | '’')
+            && at > 0
+            && digit(at - 1)
+            && (1..=3).all(|n| digit(at + n))
+            && !digit(at + 4)
+    };
+    (0..letters.len()).filter(|at| !apart(*at)).map(|at| letters[at]).collect()
+}
+
 fn amount(text: &str, before: Option<&str>) -> Result<Read, Unread> {
+    let text = &without_apostrophes(text);
     let before: Option<Amount> = before.and_then(|before| before.parse().ok());
     let told = |error: AmountError| {
         let choices = match &error {
@@ -145,7 +160,7 @@ fn two_readings(figures: &str, unit: &str) -> Unread {
 
 /// A number with its sign, all of the words but those that `rest` takes.
 fn signed(found: &[Word]) -> Option<(f64, usize)> {
-    let minus = found.first().is_some_and(|w| w.is(&["-", "−", "–"]));
+    let minus = found.first().is_some_and(|w| w.is(&["-", "−", "–", "minus"]));
     let sign = usize::from(minus || found.first().is_some_and(|w| w.is(&["+"])));
     let rest = &found[sign..];
     let point = match rest {
