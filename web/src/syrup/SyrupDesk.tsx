@@ -174,7 +174,7 @@ function Result({ syrup, pot, reduced, onReduce }: ResultProps) {
       </Box>
       <Box sx={{ overflowX: "auto" }}>
         <table className={look.glasses}>
-          <caption>For a glass of 250 ml, with water or soda</caption>
+          <caption>For a glass of {volume(250)}, with water or soda</caption>
           <thead>
             <tr>
               {["as sweet as", "syrup", "water", "parts"].map((head) => (

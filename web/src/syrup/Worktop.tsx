@@ -166,7 +166,8 @@ export function Worktop({ syrup, pot, reduced, onReduce, glass }: WorktopProps) 
         <div style={{ left: bottleAt }}>
           <b>{volume(syrup.volume_ml)}</b>
           <span>
-            {many === 1 ? "a bottle" : `${many} bottles`} of {volume(size)}
+            {many === 1 ? "a bottle" : `${many} bottles`} of{" "}
+            {size === 1000 ? "1 litre" : `${size} ml`}
           </span>
         </div>
         {dilution && (

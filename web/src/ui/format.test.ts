@@ -40,6 +40,7 @@ describe("figures as they are written", () => {
       "3 1/4 gal",
       "0 cups",
     ]);
+    expect([57, 66, 90].map(volume)).toEqual(["1/4 cup", "2 1/4 fl oz", "3 fl oz"]);
     expect([6, 38, 102].map(depth)).toEqual(["1/4 in", "1 1/2 in", "4 in"]);
     expect([80, -18, 21.4].map(temperature)).toEqual(["176 °F", "0 °F", "71 °F"]);
     expect(degrees()).toBe("°F");

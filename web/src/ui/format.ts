@@ -44,7 +44,9 @@ function inQuarters(value: number): string {
 function usVolume(ml: number): { figure: string; unit: string } {
   const cups = ml / cup;
   if (ml < 1) return { figure: "0", unit: "cups" };
-  if (cups < 0.2) return { figure: inQuarters(ml / 29.5735), unit: "fl oz" };
+  // A quarter more or less of a quarter cup is tasted.
+  const coarse = cups < 0.45 && Math.abs(cups * 4 - Math.round(cups * 4)) > 0.05;
+  if (cups < 0.2 || coarse) return { figure: inQuarters(ml / 29.5735), unit: "fl oz" };
   if (cups >= 15.9) return { figure: inQuarters(cups / 16), unit: "gal" };
   if (cups >= 7.9) return { figure: inQuarters(cups / 4), unit: "qt" };
   return { figure: inQuarters(cups), unit: cups > 1.12 ? "cups" : "cup" };
