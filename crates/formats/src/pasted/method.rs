@@ -105,11 +105,8 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
                 }
                 // "400 g sugar is added": so does what is done to it.
                 _ if done_verb(&words[at].text).is_some() && verb_of(&words[at].text).is_none() => {
-                    let from = starts.last().map_or(0, |(s, _)| s + 1);
-                    words[from..at]
-                        .iter()
-                        .rposition(|w| w.is(&[",", "and", ";", "then"]))
-                        .map_or(at, |n| from + n + 1)
+                    behind_the_last(words, starts.last().map_or(0, |(s, _)| s + 1), at)
+                        .unwrap_or(at)
                 }
                 _ => at,
             };
@@ -165,10 +162,15 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
 
 /// Where that begins which goes "in": "strain, 200 g sugar in" counts it out, "juice in" names it.
 fn counted_before(words: &[Word], from: usize, at: usize) -> usize {
-    let apart = |w: &Word| w.is(&[",", "and", ";", "then", "+"]);
-    let begin = words[from..at].iter().rposition(apart).map_or(at, |n| from + n + 1);
-    let counts = at - begin <= 6 && begin < at && number(&words[begin..at]).is_some();
-    if counts { begin } else { at - 1 }
+    behind_the_last(words, from, at)
+        .filter(|begin| at - begin <= 6 && number(&words[*begin..at]).is_some())
+        .unwrap_or(at - 1)
+}
+
+/// Where it goes on behind the last word that sets things apart.
+fn behind_the_last(words: &[Word], from: usize, at: usize) -> Option<usize> {
+    let apart = |w: &Word| w.is(&[",", "and", ";", "then"]);
+    words[from..at].iter().rposition(apart).map(|n| from + n + 1)
 }
 
 fn verb_at_next(words: &[Word], at: usize) -> bool {

@@ -209,9 +209,11 @@ pub(super) fn per(words: &[Word]) -> Option<Amount> {
     by.as_millilitres().map(|_| by)
 }
 
-/// What is said in passing, before it is said what to do.
-const IN_PASSING: [&str; 12] =
-    ["okay", "ok", "alright", "anyway", "basically", "um", "uh", "er", "erm", "so", "well", "now"];
+/// What is only ever said in passing, before it is said what to do.
+const IN_PASSING: [&str; 9] =
+    ["okay", "ok", "alright", "anyway", "basically", "um", "uh", "er", "erm"];
+/// What is said in passing where a pause, somebody or more of it follows.
+const AT_TIMES: [&str; 3] = ["so", "well", "now"];
 /// Who does it, which nobody needs to know.
 const WHO: [&[&str]; 5] = [
     &["what", "i", "do", "is"],
@@ -238,15 +240,14 @@ pub(super) fn as_meant(mut found: Vec<Word>) -> Vec<Word> {
             && phrase.iter().zip(&found[at..]).all(|(p, w)| w.text == *p)
     };
     loop {
-        let next = |word: &Word| {
-            word.is(&[",", "i", "you", "we", "what"]) || IN_PASSING.contains(&word.text.as_str())
+        let always = |word: &Word| IN_PASSING.contains(&word.text.as_str());
+        let at_times = |word: &Word| AT_TIMES.contains(&word.text.as_str());
+        let goes_on = |word: &Word| {
+            word.is(&[",", "i", "you", "we", "what"]) || always(word) || at_times(word)
         };
         // "Well chilled water" is chilled well; "okay, four limes" are four limes.
-        let passing = found.len() > 2
-            && IN_PASSING
-                .iter()
-                .position(|p| found[0].text == *p)
-                .is_some_and(|at| at < 9 || next(&found[1]));
+        let passing =
+            found.len() > 2 && (always(&found[0]) || at_times(&found[0]) && goes_on(&found[1]));
         if passing {
             found.remove(0);
             if found[0].is(&[","]) {
@@ -264,10 +265,8 @@ pub(super) fn as_meant(mut found: Vec<Word>) -> Vec<Word> {
             found.drain(at..at + many.len());
             continue;
         }
-        let counts = found.len() > at + 1 && number(&found[at + 1..]).is_some();
-        let about =
-            at > 0 && found[at].is(&["like", "maybe"]) || at == 0 && found[0].is(&["maybe"]);
-        if counts && about {
+        let about = found[at].is(&["maybe"]) || at > 0 && found[at].is(&["like"]);
+        if about && found.len() > at + 1 && number(&found[at + 1..]).is_some() {
             (found[at].text, found[at].stem) = ("about".to_owned(), "about".to_owned());
         }
         at += 1;
@@ -279,8 +278,8 @@ pub(super) fn as_meant(mut found: Vec<Word>) -> Vec<Word> {
 pub(super) fn joined_by_words(mut found: Vec<Word>) -> Vec<Word> {
     for at in 0..found.len() {
         let counts = |at: usize| found.get(at..).is_some_and(|rest| number(rest).is_some());
-        let between_figures = at > 0 && counts(at - 1) && counts(at + 1);
-        if found[at].is(&["+"]) && !between_figures {
+        let between_figures = || at > 0 && counts(at - 1) && counts(at + 1);
+        if found[at].is(&["+"]) && !between_figures() {
             (found[at].text, found[at].stem) = ("and".to_owned(), "and".to_owned());
         }
     }

@@ -113,7 +113,10 @@ impl In<'_> {
 
     fn salt(&self, times: f64, why: &str) -> Option<Advice> {
         let there = self.contents.liquid[Component::Sodium] / self.litres().max(1e-6);
-        let it = Some(self.cupboard.staple(Staple::Salt)).filter(|_| there < SALTED)?;
+        if there >= SALTED {
+            return None;
+        }
+        let it = self.cupboard.staple(Staple::Salt);
         // By the pinch: the least that a spoon measures would be tasted in a litre.
         let pinch: Amount = "1 pinch".parse().ok()?;
         let each = self.cupboard.weigh(it, &pinch).ok()?.grams.0;

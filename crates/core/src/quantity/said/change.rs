@@ -84,20 +84,22 @@ pub(super) fn changed(typed: &str, before: &Amount) -> Result<Option<Amount>, Am
 
 /// How many times as much, if that is all that is said: "three times", "1.5x", "two thirds of it", "50 %".
 fn times(said: &str) -> Option<f64> {
-    let known = TIMES.iter().find(|(words, _)| *words == said);
-    if let Some((_, times)) = known {
-        return Some(*times);
+    let plain = OF_IT.iter().find_map(|end| said.strip_suffix(end)).unwrap_or(said).trim();
+    let known = TIMES.iter().find(|(words, _)| [said, plain].contains(words));
+    if let Some(times) = known.map(|(_, times)| *times).or_else(|| share(plain)) {
+        return Some(times);
     }
-    let said = OF_IT.iter().find_map(|end| said.strip_suffix(end)).unwrap_or(said).trim();
-    if let Some(share) = share(said) {
-        return Some(share);
-    }
-    let many = said
+    let many = plain
         .strip_suffix("times")
-        .or_else(|| said.strip_suffix('x'))
-        .or_else(|| said.strip_prefix('x'))
-        .or_else(|| said.strip_prefix('×'))?;
-    let found = words(many);
+        .or_else(|| plain.strip_suffix('x'))
+        .or_else(|| plain.strip_prefix('x'))
+        .or_else(|| plain.strip_prefix('×'))?;
+    only_number(many)
+}
+
+/// A number that is all that is said, and no range.
+fn only_number(said: &str) -> Option<f64> {
+    let found = words(said);
     let (many, used) = number(&found)?;
     (used == found.len() && many.high.is_none()).then_some(many.low)
 }
@@ -105,29 +107,19 @@ fn times(said: &str) -> Option<f64> {
 /// A share in words or in percent: "half", "two thirds", "10 %".
 fn share(said: &str) -> Option<f64> {
     let percent = ["%", "percent", "per cent"].iter().find_map(|sign| said.strip_suffix(sign));
-    let found = words(percent.unwrap_or(said).trim());
-    let (many, used) = number(&found)?;
-    if used != found.len() || many.high.is_some() {
-        return None;
-    }
-    if percent.is_some() {
-        return Some(many.low / 100.0);
+    if let Some(percent) = percent {
+        return only_number(percent).map(|percent| percent / 100.0);
     }
     // "1/2" is a number in the unit that is there, and "half" is half of it.
     let in_words = !said.contains(|c: char| c.is_numeric());
-    (in_words && many.low < 1.0).then_some(many.low)
+    only_number(said).filter(|share| in_words && *share < 1.0)
 }
 
 /// The part of what is there by which it is more or less: "a third less", "10 % more".
 fn part_of(by: &str, before: &Amount) -> Option<f64> {
-    if let Some(part) = share(by) {
-        return Some(part);
-    }
-    let [there] = before.terms() else { return None };
-    let found = words(by);
-    let (many, used) = number(&found)?;
-    let fraction = used == found.len() && many.low < 1.0 && by.contains('/');
-    (fraction && there.value > FINE).then_some(many.low)
+    let coarse = || matches!(before.terms(), [there] if there.value > FINE);
+    let fraction = || only_number(by).filter(|part| *part < 1.0 && by.contains('/') && coarse());
+    share(by).or_else(fraction)
 }
 
 /// A number or a range in the unit that was there.
@@ -201,6 +193,8 @@ mod tests {
             ("2 cups", "1/2", "1/2 cup"),
             ("100 g", "1.5x", "150 g"),
             ("100 g", "four times as much", "400 g"),
+            ("190 g", "twice as much", "380 g"),
+            ("190 g", "double the amount", "380 g"),
             ("200 g", "half as much again", "300 g"),
             ("6 lemons", "one more", "7 lemons"),
         ] {

@@ -40,7 +40,6 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 }
             }
         }
-        let doing_onto = doing.onto;
         for one in &mut doing.uses {
             let id = one.found.id.clone();
             if let Some(entry) = besides(entries, one, names) {
@@ -104,7 +103,7 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 }
             }
             // "Strain over the zest of two lemons" counts out what lies there.
-            let lies_there = doing_onto
+            let lies_there = doing.onto
                 && from_words.as_ref().is_some_and(|i| i.said && i.sure == Sure::Understood);
             if !listed && matches!(verb, Verb::Lift | Verb::Strain) && !said && !lies_there {
                 continue;
