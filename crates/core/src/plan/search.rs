@@ -16,6 +16,9 @@ use super::schedule::{Ends, How, Job, Problem, Schedule};
 const WORK: usize = 40_000;
 /// So many tasks are few.
 const FEW: usize = 12;
+/// Among few tasks one order of them all may be the only best one: as long as what is found begins earlier than
+/// it might, so many times as long is looked for it.
+const LONGER: usize = 2;
 /// So many makings are begun with in every order.
 const ORDERS: usize = 4;
 
@@ -53,6 +56,8 @@ impl Problem {
         together.makings = vec![(0..self.jobs.len()).collect()];
         let mut latest: Vec<usize> = (0..self.jobs.len()).collect();
         latest.sort_by_key(|job| std::cmp::Reverse(found.1.starts[*job]));
+        let begins = found.1.starts.iter().min().copied();
+        let most = if begins < Some(self.latest_begin()) { LONGER * most } else { most };
         let mut search = Search::begin(&together, together.first(), most);
         search.how.ranks = vec![0; latest.len()];
         for (rank, job) in latest.into_iter().enumerate() {
@@ -221,9 +226,21 @@ impl Search<'_> {
                     next.ranks.shuffle(&mut chance);
                     next.ends.fill(Time::MAX);
                 }
-                0..4 if ranked => {
+                0..2 if ranked => {
                     let other = chance.random_range(0..jobs.len());
                     next.ranks.swap(job, other);
+                }
+                2..4 if ranked => {
+                    // It comes in just before or behind another one.
+                    let (from, to) = (next.ranks[job], chance.random_range(0..jobs.len()));
+                    for rank in &mut next.ranks {
+                        match *rank {
+                            r if r == from => *rank = to,
+                            r if from < r && r <= to => *rank = r - 1,
+                            r if to <= r && r < from => *rank = r + 1,
+                            _ => {}
+                        }
+                    }
                 }
                 0 | 1 => {
                     let moved = next.order.remove(chance.random_range(0..next.order.len()));

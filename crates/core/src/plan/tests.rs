@@ -400,16 +400,16 @@ proptest! {
         }
     }
 
-    /// Of up to eight tasks no plan is more than a twentieth shorter than the one that is found, where it
+    /// Of up to eight tasks no plan is more than a fiftieth shorter than the one that is found, where it
     /// is the time in the kitchen alone that counts, and not how long something stands.
     #[test]
-    fn small_plans_are_within_a_twentieth_of_the_best(problem in problem(8)) {
+    fn small_plans_are_within_a_fiftieth_of_the_best(problem in problem(8)) {
         prop_assume!(!problem.jobs.is_empty());
         let schedule = problem.solve(1.0);
         let begins = schedule.starts.iter().copied().min().unwrap_or(0);
         // Where it breaks, a plan that doesn't break would be better by any measure.
         let than = if schedule.broken.is_empty() {
-            (begins as f64 / 1.05).floor() as Time + 1
+            (begins as f64 / 1.02).floor() as Time + 1
         } else {
             begins * 2
         };
