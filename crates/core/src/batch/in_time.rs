@@ -6,7 +6,7 @@
 
 use super::{Made, StepState};
 use crate::cupboard::Cupboard;
-use crate::drink::Action;
+use crate::drink::{Action, Precedence};
 use crate::plan::may_stand;
 use crate::trace::Trace;
 
@@ -18,56 +18,39 @@ const STAYS_HOT: f64 = 15.0;
 /// Before when a step that can be done is best not begun, minutes since the batch started; none if it may be now.
 pub(super) fn not_before(
     made: &Made,
-    trace: &Trace,
+    (trace, precedence): (&Trace, &Precedence),
     step: usize,
     now: f64,
     cupboard: &Cupboard,
 ) -> Option<f64> {
     let frame = &trace.frames[step];
-    let path = |at: usize| {
-        let ids = made.drink.steps[at].action.path();
-        ids.into_iter().filter_map(|id| made.drink.vessel(id)).collect::<Vec<usize>>()
-    };
-    // Where what it leaves goes on to, and the first step at which something that runs now has to be over.
-    let mut leads_to = path(step);
-    let mut waits: Vec<(Vec<usize>, f64)> = made
+    let stands = precedence.path(step).last().copied()?;
+    // The first step after it before which something that runs now has to be over.
+    let waits: Vec<(Vec<bool>, f64)> = made
         .steps
         .iter()
         .enumerate()
         .filter_map(|(at, one)| match one.state {
-            StepState::Running { since } => Some((path(at), since + trace.frames[at].minutes.0)),
+            StepState::Running { since } => {
+                Some((precedence.follows(at), since + trace.frames[at].minutes.0))
+            }
             _ => None,
         })
         .collect();
-    if waits.is_empty() || leads_to.is_empty() {
+    if waits.is_empty() {
         return None;
     }
-    for later in step + 1..made.drink.steps.len() {
-        let on = path(later);
-        let meets = |vessels: &[usize]| on.iter().any(|v| vessels.contains(v));
-        let mine = meets(&leads_to);
-        let over = waits.iter().filter(|(vessels, _)| meets(vessels)).map(|(_, until)| *until);
-        let over = over.fold(f64::NEG_INFINITY, f64::max);
-        if mine && over > now {
-            let stands = made.drink.steps[step].action.path().last().copied();
-            let vessel = stands.and_then(|id| made.drink.vessel(id))?;
-            let limit = may_stand(&made.drink, trace, (step, vessel), cupboard)?;
-            let heats = matches!(
-                made.drink.steps[step].action,
-                Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. }
-            );
-            let limit = if heats { limit.min(STAYS_HOT) } else { limit };
-            let begin = over - frame.minutes.0 - limit;
-            return (begin > now + IN_PASSING).then_some(begin);
-        }
-        if mine {
-            leads_to.extend(&on);
-        }
-        for (vessels, _) in &mut waits {
-            if on.iter().any(|v| vessels.contains(v)) {
-                vessels.extend(&on);
-            }
-        }
-    }
-    None
+    let follows = precedence.follows(step);
+    let over = (step + 1..follows.len()).filter(|later| follows[*later]).find_map(|later| {
+        let over = waits.iter().filter(|(follows, _)| follows[later]).map(|(_, until)| *until);
+        Some(over.fold(f64::NEG_INFINITY, f64::max)).filter(|over| *over > now)
+    })?;
+    let limit = may_stand(&made.drink, trace, (step, stands), cupboard)?;
+    let heats = matches!(
+        made.drink.steps[step].action,
+        Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. }
+    );
+    let limit = if heats { limit.min(STAYS_HOT) } else { limit };
+    let begin = over - frame.minutes.0 - limit;
+    (begin > now + IN_PASSING).then_some(begin)
 }

@@ -3,7 +3,8 @@ use std::collections::BTreeMap;
 use super::{Happening, Said};
 use crate::belief::{Measurement, Quantity};
 use crate::cupboard::{Cupboard, VesselKind};
-use crate::drink::{Action, Drink, FieldError, Maceration, Portion, Step, Vessel};
+use crate::drink::{Action, Drink, FieldError, Maceration, Need, Portion, Precedence, Step};
+use crate::drink::{Through, Vessel};
 use crate::journal::{CantUndo, Journal};
 use crate::quantity::Amount;
 use crate::trace::Trace;
@@ -353,7 +354,7 @@ impl Made {
         match what {
             Happening::Began { step: id } | Happening::Done { step: id } => {
                 let index = step(id)?;
-                if let Some(before) = self.in_the_way(index) {
+                if let Some(before) = self.in_the_way(index, cupboard) {
                     let label =
                         crate::report::sentence(&self.drink, &self.drink.steps[before], cupboard);
                     return Err(FieldError::new("what.step", format!("Do this first: {label}")));
@@ -467,32 +468,26 @@ impl Made {
         Ok(())
     }
 
-    /// A step that shares a vessel, is written earlier, and is still ahead.
-    fn in_the_way(&self, step: usize) -> Option<usize> {
-        self.earlier(step, |state| state == StepState::Ahead)
+    /// What has to be done on its vessels before a step, and is still ahead. Fruit that nobody said was washed stops
+    /// nobody.
+    fn in_the_way(&self, step: usize, cupboard: &Cupboard) -> Option<usize> {
+        let precedence = Precedence::of(&self.drink, cupboard);
+        let ahead = |need: &&Need| {
+            matches!(need.through, Through::Vessel(_))
+                && self.steps[need.step].state == StepState::Ahead
+        };
+        precedence.needs(step).iter().filter(ahead).map(|need| need.step).min()
     }
 
-    /// Whether nothing that shares a vessel with a step is still ahead of it, or waits.
-    pub(super) fn is_ready(&self, step: usize) -> bool {
-        let undone = |state| !matches!(state, StepState::Done { .. });
+    /// Whether a step is ahead, and all that comes before it is done.
+    pub(super) fn is_ready(&self, step: usize, precedence: &Precedence) -> bool {
+        let undone = |at: usize| !matches!(self.steps[at].state, StepState::Done { .. });
         // Glasses are for when all the rest is done: nobody puts ice into them the evening before.
-        let path = self.drink.steps[step].action.path();
-        let in_glasses = path.iter().any(|id| {
-            let vessel = self.drink.vessel(id).map(|v| self.drink.vessels[v].kind);
-            vessel == Some(VesselKind::Glass)
-        });
-        let before = &self.steps[..step];
+        let glass = |vessel: &usize| self.drink.vessels[*vessel].kind == VesselKind::Glass;
+        let in_glasses = precedence.path(step).iter().any(glass);
         self.steps[step].state == StepState::Ahead
-            && self.earlier(step, undone).is_none()
-            && !(in_glasses && before.iter().any(|s| undone(s.state)))
-    }
-
-    fn earlier(&self, step: usize, is: impl Fn(StepState) -> bool) -> Option<usize> {
-        let path = self.drink.steps[step].action.path();
-        (0..step).find(|earlier| {
-            is(self.steps[*earlier].state)
-                && self.drink.steps[*earlier].action.path().iter().any(|v| path.contains(v))
-        })
+            && !precedence.needs(step).iter().any(|need| undone(need.step))
+            && !(in_glasses && (0..step).any(undone))
     }
 }
 

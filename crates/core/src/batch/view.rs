@@ -115,6 +115,7 @@ impl BatchReport {
     #[must_use]
     pub fn of(written: &Drink, made: &Made, cupboard: &Cupboard, now: f64) -> Self {
         let prepared = Prepared::new(&made.drink, cupboard);
+        let precedence = prepared.precedence();
         let (belief, readings) = believed(made, &prepared);
         let trace = belief.run(&prepared, &belief.middle());
         let steps = made.steps.iter().enumerate().map(|(i, step)| {
@@ -136,10 +137,10 @@ impl BatchReport {
                 weigh_g: weighed(&made.drink, &trace, i),
                 besides: step.besides,
                 not_before: made
-                    .is_ready(i)
-                    .then(|| not_before(made, &trace, i, now, cupboard))
+                    .is_ready(i, precedence)
+                    .then(|| not_before(made, (&trace, precedence), i, now, cupboard))
                     .flatten(),
-                ready: made.is_ready(i),
+                ready: made.is_ready(i, precedence),
             }
         });
         let map = |drink: &Drink, trace: &Trace| {
@@ -161,7 +162,7 @@ impl BatchReport {
                 .and_then(|(planned, goes)| otherwise(planned, goes, &readings, made.finished)),
             written: planned.as_ref().map(MapPoint::spot),
             written_ml: plain.outcome().and_then(Profile::of).map_or(0.0, |p| p.volume_ml),
-            ready_at: ready_at(made, &trace, now),
+            ready_at: ready_at(made, &trace, precedence, now),
             inside: readings.iter().filter(|r| r.inside).count(),
             measure: if made.finished { None } else { suggestion(made, &belief, &prepared) },
             doubt_before: (!readings.is_empty()).then(|| doubt(&prior(&prepared), &prepared)),

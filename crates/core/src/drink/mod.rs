@@ -7,6 +7,7 @@
 
 mod check;
 mod manner;
+mod precedence;
 mod step;
 
 pub use crate::cupboard::Press;
@@ -16,6 +17,7 @@ pub use manner::{
     CoolingPlace, Cut, Dissolving, Dressing, Maceration, Preparation, RestingPlace, Stirring,
     Vigour, Warmth,
 };
+pub(crate) use precedence::{Need, Precedence, Through};
 pub use step::{Action, Brought, Law, Portion, Reduction, Step};
 
 use std::borrow::Cow;
@@ -199,16 +201,6 @@ impl Drink {
             Some(ml) if amount.has_parts() => Cow::Owned(amount.in_parts_of(Millilitres(ml))),
             _ => Cow::Borrowed(amount),
         }
-    }
-
-    /// The positions of the steps that a step says it comes after.
-    #[must_use]
-    pub fn before(&self, step: usize) -> Vec<usize> {
-        let named = &self.steps[step].after;
-        if named.is_empty() {
-            return Vec::new();
-        }
-        (0..step).filter(|s| named.contains(&self.steps[*s].id)).collect()
     }
 
     /// Gives every step without an id one that no other step has.

@@ -9,7 +9,8 @@ use super::standing::{Limit, Waiting};
 use super::words::label;
 use super::{Order, Trouble, Wanted};
 use crate::cupboard::{Cupboard, VesselKind};
-use crate::drink::{Action, CoolingPlace, Drink, Maceration, Preparation, RestingPlace};
+use crate::drink::{Action, CoolingPlace, Drink, Maceration, Precedence, Preparation};
+use crate::drink::{RestingPlace, Step, Through};
 use crate::quantity::{Minutes, Units};
 use crate::report::sentence;
 use crate::scale::{fit_into, in_measures, keeps, need};
@@ -132,6 +133,13 @@ struct Making<'a> {
     goes: u32,
 }
 
+impl Making<'_> {
+    /// The drink that a go is a making of, and its run: what comes after the last go is of all of them together.
+    fn run_of(&self, go: u32) -> (&Drink, &Trace) {
+        if go > self.goes { (&self.drink, &self.whole) } else { (&self.one, &self.run) }
+    }
+}
+
 /// The ids of steps that are done once for all goes: at the glass, and whatever follows in a vessel that one
 /// of those has worked on.
 fn shared(drink: &Drink) -> HashSet<String> {
@@ -201,30 +209,23 @@ struct Laying<'a> {
     troubles: Vec<Trouble>,
 }
 
-/// What happened last in a vessel: the task, and the step in the drink that it was run in.
-type Last = HashMap<usize, Vec<(usize, usize, u32)>>;
-
 impl Laying<'_> {
     fn making(&mut self, making: &Making<'_>) {
-        let mut last: Last = HashMap::new();
         let mut of_step: HashMap<String, Vec<usize>> = HashMap::new();
+        let precedence = Precedence::of(&making.drink, self.cupboard);
         let shared = if making.goes > 1 { shared(&making.drink) } else { HashSet::new() };
         for go in 1..=making.goes {
-            let mut mine: Last = HashMap::new();
             let first = self.tasks.len();
             for step in 0..making.one.steps.len() {
                 if shared.contains(&making.one.steps[step].id) {
                     continue;
                 }
                 let index = self.task(making, go, (&making.one, &making.run), step);
-                self.after(making, (&making.one, step), index, &mut mine, &mut of_step);
+                self.after(making, (&making.one, &precedence), (step, index), &mut of_step);
             }
             let jobs: Vec<usize> = (first..self.tasks.len()).collect();
             self.stays(making, (&making.one, &making.run), &jobs, go);
             self.problem.makings.push(jobs);
-            for (vessel, tasks) in mine {
-                last.entry(vessel).or_default().extend(tasks);
-            }
         }
         if making.goes > 1 {
             let first = self.tasks.len();
@@ -232,7 +233,7 @@ impl Laying<'_> {
                 if shared.contains(&making.drink.steps[step].id) {
                     let run = (&making.drink, &making.whole);
                     let index = self.task(making, making.goes + 1, run, step);
-                    self.after(making, (&making.drink, step), index, &mut last, &mut of_step);
+                    self.after(making, (&making.drink, &precedence), (step, index), &mut of_step);
                 }
             }
             self.problem.makings.push((first..self.tasks.len()).collect());
@@ -291,72 +292,32 @@ impl Laying<'_> {
     fn after(
         &mut self,
         making: &Making<'_>,
-        (drink, step): (&Drink, usize),
-        index: usize,
-        last: &mut Last,
+        (drink, precedence): (&Drink, &Precedence),
+        (step, index): (usize, usize),
         of_step: &mut HashMap<String, Vec<usize>>,
     ) {
         let it = &drink.steps[step];
-        for id in it.action.path() {
-            let Some(vessel) = drink.vessel(id) else { continue };
-            // A path may lead through one sieve twice.
-            if last.get(&vessel).is_some_and(|l| l.iter().any(|(task, ..)| *task == index)) {
-                continue;
-            }
-            for (before, at, go) in last.remove(&vessel).unwrap_or_default() {
-                let run = if go > making.goes {
-                    (&making.drink, &making.whole)
-                } else {
-                    (&making.one, &making.run)
+        let go = self.tasks[index].go;
+        for need in precedence.needs(step) {
+            let mut before = of_step.get(&drink.steps[need.step].id).cloned().unwrap_or_default();
+            before.retain(|task| self.tasks[*task].go == go || go > making.goes);
+            for from in before {
+                let link = match need.through {
+                    Through::Vessel(vessel) => {
+                        let run = making.run_of(self.tasks[from].go);
+                        self.between(run, (from, need.step), index, vessel, Some(&it.action))
+                    }
+                    Through::Said => Link { from, to: index, ..Link::default() },
+                    // Whichever use comes first, it comes after; but what is left of it may lie for longer.
+                    Through::Fruit { first } => {
+                        let lies = first.then(|| lies(&drink.steps[need.step])).flatten();
+                        Link { from, to: index, longest: lies.map(seconds), ..Link::default() }
+                    }
                 };
-                let link = self.between(run, (before, at), index, vessel, Some(&it.action));
                 self.link(link);
-            }
-            last.insert(vessel, vec![(index, step, self.tasks[index].go)]);
-        }
-        let waits_for = drink.before(step).into_iter().map(|s| drink.steps[s].id.clone());
-        let prepared = self.prepared(drink, step);
-        for (before, longest) in waits_for.map(|s| (s, None)).chain(prepared) {
-            let go = self.tasks[index].go;
-            let mut tasks = of_step.get(&before).cloned().unwrap_or_default();
-            tasks.retain(|t| self.tasks[*t].go == go || go > making.goes);
-            for from in tasks {
-                self.link(Link { from, to: index, longest, ..Link::default() });
             }
         }
         of_step.entry(it.id.clone()).or_default().push(index);
-    }
-
-    /// The steps that prepare what a step takes, and how long prepared things may lie.
-    fn prepared(&self, drink: &Drink, step: usize) -> Vec<(String, Option<Time>)> {
-        let Some(taken) = drink.steps[step].action.brings() else { return Vec::new() };
-        let of = |id: &str| {
-            let it = self.cupboard.ingredient(id);
-            it.into_iter()
-                .flat_map(|it| self.cupboard.produce_of(it))
-                .map(|p| &p.id)
-                .collect::<Vec<_>>()
-        };
-        let mine = of(taken.ingredient);
-        let used_before = |id: &str| {
-            drink.steps[..step]
-                .iter()
-                .any(|s| s.action.brings().is_some_and(|b| b.ingredient == id))
-        };
-        drink.steps[..step]
-            .iter()
-            .filter_map(|s| match &s.action {
-                Action::Prepare { ingredient, how, .. } => {
-                    let same = ingredient == taken.ingredient
-                        || of(ingredient).iter().any(|p| mine.contains(p));
-                    // Whichever use comes first, it comes after; but what is left of it may lie for longer.
-                    let first = !used_before(taken.ingredient);
-                    let lies = s.may_stand.unwrap_or(lies(*how));
-                    same.then(|| (s.id.clone(), first.then(|| seconds(lies))))
-                }
-                _ => None,
-            })
-            .collect()
     }
 
     /// What lies between a task and the next one on a vessel.
@@ -486,12 +447,7 @@ impl Laying<'_> {
             if self.tasks[index].entry != making.entry || followed.contains(&index) {
                 continue;
             }
-            let shared = self.tasks[index].go > making.goes;
-            let (drink, trace) = if shared || making.goes == 1 {
-                (&making.drink, &making.whole)
-            } else {
-                (&making.one, &making.run)
-            };
+            let (drink, trace) = making.run_of(self.tasks[index].go);
             let Some(step) = drink.steps.iter().position(|s| s.id == self.tasks[index].step) else {
                 continue;
             };
@@ -674,11 +630,12 @@ fn litres(frame: &Frame) -> f64 {
 /// How long something that was prepared may lie until it is used, minutes. Estimates: washed fruit dries and
 /// keeps for the morning (2–8 h), what is soaked or crushed is used within the hour, cut fruit browns and
 /// dries within one (half to two).
-fn lies(how: Preparation) -> f64 {
-    match how {
+fn lies(step: &Step) -> Option<f64> {
+    let Action::Prepare { how, .. } = &step.action else { return None };
+    Some(step.may_stand.unwrap_or(match how {
         Preparation::Wash | Preparation::Inspect => 240.0,
         Preparation::Soak | Preparation::Peel | Preparation::Chop | Preparation::Crush => 60.0,
-    }
+    }))
 }
 
 /// The times of a step: a kettle boils before hands are needed, everything else waits after.

@@ -9,10 +9,11 @@
 //! - But steps are begun in the order in which they are written. A pot that was boiled before a syrup was
 //!   begun stands aside until that is ready, where it cools, draws and loses its fizz like any other.
 //!
-//! The **whole time** is the longest chain of steps that must follow one another because they share a
-//! vessel, and never less than all hands-on work together: what it takes when each thing is started in time.
+//! The **whole time** is the longest chain of steps that must follow one another (see `drink::Precedence`),
+//! and never less than all hands-on work together: what it takes when each thing is started in time.
 
 use super::spent::{Place, Spent};
+use crate::drink::Precedence;
 use crate::quantity::Minutes;
 
 /// The times of one vessel.
@@ -22,8 +23,6 @@ struct Times {
     clock: usize,
     /// By that clock it is free from here on.
     free: Minutes,
-    /// The longest chain of steps that has led to it.
-    chain: Minutes,
     place: Place,
 }
 
@@ -49,12 +48,7 @@ pub(super) struct Clocks {
 
 impl Clocks {
     pub(super) fn new(vessels: usize) -> Self {
-        let times = |clock| Times {
-            clock,
-            free: Minutes(0.0),
-            chain: Minutes(0.0),
-            place: Place::worktop(false),
-        };
+        let times = |clock| Times { clock, free: Minutes(0.0), place: Place::worktop(false) };
         Self {
             vessels: (0..vessels).map(times).collect(),
             begun: vec![Vec::new(); vessels],
@@ -98,23 +92,22 @@ impl Clocks {
         (begins - self.vessels[vessel].free, self.vessels[vessel].place)
     }
 
-    /// A step on these vessels has been done, after what it waited for in others.
+    /// A step has been done.
     pub(super) fn done(
         &mut self,
         step: usize,
-        (path, after): (&[usize], &[usize]),
+        precedence: &Precedence,
         begins: Minutes,
         spent: &Spent,
     ) {
         let ends = begins + spent.minutes;
-        let by_vessel = path.iter().map(|v| self.vessels[*v].chain);
-        let waited = after.iter().filter_map(|s| self.chains.get(*s).copied());
-        let chain = by_vessel.chain(waited).fold(Minutes(0.0), Minutes::max) + spent.minutes;
+        let path = precedence.path(step);
+        let before = precedence.needs(step).iter().map(|need| self.chains[need.step]);
+        let chain = before.fold(Minutes(0.0), Minutes::max) + spent.minutes;
         self.chains.push(chain);
         for vessel in path {
             let times = &mut self.vessels[*vessel];
             times.free = ends;
-            times.chain = chain;
             times.place = spent.place.unwrap_or(Place::worktop(false));
         }
         if let Some(first) = path.first() {

@@ -10,7 +10,7 @@ use super::spent::{Place, Spent};
 use super::weights::Weight;
 use crate::chemistry::Mixture;
 use crate::cupboard::{Cupboard, VesselKind};
-use crate::drink::{Action, Drink, Vessel};
+use crate::drink::{Action, Drink, Precedence, Vessel};
 use crate::quantity::{Amount, Celsius, Millilitres, Millimetres, Minutes};
 
 /// What lies in a vessel while time passes is gone through in small parts of it: so much more [work] than what is only
@@ -23,7 +23,7 @@ pub(super) struct Engine<'a> {
     pub(super) drink: &'a Drink,
     pub(super) cupboard: &'a Cupboard,
     pub(super) weights: &'a [Weight],
-    paths: &'a [Vec<usize>],
+    precedence: &'a Precedence,
     clocks: Clocks,
     pub(super) nudges: Nudges<'a>,
     /// The step that is being done.
@@ -69,7 +69,7 @@ impl<'a> Engine<'a> {
     pub(super) fn new(
         drink: &'a Drink,
         cupboard: &'a Cupboard,
-        (weights, paths): (&'a [Weight], &'a [Vec<usize>]),
+        (weights, precedence): (&'a [Weight], &'a Precedence),
         nudges: Nudges<'a>,
         start: Vec<(usize, Contents)>,
     ) -> Self {
@@ -77,7 +77,7 @@ impl<'a> Engine<'a> {
             drink,
             cupboard,
             weights,
-            paths,
+            precedence,
             clocks: Clocks::new(drink.vessels.len()),
             nudges,
             at: 0,
@@ -122,7 +122,7 @@ impl<'a> Engine<'a> {
     /// Lets the vessels of a step stand until it begins, and tells when that is.
     pub(super) fn wait_for(&mut self, step: usize) -> Minutes {
         self.at = step;
-        let path = &self.paths[step];
+        let path = self.precedence.path(step);
         let begins = self.clocks.begin(path);
         for vessel in path {
             self.stand_aside(*vessel, begins);
@@ -131,7 +131,7 @@ impl<'a> Engine<'a> {
     }
 
     pub(super) fn carry_out(&mut self, step: usize, begins: Minutes) -> Done {
-        let (drink, path) = (self.drink, &self.paths[step]);
+        let drink = self.drink;
         let (spent, touched) =
             self.act(step, &drink.steps[step].action).unwrap_or((Spent::by_hand(0.0), Vec::new()));
         let times = if spent.minutes > spent.hands_on { A_TIME } else { 1 };
@@ -143,8 +143,7 @@ impl<'a> Engine<'a> {
         }
         self.work += 4;
         self.worked_on.extend(&touched);
-        let after = drink.before(step);
-        self.clocks.done(step, (path, &after), begins, &spent);
+        self.clocks.done(step, self.precedence, begins, &spent);
         Done { spent, touched }
     }
 

@@ -6,7 +6,7 @@ use super::frames::{Frame, Landing, Trace};
 use super::nudge::Nudges;
 use super::weights::Weight;
 use crate::cupboard::Cupboard;
-use crate::drink::{Drink, Step};
+use crate::drink::{Drink, Precedence};
 
 /// A drink with its amounts weighed, ready to be run again and again.
 #[derive(Debug, Clone)]
@@ -14,8 +14,7 @@ pub struct Prepared<'a> {
     drink: &'a Drink,
     cupboard: &'a Cupboard,
     weights: Vec<Weight>,
-    /// The vessels of each step, in the order in which things flow.
-    paths: Vec<Vec<usize>>,
+    precedence: Precedence,
 }
 
 impl<'a> Prepared<'a> {
@@ -24,11 +23,8 @@ impl<'a> Prepared<'a> {
     pub fn new(drink: &'a Drink, cupboard: &'a Cupboard) -> Self {
         let weigh = |step| Weight::of(step, drink, cupboard);
         let weights = drink.steps.iter().map(weigh).collect();
-        let path = |step: &Step| {
-            step.action.path().into_iter().filter_map(|id| drink.vessel(id)).collect()
-        };
-        let paths = drink.steps.iter().map(path).collect();
-        Self { drink, cupboard, weights, paths }
+        let precedence = Precedence::of(drink, cupboard);
+        Self { drink, cupboard, weights, precedence }
     }
 
     /// The drink.
@@ -41,6 +37,11 @@ impl<'a> Prepared<'a> {
     #[must_use]
     pub fn cupboard(&self) -> &'a Cupboard {
         self.cupboard
+    }
+
+    /// What comes first in it.
+    pub(crate) fn precedence(&self) -> &Precedence {
+        &self.precedence
     }
 
     /// Runs the drink, with a difference.
@@ -78,7 +79,7 @@ impl<'a> Prepared<'a> {
         nudges: Nudges<'b>,
         start: Vec<(usize, Contents)>,
     ) -> Engine<'b> {
-        Engine::new(self.drink, self.cupboard, (&self.weights, &self.paths), nudges, start)
+        Engine::new(self.drink, self.cupboard, (&self.weights, &self.precedence), nudges, start)
     }
 }
 
