@@ -112,12 +112,16 @@ test("a party of three drinks, one cook and one burner, made by two phones", asy
   await one.getByRole("button", { name: "Log" }).click();
   await one.getByText(/^Added .* to the pitcher/).first().waitFor();
   await one.getByRole("button", { name: "Put the list away" }).click();
+  // The plan follows: what was done is done, what is finished is said so.
+  await page.getByRole("button", { name: "Close" }).click();
+  await page.locator("[data-told]").getByText(/^Next at /).waitFor();
+  await page.getByRole("button", { name: /Lemon verbena lemonade: .*, done$/ }).first().waitFor();
   await finish(one);
   await finish(two);
+  await page.getByRole("region", { name: "Making it" }).getByText(`${DRINKS[1]}: finished`).waitFor();
 
   await make(one, DRINKS[2]);
   await finish(one);
-  await page.getByRole("button", { name: "Close" }).click();
   await page.goto("/");
   await page.getByRole("region", { name: "In progress" }).getByRole("link", { name: /^Hibiscus/ }).filter({ hasNotText: "practice" }).waitFor({ state: "detached" });
   assert.deepEqual(troubles, [], "nothing that only trusted pages have is used");

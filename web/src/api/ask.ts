@@ -7,24 +7,27 @@ const KEPT_MS = 30_000;
 /**
  * A question that a screen asks by itself. While the next answer is on its way the last one stays; a
  * question that nobody waits for any more is given up. A press acts on `latest`: what is shown may be of a
- * moment before, when the field beside it said something else.
+ * moment before, when the field beside it said something else. What changes by
+ * itself is asked again `everyMs`, and whenever it is come back to.
  */
 export function useQuestion<T>(
   key: readonly unknown[],
   ask: (signal: AbortSignal) => Promise<T>,
   enabled = true,
+  everyMs?: (data: T | undefined) => number | false,
 ) {
   const client = useQueryClient();
   const question = {
     queryKey: key,
     queryFn: ({ signal }: { signal: AbortSignal }) => ask(signal),
-    staleTime: Infinity,
+    staleTime: everyMs ? 0 : Infinity,
     gcTime: KEPT_MS,
   };
   const { data, error, isPlaceholderData, refetch } = useQuery({
     ...question,
     placeholderData: keepPreviousData,
     enabled,
+    refetchInterval: (query) => everyMs?.(query.state.data) ?? false,
   });
   /** Does something with the answer to what is asked now, as soon as it is there; its fault is shown. */
   const latest = async (act: (answer: T) => void): Promise<void> => {

@@ -47,6 +47,7 @@ export type PlanFile = Schemas["PlanFile"];
 export type PlanView = Schemas["PlanView"];
 export type PlanEntry = Schemas["PlanEntry"];
 export type PlanAnswer = Schemas["PlanAnswer"];
+export type DrinkInPlan = Schemas["DrinkInPlan"];
 export type Plan = Schemas["Plan"];
 export type Help = Schemas["Help"];
 export type PlannedTask = Schemas["PlannedTask"];

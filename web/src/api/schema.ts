@@ -2337,6 +2337,8 @@ export interface components {
         Block: {
             /** @description The cook: 0 is the first. */
             cook: number;
+            /** @description Whether all of it is done. */
+            done: boolean;
             /** @description The position of its drink in the order. */
             drink: number;
             /**
@@ -5259,11 +5261,14 @@ export interface components {
             helps: components["schemas"]["Help"][];
             /**
              * Format: double
-             * @description By how much later it has to be served if you start now, minutes; none if there is time.
+             * @description By how much later it has to be served if you start now or, once something was started, if you go on now,
+             *     minutes; none if there is time.
              */
             later_by?: number | null;
             /** @description What can be made ahead. */
             parts: components["schemas"]["AheadPart"][];
+            /** @description When each drink is ready, minutes, in the order of the drinks. */
+            ready: number[];
             /**
              * Format: double
              * @description The most in the refrigerator at once, litres.
@@ -5277,6 +5282,8 @@ export interface components {
             tasks: components["schemas"]["PlannedTask"][];
             /** @description What doesn't fit. */
             troubles: components["schemas"]["Trouble"][];
+            /** @description Whether something of it was started. */
+            under_way: boolean;
             /** @description The kitchen's vessels that are used, and by what. */
             vessels: components["schemas"]["VesselUse"][];
             /**
@@ -5422,10 +5429,17 @@ export interface components {
              * @description Until when what it leaves may stand, minutes; none where nothing is lost.
              */
             may_stand_until?: number | null;
+            /**
+             * Format: double
+             * @description By how much later than planned it starts, minutes, because something took longer.
+             */
+            moved?: number | null;
             /** @description On which burner. */
             ring?: number | null;
             /** @description In a sentence. */
             sentence: string;
+            /** @description How far it has come. */
+            state: components["schemas"]["TaskState"];
             /** @description The step's id. */
             step: string;
             /**
@@ -7018,6 +7032,11 @@ export interface components {
              */
             volume_ml?: number | null;
         };
+        /**
+         * @description How far a task of a plan has come.
+         * @enum {string}
+         */
+        TaskState: "ahead" | "running" | "done";
         /** @description What can be aimed at. */
         Taste: {
             /**
@@ -9265,6 +9284,11 @@ export interface operations {
                 "application/json": {
                     /** @description Whether to find out what would help, too. */
                     help?: boolean;
+                    /**
+                     * @description The id of the saved plan. What is being made for it is followed: tasks that are done are at the time that they
+                     *     were done, and late ones move what comes after them.
+                     */
+                    id?: string | null;
                     plan: components["schemas"]["PlanFile"];
                 };
             };

@@ -28,13 +28,13 @@ export function Troubles({ answer, plan, clock, edit }: AheadProps) {
           <strong>{drink.name || "A drink"}</strong>: {drink.missing}
         </Told>
       ))}
-      {over && (
+      {over && !plan.under_way && (
         <Told>
           Serving time was {span(Math.min(answer.now, 99 * 1440))} ago. Choose a later time to use
           this plan again.
         </Told>
       )}
-      {!over && answer.now > plan.begins && (
+      {!over && !plan.under_way && answer.now > plan.begins && (
         <Told
           stops
           action={

@@ -115,12 +115,21 @@ function TaskLine({ task, plan, file, clock, answer, edit, onTask }: TaskLinePro
         {told.length > 0 && (
           <Box sx={{ fontSize: 13.5, color: colour("muted") }}>{told.join("; ")}</Box>
         )}
+        {task.state !== "ahead" && (
+          <Box sx={{ fontSize: 13.5, fontWeight: 600 }}>
+            {task.state === "done" ? "done" : "in progress"}
+          </Box>
+        )}
+        {task.moved != null && (
+          <Box sx={{ fontSize: 13.5, fontWeight: 600 }}>{span(task.moved)} later than planned</Box>
+        )}
         {task.held && <Box sx={{ fontSize: 13.5, fontWeight: 600 }}>pinned to this time</Box>}
         {open && (
           <When task={task} plan={plan} file={file} clock={clock} answer={answer} edit={edit} />
         )}
       </Box>
       <Button
+        disabled={task.state !== "ahead"}
         onClick={() => {
           onTask(task.id);
           setOpen(!open);

@@ -16,6 +16,7 @@ import { span } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { Parts, Troubles } from "./Ahead";
 import { Helps } from "./Helps";
+import { useGoing } from "../make/Going";
 import { Making } from "./Making";
 import { Chosen } from "./Chosen";
 import { AddDrinksDialog, DrinkDialog, HoursDialog, MeansDialog, ServingDialog } from "./Controls";
@@ -37,6 +38,9 @@ interface PlanDeskProps {
   many?: boolean;
 }
 
+/** While it is made, what is yet to come moves with the clock. */
+const A_MINUTE = 60_000;
+
 type Open = "serving" | "means" | "hours" | "drinks" | { drink: string } | undefined;
 
 /** A plan: when to begin, the strip of time, what doesn't fit, what would help, what can be made ahead. */
@@ -49,17 +53,22 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
   const empty = (plan.drinks ?? []).length === 0;
   // The name, the note and who comes change no time.
   const asked = { ...plan, name: "", note: "", guests: [] };
+  const { batches } = useGoing();
+  const made = batches
+    .filter((batch) => id !== undefined && batch.plan?.id === id)
+    .map((batch) => [batch.id, batch.next, batch.waits.map((wait) => wait.step)]);
   const { data, error, again } = useQuestion(
-    ["planned", asked],
+    ["planned", asked, made],
     (signal) =>
       answerOf(
         api.POST("/api/compute/plan", {
-          body: { plan, help: true },
+          body: { plan, help: true, id: id ?? null },
           headers: asking("plan"),
           signal,
         }),
       ),
     !empty,
+    (known) => known?.plan?.under_way === true && A_MINUTE,
   );
   const clock = useMemo<Clock | undefined>(
     () => data && { zero: Date.parse(data.zero), zone: data.zone },
@@ -139,11 +148,14 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
               <Making
                 id={id}
                 answer={data}
+                plan={data.plan}
                 onLater={(by) => edit((p) => served(p, moved(p.serving, by)), "")}
               />
             )}
             <Helps plan={data.plan} file={plan} clock={clock} edit={edit} />
-            <Parts answer={data} plan={data.plan} file={plan} edit={edit} />
+            {!data.plan.under_way && (
+              <Parts answer={data} plan={data.plan} file={plan} edit={edit} />
+            )}
             <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center" }}>
               <Button
                 variant="outlined"
@@ -192,7 +204,12 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
 const counted = ["", "one", "two", "three", "four", "five", "six"];
 
 /** A plan of nothing, for when none of its drinks is there. */
-const nothing = { troubles: [], begins: Infinity, later_by: null } as unknown as Plan;
+const nothing = {
+  troubles: [],
+  begins: Infinity,
+  later_by: null,
+  under_way: false,
+} as unknown as Plan;
 
 /** What can be changed, as a word in the sentence. */
 function Value({ onClick, children }: { onClick: () => void; children: React.ReactNode }) {
@@ -238,6 +255,20 @@ function Told({ plan, answer, clock }: { plan: Plan; answer: PlanAnswer; clock: 
     .filter((f) => date(clock, f.from) === date(clock, 0))
     .map((f) => `${hour(clock, f.from)} to ${hour(clock, f.to)}`);
   const over = Math.round(plan.bound - plan.begins);
+  if (plan.under_way) {
+    const next = plan.blocks.find((block) => block.from >= answer.now && !block.done);
+    return (
+      <Box data-told sx={{ fontSize: 16.5, lineHeight: 1.5 }}>
+        {next ? (
+          <>
+            <strong>Next at {hour(clock, next.from)}</strong>: {next.label}, for {name(next.drink)}.
+          </>
+        ) : (
+          <strong>Nothing left to do by hand.</strong>
+        )}
+      </Box>
+    );
+  }
   return (
     <Box data-told sx={{ fontSize: 16.5, lineHeight: 1.5 }}>
       <strong>{begin[0]}</strong> with {name(plan.blocks[0]?.drink ?? 0)}

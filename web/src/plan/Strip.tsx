@@ -32,6 +32,8 @@ const sizes = {
 const STEP = 5;
 /** The height of a label, px. */
 const WORDS = 16;
+/** How far back it is shown that work has moved, px. */
+const CAME = 26;
 /** A letter of a label takes about so many px. */
 const LETTER = 6.7;
 
@@ -396,7 +398,12 @@ interface WorkProps {
 function Work(props: WorkProps) {
   const { block, plan, clock, scale, upright, name, colour, style, wordsAt, thick } = props;
   const first = block.tasks[0]!;
-  const held = plan.tasks.some((task) => task.held && block.tasks.includes(task.id));
+  const mine = plan.tasks.filter((task) => block.tasks.includes(task.id));
+  const held = mine.some((task) => task.held);
+  const moved = Math.max(...mine.map((task) => task.moved ?? 0));
+  // A short way is enough to see that it came from before.
+  const came = moved > 0 ? Math.min(scale.at(block.from) - scale.at(block.from - moved), CAME) : 0;
+  const state = block.done ? ", done" : moved > 0 ? `, ${span(moved)} later than planned` : "";
   const words = block.label.length * LETTER;
   const long = upright ? thick : Number(style.width);
   const inside = words + 16 <= long && Number(style.height) >= 17;
@@ -412,8 +419,9 @@ function Work(props: WorkProps) {
         style={style}
         data-light={isLight(colour)}
         data-held={held}
+        data-done={block.done}
         aria-pressed={props.chosen}
-        aria-label={`${hour(clock, block.from)} to ${hour(clock, block.to)}, ${name}: ${block.label}`}
+        aria-label={`${hour(clock, block.from)} to ${hour(clock, block.to)}, ${name}: ${block.label}${state}`}
         onClick={() => props.onChoose(props.chosen ? undefined : first)}
       >
         <svg width="100%" height="100%" aria-hidden>
@@ -430,6 +438,17 @@ function Work(props: WorkProps) {
         </svg>
         {inside && <span className={look.inBlock}>{block.label}</span>}
       </button>
+      {came > 3 && (
+        <div
+          className={look.came}
+          style={
+            upright
+              ? { top: Number(style.top) - came, height: came, left: Number(style.left) + wide / 2 }
+              : { left: Number(style.left) - came, width: came, top: Number(style.top) + high / 2 }
+          }
+          data-upright={upright}
+        />
+      )}
       {!inside && !upright && room > words + 12 && (
         <div
           className={look.beside}

@@ -24,6 +24,7 @@ pub use lessons::{Learnt, Teaching};
 pub use made::{Made, MadeStep, StepState};
 pub use practice::{LuckWas, Truth};
 pub use view::{
-    BatchReport, Progress, ReadingReport, StepReport, Suggestion, doubtful, would_have_told_most,
+    BatchReport, Progress, ReadingReport, StepReport, Suggestion, doubtful, facts,
+    would_have_told_most,
 };
 pub use ways::{AdviceOn, WayOn, advice_on, ways_on};

@@ -4,14 +4,15 @@ use serde::Serialize;
 
 use super::in_time::not_before;
 use super::ready::ready_at;
-use super::{Made, StepState};
+use super::{Made, MadeStep, StepState};
 use crate::balance::{BalanceMap, MapPoint, Profile, Spot, Taste, is_noticed};
 use crate::belief::{Belief, Candidate, Doubt, Measurement, Quantity, Telling, tells_most};
 use crate::cupboard::{Cupboard, VesselKind};
 use crate::drink::{Action, Drink};
+use crate::plan::Fact;
 use crate::quantity::Measure;
 use crate::report::DrinkReport;
-use crate::trace::{Nudges, Prepared, Trace};
+use crate::trace::{Frame, Nudges, Prepared, Trace};
 
 /// State of a batch.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
@@ -110,6 +111,45 @@ pub struct Suggestion {
     pub message: String,
 }
 
+/// How far a step has come that takes so many minutes, since when and until when.
+fn times(state: StepState, minutes: f64) -> (Progress, Option<f64>, Option<f64>) {
+    match state {
+        StepState::Ahead => (Progress::Ahead, None, None),
+        StepState::Running { since } => (Progress::Running, Some(since), Some(since + minutes)),
+        StepState::Done { since, at } => (Progress::Done, since, Some(at)),
+    }
+}
+
+/// What was started of a batch, for the plan that it is made for: its drink in the plan, and the minute of the plan
+/// at which the batch was started.
+#[must_use]
+pub fn facts(made: &Made, cupboard: &Cupboard, drink: &str, begun: f64) -> Vec<Fact> {
+    let trace = Trace::run(&made.drink, cupboard);
+    let ended = made.steps.iter().filter_map(|step| match step.state {
+        StepState::Done { at, .. } => Some(at),
+        _ => None,
+    });
+    let ended = ended.fold(0.0, f64::max);
+    let of = |(step, frame): (&MadeStep, &Frame)| {
+        let takes = frame.minutes.0;
+        let (state, since, until) = match times(step.state, takes) {
+            // What is left when a batch is finished is left.
+            (Progress::Ahead, ..) if made.finished => (Progress::Done, Some(ended), Some(ended)),
+            (Progress::Running, since, _) if made.finished => (Progress::Done, since, Some(ended)),
+            times => times,
+        };
+        let until = until?;
+        Some(Fact {
+            drink: drink.to_owned(),
+            step: step.id.clone(),
+            from: begun + since.unwrap_or((until - takes).max(0.0)),
+            to: begun + until,
+            done: state == Progress::Done,
+        })
+    };
+    made.steps.iter().zip(&trace.frames).filter_map(of).collect()
+}
+
 impl BatchReport {
     /// Runs the drink as made, with what its readings teach.
     #[must_use]
@@ -121,13 +161,7 @@ impl BatchReport {
         let steps = made.steps.iter().enumerate().map(|(i, step)| {
             let frame = &trace.frames[i];
             let waits = (frame.minutes.0 - frame.hands_on.0).max(0.0);
-            let (state, since, until) = match step.state {
-                StepState::Ahead => (Progress::Ahead, None, None),
-                StepState::Running { since } => {
-                    (Progress::Running, Some(since), Some(since + frame.minutes.0))
-                }
-                StepState::Done { since, at } => (Progress::Done, since, Some(at)),
-            };
+            let (state, since, until) = times(step.state, frame.minutes.0);
             StepReport {
                 id: step.id.clone(),
                 state,

@@ -39,7 +39,7 @@ pub(crate) struct Precedence {
 impl Precedence {
     /// Reads it off a drink.
     pub(crate) fn of(drink: &Drink, cupboard: &Cupboard) -> Self {
-        let mut it = Self::default();
+        let mut it = Self { needs: Vec::with_capacity(2 * drink.steps.len()), ..Self::default() };
         let mut last: Vec<Option<usize>> = vec![None; drink.vessels.len()];
         for (index, step) in drink.steps.iter().enumerate() {
             let path: Vec<usize> =

@@ -17,6 +17,7 @@
 //! counts from, usually the serving. Which day and hour that is, is somebody else's business.
 
 mod board;
+mod follow;
 mod helps;
 mod kitchen;
 mod schedule;
@@ -34,10 +35,12 @@ use crate::cupboard::VesselKind;
 use crate::drink::{Drink, FieldError};
 use crate::work::Worktop;
 
+pub use follow::{Fact, TaskState};
 pub use helps::{Help, PlanChange};
 pub(crate) use standing::may_stand;
 pub use strip::{AheadPart, Block, Busy, PlannedTask, Rest};
 
+use follow::follow;
 use schedule::{Broken, Problem, Schedule};
 use strip::read;
 use tasks::{Laid, lay_out, minutes};
@@ -59,6 +62,8 @@ pub struct Order {
     pub ahead: Vec<String>,
     /// The time that it is; without it nothing is in the past.
     pub now: Option<f64>,
+    /// What was done or started already; none before any of the drinks was begun.
+    pub facts: Option<Vec<Fact>>,
 }
 
 /// A drink that is to be ready.
@@ -195,8 +200,13 @@ pub struct Plan {
     pub goes: Vec<u32>,
     /// What doesn't fit.
     pub troubles: Vec<Trouble>,
-    /// By how much later it has to be served if you start now, minutes; none if there is time.
+    /// By how much later it has to be served if you start now or, once something was started, if you go on now,
+    /// minutes; none if there is time.
     pub later_by: Option<f64>,
+    /// When each drink is ready, minutes, in the order of the drinks.
+    pub ready: Vec<f64>,
+    /// Whether something of it was started.
+    pub under_way: bool,
     /// What would help, the most first.
     pub helps: Vec<Help>,
     /// What can be made ahead.
@@ -273,8 +283,9 @@ impl Trouble {
 /// # Errors
 /// If the drinks are too large to be run for one question, or there are too many tasks.
 pub fn plan<'a>(order: &Order, worktop: impl Into<Worktop<'a>>) -> Result<Plan, FieldError> {
-    let laid = laid(order, worktop.into())?;
-    let schedule = laid.problem.solve(1.0);
+    let mut laid = laid(order, worktop.into())?;
+    let mut schedule = laid.problem.solve(1.0);
+    follow(order, &mut laid, &mut schedule);
     Ok(read(order, &laid, &schedule))
 }
 
@@ -296,7 +307,8 @@ pub fn alone<'a>(drink: &Drink, worktop: impl Into<Worktop<'a>>) -> Result<Plan,
     Ok(read(&order, &laid, &schedule))
 }
 
-/// [`plan`], with what would help and when it could be served at the earliest.
+/// [`plan`], with what would help and when it could be served at the earliest. What is being made already isn't planned
+/// anew: then it is [`plan`] alone.
 ///
 /// # Errors
 /// As [`plan`].
@@ -305,6 +317,9 @@ pub fn plan_with_help<'a>(
     worktop: impl Into<Worktop<'a>>,
 ) -> Result<Plan, FieldError> {
     let worktop = worktop.into();
+    if order.facts.is_some() {
+        return plan(order, worktop);
+    }
     let laid = laid(order, worktop)?;
     let schedule = laid.problem.solve(1.0);
     let mut plan = read(order, &laid, &schedule);

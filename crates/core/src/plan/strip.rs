@@ -4,6 +4,7 @@
 use serde::Serialize;
 
 use super::board::Time;
+use super::follow::{TaskState, moved, ready};
 use super::schedule::Schedule;
 use super::tasks::{Laid, minutes, part_id};
 use super::words::tells;
@@ -45,6 +46,10 @@ pub struct PlannedTask {
     pub why: Option<String>,
     /// Whether it is held to its time.
     pub held: bool,
+    /// How far it has come.
+    pub state: TaskState,
+    /// By how much later than planned it starts, minutes, because something took longer.
+    pub moved: Option<f64>,
 }
 
 /// Hands-on work without a break.
@@ -66,6 +71,8 @@ pub struct Block {
     pub vessel: VesselKind,
     /// The ids of its tasks.
     pub tasks: Vec<String>,
+    /// Whether all of it is done.
+    pub done: bool,
 }
 
 /// The unattended time.
@@ -148,7 +155,7 @@ pub(super) fn read(order: &Order, laid: &Laid, schedule: &Schedule) -> Plan {
     troubles.extend(told(laid, schedule, order));
     let cold = schedule.board.cold.taken();
     let fullest = cold.iter().map(|(from, to, _)| schedule.board.cold.most(*from, *to));
-    Plan {
+    let mut plan = Plan {
         begins,
         ends,
         blocks: blocks(laid, schedule),
@@ -163,11 +170,15 @@ pub(super) fn read(order: &Order, laid: &Laid, schedule: &Schedule) -> Plan {
         goes: laid.goes.clone(),
         troubles,
         later_by: None,
+        ready: Vec::new(),
+        under_way: false,
         helps: Vec::new(),
         parts: parts(order, laid),
         closed: order.closed.clone(),
         tasks,
-    }
+    };
+    ready(order, &mut plan);
+    plan
 }
 
 /// Things for the same drink that follow at once as one.
@@ -213,6 +224,8 @@ fn planned(order: &Order, laid: &Laid, schedule: &Schedule) -> Vec<PlannedTask> 
                 may_stand_until: longest.map(|l| minutes(end + l)),
                 why: task.why.clone(),
                 held: order.holds.iter().any(|h| h.task == task.id),
+                state: task.state,
+                moved: moved(task.planned, start),
             }
         })
         .collect();
@@ -230,10 +243,12 @@ fn blocks(laid: &Laid, schedule: &Schedule) -> Vec<Block> {
         let (task, job) = (&laid.tasks[i], &laid.problem.jobs[i]);
         let (begins, ends) = (from(i), from(i) + job.hands);
         let cook = schedule.cook[i].unwrap_or(0);
+        let done = task.state == TaskState::Done;
         let row = blocks.iter_mut().rev().find(|(b, _)| b.cook == cook);
         match row {
             Some((block, to))
-                if block.drink == task.entry && block.go == task.go && begins - *to <= IN_A_ROW =>
+                if (block.drink, block.go, block.done) == (task.entry, task.go, done)
+                    && begins - *to <= IN_A_ROW =>
             {
                 block.tasks.push(task.id.clone());
                 block.label = format!("{}, {}", block.label, task.label);
@@ -251,6 +266,7 @@ fn blocks(laid: &Laid, schedule: &Schedule) -> Vec<Block> {
                     label: task.label.to_owned(),
                     vessel: task.kind,
                     tasks: vec![task.id.clone()],
+                    done,
                 },
                 ends,
             )),

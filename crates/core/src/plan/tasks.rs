@@ -3,6 +3,7 @@
 use std::collections::{HashMap, HashSet};
 
 use super::board::Time;
+use super::follow::TaskState;
 use super::kitchen::{Choice, Vessels, is_own, take_from};
 use super::schedule::{Job, Link, Problem, STANDING_WEIGHS, Stay};
 use super::standing::{Limit, Waiting};
@@ -38,6 +39,9 @@ pub(super) struct Task {
     pub(super) kind: VesselKind,
     /// Why what it leaves may stand no longer, in the place where it may stand longest.
     pub(super) why: Option<String>,
+    pub(super) state: TaskState,
+    /// When it was planned to start, where what has happened was written into the schedule.
+    pub(super) planned: Option<Time>,
 }
 
 /// Everything that is to be planned.
@@ -284,6 +288,8 @@ impl Laying<'_> {
                 .and_then(|id| drink.vessel(id))
                 .map_or(VesselKind::Pitcher, |at| drink.vessels[at].kind),
             why: None,
+            state: TaskState::Ahead,
+            planned: None,
         });
         self.tasks.len() - 1
     }

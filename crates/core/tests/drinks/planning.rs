@@ -5,8 +5,8 @@ use keen_core::drink::{
     Action, Cut, Drink, Maceration, Preparation, Press, RestingPlace, Step, Warmth,
 };
 use keen_core::plan::{
-    After, Closed, Hold, Means, Order, Plan, PlanChange, PlannedTask, Trouble, Wanted, plan,
-    plan_with_help,
+    After, Closed, Fact, Hold, Means, Order, Plan, PlanChange, PlannedTask, TaskState, Trouble,
+    Wanted, plan, plan_with_help,
 };
 use keen_core::quantity::Amount;
 use keen_core::scale::{Size, resize};
@@ -78,18 +78,40 @@ fn fits(plan: &Plan) {
 
 /// What every plan that fits keeps to, read off what it tells.
 fn assert_sound(order: &Order, plan: &Plan) {
+    for t in &plan.tasks {
+        assert!(t.to <= order.drinks[t.drink].serve_at + 0.02, "{} is late", t.id);
+    }
+    assert_can_be_done(order, plan);
+    assert_no_vessel_twice(plan);
+    assert!(plan.refrigerator_l <= order.means.refrigerator_l + 1e-6);
+    assert!(plan.bound + 0.02 >= plan.begins, "{} {}", plan.bound, plan.begins);
+}
+
+fn assert_no_vessel_twice(plan: &Plan) {
+    for vessel in &plan.vessels {
+        let by: Vec<_> = vessel.by.iter().filter(|b| b.to > b.from).collect();
+        for pair in by.windows(2) {
+            assert!(pair[0].to <= pair[1].from + 0.02, "two want {}: {:?}", vessel.name, vessel.by);
+        }
+    }
+}
+
+/// What is yet to come has its hands and its burner for itself, rests in closed hours, and comes in the order that is
+/// written. What has happened happened.
+fn assert_can_be_done(order: &Order, plan: &Plan) {
     const A_BIT: f64 = 0.02;
     let meets = |a: (f64, f64), b: (f64, f64)| a.0 + A_BIT < b.1 && b.0 + A_BIT < a.1;
     for (i, t) in plan.tasks.iter().enumerate() {
         let hands = (t.hands_from, t.hands_to);
         assert!(t.from <= t.hands_from && t.hands_from <= t.hands_to && t.hands_to <= t.to);
-        let serve_at = order.drinks[t.drink].serve_at;
-        assert!(t.to <= serve_at + A_BIT, "{} is late", t.id);
+        if t.state != TaskState::Ahead {
+            continue;
+        }
         for closed in &order.closed {
             let at_night = t.cook.is_some() && meets(hands, (closed.from, closed.to));
             assert!(!at_night, "{} at night", t.id);
         }
-        for other in &plan.tasks[..i] {
+        for other in plan.tasks.iter().enumerate().filter(|(j, _)| *j != i).map(|(_, o)| o) {
             let theirs = (other.hands_from, other.hands_to);
             if t.cook == other.cook && t.cook.is_some() {
                 assert!(!meets(hands, theirs), "{} and {} by one cook", t.id, other.id);
@@ -102,19 +124,6 @@ fn assert_sound(order: &Order, plan: &Plan) {
         assert!(t.cook.is_none_or(|c| c < order.means.cooks as usize));
         assert!(t.ring.is_none_or(|r| r < order.means.rings as usize));
     }
-    for vessel in &plan.vessels {
-        let by: Vec<_> = vessel.by.iter().filter(|b| b.to > b.from).collect();
-        for pair in by.windows(2) {
-            assert!(
-                pair[0].to <= pair[1].from + A_BIT,
-                "two want {}: {:?}",
-                vessel.name,
-                vessel.by
-            );
-        }
-    }
-    assert!(plan.refrigerator_l <= order.means.refrigerator_l + 1e-6);
-    assert!(plan.bound + A_BIT >= plan.begins, "{} {}", plan.bound, plan.begins);
     // Steps that work on the same vessel come in the order in which they are written.
     for wanted in &order.drinks {
         let at = |step: usize| {
@@ -127,6 +136,7 @@ fn assert_sound(order: &Order, plan: &Plan) {
                 let shares = |id: &&str| path.contains(id);
                 if wanted.drink.steps[earlier].action.path().iter().any(shares)
                     && let (Some(a), Some(b)) = (at(earlier), at(later))
+                    && b.state == TaskState::Ahead
                 {
                     assert!(a.to <= b.hands_from + A_BIT, "{} before {}", b.id, a.id);
                 }
@@ -337,10 +347,16 @@ fn one_pot_serves_two_drinks_one_after_the_other() {
         means: Means { cooks: 2, rings: 4, refrigerator_l: 40.0 },
         ..Order::default()
     };
-    let plan = plan(&order, &cupboard).unwrap();
-    fits(&plan);
-    assert_sound(&order, &plan);
-    let pot = plan.vessels.iter().find(|v| v.name == "Big pot").expect("it is used");
+    let planned = plan(&order, &cupboard).unwrap();
+    fits(&planned);
+    assert_sound(&order, &planned);
+    // Who is late with the first has the second wait for the pot.
+    for (now, late) in [(-400.0, 30.0), (-250.0, 50.0), (-120.0, 25.0)] {
+        let followed = plan(&made(&order, &planned, now, |_| late), &cupboard).unwrap();
+        assert_can_be_done(&order, &followed);
+        assert_no_vessel_twice(&followed);
+    }
+    let pot = planned.vessels.iter().find(|v| v.name == "Big pot").expect("it is used");
     assert_eq!(pot.by.len(), 2);
     assert_ne!(pot.by[0].drink, pot.by[1].drink);
     // With another one they would be made side by side.
@@ -677,5 +693,104 @@ fn how_long_things_may_stand_and_why() {
         let (minutes, reason) = stands(&drink, step);
         assert!((least..=most).contains(&minutes), "{what}: {minutes} min, {reason}");
         assert!(reason.contains(why), "{what}: {reason}");
+    }
+}
+
+/// A plan's tasks as they were planned up to `now`, each so many minutes late.
+fn made(order: &Order, plan: &Plan, now: f64, late: impl Fn(usize) -> f64) -> Order {
+    let mut facts: Vec<Fact> = Vec::new();
+    for (i, t) in plan.tasks.iter().enumerate() {
+        let (from, to) = (t.from + late(i), t.to + late(i));
+        let drink = &order.drinks[t.drink].id;
+        match facts.iter_mut().find(|f| f.drink == *drink && f.step == t.step) {
+            // A batch says of all rounds of a step together that they were started, and are done.
+            Some(other) => (other.from, other.to) = (other.from.min(from), other.to.max(to)),
+            None => facts.push(Fact {
+                drink: drink.clone(),
+                step: t.step.clone(),
+                from,
+                to,
+                done: false,
+            }),
+        }
+    }
+    facts.retain(|fact| fact.from < now);
+    facts.iter_mut().for_each(|fact| fact.done = fact.to <= now);
+    Order { facts: Some(facts), now: Some(now), ..order.clone() }
+}
+
+fn begins(plan: &Plan) -> Vec<(String, f64)> {
+    plan.tasks.iter().map(|t| (t.id.clone(), t.from)).collect()
+}
+
+#[test]
+fn what_is_made_as_planned_moves_nothing() {
+    let (cupboard, order) = (fallow_lane(), open_day());
+    let planned = plan(&order, &cupboard).unwrap();
+    for now in [-150.0, -60.0, -20.0] {
+        let followed = plan(&made(&order, &planned, now, |_| 0.0), &cupboard).unwrap();
+        assert_eq!(begins(&followed), begins(&planned));
+        assert!(followed.under_way && followed.later_by.is_none());
+        assert!(followed.tasks.iter().all(|t| t.moved.is_none()));
+        let state = |t: &PlannedTask| match (t.from < now, t.to <= now) {
+            (_, true) => TaskState::Done,
+            (true, false) => TaskState::Running,
+            (false, false) => TaskState::Ahead,
+        };
+        assert!(followed.tasks.iter().all(|t| t.state == state(t)), "at {now}");
+    }
+}
+
+#[test]
+fn what_is_late_moves_what_comes_after_it_and_says_what_it_does_to_serving() {
+    let cupboard = fallow_lane();
+    let order = Order {
+        drinks: vec![wanted("a", demo("hibiscus-and-bay-orange-cooler"), 8)],
+        ..Order::default()
+    };
+    let planned = plan(&order, &cupboard).unwrap();
+    let steep = planned.tasks.iter().find(|t| t.label == "steep").unwrap();
+    // It was forgotten for forty minutes.
+    let now = steep.to + 40.0;
+    let mut late = made(&order, &planned, steep.to, |_| 0.0);
+    late.now = Some(now);
+    let followed = plan(&late, &cupboard).unwrap();
+    assert_eq!(task(&followed, &steep.id).state, TaskState::Done);
+    let ahead: Vec<_> = followed.tasks.iter().filter(|t| t.state == TaskState::Ahead).collect();
+    assert!(!ahead.is_empty());
+    for it in ahead {
+        let by = it.from - task(&planned, &it.id).from;
+        assert!(it.from >= now && (35.0..=40.5).contains(&by), "{} by {by}", it.id);
+        assert!((it.moved.unwrap() - by).abs() < 0.1);
+    }
+    assert!((followed.ready[0] - 40.0).abs() < 5.0, "{}", followed.ready[0]);
+    assert_eq!(followed.later_by, Some((followed.ready[0] / 5.0).ceil() * 5.0));
+    // Five minutes less than the time to spare does nothing.
+    let spare = Order { now: Some(steep.to + 0.4), ..late };
+    assert_eq!(plan(&spare, &cupboard).unwrap().later_by, None);
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 12, failure_persistence: None, ..Default::default() })]
+
+    /// Whatever was late, what is yet to come is neither in the past nor in two places at once.
+    #[test]
+    fn what_is_yet_to_come_can_be_done(
+        now in -200.0..-5.0f64,
+        late in prop::collection::vec(prop_oneof![3 => Just(0.0), 1 => 0.0..50.0f64], 120),
+    ) {
+        let (cupboard, mut order) = (fallow_lane(), open_day());
+        order.drinks.truncate(3);
+        order.means = Means { cooks: 1, rings: 1, refrigerator_l: 40.0 };
+        let planned = plan(&order, &cupboard).unwrap();
+        let followed = plan(&made(&order, &planned, now, |i| late[i]), &cupboard).unwrap();
+        assert_can_be_done(&order, &followed);
+        for it in followed.tasks.iter().filter(|t| t.state == TaskState::Ahead) {
+            prop_assert!(it.from >= now - 0.02 && it.from >= task(&planned, &it.id).from - 0.02);
+        }
+        for drink in 0..order.drinks.len() {
+            let last = followed.tasks.iter().filter(|t| t.drink == drink).map(|t| t.to);
+            prop_assert_eq!(followed.ready[drink], last.fold(f64::NEG_INFINITY, f64::max));
+        }
     }
 }

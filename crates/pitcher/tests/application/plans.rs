@@ -125,6 +125,43 @@ fn shopping_is_for_all_of_it_at_its_size() {
 }
 
 #[test]
+fn a_plan_follows_what_is_made_for_it() {
+    let app = Application::start("serve");
+    let (path, kept) = keep(&app);
+    let id = kept["id"].as_str().unwrap();
+    let ask = |plan: &Value| {
+        app.post("/api/compute/plan", &json!({ "plan": plan, "help": true, "id": id })).json()
+    };
+    let mut plan = kept["plan"].clone();
+    assert_eq!(ask(&plan)["plan"]["under_way"], false);
+    let batch = app.post(&format!("{path}/make"), &json!({ "entry": "a" })).json();
+    // Years too early moves nothing.
+    let early = ask(&plan);
+    assert_eq!(
+        (&early["plan"]["under_way"], &early["plan"]["later_by"]),
+        (&json!(true), &json!(null))
+    );
+    let step = batch["stands"]["steps"][0]["id"].as_str().unwrap();
+    let happenings = format!("/api/batches/{}/happenings", batch["id"].as_str().unwrap());
+    app.post(&happenings, &json!({ "what": { "done": { "step": step } } })).json();
+    let followed = ask(&plan);
+    let tasks = followed["plan"]["tasks"].as_array().unwrap();
+    let done: Vec<&str> = tasks
+        .iter()
+        .filter(|t| t["state"] == "done")
+        .map(|t| t["step"].as_str().unwrap())
+        .collect();
+    assert_eq!(done, [step]);
+    let far = followed["now"].as_f64().unwrap();
+    assert!((tasks[0]["to"].as_f64().unwrap() - far).abs() < 1.0, "it was done just now");
+    // The plan is used again another day: what was made before says nothing.
+    plan["serving"] = json!("2030-06-29T15:00");
+    assert_eq!(ask(&plan)["plan"]["under_way"], false);
+    // By itself the same plan knows of no batch.
+    assert_eq!(work_out(&app, &kept["plan"])["plan"]["under_way"], false);
+}
+
+#[test]
 fn what_nobody_can_plan_is_refused_by_name() {
     let app = Application::start("serve");
     let (path, kept) = keep(&app);

@@ -9,7 +9,7 @@ use jiff::tz::TimeZone;
 use jiff::{Timestamp, ToSpan, Zoned};
 use keen_core::balance::Profile;
 use keen_core::drink::{Drink, FieldError};
-use keen_core::plan::{Closed, Hold, Order, Plan, Wanted, plan, plan_with_help};
+use keen_core::plan::{Closed, Fact, Hold, Order, Plan, Wanted, plan, plan_with_help};
 use keen_core::quantity::Units;
 use keen_core::scale::{in_measures, resize};
 use keen_core::trace::Trace;
@@ -20,6 +20,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::{IntoParams, ToSchema};
 
+use super::batches::{Read, made_for};
 use super::body::SaidUnder;
 use super::changes::Changed;
 use super::desk::{Asker, By};
@@ -105,6 +106,10 @@ pub(crate) struct AskPlan {
     /// Whether to find out what would help, too.
     #[serde(default)]
     help: bool,
+    /// The id of the saved plan. What is being made for it is followed: tasks that are done are at the time that they
+    /// were done, and late ones move what comes after them.
+    #[serde(default)]
+    id: Option<String>,
 }
 
 /// A plan that was worked out.
@@ -202,20 +207,28 @@ fn closed(plan: &PlanFile, zero: &Zoned) -> Result<Vec<Closed>, FieldError> {
 pub(super) struct Gathered {
     pub(super) file: PlanFile,
     pub(super) drinks: Vec<Result<Drink, String>>,
+    /// What is made for it, or was.
+    made: Vec<Read>,
 }
 
 impl State {
     /// Fetches the drinks of a plan as they are now.
-    pub(super) async fn gather(&self, file: PlanFile) -> Result<Gathered, Problem> {
+    /// With an `id` also the batches that are made for it.
+    pub(super) async fn gather(
+        &self,
+        file: PlanFile,
+        id: Option<String>,
+    ) -> Result<Gathered, Problem> {
         let ids: Vec<String> = file.drinks.iter().map(|d| d.drink.clone()).collect();
-        let kept = self
+        let (kept, made) = self
             .with_store(move |store| {
+                let made = id.map_or_else(|| Ok(Vec::new()), |id| made_for(store, &id, &ids));
                 let read = |id: &String| match store.drinks().read(id) {
                     Ok(kept) => Ok(Some(kept)),
                     Err(StoreError::NotFound) => Ok(None),
                     Err(other) => Err(other),
                 };
-                ids.iter().map(read).collect::<Result<Vec<_>, _>>()
+                Ok((ids.iter().map(read).collect::<Result<Vec<_>, _>>()?, made?))
             })
             .await?;
         let drinks =
@@ -226,7 +239,7 @@ impl State {
                     Some(kept) => kept_drink(&kept.body).map_err(|why| why.to_string()),
                 })
                 .collect();
-        Ok(Gathered { file, drinks })
+        Ok(Gathered { file, drinks, made })
     }
 }
 
@@ -288,6 +301,10 @@ impl Gathered {
             let time = moment(&format!("holds[{i}].at"), &held.at, zero.time_zone())?;
             holds.push(Hold { task: held.task.clone(), at: minutes(zero, &time) });
         }
+        let zero_at = zero.timestamp().to_string();
+        let made: Vec<Vec<Fact>> =
+            self.made.iter().filter_map(|made| made.facts(&self.file, &zero_at)).collect();
+        let facts = (!made.is_empty()).then(|| made.concat());
         let order = Order {
             drinks: wanted,
             means: self.file.means,
@@ -296,7 +313,8 @@ impl Gathered {
             after: self.file.after.clone(),
             ahead: self.file.ahead.clone(),
             // What has been served can't be begun in time any more.
-            now: Some(now).filter(|now| *now < 0.0),
+            now: Some(now).filter(|now| *now < 0.0 || facts.is_some()),
+            facts,
         };
         Ok((order, shown))
     }
@@ -557,7 +575,7 @@ pub(super) async fn plan_calendar(
     let kept = state.with_store(move |store| store.plans().read(&id)).await?;
     let (version, changed_at) = (kept.version, kept.changed_at.clone());
     let view = view(kept)?;
-    let gathered = state.gather(view.plan).await?;
+    let gathered = state.gather(view.plan, Some(view.id.clone())).await?;
     let cupboard = state.cupboard();
     let worked_out = move |work: &Work| {
         let answer = gathered.worked_out(Worktop::new(&cupboard, work), false)?;
@@ -624,24 +642,26 @@ pub(super) async fn work_out(
     asker: Asker,
     body: Body,
 ) -> Result<web::Json<PlanAnswer>, Problem> {
-    let (plan, help) = asked(&body)?;
-    let gathered = state.gather(plan).await?;
+    let (plan, help, id) = asked(&body)?;
+    let gathered = state.gather(plan, id).await?;
     let cupboard = state.cupboard();
     let worked_out =
         move |work: &Work| Ok(gathered.worked_out(Worktop::new(&cupboard, work), help)?);
     state.desk.ask(asker, worked_out).await.map(web::Json)
 }
 
-fn asked(body: &Body) -> Result<(PlanFile, bool), Problem> {
+fn asked(body: &Body) -> Result<(PlanFile, bool, Option<String>), Problem> {
     #[derive(Deserialize)]
     #[serde(deny_unknown_fields)]
     struct Parts {
         plan: Value,
         #[serde(default)]
         help: bool,
+        #[serde(default)]
+        id: Option<String>,
     }
-    let Parts { plan, help } = body.json()?;
-    Ok((plan_from_value(plan)?, help))
+    let Parts { plan, help, id } = body.json()?;
+    Ok((plan_from_value(plan)?, help, id))
 }
 
 impl State {
@@ -650,7 +670,7 @@ impl State {
         &self,
         plan: Value,
     ) -> Result<impl FnOnce(Worktop<'_>) -> Vec<Drink> + Send + use<>, Problem> {
-        let gathered = self.gather(plan_from_value(plan)?).await?;
+        let gathered = self.gather(plan_from_value(plan)?, None).await?;
         Ok(move |worktop: Worktop<'_>| {
             let there = gathered.file.drinks.iter().zip(&gathered.drinks);
             there

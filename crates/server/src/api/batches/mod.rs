@@ -7,7 +7,7 @@ mod practice;
 mod say;
 mod teach;
 
-pub(super) use from_plan::make_from_plan;
+pub(super) use from_plan::{made_for, make_from_plan};
 pub(super) use going::list_going;
 pub(super) use practice::{look_at, put_before, set_clock};
 pub(super) use say::{say_happening, ways};
