@@ -21,9 +21,9 @@ import { Ended } from "./Ended";
 import { Going, type Waiting, useGoing, waiterOf, waitsOf } from "./Going";
 import { Happened } from "./Happened";
 import { canSpeak, momentNow, readAloud, useAwake, useKeys, useNow, useSwipe } from "./hooks";
-import { Progress } from "./Progress";
 import { late } from "./ready";
 import { StepNow } from "./StepNow";
+import { StepVessels } from "./StepVessels";
 import { useBatch } from "./useBatch";
 import { useBell, useBellChoice } from "./useBell";
 import { tell, useInstruments } from "./useInstruments";
@@ -222,7 +222,10 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
           px: { xs: 2, md: 3.5 },
           py: { xs: 1.5, md: 2 },
           display: "grid",
-          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 340px" },
+          gridTemplateColumns: {
+            xs: "minmax(0, 1fr)",
+            md: finished ? "minmax(0, 1fr) 380px" : "minmax(0, 1fr) 260px",
+          },
           gap: { xs: 2.5, md: 5 },
           alignContent: "start",
         }}
@@ -287,27 +290,34 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
           )}
           {log && <Happened view={view} say={say} />}
         </Box>
-        <Box component="section" aria-label="Where it is heading">
-          <MapPlate
-            drinkers={drinkers}
-            map={stands.report.map}
-            colour={stands.report.profile?.colour}
-            name={view.name}
-            ring={stands.written ?? undefined}
-            before={point && stands.doubt_before ? cloudOf(point, stands.doubt_before) : undefined}
-            cloud={point ? cloudOf(point, stands.doubt) : null}
-          />
-          <Box sx={{ fontSize: 14.5, mt: 1 }}>
-            {stands.readings.length > 0 && <strong>{lastReading(view)} </strong>}
-            <Box component="span" sx={{ color: colour("muted") }}>
-              {finished
-                ? (stands.otherwise ?? "The ring marks the target.")
-                : (stands.measure?.message ?? "No need to measure anything now.")}
+        <Box sx={{ display: "grid", gap: 3, alignContent: "start", minWidth: 0 }}>
+          {!finished && <StepVessels view={view} step={step?.id} />}
+          <Box component="section" aria-label="Where it is heading">
+            <Box sx={{ maxWidth: finished ? 420 : 220 }}>
+              <MapPlate
+                quiet={!finished}
+                drinkers={finished ? drinkers : undefined}
+                map={stands.report.map}
+                colour={stands.report.profile?.colour}
+                name={view.name}
+                ring={stands.written ?? undefined}
+                before={
+                  point && stands.doubt_before ? cloudOf(point, stands.doubt_before) : undefined
+                }
+                cloud={point ? cloudOf(point, stands.doubt) : null}
+              />
+            </Box>
+            <Box sx={{ fontSize: 14.5, mt: 1 }}>
+              {stands.readings.length > 0 && <strong>{lastReading(view)} </strong>}
+              <Box component="span" sx={{ color: colour("muted") }}>
+                {finished
+                  ? (stands.otherwise ?? "The ring marks the target.")
+                  : stands.measure?.message}
+              </Box>
             </Box>
           </Box>
         </Box>
       </Box>
-      <Progress view={view} />
       {asked && (
         <Asking
           asked={asked.what}

@@ -25,6 +25,8 @@ interface MapPlateProps {
   past?: Place[] | undefined;
   /** Where it lay as it was written before. */
   versions?: Place[] | undefined;
+  /** Small, beside something else: where it lies and in which band, and no figures. */
+  quiet?: boolean;
 }
 
 /** Something with a name that lies on the map. */
@@ -42,8 +44,9 @@ export interface Drinker {
   ends: Spot[];
 }
 
-const LEFT = 34;
-const BOTTOM = 40;
+/** Room for the figures of the axes. */
+const AXES = { left: 34, bottom: 40 };
+const NO_AXES = { left: 2, bottom: 2 };
 const TOP = 8;
 const RIGHT = 10;
 
@@ -53,16 +56,21 @@ interface Scale {
   y: ScaleLinear<number, number>;
   w: number;
   h: number;
+  left: number;
+  bottom: number;
 }
 
-function scaleOf(width: number, sweetness: number, acidity: number): Scale {
-  const w = Math.max(width, 240);
-  const h = Math.min(Math.max(w * 0.86, 200), 424);
+function scaleOf(width: number, sweetness: number, acidity: number, quiet: boolean): Scale {
+  const { left, bottom } = quiet ? NO_AXES : AXES;
+  const w = Math.max(width, quiet ? 160 : 240);
+  const h = Math.min(Math.max(w * 0.86, quiet ? 140 : 200), 424);
   return {
     w,
     h,
-    x: scaleLinear([0, sweetness], [LEFT, w - RIGHT]),
-    y: scaleLinear([0, acidity], [h - BOTTOM, TOP]),
+    left,
+    bottom,
+    x: scaleLinear([0, sweetness], [left, w - RIGHT]),
+    y: scaleLinear([0, acidity], [h - bottom, TOP]),
   };
 }
 
@@ -80,13 +88,14 @@ export function MapPlate(props: MapPlateProps) {
     drinkers,
     past,
     versions,
+    quiet = false,
   } = props;
   const [box, { width }] = useSize<HTMLDivElement>();
   const clip = useId();
   const { sweetness_max, acidity_max, point } = map;
   const scale = useMemo(
-    () => scaleOf(width, sweetness_max, acidity_max),
-    [width, sweetness_max, acidity_max],
+    () => scaleOf(width, sweetness_max, acidity_max, quiet),
+    [width, sweetness_max, acidity_max, quiet],
   );
   const { x, y, w, h } = scale;
   const words = point
@@ -122,6 +131,7 @@ export function MapPlate(props: MapPlateProps) {
           sweetnessMax={sweetness_max}
           acidityMax={acidity_max}
           inBand={point?.band ?? undefined}
+          quiet={quiet}
         />
         {past && (
           <g data-testid="past" clipPath={`url(#${clip})`}>
@@ -237,12 +247,13 @@ interface GroundProps {
   acidityMax: number;
   /** The band that the drink lies in. */
   inBand: string | undefined;
+  quiet: boolean;
 }
 
 /** What stands still while the drink moves: the plate, its bands, its axes. */
 const Ground = memo(function Ground(props: GroundProps) {
-  const { scale, clip, bands, typical, sweetnessMax, acidityMax, inBand } = props;
-  const { x, y, w, h } = scale;
+  const { scale, clip, bands, typical, sweetnessMax, acidityMax, inBand, quiet } = props;
+  const { x, y, w, h, left, bottom } = scale;
   // Far beyond the plate, so that wedges reach its corners.
   const far = 4;
   const ray = (ratio: number) => {
@@ -253,10 +264,10 @@ const Ground = memo(function Ground(props: GroundProps) {
   return (
     <>
       <clipPath id={clip}>
-        <rect x={LEFT} y={TOP} width={w - LEFT - RIGHT} height={h - TOP - BOTTOM} rx={12} />
+        <rect x={left} y={TOP} width={w - left - RIGHT} height={h - TOP - bottom} rx={12} />
       </clipPath>
       <g clipPath={`url(#${clip})`}>
-        <rect x={LEFT} y={TOP} width={w} height={h} fill={colour("enamel")} />
+        <rect x={left} y={TOP} width={w} height={h} fill={colour("enamel")} />
         {bands
           .filter((band) => band.name === inBand)
           .map((band) => {
@@ -284,7 +295,7 @@ const Ground = memo(function Ground(props: GroundProps) {
         {x.ticks(6).map((t) => (
           <path
             key={`x${t}`}
-            d={`M${x(t)} ${TOP}V${h - BOTTOM}`}
+            d={`M${x(t)} ${TOP}V${h - bottom}`}
             stroke={colour("hairline")}
             strokeOpacity={0.6}
           />
@@ -292,7 +303,7 @@ const Ground = memo(function Ground(props: GroundProps) {
         {y.ticks(5).map((t) => (
           <path
             key={`y${t}`}
-            d={`M${LEFT} ${y(t)}H${w}`}
+            d={`M${left} ${y(t)}H${w}`}
             stroke={colour("hairline")}
             strokeOpacity={0.6}
           />
@@ -309,11 +320,12 @@ const Ground = memo(function Ground(props: GroundProps) {
         )}
       </g>
       {bands.map((band) => {
+        if (quiet && band.name !== inBand) return null;
         const [bx, by] = bandNameAt(band, sweetnessMax, acidityMax);
         return (
           <text
             key={band.name}
-            x={x(bx)}
+            x={quiet ? Math.min(x(bx), w - RIGHT - 34) : x(bx)}
             y={y(by)}
             textAnchor="middle"
             fill={band.name === inBand ? colour("ink") : colour("bandName")}
@@ -323,35 +335,37 @@ const Ground = memo(function Ground(props: GroundProps) {
           </text>
         );
       })}
-      <g fill={colour("muted")} style={{ fontSize: 12.5 }}>
-        {x.ticks(6).map((t) => (
-          <text key={t} x={x(t)} y={h - BOTTOM + 16} textAnchor="middle">
-            {t}
-          </text>
-        ))}
-        {y
-          .ticks(5)
-          .filter((t) => t > 0)
-          .map((t) => (
-            <text key={t} x={LEFT - 8} y={y(t) + 4} textAnchor="end">
-              {t.toFixed(1)}
+      {!quiet && (
+        <g fill={colour("muted")} style={{ fontSize: 12.5 }}>
+          {x.ticks(6).map((t) => (
+            <text key={t} x={x(t)} y={h - bottom + 16} textAnchor="middle">
+              {t}
             </text>
           ))}
-        <text x={LEFT} y={h - 6}>
-          sweetness, g in 100 g
-        </text>
-        {/* On a small plate there is no room for more words; the figures beside it say as much. */}
-        {w >= 300 && (
-          <>
-            <text x={LEFT + 12} y={TOP + 20}>
-              acidity, % as citric
-            </text>
-            <text x={w - RIGHT} y={h - 6} textAnchor="end">
-              dashed: usual for its kind
-            </text>
-          </>
-        )}
-      </g>
+          {y
+            .ticks(5)
+            .filter((t) => t > 0)
+            .map((t) => (
+              <text key={t} x={left - 8} y={y(t) + 4} textAnchor="end">
+                {t.toFixed(1)}
+              </text>
+            ))}
+          <text x={left} y={h - 6}>
+            sweetness, g in 100 g
+          </text>
+          {/* On a small plate there is no room for more words; the figures beside it say as much. */}
+          {w >= 300 && (
+            <>
+              <text x={left + 12} y={TOP + 20}>
+                acidity, % as citric
+              </text>
+              <text x={w - RIGHT} y={h - 6} textAnchor="end">
+                dashed: usual for its kind
+              </text>
+            </>
+          )}
+        </g>
+      )}
     </>
   );
 });
