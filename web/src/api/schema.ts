@@ -5431,7 +5431,8 @@ export interface components {
             may_stand_until?: number | null;
             /**
              * Format: double
-             * @description By how much later than planned it starts, minutes, because something took longer.
+             * @description By how much later than planned it starts, minutes, because something took longer; below 0 earlier, because what
+             *     comes before it was done sooner and can't stand for so long.
              */
             moved?: number | null;
             /** @description On which burner. */

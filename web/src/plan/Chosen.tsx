@@ -7,7 +7,7 @@ import { Link } from "react-router";
 import type { Plan, PlanAnswer, PlanFile, PlannedTask } from "../api/client";
 import { colour, displayFont } from "../ui/theme";
 import { span } from "../ui/format";
-import { civil, dayAndHour, hour, type Clock } from "./times";
+import { civil, dayAndHour, hour, movedBy, type Clock } from "./times";
 import type { Edit } from "./planEditor";
 
 interface ChosenProps {
@@ -121,7 +121,7 @@ function TaskLine({ task, plan, file, clock, answer, edit, onTask }: TaskLinePro
           </Box>
         )}
         {task.moved != null && (
-          <Box sx={{ fontSize: 13.5, fontWeight: 600 }}>{span(task.moved)} later than planned</Box>
+          <Box sx={{ fontSize: 13.5, fontWeight: 600 }}>{movedBy(task.moved)}</Box>
         )}
         {task.held && <Box sx={{ fontSize: 13.5, fontWeight: 600 }}>pinned to this time</Box>}
         {open && (

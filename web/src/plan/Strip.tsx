@@ -5,7 +5,7 @@ import { tokens } from "../ui/theme";
 import { useSize } from "../ui/useSize";
 import { VesselDrawing } from "../ui/vessel";
 import { stripScale, type Scale, type Span } from "./scale";
-import { date, hour, hours, type Clock, weekday } from "./times";
+import { date, hour, hours, movedBy, type Clock, weekday } from "./times";
 import look from "./Strip.module.css";
 
 interface StripProps {
@@ -400,10 +400,10 @@ function Work(props: WorkProps) {
   const first = block.tasks[0]!;
   const mine = plan.tasks.filter((task) => block.tasks.includes(task.id));
   const held = mine.some((task) => task.held);
-  const moved = Math.max(...mine.map((task) => task.moved ?? 0));
+  const moved = mine[0]?.moved ?? 0;
   // A short way is enough to see that it came from before.
   const came = moved > 0 ? Math.min(scale.at(block.from) - scale.at(block.from - moved), CAME) : 0;
-  const state = block.done ? ", done" : moved > 0 ? `, ${span(moved)} later than planned` : "";
+  const state = block.done ? ", done" : moved !== 0 ? `, ${movedBy(moved)}` : "";
   const words = block.label.length * LETTER;
   const long = upright ? thick : Number(style.width);
   const inside = words + 16 <= long && Number(style.height) >= 17;

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import {
+  movedBy,
   civil,
   comingSaturday,
   date,
@@ -52,4 +53,9 @@ describe("times of a plan", () => {
     expect(comingSaturday(new Date(2030, 5, 19, 9))).toBe("2030-06-22T15:00");
     expect(comingSaturday(new Date(2030, 5, 22, 9))).toBe("2030-06-29T15:00");
   });
+});
+
+it("says by how much a task has moved, and which way", () => {
+  expect(movedBy(25)).toBe("25 min later than planned");
+  expect(movedBy(-5)).toBe("5 min earlier than planned");
 });

@@ -4,6 +4,7 @@
  */
 
 import { clockTime, weekday as weekdayOf, wholeDay } from "../ui/dates";
+import { span } from "../ui/format";
 
 /** When the minutes are counted from, and where the clock hangs. */
 export interface Clock {
@@ -75,4 +76,9 @@ export function comingSaturday(now: Date = new Date()): string {
   day.setDate(day.getDate() + ((6 - day.getDay() + 7) % 7 || 7));
   const two = (n: number) => String(n).padStart(2, "0");
   return `${day.getFullYear()}-${two(day.getMonth() + 1)}-${two(day.getDate())}T15:00`;
+}
+
+/** By how much a task is later or earlier than planned, minutes. */
+export function movedBy(minutes: number): string {
+  return `${span(Math.abs(minutes))} ${minutes > 0 ? "later" : "earlier"} than planned`;
 }

@@ -4,13 +4,13 @@
 //! was planned for, as late as it can be; where that can't be had any more, it moves just as far back as it must: not
 //! before now, not before what it needs is done, not before the same hands, burner or vessel are free, and not into
 //! times when nobody is. (A repair by *right shift*: the order of the tasks stays, so that nobody is sent from one
-//! thing to another for a delay of five minutes.) Being early moves nothing, since fresh is better: it is time to
-//! spare.
+//! thing to another for a delay of five minutes.) What is done early is followed sooner only as far as it can't stand:
+//! fresh is better, and the rest is time to spare.
 
 use serde::{Deserialize, Serialize};
 
 use super::board::Time;
-use super::schedule::{Broken, Schedule};
+use super::schedule::{Broken, Link, Schedule};
 use super::tasks::{Laid, Task, minutes, seconds};
 use super::{Order, Plan};
 
@@ -72,7 +72,13 @@ pub(super) fn follow(order: &Order, laid: &mut Laid, schedule: &mut Schedule) {
             let ring = schedule.ring[job].map(|ring| rings[ring]);
             let free = on.iter().filter(|(stay, vessel)| vessels[*vessel].0 != Some(*stay));
             let free = free.map(|(_, vessel)| vessels[*vessel].1).max();
-            let planned = schedule.starts[job] + it.lead;
+            // What can't stand for longer is gone on with before its time.
+            let stands = |l: &&Link| l.to == job && tasks[l.from].state == TaskState::Done;
+            let until =
+                laid.problem.links.iter().filter(stands).filter_map(|l| {
+                    Some(schedule.starts[l.from] + jobs[l.from].length() + l.longest?)
+                });
+            let planned = until.fold(schedule.starts[job] + it.lead, Time::min);
             let earliest =
                 [done, hands, ring, free].into_iter().flatten().fold(now + it.lead, Time::max);
             let mut begins = planned.max(earliest);
@@ -145,7 +151,7 @@ fn happened(order: &Order, facts: &[Fact], laid: &mut Laid, schedule: &mut Sched
 fn stands_too_long(laid: &Laid, schedule: &mut Schedule) {
     for (index, link) in laid.problem.links.iter().enumerate() {
         let (broken, gap) = (Broken::Stands(index), laid.problem.gap(link, &schedule.starts));
-        let moved = laid.tasks[link.to].planned.is_some_and(|at| at < schedule.starts[link.to]);
+        let moved = laid.tasks[link.to].planned.is_some_and(|at| at != schedule.starts[link.to]);
         let too_long = link.longest.is_some_and(|longest| gap > longest);
         if moved && too_long && !schedule.broken.contains(&broken) {
             schedule.broken.push(broken);
@@ -169,7 +175,7 @@ pub(super) fn ready(order: &Order, plan: &mut Plan) {
     }
 }
 
-/// By how much later than planned a task is started, minutes, where that is worth a word.
+/// By how much later (or, below 0, earlier) than planned a task is started, minutes, where that is worth a word.
 pub(super) fn moved(planned: Option<Time>, start: Time) -> Option<f64> {
-    planned.map(|at| minutes(start - at)).filter(|by| *by >= IN_TIME)
+    planned.map(|at| minutes(start - at)).filter(|by| by.abs() >= IN_TIME)
 }

@@ -48,7 +48,8 @@ pub struct PlannedTask {
     pub held: bool,
     /// How far it has come.
     pub state: TaskState,
-    /// By how much later than planned it starts, minutes, because something took longer.
+    /// By how much later than planned it starts, minutes, because something took longer; below 0 earlier, because what
+    /// comes before it was done sooner and can't stand for so long.
     pub moved: Option<f64>,
 }
 
