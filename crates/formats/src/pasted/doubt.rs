@@ -59,7 +59,8 @@ pub(super) fn is_none(text: &str, (entries, aside): (&[Entry], usize), done: &[D
     if share(is_code) > 0.3 || (priced >= 2 && priced as f64 > 0.4 * many) {
         return true;
     }
-    if lines.iter().any(|l| is_for_the_shop(l)) && !works {
+    let makes = done.iter().any(|d| d.doing.verb != Verb::Put && !d.doing.uses.is_empty());
+    if lines.iter().any(|l| is_for_the_shop(l)) && !makes {
         return true;
     }
     let known = entries.iter().filter(|e| e.item.ingredient.is_some() && e.item.said).count();

@@ -74,6 +74,7 @@ impl Item {
 /// Why an amount is a guess: it can't be converted; it was measured by the hand.
 pub(super) const NOT_CONVERTED: &str =
     "We couldn't convert this amount, so we used the usual for a pitcher.";
+const NOT_THIS_SIZE: &str = "We don't know this size, so we used a usual one.";
 const AS_THE_HAND: &str = " is as large as the hand.";
 
 pub(super) fn guess(item: &mut Item, why: String) {
@@ -315,7 +316,7 @@ pub(super) fn measured(
                     match text_of(many, &name).trim().parse().ok().filter(|a| weighs(a).is_ok()) {
                         Some(amount) => {
                             item.amount = Some(amount);
-                            guess(item, "We don't know this size, so we used a usual one.".into());
+                            guess(item, NOT_THIS_SIZE.into());
                         }
                         None => no_amount(item, it, cupboard),
                     }
@@ -384,7 +385,8 @@ pub(super) fn compare(
         return;
     }
     // "a handful (15 g)", "2 cones (200 g each)": then it is known.
-    let by_the_hand = |why: &String| why == NOT_CONVERTED || why.ends_with(AS_THE_HAND);
+    let by_the_hand =
+        |why: &String| why == NOT_CONVERTED || why == NOT_THIS_SIZE || why.ends_with(AS_THE_HAND);
     if item.why.iter().any(by_the_hand) && !piece(&two) {
         item.why.retain(|why| !by_the_hand(why));
         if item.why.is_empty() {

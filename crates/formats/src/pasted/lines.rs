@@ -115,6 +115,10 @@ pub(super) fn front(found: &[Word]) -> usize {
             found[*at].is(&["(", "|", "~"])
                 || weighs
                 || (found[*at].is(&["–", "—"]) && apart(*at))
+                // "Orange squash - makes 1.2 litres"
+                || (found[*at].is(&["-"])
+                    && apart(*at)
+                    && found.get(at + 1).is_some_and(|w| w.is(&["make", "serve", "yield"])))
                 || makes
         })
         .unwrap_or(found.len())
@@ -136,6 +140,14 @@ pub(super) fn thinned(found: &[Word]) -> bool {
         })
     });
     // "1 part juice to 3 parts water."
+    // "Use 30 ml to 150 ml soda."
+    let measures = (0..found.len()).any(|at| {
+        plain(&found[at..]).is_some_and(|(_, used)| {
+            let rest = &found[at + used..];
+            rest.first().is_some_and(|w| w.is(&["to"])) && plain(&rest[1..]).is_some()
+        })
+    });
+    let ratio = ratio || measures;
     let parted = number(found).is_some_and(|(_, n)| found.get(n).is_some_and(|w| w.is(&["part"])));
     let begins = parted
         || found

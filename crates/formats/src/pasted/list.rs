@@ -7,7 +7,8 @@ use super::item::{Item, compare, guess, measured, no_amount};
 use super::names::{Found, Names};
 use super::outcome::Sure;
 use super::said::{Said, all_said, per, plain, plain_amount, share};
-use keen_core::quantity::said::{Word, number, says, together};
+use keen_core::quantity::Amount;
+use keen_core::quantity::said::{Counted, Many, Word, measure, number, says, together};
 
 /// Everything that a line says goes in. Empty where it says nothing of the kind.
 pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
@@ -93,7 +94,7 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
         match words[at].text.as_str() {
             "(" | "[" => depth += 1,
             ")" | "]" => depth = (depth - 1).max(0),
-            "," | ";" | "+" | "and" | "&" | "plus" | "/" | "in" | "with"
+            "," | ";" | "+" | "and" | "&" | "plus" | "/" | "in" | "with" | "·" | "•" | "|"
                 if depth == 0 && at > from =>
             {
                 let mut next = at + 1;
@@ -101,7 +102,7 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
                     next += 1;
                 }
                 let rest = &words[next..];
-                let begins = number(rest).is_some_and(|(_, used)| {
+                let begins = number(rest).or_else(|| by_the_hand(rest)).is_some_and(|(_, used)| {
                     let until = rest[used..].iter().position(|w| w.is(&[",", ";", "and"]));
                     names.find(&rest[used..until.map_or(rest.len(), |n| used + n)]).is_some()
                 });
@@ -140,6 +141,13 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
     }
     found.push(&words[from.min(words.len())..]);
     found
+}
+
+/// "Handful of ice", "splash of soda": one of it.
+fn by_the_hand(words: &[Word]) -> Option<(Many, usize)> {
+    let (counted, _, used) = measure(words)?;
+    let one = Many { low: 1.0, high: None, loose: false };
+    matches!(counted, Counted::By("handful" | "pinch" | "splash" | "dash")).then_some((one, used))
 }
 
 fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
@@ -270,6 +278,9 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
             }
             Some(said) => {
                 measured(&mut item, said, words, it, names.cupboard);
+                if let Some(both) = and_more(words, said) {
+                    item.amount = Some(both);
+                }
                 if let Some(second) = &second {
                     compare(&mut item, (said, second), words, it, names.cupboard);
                 }
@@ -288,6 +299,17 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         all.push(item);
     }
     all
+}
+
+/// "¾ cup + 2 tbsp", "1 cup plus a tablespoon": both together. "1c + 4c water" are two waters.
+fn and_more(words: &[Word], said: &Said) -> Option<Amount> {
+    let joins = words.get(said.to)?.is(&["+", "plus", "and", "&"]);
+    let (more, _) = plain(words.get(said.to + 1..).filter(|_| joins)?)?;
+    let first = plain_amount(said)?;
+    let alike = first.as_millilitres().is_some() == more.as_millilitres().is_some()
+        && first.as_grams().is_some() == more.as_grams().is_some();
+    let same = first.terms().iter().any(|a| more.terms().iter().any(|b| a.measure == b.measure));
+    format!("{first} + {more}").parse().ok().filter(|_| alike && !same)
 }
 
 /// "1 tsp vanilla": what comes in pieces and is measured by the spoon is its extract.

@@ -366,7 +366,12 @@ const MADE_SO_FAR: [&str; 12] = [
 
 /// Whether it is said of all that hasn't gone in yet; "all of the sugar" is only that.
 fn everything(words: &[Word]) -> bool {
+    let the_rest = words.windows(2).enumerate().any(|(at, w)| {
+        let of = words.get(at + 2).is_some_and(|w| w.is(&["of"]));
+        w[0].is(&["the"]) && w[1].text == "rest" && !of
+    });
     says(words, &["everything", "ingredients"])
+        || the_rest
         || words.iter().enumerate().any(|(at, w)| {
             let mut rest = words[at + 1..].iter().skip_while(|w| w.is(&["of", "the"]));
             w.is(&["all"])

@@ -1,7 +1,7 @@
 //! What scanning, copying and speaking do to a text: entities of web pages, letters that were figures on paper, and
 //! what the speaker took back.
 
-use keen_core::quantity::said::{Counted, Word, measure_word, number, words};
+use keen_core::quantity::said::{Counted, Word, measure, measure_word, number, words};
 
 /// What web pages write for a sign.
 const ENTITIES: [(&str, &str); 17] = [
@@ -203,6 +203,9 @@ fn in_one_column(text: &str) -> String {
             let right = line[next..].to_ascii_lowercase();
             let counted = right.starts_with(|c: char| c.is_ascii_digit())
                 || ["for ", "serves ", "makes "].iter().any(|word| right.starts_with(word));
+            // "Agave nectar      3 tbsp": the amount has a column of its own.
+            let named = line[from..gap].bytes().any(|b| b.is_ascii_digit());
+            let counted = counted && (named || !is_amount(&right));
             if counted && word(&line[from..gap]) && word(&line[next..]) {
                 lines.push(line[from..gap].to_owned());
                 from = next;
@@ -212,6 +215,14 @@ fn in_one_column(text: &str) -> String {
         lines.push(line[from..].to_owned());
     }
     lines.join("\n")
+}
+
+/// Whether a text is an amount and nothing else: "3 tbsp", "2 large".
+fn is_amount(text: &str) -> bool {
+    let words = words(text);
+    let Some((_, used)) = number(&words) else { return false };
+    let more = measure(&words[used..]).map_or(0, |(_, _, more)| more);
+    words[used + more..].iter().all(|w| w.is(&["large", "small", "medium", "big"]))
 }
 
 #[cfg(test)]
@@ -255,6 +266,9 @@ mod tests {
             ("Mint lemonade      For 6 glasses", "Mint lemonade\nFor 6 glasses"),
             ("200 g    sugar      4   limes", "200 g    sugar\n4   limes"),
             ("Sugar 1kg        1.89", "Sugar 1kg        1.89"),
+            ("Agave nectar     3 tbsp", "Agave nectar     3 tbsp"),
+            ("Cucumbers     2 large", "Cucumbers     2 large"),
+            ("Cucumbers     2 limes", "Cucumbers\n2 limes"),
         ] {
             let lines = in_lines(scanned);
             let read: Vec<String> = lines.lines().map(restored).collect();

@@ -189,11 +189,23 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
     let found = names.find_all(words);
     for one in &found {
         let (first, last) = (one.at[0], *one.at.last().unwrap_or(&0));
-        let before = &words[first.saturating_sub(6)..first];
+        if let Some(other) = instead_of(words, first, all.last_mut()) {
+            // "120 g piloncillo (or brown sugar)": one of the two.
+            let or = &words[first - 1];
+            other.words.retain(|word| word.from < or.from);
+            other.words.extend_from_slice(&words[first - 1..=last]);
+            continue;
+        }
+        let before = &words[first.saturating_sub(7)..first];
         // Only back to the last thing or comma.
         let since = before
             .iter()
-            .rposition(|w| w.is(&[",", "and", ";", "to", "into", "in", "with", "over"]))
+            .enumerate()
+            .rposition(|(at, w)| {
+                // "a litre and a half of water"
+                let half = w.is(&["and"]) && before.get(at + 2).is_some_and(|w| w.is(&["half"]));
+                !half && w.is(&[",", "and", ";", "to", "into", "in", "with", "over"])
+            })
             .map_or(0, |n| n + 1);
         let before = &before[since..];
         let front = first - before.len();
@@ -290,6 +302,18 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
         }
     }
     all
+}
+
+/// What stands right before an "or": it is taken, and this one may be instead.
+fn instead_of<'u>(
+    words: &[Word],
+    first: usize,
+    before: Option<&'u mut Use>,
+) -> Option<&'u mut Use> {
+    let or = first.checked_sub(1).filter(|at| words[*at].is(&["or"]))?;
+    let before = before?;
+    let end = before.found.at.last()? + 1;
+    words.get(end..or)?.iter().all(|w| w.is(&["(", ","])).then_some(before)
 }
 
 fn amount_before(before: &[Word]) -> Option<Amount> {

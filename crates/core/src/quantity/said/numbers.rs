@@ -143,6 +143,8 @@ fn single(words: &[Word]) -> Option<(f64, usize, bool)> {
             Some((if at(1) == "couple" { 2.0 } else { 12.0 }, 2, at(1) == "couple"))
         }
         ("few" | "several" | "some", _, _) => None,
+        // "a 3 cm piece" is three of them.
+        ("a" | "an", next, _) if next.starts_with(|c: char| c.is_ascii_digit()) => None,
         ("a" | "an", _, _) => Some((1.0, 1, false)),
         (word, next, _) => {
             let value = named(word)?;

@@ -514,7 +514,9 @@ impl Cook<'_> {
             let near = |e: &usize| {
                 // Of two lots of sugar that of the syrup is meant where the syrup is made.
                 let group = self.entries[*e].group.as_deref();
-                group.is_some_and(|g| one.words.iter().any(|w| g.contains(w.text.as_str())))
+                // "a" is in "lemonade" too.
+                let in_it = |text: &str, g: &str| text.len() > 2 && g.contains(text);
+                group.is_some_and(|g| one.words.iter().any(|w| in_it(&w.text, g)))
             };
             // Of two litres of water that are told one after the other the one is meant that is told here.
             let here =

@@ -21,12 +21,10 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                     .iter()
                     .any(|e| is_of_entry(e, names, |it| uses::is_of_sort(it, "~zest")));
             if rind {
-                // "Pour it over the peel": that of the fruit that there is.
-                let fruit: Vec<_> =
-                    entries.iter().filter_map(|e| rind_of(e, &sort.words, names)).collect();
-                if let [only] = fruit.as_slice() {
+                // "Pour it over the peel": that of the fruit that there is, of all of it.
+                for of_it in entries.iter().filter_map(|e| rind_of(e, &sort.words, names)) {
                     let mut one = sort.clone();
-                    one.found.id.clone_from(only);
+                    one.found.id = of_it;
                     doing.uses.push(one);
                 }
             }
