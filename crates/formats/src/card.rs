@@ -71,8 +71,8 @@ pub fn card(drink: &Drink, report: &DrinkReport, style: CardStyle) -> String {
     }
     out += "\n";
     out += &head(2, "Method");
-    for (n, frame) in report.frames.iter().enumerate() {
-        out += &format!("{}. {}\n", n + 1, said(&frame.sentence));
+    for (n, line) in report.method.iter().enumerate() {
+        out += &format!("{}. {}\n", n + 1, said(&line.sentence));
     }
     if let Some(profile) = &report.profile {
         out += "\n";

@@ -180,6 +180,39 @@ mod tests {
     use keen_core::report::DrinkReport;
     use keen_core::trace::Severity;
 
+    /// The method tells every step once and in order; what goes into one vessel in a row is one sentence, with each of
+    /// its amounts.
+    #[test]
+    fn the_method_joins_what_goes_into_one_vessel() {
+        let mut joined = 0;
+        for Start { drink, name, .. } in starting_points() {
+            let report = DrinkReport::of(&drink, Cupboard::builtin());
+            let told: Vec<&String> = report.method.iter().flat_map(|line| &line.steps).collect();
+            let steps: Vec<&String> = drink.steps.iter().map(|step| &step.id).collect();
+            assert_eq!(told, steps, "{name}");
+            for line in report.method.iter().filter(|line| line.steps.len() > 1) {
+                joined += 1;
+                assert!(
+                    line.steps.len() <= 4 && line.sentence.starts_with("Add "),
+                    "{}",
+                    line.sentence
+                );
+                assert_eq!(line.sentence.matches(" and ").count(), 1, "{}", line.sentence);
+                let alone = report.frames.iter().filter(|frame| line.steps.contains(&frame.step));
+                for frame in alone {
+                    let amount = frame.sentence.split(' ').nth(1).unwrap();
+                    assert!(
+                        line.sentence.contains(amount),
+                        "{}: {}",
+                        frame.sentence,
+                        line.sentence
+                    );
+                }
+            }
+        }
+        assert!(joined >= 5, "{joined}");
+    }
+
     /// Every sentence that the starting points and kept drinks make, as a cook would read it.
     #[test]
     fn every_sentence_reads_as_a_cook_would_say_it() {

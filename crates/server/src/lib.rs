@@ -36,7 +36,7 @@ use tracing_subscriber::filter::Targets;
 use tracing_subscriber::layer::SubscriberExt;
 use tracing_subscriber::util::SubscriberInitExt;
 
-/// Measure, run and keep the drinks that you make at home.
+/// Work out, make and keep a record of the drinks you make at home.
 #[derive(Debug, Parser)]
 #[command(name = "keen-pitcher", version, args_conflicts_with_subcommands = true)]
 struct Cli {
@@ -46,28 +46,28 @@ struct Cli {
     serve: Serve,
 }
 
-/// Where to serve and where to keep things.
+/// Where to serve, and where to store data.
 #[derive(Debug, Clone, Args)]
 struct Serve {
-    /// Port on this machine; 0 takes a free one.
+    /// Port on this computer; 0 picks a free one.
     #[arg(long, default_value_t = 7340)]
     port: u16,
-    /// Folder that the shelf is kept in; your data folder if left out.
+    /// Folder for the data. Default: your user data folder.
     #[arg(long, value_name = "DIR")]
     data: Option<PathBuf>,
-    /// A bridge to instruments on this machine, as 127.0.0.1:7350; may be said several times.
+    /// Bridge to instruments on this computer, such as 127.0.0.1:7350. Can be given several times.
     #[arg(long, value_name = "ADDRESS", value_parser = on_this_machine)]
     instruments: Vec<SocketAddr>,
-    /// Let phones in from the home network; at this address, or at those that this machine has there.
+    /// Let phones on your home network connect, at this address or, without one, at all addresses of this computer.
     #[arg(long, value_name = "ADDRESS", num_args = 0..=1, require_equals = true)]
     kitchen: Option<Option<SocketAddr>>,
-    /// Another name that phones reach this machine by, as kitchen.home; may be given several times.
+    /// Another name for this computer on your network, such as kitchen.home. Can be given several times.
     #[arg(long, value_name = "NAME")]
     kitchen_name: Vec<String>,
-    /// Open the browser on it.
+    /// Open it in the browser.
     #[arg(long)]
     open: bool,
-    /// Deals every practice batch and every blind row the same luck, so that it can be had again.
+    /// Seed for the luck of practice batches and blind tastings, to repeat them exactly.
     #[arg(long, value_name = "SEED")]
     luck: Option<u64>,
 }
@@ -85,76 +85,76 @@ fn on_this_machine(text: &str) -> Result<SocketAddr, String> {
 
 #[derive(Debug, Subcommand)]
 enum Command {
-    /// Serve the application (what happens without a command).
+    /// Start the application (the default).
     Serve(Serve),
-    /// Serve it with the demo's drinks, on a shelf of its own.
+    /// Start it with demo drinks, in a data folder of their own.
     Demo(Serve),
-    /// Serve stand-ins for a kitchen's instruments: scale, thermometer, refractometer, pH meter, acid kit, clock.
+    /// Start simulated instruments: scale, thermometer, refractometer, pH meter, acid kit, clock.
     Instruments {
-        /// Port on this machine; 0 takes a free one.
+        /// Port on this computer; 0 picks a free one.
         #[arg(long, default_value_t = keen_instruments::LOOPBACK_PORT)]
         port: u16,
-        /// Deals their errors; the same seed the same ones.
+        /// Seed for their errors, to repeat them exactly.
         #[arg(long, default_value_t = 1)]
         seed: u64,
     },
-    /// Run a drink and print each step and the profile.
+    /// Work out a drink: print each step and its profile.
     Trace {
-        /// A drink as JSON; `-` for standard input.
+        /// A drink file (JSON); `-` for standard input.
         file: PathBuf,
         /// Print the whole report as JSON.
         #[arg(long)]
         json: bool,
     },
-    /// Say what can be made from what is there.
+    /// List the drinks you can make from what you have.
     MakeFrom {
-        /// What is there: "8 limes, 500 g sugar, mint; six people, no nuts".
+        /// What you have: "8 limes, 500 g sugar, mint; six people, no nuts".
         have: String,
-        /// Folder that the shelf is kept in.
+        /// Folder with the data.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
-    /// Write a drink of the shelf, or a table, to standard output.
+    /// Print a drink or a table to standard output.
     Export {
         /// The drink's id, or its name; or `ingredients`, `batches` or `readings` with `--as csv`.
         drink: String,
-        /// How it is written.
+        /// The format.
         #[arg(long = "as", value_enum, default_value_t = ExportAs::Json)]
         style: ExportAs,
-        /// Folder that the shelf is kept in.
+        /// Folder with the data.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
-    /// Put drinks from files on the shelf: drink files, a rescued shelf, recipes as text, as JSON-LD or in a saved
-    /// web page, and tables (CSV) of ingredients, batches or readings.
+    /// Import files: drinks, a rescued data file, recipes (text, JSON-LD or a saved web page), and tables (CSV) of
+    /// ingredients, batches or readings.
     Import {
         /// The files; `-` for standard input.
         #[arg(required = true)]
         files: Vec<PathBuf>,
-        /// Folder that the shelf is kept in.
+        /// Folder with the data.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
-    /// Save the whole house as one file, also while Keen Pitcher runs on it.
+    /// Back up everything to one file. Works while Keen Pitcher is running, too.
     Backup {
         /// The file to write.
         file: PathBuf,
-        /// Folder that the shelf is kept in.
+        /// Folder with the data.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
-    /// Put a saved house in the place of this one. It is checked as a whole first, and what is there is set aside.
+    /// Restore a backup. It is checked first, and the current data is kept under another name.
     Restore {
         /// The file that `backup` wrote.
         file: PathBuf,
-        /// Folder that the shelf is kept in.
+        /// Folder with the data.
         #[arg(long, value_name = "DIR")]
         data: Option<PathBuf>,
     },
     /// Print the manual page.
     #[command(hide = true)]
     Manual,
-    /// Make the demo's batches in the practice kitchen, and print them.
+    /// Make the demo's batches with simulated instruments, and print them.
     #[command(hide = true)]
     DemoBatches,
     /// Print the description of the API.
@@ -178,7 +178,7 @@ pub(crate) enum ExportAs {
     Csv,
 }
 
-/// What goes wrong is told on standard error; `KEEN_PITCHER_LOG=debug` tells more.
+/// Errors go to standard error; `KEEN_PITCHER_LOG=debug` shows more.
 fn log_to_standard_error() {
     let wanted = std::env::var("KEEN_PITCHER_LOG").ok().and_then(|level| level.parse().ok());
     let levels = Targets::new()
@@ -189,7 +189,7 @@ fn log_to_standard_error() {
     tracing_subscriber::registry().with(lines.with_filter(levels)).init();
 }
 
-/// Does what the command line says; with these screens, where it says to serve.
+/// Carries out the command line, with these screens where it starts the application.
 #[must_use]
 pub fn main(screens: Screens) -> ExitCode {
     log_to_standard_error();

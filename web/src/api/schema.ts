@@ -1948,7 +1948,7 @@ export interface components {
         } | {
             /** @description Fill up to a line. */
             top_up: {
-                /** @description What with: water, soda, juice, ice. */
+                /** @description What it is filled up with: water, soda, juice, ice. */
                 ingredient: string;
                 /** @description The volume to reach. */
                 to: components["schemas"]["Amount"];
@@ -2545,7 +2545,7 @@ export interface components {
              * @description How many would be enough 5 times out of 10.
              */
             half: number;
-            /** @description In words: "enough 9 times in 10; 7 would be enough half the time". */
+            /** @description In words: "enough 9 times out of 10; 7 would be enough half the time". */
             message: string;
             /**
              * Format: double
@@ -2967,6 +2967,8 @@ export interface components {
             lines: components["schemas"]["LineReport"][];
             /** @description The map with the drink on it. */
             map: components["schemas"]["BalanceMap"];
+            /** @description The method as a cookbook prints it: what goes into one vessel in a row is one sentence. */
+            method: components["schemas"]["MethodLine"][];
             /**
              * Format: double
              * @description From the first step to the last, minutes, if one follows the other.
@@ -3974,7 +3976,7 @@ export interface components {
              * @description The same to the hour. At 0 or below, discard it.
              */
             left: number;
-            /** @description Why so long and no longer, the most important first. */
+            /** @description Reasons for this limit, the most important first. */
             reasons: string[];
             /**
              * Format: double
@@ -4687,6 +4689,13 @@ export interface components {
          * @enum {string}
          */
         Method: "triangle" | "pairs" | "duo_trio";
+        /** @description A sentence of the method. */
+        MethodLine: {
+            /** @description What is done. */
+            sentence: string;
+            /** @description The ids of its steps. */
+            steps: string[];
+        };
         /** @description A glass to mix. */
         Mixed: {
             /** @description The glass. */
@@ -5309,7 +5318,7 @@ export interface components {
             /** @description The zone of the kitchen's clock, by its name in the zone database. */
             zone: string;
         };
-        /** @description What a help changes in the plan. */
+        /** @description A change to the plan that would help. */
         PlanChange: "cook" | "ring" | {
             /** @description A cooling step in cold water: the task. */
             water_bath: string;
@@ -6395,7 +6404,7 @@ export interface components {
             moved: components["schemas"]["Moved"][];
             /** @description Whether the target is met, to half a per cent. */
             reached: boolean;
-            /** @description The same with amounts that kitchen tools can measure. */
+            /** @description The same, rounded to amounts that kitchen tools can measure. */
             rounded: components["schemas"]["Drink"];
             rounded_point?: components["schemas"]["Spot"] | null;
             /** @description The result with rounded amounts. */
@@ -6908,7 +6917,7 @@ export interface components {
             water_g: number;
             /**
              * Format: double
-             * @description Its height in the pot then, mm.
+             * @description The height of the syrup in the pot, mm.
              */
             water_line_mm?: number | null;
         };
@@ -7754,7 +7763,7 @@ export interface components {
             /** @description The measure: "1 cup", "3 tbsp". */
             measure: components["schemas"]["Amount"];
         };
-        /** @description The stock and the wish. */
+        /** @description What is in stock, and what is wanted. */
         WhatCanIMake: {
             balance?: components["schemas"]["Spot"] | null;
             /**
@@ -7773,7 +7782,7 @@ export interface components {
             text: string;
             /**
              * Format: double
-             * @description Within how many minutes it has to be ready; as the text says, or whenever it is.
+             * @description Within how many minutes it has to be ready: as the text says or, if it doesn't, no limit.
              */
             within?: number | null;
             /** @description What must not be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey". */
@@ -11560,7 +11569,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description The batch that they are from; else the drink. */
+                    /** @description The batch that they were filled from or, without one, the drink. */
                     batch?: string | null;
                     bottles: components["schemas"]["NewBottle"][];
                     /** @description The drink on the shelf that they are of. */

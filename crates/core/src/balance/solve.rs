@@ -62,7 +62,7 @@ pub struct Bound {
 pub struct Solution {
     /// The drink with its new amounts.
     pub drink: Drink,
-    /// The same with amounts that kitchen tools can measure.
+    /// The same, rounded to amounts that kitchen tools can measure.
     pub rounded: Drink,
     /// What changed, and by how much.
     pub moved: Vec<Moved>,

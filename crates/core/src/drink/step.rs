@@ -293,7 +293,7 @@ pub enum Action {
     TopUp {
         /// The vessel.
         vessel: String,
-        /// What with: water, soda, juice, ice.
+        /// What it is filled up with: water, soda, juice, ice.
         ingredient: String,
         /// How warm it comes.
         #[serde(default, skip_serializing_if = "Warmth::is_usual")]

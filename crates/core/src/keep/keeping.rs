@@ -25,7 +25,7 @@ pub struct Keeping {
     /// The same in words: "keeps 3 days cold", "discard it".
     #[serde(default)]
     pub words: String,
-    /// Why so long and no longer, the most important first.
+    /// Reasons for this limit, the most important first.
     pub reasons: Vec<String>,
 }
 

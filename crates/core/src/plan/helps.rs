@@ -24,7 +24,7 @@ pub struct Help {
     pub change: PlanChange,
 }
 
-/// What a help changes in the plan.
+/// A change to the plan that would help.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

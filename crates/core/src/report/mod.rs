@@ -28,6 +28,8 @@ use crate::trace::{Notice, Trace};
 pub struct DrinkReport {
     /// One for each step.
     pub frames: Vec<FrameReport>,
+    /// The method as a cookbook prints it: what goes into one vessel in a row is one sentence.
+    pub method: Vec<MethodLine>,
     /// The vessels in the order in which they are used.
     pub vessels: Vec<VesselReport>,
     /// What is poured from where to where.
@@ -125,6 +127,15 @@ pub struct Stream {
     pub colour: String,
 }
 
+/// A sentence of the method.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+pub struct MethodLine {
+    /// The ids of its steps.
+    pub steps: Vec<String>,
+    /// What is done.
+    pub sentence: String,
+}
+
 impl DrinkReport {
     /// Runs a drink and reads off what there is to show.
     #[must_use]
@@ -159,8 +170,14 @@ impl DrinkReport {
                 cautions,
             })
             .collect();
+        let method = sentence::method(drink, cupboard);
+        let ids =
+            |steps: Vec<usize>| steps.into_iter().map(|at| drink.steps[at].id.clone()).collect();
+        let method =
+            method.into_iter().map(|(steps, sentence)| MethodLine { steps: ids(steps), sentence });
         Self {
             frames,
+            method: method.collect(),
             vessels,
             streams,
             lines,

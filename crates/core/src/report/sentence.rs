@@ -39,6 +39,59 @@ pub(crate) fn sentence(drink: &Drink, step: &Step, cupboard: &Cupboard) -> Strin
     }
 }
 
+/// The method as a cookbook prints it: steps in sentences, and what goes into one vessel in a row in one of them, "Add
+/// 190 g white sugar, the juice of 4 limes and 1 l water to the pitcher". With each the positions of its steps.
+pub(super) fn method(drink: &Drink, cupboard: &Cupboard) -> Vec<(Vec<usize>, String)> {
+    let mut all: Vec<(Vec<usize>, String)> = Vec::new();
+    let mut row: Vec<String> = Vec::new();
+    let mut into: Option<&str> = None;
+    for (index, step) in drink.steps.iter().enumerate() {
+        let Some((what, vessel)) = plainly_added(step, cupboard) else {
+            all.push((vec![index], sentence(drink, step, cupboard)));
+            into = None;
+            continue;
+        };
+        match all.last_mut() {
+            Some((steps, told)) if into == Some(vessel) && row.len() < IN_A_ROW => {
+                steps.push(index);
+                row.push(what);
+                let to =
+                    drink.vessel(vessel).map_or_else(|| vessel.into(), |v| drink.in_sentence(v));
+                *told = format!("Add {} to {to}.", listed(&row));
+            }
+            _ => {
+                all.push((vec![index], sentence(drink, step, cupboard)));
+                (row, into) = (vec![what], Some(vessel));
+            }
+        }
+    }
+    all
+}
+
+/// More than so many ingredients in a sentence are no longer read at a glance.
+const IN_A_ROW: usize = 4;
+
+/// What a step adds and where, if it does no more than that.
+fn plainly_added<'a>(step: &'a Step, cupboard: &Cupboard) -> Option<(String, &'a str)> {
+    let Action::Add { into, ingredient, amount, warmth, cut: Cut::Usual, portions: 0 | 1 } =
+        &step.action
+    else {
+        return None;
+    };
+    let it = cupboard.ingredient(ingredient)?;
+    let plain = step.note.trim().is_empty() && !matches!(it.part, Part::Zest | Part::Peel);
+    let said = what(cupboard, ingredient, amount);
+    plain.then(|| (coming(*warmth, said, &lower_first(&it.name)), into.as_str()))
+}
+
+/// "a, b and c".
+fn listed(all: &[String]) -> String {
+    match all {
+        [front @ .., last] if !front.is_empty() => format!("{} and {last}", front.join(", ")),
+        _ => all.concat(),
+    }
+}
+
 /// The vessel above which a step is told: the strainer that is strained through, else the one that it ends in.
 pub(crate) fn told_at(action: &Action) -> Option<&str> {
     match action {

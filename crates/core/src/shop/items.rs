@@ -70,7 +70,7 @@ pub(super) fn fruit_item(
         let mut message = if of_count > 0.985 {
             "enough nearly always".to_owned()
         } else {
-            format!("enough {times:.0} times in 10")
+            format!("enough {times:.0} times out of 10")
         };
         if half < buy {
             message += &format!("; {half:.0} would be enough half the time");

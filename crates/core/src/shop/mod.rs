@@ -137,7 +137,7 @@ pub struct Chance {
     pub half: u32,
     /// The share of your own measurements in what is known about a piece, 0 to 1.
     pub own_share: f64,
-    /// In words: "enough 9 times in 10; 7 would be enough half the time".
+    /// In words: "enough 9 times out of 10; 7 would be enough half the time".
     pub message: String,
 }
 

@@ -73,7 +73,7 @@ pub struct Syrup {
     pub boiled_away_g: f64,
     /// How long that takes, from the boil, minutes.
     pub minutes: f64,
-    /// Its height in the pot then, mm.
+    /// The height of the syrup in the pot, mm.
     pub water_line_mm: Option<f64>,
     /// Water that brings it back to the wanted volume, ml.
     pub water_back_ml: Option<f64>,

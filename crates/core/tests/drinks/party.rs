@@ -382,7 +382,7 @@ fn fruit_is_bought_once_for_zest_and_juice_and_with_its_chance() {
     let lemons = list.items.iter().find(|i| i.id == "lemon/medium").unwrap();
     let chance = lemons.chance.as_ref().unwrap();
     assert!(lemons.count >= 7.0 && chance.half == 6, "{lemons:?}");
-    assert!(chance.of_count >= 0.9 && chance.message.contains("times in 10"), "{chance:?}");
+    assert!(chance.of_count >= 0.9 && chance.message.contains("times out of 10"), "{chance:?}");
     assert!(lemons.left_over.as_ref().is_some_and(|l| l.contains("peel")), "{lemons:?}");
     assert!(lemons.need.contains("juice and 20 g of zest"), "{}", lemons.need);
     let press = Shopping { tool: Tool::Press, ..Shopping::default() };
@@ -410,7 +410,7 @@ fn fruit_is_bought_once_for_zest_and_juice_and_with_its_chance() {
     let chance = list.items[0].chance.as_ref().unwrap();
     assert_eq!(list.items[0].buy, "10 limes");
     assert!((8..=9).contains(&chance.half), "{chance:?}");
-    assert!(chance.message.starts_with("with the 3 that are there: enough 9 times in 10; "));
+    assert!(chance.message.starts_with("with the 3 that are there: enough 9 times out of 10; "));
 }
 
 #[test]

@@ -478,7 +478,10 @@ fn warmth(words: &[Word], it: &Ingredient) -> Warmth {
             return Warmth::Chilled;
         }
     }
+    // "Fresh or frozen" and "(frozen is fine)" are no order to freeze them.
+    let either = says(words, &["or"]) || together(words, &["frozen", "is"]);
     if says(words, &["frozen"])
+        && !either
         && matches!(it.kind, Kind::Fruit | Kind::Vegetable)
         && !it.id.ends_with("_frozen")
     {

@@ -98,7 +98,7 @@ pub(crate) struct KeptView {
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PutBottles {
-    /// The batch that they are from; else the drink.
+    /// The batch that they were filled from or, without one, the drink.
     #[serde(default)]
     batch: Option<String>,
     /// The drink on the shelf that they are of.

@@ -25,7 +25,7 @@ const MOST_DRINKS: usize = 200;
 /// A bottle that keeps no longer than this goes first, days.
 const SOON: f64 = 3.0;
 
-/// The stock and the wish.
+/// What is in stock, and what is wanted.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct WhatCanIMake {
@@ -40,7 +40,7 @@ pub(crate) struct WhatCanIMake {
     /// What must not be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey".
     #[serde(default)]
     without: Vec<String>,
-    /// Within how many minutes it has to be ready; as the text says, or whenever it is.
+    /// Within how many minutes it has to be ready: as the text says or, if it doesn't, no limit.
     #[serde(default)]
     within: Option<f64>,
     /// Whether to include the bottles in Kept.

@@ -195,7 +195,7 @@ pub(super) async fn sign_in(
     state.with_store(move |store| store.let_in(&phone, &kept)).await?;
     state.phones.is_good(&token);
     state.changes.tell_document(Changed::Phones, None);
-    tracing::info!(from = ?request.peer_addr(), "a phone was let in");
+    tracing::info!(from = ?request.peer_addr(), "a phone was connected");
     let cookie = Cookie::build(COOKIE, token)
         .path("/")
         .http_only(true)

@@ -4,11 +4,13 @@ import look from "./Steps.module.css";
 
 /** The recipe as it is printed: what goes in, and what to do. */
 export function OnPaper({ drink, report }: { drink: Drink; report: DrinkReport }) {
-  const waits = (id: string | undefined) => {
-    const frame = report.frames.find((f) => f.step === id);
+  const waits = (steps: string[]) => {
+    const frame = report.frames.find((f) => f.step === steps.at(-1));
     const said = frame && /minute|hour|day/.test(frame.sentence);
     return frame && !said && frame.minutes >= 3 && ` (${span(frame.minutes)})`;
   };
+  const cautions = (steps: string[]) =>
+    report.frames.filter((f) => steps.includes(f.step)).flatMap((f) => f.cautions);
   return (
     <article className={look.paper} aria-hidden="true">
       {drink.note && <p>{drink.note}</p>}
@@ -23,11 +25,11 @@ export function OnPaper({ drink, report }: { drink: Drink; report: DrinkReport }
       </dl>
       <h2>Method</h2>
       <ol>
-        {report.frames.map((frame) => (
-          <li key={frame.step}>
-            {frame.sentence}
-            {waits(frame.step)}
-            {frame.cautions.map((caution) => (
+        {report.method.map(({ steps, sentence }) => (
+          <li key={steps[0]}>
+            {sentence}
+            {waits(steps)}
+            {cautions(steps).map((caution) => (
               <strong key={caution.message}> {caution.message}</strong>
             ))}
           </li>
