@@ -45,9 +45,22 @@ test("a plan: from nothing to the evening before, kept, moved, bought for and ta
   await page.keyboard.press("ArrowLeft");
   await page.getByRole("button", { name: /serving at 14:55/ }).waitFor();
   const box = await flag.boundingBox();
-  await page.mouse.move(box.x + 20, box.y + 10);
-  await page.mouse.down();
-  await page.mouse.move(box.x - 120, box.y + 10, { steps: 5 });
+  const pull = async () => {
+    await page.mouse.move(box.x + 20, box.y + 10);
+    await page.mouse.down();
+    await page.mouse.move(box.x - 120, box.y + 10, { steps: 5 });
+    await page.waitForFunction(
+      (flag) => flag.innerText !== "14:55",
+      await flag.elementHandle(),
+    );
+  };
+  // A drag that is cancelled, by a call on the phone or by its own gestures, moves nothing.
+  await pull();
+  await flag.dispatchEvent("pointercancel");
+  await page.waitForFunction((flag) => flag.innerText === "14:55", await flag.elementHandle());
+  await page.mouse.up();
+  await page.getByRole("button", { name: /serving at 14:55/ }).waitFor();
+  await pull();
   await page.mouse.up();
   await page.waitForFunction(() => !document.body.innerText.includes("serving at 14:55"));
   await page.keyboard.press("Control+z");

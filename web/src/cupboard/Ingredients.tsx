@@ -5,6 +5,7 @@ import { useState } from "react";
 import type { Ingredient, Kitchen, Schemas } from "../api/client";
 import { findIngredients, useIngredients, useKitchen } from "../api/queries";
 import { colour, displayFont } from "../ui/theme";
+import { MadeOf } from "./MadeOf";
 import { NewIngredient } from "./NewIngredient";
 import { OwnField } from "./OwnField";
 import { WeighCup } from "./WeighCup";
@@ -113,16 +114,14 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
       <Box sx={{ color: colour("muted"), fontSize: 14, mb: 1.5 }}>
         {[it.kind, ...it.aliases].join(", ")} · {rests[it.evidence]}
       </Box>
+      <MadeOf it={it} />
       <dl className={look.figures}>
         {(
           [
             ["dissolved", `${it.brix.toFixed(1)} °Bx`],
             ["sweetness", `${it.sweetness_percent.toFixed(1)} g in 100 g`],
-            ["water", `${it.water_percent.toFixed(0)} %`],
-            ["pulp and fibre", `${it.insoluble_percent.toFixed(1)} %`],
             it.ph != null && ["pH", it.ph.toFixed(1)],
             ["energy", `${it.kcal.toFixed(0)} kcal in 100 g`],
-            it.alcohol_percent > 0.1 && ["alcohol", `${it.alcohol_percent.toFixed(0)} g in 100 g`],
           ].filter(Boolean) as [string, string][]
         ).map(([name, value]) => (
           <div key={name}>
@@ -225,7 +224,8 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
             <Box component="span" sx={{ color: colour("ink") }}>
               {source.of}
             </Box>
-            : {source.source} ({rests[source.evidence]})
+            : {source.source}
+            {!source.source.includes("estimated") && ` (${rests[source.evidence]})`}
           </li>
         ))}
         {it.notes && <li>{it.notes}</li>}

@@ -283,7 +283,7 @@ export const Strip = memo(function Strip(props: StripProps) {
             onPointerDown={(event) => drag.start(event, scale.perMinute)}
             onPointerMove={drag.move}
             onPointerUp={drag.end}
-            onPointerCancel={drag.end}
+            onPointerCancel={drag.cancel}
             onKeyDown={(event) => {
               const by = { ArrowLeft: -STEP, ArrowDown: -STEP, ArrowRight: STEP, ArrowUp: STEP }[
                 event.key
@@ -306,6 +306,11 @@ function useDrag(onServing: StripProps["onServing"], upright: boolean) {
   const [by, setBy] = useState(0);
   const from = useRef<{ at: number; perMinute: number } | undefined>(undefined);
   const place = (event: React.PointerEvent) => (upright ? event.clientY : event.clientX);
+  /** The finger was taken from it, by a call or a gesture of the phone: nothing has moved. */
+  const cancel = () => {
+    from.current = undefined;
+    setBy(0);
+  };
   return {
     by,
     start(event: React.PointerEvent, perMinute: number) {
@@ -318,11 +323,10 @@ function useDrag(onServing: StripProps["onServing"], upright: boolean) {
       setBy(Math.round(minutes / STEP) * STEP);
     },
     end() {
-      if (!from.current) return;
-      from.current = undefined;
-      if (by !== 0) onServing(by, true);
-      setBy(0);
+      if (from.current && by !== 0) onServing(by, true);
+      cancel();
     },
+    cancel,
   };
 }
 
