@@ -1,4 +1,4 @@
-import { memo, useMemo, useRef, useState } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import type { Block, Plan, PlanAnswer } from "../api/client";
 import { span, volume } from "../ui/format";
 import { tokens } from "../ui/theme";
@@ -108,7 +108,8 @@ export const Strip = memo(function Strip(props: StripProps) {
     // At the serving the flag says it.
     (mark) => isOpen(mark.at) && Math.abs(mark.at) > 1,
   );
-  const late = answer.now > plan.begins && answer.now < Math.max(plan.ends, 0);
+  const now = useNowOf(answer);
+  const goesOn = now > plan.begins && now < Math.max(plan.ends, 0);
 
   return (
     <div
@@ -260,11 +261,11 @@ export const Strip = memo(function Strip(props: StripProps) {
               />
             )),
           )}
-          {late && (
+          {goesOn && (
             <>
-              <div className={look.now} style={lineAt(answer.now, 2)} />
-              <div className={look.nowName} style={point(answer.now, across - 14)}>
-                now, {hour(clock, answer.now)}
+              <div className={look.now} style={lineAt(now, 2)} />
+              <div className={look.nowName} style={point(now, across - 14)}>
+                now, {hour(clock, now)}
               </div>
             </>
           )}
@@ -300,6 +301,20 @@ export const Strip = memo(function Strip(props: StripProps) {
     </div>
   );
 });
+
+/** The present time in minutes of the plan: it goes on while nothing is asked. */
+export function useNowOf(answer: Pick<PlanAnswer, "now">): number {
+  const [passed, setPassed] = useState(0);
+  useEffect(() => {
+    const heard = Date.now();
+    const timer = setInterval(() => setPassed((Date.now() - heard) / 60_000), 10_000);
+    return () => {
+      clearInterval(timer);
+      setPassed(0);
+    };
+  }, [answer]);
+  return answer.now + passed;
+}
 
 /** Moving the flag: it goes with the finger; what follows from it is worked out when it is let go. */
 function useDrag(onServing: StripProps["onServing"], upright: boolean) {
