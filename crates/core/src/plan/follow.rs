@@ -7,25 +7,10 @@
 //! thing to another for a delay of five minutes.) What is done early is followed sooner only as far as it can't stand:
 //! fresh is better, and the rest is time to spare.
 
-use serde::{Deserialize, Serialize};
-
 use super::board::Time;
 use super::schedule::{Broken, Link, Schedule};
-use super::tasks::{Laid, Task, minutes, seconds};
+use super::tasks::{Laid, Task, TaskState, minutes, seconds};
 use super::{Order, Plan};
-
-/// How far a task of a plan has come.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, utoipa::ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum TaskState {
-    /// Yet to come.
-    #[default]
-    Ahead,
-    /// In progress.
-    Running,
-    /// Done.
-    Done,
-}
 
 /// A step of a drink that was started, all rounds of it.
 #[derive(Debug, Clone, PartialEq)]

@@ -35,10 +35,11 @@ use crate::cupboard::VesselKind;
 use crate::drink::{Drink, FieldError};
 use crate::work::Worktop;
 
-pub use follow::{Fact, TaskState};
+pub use follow::Fact;
 pub use helps::{Help, PlanChange};
 pub(crate) use standing::may_stand;
 pub use strip::{AheadPart, Block, Busy, PlannedTask, Rest};
+pub use tasks::TaskState;
 
 use follow::follow;
 use schedule::{Broken, Problem, Schedule};

@@ -4,9 +4,9 @@
 use serde::Serialize;
 
 use super::board::Time;
-use super::follow::{TaskState, moved, ready};
+use super::follow::{moved, ready};
 use super::schedule::Schedule;
-use super::tasks::{Laid, minutes, part_id};
+use super::tasks::{Laid, TaskState, minutes, part_id};
 use super::words::tells;
 use super::{Order, Plan, Stretch, VesselUse, say, told};
 use crate::cupboard::VesselKind;

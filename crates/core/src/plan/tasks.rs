@@ -2,8 +2,9 @@
 
 use std::collections::{HashMap, HashSet};
 
+use serde::{Deserialize, Serialize};
+
 use super::board::Time;
-use super::follow::TaskState;
 use super::kitchen::{Choice, Vessels, is_own, take_from};
 use super::schedule::{Job, Link, Problem, STANDING_WEIGHS, Stay};
 use super::standing::{Limit, Waiting};
@@ -17,6 +18,19 @@ use crate::report::sentence;
 use crate::scale::{fit_into, in_measures, keeps, need};
 use crate::trace::{Frame, Trace};
 use crate::work::{Stopped, Worktop};
+
+/// How far a task of a plan has come.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TaskState {
+    /// Yet to come.
+    #[default]
+    Ahead,
+    /// In progress.
+    Running,
+    /// Done.
+    Done,
+}
 
 /// A step of a drink that is planned.
 #[derive(Debug, Clone)]

@@ -13,17 +13,16 @@ use keen_core::plan::{Closed, Fact, Hold, Order, Plan, Wanted, plan, plan_with_h
 use keen_core::quantity::Units;
 use keen_core::scale::{in_measures, resize};
 use keen_core::trace::Trace;
-use keen_core::work::{Work, Worktop};
-use keen_formats::{CalendarEntry, PLAN, PlanFile, PlannedDrink, calendar, civil, plan_from_value};
+use keen_core::work::Worktop;
+use keen_formats::{CalendarEntry, PLAN, PlanFile, PlannedDrink, civil, plan_from_value};
 use keen_store::{Draft, Found, Kept, Sought, StoreError};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::{IntoParams, ToSchema};
 
-use super::batches::{Read, made_for};
 use super::body::SaidUnder;
 use super::changes::Changed;
-use super::desk::{Asker, By};
+use super::desk::By;
 use super::drinks::kept_drink;
 use super::paging::Page;
 use super::{Body, Problem, State, now};
@@ -32,7 +31,7 @@ use super::{Body, Problem, State, now};
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PlanView {
     /// Names it for ever.
-    id: String,
+    pub(super) id: String,
     /// Its version; send it when saving.
     version: i64,
     /// When it was last changed, RFC 3339.
@@ -96,20 +95,6 @@ pub(crate) struct SavePlan {
     /// The version that the change was made on.
     version: i64,
     plan: PlanFile,
-}
-
-/// A plan to work out.
-#[derive(Debug, Deserialize, ToSchema)]
-#[allow(dead_code, reason = "describes the body, which is read field by field")]
-pub(crate) struct AskPlan {
-    plan: PlanFile,
-    /// Whether to find out what would help, too.
-    #[serde(default)]
-    help: bool,
-    /// The id of the saved plan. What is being made for it is followed: tasks that are done are at the time that they
-    /// were done, and late ones move what comes after them.
-    #[serde(default)]
-    id: Option<String>,
 }
 
 /// A plan that was worked out.
@@ -208,27 +193,56 @@ pub(super) struct Gathered {
     pub(super) file: PlanFile,
     pub(super) drinks: Vec<Result<Drink, String>>,
     /// What is made for it, or was.
-    made: Vec<Read>,
+    pub(super) made: Vec<MadeForIt>,
+}
+
+/// A batch that is made for a plan, or was.
+pub(super) struct MadeForIt {
+    /// The drink in the plan.
+    pub(super) entry: String,
+    /// When it was to be served when it was started, RFC 3339.
+    pub(super) serve_at: String,
+    /// When it was started, RFC 3339.
+    pub(super) begun_at: String,
+    /// What was done of it, in minutes since then.
+    pub(super) facts: Vec<Fact>,
+}
+
+/// A plan that was moved by less is still the same day's, minutes.
+const A_DAY: f64 = 1440.0;
+
+impl MadeForIt {
+    /// What was started of it, in minutes of the plan. One that was made for another day, before the plan was used
+    /// again, says nothing.
+    fn facts(&self, plan: &PlanFile, zero: &Zoned) -> Option<Vec<Fact>> {
+        let moment = |text: &str| {
+            let at: Timestamp = text.parse().ok()?;
+            Some(at.to_zoned(zero.time_zone().clone()))
+        };
+        let entry = plan.drinks.iter().find(|drink| drink.id == self.entry)?;
+        let serves = moment(&serving_of(plan, entry).ok()?)?;
+        if minutes(&moment(&self.serve_at)?, &serves).abs() >= A_DAY {
+            return None;
+        }
+        let begun = minutes(zero, &moment(&self.begun_at)?);
+        let later =
+            |fact: &Fact| Fact { from: fact.from + begun, to: fact.to + begun, ..fact.clone() };
+        Some(self.facts.iter().map(later).collect())
+    }
 }
 
 impl State {
     /// Fetches the drinks of a plan as they are now.
-    /// With an `id` also the batches that are made for it.
-    pub(super) async fn gather(
-        &self,
-        file: PlanFile,
-        id: Option<String>,
-    ) -> Result<Gathered, Problem> {
+    pub(super) async fn gather(&self, file: PlanFile) -> Result<Gathered, Problem> {
         let ids: Vec<String> = file.drinks.iter().map(|d| d.drink.clone()).collect();
-        let (kept, made) = self
+        let kept = self
             .with_store(move |store| {
-                let made = id.map_or_else(|| Ok(Vec::new()), |id| made_for(store, &id, &ids));
                 let read = |id: &String| match store.drinks().read(id) {
                     Ok(kept) => Ok(Some(kept)),
                     Err(StoreError::NotFound) => Ok(None),
                     Err(other) => Err(other),
                 };
-                Ok((ids.iter().map(read).collect::<Result<Vec<_>, _>>()?, made?))
+                ids.iter().map(read).collect::<Result<Vec<_>, _>>()
             })
             .await?;
         let drinks =
@@ -239,7 +253,7 @@ impl State {
                     Some(kept) => kept_drink(&kept.body).map_err(|why| why.to_string()),
                 })
                 .collect();
-        Ok(Gathered { file, drinks, made })
+        Ok(Gathered { file, drinks, made: Vec::new() })
     }
 }
 
@@ -301,9 +315,8 @@ impl Gathered {
             let time = moment(&format!("holds[{i}].at"), &held.at, zero.time_zone())?;
             holds.push(Hold { task: held.task.clone(), at: minutes(zero, &time) });
         }
-        let zero_at = zero.timestamp().to_string();
         let made: Vec<Vec<Fact>> =
-            self.made.iter().filter_map(|made| made.facts(&self.file, &zero_at)).collect();
+            self.made.iter().filter_map(|made| made.facts(&self.file, zero)).collect();
         let facts = (!made.is_empty()).then(|| made.concat());
         let order = Order {
             drinks: wanted,
@@ -320,7 +333,11 @@ impl Gathered {
     }
 
     /// Works it out.
-    fn worked_out(&self, worktop: Worktop<'_>, help: bool) -> Result<PlanAnswer, FieldError> {
+    pub(super) fn worked_out(
+        &self,
+        worktop: Worktop<'_>,
+        help: bool,
+    ) -> Result<PlanAnswer, FieldError> {
         let zone = zone();
         let zero = moment("serving", &self.file.serving, &zone)?;
         let now = minutes(&zero, &Zoned::new(Timestamp::now(), zone.clone()));
@@ -563,36 +580,8 @@ pub(super) async fn restore_plan(
     view(back).map(web::Json)
 }
 
-/// A plan as a calendar file (RFC 5545) with alarms. Imported again, it moves the entries that are there.
-#[utoipa::path(tag = "plans", responses(
-    (status = 200, body = String, content_type = "text/calendar"), (status = 404, body = Problem)))]
-#[get("/api/plans/{id}/calendar")]
-pub(super) async fn plan_calendar(
-    state: web::Data<State>,
-    asker: Asker,
-    id: web::Path<String>,
-) -> Result<HttpResponse, Problem> {
-    let kept = state.with_store(move |store| store.plans().read(&id)).await?;
-    let (version, changed_at) = (kept.version, kept.changed_at.clone());
-    let view = view(kept)?;
-    let gathered = state.gather(view.plan, Some(view.id.clone())).await?;
-    let cupboard = state.cupboard();
-    let worked_out = move |work: &Work| {
-        let answer = gathered.worked_out(Worktop::new(&cupboard, work), false)?;
-        Ok((gathered, answer))
-    };
-    let (gathered, answer) = state.desk.ask(asker, worked_out).await?;
-    let changed = changed_at.parse().unwrap_or(Timestamp::UNIX_EPOCH);
-    let entries = entries(&view.id, &gathered.file, &answer);
-    let text = calendar(&gathered.file.name, &entries, version, changed);
-    Ok(HttpResponse::Ok()
-        .content_type("text/calendar; charset=utf-8")
-        .insert_header(("content-disposition", "attachment; filename=\"plan.ics\""))
-        .body(text))
-}
-
 /// What of a plan goes into a calendar: hands-on work in a row, and the serving.
-fn entries(id: &str, file: &PlanFile, answer: &PlanAnswer) -> Vec<CalendarEntry> {
+pub(super) fn entries(id: &str, file: &PlanFile, answer: &PlanAnswer) -> Vec<CalendarEntry> {
     let Some(plan) = &answer.plan else { return Vec::new() };
     let zero: Timestamp = answer.zero.parse().unwrap_or(Timestamp::UNIX_EPOCH);
     // To the minute: nobody sets an alarm by seconds.
@@ -633,44 +622,13 @@ fn entries(id: &str, file: &PlanFile, answer: &PlanAnswer) -> Vec<CalendarEntry>
     entries
 }
 
-/// Work out a plan: when to start, what each cook, burner and vessel does when, and what doesn't fit.
-#[utoipa::path(operation_id = "work_out_plan", tag = "compute", request_body = inline(AskPlan), responses(
-    (status = 200, body = PlanAnswer)))]
-#[post("/api/compute/plan")]
-pub(super) async fn work_out(
-    state: web::Data<State>,
-    asker: Asker,
-    body: Body,
-) -> Result<web::Json<PlanAnswer>, Problem> {
-    let (plan, help, id) = asked(&body)?;
-    let gathered = state.gather(plan, id).await?;
-    let cupboard = state.cupboard();
-    let worked_out =
-        move |work: &Work| Ok(gathered.worked_out(Worktop::new(&cupboard, work), help)?);
-    state.desk.ask(asker, worked_out).await.map(web::Json)
-}
-
-fn asked(body: &Body) -> Result<(PlanFile, bool, Option<String>), Problem> {
-    #[derive(Deserialize)]
-    #[serde(deny_unknown_fields)]
-    struct Parts {
-        plan: Value,
-        #[serde(default)]
-        help: bool,
-        #[serde(default)]
-        id: Option<String>,
-    }
-    let Parts { plan, help, id } = body.json()?;
-    Ok((plan_from_value(plan)?, help, id))
-}
-
 impl State {
     /// The drinks of a plan that can be made, each at its size.
     pub(super) async fn drinks_of_plan(
         &self,
         plan: Value,
     ) -> Result<impl FnOnce(Worktop<'_>) -> Vec<Drink> + Send + use<>, Problem> {
-        let gathered = self.gather(plan_from_value(plan)?, None).await?;
+        let gathered = self.gather(plan_from_value(plan)?).await?;
         Ok(move |worktop: Worktop<'_>| {
             let there = gathered.file.drinks.iter().zip(&gathered.drinks);
             there

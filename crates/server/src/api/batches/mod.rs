@@ -3,12 +3,14 @@
 
 mod from_plan;
 mod going;
+mod of_plan;
 mod practice;
 mod say;
 mod teach;
 
-pub(super) use from_plan::{made_for, make_from_plan};
+pub(super) use from_plan::make_from_plan;
 pub(super) use going::list_going;
+pub(super) use of_plan::{plan_calendar, work_out};
 pub(super) use practice::{look_at, put_before, set_clock};
 pub(super) use say::{say_happening, ways};
 pub(super) use teach::teach_kitchen;
