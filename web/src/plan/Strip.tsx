@@ -108,8 +108,6 @@ export const Strip = memo(function Strip(props: StripProps) {
     // At the serving the flag says it.
     (mark) => isOpen(mark.at) && Math.abs(mark.at) > 1,
   );
-  const now = useNowOf(answer);
-  const goesOn = now > plan.begins && now < Math.max(plan.ends, 0);
 
   return (
     <div
@@ -261,14 +259,13 @@ export const Strip = memo(function Strip(props: StripProps) {
               />
             )),
           )}
-          {goesOn && (
-            <>
-              <div className={look.now} style={lineAt(now, 2)} />
-              <div className={look.nowName} style={point(now, across - 14)}>
-                now, {hour(clock, now)}
-              </div>
-            </>
-          )}
+          <Now
+            answer={answer}
+            plan={plan}
+            clock={clock}
+            lineAt={(at) => lineAt(at, 2)}
+            nameAt={(at) => point(at, across - 14)}
+          />
           <div className={look.serving} style={lineAt(drag.by, 3, upright ? 40 : 30)} />
           <button
             className={look.flag}
@@ -314,6 +311,28 @@ export function useNowOf(answer: Pick<PlanAnswer, "now">): number {
     };
   }, [answer]);
   return answer.now + passed;
+}
+
+interface NowProps {
+  answer: PlanAnswer;
+  plan: Plan;
+  clock: Clock;
+  lineAt: (at: number) => React.CSSProperties;
+  nameAt: (at: number) => React.CSSProperties;
+}
+
+/** The line of the present time, which alone is drawn anew as it goes on. */
+function Now({ answer, plan, clock, lineAt, nameAt }: NowProps) {
+  const now = useNowOf(answer);
+  if (now <= plan.begins || now >= Math.max(plan.ends, 0)) return null;
+  return (
+    <>
+      <div className={look.now} style={lineAt(now)} />
+      <div className={look.nowName} style={nameAt(now)}>
+        now, {hour(clock, now)}
+      </div>
+    </>
+  );
 }
 
 /** Moving the flag: it goes with the finger; what follows from it is worked out when it is let go. */

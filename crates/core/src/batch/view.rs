@@ -120,10 +120,9 @@ fn times(state: StepState, minutes: f64) -> (Progress, Option<f64>, Option<f64>)
     }
 }
 
-/// What was started of a batch, for the plan that it is made for: its drink in the plan, and the minute of the plan
-/// at which the batch was started.
+/// What was started of a batch, for the plan that it is made for as that drink: in minutes since the batch was started.
 #[must_use]
-pub fn facts(made: &Made, cupboard: &Cupboard, drink: &str, begun: f64) -> Vec<Fact> {
+pub fn facts(made: &Made, cupboard: &Cupboard, drink: &str) -> Vec<Fact> {
     let trace = Trace::run(&made.drink, cupboard);
     let ended = made.steps.iter().filter_map(|step| match step.state {
         StepState::Done { at, .. } => Some(at),
@@ -142,8 +141,8 @@ pub fn facts(made: &Made, cupboard: &Cupboard, drink: &str, begun: f64) -> Vec<F
         Some(Fact {
             drink: drink.to_owned(),
             step: step.id.clone(),
-            from: begun + since.unwrap_or((until - takes).max(0.0)),
-            to: begun + until,
+            from: since.unwrap_or((until - takes).max(0.0)),
+            to: until,
             done: state == Progress::Done,
         })
     };

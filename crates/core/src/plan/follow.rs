@@ -51,18 +51,16 @@ pub(super) fn follow(order: &Order, laid: &mut Laid, schedule: &mut Schedule) {
             .filter_map(|stay| Some((stay, schedule.vessel[stay]?)))
             .collect();
         if tasks[job].state == TaskState::Ahead {
-            let needs = laid.problem.links.iter().filter(|link| link.to == job);
-            let done = needs.map(|l| schedule.starts[l.from] + jobs[l.from].length()).max();
+            let needs: Vec<&Link> = laid.problem.links.iter().filter(|l| l.to == job).collect();
+            let ends = |l: &Link| schedule.starts[l.from] + jobs[l.from].length();
+            let done = needs.iter().map(|l| ends(l)).max();
             let hands = schedule.cook[job].map(|cook| cooks[cook]);
             let ring = schedule.ring[job].map(|ring| rings[ring]);
             let free = on.iter().filter(|(stay, vessel)| vessels[*vessel].0 != Some(*stay));
             let free = free.map(|(_, vessel)| vessels[*vessel].1).max();
             // What can't stand for longer is gone on with before its time.
-            let stands = |l: &&Link| l.to == job && tasks[l.from].state == TaskState::Done;
-            let until =
-                laid.problem.links.iter().filter(stands).filter_map(|l| {
-                    Some(schedule.starts[l.from] + jobs[l.from].length() + l.longest?)
-                });
+            let stands = needs.iter().filter(|l| tasks[l.from].state == TaskState::Done);
+            let until = stands.filter_map(|l| Some(ends(l) + l.longest?));
             let planned = until.fold(schedule.starts[job] + it.lead, Time::min);
             let earliest =
                 [done, hands, ring, free].into_iter().flatten().fold(now + it.lead, Time::max);
@@ -96,9 +94,9 @@ fn happened(order: &Order, facts: &[Fact], laid: &mut Laid, schedule: &mut Sched
     let planned = schedule.starts.clone();
     for fact in facts {
         let is_it =
-            |task: &&Task| order.drinks[task.entry].id == fact.drink && task.step == fact.step;
+            |task: &Task| order.drinks[task.entry].id == fact.drink && task.step == fact.step;
         let rounds: Vec<usize> =
-            (0..planned.len()).filter(|task| is_it(&&laid.tasks[*task])).collect();
+            (0..planned.len()).filter(|task| is_it(&laid.tasks[*task])).collect();
         let (from, to) = (seconds(fact.from), seconds(fact.to).max(seconds(fact.from)));
         if let [one] = rounds[..] {
             // What is over time is over when somebody looks.

@@ -139,7 +139,6 @@ pub(super) fn thinned(found: &[Word]) -> bool {
                 || rest.iter().take(3).any(|w| w.is(&["per"]))
         })
     });
-    // "1 part juice to 3 parts water."
     // "Use 30 ml to 150 ml soda."
     let measures = (0..found.len()).any(|at| {
         plain(&found[at..]).is_some_and(|(_, used)| {
@@ -148,6 +147,7 @@ pub(super) fn thinned(found: &[Word]) -> bool {
         })
     });
     let ratio = ratio || measures;
+    // "1 part juice to 3 parts water."
     let parted = number(found).is_some_and(|(_, n)| found.get(n).is_some_and(|w| w.is(&["part"])));
     let begins = parted
         || found

@@ -117,7 +117,7 @@ fn made_for(store: &Store, plan: &str, drinks: &[String]) -> Result<Vec<MadeForI
             let Ok(read) = Read::of(store.batch(&kept.id)?) else { continue };
             let Some(OfPlan { id, entry, serve_at }) = read.plan.clone() else { continue };
             if id == plan && found.iter().all(|other| other.entry != entry) {
-                let facts = facts(&read.made(), &read.cupboard, &entry, 0.0);
+                let facts = facts(&read.made(), &read.cupboard, &entry);
                 let begun_at = read.kept.begun_at.clone();
                 found.push(MadeForIt { entry, serve_at, begun_at, facts });
             }
