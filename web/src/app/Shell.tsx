@@ -10,7 +10,7 @@ import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
 import { kitchenChanged, useChanges } from "../api/changes";
 import { useSettings } from "../api/queries";
-import { useSaveWord } from "../drink/editing/saveWord";
+import { useSaveWord } from "../document/saveWord";
 import { Guarded } from "../ui/Guarded";
 import { ShelfTroubles } from "../house/ShelfTroubles";
 import { colour, displayFont } from "../ui/theme";

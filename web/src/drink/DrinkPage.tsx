@@ -1,8 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import useMediaQuery from "@mui/material/useMediaQuery";
 import { useQuery } from "@tanstack/react-query";
-import { Redo2, Undo2 } from "lucide-react";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useStore } from "zustand";
@@ -10,15 +8,16 @@ import { answer, api, type DrinkView } from "../api/client";
 import { onDrinkChanged } from "../api/changes";
 import { useKitchen, useShelfActions } from "../api/queries";
 import { colour } from "../ui/theme";
-import { when } from "../ui/format";
 import { EditableName } from "../ui/EditableName";
 import { Guarded } from "../ui/Guarded";
 import { Note } from "../ui/Note";
 import { Balance } from "./balance/Balance";
 import { Counter } from "./counter/Counter";
 import { createEditor, type Editor } from "./editing/editor";
-import type { Saving } from "./editing/saving";
-import { useSaveWord } from "./editing/saveWord";
+import { Conflict } from "../document/Conflict";
+import { NotSavedYet } from "../document/NotSavedYet";
+import { UndoButtons } from "../document/UndoButtons";
+import { useOpen } from "../document/useOpen";
 import { Servings } from "./Servings";
 import { readAloud } from "../ui/format";
 import { Spoken } from "../ui/Spoken";
@@ -51,15 +50,6 @@ const DrinkMake = lazy(() => import("./make/DrinkMake"));
 const Steps = lazy(() => import("./steps/Steps"));
 const History = lazy(() => import("./history/History"));
 
-const saveWords: Record<Saving["phase"], string> = {
-  saved: "saved",
-  due: "saving",
-  writing: "saving",
-  waiting: "not saved yet",
-  refused: "not saved",
-  conflict: "changed elsewhere",
-};
-
 function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }) {
   const [editor] = useState(() => createEditor(kept));
   // Nothing is called saved while a typed change is still being tried.
@@ -67,12 +57,9 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
     s.saving.phase === "saved" && s.trying > 0 ? "due" : s.saving.phase,
   );
   const name = useStore(editor.store, (s) => s.drink.name);
-  const say = useSaveWord((s) => s.say);
+  useOpen(editor, name, phase);
   const { version } = useKitchen();
 
-  useEffect(() => {
-    say(saveWords[phase]);
-  }, [say, phase]);
   // The cupboard knows better now: the same drink comes to something else.
   useEffect(() => {
     editor.again();
@@ -81,22 +68,12 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
     const quiet = onDrinkChanged((id, version) => {
       if (id === editor.id) void editor.changedElsewhere(version);
     });
-    window.addEventListener("pagehide", editor.leave);
     const close = editor.enter();
     return () => {
       quiet();
-      window.removeEventListener("pagehide", editor.leave);
       close();
-      say("");
     };
-  }, [editor, say]);
-  useEffect(() => {
-    document.title = `${name} · Keen Pitcher`;
-    return () => {
-      document.title = "Keen Pitcher";
-    };
-  }, [name]);
-  useUndoKeys(editor);
+  }, [editor]);
 
   return (
     <Box
@@ -125,7 +102,7 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
           className="no-print"
           sx={{ display: "flex", flexWrap: { xs: "nowrap", md: "wrap" }, maxWidth: "100%" }}
         >
-          <UndoButtons editor={editor} />
+          <Undo editor={editor} />
           <Views id={kept.id} view={view} />
         </Box>
       </Box>
@@ -238,31 +215,11 @@ function Views({ id, view = "balance" }: { id: string; view: string | undefined 
   );
 }
 
-function UndoButtons({ editor }: { editor: Editor }) {
+function Undo({ editor }: { editor: Editor }) {
   const canUndo = useStore(editor.store, (s) => s.canUndo);
   const canRedo = useStore(editor.store, (s) => s.canRedo);
-  const small = useMediaQuery("(max-width: 899px)");
   return (
-    <Box sx={{ display: "flex" }}>
-      <Button
-        onClick={editor.undo}
-        disabled={!canUndo}
-        aria-label="Undo"
-        aria-keyshortcuts="Control+Z"
-        sx={{ minWidth: 44, minHeight: 44, px: 1 }}
-      >
-        {small ? <Undo2 size={19} aria-hidden /> : "Undo"}
-      </Button>
-      <Button
-        onClick={editor.redo}
-        disabled={!canRedo}
-        aria-label="Redo"
-        aria-keyshortcuts="Control+Shift+Z"
-        sx={{ minWidth: 44, minHeight: 44, px: 1 }}
-      >
-        {small ? <Redo2 size={19} aria-hidden /> : "Redo"}
-      </Button>
-    </Box>
+    <UndoButtons canUndo={canUndo} canRedo={canRedo} onUndo={editor.undo} onRedo={editor.redo} />
   );
 }
 
@@ -281,29 +238,16 @@ function Troubles({ editor }: { editor: Editor }) {
       void go(`/drinks/${copy.id}`);
     };
     return (
-      <Note
-        kind="notice"
-        action={
-          <Box sx={{ display: "flex", flexWrap: "wrap" }}>
-            <Button onClick={editor.keepMine}>Keep my version</Button>
-            <Button onClick={editor.takeTheirs}>Use the other version</Button>
-            <Button onClick={() => void keepBoth()}>Keep both</Button>
-          </Box>
-        }
-      >
-        This drink was changed in another window ({when(saving.theirs.changed_at)}) while you worked
-        on it here. Nothing is lost: “Keep mine” puts this one on the shelf in its place, “Take the
-        other” shows that one here, and “Keep both” makes this one a drink of its own.
-      </Note>
+      <Conflict
+        what="drink"
+        changedAt={saving.theirs.changed_at}
+        onKeepMine={editor.keepMine}
+        onTakeTheirs={editor.takeTheirs}
+        onKeepBoth={() => void keepBoth()}
+      />
     );
   }
-  if (saving.phase === "waiting") {
-    return (
-      <Note kind="notice">
-        {saving.why} Your changes are safe in this browser. We'll save them as soon as possible.
-      </Note>
-    );
-  }
+  if (saving.phase === "waiting") return <NotSavedYet why={saving.why} />;
   if (silence) return <Note kind="notice">{silence} Trying again…</Note>;
   const wrong = problem ?? (saving.phase === "refused" ? saving.problem : undefined);
   if (wrong) {
@@ -315,20 +259,4 @@ function Troubles({ editor }: { editor: Editor }) {
     );
   }
   return null;
-}
-
-function useUndoKeys(editor: Editor) {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing = (event.target as HTMLElement).closest?.("input, textarea, [contenteditable]");
-      if (typing || !(event.ctrlKey || event.metaKey)) return;
-      const key = event.key.toLowerCase();
-      if (key === "z" && !event.shiftKey) editor.undo();
-      else if (key === "y" || (key === "z" && event.shiftKey)) editor.redo();
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [editor]);
 }

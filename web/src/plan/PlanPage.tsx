@@ -2,14 +2,18 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { useParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import { useStore } from "zustand";
 import { answer, api, type PlanView } from "../api/client";
-import { useSaveWord } from "../drink/editing/saveWord";
+import { usePlanActions } from "../api/queries";
+import { Conflict } from "../document/Conflict";
+import { NotSavedYet } from "../document/NotSavedYet";
+import { UndoButtons } from "../document/UndoButtons";
+import { useOpen } from "../document/useOpen";
 import { EditableName } from "../ui/EditableName";
 import { Note } from "../ui/Note";
 import { PlanDesk } from "./PlanDesk";
-import { createPlanEditor } from "./planEditor";
+import { createPlanEditor, keptPlan, type PlanEditor } from "./planEditor";
 import { NotThere } from "../ui/NotThere";
 
 export default function PlanPage() {
@@ -35,44 +39,22 @@ export default function PlanPage() {
 
 function OpenPlan({ view }: { view: PlanView }) {
   const [editor] = useState(() => createPlanEditor(view));
-  const { plan, word, wrong, canUndo, canRedo } = useStore(editor.store);
+  const { content: plan, saving, canUndo, canRedo } = useStore(editor.store);
   const { edit, undo, redo } = editor;
+  const { phase } = saving;
+  useOpen(editor, plan.name, phase);
   useEffect(() => {
-    editor.hear(view);
-  }, [editor, view]);
-  useEffect(() => {
-    window.addEventListener("pagehide", editor.leave);
-    return () => {
-      window.removeEventListener("pagehide", editor.leave);
-      editor.leave();
-    };
+    editor.enter();
+    return editor.close;
   }, [editor]);
+  useEffect(() => {
+    editor.heard(keptPlan(view));
+  }, [editor, view]);
   // A batch that is made for it is in time or late by what the plan says now.
   const client = useQueryClient();
   useEffect(() => {
-    if (word === "saved") void client.invalidateQueries({ queryKey: ["going"] });
-  }, [client, word]);
-  const say = useSaveWord((s) => s.say);
-  useEffect(() => {
-    say(word);
-    return () => say("");
-  }, [say, word]);
-  useEffect(() => {
-    document.title = `${plan.name} · Keen Pitcher`;
-    return () => {
-      document.title = "Keen Pitcher";
-    };
-  }, [plan.name]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing = (event.target as HTMLElement).closest?.("input, textarea");
-      if (typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
-      event.preventDefault();
-      (event.shiftKey ? redo : undo)();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [undo, redo]);
+    if (phase === "saved") void client.invalidateQueries({ queryKey: ["going"] });
+  }, [client, phase]);
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 6, flex: 1, minWidth: 0 }}>
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 2 }}>
@@ -83,20 +65,45 @@ function OpenPlan({ view }: { view: PlanView }) {
         />
         <Box sx={{ flex: 1 }} />
         <Box className="no-print">
-          <Button onClick={undo} disabled={!canUndo} aria-keyshortcuts="Control+Z">
-            Undo
-          </Button>
-          <Button onClick={redo} disabled={!canRedo} aria-keyshortcuts="Control+Shift+Z">
-            Redo
-          </Button>
+          <UndoButtons canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
         </Box>
       </Box>
-      {wrong && (
-        <Box sx={{ mx: { xs: -2, md: -3.5 } }}>
-          <Note kind="notice">{wrong}</Note>
-        </Box>
-      )}
+      <Box sx={{ mx: { xs: -2, md: -3.5 } }}>
+        <Troubles editor={editor} />
+      </Box>
       <PlanDesk id={view.id} plan={plan} edit={edit} />
     </Box>
   );
+}
+
+/** Why the plan on the screen isn't saved. */
+function Troubles({ editor }: { editor: PlanEditor }) {
+  const { content: plan, saving } = useStore(editor.store);
+  const { create } = usePlanActions();
+  const go = useNavigate();
+  if (saving.phase === "conflict") {
+    const keepBoth = async () => {
+      const copy = await create.mutateAsync({ ...plan, name: `${plan.name}, mine` });
+      editor.takeTheirs();
+      void go(`/plan/${copy.id}`);
+    };
+    return (
+      <Conflict
+        what="plan"
+        changedAt={saving.theirs.changed_at}
+        onKeepMine={editor.keepMine}
+        onTakeTheirs={editor.takeTheirs}
+        onKeepBoth={() => void keepBoth()}
+      />
+    );
+  }
+  if (saving.phase === "waiting") return <NotSavedYet why={saving.why} />;
+  if (saving.phase === "refused") {
+    return (
+      <Note kind="stop" action={<Button onClick={editor.undo}>Undo</Button>}>
+        {saving.problem.detail} This was not saved.
+      </Note>
+    );
+  }
+  return null;
 }

@@ -1,6 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { CallFailed, type PlanFile, type PlanView, type Problem } from "../api/client";
-import { createPlanEditor, type PlanServer } from "./planEditor";
+import { CallFailed, type PlanFile, type PlanView } from "../api/client";
+import type { Store } from "../document/document";
+import type { Draft, Drafts } from "../document/draft";
+import { createPlanEditor, keptPlan } from "./planEditor";
 import { helped, served, withDrink, withoutDrink } from "./changes";
 
 const plan: PlanFile = {
@@ -52,73 +54,114 @@ describe("an open plan", () => {
   beforeEach(() => void vi.useFakeTimers());
   afterEach(() => void vi.useRealTimers());
 
-  it("saves the newest state, one save after the other", async () => {
-    const saves: [number, string][] = [];
-    const server: PlanServer = {
-      save: async (_, version, p) => {
-        saves.push([version, p.name]);
+  /** What keeps plans: a server that answers by request key, or doesn't; and no storage in the browser. */
+  function keeper() {
+    let kept = view(1);
+    const state = { away: false, loseAnswers: 0, saves: [] as [number, string][] };
+    const answered = new Map<string, PlanView>();
+    const drafts = new Map<string, Draft<PlanFile>>();
+    const server: Store<PlanFile> = {
+      async save(_, version, of, key) {
         await Promise.resolve();
-        return view(version + 1, p);
+        if (state.away) throw new CallFailed(undefined);
+        const before = answered.get(key);
+        if (before) return keptPlan(before);
+        state.saves.push([version, of.name]);
+        if (version !== kept.version) {
+          throw new CallFailed({ type: "stale", status: 409, title: "", detail: "Changed." });
+        }
+        kept = view(version + 1, of);
+        answered.set(key, kept);
+        if (state.loseAnswers-- > 0) throw new CallFailed(undefined);
+        return keptPlan(kept);
       },
-      read: () => Promise.resolve(view(1)),
+      read: () => Promise.resolve(keptPlan(kept)),
     };
-    const editor = createPlanEditor(view(1), server);
+    const inMemory: Drafts<PlanFile> = {
+      read: (id) => drafts.get(id),
+      write: (id, draft) => void drafts.set(id, draft),
+      forget: (id) => void drafts.delete(id),
+    };
+    return {
+      state,
+      drafts,
+      kept: () => kept,
+      elsewhere: (name: string) => (kept = view(kept.version + 1, named(name)(plan))),
+      open: () => createPlanEditor(kept, server, inMemory),
+    };
+  }
+
+  it("saves the newest state, one save after the other", async () => {
+    const k = keeper();
+    const editor = k.open();
     editor.edit(named("One"));
     editor.edit(named("Two"));
     await vi.advanceTimersByTimeAsync(400);
     editor.edit(named("Three"));
     await vi.advanceTimersByTimeAsync(400);
-    expect(saves).toEqual([
+    expect(k.state.saves).toEqual([
       [1, "Two"],
       [2, "Three"],
     ]);
-    expect(editor.store.getState().word).toBe("saved");
+    expect(editor.store.getState().saving.phase).toBe("saved");
     editor.undo();
-    expect(editor.store.getState().plan.name).toBe("Two");
+    expect(editor.content().name).toBe("Two");
     editor.redo();
-    expect(editor.store.getState().plan.name).toBe("Three");
+    expect(editor.content().name).toBe("Three");
   });
 
-  it("tries again while nobody answers, and says so", async () => {
-    let tries = 0;
-    const server: PlanServer = {
-      save: (_, version, p) =>
-        ++tries < 3
-          ? Promise.reject(new CallFailed(undefined))
-          : Promise.resolve(view(version + 1, p)),
-      read: () => Promise.resolve(view(1)),
-    };
-    const editor = createPlanEditor(view(1), server);
+  it("tries again while nobody answers, and keeps a draft meanwhile", async () => {
+    const k = keeper();
+    k.state.away = true;
+    const editor = k.open();
     editor.edit(named("One"));
     await vi.advanceTimersByTimeAsync(400);
-    expect(editor.store.getState().word).toBe("not saved yet");
-    await vi.advanceTimersByTimeAsync(6100);
-    expect([tries, editor.store.getState().word]).toEqual([3, "saved"]);
+    expect(editor.store.getState().saving.phase).toBe("waiting");
+    expect(k.drafts.get("p")?.content.name).toBe("One");
+    // The window is closed; the draft is there when the plan is opened again.
+    editor.close();
+    k.state.away = false;
+    const again = k.open();
+    expect(again.content().name).toBe("One");
+    await vi.advanceTimersByTimeAsync(400);
+    expect([k.kept().plan.name, k.drafts.size]).toEqual(["One", 0]);
   });
 
-  it("shows what another window was faster with, and undo brings one's own back", async () => {
-    const theirs = view(5, { ...plan, name: "Theirs" });
-    const stale = { status: 409, detail: "Changed." } as Problem;
-    const server: PlanServer = {
-      save: () => Promise.reject(new CallFailed(stale)),
-      read: () => Promise.resolve(theirs),
-    };
-    const editor = createPlanEditor(view(1), server);
+  it("isn't told that another window was faster when only the answer was lost", async () => {
+    const k = keeper();
+    k.state.loseAnswers = 1;
+    const editor = k.open();
+    editor.edit(named("Once"));
+    await vi.advanceTimersByTimeAsync(4000);
+    expect(k.state.saves).toHaveLength(1);
+    expect(editor.store.getState()).toMatchObject({
+      content: { name: "Once" },
+      saving: { phase: "saved" },
+    });
+  });
+
+  it("lets the cook choose when another window was faster", async () => {
+    const k = keeper();
+    const editor = k.open();
+    k.elsewhere("Theirs");
     editor.edit(named("Mine"));
     await vi.advanceTimersByTimeAsync(400);
-    expect(editor.store.getState().plan.name).toBe("Theirs");
-    expect(editor.store.getState().wrong).toContain("another window");
+    expect(editor.store.getState().saving.phase).toBe("conflict");
+    expect(editor.content().name).toBe("Mine");
+    editor.takeTheirs();
+    expect(editor.content().name).toBe("Theirs");
     editor.undo();
-    expect(editor.store.getState().plan.name).toBe("Mine");
+    await vi.advanceTimersByTimeAsync(400);
+    expect(k.kept().plan.name).toBe("Mine");
   });
 
-  it("hears of other windows while nothing of one's own is on its way", () => {
-    const server = {} as PlanServer;
-    const editor = createPlanEditor(view(1), server);
-    editor.hear(view(2, { ...plan, name: "Heard" }));
-    expect(editor.store.getState().plan.name).toBe("Heard");
+  it("takes in what it hears of other windows, unless it has changes of its own", () => {
+    const editor = keeper().open();
+    editor.heard(keptPlan(view(2, named("Heard")(plan))));
+    expect(editor.content().name).toBe("Heard");
     editor.edit(named("Mine"));
-    editor.hear(view(3, { ...plan, name: "Too late" }));
-    expect(editor.store.getState().plan.name).toBe("Mine");
+    editor.heard(keptPlan(view(3, named("Too late")(plan))));
+    expect(editor.content().name).toBe("Mine");
+    expect(editor.store.getState().saving.phase).toBe("conflict");
   });
 });

@@ -46,7 +46,7 @@ export default function MatchTasting({
   const point = traced.data?.map.point;
   return (
     <>
-      <Title under={likely.rests_on}>{reference.name}</Title>
+      <Title under={likely.rests_on}>{reference.name ?? ""}</Title>
       <Part name="On the map">
         <Box sx={{ ...displayFont, fontSize: 24, fontWeight: 700 }}>
           {range(likely.sweetness, 1, "g sweetness")}

@@ -2,10 +2,12 @@ import Box from "@mui/material/Box";
 import { useId, type ReactNode } from "react";
 import { colour, displayFont } from "../ui/theme";
 import { useSize } from "../ui/useSize";
+import { useTitle } from "../ui/useTitle";
 import { VesselDrawing } from "../ui/vessel";
 
 /** The title of a room, and a sentence under it. */
-export function Title({ children, under }: { children: ReactNode; under?: ReactNode }) {
+export function Title({ children, under }: { children: string | string[]; under?: ReactNode }) {
+  useTitle([children].flat().join(""));
   return (
     <Box component="header" sx={{ mb: 2, mt: 0.5 }}>
       <Box

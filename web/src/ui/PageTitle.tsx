@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
-import type { ReactNode } from "react";
 import { displayFont } from "./theme";
+import { useTitle } from "./useTitle";
 
 const style = {
   ...displayFont,
@@ -10,9 +10,10 @@ const style = {
   m: 0,
 } as const;
 
-/** What a page is called, at its head; `mt` and `mb` where it stands alone. */
-export function PageTitle(props: { children: ReactNode; mt?: number; mb?: number }) {
+/** What a page is called, at its head and in the window's tab; `mt` and `mb` where it stands alone. */
+export function PageTitle(props: { children: string; mt?: number; mb?: number }) {
   const { children, ...room } = props;
+  useTitle(children);
   return (
     <Box component="h1" sx={{ ...style, ...room }}>
       {children}

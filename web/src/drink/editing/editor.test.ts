@@ -6,9 +6,9 @@ import {
   type DrinkView,
   type Glance,
 } from "../../api/client";
-import type { Draft, Drafts } from "./draft";
+import type { Draft, Drafts } from "../../document/draft";
 import { createEditor } from "./editor";
-import type { Server } from "./server";
+import { keptDrink, type Server } from "./server";
 
 const drink = (note: string) =>
   ({ name: "Lime", family: "lemonade", note, vessels: [], steps: [] }) as Drink;
@@ -21,7 +21,7 @@ function kitchen() {
   let kept: DrinkView = { id: `d${(ids += 1)}`, version: 1, drink: drink("") } as DrinkView;
   const keys = new Map<string, DrinkView>();
   const state = { away: false, refuses: false, loseAnswers: 0, traced: [] as string[], saves: 0 };
-  const drafts = new Map<string, Draft>();
+  const drafts = new Map<string, Draft<Drink>>();
   const server: Server = {
     trace(of) {
       state.traced.push(of.note ?? "");
@@ -33,14 +33,14 @@ function kitchen() {
       state.saves += 1;
       if (state.away) return Promise.reject(new CallFailed(undefined));
       const before = keys.get(key);
-      if (before) return Promise.resolve(before);
+      if (before) return Promise.resolve(keptDrink(before));
       if (state.refuses) {
         return Promise.reject(
           new CallFailed({ type: "invalid", title: "", status: 422, detail: "no" }),
         );
       }
       if (version !== kept.version) {
-        const stale = { type: "stale", title: "", status: 409, detail: "elsewhere", current: kept };
+        const stale = { type: "stale", title: "", status: 409, detail: "elsewhere" };
         return Promise.reject(new CallFailed(stale));
       }
       kept = { ...kept, version: version + 1, drink: of };
@@ -49,13 +49,13 @@ function kitchen() {
         state.loseAnswers -= 1;
         return Promise.reject(new CallFailed(undefined));
       }
-      return Promise.resolve(kept);
+      return Promise.resolve(keptDrink(kept));
     },
-    read: () => Promise.resolve(kept),
+    read: () => Promise.resolve(keptDrink(kept)),
   };
-  const inMemory: Drafts = {
+  const inMemory: Drafts<Drink> = {
     read: (id) => drafts.get(id),
-    write: (id, draft) => void drafts.set(id, JSON.parse(JSON.stringify(draft)) as Draft),
+    write: (id, draft) => void drafts.set(id, JSON.parse(JSON.stringify(draft)) as Draft<Drink>),
     forget: (id) => void drafts.delete(id),
   };
   return {

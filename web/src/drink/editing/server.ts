@@ -8,36 +8,39 @@ import {
   type Glance,
 } from "../../api/client";
 import { glance, trace } from "../../api/compute";
+import type { Store } from "../../document/document";
+import type { Kept } from "../../document/saving";
 
 /** What an editor asks of the server. */
-export interface Server {
+export interface Server extends Store<Drink> {
   trace(drink: Drink): Promise<DrinkReport>;
   /** What moves while an amount is dragged. */
   glance(drink: Drink): Promise<Glance>;
-  save(
-    id: string,
-    version: number,
-    drink: Drink,
-    key: string,
-    leaving: boolean,
-  ): Promise<DrinkView>;
-  read(id: string): Promise<DrinkView>;
 }
+
+export const keptDrink = ({ version, changed_at, drink }: DrinkView): Kept<Drink> => ({
+  version,
+  changed_at,
+  content: drink,
+});
 
 /** The server of this kitchen. */
 export const kitchenServer: Server = {
   trace,
   glance,
-  save: (id, version, drink, key, leaving) => {
+  save: async (id, version, drink, key, leaving) => {
     const body = { version, drink };
-    return answer(
-      api.PUT("/api/drinks/{id}", {
-        params: { path: { id } },
-        body,
-        headers: { "idempotency-key": key },
-        keepalive: leaving && outlivesThePage(body),
-      }),
+    return keptDrink(
+      await answer(
+        api.PUT("/api/drinks/{id}", {
+          params: { path: { id } },
+          body,
+          headers: { "idempotency-key": key },
+          keepalive: leaving && outlivesThePage(body),
+        }),
+      ),
     );
   },
-  read: (id) => answer(api.GET("/api/drinks/{id}", { params: { path: { id } } })),
+  read: async (id) =>
+    keptDrink(await answer(api.GET("/api/drinks/{id}", { params: { path: { id } } }))),
 };

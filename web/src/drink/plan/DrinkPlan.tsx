@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useCallback, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useStore } from "zustand";
 import type { PlanFile } from "../../api/client";
@@ -13,7 +13,7 @@ import type { Editor } from "../editing/editor";
 
 const place = (id: string) => `keen-pitcher/plan-of/${id}`;
 
-/** What was last said of when this drink is made; it lies in the browser. */
+/** The plan that was last looked at for this drink alone; it is in the browser's storage. */
 function recall(id: string, name: string): PlanFile {
   const usual: PlanFile = {
     name,
@@ -35,19 +35,14 @@ export default function DrinkPlan({ editor }: { editor: Editor }) {
   const name = useStore(editor.store, (s) => s.drink.name);
   const saved = useStore(editor.store, (s) => s.saving.phase === "saved");
   const [plan, setPlan] = useState(() => recall(id, name));
-  const edit: Edit = useCallback(
-    (change) =>
-      setPlan((before) => {
-        const after = change(before);
-        try {
-          localStorage.setItem(place(id), JSON.stringify(after));
-        } catch {
-          // It is remembered for as long as the window is open.
-        }
-        return after;
-      }),
-    [id],
-  );
+  const edit: Edit = setPlan;
+  useEffect(() => {
+    try {
+      localStorage.setItem(place(id), JSON.stringify(plan));
+    } catch {
+      // It is remembered for as long as the window is open.
+    }
+  }, [id, plan]);
   const { create } = usePlanActions();
   const { data } = usePlans("");
   const go = useNavigate();

@@ -1,6 +1,6 @@
 import { create } from "zustand";
 
-/** How the open drink stands with the shelf, for the frame to show. */
+/** Whether the open document is saved, for the frame to show. */
 export const useSaveWord = create<{ word: string; say: (word: string) => void }>((set) => ({
   word: "",
   say: (word) => set({ word }),

@@ -1,16 +1,23 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Drink, DrinkView } from "../../api/client";
-import { browserDrafts, compare, type Draft } from "./draft";
+import { browserDrafts as stored, compare, type Draft } from "./draft";
+import type { Kept } from "./saving";
 
-const drink = (note: string) =>
-  ({ name: "Lime", family: "lemonade", note, vessels: [], steps: [] }) as Drink;
-const draft = (version: number, note: string, underway?: string): Draft => ({
+interface Text {
+  readonly text: string;
+}
+const browserDrafts = stored<Text>();
+
+const of = (text: string): Text => ({ text });
+const draft = (version: number, note: string, underway?: string): Draft<Text> => ({
   version,
-  drink: drink(note),
-  underway: underway === undefined ? undefined : { drink: drink(underway), key: "k" },
+  content: of(note),
+  underway: underway === undefined ? undefined : { content: of(underway), key: "k" },
 });
-const kept = (version: number, note: string) =>
-  ({ id: "lime", version, drink: drink(note) }) as DrinkView;
+const kept = (version: number, note: string): Kept<Text> => ({
+  version,
+  changed_at: "",
+  content: of(note),
+});
 
 describe("a draft beside what is on the shelf", () => {
   it("is nothing without a draft, or when the shelf has just that", () => {
@@ -21,7 +28,7 @@ describe("a draft beside what is on the shelf", () => {
   it("goes on top of the version that it was made on", () => {
     expect(compare(draft(3, "sweeter"), kept(3, "a"))).toEqual({
       kind: "goes on",
-      drink: drink("sweeter"),
+      content: of("sweeter"),
     });
   });
 
@@ -32,7 +39,7 @@ describe("a draft beside what is on the shelf", () => {
   it("stands against the shelf when another hand has changed it since", () => {
     expect(compare(draft(3, "sweeter"), kept(4, "sourer"))).toEqual({
       kind: "conflict",
-      drink: drink("sweeter"),
+      content: of("sweeter"),
     });
     expect(compare(draft(3, "sweeter still", "sweeter"), kept(5, "sourer")).kind).toBe("conflict");
   });
@@ -61,7 +68,7 @@ describe("the browser's own storage", () => {
     browserDrafts.write("lime", draft(3, "sweeter", "sweet"));
     browserDrafts.write("hibiscus", draft(1, "redder"));
     expect(browserDrafts.read("lime")).toEqual(draft(3, "sweeter", "sweet"));
-    expect(browserDrafts.read("hibiscus")?.drink.note).toBe("redder");
+    expect(browserDrafts.read("hibiscus")?.content.text).toBe("redder");
     browserDrafts.forget("lime");
     expect(browserDrafts.read("lime")).toBeUndefined();
     expect(browserDrafts.read("hibiscus")).toBeDefined();
