@@ -73,7 +73,7 @@ test("Steps: boiling water, grated root, a marked line, parts and a range", asyn
   await type("Amount", "1 quart");
   await choose("Temperature", "boiling, from the kettle");
   await step(/Pour 1 quart boiling water into the pot/).waitFor();
-  await palette.getByRole("button", { name: "Mark the line" }).click();
+  await palette.getByRole("button", { name: "Mark the level" }).click();
   await step(/Mark the level on the pot/).waitFor();
   await putIn("ginger root", "Pot");
   await type("Amount", "1 inch of ginger");

@@ -16,7 +16,7 @@ test.describe("on an empty shelf", () => {
     await small.getByLabel("Add a taster").fill("Wren");
     await small.getByRole("button", { name: "Add", exact: true }).click();
     await small.getByRole("button", { name: "Wren", pressed: true }).waitFor();
-    await small.getByRole("button", { name: "Begin" }).click();
+    await small.getByRole("button", { name: "Start", exact: true }).click();
     await small.getByText("200 g white sugar").waitFor();
     await small.getByRole("button", { name: "The jugs are ready" }).click();
     // A tongue that likes it at about 22 to 1 answers by what the glass is.
@@ -52,8 +52,13 @@ test.describe("on an empty shelf", () => {
     assert.ok(glasses >= 4 && glasses <= 15, `${glasses} glasses`);
     const wide = await small.evaluate(() => document.documentElement.scrollWidth);
     assert.ok(wide <= 390, `nothing runs over the edge: ${wide}`);
+    // The next thing to do with it is one touch.
+    await small.getByRole("button", { name: "Make a lemonade at my balance" }).click();
+    await small.getByRole("heading", { name: "Lemonade for Wren" }).waitFor();
+    const at = await small.locator("[data-figure=ratio]").first().innerText();
+    assert.ok(Math.abs(Number(at.match(/[\d.]+/)[0]) - ratio) < 1.5, `${at}, wanted ${ratio}`);
     // It is known from now on.
-    await small.getByRole("link", { name: "Done" }).click();
+    await small.goto("/tasting");
     await small.getByRole("button", { name: /^Wren/ }).getByText(/to 1/).waitFor();
     await small.context().close();
     await page.goto("/tasting");
@@ -251,7 +256,7 @@ test("tasting: a drink is matched in rounds, and a glass is guessed", async ({ p
   await page.getByLabel("pH", { exact: true }).fill("2.6");
   await page.getByRole("button", { name: "The beekeeper" }).click();
   await accessible(page, "a drink to be matched");
-  await page.getByRole("button", { name: "Begin" }).click();
+  await page.getByRole("button", { name: "Start", exact: true }).click();
   const lies = page.getByRole("region", { name: "On the map" });
   const acid = lies.getByText(/% acid, likely/);
   const wide = (text) => {

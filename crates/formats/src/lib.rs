@@ -61,7 +61,7 @@ pub use plan_file::{
 };
 pub use recipe_ld::{recipe_in, recipe_ld};
 pub use shelf_file::{SHELF, ShelfFile};
-pub use starts::{Start, starting_points};
+pub use starts::{Start, lemonade_of, starting_points};
 pub use tables::{
     BatchRow, batches_table, ingredients_table, read_batches, read_ingredients, read_readings,
     readings_table, shopping_table,

@@ -1,5 +1,7 @@
-use keen_core::cupboard::Cupboard;
-use keen_core::drink::Drink;
+use keen_core::balance::swap;
+use keen_core::cupboard::{Cupboard, Form};
+use keen_core::drink::{Action, Drink, FieldError};
+use keen_core::work::Worktop;
 use serde::Serialize;
 
 use crate::read_drink;
@@ -19,7 +21,14 @@ pub struct Start {
     pub drink: Drink,
 }
 
-const STARTS: [(&str, &str, &str, &str, &str); 19] = [
+const STARTS: [(&str, &str, &str, &str, &str); 21] = [
+    (
+        "one_glass",
+        "Lemonade",
+        "One glass",
+        "Lemon, sugar and water by the spoon, stirred in the glass.",
+        include_str!("starts/one_glass.json"),
+    ),
     (
         "lemonade",
         "Lemonade",
@@ -147,6 +156,13 @@ const STARTS: [(&str, &str, &str, &str, &str); 19] = [
         include_str!("starts/petal_syrup.json"),
     ),
     (
+        "vinegar_cordial",
+        "Syrups",
+        "Vinegar cordial",
+        "Fruit left in vinegar for two days, strained and sweetened.",
+        include_str!("starts/vinegar_cordial.json"),
+    ),
+    (
         "blank",
         "Blank",
         "Blank",
@@ -172,6 +188,29 @@ pub fn starting_points() -> Vec<Start> {
                 .expect("starting points are drinks"),
         })
         .collect()
+}
+
+/// The starting point of a lemonade, made sour with another fruit if that is what a taster was asked about.
+///
+/// # Errors
+/// Where that can't take the place of lemon juice.
+///
+/// # Panics
+/// Never: there is such a starting point, and it has lemons.
+pub fn lemonade_of(sour: &str, worktop: Worktop<'_>) -> Result<Drink, FieldError> {
+    let start = starting_points().into_iter().find(|start| start.id == "lemonade");
+    let Start { drink, .. } = start.expect("there is a lemonade to start from");
+    let squeezed = drink.steps.iter().find_map(|step| match &step.action {
+        Action::Squeeze { ingredient, .. } => Some((step.id.clone(), ingredient.clone())),
+        _ => None,
+    });
+    let (step, lemon) = squeezed.expect("a lemonade has lemons");
+    // Acid powder was a stand-in for fruit: its taster gets lemons.
+    let fruit = worktop.cupboard().ingredient(sour).is_some_and(|it| it.form == Form::Liquid);
+    if !fruit || sour == lemon {
+        return Ok(drink);
+    }
+    swap(&drink, worktop, &step, sour).map(|swapped| swapped.solution.rounded)
 }
 
 #[cfg(test)]

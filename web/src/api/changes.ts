@@ -8,6 +8,7 @@ const NOT_OF_KITCHEN = [
   "settings",
   "drink",
   "starting-points",
+  "step-forms",
   "bin",
   "condition",
   "plan",

@@ -72,6 +72,15 @@ export function useStartingPoints() {
   });
 }
 
+/** What a step of each kind is called and takes. */
+export function useStepForms() {
+  return useQuery({
+    queryKey: ["step-forms"],
+    queryFn: async () => (await answer(api.GET("/api/step-forms"))).forms,
+    staleTime: Infinity,
+  });
+}
+
 export function useIngredients() {
   return useQuery({
     queryKey: ["ingredients"],

@@ -1474,6 +1474,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/step-forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a step of each kind is called and takes, to draw a form from. */
+        get: operations["list_step_forms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tags": {
         parameters: {
             query?: never;
@@ -1591,6 +1608,23 @@ export interface paths {
         get: operations["tasting_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings/{id}/lemonade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lemonade at a taster's balance, as far as this tasting has found it. It isn't saved. */
+        post: operations["lemonade_at_balance"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6639,6 +6673,28 @@ export interface components {
             /** @description How, in the maker's words: "torn", "rubbed into the zest". */
             note?: string;
         };
+        /** @description One part of a step. */
+        StepField: {
+            /** @description The part's name in a drink. */
+            key: string;
+            /** @description What it is called. */
+            label: string;
+            /** @description Whether it may be left empty. */
+            optional: boolean;
+            /** @description What may be entered. */
+            takes: components["schemas"]["StepTakes"];
+        };
+        /** @description The form of one kind of step. */
+        StepForm: {
+            /** @description The action's name in a drink. */
+            action: string;
+            /** @description What it takes, in the order of asking. */
+            fields: components["schemas"]["StepField"][];
+            /** @description The heading under which it is offered. */
+            group: string;
+            /** @description What it is called: a verb, where there is one. */
+            name: string;
+        };
         /** @description A guess about a step. */
         StepGuess: {
             /** @description The step's id. */
@@ -6681,6 +6737,51 @@ export interface components {
              * @description What is weighed in this step, g; none where nothing is weighed, or it comes by the piece.
              */
             weigh_g?: number | null;
+        };
+        /** @description What may be entered in a field. */
+        StepTakes: {
+            /** @enum {string} */
+            kind: "vessel";
+            /** @description Which of them. */
+            which: components["schemas"]["WhichVessels"];
+        } | {
+            /** @enum {string} */
+            kind: "ingredient";
+            /** @description Which of them. */
+            which: components["schemas"]["WhichIngredients"];
+        } | {
+            /** @enum {string} */
+            kind: "amount";
+        } | {
+            /** @enum {string} */
+            kind: "number";
+            /** @description How a typed text is read. */
+            read_as: components["schemas"]["FieldKind"];
+            /** @description The unit that stands beside the label; empty for none. */
+            unit: string;
+            /** @description Whether it has no fractions. */
+            whole: boolean;
+        } | {
+            /** @enum {string} */
+            kind: "switch";
+        } | {
+            /** @enum {string} */
+            kind: "portion";
+        } | {
+            /** @enum {string} */
+            kind: "reduction";
+        } | {
+            /** @enum {string} */
+            kind: "choice";
+            /** @description The words. */
+            options: components["schemas"]["StepWord"][];
+        };
+        /** @description A word that may be chosen. */
+        StepWord: {
+            /** @description What it is called. */
+            label: string;
+            /** @description The word in a drink. */
+            value: string;
         };
         /**
          * @description When stirring ends.
@@ -7825,6 +7926,16 @@ export interface components {
             /** @description One pitcher for all. */
             pitcher: components["schemas"]["PitcherWanted"];
         };
+        /**
+         * @description Which ingredients may be chosen.
+         * @enum {string}
+         */
+        WhichIngredients: "any" | "juice" | "pourable";
+        /**
+         * @description Which vessels may be chosen.
+         * @enum {string}
+         */
+        WhichVessels: "any" | "holding" | "strainer" | "pot" | "bottle" | "glass";
         /** @description A drink. */
         Whole: {
             drink: components["schemas"]["Drink"];
@@ -12936,6 +13047,45 @@ export interface operations {
             };
         };
     };
+    list_step_forms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        forms: components["schemas"]["StepForm"][];
+                    };
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_tags: {
         parameters: {
             query?: never;
@@ -13441,6 +13591,67 @@ export interface operations {
             };
             /** @description It was changed elsewhere in the meantime. */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request has errors; each names its field. */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lemonade_at_balance: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                "Idempotency-Key"?: string;
+                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                "X-Asker"?: string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    taster: string;
+                };
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        drink: components["schemas"]["Drink"];
+                    };
+                };
+            };
+            /** @description We couldn't find this. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

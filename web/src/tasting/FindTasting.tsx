@@ -1,9 +1,10 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../api/client";
+import { useShelfActions } from "../api/queries";
 import { colour } from "../ui/theme";
 import { Trouble } from "../ui/Trouble";
 import type { TastingView } from "./queries";
@@ -88,9 +89,16 @@ export function FindTasting({ view, find }: { view: TastingView; find: Schemas["
               One more glass
             </Button>
           )}
-          <Button component={Link} to="/tasting" variant="contained">
+          <Button component={Link} to="/tasting" variant="outlined">
             Done
           </Button>
+          {ideal && ideal.sureness !== "cant_tell" && (
+            <MakeAtBalance
+              tasting={view.id}
+              taster={mine.taster}
+              name={view.tasters.find((t) => t.id === mine.taster)?.taster.name ?? "me"}
+            />
+          )}
         </Box>
         <Box sx={{ color: colour("muted"), mt: 2, maxWidth: 620 }}>
           It now shows on every lemonade map, and you can set it as a target in Balance. Fruit that
@@ -178,6 +186,31 @@ export function FindTasting({ view, find }: { view: TastingView; find: Schemas["
           </Box>
         </Box>
       )}
+    </>
+  );
+}
+
+/** The next thing to do with a balance: a lemonade that has it, saved and opened. */
+function MakeAtBalance(props: { tasting: string; taster: string; name: string }) {
+  const { tasting, taster, name } = props;
+  const { create } = useShelfActions();
+  const go = useNavigate();
+  const make = useMutation({
+    mutationFn: async () => {
+      const path = { params: { path: { id: tasting } } };
+      const { drink } = await answer(
+        api.POST("/api/tastings/{id}/lemonade", { ...path, body: { taster } }),
+      );
+      return create.mutateAsync({ ...drink, name: `Lemonade for ${name}` });
+    },
+    onSuccess: (made) => void go(`/drinks/${made.id}`),
+  });
+  return (
+    <>
+      <Button variant="contained" disabled={make.isPending} onClick={() => make.mutate()}>
+        Make a lemonade at my balance
+      </Button>
+      <Trouble error={make.error ?? undefined} />
     </>
   );
 }

@@ -36,7 +36,7 @@ export function FirstSteps() {
       onSuccess: (made) => void go(`/drinks/${made.id}`),
       onError: (error) => setWrong(error.message),
     });
-  const first = starts[0];
+  const shown = starts.find(({ id }) => id === "lemonade");
   const groups = [...new Set(starts.map((start) => start.group))];
   return (
     <>
@@ -62,8 +62,10 @@ export function FirstSteps() {
           sx={way}
           onClick={() => below.current?.scrollIntoView({ block: "start" })}
         >
-          <Picture>{first && <Standing of={first.makes} width={150} height={110} />}</Picture>
-          <Way title="A starting point">Nineteen tested recipes, one for each kind and method.</Way>
+          <Picture>{shown && <Standing of={shown.makes} width={150} height={110} />}</Picture>
+          <Way title="A starting point">
+            A tested recipe for each kind of drink and each method.
+          </Way>
         </Box>
         <Box component={Link} to="/paste" sx={way}>
           <Picture>

@@ -66,22 +66,6 @@ export function useRead(kind: Kind, text: string, around: Around = {}) {
   };
 }
 
-/** What a field of that unit holds. */
-export function kindOf(unit: string | undefined): Kind {
-  switch (unit) {
-    case "min":
-      return "minutes";
-    case "s":
-      return "seconds";
-    case "°C":
-      return "celsius";
-    case "mm":
-      return "millimetres";
-    default:
-      return "number";
-  }
-}
-
 /** What a line says that is typed to add something; nothing while it isn't read yet. */
 export function useLine(text: string) {
   const { data, waits, latest } = useQuestion(

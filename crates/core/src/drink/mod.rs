@@ -6,6 +6,7 @@
 //! says so on the frame where it happens.
 
 mod check;
+mod form;
 mod manner;
 mod precedence;
 mod step;
@@ -13,6 +14,7 @@ mod step;
 pub use crate::cupboard::Press;
 pub use crate::fault::FieldError;
 pub use check::limits;
+pub use form::{StepForm, step_forms};
 pub use manner::{
     CoolingPlace, Cut, Dissolving, Dressing, Maceration, Preparation, RestingPlace, Stirring,
     Vigour, Warmth,

@@ -10,6 +10,7 @@ use super::ideal::{Prior, Sip, next_glass};
 use super::ladder::{
     Bench, Glass, Jug, Portioned, Pourer, Spoon, read_glass, spot_at, takes, usual_ratio,
 };
+use crate::balance::{Aim, Target, solve};
 use crate::cupboard::{Cupboard, Form, Staple};
 use crate::drink::{Action, Dissolving, Drink, Family};
 use crate::fault::FieldError;
@@ -190,6 +191,23 @@ impl Finding {
         let name = read.ratio.map_or_else(String::new, |ratio| format!("{ratio:.0} to 1"));
         Ok(Mixed { spoons, glass: Glass { name, x, ..read } })
     }
+}
+
+/// A drink at a taster's balance: as much of it as before, with sugar and fruit moved, in amounts that kitchen tools
+/// can measure.
+///
+/// # Errors
+/// Where nothing in it is sweet, or nothing sour.
+pub fn at_balance<'a>(
+    drink: &Drink,
+    ratio: f64,
+    worktop: impl Into<Worktop<'a>>,
+) -> Result<Drink, FieldError> {
+    let to = spot_at(FAMILY, ratio.clamp(WITHIN.0, WITHIN.1));
+    let target =
+        Target { sweetness: Some(to.sweetness), acidity: Some(to.acidity), ..Target::default() };
+    let aim = Aim { target, ..Aim::default() };
+    solve(drink, worktop, &aim).map(|solution| solution.rounded)
 }
 
 /// Where everybody's balance is thought to lie before they taste.

@@ -6,6 +6,7 @@ mod believing;
 mod bounds;
 mod common;
 mod figures;
+mod forms;
 mod going_on;
 mod hand_worked;
 mod journals;

@@ -121,7 +121,15 @@ fn keep(operation: &str, status: u16) {
 #[test]
 fn lists_versions_and_small_changes_are_answered_as_described() {
     let app = Application::start("demo");
-    for path in ["tags", "labels", "produce", "starting-points", "kept?limit=1", "bin?after=2"] {
+    for path in [
+        "tags",
+        "labels",
+        "produce",
+        "starting-points",
+        "step-forms",
+        "kept?limit=1",
+        "bin?after=2",
+    ] {
         app.get(&format!("/api/{path}")).json();
     }
     let drink = app.get("/api/drinks?limit=1").json();

@@ -120,6 +120,18 @@ fn a_blind_row_stays_sealed_until_its_key_is_broken() {
 }
 
 #[test]
+fn a_balance_that_was_found_with_limes_makes_a_limeade() {
+    let app = Application::start("serve");
+    let who = taster(&app, "Someone", json!({}));
+    let tasting = set_up(&app, json!({ "find": { "sour": "lime_juice" } }), &[&who], false);
+    let lemonade = format!("{}/lemonade", path(&tasting));
+    let made = app.post(&lemonade, &json!({ "taster": who })).json();
+    assert_eq!(made["drink"]["steps"][0]["do"]["squeeze"]["ingredient"], "lime_juice", "{made}");
+    let problem = app.post(&lemonade, &json!({ "taster": "nobody" })).problem(422);
+    assert_eq!(problem["errors"][0]["field"], "taster");
+}
+
+#[test]
 fn finding_a_balance_leads_from_glass_to_glass() {
     let app = Application::start("serve");
     let who = taster(&app, "Someone", json!({}));
@@ -158,6 +170,13 @@ fn finding_a_balance_leads_from_glass_to_glass() {
     let middle = ideal["middle"].as_f64().unwrap();
     assert!((middle / 22.0 - 1.0).abs() < 0.12, "{ideal} after {ratios:?}");
     assert!((4..=14).contains(&glasses), "{glasses}");
+    // A lemonade of that balance is made of whole lemons, and can be saved as it is.
+    let made = app.post(&format!("{}/lemonade", path(&tasting)), &json!({ "taster": who })).json();
+    let report = app.post("/api/compute/trace", &made["drink"]).json();
+    let ratio = report["profile"]["ratio"].as_f64().unwrap();
+    assert!((ratio / middle - 1.0).abs() < 0.06, "{ratio}, wanted {middle}");
+    let squeezed = made["drink"]["steps"][0]["do"]["squeeze"]["amount"].as_str().unwrap();
+    assert!(squeezed.ends_with("lemons"), "{squeezed}");
     let word = json!({ "mixed": { "taster": who, "spoons": [30, 0, 0], "felt": "right" } });
     refused(&app, &tasting, word, "word.spoons");
     let word = json!({ "mixed": { "taster": who, "spoons": [12, 0, 12], "felt": "right" } });

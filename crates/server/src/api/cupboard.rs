@@ -3,7 +3,7 @@ use keen_core::chemistry::Component;
 use keen_core::cupboard::{
     Cupboard, Estimated, Evidence, FigureSource, Form, Ingredient, Kind, Size,
 };
-use keen_core::drink::Drink;
+use keen_core::drink::{Drink, StepForm};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -245,4 +245,17 @@ pub(super) async fn starting_points(state: web::Data<State>) -> web::Json<Starti
         drink: start.drink,
     });
     web::Json(StartingPoints { starting_points: all.collect() })
+}
+
+/// What steps take.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct StepForms {
+    forms: Vec<StepForm>,
+}
+
+/// What a step of each kind is called and takes, to draw a form from.
+#[utoipa::path(operation_id = "list_step_forms", tag = "drinks", responses((status = 200, body = inline(StepForms))))]
+#[get("/api/step-forms")]
+pub(super) async fn step_forms() -> web::Json<StepForms> {
+    web::Json(StepForms { forms: keen_core::drink::step_forms() })
 }

@@ -1,13 +1,5 @@
 import { describe, expect, it } from "vitest";
-import {
-  type Action,
-  type ActionName,
-  actions,
-  isStrainer,
-  laneOf,
-  nameOf,
-  pathOf,
-} from "./actions";
+import { type Action, isStrainer, laneOf, nameOf, pathOf } from "./actions";
 
 const strain: Action = {
   strain: { from: "bowl", through: "sieve", into: "jug", press: "drained" },
@@ -43,34 +35,8 @@ describe("a step's way through the vessels", () => {
   });
 });
 
-describe("the table of actions", () => {
-  it("has a name and its fields for each, and no field twice", () => {
-    for (const [name, { name: title, fields }] of Object.entries(actions)) {
-      expect(title, name).not.toBe("");
-      const keys = fields.map((field) => field.key);
-      expect(new Set(keys).size, name).toBe(keys.length);
-    }
-  });
-
-  it("tells every action apart by its name on the palette", () => {
-    const titles = Object.values(actions).map((action) => action.name);
-    expect(new Set(titles).size).toBe(titles.length);
-  });
-
-  it("offers first what a drink means when it says nothing", () => {
-    const firstOf = (name: ActionName, key: string) => {
-      const field = actions[name].fields.find((f) => f.key === key);
-      return field?.kind === "choice" ? Object.keys(field.options)[0] : undefined;
-    };
-    expect(firstOf("add", "warmth")).toBe("usual");
-    expect(firstOf("add", "cut")).toBe("usual");
-    expect(firstOf("stir", "until")).toBe("mixed");
-    expect(firstOf("strain", "press")).toBe("drained");
-  });
-
-  it("knows a strainer from a pot", () => {
-    expect(isStrainer({ id: "s", kind: "fine_sieve" })).toBe(true);
-    expect(isStrainer({ id: "p", kind: "pot" })).toBe(false);
-    expect(nameOf(strain)).toBe("strain");
-  });
+it("knows a strainer from a pot", () => {
+  expect(isStrainer({ id: "s", kind: "fine_sieve" })).toBe(true);
+  expect(isStrainer({ id: "p", kind: "pot" })).toBe(false);
+  expect(nameOf(strain)).toBe("strain");
 });

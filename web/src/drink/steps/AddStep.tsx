@@ -9,14 +9,8 @@ import { colour } from "../../ui/theme";
 import { AddIngredient } from "../balance/AddIngredient";
 import { insertStep } from "../editing/changes";
 import type { Editor } from "../editing/editor";
-import {
-  type ActionName,
-  actions,
-  isStrainer,
-  laneOf,
-  nameOf,
-  vesselKinds,
-} from "../editing/actions";
+import { useStepForms } from "../../api/queries";
+import { isStrainer, laneOf, nameOf, vesselKinds } from "../editing/actions";
 import { Trouble } from "../../ui/Trouble";
 
 interface AddStepProps {
@@ -29,15 +23,6 @@ interface AddStepProps {
   vessel?: string | undefined;
   onAdded: (step: string) => void;
 }
-
-/** What can be done, in the order in which a kitchen thinks of it. */
-const groups: [string, ActionName[]][] = [
-  ["Add", ["top_up", "cover", "lengthen"]],
-  ["On the stove", ["heat", "boil", "mark", "reduce", "dissolve"]],
-  ["Steep and rest", ["stir", "infuse", "macerate", "lift", "cool"]],
-  ["Blend and strain", ["blend", "strain", "rinse"]],
-  ["Pour and serve", ["pour", "bottle", "serve", "dress"]],
-];
 
 /** The vessel that a step at that place is on: the one that was asked for, or that the step before it was on. */
 export function vesselInHand(drink: Drink, at: number, asked: string | undefined) {
@@ -87,15 +72,18 @@ export function AddStep(props: AddStepProps) {
     });
     added(made);
   };
-  const begin = (name: ActionName) =>
+  const begin = (name: string) =>
     void latest(({ steps }) => {
       const beginning = steps.find((step) => nameOf(step.action) === name);
       if (beginning) insert(beginning.action, beginning.vessels);
     });
-  const offered = groups.map(([group, names]) => ({
+  const { data: forms = [] } = useStepForms();
+  const fits = forms.filter(({ action }) => next?.steps.some((s) => nameOf(s.action) === action));
+  const offered = [...new Set(forms.map((form) => form.group))].map((group) => ({
     group,
-    fits: names.filter((name) => next?.steps.some((step) => nameOf(step.action) === name)),
+    fits: fits.filter((form) => form.group === group),
   }));
+  const prepare = forms.find((form) => form.action === "prepare");
   const washes = report.lines.find((line) => !line.is_fill_line)?.ingredient;
 
   return (
@@ -148,7 +136,7 @@ export function AddStep(props: AddStepProps) {
       <Trouble error={error} again={again} />
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, rowGap: 1, mt: 1 }}>
         {offered.map(({ group, fits }) => {
-          const puts = group === "Add" && vessel && !isStrainer(vessel);
+          const puts = group === prepare?.group && vessel && !isStrainer(vessel);
           if (fits.length === 0 && !puts) return null;
           return (
             <Box key={group} role="group" aria-label={group}>
@@ -163,23 +151,23 @@ export function AddStep(props: AddStepProps) {
                     onAdded={(id) => id && added(id)}
                   />
                 )}
-                {puts && washes && (
+                {puts && washes && prepare && (
                   <Button
                     variant="outlined"
                     onClick={() => insert({ prepare: { ingredient: washes, how: "wash" } }, [])}
                     sx={{ minHeight: 44, px: 1.5 }}
                   >
-                    {actions.prepare.name}
+                    {prepare.name}
                   </Button>
                 )}
-                {fits.map((name) => (
+                {fits.map(({ action, name }) => (
                   <Button
-                    key={name}
+                    key={action}
                     variant="outlined"
-                    onClick={() => begin(name)}
+                    onClick={() => begin(action)}
                     sx={{ minHeight: 44, px: 1.5 }}
                   >
-                    {actions[name].name}
+                    {name}
                   </Button>
                 ))}
               </Box>

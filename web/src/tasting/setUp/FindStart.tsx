@@ -30,7 +30,7 @@ export default function FindStart() {
           <Few label="What makes it sour" options={sours} chosen={sour} onChoose={setSour} />
         </Line>
         <Begin
-          act="Begin"
+          act="Start"
           can={tasters.length > 0 && !waits}
           wrong={wrong}
           onBegin={() =>

@@ -81,7 +81,7 @@ export function Match() {
           <WhoTastes chosen={tasters} onChoose={setTasters} />
         </Line>
         <Begin
-          act="Begin"
+          act="Start"
           can={drink !== undefined && name.trim() !== "" && tasters.length > 0 && !waits}
           wrong={unread ?? wrong}
           onBegin={() => void start()}

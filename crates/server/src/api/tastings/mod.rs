@@ -19,12 +19,12 @@ use std::collections::BTreeMap;
 use crate::phones::FromPhone;
 use actix_web::{HttpResponse, delete, get, post, web};
 use keen_core::cupboard::Cupboard;
-use keen_core::drink::FieldError;
-use keen_core::taste::find::{Mixed, next_ratio};
+use keen_core::drink::{Drink, FieldError};
+use keen_core::taste::find::{Mixed, at_balance, next_ratio};
 use keen_core::taste::ladder::{Glass, Ladder};
 use keen_core::taste::sitting::{KeyLine, Seat, Stage, Tasted, Tells, Utterance};
 use keen_core::taste::tongue::glass_to_guess;
-use keen_core::work::Work;
+use keen_core::work::{Work, Worktop};
 use keen_formats::Format;
 use keen_store::{KeptTasting, Uttering};
 use serde::{Deserialize, Serialize};
@@ -314,6 +314,40 @@ pub(super) async fn next_glass(
             .ok_or_else(|| Problem::from(fault("taster", "That person isn't in this tasting.")))?;
         let (ratio, more) = next_ratio(&read.table().sips(), seat);
         Ok(NextView { mixed: finding.glass_at(ratio, cupboard.as_ref())?, more })
+    };
+    state.desk.ask(asker, question).await.map(web::Json)
+}
+
+/// A drink to save.
+#[derive(Debug, Serialize, ToSchema)]
+pub(crate) struct AtBalance {
+    drink: Drink,
+}
+
+/// A lemonade at a taster's balance, as far as this tasting has found it. It isn't saved.
+#[utoipa::path(tag = "tasting", request_body = inline(NextFor), responses(
+    (status = 200, body = inline(AtBalance)), (status = 404, body = Problem)))]
+#[post("/api/tastings/{id}/lemonade")]
+pub(super) async fn lemonade_at_balance(
+    state: web::Data<State>,
+    asker: Asker,
+    id: web::Path<String>,
+    body: Body,
+) -> Result<web::Json<AtBalance>, Problem> {
+    let NextFor { taster } = body.json()?;
+    let read = state.tasting(&id).await?;
+    let cupboard = state.cupboard();
+    let question = move |work: &Work| {
+        let fault = |message: &str| FieldError { field: "taster".into(), message: message.into() };
+        let Tasted::Find(finding) = &read.sitting.kind else {
+            return Err(fault("Use a tasting that finds a balance.").into());
+        };
+        let ideals = read.table().tells().ideals;
+        let ideal = ideals.iter().find(|ideal| ideal.taster == taster);
+        let ratio = ideal.ok_or_else(|| fault("That person isn't in this tasting."))?.middle;
+        let worktop = Worktop::new(&cupboard, work);
+        let drink = keen_formats::lemonade_of(&finding.sour, worktop)?;
+        Ok(AtBalance { drink: at_balance(&drink, ratio, worktop)? })
     };
     state.desk.ask(asker, question).await.map(web::Json)
 }
