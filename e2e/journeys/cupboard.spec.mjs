@@ -41,6 +41,7 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
   const quince = page.getByRole("region", { name: "Quince juice" });
   await quince.getByText("Your own.").waitFor();
   await quince.getByRole("button", { name: "Delete this ingredient" }).click();
+  await quince.getByRole("button", { name: "Yes, delete" }).click();
   await lemon.waitFor();
 
   await page.getByRole("tab", { name: "Produce" }).click();
@@ -55,10 +56,11 @@ test("the cupboard: own figures and back, a weighed cup, an ingredient and a pot
   const pot = pots.last();
   await pot.getByRole("textbox", { name: "Name" }).fill("Jam pot");
   await pot.getByRole("textbox", { name: "Name" }).press("Enter");
-  await page.getByRole("button", { name: "Remove Jam pot" }).waitFor();
+  await page.getByRole("button", { name: "Delete Jam pot" }).waitFor();
   await accessible(page, "the cupboard's vessels");
-  await page.getByRole("button", { name: "Remove Jam pot" }).click();
-  await page.getByRole("button", { name: "Remove Jam pot" }).waitFor({ state: "detached" });
+  await page.getByRole("button", { name: "Delete Jam pot" }).click();
+  await page.getByRole("button", { name: "Yes, delete" }).click();
+  await page.getByRole("listitem", { name: "Jam pot" }).waitFor({ state: "detached" });
   await page.getByRole("tab", { name: "Measures and pots" }).click();
   await page.getByRole("switch", { name: "Measuring spoons" }).waitFor();
   await accessible(page, "the cupboard's measures");

@@ -30,8 +30,8 @@ test("what is there becomes drinks, worked out, and one of them is made", async 
   await offers.first().getByRole("button", { name: `Make ${name}` }).click();
   await page.getByRole("heading", { level: 1, name }).waitFor();
   assert.ok((await number(page, "acidity")) > 0.2, "it is a drink that can be run");
-  // Nothing cold is ready in ten minutes: what would be late is told, and when it would be ready.
-  await page.goto("/make-from?have=8%20limes%2C%20sugar%3B%20four%20people%20in%2010%20minutes");
+  // Nothing cold is ready in two minutes: what would be late is told, and when it would be ready.
+  await page.goto("/make-from?have=8%20limes%2C%20sugar%3B%20four%20people%20in%202%20minutes");
   await offers.first().getByText("not ready by then").waitFor();
   // The address keeps what was typed.
   await page.goto("/make-from?have=2%20kg%20watermelon");

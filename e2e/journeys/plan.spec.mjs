@@ -112,7 +112,7 @@ test("a plan: from nothing to the evening before, kept, moved, bought for and ta
   await told.waitFor();
   await page.goto("/plan");
   await page.getByRole("button", { name: "More for Sunday lunch, copy" }).click();
-  await page.getByRole("menuitem", { name: "Remove" }).click();
+  await page.getByRole("menuitem", { name: "Delete" }).click();
   await page.getByText("Sunday lunch, copy was deleted.").waitFor();
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await page.getByRole("link", { name: /Sunday lunch, copy/ }).waitFor();

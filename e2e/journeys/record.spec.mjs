@@ -50,6 +50,7 @@ test("history: batches side by side, a version named and brought back, a variant
   await page.waitForFunction(() => document.querySelector("th img")?.naturalWidth === 1280);
   await table.getByRole("link").first().click();
   await picture.getByRole("button", { name: "Delete the picture" }).click();
+  await picture.getByRole("button", { name: "Yes, delete" }).click();
   await picture.getByRole("button", { name: "Add a picture" }).waitFor();
   await page.goBack();
   await seen.waitFor({ state: "detached" });
@@ -166,7 +167,7 @@ test("the whole house is saved, changed, and put back", async ({ page }) => {
   await dialog.getByRole("button", { name: "Close" }).click();
 
   await page.getByRole("button", { name: "More for Tamarind cooler" }).click();
-  await page.getByRole("menuitem", { name: "Remove" }).click();
+  await page.getByRole("menuitem", { name: "Delete" }).click();
   await page.locator("[data-drink='Tamarind cooler']").waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Backup" }).click();
   const damaged = `${file}.damaged.zip`;

@@ -43,7 +43,7 @@ test("two windows: neither loses its change", async ({ page }) => {
   await other.getByText("240 g").first().waitFor();
   await saved(other);
   letGo();
-  await page.getByText("This drink was changed in another window").waitFor();
+  await page.getByText("You changed this drink in another window too").waitFor();
   await page.unroute("**/api/drinks/*");
   await accessible(page, "a conflict");
   await page.getByRole("button", { name: "Keep both" }).click();

@@ -27,14 +27,14 @@ test("the shelf: find, begin, copy, rename, take off and put back", async ({ pag
   await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor();
 
   await page.getByRole("button", { name: "More for Saturday's tamarind" }).click();
-  await page.getByRole("menuitem", { name: "Remove" }).click();
+  await page.getByRole("menuitem", { name: "Delete" }).click();
   await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor();
 
   // Days later it still lies in the bin.
   await page.getByRole("button", { name: "More for Saturday's tamarind" }).click();
-  await page.getByRole("menuitem", { name: "Remove" }).click();
+  await page.getByRole("menuitem", { name: "Delete" }).click();
   await page.getByRole("link", { name: "Saturday's tamarind" }).waitFor({ state: "detached" });
   await page.goto("/drinks");
   await page.getByRole("button", { name: "Deleted drinks" }).click();

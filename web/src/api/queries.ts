@@ -13,8 +13,12 @@ import {
   type PlanFile,
   type Settings,
 } from "./client";
+import { useComplaints } from "./complaints";
 import { createLine } from "./line";
 import { newKey } from "./newKey";
+
+/** Parts of many screens: where they can't be had, the frame says so. */
+const SHARED = { shared: true };
 
 /** What is looked for on the shelf, and in which order. */
 export interface Sought {
@@ -59,6 +63,7 @@ export function useDrinksToChoose() {
 export function useTags() {
   return useQuery({
     queryKey: ["shelf", "tags"],
+    meta: SHARED,
     queryFn: async () => (await answer(api.GET("/api/tags"))).tags,
     staleTime: 0,
   });
@@ -67,6 +72,7 @@ export function useTags() {
 export function useStartingPoints() {
   return useQuery({
     queryKey: ["starting-points"],
+    meta: SHARED,
     queryFn: async () => (await answer(api.GET("/api/starting-points"))).starting_points,
     staleTime: Infinity,
   });
@@ -76,6 +82,7 @@ export function useStartingPoints() {
 export function useStepForms() {
   return useQuery({
     queryKey: ["step-forms"],
+    meta: SHARED,
     queryFn: async () => (await answer(api.GET("/api/step-forms"))).forms,
     staleTime: Infinity,
   });
@@ -84,6 +91,7 @@ export function useStepForms() {
 export function useIngredients() {
   return useQuery({
     queryKey: ["ingredients"],
+    meta: SHARED,
     queryFn: async () => (await answer(api.GET("/api/ingredients"))).ingredients,
     staleTime: Infinity,
   });
@@ -106,6 +114,7 @@ export function findIngredients(all: Ingredient[], text: string): Ingredient[] {
 export function useProduce() {
   return useQuery({
     queryKey: ["produce"],
+    meta: SHARED,
     queryFn: async () => (await answer(api.GET("/api/produce"))).produce,
     staleTime: Infinity,
   });
@@ -138,6 +147,7 @@ export function useKitchen() {
   const client = useQueryClient();
   const query = useQuery({
     queryKey: ["kitchen"],
+    meta: SHARED,
     queryFn: () => inLine(() => answer(api.GET("/api/kitchen"))),
     staleTime: Infinity,
   });
@@ -166,6 +176,7 @@ export function useSettings() {
   const client = useQueryClient();
   const query = useQuery({
     queryKey: ["settings"],
+    meta: SHARED,
     queryFn: () => inLine(() => answer(api.GET("/api/settings"))),
     staleTime: Infinity,
   });
@@ -186,7 +197,9 @@ export function useSettings() {
           void kitchenChanged(client);
         }
         if (client.getQueryData(["settings"]) === after) client.setQueryData(["settings"], said);
-      } catch {
+        useComplaints.getState().complain("");
+      } catch (error) {
+        useComplaints.getState().complain(`This wasn't saved. ${(error as Error).message}`);
         void client.invalidateQueries({ queryKey: ["settings"] });
       }
     });

@@ -6125,6 +6125,11 @@ export interface components {
              */
             degrees?: components["schemas"]["Degrees"];
             /**
+             * @description Whether the notes that explain the map have been read.
+             * @default false
+             */
+            map_known?: boolean;
+            /**
              * @description Ingredients, by id, that are shown in a way of their own.
              * @default {}
              */

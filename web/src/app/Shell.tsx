@@ -10,6 +10,7 @@ import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
 import { kitchenChanged, useChanges } from "../api/changes";
 import { useSettings } from "../api/queries";
+import { Unloaded } from "../ui/Unloaded";
 import { useSaveWord } from "../document/saveWord";
 import { Guarded } from "../ui/Guarded";
 import { ShelfTroubles } from "../house/ShelfTroubles";
@@ -218,6 +219,7 @@ export function Shell() {
         />
       </Box>
       <ShelfTroubles />
+      <Unloaded />
       <Box
         id="content"
         ref={content}

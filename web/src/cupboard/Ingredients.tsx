@@ -4,6 +4,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Ingredient, Kitchen, Schemas } from "../api/client";
 import { findIngredients, useIngredients, useKitchen } from "../api/queries";
+import { DeleteButton } from "../ui/DeleteButton";
 import { colour, displayFont } from "../ui/theme";
 import { MadeOf } from "./MadeOf";
 import { NewIngredient } from "./NewIngredient";
@@ -252,9 +253,9 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
         </Button>
       )}
       {isOwn && !it.kept_for_drinks && (
-        <Button
+        <DeleteButton
           sx={{ mt: 1.5, px: 0 }}
-          onClick={async () => {
+          onDelete={async () => {
             const problem = await change((k) => {
               const figures = { ...k.figures };
               delete figures[it.id];
@@ -265,7 +266,7 @@ function Detail({ it, onGone }: { it: Ingredient; onGone: () => void }) {
           }}
         >
           Delete this ingredient
-        </Button>
+        </DeleteButton>
       )}
       {wrong && (
         <Box role="alert" sx={{ color: colour("stop") }}>

@@ -1,9 +1,9 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Produce as Fruit, Schemas } from "../api/client";
 import { useKitchen, useProduce } from "../api/queries";
+import { DeleteButton } from "../ui/DeleteButton";
 import { colour, displayFont } from "../ui/theme";
 import { volume } from "../ui/format";
 import look from "./Cupboard.module.css";
@@ -158,9 +158,9 @@ function Readings({ id }: { id: string }) {
             ml
             {reading.brix != null && `, ${reading.brix} °Bx`}
             {reading.acidity != null && `, ${reading.acidity} % acid`}
-            <Button
-              aria-label={`Delete the reading of ${reading.day}`}
-              onClick={() =>
+            <DeleteButton
+              label={`Delete the reading of ${reading.day}`}
+              onDelete={() =>
                 void change((k) => ({
                   ...k,
                   readings: (k.readings ?? []).filter(
@@ -171,7 +171,7 @@ function Readings({ id }: { id: string }) {
               sx={{ px: 1, minWidth: 0, fontSize: 13 }}
             >
               Delete
-            </Button>
+            </DeleteButton>
           </Box>
         ))}
       </Box>

@@ -1,10 +1,10 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Material, Schemas, VesselKind } from "../api/client";
 import { useKitchen } from "../api/queries";
+import { DeleteButton } from "../ui/DeleteButton";
 import { colour } from "../ui/theme";
 import { strainerKinds, vesselKinds } from "../drink/editing/actions";
 import { VesselDrawing } from "../ui/vessel";
@@ -159,9 +159,13 @@ function Row({ vessel, onSave, onRemove }: RowProps) {
         onChange={(e) => setCount(e.target.value)}
         {...blur}
       />
-      <Button aria-label={`Remove ${vessel.name}`} onClick={onRemove} sx={{ px: 0.5, minWidth: 0 }}>
-        Remove
-      </Button>
+      <DeleteButton
+        label={`Delete ${vessel.name}`}
+        onDelete={onRemove}
+        sx={{ px: 0.5, minWidth: 0 }}
+      >
+        Delete
+      </DeleteButton>
     </li>
   );
 }

@@ -31,7 +31,7 @@ export default function DrinkPage() {
     gcTime: 0,
     staleTime: Infinity,
   });
-  if (query.error) {
+  if (query.error && !query.data) {
     return (
       <NotThere
         error={query.error}

@@ -4,6 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { answer, api } from "../api/client";
 import { useCondition } from "../api/queries";
+import { DeleteButton } from "../ui/DeleteButton";
 import { when } from "../ui/format";
 import { Note } from "../ui/Note";
 
@@ -58,7 +59,7 @@ export function ShelfTroubles() {
               >
                 Save its text
               </Button>
-              <Button onClick={() => void letGo(it.id)}>Delete it</Button>
+              <DeleteButton onDelete={() => void letGo(it.id)}>Delete it</DeleteButton>
             </Box>
           }
         >

@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import { lazy, Suspense, useState } from "react";
 import { Link, useParams } from "react-router";
 import { colour, displayFont } from "../ui/theme";
+import { Empty } from "../ui/Empty";
 import { Trouble } from "../ui/Trouble";
 import { Bottles } from "./Bottles";
 import { OpenBottle } from "./OpenBottle";
@@ -41,10 +42,16 @@ export default function Kept() {
       </Box>
       <Trouble error={error ?? undefined} again={() => void refetch()} />
       {data && all.length === 0 && (
-        <Box sx={{ py: 4, fontSize: 17, maxWidth: 620 }}>
+        <Empty
+          action={
+            <Button variant="contained" onClick={() => setPutting(true)}>
+              Add a bottle you have
+            </Button>
+          }
+        >
           No bottles yet. When you finish a batch, enter how many bottles it filled and where you
           keep them. Here you’ll see what is left and when to use it by.
-        </Box>
+        </Empty>
       )}
       <Box
         sx={{

@@ -65,7 +65,7 @@ function Opened({ bottle }: { bottle: Bottle }) {
         </Button>
       </Box>
       <Box sx={{ fontSize: 14, color: colour("muted") }}>
-        put there {date(bottle.put_at)} · {bottle.brix.toFixed(0)} °Bx
+        added {date(bottle.put_at)} · {bottle.brix.toFixed(0)} °Bx
         {bottle.alcohol >= 0.5 && ` · ${bottle.alcohol.toFixed(1)} % vol, for adults`}
         {bottle.batch && (
           <>
@@ -175,7 +175,7 @@ function said(what: BottleMove): string {
   if (what === "emptied") return "empty";
   if ("poured" in what) return `poured ${volume(what.poured.ml)}`;
   if ("moved" in what) return `to the ${what.moved.to}`;
-  if ("tipped" in what) return "tipped away";
+  if ("tipped" in what) return "discarded";
   return "";
 }
 
@@ -189,13 +189,14 @@ function Use({ use, onFreeze }: { use: Schemas["Use"]; onFreeze: () => void }) {
     <Box
       sx={{
         display: "flex",
+        flexWrap: "wrap",
         alignItems: "center",
         gap: 1,
         py: 0.5,
         borderTop: `1px solid ${colour("hairline")}`,
       }}
     >
-      <Box sx={{ flex: 1, fontSize: 15 }}>{use.message}</Box>
+      <Box sx={{ flex: "1 1 200px", fontSize: 15 }}>{use.message}</Box>
       {use.kind === "freezes" && <Button onClick={onFreeze}>Freeze it</Button>}
       {drink && use.of && (
         <Button disabled={begin.isPending} onClick={() => begin.mutate({ drink })}>
@@ -208,9 +209,10 @@ function Use({ use, onFreeze }: { use: Schemas["Use"]; onFreeze: () => void }) {
             create.mutate(drink, { onSuccess: (made) => void go(`/drinks/${made.id}`) })
           }
         >
-          As a drink
+          Save as a drink
         </Button>
       )}
+      <Trouble error={begin.error ?? create.error ?? undefined} />
     </Box>
   );
 }

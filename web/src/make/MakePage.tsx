@@ -27,6 +27,7 @@ import { StepVessels } from "./StepVessels";
 import { useBatch } from "./useBatch";
 import { useBell, useBellChoice } from "./useBell";
 import { tell, useInstruments } from "./useInstruments";
+import { Unloaded } from "../ui/Unloaded";
 import { useWays, Ways } from "./Ways";
 import { places } from "./words";
 
@@ -42,7 +43,8 @@ export default function MakePage() {
   useChanges();
   useAwake();
   const batch = useBatch(id);
-  if (batch.error || !batch.view) {
+  // What was known of it stays on the screen when asking again fails.
+  if (!batch.view) {
     return (
       <Box component="main" sx={{ p: { xs: 2, md: 3.5 } }}>
         <h1>Making</h1>
@@ -101,7 +103,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
         const heard = await say({ used: { step: step.id, amount: `${weighed} g` } });
         if (!heard) return;
       }
-      void tell(scale, { do: "tare" });
+      tell(scale, { do: "tare" });
     }
     setOdd(undefined);
     const what: Happening =
@@ -118,6 +120,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
       component="main"
       sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column", minWidth: 0 }}
     >
+      <Unloaded />
       <Box
         sx={{
           px: { xs: 2, md: 3.5 },

@@ -201,7 +201,7 @@ function Instrument({ one, onPut, onKeep }: InstrumentProps) {
                 key={count}
                 sx={act}
                 aria-label={`${count} ${count === 1 ? "drop" : "drops"} of lye`}
-                onClick={() => void tell(one, { do: "drop", count })}
+                onClick={() => tell(one, { do: "drop", count })}
               >
                 {count} {count === 1 ? "drop" : "drops"}
               </Button>
@@ -215,7 +215,7 @@ function Instrument({ one, onPut, onKeep }: InstrumentProps) {
                 key={buffer}
                 sx={act}
                 aria-label={`Calibrate in pH ${buffer}`}
-                onClick={() => void tell(one, { do: "calibrate", with: buffer })}
+                onClick={() => tell(one, { do: "calibrate", with: buffer })}
               >
                 in {buffer}
               </Button>
@@ -223,7 +223,7 @@ function Instrument({ one, onPut, onKeep }: InstrumentProps) {
           </>
         )}
         {here && one.kind === "scale" && (
-          <Button sx={act} onClick={() => void tell(one, { do: "tare" })}>
+          <Button sx={act} onClick={() => tell(one, { do: "tare" })}>
             Set to zero
           </Button>
         )}

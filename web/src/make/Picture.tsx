@@ -1,8 +1,8 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { answer, api, type BatchView } from "../api/client";
 import { colour } from "../ui/theme";
+import { DeleteButton } from "../ui/DeleteButton";
 import { FileButton } from "../ui/FileButton";
 import { Trouble } from "../ui/Trouble";
 import { pictureOf, shrunk } from "../ui/pictures";
@@ -60,9 +60,13 @@ export function Picture({ view }: { view: BatchView }) {
           {put.isPending ? "Saving…" : source ? "Another picture" : "Add a picture"}
         </FileButton>
         {source && (
-          <Button disabled={away.isPending} onClick={() => away.mutate()} sx={{ minHeight: 44 }}>
+          <DeleteButton
+            disabled={away.isPending}
+            onDelete={() => away.mutate()}
+            sx={{ minHeight: 44 }}
+          >
             Delete the picture
-          </Button>
+          </DeleteButton>
         )}
       </Box>
       <Trouble error={put.error ?? away.error ?? undefined} />

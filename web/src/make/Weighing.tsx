@@ -93,7 +93,7 @@ export function Weighing({ scale, wanted, written, practice }: WeighingProps) {
             ? `the scale: ${scale.says ?? "no reading"}`
             : `on the scale ${shown(scale)}, ${scale.stable ? "still" : "moving"}`}
         </Box>
-        <Button onClick={() => void tell(scale, { do: "tare" })} sx={{ px: 1 }}>
+        <Button onClick={() => tell(scale, { do: "tare" })} sx={{ px: 1 }}>
           Set to zero
         </Button>
         {practice && (
@@ -103,17 +103,14 @@ export function Weighing({ scale, wanted, written, practice }: WeighingProps) {
                 key={grams}
                 variant="outlined"
                 aria-label={`Pour about ${grams} g`}
-                onClick={() => void tell(scale, { do: "pour", grams: about(grams) })}
+                onClick={() => tell(scale, { do: "pour", grams: about(grams) })}
                 sx={{ minWidth: 84 }}
               >
                 pour ~{grams} g
               </Button>
             ))}
             {over && (
-              <Button
-                variant="outlined"
-                onClick={() => void tell(scale, { do: "pour", grams: left })}
-              >
+              <Button variant="outlined" onClick={() => tell(scale, { do: "pour", grams: left })}>
                 Take some out
               </Button>
             )}

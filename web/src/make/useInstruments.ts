@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { readAll } from "../api/changes";
+import { orComplain } from "../api/complaints";
 import { answer, api, type InstrumentKind, type InstrumentView } from "../api/client";
 
 /** The instruments that are there; what they read is told as it changes. */
@@ -11,6 +12,7 @@ export function useInstruments(practice: boolean, wanted = true) {
         const query = { params: { query: { practice } } };
         return (await answer(api.GET("/api/instruments", query))).instruments;
       }),
+    meta: { shared: true },
     enabled: wanted,
     staleTime: 0,
     // Stand-ins that are only just started tell of themselves a moment later.
@@ -26,10 +28,10 @@ export type Order =
   | { do: "lift" }
   | { do: "drop"; count: number };
 
-/** Tells an instrument something. */
-export function tell(instrument: InstrumentView, order: Order): Promise<unknown> {
+/** Tells an instrument something; if it doesn't hear, that is said. */
+export function tell(instrument: InstrumentView, order: Order) {
   const path = { params: { path: { id: instrument.id } } };
-  return answer(api.POST("/api/instruments/{id}", { ...path, body: order }));
+  orComplain(answer(api.POST("/api/instruments/{id}", { ...path, body: order })));
 }
 
 export const kinds: Record<InstrumentKind, string> = {

@@ -215,7 +215,7 @@ export function HoursDialog({ plan, edit, onClose }: DialogProps) {
                   }))
                 }
               >
-                Remove
+                Delete
               </Button>
             </Box>
           );

@@ -9,6 +9,7 @@ import { Link, useNavigate } from "react-router";
 import type { PlanEntry } from "../api/client";
 import { usePlanActions, usePlans } from "../api/queries";
 import { colour, displayFont } from "../ui/theme";
+import { Empty } from "../ui/Empty";
 import { Note } from "../ui/Note";
 import { comingSaturday } from "./times";
 import { dayAndTime } from "../ui/dates";
@@ -43,7 +44,7 @@ export default function Plans() {
   const groups: [string, PlanEntry[]][] = [
     ["To come", plans.filter(coming).sort((a, b) => a.serving_at.localeCompare(b.serving_at))],
     [
-      "Over",
+      "Past",
       plans.filter((p) => !coming(p)).sort((a, b) => b.serving_at.localeCompare(a.serving_at)),
     ],
   ];
@@ -54,14 +55,16 @@ export default function Plans() {
         sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mb: 2.5, mt: 0.5 }}
       >
         <PageTitle>Plans</PageTitle>
-        <TextField
-          size="small"
-          label="Find a plan"
-          type="search"
-          value={find}
-          onChange={(event) => setFind(event.target.value)}
-          sx={{ flex: { xs: "1 1 100%", sm: "0 1 300px" }, order: { xs: 3, sm: 0 } }}
-        />
+        {(find || plans.length > 0) && (
+          <TextField
+            size="small"
+            label="Find a plan"
+            type="search"
+            value={find}
+            onChange={(event) => setFind(event.target.value)}
+            sx={{ flex: { xs: "1 1 100%", sm: "0 1 300px" }, order: { xs: 3, sm: 0 } }}
+          />
+        )}
         <Box sx={{ flex: 1 }} />
         <Button variant="contained" onClick={begin} disabled={create.isPending}>
           New plan
@@ -89,12 +92,20 @@ export default function Plans() {
         </Box>
       )}
       {data && plans.length === 0 && (
-        <Box sx={{ py: 4, maxWidth: 640, fontSize: 17, color: colour("muted") }}>
+        <Empty
+          action={
+            !find && (
+              <Button variant="contained" onClick={begin} disabled={create.isPending}>
+                Plan a serving
+              </Button>
+            )
+          }
+        >
           {find
             ? `No plan is called “${find}”.`
             : "No plans yet. Choose drinks and a serving time to see when to start: " +
               "who does what, what waits, and what you can make the evening before."}
-        </Box>
+        </Empty>
       )}
       {groups.map(
         ([title, list]) =>
@@ -198,7 +209,7 @@ function Row(props: { plan: PlanEntry; onCopy: () => void; onRemove: () => void 
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         <MenuItem onClick={choose(props.onCopy)}>Make a copy</MenuItem>
-        <MenuItem onClick={choose(props.onRemove)}>Remove</MenuItem>
+        <MenuItem onClick={choose(props.onRemove)}>Delete</MenuItem>
       </Menu>
     </Box>
   );

@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import type { DamagedEntry } from "../api/client";
 import { useShelfActions } from "../api/queries";
 import { colour } from "../ui/theme";
+import { DeleteButton } from "../ui/DeleteButton";
 import { when } from "../ui/format";
 
 /** Drinks that stand on the shelf but can't be read. */
@@ -43,7 +44,9 @@ export function Damaged({ drinks }: { drinks: DamagedEntry[] }) {
             >
               Save its text
             </Button>
-            <Button onClick={() => remove.mutate(entry.id)}>Remove</Button>
+            <DeleteButton label={`Delete ${entry.name}`} onDelete={() => remove.mutate(entry.id)}>
+              Delete
+            </DeleteButton>
           </Box>
         ))}
       </Box>

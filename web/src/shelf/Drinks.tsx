@@ -4,9 +4,11 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { lazy, Suspense, useState } from "react";
-import { offered, type Sought, useIngredients, useTags } from "../api/queries";
+import { offered, type Sought, useIngredients, useShelf, useTags } from "../api/queries";
 import { colour } from "../ui/theme";
 import { useSettled } from "../ui/useSettled";
+import { Empty } from "../ui/Empty";
+import { StartingPoints } from "./StartingPoints";
 import { Begin } from "./Begin";
 import { Shelf } from "./Shelf";
 import { PageTitle } from "../ui/PageTitle";
@@ -32,6 +34,8 @@ export default function Drinks() {
   const { data: ingredients = [] } = useIngredients();
   const settled = useSettled(find, 150);
   const sought: Sought = { find: settled, tag, with: inIt.map((it) => it.id), sort };
+  const { data: all } = useShelf({ find: "" });
+  const empty = all !== undefined && all.total === 0;
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 10, flex: 1 }}>
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mt: 0.5 }}>
@@ -41,7 +45,21 @@ export default function Drinks() {
         <Button onClick={() => setOpen("house")}>Backup</Button>
         <Begin />
       </Box>
-      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1.5, mt: 1.5 }}>
+      {empty && (
+        <>
+          <Empty>No drinks yet. Choose a recipe to start with, or paste your own.</Empty>
+          <StartingPoints />
+        </>
+      )}
+      <Box
+        sx={{
+          display: empty ? "none" : "flex",
+          flexWrap: "wrap",
+          alignItems: "center",
+          gap: 1.5,
+          mt: 1.5,
+        }}
+      >
         <TextField
           size="small"
           label="Find a drink"

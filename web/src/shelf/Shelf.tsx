@@ -237,7 +237,7 @@ function Bottle({ entry, onCopy, onRename, onFile, onRemove }: BottleProps) {
             {text}
           </MenuItem>
         ))}
-        <MenuItem onClick={choose(onRemove)}>Remove</MenuItem>
+        <MenuItem onClick={choose(onRemove)}>Delete</MenuItem>
       </Menu>
     </Box>
   );

@@ -18,7 +18,8 @@ export function StartingPoint({ start, onBegin }: { start: Start; onBegin: () =>
       onClick={onBegin}
       sx={{
         display: "flex",
-        alignItems: "center",
+        alignItems: "flex-start",
+        justifyContent: "flex-start",
         gap: 1.5,
         textAlign: "left",
         color: colour("ink"),

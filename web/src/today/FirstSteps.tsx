@@ -1,22 +1,23 @@
 import Box from "@mui/material/Box";
-import { useRef, useState, type ReactNode } from "react";
-import { Link, useNavigate } from "react-router";
-import type { Drink } from "../api/client";
-import { useShelfActions, useStartingPoints } from "../api/queries";
+import { useRef, type ReactNode } from "react";
+import { Link } from "react-router";
+import { useStartingPoints } from "../api/queries";
 import { colour, displayFont } from "../ui/theme";
-import { StartingPoint } from "../shelf/StartingPoint";
+import { StartingPoints } from "../shelf/StartingPoints";
 import { Standing } from "../shelf/Standing";
 import { VesselDrawing } from "../ui/vessel";
 
 const way = {
   display: "grid",
-  gridTemplateRows: "auto auto 1fr",
+  gridTemplateRows: { xs: "auto 1fr", sm: "auto auto 1fr" },
+  gridTemplateColumns: { xs: "84px 1fr", sm: "1fr" },
+  columnGap: 2,
   textAlign: "left",
   font: "inherit",
   border: 0,
   cursor: "pointer",
-  px: 2.5,
-  py: 2,
+  px: { xs: 2, sm: 2.5 },
+  py: { xs: 1.5, sm: 2 },
   borderRadius: "14px",
   bgcolor: colour("enamel"),
   color: colour("ink"),
@@ -27,17 +28,8 @@ const way = {
 /** An empty shelf offers three ways in, and what could stand on it. */
 export function FirstSteps() {
   const { data: starts = [] } = useStartingPoints();
-  const { create } = useShelfActions();
-  const [wrong, setWrong] = useState<string | undefined>();
-  const go = useNavigate();
   const below = useRef<HTMLDivElement>(null);
-  const begin = (drink: Drink) =>
-    create.mutate(drink, {
-      onSuccess: (made) => void go(`/drinks/${made.id}`),
-      onError: (error) => setWrong(error.message),
-    });
   const shown = starts.find(({ id }) => id === "lemonade");
-  const groups = [...new Set(starts.map((start) => start.group))];
   return (
     <>
       <Box
@@ -80,32 +72,8 @@ export function FirstSteps() {
           <Way title="Find my balance">Ten minutes, three jugs, one glass at a time.</Way>
         </Box>
       </Box>
-      {wrong && (
-        <Box role="alert" sx={{ color: colour("stop"), mt: 2 }}>
-          {wrong}
-        </Box>
-      )}
       <Box ref={below} sx={{ mt: 4, scrollMarginTop: 16 }}>
-        {groups.map((group) => (
-          <Box key={group} component="section" aria-label={group} sx={{ mb: 2 }}>
-            <Box component="h2" sx={{ ...displayFont, fontSize: 20, fontWeight: 700, m: 0 }}>
-              {group}
-            </Box>
-            <Box
-              sx={{
-                display: "grid",
-                gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr", lg: "1fr 1fr 1fr" },
-                columnGap: 3,
-              }}
-            >
-              {starts
-                .filter((start) => start.group === group)
-                .map((start) => (
-                  <StartingPoint key={start.id} start={start} onBegin={() => begin(start.drink)} />
-                ))}
-            </Box>
-          </Box>
-        ))}
+        <StartingPoints />
       </Box>
     </>
   );
@@ -116,12 +84,15 @@ function Picture({ children }: { children: ReactNode }) {
     <Box
       aria-hidden
       sx={{
-        height: 118,
+        height: { xs: 84, sm: 118 },
+        gridRow: { xs: "1 / 3", sm: "auto" },
+        overflow: "hidden",
         display: "flex",
         alignItems: "flex-end",
         justifyContent: "center",
         borderBottom: `2px solid ${colour("ink")}`,
-        mb: 1.5,
+        mb: { xs: 0, sm: 1.5 },
+        "& svg": { maxWidth: "100%", maxHeight: "100%" },
       }}
     >
       {children}
@@ -132,7 +103,10 @@ function Picture({ children }: { children: ReactNode }) {
 function Way({ title, children }: { title: string; children: ReactNode }) {
   return (
     <>
-      <Box component="h2" sx={{ ...displayFont, fontSize: 21, fontWeight: 700, m: 0 }}>
+      <Box
+        component="h2"
+        sx={{ ...displayFont, fontSize: 21, fontWeight: 700, m: 0, alignSelf: "end" }}
+      >
         {title}
       </Box>
       <Box sx={{ fontSize: 15, color: colour("muted") }}>{children}</Box>

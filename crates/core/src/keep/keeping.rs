@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use crate::cupboard::Cupboard;
+use crate::cupboard::{Cupboard, VesselKind};
 use crate::drink::{Action, Drink};
 use crate::trace::{Contents, Judged, Trace};
 
@@ -94,7 +94,12 @@ impl Keeping {
     /// `None` while there is nothing to keep.
     #[must_use]
     pub fn of(drink: &Drink, cupboard: &Cupboard, trace: &Trace) -> Option<Self> {
-        Self::of_kept(kept_of(drink, trace)?, drink, cupboard)
+        let keeping = Self::of_kept(kept_of(drink, trace)?, drink, cupboard)?;
+        // Nobody keeps what is mixed in the glass; whether it may be drunk at all is told all the same.
+        let outcome = trace.outcome()?;
+        let kind = drink.vessels[outcome.vessel].kind;
+        let for_now = outcome.from.is_none() && kind == VesselKind::Glass;
+        (!for_now || keeping.is_to_be_discarded()).then_some(keeping)
     }
 
     /// Whether it is past keeping and to be discarded.

@@ -52,6 +52,7 @@ pub(crate) use kept::{BOTTLE, MOVE, bottled};
 pub(crate) use kitchen::{FORMAT as KITCHEN, keep_kitchen, kept_kitchen};
 pub(crate) use offers::{clock_now, known_drinks};
 pub(crate) use problem::Problem;
+pub(crate) use settings::keep_settings;
 pub(crate) use tastings::{ReadTasting, SEALED, TASTER, TASTING, WORD};
 pub(crate) use unknown::{bad_path, bad_query, unknown};
 

@@ -48,6 +48,8 @@ pub(crate) struct Settings {
     ticked: BTreeMap<String, Vec<String>>,
     /// Ingredients, by id, that are shown in a way of their own.
     shown_by: BTreeMap<String, ShownBy>,
+    /// Whether the notes that explain the map have been read.
+    map_known: bool,
 }
 
 /// Which colours the screens have.
@@ -74,6 +76,12 @@ enum ShownBy {
 pub(super) fn kept_saying(store: &Store) -> Result<Saying, StoreError> {
     let kept = store.document(KEY)?.and_then(|d| FORMAT.read::<Settings>(&d.body).ok());
     Ok(kept.unwrap_or_default().saying())
+}
+
+/// Keeps the settings of a kitchen that knows its way about.
+pub(crate) fn keep_settings(store: &Store) -> Result<(), StoreError> {
+    let settings = Settings { map_known: true, ..Settings::default() };
+    store.write_document(KEY, 0, &FORMAT.write(&settings), &now()).map(|_| ())
 }
 
 /// Puts choices that can't be read aside, so that they aren't written over.

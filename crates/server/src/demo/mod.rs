@@ -16,7 +16,7 @@ use keen_formats::{Night, PLAN, PlanFile, PlannedDrink};
 use keen_store::{Draft, Store};
 use uuid::Uuid;
 
-use crate::api::keep_kitchen;
+use crate::api::{keep_kitchen, keep_settings};
 
 /// The drinks, the one changed last first.
 const DRINKS: [&str; 10] = [
@@ -121,6 +121,7 @@ pub(crate) fn fill(store: &Store) -> Result<()> {
     kept::versions(store, &ids)?;
     kept::bottles(store, &ids, &mut kitchen)?;
     keep_kitchen(store, &kitchen)?;
+    keep_settings(store)?;
     tastings::fill(store, &kitchen)
 }
 

@@ -6,6 +6,7 @@ import { useAim } from "./aim";
 import { AimPanel } from "./AimPanel";
 import { Ingredients } from "./Ingredients";
 import { MapPlate } from "./MapPlate";
+import { MapNotes } from "./MapNotes";
 import { Notices } from "./Notices";
 import { Figures, Headline, InWords, Judged, Takes } from "./ProfilePanel";
 import { useAimBrought } from "./useAimBrought";
@@ -55,6 +56,7 @@ export const Balance = memo(function Balance({ editor, drink, report }: BalanceP
           drinkers={drinkers}
           proposed={aiming.solution?.rounded_point ?? undefined}
         />
+        <MapNotes />
         <Takes report={report} cost={cost} />
       </div>
       <div className={look.figures}>

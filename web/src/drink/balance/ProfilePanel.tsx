@@ -165,10 +165,10 @@ export const Takes = memo(function Takes({ report, cost }: TakesProps) {
   const { keeping, profile } = report;
   const [why, setWhy] = useState(false);
   if (!profile) return null;
-  const before = effort(report).map((words) => `${words} · `);
+  const told = [...effort(report), ...(keeping ? [""] : [])].join(" · ");
   return (
     <div className={look.takes} data-figure="takes">
-      {before}
+      {told}
       {keeping && (
         <button
           type="button"

@@ -201,7 +201,7 @@ function lineOf(v: VesselReport, moment: Map<string, StateReport> | undefined): 
 function stateLine(v: VesselReport): string {
   const state = v.fullest;
   if (!state) return "not used";
-  if (v.strains) return `keeps ${weight(v.last?.mass_g ?? 0)}`;
+  if (v.strains) return `holds ${weight(v.last?.mass_g ?? 0)}`;
   if (v.over_ml > 0) return `${volume(v.over_ml)} too much`;
   if (v.kind === "glass") return state.level_ml < 0.5 ? "empty" : volume(state.level_ml);
   return `${volume(state.level_ml)} of ${volume(v.capacity_ml)}`;
