@@ -112,6 +112,26 @@ test.describe("on an empty shelf", () => {
     await page.getByRole("button", { name: /^Rubbed zest/ }).click();
     await page.getByRole("heading", { name: "Lemonade with rubbed zest" }).waitFor();
   });
+
+  test("the map explains itself once, and every empty place offers the next step", async ({ page }) => {
+    await page.goto("/drinks");
+    await page.getByText("No drinks yet.").waitFor();
+    assert.equal(await page.title(), "Drinks · Keen Pitcher");
+    for (const [place, step] of [["plan", "Plan a serving"], ["kept", "Add a bottle you have"]]) {
+      await page.goto(`/${place}`);
+      await page.getByRole("button", { name: step }).waitFor();
+    }
+    await page.goto("/drinks");
+    await page.getByRole("button", { name: /^One glass/ }).click();
+    const note = page.getByRole("note", { name: "About the map" });
+    await note.getByText("The dot is your drink").waitFor();
+    await accessible(page, "the map's notes");
+    for (const press of ["Next", "Next", "Close"]) await note.getByRole("button", { name: press }).click();
+    await note.waitFor({ state: "detached" });
+    await page.reload();
+    await page.getByRole("img", { name: /^Balance map/ }).waitFor();
+    assert.equal(await note.count(), 0, "it is read for good");
+  });
 });
 
 test("a damaged drink: named on the shelf, its text to be saved", async ({ page }) => {

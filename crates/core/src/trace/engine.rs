@@ -132,8 +132,15 @@ impl<'a> Engine<'a> {
 
     pub(super) fn carry_out(&mut self, step: usize, begins: Minutes) -> Done {
         let drink = self.drink;
-        let (spent, touched) =
-            self.act(step, &drink.steps[step].action).unwrap_or((Spent::by_hand(0.0), Vec::new()));
+        let action = &drink.steps[step].action;
+        let (spent, touched) = self.act(step, action).unwrap_or((Spent::by_hand(0.0), Vec::new()));
+        // Serving and bottling are told for all glasses and bottles together.
+        let told_for_all =
+            matches!(action, Action::Serve { .. } | Action::Dress { .. } | Action::Bottle { .. });
+        let spent = match touched.last() {
+            Some(vessel) if !told_for_all => spent.for_alike(self.many[*vessel]),
+            _ => spent,
+        };
         let times = if spent.minutes > spent.hands_on { A_TIME } else { 1 };
         for vessel in &touched {
             self.work += times * self.vessels[*vessel].parts() as u64;

@@ -25,6 +25,9 @@ pub(super) struct Spent {
     pub(super) place: Option<Place>,
 }
 
+/// What each further glass takes when the same is done to a row of them, minutes. Estimate.
+const EACH_MORE: f64 = 0.1;
+
 impl Spent {
     pub(super) fn by_hand(minutes: f64) -> Self {
         Self { minutes: Minutes(minutes), hands_on: Minutes(minutes), place: None }
@@ -33,6 +36,12 @@ impl Spent {
     /// The kettle boils first, by itself.
     pub(super) fn after_the_kettle(self, boils: Minutes) -> Self {
         Self { minutes: self.minutes + boils, ..self }
+    }
+
+    /// The same done to so many glasses in a row.
+    pub(super) fn for_alike(self, many: f64) -> Self {
+        let more = Minutes(EACH_MORE * (many - 1.0).max(0.0));
+        Self { minutes: self.minutes + more, hands_on: self.hands_on + more, ..self }
     }
 
     pub(super) fn waiting(minutes: Minutes) -> Self {

@@ -409,7 +409,7 @@ fn twenty_drinks_are_planned_with_what_would_help_in_about_a_second() {
         "tamarind-cooler",
     ];
     let drinks = (0..20).map(|i| wanted(&format!("w{i}"), demo(names[i % 5]), 8)).collect();
-    let means = Means { cooks: 3, rings: 4, refrigerator_l: 200.0 };
+    let means = Means { cooks: 4, rings: 4, refrigerator_l: 200.0 };
     let order = Order { drinks, means, closed: nights(), now: Some(-60.0), ..Order::default() };
     let plan = |_| {
         let began = cpu_time::ThreadTime::now();
