@@ -136,8 +136,8 @@ test("at the stove: a drink is made step by step, measured, put right and finish
 test("two drinks at once on two screens, and the server killed in the middle of a wait", async ({ page, demo, browser }) => {
   // The demo has a lemonade with its verbena drawing, and peels under sugar.
   await page.goto("/");
-  const going = page.getByRole("region", { name: "In progress" });
-  await going.getByRole("link", { name: /^Lemon verbena lemonade/ }).click();
+  const going = page.getByRole("region", { name: "Next" });
+  await going.getByRole("link", { name: /^Lemon verbena lemonade/ }).first().click();
   const waits = page.getByRole("list", { name: "Waits" });
   await waits.getByText(/^Leave the bowl/).waitFor();
   await waits.getByText("Mandarin fizz").waitFor();

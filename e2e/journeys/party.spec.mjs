@@ -99,7 +99,7 @@ test("a party of three drinks, one cook and one burner, made by two phones", asy
   // Meanwhile the other phone makes the hibiscus; both see both.
   await make(two, DRINKS[1]);
   await two.goto("/");
-  const going = two.getByRole("region", { name: "In progress" });
+  const going = two.getByRole("region", { name: "Next" });
   await going.getByRole("link", { name: /^Lemon verbena lemonade/ }).first().waitFor();
   await going.getByRole("link", { name: /^Hibiscus/ }).filter({ hasNotText: "practice" }).click();
 
@@ -123,7 +123,7 @@ test("a party of three drinks, one cook and one burner, made by two phones", asy
   await make(one, DRINKS[2]);
   await finish(one);
   await page.goto("/");
-  await page.getByRole("region", { name: "In progress" }).getByRole("link", { name: /^Hibiscus/ }).filter({ hasNotText: "practice" }).waitFor({ state: "detached" });
+  await page.getByRole("region", { name: "Next" }).getByRole("link", { name: /^Hibiscus/ }).filter({ hasNotText: "practice" }).waitFor({ state: "detached" });
   assert.deepEqual(troubles, [], "nothing that only trusted pages have is used");
   await one.context().close();
   await two.context().close();

@@ -33,7 +33,7 @@ test("on a phone and in the dark, with nothing wider than the screen", async ({ 
   for (const drink of ["Lemon verbena lemonade", "Hibiscus and bay-orange cooler"]) {
     await page.goto("/");
     await page.locator("[data-drink]").getByRole("link", { name: drink }).waitFor();
-    await page.getByRole("region", { name: "In progress" }).waitFor();
+    await page.getByRole("region", { name: "Next" }).waitFor();
     await accessible(page, "the shelf on a phone in the dark");
     await openDrink(page, drink);
     await accessible(page, `${drink} on a phone in the dark`);
@@ -75,7 +75,7 @@ test.describe("with the second door open", () => {
     await dialog.getByText("phone at the stove").waitFor();
 
     // It makes with us.
-    await other.getByRole("region", { name: "In progress" }).getByRole("link", { name: /^Lemon verbena/ }).click();
+    await other.getByRole("region", { name: "Next" }).getByRole("link", { name: /^Lemon verbena/ }).first().click();
     await other.getByRole("button", { name: /^Done: Leave the bowl/ }).click();
     await other.getByRole("heading", { level: 2 }).getByText(/^Strain the bowl/).waitFor();
     await dialog.getByRole("button", { name: "Disconnect: phone at the stove" }).click();

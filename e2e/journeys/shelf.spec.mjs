@@ -63,7 +63,7 @@ test("the shelf: find, begin, copy, rename, take off and put back", async ({ pag
 
 test("today: what is on the go, what must be used soon, the shelf, and its places", async ({ page }) => {
   await page.goto("/");
-  await page.getByRole("region", { name: "In progress" }).getByRole("link", { name: /Lemon verbena lemonade/ }).waitFor();
+  await page.getByRole("region", { name: "Next" }).getByRole("link", { name: /Lemon verbena lemonade/ }).first().waitFor();
   const soon = page.getByRole("region", { name: "Use soon" });
   const over = page.getByRole("region", { name: "Past its date: discard" });
   await over.getByRole("link", { name: /Mint and cucumber water.*days? past its date/s }).waitFor();

@@ -11,11 +11,12 @@ export function useStart() {
   const { create } = useShelfActions();
   const [wrong, setWrong] = useState<string | undefined>();
   const go = useNavigate();
+  // The list that it was chosen from is gone as soon as there is a drink: what follows mustn't hang on it.
   const start = (drink: Drink) =>
-    create.mutate(drink, {
-      onSuccess: (made) => void go(`/drinks/${made.id}`),
-      onError: (error) => setWrong(error.message),
-    });
+    void create.mutateAsync(drink).then(
+      (made) => go(`/drinks/${made.id}`),
+      (error: Error) => setWrong(error.message),
+    );
   return { start, wrong, setWrong };
 }
 

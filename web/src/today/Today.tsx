@@ -7,7 +7,7 @@ import { colour, displayFont } from "../ui/theme";
 import { useKept } from "../kept/queries";
 import { Bottles } from "../kept/Bottles";
 import { Begin } from "../shelf/Begin";
-import { OnTheGo } from "../shelf/OnTheGo";
+import { Next } from "./Next";
 import { Shelf } from "../shelf/Shelf";
 import { dayAndTime } from "../ui/dates";
 import { useSettled } from "../ui/useSettled";
@@ -15,10 +15,10 @@ import { FirstSteps } from "./FirstSteps";
 
 const heading = { ...displayFont, fontSize: 22, fontWeight: 700, m: 0 } as const;
 
-/** So many bottles that have to be used soon stand on the start page. */
+/** So many bottles to use soon are shown here. */
 const SOON = 3;
 
-/** What one needs on opening the application: what is on the go, what must be used, what is planned, the shelf. */
+/** What you need on opening the application: what is next, what must be used soon, the drinks, the plans. */
 export function Today() {
   const [find, setFind] = useState("");
   const settled = useSettled(find, 150);
@@ -31,7 +31,7 @@ export function Today() {
   if (empty && find === "") {
     return (
       <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 10, flex: 1 }}>
-        <OnTheGo />
+        <Next />
         <FirstSteps />
       </Box>
     );
@@ -60,7 +60,7 @@ export function Today() {
           alignItems: "start",
         }}
       >
-        <OnTheGo />
+        <Next />
         {due && (
           <Box sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr)", rowGap: 3, mb: 3 }}>
             {soon.length > 0 && (
