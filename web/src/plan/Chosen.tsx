@@ -8,6 +8,7 @@ import type { Plan, PlanAnswer, PlanFile, PlannedTask } from "../api/client";
 import { colour, displayFont } from "../ui/theme";
 import { span } from "../ui/format";
 import { civil, dayAndHour, hour, movedBy, type Clock } from "./times";
+import { useFocusBack } from "../ui/useFocusBack";
 import type { Edit } from "./planEditor";
 
 interface ChosenProps {
@@ -26,6 +27,7 @@ interface ChosenProps {
 
 /** What is done in a block: when, what waits afterwards and how long it may, and what can be changed. */
 export function Chosen({ answer, plan, file, clock, task, edit, onTask, onClose }: ChosenProps) {
+  const panel = useFocusBack();
   const block = plan.blocks.find((b) => b.tasks.includes(task));
   if (!block) return null;
   const drink = answer.drinks.find((d) => d.position === block.drink);
@@ -33,6 +35,7 @@ export function Chosen({ answer, plan, file, clock, task, edit, onTask, onClose 
   return (
     <Box
       component="section"
+      ref={panel}
       aria-label={`${drink?.name}: ${block.label}`}
       sx={{ bgcolor: colour("enamel"), borderRadius: "12px", p: { xs: 1.75, sm: 2.25 } }}
     >

@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
+import { Radios } from "../ui/Radios";
 import { colour } from "../ui/theme";
 import { BreakKey } from "./BreakKey";
 import { Pourer } from "./Pourer";
@@ -164,9 +165,8 @@ function Answer(props: {
   return (
     <Box sx={{ px: { xs: 0, sm: 1.5 } }}>
       {words.length > 0 && (
-        <Box
-          role="radiogroup"
-          aria-label={`Glass ${glass.code}: how is it`}
+        <Radios
+          label={`Glass ${glass.code}: how is it`}
           sx={{
             display: "grid",
             gap: wide ? 0.75 : 0.5,
@@ -203,7 +203,7 @@ function Answer(props: {
               </Box>
             );
           })}
-        </Box>
+        </Radios>
       )}
       {words.length > 0 && !wide && (
         <Box
@@ -220,9 +220,8 @@ function Answer(props: {
           <span>{words[4]}</span>
         </Box>
       )}
-      <Box
-        role="radiogroup"
-        aria-label={`Glass ${glass.code}: how good, 1 to 9`}
+      <Radios
+        label={`Glass ${glass.code}: how good, 1 to 9`}
         sx={{
           display: "grid",
           gridTemplateColumns: "repeat(9, minmax(0, 1fr))",
@@ -262,7 +261,7 @@ function Answer(props: {
             </Box>
           );
         })}
-      </Box>
+      </Radios>
       <Box
         aria-hidden
         sx={{ textAlign: "left", fontSize: 13, color: colour(faint ? "muted" : "ink"), mt: -0.75 }}

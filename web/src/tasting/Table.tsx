@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import { useId, type ReactNode } from "react";
+import { Radios } from "../ui/Radios";
 import { colour, displayFont } from "../ui/theme";
 import { useSize } from "../ui/useSize";
 import { useTitle } from "../ui/useTitle";
@@ -64,7 +65,7 @@ export function Few<T extends string | number>(props: {
 }) {
   const { label, options, chosen, onChoose } = props;
   return (
-    <Box role="radiogroup" aria-label={label} sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
+    <Radios label={label} sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
       {options.map(([value, text]) => (
         <Box
           key={value}
@@ -88,7 +89,7 @@ export function Few<T extends string | number>(props: {
           {text}
         </Box>
       ))}
-    </Box>
+    </Radios>
   );
 }
 

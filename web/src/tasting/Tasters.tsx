@@ -6,6 +6,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../api/client";
 import { offered, useIngredients } from "../api/queries";
+import { Radios } from "../ui/Radios";
 import { TitledDialog } from "../ui/TitledDialog";
 import { colour } from "../ui/theme";
 import { MarkSign, marks } from "./Mark";
@@ -68,7 +69,7 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
           onChange={(event) => set({ name: event.target.value })}
           slotProps={{ htmlInput: { maxLength: 60, dir: "auto" } }}
         />
-        <Box role="radiogroup" aria-label="Sign" sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
+        <Radios label="Sign" sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
           {marks.map((mark) => (
             <Box
               key={mark}
@@ -92,7 +93,7 @@ export function TasterSheet({ view, onClose }: { view?: TasterView; onClose: () 
               <MarkSign mark={mark} size={22} />
             </Box>
           ))}
-        </Box>
+        </Radios>
         <Box component="fieldset" sx={{ border: 0, p: 0, m: 0 }}>
           <Box component="legend" sx={{ fontWeight: 600, mb: 0.5 }}>
             Avoids

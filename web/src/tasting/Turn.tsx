@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import { Radios } from "../ui/Radios";
 import { colour } from "../ui/theme";
 import { MarkSign } from "./Mark";
 import type { TastingView } from "./queries";
@@ -8,11 +9,7 @@ export function Turn(props: { view: TastingView; seat: number; onSeat: (seat: nu
   const { view, seat, onSeat } = props;
   if (view.seats.length < 2) return null;
   return (
-    <Box
-      role="radiogroup"
-      aria-label="Who is tasting now?"
-      sx={{ display: "flex", flexWrap: "wrap", gap: 1, mb: 1.5 }}
-    >
+    <Radios label="Who is tasting now?" sx={{ display: "flex", flexWrap: "wrap", gap: 1, mb: 1.5 }}>
       {view.seats.map((one, index) => {
         const found = view.tasters.find((t) => t.id === one.taster);
         if (!found) return null;
@@ -55,7 +52,7 @@ export function Turn(props: { view: TastingView; seat: number; onSeat: (seat: nu
           </Box>
         );
       })}
-    </Box>
+    </Radios>
   );
 }
 

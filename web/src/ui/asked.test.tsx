@@ -1,10 +1,13 @@
 // @vitest-environment happy-dom
 import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
 import { act, cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
+import { useState } from "react";
 import { afterEach, expect, it, vi } from "vitest";
 import { orComplain, useComplaints } from "../api/complaints";
 import { DeleteButton } from "./DeleteButton";
+import { Radios } from "./Radios";
 import { Unloaded } from "./Unloaded";
+import { useFocusBack } from "./useFocusBack";
 
 afterEach(() => {
   cleanup();
@@ -90,4 +93,68 @@ it("says what an instrument didn't hear, until it hears again", async () => {
     await Promise.resolve();
   });
   await waitFor(() => expect(screen.queryByRole("alert")).toBeNull());
+});
+
+it("goes along a choice by arrow keys, is one stop of the Tab key, and chooses nothing on the way", () => {
+  const chosen = vi.fn();
+  render(
+    <Radios label="How sweet">
+      {["too sour", "right", "too sweet"].map((word) => (
+        <button
+          key={word}
+          role="radio"
+          aria-checked={word === "right"}
+          onClick={() => chosen(word)}
+        >
+          {word}
+        </button>
+      ))}
+    </Radios>,
+  );
+  const [sour, right, sweet] = screen.getAllByRole("radio") as [
+    HTMLElement,
+    HTMLElement,
+    HTMLElement,
+  ];
+  expect([sour.tabIndex, right.tabIndex, sweet.tabIndex]).toEqual([-1, 0, -1]);
+  right.focus();
+  fireEvent.keyDown(right, { key: "ArrowRight" });
+  expect(document.activeElement).toBe(sweet);
+  fireEvent.keyDown(sweet, { key: "ArrowDown" });
+  expect(document.activeElement).toBe(sour);
+  expect([sour.tabIndex, right.tabIndex]).toEqual([0, -1]);
+  expect(chosen).not.toHaveBeenCalled();
+  fireEvent.click(sour);
+  expect(chosen).toHaveBeenCalledWith("too sour");
+});
+
+/** Something that is opened and closed beside a button. */
+function Opened() {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <button onClick={() => setOpen(true)}>open</button>
+      {open && <Panel onClose={() => setOpen(false)} />}
+    </>
+  );
+}
+
+function Panel({ onClose }: { onClose: () => void }) {
+  const panel = useFocusBack();
+  return (
+    <div ref={panel}>
+      <button onClick={onClose}>close</button>
+    </div>
+  );
+}
+
+it("puts the focus back where a panel was opened from", () => {
+  render(<Opened />);
+  const open = screen.getByRole("button", { name: "open" });
+  open.focus();
+  fireEvent.click(open);
+  const close = screen.getByRole("button", { name: "close" });
+  close.focus();
+  fireEvent.click(close);
+  expect(document.activeElement).toBe(open);
 });

@@ -9,6 +9,7 @@ import { colour, displayFont } from "../../ui/theme";
 import { span, temperature, volume, weight } from "../../ui/format";
 import { setVessel } from "../editing/changes";
 import type { Editor } from "../editing/editor";
+import { useFocusBack } from "../../ui/useFocusBack";
 import { pathOf } from "../editing/actions";
 
 interface VesselPanelProps {
@@ -29,8 +30,10 @@ export function VesselPanel({ editor, drink, report, vessel, left, onClose }: Ve
   const state = vessel.fullest;
   const here = drink.steps.filter((step) => pathOf(step.do).includes(vessel.id));
   const facts = state ? factsOf(state) : [];
+  const panel = useFocusBack();
   return (
     <Box
+      ref={panel}
       role="region"
       aria-label={`In the ${vessel.name.toLowerCase()}`}
       onKeyDown={(event: React.KeyboardEvent) => event.key === "Escape" && onClose()}

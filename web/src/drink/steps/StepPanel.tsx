@@ -13,6 +13,7 @@ import { nameOf } from "../editing/actions";
 import { MeasuredVolume } from "./MeasuredVolume";
 import { reorder, tryOrder } from "./order";
 import { Steeping } from "./Steeping";
+import { useFocusBack } from "../../ui/useFocusBack";
 import { numberIn } from "../../ui/reading";
 import { StepField, TypedField } from "./StepFields";
 
@@ -26,6 +27,7 @@ interface StepPanelProps {
 
 /** One step, to be changed in place. */
 export function StepPanel({ editor, drink, report, step, onClose }: StepPanelProps) {
+  const panel = useFocusBack();
   const [refused, setRefused] = useState<string | undefined>();
   const id = step.id ?? "";
   const { data: forms } = useStepForms();
@@ -43,6 +45,7 @@ export function StepPanel({ editor, drink, report, step, onClose }: StepPanelPro
 
   return (
     <Box
+      ref={panel}
       role="region"
       aria-label={`Step ${index + 1}`}
       sx={{
