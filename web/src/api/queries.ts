@@ -32,8 +32,9 @@ export interface Sought {
 /** So many drinks stand on one page of the shelf. */
 export const SHELF_PAGE = 60;
 
-export function useShelf(sought: Sought, pages = 1) {
+export function useShelf(sought: Sought, pages = 1, enabled = true) {
   return useQuery({
+    enabled,
     queryKey: ["shelf", sought, pages],
     queryFn: () =>
       answer(
@@ -54,9 +55,9 @@ export function useShelf(sought: Sought, pages = 1) {
   });
 }
 
-/** Drinks to choose one from, the last changed first. */
-export function useDrinksToChoose() {
-  return useShelf({ find: "" }, 8);
+/** Drinks to choose one from, the last changed first; asked for when they are `wanted`. */
+export function useDrinksToChoose(wanted = true) {
+  return useShelf({ find: "" }, 8, wanted);
 }
 
 /** Words that drinks are filed under. */

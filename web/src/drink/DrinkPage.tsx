@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useStore } from "zustand";
 import { answer, api, type DrinkView } from "../api/client";
@@ -60,9 +60,12 @@ function OpenDrink({ kept, view }: { kept: DrinkView; view: string | undefined }
   useOpen(editor, name, phase);
   const { version } = useKitchen();
 
-  // The cupboard knows better now: the same drink comes to something else.
+  // The cupboard knows better now: the same drink comes to something else. What was asked before the cupboard's
+  // first answer was worked out with the same one.
+  const known = useRef(version);
   useEffect(() => {
-    editor.again();
+    if (known.current !== undefined && version !== known.current) editor.again();
+    known.current = version;
   }, [editor, version]);
   useEffect(() => {
     const quiet = onDrinkChanged((id, version) => {

@@ -118,7 +118,8 @@ function mapOf(editor: Editor): BalanceMapData | undefined {
 /** Where to: a band, the middle of its kind, or another drink. */
 function AimAt(props: Omit<AimPanelProps, "onCorrect" | "onLess"> & { onMore: () => void }) {
   const { editor, name, aiming, onMore } = props;
-  const { data: shelf } = useDrinksToChoose();
+  const [opened, setOpened] = useState(false);
+  const { data: shelf } = useDrinksToChoose(opened);
   const [wrong, setWrong] = useState<string | undefined>();
   const bands = mapOf(editor)?.bands ?? [];
   const drinkers = useDrinkers(editor.store.getState().drink.family);
@@ -157,6 +158,7 @@ function AimAt(props: Omit<AimPanelProps, "onCorrect" | "onLess"> & { onMore: ()
       helperText={wrong}
       slotProps={{
         select: {
+          onOpen: () => setOpened(true),
           displayEmpty: true,
           renderValue: () => "Aim at…",
           SelectDisplayProps: { "aria-label": "Aim at" },
