@@ -36,8 +36,9 @@ test("two windows: neither loses its change", async ({ page }) => {
     await route.continue();
   });
   await amount(page, "Whole lime with skin").focus();
+  const sent = page.waitForRequest((request) => request.method() === "PUT");
   await page.keyboard.press("ArrowUp");
-  await page.waitForRequest((request) => request.method() === "PUT");
+  await sent;
   await amount(other, "Sweetened condensed milk").focus();
   await other.keyboard.press("ArrowUp");
   await other.getByText("240 g").first().waitFor();

@@ -3215,7 +3215,7 @@ export interface components {
          * @description What a field holds.
          * @enum {string}
          */
-        FieldKind: "amount" | "number" | "minutes" | "seconds" | "celsius" | "millimetres";
+        FieldKind: "amount" | "number" | "minutes" | "seconds" | "celsius" | "millimetres" | "grams" | "millilitres" | "litres";
         /** @description How a text was understood. */
         FieldRead: {
             /**

@@ -4,12 +4,13 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Material, Schemas, VesselKind } from "../api/client";
 import { useKitchen } from "../api/queries";
+import { depth } from "../ui/format";
 import { DeleteButton } from "../ui/DeleteButton";
 import { colour } from "../ui/theme";
 import { strainerKinds, vesselKinds } from "../drink/editing/actions";
 import { VesselDrawing } from "../ui/vessel";
 import look from "./Cupboard.module.css";
-import { numberIn } from "../ui/reading";
+import { numberIn, numberWithin } from "../ui/reading";
 
 type OwnVessel = Schemas["OwnVessel"];
 
@@ -71,20 +72,27 @@ interface RowProps {
 function Row({ vessel, onSave, onRemove }: RowProps) {
   const [name, setName] = useState(vessel.name);
   const [capacity, setCapacity] = useState(vessel.capacity);
-  const [diameter, setDiameter] = useState(String(vessel.diameter_mm ?? ""));
+  const wide = vessel.diameter_mm == null ? "" : depth(vessel.diameter_mm);
+  const [diameter, setDiameter] = useState(wide);
   const [count, setCount] = useState(String(vessel.count ?? 1));
   const [wrong, setWrong] = useState<string | undefined>();
+  const [miscounted, setMiscounted] = useState<string | undefined>();
   const strains = strainerKinds.includes(vessel.kind);
   const commit = async () => {
-    const wide = diameter.trim() ? await numberIn("millimetres", diameter) : undefined;
-    setWrong(wide?.wrong);
-    if (wide?.wrong) return;
+    const many = await numberWithin("number", count, 1, 200);
+    setMiscounted(many.wrong);
+    if (many.wrong) return;
+    const typed = diameter.trim() ? await numberIn("millimetres", diameter) : undefined;
+    setWrong(typed?.wrong);
+    if (typed?.wrong) return;
+    // What is shown is rounded, and changes nothing by being left.
+    const across = diameter === wide ? (vessel.diameter_mm ?? null) : (typed?.number ?? null);
     const next: OwnVessel = {
       ...vessel,
       name: name.trim(),
       capacity: capacity.trim(),
-      diameter_mm: wide ? wide.number : null,
-      count: Number(count) || 0,
+      diameter_mm: across,
+      count: Math.round(many.number),
     };
     if (
       JSON.stringify(next) !==
@@ -130,7 +138,7 @@ function Row({ vessel, onSave, onRemove }: RowProps) {
       />
       <TextField
         size="small"
-        label="Across, mm"
+        label="Across"
         value={diameter}
         error={wrong !== undefined}
         helperText={wrong}
@@ -156,6 +164,8 @@ function Row({ vessel, onSave, onRemove }: RowProps) {
         size="small"
         label="How many"
         value={count}
+        error={miscounted !== undefined}
+        helperText={miscounted}
         onChange={(e) => setCount(e.target.value)}
         {...blur}
       />

@@ -39,7 +39,7 @@ export function Water() {
   const [wrong, setWrong] = useState<string | undefined>();
   const read = {
     value: useRead("number", value),
-    grams: useRead("number", grams),
+    grams: useRead("grams", grams),
     ph: useRead("number", ph),
   };
   const now = kitchen.water?.hydrogen_carbonate;

@@ -30,8 +30,8 @@ export function WeighCup(props: {
       aria-label="Weigh a cup"
       onSubmit={async (event: React.FormEvent) => {
         event.preventDefault();
-        const { number: weight } = await numberIn("number", grams.replace(/\s*g$/i, ""));
-        if (!(weight > 0)) return setSaid("Enter a weight above 0, such as 190.");
+        const { number: weight, wrong: unread } = await numberIn("grams", grams);
+        if (unread || weight <= 0) return setSaid(unread ?? "Enter a weight above 0, such as 190.");
         try {
           const { density } = await explain({
             of: "cup",

@@ -221,7 +221,7 @@ function Use({ use, onFreeze }: { use: Schemas["Use"]; onFreeze: () => void }) {
 function Pour({ most, onPour }: { most: number; onPour: (ml: number, what: string) => void }) {
   const [ml, setMl] = useState("");
   const [what, setWhat] = useState("");
-  const amount = useRead("number", ml.replace(/\s*ml$/i, "")).number;
+  const { number: amount, understood, wrong } = useRead("millilitres", ml);
   return (
     <Box
       component="form"
@@ -235,7 +235,7 @@ function Pour({ most, onPour }: { most: number; onPour: (ml: number, what: strin
         {[30, 50, 100, 250]
           .filter((step) => step <= most)
           .map((step) => (
-            <Button key={step} variant="outlined" onClick={() => setMl(String(step))}>
+            <Button key={step} variant="outlined" onClick={() => setMl(`${step} ml`)}>
               {volume(step)}
             </Button>
           ))}
@@ -245,9 +245,10 @@ function Pour({ most, onPour }: { most: number; onPour: (ml: number, what: strin
           size="small"
           label="How much, ml"
           value={ml}
+          error={wrong !== undefined}
+          helperText={wrong ?? understood}
           onChange={(event) => setMl(event.target.value)}
-          slotProps={{ htmlInput: { inputMode: "decimal" } }}
-          sx={{ width: 130 }}
+          sx={{ width: 150 }}
         />
         <TextField
           size="small"

@@ -10,32 +10,29 @@ import { Standing } from "../shelf/Standing";
 import { meansOf, served, withDrink, withoutDrink } from "./changes";
 import { moved } from "./times";
 import type { Edit } from "./planEditor";
-import { numberIn } from "../ui/reading";
+import { numberWithin } from "../ui/reading";
+import { TypedField } from "../ui/TypedField";
 
 /** A value that is changed when the field is left; what can't be a value is put back. */
 function Field(props: {
   label: string;
   value: string;
-  type?: string;
-  onSet: (value: string) => void | Promise<void>;
+  type: string;
+  onSet: (value: string) => void;
   width?: number;
-  unit?: string;
 }) {
   return (
     <TextField
       key={props.value}
       size="small"
       label={props.label}
-      type={props.type ?? "text"}
+      type={props.type}
       defaultValue={props.value}
       onBlur={(event) => {
         if (event.target.value && event.target.value !== props.value)
           props.onSet(event.target.value);
       }}
       onKeyDown={(event) => event.key === "Enter" && (event.target as HTMLElement).blur()}
-      slotProps={{
-        htmlInput: { inputMode: props.type ? undefined : "decimal" },
-      }}
       sx={{ width: props.width ?? 200 }}
     />
   );
@@ -136,12 +133,14 @@ export function MeansDialog({ plan, edit, onClose }: DialogProps) {
         most={12}
         onSet={(rings) => set({ rings })}
       />
-      <Field
+      <TypedField
         label="Room in the refrigerator, litres"
+        width={260}
         value={String(means.refrigerator_l)}
-        onSet={async (text) => {
-          const { number: litres } = await numberIn("number", text);
-          if (litres >= 0 && litres <= 1000) set({ refrigerator_l: litres });
+        onType={async (text) => {
+          const { number, wrong } = await numberWithin("litres", text, 0, 1000, "litres");
+          if (!wrong) set({ refrigerator_l: number });
+          return wrong;
         }}
       />
       <Button variant="contained" onClick={onClose} sx={{ justifySelf: "end" }}>
@@ -307,40 +306,41 @@ export function DrinkDialog({ plan, edit, onClose, entry, answer }: DrinkDialogP
     [
       "glasses",
       <Box key="g" sx={{ display: "flex", gap: 1 }}>
-        <Field
+        <TypedField
           label="Glasses"
           width={110}
           value={glasses ? String(glasses.glasses) : ""}
-          onSet={async (text) => {
-            const count = Math.round((await numberIn("number", text)).number);
-            const ml = glasses?.size ?? `${each} ml`;
-            if (count >= 1 && count <= 2000)
-              set({ size: { glasses: { glasses: count, size: ml } } });
+          onType={async (text) => {
+            const { number, wrong } = await numberWithin("number", text, 1, 2000, "glasses");
+            const size = glasses?.size ?? `${each} ml`;
+            if (!wrong) set({ size: { glasses: { glasses: Math.round(number), size } } });
+            return wrong;
           }}
         />
-        <Field
+        <TypedField
           label="of, ml"
           width={110}
           value={glasses ? glasses.size.replace(/ ml$/, "") : String(each)}
-          onSet={async (text) => {
-            const { number: ml } = await numberIn("number", text);
+          onType={async (text) => {
+            const { number, wrong } = await numberWithin("millilitres", text, 5, 5000, "ml");
             const count = glasses?.glasses ?? Math.max(Math.round(known?.glasses ?? 1), 1);
-            if (ml >= 5 && ml <= 5000)
-              set({ size: { glasses: { glasses: count, size: `${ml} ml` } } });
+            if (!wrong) set({ size: { glasses: { glasses: count, size: `${number} ml` } } });
+            return wrong;
           }}
         />
       </Box>,
     ],
     [
       "litres",
-      <Field
+      <TypedField
         key="l"
         label="or total litres"
         width={228}
         value={size?.volume ? size.volume.replace(/ l$/, "") : ""}
-        onSet={async (text) => {
-          const { number: litres } = await numberIn("number", text);
-          if (litres >= 0.05 && litres <= 500) set({ size: { volume: `${litres} l` } });
+        onType={async (text) => {
+          const { number, wrong } = await numberWithin("litres", text, 0.05, 500, "litres");
+          if (!wrong) set({ size: { volume: `${number} l` } });
+          return wrong;
         }}
       />,
     ],

@@ -23,33 +23,49 @@ export default function SyrupDesk() {
     parts: "1",
     by: "by_weight" as "by_weight" | "by_volume",
     reduce: "",
-    pot: "200",
+    pot: depth(200),
     back: "",
   });
   const set = (part: Partial<typeof form>) => setForm({ ...form, ...part });
-  const parts = useRead("number", form.parts).number;
-  const reduce = useRead("number", form.reduce).number;
-  const pot = useRead("millimetres", form.pot).number;
+  const read = {
+    amount: useRead("amount", form.amount),
+    parts: useRead("number", form.parts),
+    reduce: useRead("number", form.reduce),
+    pot: useRead("millimetres", form.pot),
+    back: useRead("millilitres", form.back),
+  };
+  const optional = (key: "reduce" | "back") => (form[key].trim() ? read[key].number : null);
+  const parts = read.parts.number;
+  const reduce = optional("reduce");
+  const back = optional("back");
   const asked: SyrupAsked = {
     sugar: form.sugar,
-    amount: form.amount,
+    amount: read.amount.text ?? "",
     proportion: form.by === "by_weight" ? { by_weight: parts } : { by_volume: parts },
-    reduce_to: form.reduce.trim() ? reduce : null,
-    pot_mm: pot,
-    back_to: form.back.trim() || null,
+    reduce_to: reduce,
+    pot_mm: read.pot.number,
+    back_to: back === null ? null : `${back} ml`,
   };
-  const { data, error, again } = useQuestion(["syrup", asked], (signal) =>
-    answer(api.POST("/api/compute/syrup", { body: asked, signal })),
+  // Nothing is worked out from what isn't understood.
+  const understood =
+    read.amount.text !== undefined &&
+    ![parts, read.pot.number, reduce, back].some((number) => Number.isNaN(number));
+  const { data, error, again } = useQuestion(
+    ["syrup", asked],
+    (signal) => answer(api.POST("/api/compute/syrup", { body: asked, signal })),
+    understood,
   );
   const sugars = all
     .filter((it) => it.sweetness_percent > 40 && it.form !== "pieces")
     .sort((a, b) => a.name.localeCompare(b.name));
-  const text = (key: "amount" | "parts" | "reduce" | "pot" | "back", label: string, hint = "") => (
+  const text = (key: keyof typeof read, label: string, hint = "") => (
     <TextField
       size="small"
       label={label}
       value={form[key]}
       placeholder={hint}
+      error={read[key].wrong !== undefined}
+      helperText={read[key].wrong ?? read[key].understood}
       onChange={(event) => set({ [key]: event.target.value })}
     />
   );
@@ -93,7 +109,7 @@ export default function SyrupDesk() {
             </TextField>
           </Box>
           {text("reduce", "Reduce to, °Bx", "not at all")}
-          {text("pot", "Pot diameter, mm")}
+          {text("pot", "Pot diameter")}
           {text("back", "Dilute back to", "500 ml")}
           <Trouble error={error} again={again} />
         </Box>
@@ -101,7 +117,7 @@ export default function SyrupDesk() {
           <Result
             syrup={data}
             pot={asked.pot_mm ?? 200}
-            reduced={parseFloat(form.reduce) || undefined}
+            reduced={reduce || undefined}
             onReduce={(brix) => set({ reduce: brix === undefined ? "" : String(brix) })}
           />
         )}

@@ -38,6 +38,19 @@ export async function numberIn(kind: Kind, text: string) {
   return { number: read?.number ?? NaN, wrong: unread?.message };
 }
 
+/** The number in a text, where there are limits to it: outside of them it says what they are. */
+export async function numberWithin(
+  kind: Kind,
+  text: string,
+  least: number,
+  most: number,
+  unit = "",
+) {
+  const { number, wrong } = await numberIn(kind, text);
+  const outside = wrong === undefined && !(number >= least && number <= most);
+  return { number, wrong: outside ? `Enter ${least} to ${most}${unit && ` ${unit}`}.` : wrong };
+}
+
 /** The numbers in several fields, none for an empty one; or what is wrong with the first that isn't one. */
 export async function numbersIn(texts: string[]) {
   const all = await Promise.all(

@@ -13,6 +13,7 @@ import type { Aiming } from "./aim";
 import { useDrinkers } from "./useDrinkers";
 import look from "./Balance.module.css";
 import { numberIn } from "../../ui/reading";
+import { TypedField } from "../../ui/TypedField";
 
 interface AimPanelProps {
   editor: Editor;
@@ -191,29 +192,30 @@ function OtherTargets({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
   const profile = editor.store.getState().shown?.report.profile;
   if (!profile) return null;
   const fields = [
-    ["volume_ml", "Total volume, ml", profile.volume_ml.toFixed(0)],
-    ["brix", "°Bx", profile.brix.toFixed(1)],
-    ["alcohol", "Alcohol, % vol", profile.alcohol_percent.toFixed(1)],
-    ["fizz", "Fizz, volumes", profile.fizz_volumes.toFixed(1)],
+    ["volume_ml", "Total volume, ml", profile.volume_ml.toFixed(0), "millilitres"],
+    ["brix", "Sugar, °Bx", profile.brix.toFixed(1), "number"],
+    ["alcohol", "Alcohol, % vol", profile.alcohol_percent.toFixed(1), "number"],
+    ["fizz", "Fizz, volumes", profile.fizz_volumes.toFixed(1), "number"],
   ] as const;
-  const set = async (key: (typeof fields)[number][0], text: string) => {
-    const { number } = await numberIn("number", text);
-    const others = { ...aiming.others };
-    if (text.trim() && Number.isFinite(number)) others[key] = number;
-    else delete others[key];
-    aiming.set({ others });
-  };
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1 }}>
-      {fields.map(([key, label, now]) => (
-        <TextField
+      {fields.map(([key, label, now, kind]) => (
+        <TypedField
           key={key}
-          size="small"
           label={label}
           placeholder={now}
-          defaultValue={aiming.others[key] ?? ""}
-          onChange={(event) => set(key, event.target.value)}
-          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+          value={String(aiming.others[key] ?? "")}
+          onType={async (text) => {
+            const others = { ...aiming.others };
+            delete others[key];
+            if (text) {
+              const { number, wrong } = await numberIn(kind, text);
+              if (wrong) return wrong;
+              others[key] = number;
+            }
+            aiming.set({ others });
+            return undefined;
+          }}
         />
       ))}
     </Box>

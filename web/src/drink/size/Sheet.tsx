@@ -225,6 +225,7 @@ function lawText(law: Law): string {
 }
 
 function Line({ row, editor }: { row: Row; editor: Editor }) {
+  const [wrong, setWrong] = useState<string | undefined>();
   return (
     <tr data-row={row.name}>
       <th scope="row">
@@ -255,11 +256,17 @@ function Line({ row, editor }: { row: Row; editor: Editor }) {
               aria-label={`Power of ${row.name}`}
               className={look.power}
               defaultValue={row.law.spice}
+              aria-invalid={wrong !== undefined}
               onBlur={async (event) => {
-                const { number: spice } = await numberIn("number", event.target.value);
-                if (Number.isFinite(spice)) void editor.tryEdit(setLaw(row.step, { spice }));
+                const { number: spice, wrong } = await numberIn("number", event.target.value);
+                setWrong(wrong ?? (await editor.tryEdit(setLaw(row.step, { spice }))));
               }}
             />
+          )}
+          {wrong && (
+            <div role="alert" className={look.wrong}>
+              {wrong}
+            </div>
           )}
         </div>
       </th>

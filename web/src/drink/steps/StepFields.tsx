@@ -7,6 +7,7 @@ import type { Drink, DrinkReport, Schemas, Step } from "../../api/client";
 import { useIngredients } from "../../api/queries";
 import { degrees, temperatureParts } from "../../ui/format";
 import { numberIn, readAs } from "../../ui/reading";
+import { TypedField } from "../../ui/TypedField";
 import { setPart } from "../editing/changes";
 import type { Editor } from "../editing/editor";
 import { held, isStrainer } from "../editing/actions";
@@ -195,38 +196,6 @@ function Choice(props: {
         </MenuItem>
       ))}
     </TextField>
-  );
-}
-
-/** Text that is taken over when the field is left or Enter is pressed, or says what is wrong. */
-export function TypedField(props: {
-  label: string;
-  value: string;
-  hint?: string | undefined;
-  onType: (text: string) => Promise<string | undefined>;
-}) {
-  const [typed, setTyped] = useState<string | undefined>();
-  const [wrong, setWrong] = useState<string | undefined>();
-  const commit = async () => {
-    if (typed === undefined || typed.trim() === props.value) return setTyped(undefined);
-    const problem = await props.onType(typed.trim());
-    setWrong(problem);
-    if (problem === undefined) setTyped(undefined);
-  };
-  return (
-    <TextField
-      size="small"
-      label={props.label}
-      value={typed ?? props.value}
-      error={wrong !== undefined}
-      helperText={wrong ?? props.hint}
-      onChange={(event) => {
-        setTyped(event.target.value);
-        setWrong(undefined);
-      }}
-      onBlur={() => void commit()}
-      onKeyDown={(event) => event.key === "Enter" && void commit()}
-    />
   );
 }
 

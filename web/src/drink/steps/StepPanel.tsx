@@ -15,7 +15,8 @@ import { reorder, tryOrder } from "./order";
 import { Steeping } from "./Steeping";
 import { useFocusBack } from "../../ui/useFocusBack";
 import { numberIn } from "../../ui/reading";
-import { StepField, TypedField } from "./StepFields";
+import { TypedField } from "../../ui/TypedField";
+import { StepField } from "./StepFields";
 
 interface StepPanelProps {
   editor: Editor;

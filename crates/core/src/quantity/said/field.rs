@@ -27,6 +27,12 @@ pub enum Kind {
     Celsius,
     /// A length, mm.
     Millimetres,
+    /// A weight, g.
+    Grams,
+    /// A volume, ml.
+    Millilitres,
+    /// A larger volume, l.
+    Litres,
 }
 
 /// How a text was understood.
@@ -84,6 +90,13 @@ pub fn read(
         Kind::Seconds => seconds(text),
         Kind::Celsius => celsius(text, degrees),
         Kind::Millimetres => millimetres(text),
+        Kind::Grams => measured(text, &Plain { unit: "g", is: 1.0, of: Amount::as_grams }),
+        Kind::Millilitres => {
+            measured(text, &Plain { unit: "ml", is: 1.0, of: Amount::as_millilitres })
+        }
+        Kind::Litres => {
+            measured(text, &Plain { unit: "l", is: 1000.0, of: Amount::as_millilitres })
+        }
     }
 }
 
@@ -378,9 +391,74 @@ fn millimetres(text: &str) -> Result<Read, Unread> {
     Ok(Read { text: said, number: Some(value), understood })
 }
 
+/// A field with a unit of its own, which a bare number has.
+struct Plain {
+    unit: &'static str,
+    /// One of it, in the measure that `of` gives.
+    is: f64,
+    /// An amount in grams or millilitres, if it is of the same kind.
+    of: fn(&Amount) -> Option<f64>,
+}
+
+/// A weight or a volume: "500", "2 l", "1 qt", "half a litre".
+fn measured(text: &str, field: &Plain) -> Result<Read, Unread> {
+    let Plain { unit, is, of } = *field;
+    let bare = text.chars().all(|c| !c.is_alphabetic() && c != '-' && c != '−');
+    let value = if bare {
+        let read = figure(text, "such as 250").map_err(|unread| {
+            let choices = unread.choices.iter().map(|n| format!("{n} {unit}")).collect();
+            Unread { choices, ..unread }
+        })?;
+        read.number
+    } else {
+        let amount = amount(text, None)?.text.parse::<Amount>().ok();
+        amount.and_then(|amount| of(&amount)).map(|value| value / is)
+    };
+    let example =
+        if unit == "g" { "such as 190 g or 7 oz" } else { "such as 250 ml, 2 l or 1 cup" };
+    let what = if unit == "g" { "a weight" } else { "a volume" };
+    let value = value.ok_or_else(|| Unread::of(format!("Enter {what}, {example}.")))?;
+    // A cup is 236.6 ml to any tool of a kitchen.
+    let value = to_figures(value, 4);
+    let said = plain(value);
+    let understood = (said != text.trim()).then(|| format!("= {said} {unit}"));
+    Ok(Read { text: said, number: Some(value), understood })
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn weights_and_volumes_in_any_unit_come_to_the_fields_own() {
+        all(
+            Kind::Millilitres,
+            &[
+                ("250", 250.0),
+                ("250 ml", 250.0),
+                ("2 l", 2000.0),
+                ("0,5 l", 500.0),
+                ("half a litre", 500.0),
+                ("1 cup", 236.6),
+                ("1 US pint", 473.2),
+                ("2 tbsp", 29.57),
+                ("5 g", f64::NAN),
+                ("a bit", f64::NAN),
+                ("", f64::NAN),
+            ],
+        );
+        all(
+            Kind::Litres,
+            &[("12", 12.0), ("1 1/2", 1.5), ("750 ml", 0.75), ("1 gallon", 3.785)],
+        );
+        all(
+            Kind::Grams,
+            &[("190", 190.0), ("190g", 190.0), ("1.2 kg", 1200.0), ("1 cup", f64::NAN)],
+        );
+        // A thousand, or one and a half?
+        let asks = read(Kind::Millilitres, "1,500", None, Degrees::Celsius).unwrap_err();
+        assert_eq!(asks.choices, ["1500 ml", "1.500 ml"]);
+    }
 
     fn number_of(kind: Kind, text: &str) -> f64 {
         read(kind, text, None, Degrees::Celsius).ok().and_then(|r| r.number).unwrap_or(f64::NAN)
