@@ -35,6 +35,7 @@ mod lines;
 mod list;
 mod making;
 mod method;
+mod missed;
 mod names;
 mod outcome;
 mod recipe;

@@ -17,7 +17,7 @@ use super::said::{as_meant, joined_by_words};
 use super::scanned::{in_lines, restored};
 use super::sizes::Sizes;
 use super::verbs::{Verb, verb_of};
-use super::{list, said, uses};
+use super::{list, missed, said, uses};
 use keen_core::quantity::said::{Word, number, says, words};
 
 /// The choice that a text is read although it doesn't look like a recipe.
@@ -46,6 +46,7 @@ pub fn read_recipe(text: &str, choices: &[Choice], cupboard: &Cupboard) -> Paste
         makes: Makes::default(),
         sizes: Sizes::default(),
         aside: Vec::new(),
+        told: Vec::new(),
     };
     let text = in_lines(text);
     let text = &text[..text.char_indices().nth(MOST_CHARACTERS).map_or(text.len(), |(at, _)| at)];
@@ -82,6 +83,8 @@ struct Reader<'a> {
     makes: Makes,
     sizes: Sizes,
     aside: Vec<String>,
+    /// The words of the lines that tell what goes in and what is done, with their lines.
+    told: Vec<(usize, Vec<Word>)>,
 }
 
 impl Reader<'_> {
@@ -118,6 +121,9 @@ impl Reader<'_> {
         }
         let kind = self.kind(line, text, &found, marked);
         let at = self.lines.len();
+        if matches!(kind, Kind::List | Kind::Method) {
+            self.told.push((at, found.clone()));
+        }
         let whole = |sure| vec![Run { text: line.to_owned(), sure }];
         let shown = match kind {
             Kind::Blank => PastedLine { runs: whole(Sure::Aside), read: Vec::new() },
@@ -566,9 +572,27 @@ impl Reader<'_> {
         }
         self.entries.clear();
         self.done.clear();
+        self.told.clear();
         self.title = None;
         let read = self.finish(&[]);
         Pasted { doubt: Some(NO_RECIPE.to_owned()), ..read }
+    }
+
+    /// Asks about what is named and in no way in the drink.
+    fn ask_about_missed(&mut self) {
+        let items = || self.entries.iter().map(|e| &e.item);
+        let had = missed::Had::of(
+            items().flat_map(|it| it.ingredient.iter().chain(&it.instead)),
+            items().flat_map(|it| &it.words),
+        );
+        for missed in missed::missed(&self.told, had, self.names) {
+            if missed.laid_on {
+                self.aside.push(format!("To serve: {}", join(&missed.words)));
+                continue;
+            }
+            let why = vec!["We couldn't tell what is done with this, so we left it out.".into()];
+            self.enter(missed.line, Item { why, ..Item::asked(&missed.words, None) });
+        }
     }
 
     /// Amounts in hundredths of the whole, which is as much as the text says, or a kilogram.
@@ -624,6 +648,7 @@ impl Reader<'_> {
         let cupboard = self.names.cupboard;
         making::resolve(&mut self.entries, &mut self.done, self.names);
         making::only_served(&mut self.entries, &self.done);
+        self.ask_about_missed();
         self.entries.truncate(MOST_THINGS);
         self.share_out();
         self.whose_pints();
