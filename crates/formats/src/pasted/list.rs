@@ -479,7 +479,9 @@ fn warmth(words: &[Word], it: &Ingredient) -> Warmth {
         }
     }
     // "Fresh or frozen" and "(frozen is fine)" are no order to freeze them.
-    let either = says(words, &["or"]) || together(words, &["frozen", "is"]);
+    let either = together(words, &["or", "frozen"])
+        || together(words, &["frozen", "or", "fresh"])
+        || together(words, &["frozen", "is"]);
     if says(words, &["frozen"])
         && !either
         && matches!(it.kind, Kind::Fruit | Kind::Vegetable)

@@ -5,6 +5,7 @@ use keen_core::drink::Vigour;
 use keen_core::quantity::Amount;
 
 use super::names::{Found, Names};
+use super::said;
 use super::said::per;
 use super::uses::{Use, amounts, unknown, uses};
 use super::verbs::{Verb, done_verb, verb_at, verb_of, vessel};
@@ -48,6 +49,8 @@ pub(super) struct Doing {
     /// Down to so many °Bx.
     pub(super) to_brix: Option<f64>,
     pub(super) amount: Option<Amount>,
+    /// "Top up to 1.5 litres": the line that it is filled up to.
+    pub(super) fills_to: Option<Amount>,
     /// Something boiling or hot is poured.
     pub(super) boiling: bool,
     /// "To every pint": as often as this is there.
@@ -318,10 +321,23 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         to_c: temperature(words),
         to_brix,
         amount,
+        fills_to: fills_to(words).filter(|_| verb == Verb::TopUp),
         boiling: boiling(words),
         per: per(words),
         covers: begins_with(words, verb_at, "cover"),
     }
+}
+
+/// "To 1.5 litres", "to make about 2 litres": the line that something is filled up to.
+fn fills_to(words: &[Word]) -> Option<Amount> {
+    words.iter().enumerate().filter(|(_, w)| w.is(&["to", "have", "reach"])).find_map(|(at, _)| {
+        let rest = &words[at + 1..];
+        let small =
+            |w: &&Word| w.is(&["make", "about", "a", "the", "total", "of", "reach", "give"]);
+        let skipped = rest.iter().take_while(small).count();
+        let (amount, _) = said::plain(&rest[skipped..]).or_else(|| said::plain(rest))?;
+        amount.as_millilitres().is_some().then_some(amount)
+    })
 }
 
 /// "Add cold water until you have 1.5 litres", "pour in water to make 2 litres": up to a line.
@@ -368,7 +384,7 @@ const MADE_SO_FAR: [&str; 12] = [
 fn everything(words: &[Word]) -> bool {
     let the_rest = words.windows(2).enumerate().any(|(at, w)| {
         let of = words.get(at + 2).is_some_and(|w| w.is(&["of"]));
-        w[0].is(&["the"]) && w[1].text == "rest" && !of
+        w[0].is(&["the", "add"]) && w[1].text == "rest" && !of
     });
     says(words, &["everything", "ingredients"])
         || the_rest

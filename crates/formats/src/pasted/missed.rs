@@ -4,12 +4,15 @@
 
 use std::collections::HashSet;
 
+use keen_core::cupboard::{Cupboard, Kind};
 use keen_core::quantity::said::Word;
 
+use super::item::Item;
 use super::names::Names;
 
 /// Words that name a kind of thing, or what the drink has become: "strain the syrup", "squeeze the fruit".
-const KINDS: [&str; 32] = [
+const KINDS: [&str; 33] = [
+    "bag",
     "syrup",
     "juice",
     "tea",
@@ -77,17 +80,31 @@ pub(super) struct Missed {
     pub(super) laid_on: bool,
 }
 
-/// The parts of the names of what is in the drink: "white", "sugar".
-pub(super) struct Had(HashSet<String>);
+/// What is in the drink.
+pub(super) struct Had {
+    /// The parts of the names: "white", "sugar".
+    names: HashSet<String>,
+    /// Whether anything sparkles; who says "sparkling water" means the soda.
+    sparkles: bool,
+}
 
 impl Had {
-    pub(super) fn of<'a>(
-        ids: impl Iterator<Item = &'a String>,
-        words: impl Iterator<Item = &'a Word>,
-    ) -> Self {
-        let words = words.map(|w| &w.stem).filter(|stem| !KINDS.contains(&stem.as_str()));
-        Self(ids.flat_map(|id| parts(id)).chain(words.cloned()).collect())
+    pub(super) fn of<'a>(items: impl Iterator<Item = &'a Item>, cupboard: &Cupboard) -> Self {
+        let mut had = Self { names: HashSet::new(), sparkles: false };
+        for item in items {
+            let stems = item.words.iter().map(|w| &w.stem);
+            had.names.extend(stems.filter(|stem| !KINDS.contains(&stem.as_str())).cloned());
+            for id in item.ingredient.iter().chain(&item.instead) {
+                had.names.extend(parts(id));
+                had.sparkles |= is_soda(id, cupboard);
+            }
+        }
+        had
     }
+}
+
+fn is_soda(id: &str, cupboard: &Cupboard) -> bool {
+    cupboard.ingredient(id).is_some_and(|it| it.kind == Kind::Soda)
 }
 
 /// "The melon" is the watermelon.
@@ -102,7 +119,7 @@ fn parts(id: &str) -> Vec<String> {
 /// Ingredients that `lines` name and the drink has nothing of.
 pub(super) fn missed(
     lines: &[(usize, Vec<Word>)],
-    Had(mut known): Had,
+    Had { names: mut known, sparkles }: Had,
     names: &Names<'_>,
 ) -> Vec<Missed> {
     let mut all = Vec::new();
@@ -113,17 +130,17 @@ pub(super) fn missed(
             };
             let said = &words[first..=last];
             let only_a_kind = said.iter().all(|w| KINDS.contains(&w.stem.as_str()));
-            let before = &words[first.saturating_sub(3)..first];
+            let before = &words[first.saturating_sub(5)..first];
             let behind = words.get(last + 1);
             let meant =
                 !before.iter().any(|w| w.is(&NOT)) && !behind.is_some_and(|w| w.is(&CALLED_AFTER));
             let its = parts(&found.id);
-            let stems = said.iter().map(|w| &w.stem);
-            if found.nearest
-                || only_a_kind
-                || !meant
-                || its.iter().chain(stems).any(|part| is_known(&known, part))
-            {
+            let has = its.iter().any(|part| is_known(&known, part))
+                || said.iter().all(|w| is_known(&known, &w.stem))
+                || sparkles && is_soda(&found.id, names.cupboard);
+            // Ice is in the glass, as much as there is room.
+            let ice = names.cupboard.ingredient(&found.id).is_some_and(|it| it.kind == Kind::Ice);
+            if found.nearest || only_a_kind || !meant || has || ice {
                 continue;
             }
             known.extend(its);

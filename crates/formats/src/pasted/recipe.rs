@@ -13,7 +13,7 @@ use super::making::{self, Done, Entry, Makes};
 use super::method::{self, Doing};
 use super::names::Names;
 use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
-use super::said::{as_meant, joined_by_words};
+use super::said::{as_meant, joined_by_words, part_by_part};
 use super::scanned::{in_lines, restored};
 use super::sizes::Sizes;
 use super::verbs::{Verb, verb_of};
@@ -106,6 +106,15 @@ impl Reader<'_> {
             front[0].is(&["for"])
                 && said::plain(&front[1..]).is_some_and(|(a, _)| a.as_millilitres().is_some())
         };
+        // "40 cups of 200 ml: 24 oranges, …"
+        let poured = |front: &[Word]| {
+            number(front).is_some_and(|(_, used)| {
+                front.get(used).is_some_and(|w| {
+                    w.is(&["cup", "glass", "glasses", "serving", "portion", "people", "drink"])
+                })
+            })
+        };
+        let sized = |front: &[Word]| sized(front) || poured(front);
         // A text says so once; after that it is no size.
         let colon = colon.filter(|at| found.len() > at + 4 && self.makes == Makes::default());
         if let Some(at) = colon.filter(|at| self.is_makes(&found[..*at]) || sized(&found[..*at])) {
@@ -114,7 +123,7 @@ impl Reader<'_> {
             return;
         }
         if let Some(behind) = self.title_in_front(text, &found) {
-            let title = text[..behind].trim().trim_end_matches([':', '.', '-', '–']).trim();
+            let title = text[..behind].trim().trim_end_matches([':', '.', '-', '–', '—']).trim();
             self.title = Some(title.to_owned());
             self.behind(line, offset + behind);
             return;
@@ -475,7 +484,7 @@ impl Reader<'_> {
             }
         };
         for (begin, sentence) in sentences(text) {
-            let mut found = joined_by_words(as_meant(words(sentence)));
+            let mut found = part_by_part(joined_by_words(as_meant(words(sentence))));
             found.truncate(MOST_WORDS);
             if found.is_empty() {
                 continue;
@@ -580,11 +589,8 @@ impl Reader<'_> {
 
     /// Asks about what is named and in no way in the drink.
     fn ask_about_missed(&mut self) {
-        let items = || self.entries.iter().map(|e| &e.item);
-        let had = missed::Had::of(
-            items().flat_map(|it| it.ingredient.iter().chain(&it.instead)),
-            items().flat_map(|it| &it.words),
-        );
+        let items = self.entries.iter().map(|e| &e.item);
+        let had = missed::Had::of(items, self.names.cupboard);
         for missed in missed::missed(&self.told, had, self.names) {
             if missed.laid_on {
                 self.aside.push(format!("To serve: {}", join(&missed.words)));

@@ -290,10 +290,52 @@ pub(super) fn joined_by_words(mut found: Vec<Word>) -> Vec<Word> {
     found
 }
 
+/// Two parts of the same fruit, told one by one: "the juice and zest of two lemons" is "the juice of two lemons, zest
+/// of two lemons".
+pub(super) fn part_by_part(found: Vec<Word>) -> Vec<Word> {
+    const PARTS: [&str; 5] = ["juice", "zest", "peel", "rind", "flesh"];
+    let at = (1..found.len().saturating_sub(3)).find(|at| {
+        found[*at].is(&["and", "&"])
+            && found[at - 1].is(&PARTS)
+            && found[at + 1].is(&PARTS)
+            && found[at + 2].is(&["of", "from"])
+    });
+    let Some(at) = at else { return found };
+    // "of two lemons", as far as the fruit.
+    let of = &found[at + 2..];
+    let counted = 1 + number(&of[1..]).map_or(0, |(_, used)| used);
+    let size = |w: &Word| w.is(&["large", "small", "medium", "ripe", "unwaxed", "organic", "the"]);
+    let sized = of[counted..].iter().take_while(|w| size(w)).count();
+    let Some(fruit) = of.get(..=counted + sized) else { return found };
+    // A comma parts them: "lemons and zest" would be the zest of lemons.
+    let mut comma = found[at].clone();
+    (comma.text, comma.stem) = (",".to_owned(), ",".to_owned());
+    [&found[..at], fruit, &[comma], &found[at + 1..]].concat()
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
     use keen_core::quantity::said::words;
+
+    #[test]
+    fn two_parts_of_one_fruit_are_told_one_by_one() {
+        for (text, wanted) in [
+            (
+                "add the juice and zest of two lemons and 150 g sugar",
+                "add the juice of two lemons , zest of two lemons and 150 g sugar",
+            ),
+            (
+                "the zest and juice of 1 large orange",
+                "the zest of 1 large orange , juice of 1 large orange",
+            ),
+            ("juice and zest the lemons", "juice and zest the lemons"),
+        ] {
+            let all = part_by_part(words(text));
+            let said = all.iter().map(|w| w.text.as_str()).collect::<Vec<_>>().join(" ");
+            assert_eq!(said, wanted);
+        }
+    }
 
     fn meant(text: &str) -> String {
         let all = joined_by_words(as_meant(words(text)));

@@ -4,7 +4,7 @@
 use keen_core::cupboard::VesselKind;
 use keen_core::drink::Vigour;
 
-use keen_core::quantity::said::{Word, number, says, time};
+use keen_core::quantity::said::{Word, number, says, time, together};
 
 /// What is done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -55,9 +55,9 @@ pub(super) fn verb_of(word: &str) -> Option<Verb> {
         "squeeze" | "juice" | "squash" => V::Squeeze,
         "pour" | "tip" | "scrape" | "cover" | "decant" | "return" => V::Pour,
         "add" | "put" | "place" | "combine" | "throw" | "drop" | "sweeten" | "measure" | "take"
-        | "toss" | "empty" | "season" | "spoon" | "fold" | "layer" | "arrange" | "float"
-        | "scatter" | "scoop" | "crush" | "mash" | "bruise" | "smash" | "tear" | "need"
-        | "want" | "use" | "get" => V::Put,
+        | "toss" | "chuck" | "dump" | "bung" | "lob" | "sling" | "empty" | "season" | "spoon"
+        | "fold" | "layer" | "arrange" | "float" | "scatter" | "scoop" | "crush" | "mash"
+        | "bruise" | "smash" | "tear" | "need" | "want" | "use" | "get" => V::Put,
         "top" | "fill" | "dilute" | "lengthen" | "thin" => V::TopUp,
         "discard" | "remove" | "lift" | "fish" => V::Lift,
         "bottle" => V::Bottle,
@@ -141,7 +141,10 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
             "cover" => {
                 Some(if matches!(after, "with" | "them" | "it") { verb } else { Verb::Prepare })
             }
-            "rest" => (before != Some("with") && after != "of").then_some(verb),
+            "rest" => {
+                // "Add rest" means what is left.
+                (!matches!(before, Some("with" | "add")) && after != "of").then_some(verb)
+            }
             "cool" | "warm" => (!matches!(after, "water" | "and" | "tea" | "place")
                 || (after == "and"
                     && before.is_none_or(|b| matches!(b, "," | "to" | "it" | "them" | "then"))))
@@ -187,6 +190,13 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
             Some(Verb::Chill)
         }
         "put" => Some(Verb::Put),
+        // "make it up to 2 litres with cold water"
+        "make"
+            if words[at + 1..].iter().take(4).any(|w| w.is(&["up"]))
+                && together(&words[at..], &["up", "to"]) =>
+        {
+            Some(Verb::TopUp)
+        }
         // "make a syrup with the sugar and water"
         "make" if words[at + 1..].iter().take(4).any(|w| w.is(&["syrup"])) => Some(Verb::Heat),
         // "Chop it, in the blender with the water"

@@ -1,6 +1,7 @@
 //! Which thing of the list a word of the method means; and what the method alone says goes in.
 
 use super::*;
+use keen_core::cupboard::Staple;
 use keen_core::quantity::said::{Word, number, says};
 
 /// Finds for everything that the method names what of the list it is; what isn't in the list goes in by the
@@ -10,6 +11,9 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
     let listed = in_list > 0;
     for Done { line, doing } in done {
         let (verb, to_line) = (doing.verb, doing.amount.clone());
+        if let Some(filler) = filler(entries, *line, doing, names) {
+            entries.push(filler);
+        }
         // "The juice", "the leaves": all of that sort in the list.
         let sorts: Vec<_> =
             doing.uses.iter().filter(|u| u.found.id.starts_with('~')).cloned().collect();
@@ -128,6 +132,53 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
             });
         }
     }
+}
+
+/// "Top up to 1.5 litres": with what is named there, or water. What was measured out of it before is another thing; a
+/// list that names it without an amount means this.
+fn filler(entries: &[Entry], line: usize, doing: &mut Doing, names: &Names<'_>) -> Option<Entry> {
+    let to = doing.fills_to.clone()?;
+    if entries.iter().any(|e| e.item.fills) {
+        return None;
+    }
+    let pours = |id: &str| {
+        let it = names.cupboard.ingredient(id)?;
+        matches!(it.kind, Kind::Water | Kind::Soda).then_some(it)
+    };
+    let with = doing.uses.iter().position(|u| pours(&u.found.id).is_some());
+    let id = match with {
+        Some(at) => doing.uses[at].found.id.clone(),
+        None if doing.uses.is_empty() => names.cupboard.staple(Staple::Water).id.clone(),
+        None => return None,
+    };
+    let listed = |e: &Entry| e.item.ingredient.as_deref() == Some(id.as_str());
+    if entries.iter().any(|e| listed(e) && !(e.item.said && e.item.amount.is_some())) {
+        return None;
+    }
+    // As much as all of a listed amount is that amount.
+    let is_the_listed = |e: &Entry| {
+        let ml = |a: &Amount| a.as_millilitres();
+        listed(e) && !e.told && e.item.amount.as_ref().and_then(ml) == ml(&to)
+    };
+    if entries.iter().any(is_the_listed) {
+        return None;
+    }
+    let words = with.map_or_else(Vec::new, |at| doing.uses.remove(at).words);
+    let item = Item {
+        ingredient: Some(id),
+        fills: true,
+        sure: Sure::Understood,
+        why: Vec::new(),
+        ..Item::asked(&words, Some(to))
+    };
+    Some(Entry {
+        key: next_key(entries, line),
+        line,
+        item,
+        group: None,
+        left_out: false,
+        told: true,
+    })
 }
 
 /// What is only named where it is served is put on the glass.
