@@ -13,7 +13,7 @@ use super::making::{self, Done, Entry, Makes};
 use super::method::{self, Doing};
 use super::names::Names;
 use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
-use super::said::{as_meant, joined_by_words, part_by_part};
+use super::said::{as_meant, joined_by_words, part_by_part, slices_of};
 use super::scanned::{in_lines, restored};
 use super::sizes::Sizes;
 use super::verbs::{Verb, verb_of};
@@ -92,7 +92,7 @@ impl Reader<'_> {
         let (text, marked) = bare(line);
         let step = numbered_step(text).filter(|_| self.section == Section::Method);
         let text = step.unwrap_or(text);
-        let mut found = as_meant(words(text));
+        let mut found = slices_of(as_meant(words(text)));
         found.truncate(MOST_WORDS);
         let offset = line.len() - text.len();
         if found.len() <= 12 && self.names.find(&found).is_none() && self.sizes.take(&found) {
@@ -131,7 +131,7 @@ impl Reader<'_> {
         let kind = self.kind(line, text, &found, marked);
         let at = self.lines.len();
         if matches!(kind, Kind::List | Kind::Method) {
-            self.told.push((at, found.clone()));
+            self.told.extend(told_in(text).map(|words| (at, words)));
         }
         let whole = |sure| vec![Run { text: line.to_owned(), sure }];
         let shown = match kind {
@@ -217,7 +217,8 @@ impl Reader<'_> {
                 || number(rest).is_some() && found[end].is(&[":"]) && !only_named)
             && !front.iter().any(|w| w.is(&[";", ",", "need"]))
             && heading(&text[..found[end].from], front).is_none()
-            && method::doings(front, self.names).is_empty();
+            // "Cold brew hibiscus: …" brews nothing yet.
+            && (front.iter().any(|w| w.is(&DRINKS)) || method::doings(front, self.names).is_empty());
         title.then_some(behind)
     }
 
@@ -484,7 +485,7 @@ impl Reader<'_> {
             }
         };
         for (begin, sentence) in sentences(text) {
-            let mut found = part_by_part(joined_by_words(as_meant(words(sentence))));
+            let mut found = part_by_part(joined_by_words(slices_of(as_meant(words(sentence)))));
             found.truncate(MOST_WORDS);
             if found.is_empty() {
                 continue;
@@ -743,6 +744,15 @@ impl Reader<'_> {
         }
         Pasted { lines: self.lines, things, differs, drink, guesses: made.guesses, doubt: None }
     }
+}
+
+/// The words of each sentence, but for those that say how it is drunk.
+fn told_in(text: &str) -> impl Iterator<Item = Vec<Word>> + '_ {
+    let all = sentences(text).into_iter().map(|(_, sentence)| as_meant(words(sentence)));
+    all.filter(|found| {
+        let drunk = found.len() > 2 && found[0].is(&["to"]) && found[1].is(&["drink", "serve"]);
+        !drunk && !thinned(found)
+    })
 }
 
 fn choose(entry: &mut Entry, choice: &Choice, cupboard: &Cupboard) {

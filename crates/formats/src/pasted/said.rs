@@ -274,6 +274,29 @@ pub(super) fn as_meant(mut found: Vec<Word>) -> Vec<Word> {
     found
 }
 
+/// "2 orange slices" are 2 slices of orange, and no sliced oranges.
+pub(super) fn slices_of(mut found: Vec<Word>) -> Vec<Word> {
+    const SLICES: [&str; 4] = ["slice", "wheel", "round", "wedge"];
+    const CITRUS: [&str; 6] = ["lemon", "lime", "orange", "grapefruit", "mandarin", "citrus"];
+    for at in 2..found.len() {
+        let counted =
+            |from: usize| number(&found[from..]).is_some_and(|(_, used)| from + used == at - 1);
+        if found[at].is(&SLICES)
+            && found[at - 1].is(&CITRUS)
+            && found[at - 1].text == found[at - 1].stem
+            && (at.saturating_sub(4)..at - 1).any(counted)
+        {
+            found.swap(at - 1, at);
+            // Words stand one behind the other, whatever they mean.
+            let (front, back) = (found[at].from, found[at].to);
+            let (one, two) = (found[at - 1].from, found[at - 1].to);
+            (found[at - 1].from, found[at - 1].to) = (front, back);
+            (found[at].from, found[at].to) = (one, two);
+        }
+    }
+    found
+}
+
 /// What a sentence joins by a sign, joined by a word: "+ juice 4 limes + 1 l cold water".
 pub(super) fn joined_by_words(mut found: Vec<Word>) -> Vec<Word> {
     for at in 0..found.len() {
@@ -307,16 +330,35 @@ pub(super) fn part_by_part(found: Vec<Word>) -> Vec<Word> {
     let size = |w: &Word| w.is(&["large", "small", "medium", "ripe", "unwaxed", "organic", "the"]);
     let sized = of[counted..].iter().take_while(|w| size(w)).count();
     let Some(fruit) = of.get(..=counted + sized) else { return found };
+    let mut fruit = fruit.to_vec();
+    // What is said once more takes no room in the text.
+    for word in &mut fruit {
+        (word.from, word.to) = (found[at - 1].to, found[at - 1].to);
+    }
     // A comma parts them: "lemons and zest" would be the zest of lemons.
     let mut comma = found[at].clone();
     (comma.text, comma.stem) = (",".to_owned(), ",".to_owned());
-    [&found[..at], fruit, &[comma], &found[at + 1..]].concat()
+    [&found[..at], &fruit, &[comma], &found[at + 1..]].concat()
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
     use keen_core::quantity::said::words;
+
+    #[test]
+    fn slices_of_a_fruit_are_no_sliced_fruit() {
+        for (text, wanted) in [
+            ("2 orange slices overnight", "2 slices orange overnight"),
+            ("a lemon wedge", "a wedge lemon"),
+            ("2 lemons, sliced", "2 lemons , sliced"),
+            ("orange slices to serve", "orange slices to serve"),
+        ] {
+            let all = slices_of(words(text));
+            let said = all.iter().map(|w| w.text.as_str()).collect::<Vec<_>>().join(" ");
+            assert_eq!(said, wanted);
+        }
+    }
 
     #[test]
     fn two_parts_of_one_fruit_are_told_one_by_one() {

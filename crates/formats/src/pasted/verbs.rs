@@ -160,6 +160,14 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
                 || before.is_some_and(|b| b.ends_with("ly")))
             .then_some(verb),
             "squash" => at_beginning(words, at).then_some(verb),
+            // "Scoop out the flesh": where it goes is said after that.
+            "scoop"
+                if after == "out"
+                    && vessel(&words[at..]).is_none()
+                    && words.get(at + 2..).is_none_or(|rest| number(rest).is_none()) =>
+            {
+                Some(Verb::Prepare)
+            }
             // "Throw away the seeds", "rub it through a sieve"
             "throw" | "tip" | "pour" if matches!(after, "away" | "out" | "off") => Some(Verb::Lift),
             "rub" if says(&words[at..], &["sieve", "strainer", "colander"]) => Some(Verb::Strain),
