@@ -13,7 +13,7 @@ use super::making::{self, Done, Entry, Makes};
 use super::method::{self, Doing};
 use super::names::Names;
 use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
-use super::said::{as_meant, joined_by_words, part_by_part, slices_of};
+use super::said::{as_meant, joined_by_words, part_by_part, slices_of, with_verbs};
 use super::scanned::{in_lines, restored};
 use super::sizes::Sizes;
 use super::verbs::{Verb, verb_of};
@@ -485,7 +485,8 @@ impl Reader<'_> {
             }
         };
         for (begin, sentence) in sentences(text) {
-            let mut found = part_by_part(joined_by_words(slices_of(as_meant(words(sentence)))));
+            let mut found =
+                with_verbs(part_by_part(joined_by_words(slices_of(as_meant(words(sentence))))));
             found.truncate(MOST_WORDS);
             if found.is_empty() {
                 continue;

@@ -2,6 +2,7 @@
 
 use keen_core::quantity::{Amount, Dimension, Measure};
 
+use super::verbs::verb_at;
 use keen_core::quantity::said::{Counted, Fullness, Many, Word, measure, number};
 
 /// A number with its measure, and the words it takes.
@@ -274,6 +275,36 @@ pub(super) fn as_meant(mut found: Vec<Word>) -> Vec<Word> {
     found
 }
 
+/// What shorthand leaves out: "30 g hibiscus + 1.2 l cold water overnight, strain" adds them and leaves them overnight.
+pub(super) fn with_verbs(mut found: Vec<Word>) -> Vec<Word> {
+    let done = |found: &[Word], at: usize| verb_at(found, at).is_some();
+    let verb = |text: &str, like: &Word| Word {
+        stem: text.to_owned(),
+        text: text.to_owned(),
+        written: String::new(),
+        from: like.from,
+        to: like.from,
+    };
+    if let Some(at) = found.iter().position(|w| w.is(&["overnight"])) {
+        let told =
+            (0..at).rev().take_while(|n| !found[*n].is(&[",", "+"])).any(|n| done(&found, n));
+        if at > 0 && !told && !found[at - 1].is(&[",", "and", "or", "the"]) {
+            let leave = [verb(",", &found[at]), verb("leave", &found[at])];
+            found.splice(at..at, leave);
+        }
+    }
+    // "Are rubbed", "strained", "shaken with ice" say it of all that stands before.
+    let passive = |w: &Word| w.text.ends_with("ed") || w.text.ends_with("en");
+    let later =
+        (1..found.len()).find(|at| done(&found, *at)).is_some_and(|at| !passive(&found[at]));
+    let amount = plain(&found).is_some();
+    if amount && later && !(0..found.len().min(3)).any(|at| done(&found, at)) {
+        let add = verb("add", &found[0]);
+        found.insert(0, add);
+    }
+    found
+}
+
 /// "2 orange slices" are 2 slices of orange, and no sliced oranges.
 pub(super) fn slices_of(mut found: Vec<Word>) -> Vec<Word> {
     const SLICES: [&str; 4] = ["slice", "wheel", "round", "wedge"];
@@ -345,6 +376,23 @@ pub(super) fn part_by_part(found: Vec<Word>) -> Vec<Word> {
 mod tests {
     use super::*;
     use keen_core::quantity::said::words;
+
+    #[test]
+    fn what_shorthand_leaves_out_is_said() {
+        for (text, wanted) in [
+            (
+                "30 g mint + 1 l water overnight, strain",
+                "add 30 g mint + 1 l water , leave overnight , strain",
+            ),
+            ("leave it overnight", "leave it overnight"),
+            ("30 g petals are rubbed with sugar", "30 g petals are rubbed with sugar"),
+            ("2 tbsp lime juice, shaken with ice", "2 tbsp lime juice , shaken with ice"),
+        ] {
+            let all = with_verbs(words(text));
+            let said = all.iter().map(|w| w.text.as_str()).collect::<Vec<_>>().join(" ");
+            assert_eq!(said, wanted);
+        }
+    }
 
     #[test]
     fn slices_of_a_fruit_are_no_sliced_fruit() {
