@@ -15,6 +15,12 @@ pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
     if let Some(all) = in_ratio(words, names) {
         return all;
     }
+    // "For every 300 ml of liquid: 200 g sugar"
+    let colon = words.iter().take(10).position(|w| w.is(&[":"]));
+    if let Some((at, by)) = colon.and_then(|at| Some((at, per(&words[..at])?))) {
+        let all = items(&words[at + 1..], names).into_iter();
+        return all.map(|item| Item { per: Some(by.clone()), ..item }).collect();
+    }
     let mut all = Vec::new();
     let mut part: &[Word] = &[];
     for segment in segments(words, names) {
@@ -130,8 +136,11 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
                     && names.find(&rest[..until]).is_some();
                 // "6 bags of something in a litre of water": what isn't known is asked about, by itself.
                 let in_water = lies_in && measured && number(&words[from..at]).is_some();
-                let named = names.find(&words[from..at]).is_some();
-                if (begins || part_of || behind) && named || begins && in_water {
+                let named = names.find(&words[from..at]).is_some()
+                    || is_measured_unknown(&words[from..at], names);
+                let apart = words[at].is(&[",", ";", "+"]) && counts(&words[from..at]);
+                let unknown = apart && is_measured_unknown(&rest[..until], names);
+                if (begins || part_of || behind || unknown) && named || begins && in_water {
                     found.push(&words[from..at]);
                     from = next;
                 }
@@ -141,6 +150,23 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
     }
     found.push(&words[from.min(words.len())..]);
     found
+}
+
+/// "4 slices of jalapeño": something measured out under a name that isn't known.
+fn is_measured_unknown(words: &[Word], names: &Names<'_>) -> bool {
+    const NO_NAME: [&str; 12] =
+        ["at", "each", "per", "in", "for", "or", "more", "to", "the", "total", "if", "about"];
+    let measured = number(words).and_then(|(_, used)| {
+        let rest = &words[used..];
+        let by_volume = plain(words).map(|(_, all)| all);
+        by_volume.or_else(|| measure(rest).map(|(.., more)| used + more))
+    });
+    let Some(used) = measured else { return false };
+    let of = usize::from(words.get(used).is_some_and(|w| w.is(&["of"])));
+    let name = &words[(used + of).min(words.len())..];
+    (1..=3).contains(&name.len())
+        && !name.iter().any(|w| w.is_sign() || w.is(&NO_NAME))
+        && names.find(name).is_none()
 }
 
 /// "Handful of ice", "splash of soda": one of it.

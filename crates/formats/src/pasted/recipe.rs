@@ -16,7 +16,7 @@ use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thin
 use super::said::{as_meant, joined_by_words, part_by_part, slices_of, with_verbs};
 use super::scanned::{in_lines, restored};
 use super::sizes::Sizes;
-use super::verbs::{Verb, verb_of};
+use super::verbs::{Verb, verb_at, verb_of};
 use super::{list, missed, said, uses};
 use keen_core::quantity::said::{Word, number, says, words};
 
@@ -282,7 +282,14 @@ impl Reader<'_> {
                     && verb_of(&w[1].text).is_some_and(|v| v != Verb::Squeeze)
                     && w[2].is(&["it", "them", "everything", "all"])
             });
-        if done_to_it && self.section != Section::Glass {
+        // "One cucumber and 700 ml water into the blender. Strain, chill, top up with soda."
+        let told_on = known
+            && self.section == Section::Open
+            && sentences(text).iter().skip(1).any(|(_, sentence)| {
+                let rest = words(sentence);
+                rest.len() > 2 && verb_at(&rest, 0).is_some()
+            });
+        if (done_to_it || told_on) && self.section != Section::Glass {
             return Kind::Method;
         }
         match self.section {

@@ -277,7 +277,9 @@ pub(super) fn as_meant(mut found: Vec<Word>) -> Vec<Word> {
 
 /// What shorthand leaves out: "30 g hibiscus + 1.2 l cold water overnight, strain" adds them and leaves them overnight.
 pub(super) fn with_verbs(mut found: Vec<Word>) -> Vec<Word> {
-    let done = |found: &[Word], at: usize| verb_at(found, at).is_some();
+    // Water is seldom poured on flowers here.
+    let named = |w: &Word| w.is(&["water", "juice", "zest", "peel", "drink"]);
+    let done = |found: &[Word], at: usize| !named(&found[at]) && verb_at(found, at).is_some();
     let verb = |text: &str, like: &Word| Word {
         stem: text.to_owned(),
         text: text.to_owned(),
