@@ -9,7 +9,7 @@ import type { AskingProps } from "./asked";
 import { look, putBefore } from "./practice";
 import { Sheet, VesselField, vesselOf } from "./Sheet";
 import { kinds, measures, shown, tell, useInstruments } from "./useInstruments";
-import { quantities, units } from "./words";
+import { quantities, readAs, units } from "./words";
 import { degrees } from "../ui/format";
 import { numberIn } from "../ui/reading";
 
@@ -38,7 +38,7 @@ export function Measure({ view, place, say, onClose }: AskingProps) {
     onClose();
   };
   const submit = async () => {
-    const read = await numberIn(quantity === "temperature" ? "celsius" : "number", value);
+    const read = await numberIn(readAs[quantity] ?? "number", value);
     if (read.wrong) return setWrong(read.wrong);
     if (error.trim() === "") return keep(quantity, read.number, undefined);
     const off = await numberIn("number", error);

@@ -1,3 +1,4 @@
+import type { Kind } from "../ui/reading";
 import type { BatchView, Happening } from "../api/client";
 import { temperature } from "../ui/format";
 
@@ -53,6 +54,14 @@ export const quantities: Record<keyof typeof units, string> = {
   acidity: "acidity, % (by drops)",
   temperature: "temperature",
   height: "level, mm",
+};
+
+/** How what is typed for a reading is read: "2 l" and "3 cups" are volumes too. */
+export const readAs: Partial<Record<keyof typeof units, Kind>> = {
+  volume: "millilitres",
+  weight: "grams",
+  temperature: "celsius",
+  height: "millimetres",
 };
 
 /** How many places a reading is told with. */
