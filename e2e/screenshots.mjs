@@ -83,8 +83,8 @@ async function done(page, waits) {
 
 async function toWays(page) {
   await toShelf(page);
-  const going = page.getByRole("region", { name: "In progress" });
-  await going.getByRole("link", { name: /^Lemon verbena lemonade/ }).click();
+  const going = page.getByRole("region", { name: "Next" });
+  await going.getByRole("link", { name: /^Lemon verbena lemonade/ }).first().click();
   await page.getByRole("button", { name: "Something went differently" }).click();
   await page.getByRole("combobox", { name: "In which step" }).click();
   await page.getByRole("option", { name: /^Squeeze/ }).click();
@@ -117,7 +117,7 @@ async function toFind(page) {
   await page.getByLabel("Add a taster").fill("Wren");
   await page.getByRole("button", { name: "Add", exact: true }).click();
   await page.getByRole("button", { name: "Wren", pressed: true }).waitFor();
-  await page.getByRole("button", { name: "Begin" }).click();
+  await page.getByRole("button", { name: "Start", exact: true }).click();
   await page.getByRole("button", { name: "The jugs are ready" }).click();
   for (const [nth, felt] of ["slightly sour", "slightly sweet", "just right"].entries()) {
     await page.getByText(`glass ${nth + 1}`, { exact: true }).waitFor();
