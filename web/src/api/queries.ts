@@ -29,6 +29,10 @@ export interface Sought {
   sort?: "changed" | "name" | "made" | "rating";
 }
 
+/** Whether anything is looked for, or all drinks are shown. */
+export const isLooking = ({ find, tag, with: inIt = [] }: Sought) =>
+  find !== "" || tag !== undefined || inIt.length > 0;
+
 /** So many drinks stand on one page of the shelf. */
 export const SHELF_PAGE = 60;
 

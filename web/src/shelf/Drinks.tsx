@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { lazy, Suspense, useState } from "react";
-import { offered, type Sought, useIngredients, useShelf, useTags } from "../api/queries";
+import { isLooking, offered, type Sought, useIngredients, useShelf, useTags } from "../api/queries";
 import { colour } from "../ui/theme";
 import { useSettled } from "../ui/useSettled";
 import { Empty } from "../ui/Empty";
@@ -34,8 +34,9 @@ export default function Drinks() {
   const { data: ingredients = [] } = useIngredients();
   const settled = useSettled(find, 150);
   const sought: Sought = { find: settled, tag, with: inIt.map((it) => it.id), sort };
-  const { data: all } = useShelf({ find: "" });
-  const empty = all !== undefined && all.total === 0;
+  // The same question as the shelf's own, so that it is asked once.
+  const { data, isPlaceholderData } = useShelf(sought);
+  const empty = !isLooking(sought) && !isPlaceholderData && data?.total === 0;
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 10, flex: 1 }}>
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mt: 0.5 }}>

@@ -6,7 +6,7 @@ import { Ellipsis } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { ShelfEntry } from "../api/client";
-import { type Sought, useShelf, useShelfActions } from "../api/queries";
+import { isLooking, type Sought, useShelf, useShelfActions } from "../api/queries";
 import { colour, displayFont } from "../ui/theme";
 import { volume, when } from "../ui/format";
 import { Note } from "../ui/Note";
@@ -31,7 +31,7 @@ export function Shelf({ sought, short = false }: { sought: Sought; short?: boole
   const go = useNavigate();
   const [wrong, setWrong] = useState<string | undefined>();
   const shown = short ? data?.drinks.slice(0, SHORT) : data?.drinks;
-  const looking = sought.find !== "" || sought.tag || (sought.with ?? []).length > 0;
+  const looking = isLooking(sought);
   const there = (data?.drinks.length ?? 0) + (data?.damaged.length ?? 0);
 
   return (

@@ -12,7 +12,7 @@ import type { Editor } from "../editing/editor";
 import type { Aiming } from "./aim";
 import { useDrinkers } from "./useDrinkers";
 import look from "./Balance.module.css";
-import { numberIn } from "../../ui/reading";
+import { numberIn, numberWithin } from "../../ui/reading";
 import { TypedField } from "../../ui/TypedField";
 
 interface AimPanelProps {
@@ -78,9 +78,8 @@ function TargetFields({ editor, aiming }: { editor: Editor; aiming: Aiming }) {
     const from = ring ?? point;
     setWrong(undefined);
     if (!from || text.trim() === "") return;
-    const { number: value, wrong } = await numberIn("number", text);
+    const { number: value, wrong } = await numberWithin("number", text, 0, most);
     if (wrong) return setWrong(wrong);
-    if (!(value >= 0 && value <= most)) return setWrong(`Enter 0 to ${most}.`);
     aiming.set({ ring: { sweetness: from.sweetness, acidity: from.acidity, [key]: value } });
   };
   return (

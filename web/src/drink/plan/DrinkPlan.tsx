@@ -36,13 +36,16 @@ export default function DrinkPlan({ editor }: { editor: Editor }) {
   const saved = useStore(editor.store, (s) => s.saving.phase === "saved");
   const [plan, setPlan] = useState(() => recall(id, name));
   const edit: Edit = setPlan;
+  const [found] = useState(plan);
   useEffect(() => {
+    // A plan that was only looked at isn't remembered: next week its Saturday would be past.
+    if (plan === found) return;
     try {
       localStorage.setItem(place(id), JSON.stringify(plan));
     } catch {
       // It is remembered for as long as the window is open.
     }
-  }, [id, plan]);
+  }, [id, plan, found]);
   const { create } = usePlanActions();
   const { data } = usePlans("");
   const go = useNavigate();
