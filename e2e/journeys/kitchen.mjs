@@ -9,7 +9,7 @@ import { rm } from "node:fs/promises";
 import { demoShelf, serveDemo } from "../browser.mjs";
 
 /** A refused change is an answer that the browser logs as well. */
-const REFUSED = /status of (401|403|409|422|507)|ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED/;
+const REFUSED = /status of (401|403|409|422|507)|ERR_CONNECTION_(REFUSED|RESET)|ERR_INCOMPLETE_CHUNKED/;
 
 /** A generator that deals the same numbers each time (a linear congruence, by Numerical Recipes). */
 function dealer(seed) {

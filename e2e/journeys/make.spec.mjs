@@ -52,7 +52,7 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   await step.getByText(/hibiscus/).waitFor({ state: "detached" });
   await page.getByRole("button", { name: "Log" }).click();
   await page.getByText(/^Used 65 g: .*hibiscus/).waitFor();
-  await page.getByRole("button", { name: "Put the list away" }).click();
+  await page.getByRole("button", { name: "Close the list" }).click();
   assert.notEqual(await point.getAttribute("aria-label"), before);
 
   for (let left = 8; left > 0; left -= 1) {
@@ -102,7 +102,7 @@ test("at the stove: a drink is made step by step, measured, put right and finish
   await page.getByRole("button", { name: "Log" }).click();
   await page.getByRole("button", { name: "Undo: Too much bay" }).click();
   await page.getByRole("button", { name: "Undo: Too much bay" }).waitFor({ state: "detached" });
-  await page.getByRole("button", { name: "Put the list away" }).click();
+  await page.getByRole("button", { name: "Close the list" }).click();
 
   for (let left = 14; left > 0; left -= 1) {
     const finish = page.getByRole("button", { name: "Finish", exact: true });

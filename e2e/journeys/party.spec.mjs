@@ -111,7 +111,7 @@ test("a party of three drinks, one cook and one burner, made by two phones", asy
   await one.getByRole("list", { name: "Suggestions" }).getByRole("button", { name: "Do this" }).first().click();
   await one.getByRole("button", { name: "Log" }).click();
   await one.getByText(/^Added .* to the pitcher/).first().waitFor();
-  await one.getByRole("button", { name: "Put the list away" }).click();
+  await one.getByRole("button", { name: "Close the list" }).click();
   // The plan follows: what was done is done, what is finished is said so.
   await page.getByRole("button", { name: "Close" }).click();
   await page.locator("[data-told]").getByText(/^Next at /).waitFor();

@@ -73,7 +73,7 @@ test("practice: a hot-steeped hibiscus is weighed, measured by drops, tasted, fi
   await page.getByRole("button", { name: "Log" }).click();
   await page.getByText(/^Added .* salt to the/).waitFor();
   await page.getByText(/^Tasted the .*: flat/).waitFor();
-  await page.getByRole("button", { name: "Put the list away" }).click();
+  await page.getByRole("button", { name: "Close the list" }).click();
   await finishPractice(page);
   await accessible(page, "the truth");
 });
@@ -94,7 +94,7 @@ test("practice: a lemonade on the phone, a silly reading, too sour, put right by
   await page.getByRole("button", { name: "Log" }).click();
   await page.getByRole("button", { name: /^Undo: Got 120 ml/ }).click();
   await on.waitFor({ state: "detached" });
-  await page.getByRole("button", { name: "Put the list away" }).click();
+  await page.getByRole("button", { name: "Close the list" }).click();
   await until(page, /^Top up the pitcher/);
   await nextStep(page);
 
@@ -114,7 +114,7 @@ test("practice: a lemonade on the phone, a silly reading, too sour, put right by
   await page.getByRole("button", { name: "Log" }).click();
   await page.getByText(/^Tasted the pitcher: clearly not sweet enough/).waitFor();
   await page.getByText(/^Added .*(sugar|syrup).* to the pitcher/).first().waitFor();
-  await page.getByRole("button", { name: "Put the list away" }).click();
+  await page.getByRole("button", { name: "Close the list" }).click();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);
   assert.ok(wide <= phone.width, `${wide} px wide`);
   await finishPractice(page);

@@ -1,12 +1,12 @@
 //! What is wrong with what was asked, so that a screen can say it beside the field.
 
-/// One thing that is wrong, with the field it is about.
+/// An error, with the field that it is about.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, thiserror::Error, utoipa::ToSchema)]
 #[error("{field}: {message}")]
 pub struct FieldError {
     /// Path to the field: `steps[2].do.add.amount`.
     pub field: String,
-    /// What is wrong, in a sentence that a cook understands.
+    /// The error and what to enter, in a sentence.
     pub message: String,
 }
 

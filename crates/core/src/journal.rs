@@ -75,7 +75,7 @@ impl<'a, E: Entry> Journal<'a, E> {
         self.undone.get(id).copied().unwrap_or(false)
     }
 
-    /// The ids of what was undone.
+    /// The ids of the entries that were undone.
     #[must_use]
     pub fn undone(&self) -> Vec<usize> {
         (0..self.entries.len()).filter(|id| self.undone[*id]).collect()

@@ -12,9 +12,9 @@ use jiff::tz::TimeZone;
 pub struct CalendarEntry {
     /// Names it, always the same.
     pub uid: String,
-    /// What it is.
+    /// The name.
     pub title: String,
-    /// What is done.
+    /// The action.
     pub text: String,
     /// From.
     pub from: Timestamp,

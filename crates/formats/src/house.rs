@@ -35,7 +35,7 @@ const MOST_PART: u64 = 4 * 1024 * 1024;
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct Manifest {
-    /// What it is.
+    /// The name.
     format: String,
     /// Its version.
     version: u32,
@@ -51,7 +51,7 @@ pub struct Manifest {
 pub struct Part {
     /// Its name.
     pub name: String,
-    /// How large it is, bytes.
+    /// The size of the file, bytes.
     pub bytes: u64,
     /// Its SHA-256, in hexadecimal.
     pub sha256: String,

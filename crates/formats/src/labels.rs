@@ -25,16 +25,16 @@ pub struct LabelText {
     pub code: Option<Vec<u8>>,
 }
 
-/// What labels are printed on.
+/// The formats of label sheets.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LabelFormat {
-    /// Names it.
+    /// The id.
     pub id: &'static str,
     /// Its name.
     pub name: &'static str,
-    /// One label, mm.
+    /// The size of a label, mm.
     pub width: f64,
-    /// One label, mm.
+    /// The size of a label, mm.
     pub height: f64,
     /// How many are side by side on a page.
     pub columns: usize,
@@ -42,9 +42,9 @@ pub struct LabelFormat {
     pub rows: usize,
     /// The page, mm.
     pub page: [f64; 2],
-    /// From the page's corner to the first label, mm: left and top.
+    /// The margin before the first label, mm: left and top.
     pub margin: [f64; 2],
-    /// From one label to the next, mm: across and down.
+    /// The distance from one label to the next, mm: across and down.
     pub pitch: [f64; 2],
 }
 

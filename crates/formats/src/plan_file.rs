@@ -16,7 +16,7 @@ use crate::json::{FormatError, from_value, read_json};
 /// The format of a plan.
 pub const PLAN: Format = Format { name: "keen-pitcher/plan", field: "plan", steps: &[] };
 
-/// What should be ready when, and with which kitchen.
+/// The drinks, their serving time and the kitchen's means.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -34,22 +34,22 @@ pub struct PlanFile {
     /// Cooks, burners and room in the refrigerator.
     #[serde(default)]
     pub means: Means,
-    /// Times of every day when nobody is free; none if missing.
+    /// Times of every day when nobody is free; empty if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub night: Option<Night>,
     /// Other times when nobody is free.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub spoken_for: Vec<SpokenFor>,
-    /// Tasks that are held to a time.
+    /// The tasks that are pinned to a time.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub holds: Vec<HeldTask>,
-    /// Tasks that come after others.
+    /// The tasks that come after others.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub after: Vec<After>,
-    /// Parts that are made the evening before: the entry and the step that ends each, `b/s9`.
+    /// The parts to make the evening before: the entry and the last step of each, `b/s9`.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub ahead: Vec<String>,
-    /// The ids of the tasters who are invited; everybody who is known if left out.
+    /// The ids of the invited tasters; all tasters if left out.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub guests: Vec<String>,
 }
@@ -66,13 +66,13 @@ pub struct PlannedDrink {
     /// Its name when it was added to the plan, in case the drink is deleted.
     #[serde(default)]
     pub name: String,
-    /// The size that is made; as it is written if left out.
+    /// The size to make; as written if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub size: Option<Size>,
     /// When it is served, if not with the others.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub serving: Option<String>,
-    /// The ids of cooling steps that are done in cold water, whatever the drink says.
+    /// The ids of cooling steps to do in cold water, whatever the drink says.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub water_bath: Vec<String>,
 }
@@ -93,16 +93,16 @@ pub struct Night {
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct SpokenFor {
-    /// From, local time.
+    /// Start, local time.
     pub from: String,
     /// To.
     pub to: String,
-    /// For what.
+    /// The reason: "school run".
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub what: String,
 }
 
-/// A task that is held to a time.
+/// A task that is pinned to a time.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]

@@ -11,7 +11,7 @@ use crate::read_drink;
 pub struct Start {
     /// Stable name.
     pub id: &'static str,
-    /// What sort of drink it is.
+    /// The group of drinks that it belongs to.
     pub group: &'static str,
     /// The school: how it is made.
     pub name: &'static str,

@@ -78,7 +78,7 @@ pub struct BatchRow {
     pub drink: String,
     /// When it was started, RFC 3339.
     pub begun_at: String,
-    /// From beginning to end, minutes.
+    /// The whole time, minutes.
     pub minutes: f64,
     /// Its volume, ml.
     pub ml: f64,
@@ -90,9 +90,9 @@ pub struct BatchRow {
     pub rating: Option<i64>,
     /// How many bottles it filled.
     pub bottles: Option<u32>,
-    /// Where it was put.
+    /// The place where it is kept.
     pub place: String,
-    /// How it turned out.
+    /// A note about the result.
     pub note: String,
 }
 

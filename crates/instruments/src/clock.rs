@@ -5,7 +5,7 @@ use crate::line::{InstrumentKind, Line, Order};
 /// A kitchen clock that can be hurried: it runs so many times as fast, or jumps ahead. It is never put back.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Clock {
-    /// How many times as fast it runs.
+    /// How many times faster it runs.
     pub rate: f64,
     /// What it showed when it was last set, minutes.
     pub showed: f64,

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-/// What sort of instrument it is.
+/// The kind of instrument.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -49,14 +49,14 @@ impl InstrumentKind {
 pub struct Line {
     /// Names the device: `scale-1`.
     pub instrument: String,
-    /// What it is.
+    /// The name.
     pub kind: InstrumentKind,
     /// What it reads; none where it can't: overloaded, dry, or not ready.
     #[serde(default)]
     pub value: Option<f64>,
     /// In which unit; that of its kind.
     pub unit: String,
-    /// Whether it has settled.
+    /// Whether the reading has settled.
     #[serde(default)]
     pub stable: bool,
     /// What else there is to know: "overload", "the drop is too warm".

@@ -154,7 +154,7 @@ pub(crate) fn make_from(text: &str, data: Option<PathBuf>) -> Result<()> {
     };
     let found = offers(&sources, &wish, &cupboard)?;
     if found.is_empty() {
-        bail!("nothing can be made from that; add a fruit, a syrup or a herb");
+        bail!("no drink can be made from that; add a fruit, a syrup or a herb");
     }
     let mut out = String::new();
     for offer in found {
@@ -204,7 +204,7 @@ pub(crate) fn export(drink: &str, style: ExportAs, data: Option<PathBuf>) -> Res
     let read = match kept_drink(&kept.body) {
         Ok(drink) => drink,
         Err(why) => {
-            eprintln!("“{}” can't be read and is written as it is kept: {why}", kept.name);
+            eprintln!("“{}” can't be read, so we export its text unchanged: {why}", kept.name);
             return print(&kept.body);
         }
     };

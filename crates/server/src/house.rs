@@ -109,10 +109,10 @@ pub(crate) enum BackupKind {
 pub(crate) struct BackupView {
     /// Its file's name.
     pub(crate) name: String,
-    /// How large it is, bytes.
+    /// The size of the file, bytes.
     bytes: u64,
     kind: BackupKind,
-    /// When it was made, as the file says, RFC 3339; none if it can't be read.
+    /// The time at which the file says it was made, RFC 3339; missing if it can't be read.
     #[schema(value_type = Option<String>)]
     made_at: Option<Timestamp>,
 }

@@ -29,7 +29,7 @@ const LONGEST: u64 = 2000;
 /// Instruments of one bridge.
 const MOST: usize = 16;
 
-/// How an instrument is.
+/// The condition of an instrument.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub(crate) enum Condition {
@@ -43,21 +43,21 @@ pub(crate) enum Condition {
     Garbled,
 }
 
-/// An instrument, and what it read last.
+/// An instrument and its last reading.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub(crate) struct InstrumentView {
-    /// Its id among all bridges.
+    /// Its id, the same in every batch.
     pub(crate) id: String,
     pub(crate) kind: InstrumentKind,
-    /// Its reading; none if it can't be read.
+    /// The reading; missing if there is none.
     pub(crate) value: Option<f64>,
     pub(crate) unit: String,
-    /// Whether it has settled.
+    /// Whether the reading has settled.
     pub(crate) stable: bool,
-    /// Anything else that it says, such as a fault.
+    /// Any other message, such as a fault.
     pub(crate) says: Option<String>,
     pub(crate) condition: Condition,
-    /// Whether it is one of the simulated stand-ins.
+    /// Whether it is a simulated instrument.
     pub(crate) practice: bool,
 }
 

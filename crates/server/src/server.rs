@@ -171,7 +171,7 @@ pub(crate) fn run(serve: &Serve, with_demo: bool, screens: Screens) -> Result<()
         let address = addresses[0];
         crate::console::print(&format!(
             "Keen Pitcher is at http://{address}
-What you make is kept in {}",
+Your data is in {}",
             folder.display()
         ))?;
         if serve.open {

@@ -7,7 +7,7 @@ use crate::store::Store;
 /// A batch as it is kept: what was to be made, and what happened since.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct KeptBatch {
-    /// Names it for ever.
+    /// The permanent id.
     pub id: String,
     /// The drink on the shelf that it is a making of.
     pub drink: String,
@@ -38,7 +38,7 @@ pub struct Wanted<'a> {
     pub drink: Option<&'a str>,
     /// Only those that go on.
     pub going: bool,
-    /// Only those that are finished, practice left out.
+    /// Only finished batches, without practice batches.
     pub made: bool,
     /// Words that stand in its name or in what was said of it.
     pub words: &'a str,

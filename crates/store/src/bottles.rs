@@ -7,7 +7,7 @@ use crate::store::Store;
 /// A bottle as it is kept: what it is, as it was put there.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct KeptBottle {
-    /// Names it for ever.
+    /// The permanent id.
     pub id: String,
     /// The batch that it is from.
     pub batch: Option<String>,

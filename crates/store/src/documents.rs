@@ -7,7 +7,7 @@ use crate::store::Store;
 /// Something of which there is one: the kitchen, the remembered choices.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Document {
-    /// What it is.
+    /// The name.
     pub key: String,
     /// Counts its changes from 1; 0 if it was never kept.
     pub version: i64,
@@ -20,7 +20,7 @@ pub struct Document {
 /// A text that could not be read and was put aside as it was.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct SetAside {
-    /// Names it.
+    /// The id.
     pub id: i64,
     /// What it was to be: a document's key.
     pub what: String,

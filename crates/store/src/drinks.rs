@@ -39,7 +39,7 @@ impl Sort {
 /// A drink or plan as it is kept.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Kept {
-    /// Names it for ever.
+    /// The permanent id.
     pub id: String,
     /// Counts its changes from 1.
     pub version: i64,
@@ -62,7 +62,7 @@ pub struct Facts {
     pub made: i64,
     /// When it was last made, RFC 3339.
     pub last_made: Option<String>,
-    /// How its batches were liked, 1 to 5, in the middle.
+    /// The median rating of its batches, 1 to 5.
     pub rating: Option<f64>,
 }
 
@@ -100,7 +100,7 @@ pub struct Sought<'a> {
 /// A page of a list.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Found {
-    /// How many there are in all.
+    /// The total number.
     pub total: usize,
     /// Those of the page.
     pub first: Vec<(Kept, Facts)>,

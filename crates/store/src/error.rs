@@ -62,9 +62,9 @@ pub enum StoreError {
     /// The folder or file can't be used at all.
     #[error("{path} can't be used: {source}. Choose another folder with --data.")]
     File {
-        /// Which.
+        /// The id of the entry.
         path: PathBuf,
-        /// Why.
+        /// The reason.
         source: std::io::Error,
     },
     /// The disk reports a fault.

@@ -6,7 +6,7 @@ use crate::store::Store;
 /// A connected phone.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct KeptPhone {
-    /// Names it for ever.
+    /// The permanent id.
     pub id: String,
     /// Its name.
     pub name: String,

@@ -17,7 +17,7 @@ const PATIENCE: Duration = Duration::from_secs(2);
 /// How long a connection to a damaged file is waited for: what can be had is had at once.
 const HOPELESS: Duration = Duration::from_millis(50);
 
-/// How the shelf is.
+/// The condition of the data file.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum Condition {
     /// As it should be.

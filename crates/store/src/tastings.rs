@@ -22,7 +22,7 @@ pub struct KeptTaster {
 /// A tasting as it is kept: what was set up.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct KeptTasting {
-    /// Names it for ever.
+    /// The permanent id.
     pub id: String,
     /// Its name.
     pub name: String,

@@ -3,7 +3,7 @@ use rusqlite::{Connection, OptionalExtension, params};
 use crate::error::{Result, StoreError};
 use crate::store::Store;
 
-/// A state of a drink that is kept.
+/// A saved state of a drink.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct KeptVersion {
     /// Its version.
@@ -12,11 +12,11 @@ pub struct KeptVersion {
     pub body: String,
     /// When it was saved, RFC 3339.
     pub since: String,
-    /// What it was called as a version; empty if it wasn't.
+    /// The name of the version; empty if it has none.
     pub name: String,
     /// How many batches were started on it.
     pub made: i64,
-    /// Whether it is the drink as it is now.
+    /// Whether this is the present state.
     pub now: bool,
 }
 

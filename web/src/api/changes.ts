@@ -1,33 +1,7 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { type Change, type InstrumentView, windowId } from "./client";
-
-/** Questions whose answers hang on no kitchen. */
-const NOT_OF_KITCHEN = [
-  "kitchen",
-  "settings",
-  "drink",
-  "starting-points",
-  "step-forms",
-  "bin",
-  "condition",
-  "plan",
-  "plans",
-  "instruments",
-  "phones",
-  "tasters",
-  "tastings",
-  "prospect",
-  "backups",
-  "versions",
-];
-
-/** Everything that was worked out with the kitchen's figures is asked again. */
-export function kitchenChanged(client: QueryClient) {
-  return client.invalidateQueries({
-    predicate: ({ queryKey }) => !NOT_OF_KITCHEN.includes(String(queryKey[0])),
-  });
-}
+import { again, keys, makeStale } from "./keys";
 
 /** What an open drink wants to know of other windows. */
 type Listener = (id: string, version: number | undefined) => void;
@@ -42,41 +16,10 @@ export function onDrinkChanged(listener: Listener): () => void {
 /** What follows from a change that was heard of: what hangs on it is asked again. */
 export function apply(client: QueryClient, change: Change) {
   if (change.by === windowId) return;
-  const all = change.of === "everything";
-  if (all || change.of === "drink") {
-    void client.invalidateQueries({ queryKey: ["shelf"] });
-    void client.invalidateQueries({ queryKey: ["bin"] });
-    void client.invalidateQueries({ queryKey: ["versions"] });
-    if (change.id) listeners.forEach((tell) => tell(change.id!, change.version ?? undefined));
-  }
-  // A drink that has changed shows in its plans.
-  if (all || change.of === "plan" || change.of === "drink") {
-    for (const key of ["plans", "plan", "planned"])
-      void client.invalidateQueries({ queryKey: [key] });
-  }
-  // So does when a batch of it is served.
-  if (change.of === "plan") {
-    for (const key of ["going", "batch"]) void client.invalidateQueries({ queryKey: [key] });
-  }
-  if (all || change.of === "batch") {
-    void client.invalidateQueries({ queryKey: ["batches"] });
-    void client.invalidateQueries({ queryKey: ["going"] });
-    void client.invalidateQueries({ queryKey: ["history"] });
-    void client.invalidateQueries({ queryKey: change.id ? ["batch", change.id] : ["batch"] });
-  }
-  if (all || change.of === "tasting") {
-    for (const key of ["tasters", "tastings", "pitchers", "pouring-sheet", "next-glass"])
-      void client.invalidateQueries({ queryKey: [key] });
-    void client.invalidateQueries({ queryKey: change.id ? ["tasting", change.id] : ["tasting"] });
-  }
-  if (all || change.of === "kept") void client.invalidateQueries({ queryKey: ["kept"] });
-  if (all || change.of === "kitchen") {
-    void client.invalidateQueries({ queryKey: ["kitchen"] });
-    void kitchenChanged(client);
-  }
-  if (all || change.of === "phones") void client.invalidateQueries({ queryKey: ["phones"] });
-  if (all) void client.invalidateQueries({ queryKey: ["instruments"] });
-  if (all || change.of === "settings") void client.invalidateQueries({ queryKey: ["settings"] });
+  const id = change.id ?? undefined;
+  if (change.of === "drink" && id)
+    listeners.forEach((tell) => tell(id, change.version ?? undefined));
+  void makeStale(client, change.of, id);
 }
 
 /** What was told while somebody asked for all instruments: one basket for each question under way. */
@@ -85,7 +28,7 @@ const baskets = new Set<Map<string, InstrumentView>>();
 /** What an instrument reads now stands in the place of what it read before. */
 export function read(client: QueryClient, now: InstrumentView) {
   baskets.forEach((basket) => basket.set(now.id, now));
-  client.setQueryData<InstrumentView[]>(["instruments", now.practice], (known) =>
+  client.setQueryData<InstrumentView[]>(keys.instruments(now.practice), (known) =>
     known ? put(known, now) : known,
   );
 }
@@ -146,7 +89,7 @@ export function useChanges() {
             tell({ change: { of: "everything" } });
           }
           // Nor what they read between the page's own question and this.
-          else void client.invalidateQueries({ queryKey: ["instruments"] });
+          else void again(client, keys.instruments());
         };
         ended.signal.addEventListener("abort", () => {
           line.close();

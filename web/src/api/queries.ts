@@ -1,6 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { compare } from "fast-json-patch";
-import { kitchenChanged } from "./changes";
 import {
   ALL,
   answer,
@@ -16,6 +15,7 @@ import {
 import { useComplaints } from "./complaints";
 import { createLine } from "./line";
 import { newKey } from "./newKey";
+import { again, figuresChanged, keys, makeStale } from "./keys";
 
 /** Parts of many screens: where they can't be had, the frame says so. */
 const SHARED = { shared: true };
@@ -39,7 +39,7 @@ export const SHELF_PAGE = 60;
 export function useShelf(sought: Sought, pages = 1, enabled = true) {
   return useQuery({
     enabled,
-    queryKey: ["shelf", sought, pages],
+    queryKey: keys.shelf(sought, pages),
     queryFn: () =>
       answer(
         api.GET("/api/drinks", {
@@ -67,7 +67,7 @@ export function useDrinksToChoose(wanted = true) {
 /** Words that drinks are filed under. */
 export function useTags() {
   return useQuery({
-    queryKey: ["shelf", "tags"],
+    queryKey: keys.shelf("tags"),
     meta: SHARED,
     queryFn: async () => (await answer(api.GET("/api/tags"))).tags,
     staleTime: 0,
@@ -76,7 +76,7 @@ export function useTags() {
 
 export function useStartingPoints() {
   return useQuery({
-    queryKey: ["starting-points"],
+    queryKey: keys.startingPoints(),
     meta: SHARED,
     queryFn: async () => (await answer(api.GET("/api/starting-points"))).starting_points,
     staleTime: Infinity,
@@ -86,7 +86,7 @@ export function useStartingPoints() {
 /** What a step of each kind is called and takes. */
 export function useStepForms() {
   return useQuery({
-    queryKey: ["step-forms"],
+    queryKey: keys.stepForms(),
     meta: SHARED,
     queryFn: async () => (await answer(api.GET("/api/step-forms"))).forms,
     staleTime: Infinity,
@@ -95,7 +95,7 @@ export function useStepForms() {
 
 export function useIngredients() {
   return useQuery({
-    queryKey: ["ingredients"],
+    queryKey: keys.ingredients(),
     meta: SHARED,
     queryFn: async () => (await answer(api.GET("/api/ingredients"))).ingredients,
     staleTime: Infinity,
@@ -118,7 +118,7 @@ export function findIngredients(all: Ingredient[], text: string): Ingredient[] {
 
 export function useProduce() {
   return useQuery({
-    queryKey: ["produce"],
+    queryKey: keys.produce(),
     meta: SHARED,
     queryFn: async () => (await answer(api.GET("/api/produce"))).produce,
     staleTime: Infinity,
@@ -151,25 +151,25 @@ function patch(body: object[]) {
 export function useKitchen() {
   const client = useQueryClient();
   const query = useQuery({
-    queryKey: ["kitchen"],
+    queryKey: keys.kitchen(),
     meta: SHARED,
     queryFn: () => inLine(() => answer(api.GET("/api/kitchen"))),
     staleTime: Infinity,
   });
   const change = (edit: (kitchen: Kitchen) => Kitchen): Promise<string | undefined> =>
     inLine(async () => {
-      const known = client.getQueryData<KitchenView>(["kitchen"]);
+      const known = client.getQueryData<KitchenView>(keys.kitchen());
       const before = known?.kitchen ?? untouched;
       const body = patchOf(before, edit(before));
       if (body.length === 0) return undefined;
       try {
         const next = await answer(api.PATCH("/api/kitchen", patch(body)));
-        client.setQueryData(["kitchen"], next);
+        client.setQueryData(keys.kitchen(), next);
       } catch (error) {
-        void client.invalidateQueries({ queryKey: ["kitchen"] });
+        void again(client, keys.kitchen());
         return (error as Error).message;
       }
-      await kitchenChanged(client);
+      await figuresChanged(client);
       return undefined;
     });
   return { kitchen: query.data?.kitchen ?? untouched, version: query.data?.version, change };
@@ -180,7 +180,7 @@ const usual: Settings = { units: "as_written", theme: "system", shown_by: {} };
 export function useSettings() {
   const client = useQueryClient();
   const query = useQuery({
-    queryKey: ["settings"],
+    queryKey: keys.settings(),
     meta: SHARED,
     queryFn: () => inLine(() => answer(api.GET("/api/settings"))),
     staleTime: Infinity,
@@ -188,24 +188,25 @@ export function useSettings() {
   const settings = query.data ?? usual;
   /** Shown at once, and remembered in its turn. */
   const change = (edit: (settings: Settings) => Settings) => {
-    const before = client.getQueryData<Settings>(["settings"]) ?? usual;
+    const before = client.getQueryData<Settings>(keys.settings()) ?? usual;
     const after = edit(before);
     const body = patchOf(before, after);
     // An answer that is still on its way is older than this change, and must not undo it.
-    void client.cancelQueries({ queryKey: ["settings"] }, { revert: false, silent: true });
-    client.setQueryData(["settings"], after);
+    void client.cancelQueries({ queryKey: keys.settings() }, { revert: false, silent: true });
+    client.setQueryData(keys.settings(), after);
     void inLine(async () => {
       try {
         const said = await answer(api.PATCH("/api/settings", patch(body)));
         // Sentences come with what is worked out: they are asked for in the units that are remembered now.
         if (said.units !== before.units || said.degrees !== before.degrees) {
-          void kitchenChanged(client);
+          void figuresChanged(client);
         }
-        if (client.getQueryData(["settings"]) === after) client.setQueryData(["settings"], said);
+        if (client.getQueryData(keys.settings()) === after)
+          client.setQueryData(keys.settings(), said);
         useComplaints.getState().complain("");
       } catch (error) {
         useComplaints.getState().complain(`This wasn't saved. ${(error as Error).message}`);
-        void client.invalidateQueries({ queryKey: ["settings"] });
+        void again(client, keys.settings());
       }
     });
   };
@@ -215,7 +216,7 @@ export function useSettings() {
 /** How the shelf itself is. */
 export function useCondition() {
   return useQuery({
-    queryKey: ["condition"],
+    queryKey: keys.condition(),
     queryFn: () => answer(api.GET("/api/shelf")),
     staleTime: 60_000,
     refetchInterval: 60_000,
@@ -225,7 +226,7 @@ export function useCondition() {
 /** What lies in the bin. */
 export function useBin(wanted: boolean) {
   return useQuery({
-    queryKey: ["bin"],
+    queryKey: keys.bin(),
     queryFn: async () => (await answer(api.GET("/api/bin", { params: { query: ALL } }))).drinks,
     enabled: wanted,
     staleTime: 0,
@@ -234,13 +235,12 @@ export function useBin(wanted: boolean) {
 
 export function useShelfActions() {
   const client = useQueryClient();
-  const again = () =>
-    Promise.all([["shelf"], ["bin"]].map((queryKey) => client.invalidateQueries({ queryKey })));
+  const told = () => makeStale(client, "drink");
   /** Each press is one drink, however often its request has to be said again. */
   const once = () => ({ headers: { "idempotency-key": newKey() } });
   const create = useMutation({
     mutationFn: (drink: Drink) => answer(api.POST("/api/drinks", { body: drink, ...once() })),
-    onSuccess: again,
+    onSuccess: told,
   });
   const copy = useMutation({
     mutationFn: async (id: string) => {
@@ -248,7 +248,7 @@ export function useShelfActions() {
       const body = { ...drink, name: `${drink.name}, copy` };
       return answer(api.POST("/api/drinks", { body, ...once() }));
     },
-    onSuccess: again,
+    onSuccess: told,
   });
   const rename = useMutation({
     mutationFn: async ({ id, name }: { id: string; name: string }) => {
@@ -258,17 +258,17 @@ export function useShelfActions() {
         api.PUT("/api/drinks/{id}", { ...path, body: { version, drink: { ...drink, name } } }),
       );
     },
-    onSuccess: again,
+    onSuccess: told,
   });
   const remove = useMutation({
     mutationFn: (id: string) =>
       answer(api.DELETE("/api/drinks/{id}", { params: { path: { id } } })),
-    onSuccess: again,
+    onSuccess: told,
   });
   const restore = useMutation({
     mutationFn: (id: string) =>
       answer(api.POST("/api/drinks/{id}/restore", { params: { path: { id } } })),
-    onSuccess: again,
+    onSuccess: told,
   });
   return { create, copy, rename, remove, restore };
 }
@@ -276,7 +276,7 @@ export function useShelfActions() {
 /** The plans, or those with a text in their name. */
 export function usePlans(find: string) {
   return useQuery({
-    queryKey: ["plans", find],
+    queryKey: keys.plans(find),
     queryFn: () => answer(api.GET("/api/plans", { params: { query: { find, ...ALL } } })),
     placeholderData: (before) => before,
     staleTime: 0,
@@ -287,7 +287,7 @@ const planPath = (id: string) => ({ params: { path: { id } } });
 
 export function usePlanActions() {
   const client = useQueryClient();
-  const again = () => client.invalidateQueries({ queryKey: ["plans"] });
+  const told = () => makeStale(client, "plan");
   const create = useMutation({
     mutationFn: (plan: PlanFile) =>
       answer(
@@ -296,22 +296,22 @@ export function usePlanActions() {
           headers: { "idempotency-key": newKey() },
         }),
       ),
-    onSuccess: again,
+    onSuccess: told,
   });
   const copy = useMutation({
     mutationFn: async (id: string) => {
       const { plan } = await answer(api.GET("/api/plans/{id}", planPath(id)));
       return answer(api.POST("/api/plans", { body: { ...plan, name: `${plan.name}, copy` } }));
     },
-    onSuccess: again,
+    onSuccess: told,
   });
   const remove = useMutation({
     mutationFn: (id: string) => answer(api.DELETE("/api/plans/{id}", planPath(id))),
-    onSuccess: again,
+    onSuccess: told,
   });
   const restore = useMutation({
     mutationFn: (id: string) => answer(api.POST("/api/plans/{id}/restore", planPath(id))),
-    onSuccess: again,
+    onSuccess: told,
   });
   return { create, copy, remove, restore };
 }

@@ -260,7 +260,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What each stirs into a glass of a drink as it is. Touches no data. */
+        /** Work out what each drinker stirs into a glass of a finished drink. Changes no data. */
         post: operations["suit_guests"];
         delete?: never;
         options?: never;
@@ -277,7 +277,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What is done at the glass, how it changes, and the drink in it. */
+        /** Work out the serving card: the order of filling, the changes in the glass, and the drink in it. */
         post: operations["make_glass"];
         delete?: never;
         options?: never;
@@ -333,7 +333,7 @@ export interface paths {
         put?: never;
         /**
          * Read a line that says what goes in.
-         * @description What goes in and how much of it, as in a pasted recipe; where nothing is found, what sounds like it.
+         * @description Read an ingredient with its amount, as in a pasted recipe; if it isn't found, suggest similar names.
          */
         post: operations["read_line"];
         delete?: never;
@@ -368,7 +368,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What can be done next with a vessel, and how each step usually begins. */
+        /** List the steps that make sense next for a vessel, with usual amounts. */
         post: operations["suggest_steps"];
         delete?: never;
         options?: never;
@@ -387,8 +387,8 @@ export interface paths {
         put?: never;
         /**
          * What can I make?
-         * @description Reads what is there, and works out drinks from the starting points and the shelf that use it: what isn't there is
-         *     replaced by what does the same, in the size that people need or that uses up what must go.
+         * @description Reads the stock, and works out drinks that use it, from your drinks and the starting points. Missing ingredients are
+         *     replaced by similar ones. The size follows from the number of people, or uses up what must be used soon.
          */
         post: operations["what_can_i_make"];
         delete?: never;
@@ -423,7 +423,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** One pitcher for all, both ways, and what each stirs in. Touches no data. */
+        /** Find the best pitcher for a group, with each drinker's addition in the glass. Changes no data. */
         post: operations["choose_pitchers"];
         delete?: never;
         options?: never;
@@ -457,7 +457,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What this many tastings can find. Changes no data. */
+        /** Work out the difference that a number of tastings can find. Changes no data. */
         post: operations["rate_test"];
         delete?: never;
         options?: never;
@@ -495,7 +495,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where a drink is likely to lie that was measured and tasted. Touches no data. */
+        /** Estimate where a measured and tasted drink is on the map. Changes no data. */
         post: operations["place_reference"];
         delete?: never;
         options?: never;
@@ -546,7 +546,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What to buy for some drinks, or for a plan. */
+        /** Work out the shopping list for some drinks, or for a plan. */
         post: operations["list_shopping"];
         delete?: never;
         options?: never;
@@ -614,7 +614,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What has been extracted by when in a step that takes time; none where nothing is drawn. */
+        /** Show the extraction over time in a steeping step; empty if nothing is extracted. */
         post: operations["show_steeping"];
         delete?: never;
         options?: never;
@@ -684,8 +684,8 @@ export interface paths {
         put?: never;
         /**
          * Read steps that are typed.
-         * @description "2 cups hibiscus; boil 10; strain into the pitcher", as steps that come at a position of a drink; what isn't said is
-         *     what a cook would do next. Up to 400 characters. What wasn't understood, or makes no sense there, is given back.
+         * @description Reads "2 cups hibiscus; boil 10; strain into the pitcher" as steps at a position of a drink, and completes them with
+         *     usual choices. Up to 400 characters. Parts that weren't understood, or make no sense there, are returned.
          */
         post: operations["read_steps"];
         delete?: never;
@@ -703,7 +703,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Which of the kitchen's vessels a drink fits into. */
+        /** Find the kitchen's vessels that a drink fits into. */
         post: operations["fit_vessels"];
         delete?: never;
         options?: never;
@@ -720,7 +720,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Work out what a water holds, from a sheet or from the pH of plain acid in it. */
+        /** Work out the hardness and alkalinity of a water, from a sheet or from the pH after adding acid. */
         post: operations["work_out_water"];
         delete?: never;
         options?: never;
@@ -1074,7 +1074,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What there is to make drinks from. */
+        /** The ingredients. */
         get: operations["list_ingredients"];
         put?: never;
         post?: never;
@@ -1160,7 +1160,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A bottle, and how to use it. */
+        /** A bottle, with its uses. */
         get: operations["read_bottle"];
         put?: never;
         post?: never;
@@ -1219,7 +1219,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What labels are printed on. */
+        /** The formats of label sheets. */
         get: operations["list_label_formats"];
         put?: never;
         post?: never;
@@ -1376,7 +1376,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is bought by the piece. */
+        /** Produce that is bought by the piece. */
         get: operations["list_produce"];
         put?: never;
         post?: never;
@@ -1412,7 +1412,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How the shelf is. */
+        /** The condition of the data file. */
         get: operations["read_condition"];
         put?: never;
         post?: never;
@@ -1429,7 +1429,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All drinks that can be read, as one file. */
+        /** Download all readable drinks as one file. */
         get: operations["rescue_drinks"];
         put?: never;
         post?: never;
@@ -1464,7 +1464,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Drinks to begin from. */
+        /** Starting points for drinks. */
         get: operations["list_starting_points"];
         put?: never;
         post?: never;
@@ -1481,7 +1481,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What a step of each kind is called and takes, to draw a form from. */
+        /** The fields of each kind of step, to draw a form from. */
         get: operations["list_step_forms"];
         put?: never;
         post?: never;
@@ -1689,14 +1689,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** @description A figure for a day. */
+        /** @description A daily limit. */
         ADay: {
             /**
              * Format: double
              * @description Sugar, g.
              */
             grams: number;
-            /** @description Whose figure it is, and for whom. */
+            /** @description The authority, and the people that the figure is for. */
             says: string;
         };
         /** @description The tasting, without hidden contents. */
@@ -1713,7 +1713,7 @@ export interface components {
             /** @description The smallest difference that a taster notices. */
             tongue: components["schemas"]["TongueAbout"];
         } | {
-            /** @description Where a glass is. */
+            /** @description Guess the balance of a glass. */
             guess: components["schemas"]["FindAbout"];
         } | {
             /** @description A row to sort. */
@@ -1725,13 +1725,13 @@ export interface components {
             /** @description One pitcher for all. */
             pitcher: components["schemas"]["PitcherAbout"];
         };
-        /** @description What can be done. */
+        /** @description The action of a step. */
         Action: {
             /** @description Add an ingredient to a vessel. */
             add: {
                 /** @description Its amount. */
                 amount: components["schemas"]["Amount"];
-                /** @description How it is cut. */
+                /** @description The cut, if any. */
                 cut?: components["schemas"]["Cut"];
                 /** @description The ingredient's id. */
                 ingredient: string;
@@ -1739,18 +1739,18 @@ export interface components {
                 into: string;
                 /**
                  * Format: int32
-                 * @description In how many portions, tasting in between; all at once if left out.
+                 * @description The number of portions, with a taste between them; all at once if left out.
                  */
                 portions?: number;
-                /** @description How warm it comes. */
+                /** @description Its temperature when it is added. */
                 warmth?: components["schemas"]["Warmth"];
             };
         } | {
-            /** @description Squeeze fruit: its juice goes into the vessel; what is left may be kept for later. */
+            /** @description Squeeze fruit into the vessel, and keep the squeezed halves if wanted. */
             squeeze: {
                 /** @description How much: pieces of fruit ("6 lemons") or the juice itself ("250 ml"). */
                 amount: components["schemas"]["Amount"];
-                /** @description The vessel that the squeezed halves are kept in; discarded if left out. */
+                /** @description The vessel for the squeezed halves; they are discarded if left out. */
                 halves_into?: string | null;
                 /** @description The juice's id. */
                 ingredient: string;
@@ -1760,7 +1760,7 @@ export interface components {
         } | {
             /** @description Wash, soak, peel, cut or pick over an ingredient. The drink's figures don't change. */
             prepare: {
-                /** @description What is done. */
+                /** @description The action. */
                 how: components["schemas"]["Preparation"];
                 /** @description The ingredient's id. */
                 ingredient: string;
@@ -1773,14 +1773,14 @@ export interface components {
         } | {
             /** @description Leave with sugar, or rub sugar in by hand. */
             macerate: {
-                /** @description Left alone, or rubbed. */
+                /** @description Left to stand, or rubbed in by hand. */
                 how?: components["schemas"]["Maceration"];
                 /**
                  * Format: double
                  * @description How long, minutes.
                  */
                 minutes: number;
-                /** @description Where it is. */
+                /** @description The place. */
                 place?: components["schemas"]["RestingPlace"];
                 /** @description The vessel. */
                 vessel: string;
@@ -1788,7 +1788,7 @@ export interface components {
         } | {
             /** @description Stir until sugar and powders have dissolved as far as they do. */
             dissolve: {
-                /** @description Stirred as it is, or warmed in a microwave. */
+                /** @description Stirred without heat, or warmed in a microwave. */
                 how?: components["schemas"]["Dissolving"];
                 /** @description The vessel. */
                 vessel: string;
@@ -1796,7 +1796,7 @@ export interface components {
         } | {
             /** @description Stir. */
             stir: {
-                /** @description For how long. */
+                /** @description When to stop stirring. */
                 until?: components["schemas"]["Stirring"];
                 /** @description The vessel. */
                 vessel: string;
@@ -1810,7 +1810,7 @@ export interface components {
         } | {
             /** @description Bring to the boil and keep it simmering or boiling. */
             boil: {
-                /** @description How hard. */
+                /** @description The strength of the boil. */
                 how?: components["schemas"]["Vigour"];
                 /** @description With the lid on. */
                 lid?: boolean;
@@ -1825,9 +1825,9 @@ export interface components {
         } | {
             /** @description Boil down with the lid off. */
             reduce: {
-                /** @description How hard it boils. */
+                /** @description The strength of the boil. */
                 how?: components["schemas"]["Vigour"];
-                /** @description How far. */
+                /** @description The point to boil down to. */
                 to: components["schemas"]["Reduction"];
                 /** @description The vessel. */
                 vessel: string;
@@ -1843,61 +1843,61 @@ export interface components {
                 into: string;
             };
         } | {
-            /** @description Rinse what stayed in a strainer with a second water, or rinse a blender. */
+            /** @description Rinse the pulp in a strainer with a second water, or rinse a blender. */
             rinse: {
                 /** @description Its amount. */
                 amount: components["schemas"]["Amount"];
-                /** @description What with. */
+                /** @description The ingredient. */
                 ingredient: string;
                 /** @description The vessel it runs into. */
                 into: string;
-                /** @description What happens to the solids. */
+                /** @description The treatment of the solids. */
                 press?: components["schemas"]["Press"];
-                /** @description The strainer that it then runs through, which it washes as well. */
+                /** @description The strainer that it runs through, which is washed as well. */
                 through?: string | null;
                 /** @description The strainer or vessel. */
                 vessel: string;
-                /** @description How warm it comes. */
+                /** @description Its temperature when it is added. */
                 warmth?: components["schemas"]["Warmth"];
             };
         } | {
-            /** @description Just enough liquid to cover the contents of the vessel. */
+            /** @description Add just enough liquid to cover the contents of the vessel. */
             cover: {
                 /**
                  * Format: double
-                 * @description How far above it, mm.
+                 * @description The height of the liquid above it, mm.
                  */
                 above_mm?: number;
-                /** @description What with. */
+                /** @description The ingredient. */
                 ingredient: string;
                 /** @description The vessel. */
                 vessel: string;
-                /** @description How warm it comes. */
+                /** @description Its temperature when it is added. */
                 warmth?: components["schemas"]["Warmth"];
             };
         } | {
-            /** @description Parts of something to one part of what is in the vessel, by volume. */
+            /** @description Add parts of an ingredient to one part of the vessel's contents, by volume. */
             lengthen: {
-                /** @description What with: soda, water. */
+                /** @description The ingredient: soda, water. */
                 ingredient: string;
                 /**
                  * Format: double
-                 * @description Parts to one part.
+                 * @description The parts to one part of the contents.
                  */
                 parts: number;
                 /** @description The vessel. */
                 vessel: string;
-                /** @description How warm it comes. */
+                /** @description Its temperature when it is added. */
                 warmth?: components["schemas"]["Warmth"];
             };
         } | {
-            /** @description Fill into bottles. */
+            /** @description Pour into bottles. */
             bottle: {
                 /** @description The vessel that represents every bottle. */
                 bottle: string;
                 /** @description The vessel it comes from. */
                 from: string;
-                /** @description Room left empty in each. */
+                /** @description The headspace in each. */
                 headspace?: components["schemas"]["Amount"];
             };
         } | {
@@ -1906,13 +1906,13 @@ export interface components {
                 amount?: components["schemas"]["Amount"] | null;
                 /** @description The vessel that represents every glass. */
                 glass: string;
-                /** @description On the rim or as a garnish. */
+                /** @description An ingredient on the rim or as a garnish. */
                 how?: components["schemas"]["Dressing"];
                 /** @description The ingredient's id. */
                 ingredient: string;
             };
         } | {
-            /** @description Heat on a burner, stirring, and perhaps keep it there. */
+            /** @description Heat on a burner while stirring, and hold the heat if wanted. */
             heat: {
                 /** @description With the lid on. */
                 lid?: boolean;
@@ -1926,7 +1926,7 @@ export interface components {
                  * @description The temperature to reach, °C.
                  */
                 to_c: number;
-                /** @description No further than until it is clear: all sugar is dissolved. */
+                /** @description Stop as soon as the liquid is clear, when all sugar is dissolved. */
                 until_clear?: boolean;
                 /** @description The vessel. */
                 vessel: string;
@@ -1941,7 +1941,7 @@ export interface components {
                  * @description How long, minutes.
                  */
                 minutes: number;
-                /** @description Where it is. */
+                /** @description The place. */
                 place?: components["schemas"]["RestingPlace"];
                 /** @description The vessel. */
                 vessel: string;
@@ -1964,7 +1964,7 @@ export interface components {
                 from: string;
                 /** @description The vessel it runs into. */
                 into: string;
-                /** @description What happens to the solids. */
+                /** @description The treatment of the solids. */
                 press?: components["schemas"]["Press"];
                 /** @description The strainer. */
                 through: string;
@@ -1982,13 +1982,13 @@ export interface components {
         } | {
             /** @description Fill up to a line. */
             top_up: {
-                /** @description What it is filled up with: water, soda, juice, ice. */
+                /** @description The ingredient to fill up with: water, soda, juice, ice. */
                 ingredient: string;
                 /** @description The volume to reach. */
                 to: components["schemas"]["Amount"];
                 /** @description The vessel. */
                 vessel: string;
-                /** @description How warm it comes. */
+                /** @description Its temperature when it is added. */
                 warmth?: components["schemas"]["Warmth"];
             };
         } | {
@@ -1996,7 +1996,7 @@ export interface components {
             cool: {
                 /** @description Covered, so that no steam leaves. */
                 covered?: boolean;
-                /** @description Where. */
+                /** @description The place. */
                 place?: components["schemas"]["CoolingPlace"];
                 /**
                  * Format: double
@@ -2018,11 +2018,11 @@ export interface components {
                  * @description How many glasses.
                  */
                 glasses: number;
-                /** @description How much in each. */
+                /** @description The volume in each. */
                 size: components["schemas"]["Amount"];
             };
         };
-        /** @description Something to stir in. */
+        /** @description An ingredient to stir in. */
         Addition: {
             /** @description How much, in kitchen measures. */
             amount: components["schemas"]["Amount"];
@@ -2036,22 +2036,22 @@ export interface components {
             /** @description Its name. */
             name: string;
         };
-        /** @description A remedy, or the message that nothing helps. */
+        /** @description A correction, or the message that nothing helps. */
         Advice: {
             adds?: components["schemas"]["Addition"] | null;
-            /** @description What to do, in a sentence. */
+            /** @description The advice, in a sentence. */
             says: string;
         };
-        /** @description A remedy, and the log entry that records it. */
+        /** @description A correction, and the log entry that records it. */
         AdviceOn: {
-            /** @description The log entry that records it; none where nothing is stirred in. */
+            /** @description The log entry that records it; missing if nothing is stirred in. */
             does: components["schemas"]["Happening"][];
-            /** @description What to do, in a sentence. */
+            /** @description The advice, in a sentence. */
             says: string;
         };
         /** @description A task that comes after another one. */
         After: {
-            /** @description The one that is done before. */
+            /** @description The id of the earlier task. */
             after: string;
             /** @description Its id. */
             task: string;
@@ -2062,16 +2062,16 @@ export interface components {
             ahead: boolean;
             /** @description The position of its drink in the order. */
             drink: number;
-            /** @description Its id: the entry, and the step that ends it. */
+            /** @description The id, made of the entry and the last step. */
             id: string;
             /**
              * Format: double
-             * @description How long it may stand, minutes.
+             * @description How long it keeps at this point, minutes.
              */
             keeps_minutes: number;
-            /** @description What it is: "up to “strain”, in the jug". */
+            /** @description A label: "up to “strain”, in the jug". */
             label: string;
-            /** @description Why no longer. */
+            /** @description The reason for the limit. */
             why: string;
             /**
              * Format: double
@@ -2079,13 +2079,13 @@ export interface components {
              */
             work_minutes: number;
         };
-        /** @description A target, and what may be done to reach it. */
+        /** @description A target, and the changes that are allowed to reach it. */
         Aim: {
-            /** @description How little and how much of a step's ingredient there may be. */
+            /** @description The limits of each step's ingredient. */
             bounds?: components["schemas"]["Bound"][];
             /** @description Ids of steps whose amounts stay as they are. */
             hold?: string[];
-            /** @description Where to. */
+            /** @description The target. */
             target: components["schemas"]["Target"];
         };
         /**
@@ -2112,7 +2112,7 @@ export interface components {
          * @example 1 to 3 tbsp
          */
         Amount: string;
-        /** @description What to buy for, and how sure the buying should be. */
+        /** @description The drinks or the plan to shop for, and the wanted certainty. */
         AskShopping: {
             /** @description Up to twenty drinks. */
             drinks: components["schemas"]["Drink"][];
@@ -2121,7 +2121,7 @@ export interface components {
             how?: components["schemas"]["Shopping"];
             plan: components["schemas"]["PlanFile"];
         };
-        /** @description What tastes wrong with a pitcher, and what it should be. */
+        /** @description A fault in a pitcher's taste, and the target. */
         Asked: {
             /**
              * Format: double
@@ -2132,17 +2132,17 @@ export interface components {
             at_hand?: string[];
             /** @description The smallest difference the drinker notices; that of most people if missing. */
             notices?: components["schemas"]["NoticedParts"];
-            /** @description What is in it. */
+            /** @description The contents. */
             pitcher: components["schemas"]["Pitcher"];
             /**
              * Format: double
              * @description The target sweetness, g in 100 g; from the words if missing.
              */
             sweetness?: number | null;
-            /** @description What it tastes like. */
+            /** @description The words for the taste. */
             words?: components["schemas"]["Doubt"][];
         };
-        /** @description Something that a guest must not have. */
+        /** @description An ingredient that a guest must avoid. */
         Avoid: "alcohol" | "honey" | "milk" | {
             /** @description An ingredient, by its id. */
             ingredient: string;
@@ -2161,11 +2161,11 @@ export interface components {
         BackupView: {
             /**
              * Format: int64
-             * @description How large it is, bytes.
+             * @description The size of the file, bytes.
              */
             bytes: number;
             kind: components["schemas"]["BackupKind"];
-            /** @description When it was made, as the file says, RFC 3339; none if it can't be read. */
+            /** @description The time at which the file says it was made, RFC 3339; missing if it can't be read. */
             made_at?: string | null;
             /** @description Its file's name. */
             name: string;
@@ -2175,7 +2175,7 @@ export interface components {
             /** @description The newest first. */
             backups: components["schemas"]["BackupView"][];
         };
-        /** @description The plate on which a drink is a point. */
+        /** @description The balance map, on which a drink is a point. */
         BalanceMap: {
             /**
              * Format: double
@@ -2186,7 +2186,7 @@ export interface components {
             bands: components["schemas"]["Band"][];
             /**
              * Format: double
-             * @description Above this it is syrupy, g in 100 g.
+             * @description Drinks above this are syrupy, g in 100 g.
              */
             dense_above: number;
             point?: components["schemas"]["MapPoint"] | null;
@@ -2197,10 +2197,10 @@ export interface components {
             sweetness_max: number;
             /**
              * Format: double
-             * @description Below this it is watery or dry, g in 100 g.
+             * @description Drinks below this are watery or dry, g in 100 g.
              */
             thin_below: number;
-            /** @description Where most drinks of this family are. */
+            /** @description The usual range of this family. */
             typical: components["schemas"]["Typical"];
         };
         /** @description A named wedge of the map. */
@@ -2209,7 +2209,7 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description Its lower sugar–acid ratio.
+             * @description The lowest sugar–acid ratio in the band.
              */
             ratio_from: number;
             /**
@@ -2219,17 +2219,17 @@ export interface components {
             ratio_middle: number;
             /**
              * Format: double
-             * @description Its upper ratio; none for the last.
+             * @description The highest sugar–acid ratio in the band; missing for the last band.
              */
             ratio_to?: number | null;
         };
-        /** @description A batch beside what was written. */
+        /** @description A batch compared with the recipe. */
         BatchColumn: components["schemas"]["Column"] & {
             /** @description When it was started, RFC 3339. */
             begun_at: string;
             /** @description The batch's id. */
             id: string;
-            /** @description When its picture was added, RFC 3339; none where there is no picture. */
+            /** @description When its picture was added, RFC 3339; missing if it has no picture. */
             picture?: string | null;
             /**
              * Format: int64
@@ -2248,7 +2248,7 @@ export interface components {
             finished_at?: string | null;
             id: string;
             name: string;
-            /** @description When its picture was added, RFC 3339; none where there is no picture. */
+            /** @description When its picture was added, RFC 3339; missing if it has no picture. */
             picture?: string | null;
             /** @description Whether it is a practice batch. */
             practice: boolean;
@@ -2260,28 +2260,28 @@ export interface components {
         };
         /** @description State of a batch. */
         BatchReport: {
-            /** @description How far the finished drink may be off: sweetness and acidity, g in 100 g, a standard deviation. */
+            /** @description The uncertainty of the finished drink: standard deviations of sweetness and acidity, g in 100 g. */
             doubt: components["schemas"]["Spot"];
             doubt_before?: components["schemas"]["Spot"] | null;
-            /** @description The drink as made so far, with what is ahead as it is written. */
+            /** @description The drink as made so far, with the remaining steps as written. */
             drink: components["schemas"]["Drink"];
             /** @description How many of the readings were within the expected range. */
             inside: number;
             measure?: components["schemas"]["Suggestion"] | null;
-            /** @description The id of the step that needs hands next; none if nothing is left. */
+            /** @description The id of the next hands-on step; missing if none is left. */
             next?: string | null;
-            /** @description What went differently, and where that leads, in words; none while it goes as written. */
+            /** @description The differences from the recipe and their effect, in words; missing while there are none. */
             otherwise?: string | null;
-            /** @description What was read, and what had been expected. */
+            /** @description The readings, with their expected values. */
             readings: components["schemas"]["ReadingReport"][];
             /**
              * Format: double
              * @description When it will be ready if you go on now with one pair of hands, minutes since the batch started.
              */
             ready_at: number;
-            /** @description A run with the present estimates. */
+            /** @description A run of the drink with the present estimates. */
             report: components["schemas"]["DrinkReport"];
-            /** @description One for each step. */
+            /** @description One entry for each step. */
             steps: components["schemas"]["StepReport"][];
             written?: components["schemas"]["Spot"] | null;
             /**
@@ -2296,13 +2296,13 @@ export interface components {
             learned?: boolean | null;
             /**
              * Format: double
-             * @description What time it is, minutes since it started.
+             * @description The present time, minutes since it started.
              */
             now: number;
             plan?: components["schemas"]["OfPlan"] | null;
             /**
              * Format: double
-             * @description How fast its clock runs: 1, except in the practice kitchen.
+             * @description The speed of its clock: 1, except in a practice batch.
              */
             rate: number;
             /** @description Its log, in order. */
@@ -2316,24 +2316,24 @@ export interface components {
             stands: components["schemas"]["BatchReport"];
             /** @description The positions in that list that were undone. */
             taken_back: number[];
-            /** @description What can be saved to your kitchen from a finished batch. */
+            /** @description The figures of a finished batch that can be saved to your kitchen. */
             teaches: components["schemas"]["Teaching"][];
             truth?: components["schemas"]["TruthView"] | null;
         };
-        /** @description Some batches. */
+        /** @description A page of batches. */
         Batches: {
-            /** @description Those in progress first, then the most recent. */
+            /** @description The batches: those in progress first, then the most recent. */
             batches: components["schemas"]["BatchEntry"][];
             /**
              * Format: int64
              * @description How many of them were within the expected range.
              */
             inside: number;
-            /** @description What to ask after for those that follow. */
+            /** @description The cursor for the next page. */
             next?: number | null;
             /**
              * Format: int64
-             * @description Readings of all that are finished, without practice.
+             * @description The readings of all finished batches, without practice batches.
              */
             readings: number;
         };
@@ -2344,15 +2344,15 @@ export interface components {
             felt?: components["schemas"]["Felt"] | null;
             /**
              * Format: int32
-             * @description How well they liked it.
+             * @description The mark that they gave it.
              */
             liked?: number | null;
         };
-        /** @description A step that makes sense next, as cooks usually start with it. */
+        /** @description A step that makes sense next, with usual amounts. */
         Beginning: {
-            /** @description What is done. */
+            /** @description The action. */
             action: components["schemas"]["Action"];
-            /** @description New vessels that it needs. */
+            /** @description The new vessels that it needs. */
             vessels: components["schemas"]["Vessel"][];
         };
         /** @description A deleted drink. */
@@ -2371,7 +2371,7 @@ export interface components {
         Block: {
             /** @description The cook: 0 is the first. */
             cook: number;
-            /** @description Whether all of it is done. */
+            /** @description Whether all its tasks are done. */
             done: boolean;
             /** @description The position of its drink in the order. */
             drink: number;
@@ -2382,10 +2382,10 @@ export interface components {
             from: number;
             /**
              * Format: int32
-             * @description Which round.
+             * @description The round.
              */
             go: number;
-            /** @description The most telling of what is done: "simmer, strain". */
+            /** @description The main steps: "simmer, strain". */
             label: string;
             /** @description The ids of its tasks. */
             tasks: string[];
@@ -2394,7 +2394,7 @@ export interface components {
              * @description To, minutes.
              */
             to: number;
-            /** @description The kind of vessel in which the last of it is left. */
+            /** @description The kind of vessel in which the task ends. */
             vessel: components["schemas"]["VesselKind"];
         };
         /** @description State of a bottle. */
@@ -2411,14 +2411,14 @@ export interface components {
             days_left: number;
             /**
              * Format: double
-             * @description How full it is, 0 to 1.
+             * @description The filled share of the bottle, 0 to 1.
              */
             fill: number;
             /** @description Whether it is used up. */
             gone: boolean;
             /**
              * Format: double
-             * @description Its contents, ml.
+             * @description The volume in the bottle, ml.
              */
             ml: number;
             /**
@@ -2428,7 +2428,7 @@ export interface components {
             opened?: number | null;
             /** @description Whether it is past its date and to be discarded. */
             over: boolean;
-            /** @description Where it is. */
+            /** @description The place. */
             place: components["schemas"]["Place"];
             /** @description Whether it should be used soon, before its date. */
             soon: boolean;
@@ -2437,7 +2437,7 @@ export interface components {
              * @description Its date, days since it was added.
              */
             use_by: number;
-            /** @description Why it keeps so long and no longer, and what to do, in sentences. */
+            /** @description The reasons for its limit, and what to do, in sentences. */
             why: string[];
         };
         /** @description A kept bottle. */
@@ -2460,7 +2460,7 @@ export interface components {
             /** Format: double */
             holds_ml: number;
             id: string;
-            /** @description What it is as an ingredient: the id. */
+            /** @description Its id as an ingredient. */
             ingredient: string;
             /** @description Its log, in order; an entry's position is its id. */
             moves: components["schemas"]["Happened"][];
@@ -2474,20 +2474,20 @@ export interface components {
              * @description Parts of water to one part, if it is diluted.
              */
             thinned?: number | null;
-            /** @description The ids of what was undone. */
+            /** @description The ids of the entries that were undone. */
             undone: number[];
             /** @description Its date, RFC 3339. */
             use_by: string;
             vessel: components["schemas"]["VesselKind"];
         };
-        /** @description Limits of one amount, in its own measure or one of the same kind. */
+        /** @description The limits of one amount, in its own or a similar measure. */
         Bound: {
             least?: components["schemas"]["Amount"] | null;
             most?: components["schemas"]["Amount"] | null;
             /** @description The step's id. */
             step: string;
         };
-        /** @description Something that holds something. */
+        /** @description A vessel, burner or place that is in use. */
         Busy: {
             /** @description The position of the drink in the order. */
             drink: number;
@@ -2502,9 +2502,9 @@ export interface components {
              */
             to: number;
         };
-        /** @description What was understood, and what can be made. */
+        /** @description The stock that was understood, and the drinks that it makes. */
         CanMake: {
-            /** @description By when it is wanted, RFC 3339. */
+            /** @description The time by which the drink should be ready, RFC 3339. */
             by?: string | null;
             /** @description The bottles that are included. */
             kept: components["schemas"]["KeptThing"][];
@@ -2513,66 +2513,66 @@ export interface components {
             /** @description The drinks, the best first: up to eight. */
             offers: components["schemas"]["OfferedDrink"][];
             read: components["schemas"]["StockRead"];
-            /** @description How many there are. */
+            /** @description The number of glasses. */
             there_are: number;
         };
-        /** @description How the drink is served, and how it changes in the glass. */
+        /** @description Instructions for serving, and the changes in the glass. */
         Card: {
-            /** @description What one jug of a litre takes, in words. */
+            /** @description The amounts for a jug of one litre, in words. */
             jug?: string | null;
-            /** @description What is added to a glass, in order, in words. */
+            /** @description The order in which to fill a glass, in words. */
             order: string[];
-            /** @description Parts of the base to parts of what dilutes it, by volume: "1 part base, 3 parts soda water". */
+            /** @description The parts by volume: "1 part base, 3 parts soda water". */
             parts?: string | null;
             /** @description Its state, for each way of cooling. */
             standing: components["schemas"]["Standing"][];
-            /** @description What a spoon of sugar or juice does for those with another balance. */
+            /** @description The spoons of sugar or juice for drinkers with another balance. */
             tastes: components["schemas"]["ForTaste"][];
             /** @description A glass with spirit, for those who want it. */
             with_spirit: components["schemas"]["WithSpirit"];
         };
-        /** @description The drink of a card. */
+        /** @description The drink that a card holds. */
         CardRead: {
             drink: components["schemas"]["Drink"];
         };
         /**
-         * @description What to be careful about with an ingredient.
+         * @description A caution for an ingredient.
          * @enum {string}
          */
         Care: "honey" | "essential_oil" | "hibiscus" | "medicines" | "grapefruit" | "stalks" | "elder" | "caffeine" | "quinine" | "kernels" | "soak" | "sun" | "cassia" | "saffron";
-        /** @description Something to be careful about at a step. No legal or medical advice. */
+        /** @description A caution for a step. Not legal or medical advice. */
         Caution: {
             /** @description Whether a child should leave this step to an adult. */
             adult: boolean;
-            /** @description What sort of thing it is. */
+            /** @description The kind. */
             kind: components["schemas"]["CautionKind"];
             /** @description A sentence or two, with the reason. */
             message: string;
         };
         /**
-         * @description What sort of thing to be careful about.
+         * @description The kind of caution.
          * @enum {string}
          */
         CautionKind: "burns" | "steam" | "blades" | "washing" | "food_grade" | "essential_oil" | "unpasteurised" | "honey" | "allergens" | "herbs" | "alcohol" | "sealed_gas" | "sealed_ferment" | "mould" | "cold_keeping" | "milk" | "medicines" | "poisonous_parts" | "caffeine" | "soak" | "sun" | "cold_glass" | "hot_sugar" | "low_acid";
         /** @description A line of a batch: as written and as made. */
         Cell: {
-            /** @description Which line it is; the same in every batch of a drink. */
+            /** @description The key of the line, the same in every batch of a drink. */
             key: string;
             /** @description Its name. */
             label: string;
-            /** @description As it was made. */
+            /** @description The amount that was used. */
             made: string;
-            /** @description Whether it is far from what was written. */
+            /** @description Whether it differs clearly from the recipe. */
             stands_out: boolean;
             /**
              * Format: double
-             * @description The ratio of made to written, where both are figures.
+             * @description The ratio of the used amount to the written one, if both are figures.
              */
             times?: number | null;
-            /** @description As written for this batch; empty if it wasn't. */
+            /** @description The amount written for this batch; empty if there is none. */
             written: string;
         };
-        /** @description How sure a count of fruit is. */
+        /** @description The certainty of a count of fruit. */
         Chance: {
             /**
              * Format: int32
@@ -2594,11 +2594,11 @@ export interface components {
         };
         /** @description A change on the shelf. */
         Change: {
-            /** @description The screen that changed it, as it called itself. */
+            /** @description The name of the screen that changed it. */
             by?: string | null;
             /** @description The id of the drink, plan or batch, if it is one. */
             id?: string | null;
-            /** @description What has changed. */
+            /** @description The kind of document that changed. */
             of: components["schemas"]["Changed"];
             /**
              * Format: int64
@@ -2607,11 +2607,11 @@ export interface components {
             version?: number | null;
         };
         /**
-         * @description What can change.
+         * @description The kind of document that changed.
          * @enum {string}
          */
         Changed: "drink" | "plan" | "batch" | "tasting" | "kept" | "kitchen" | "settings" | "phones" | "everything";
-        /** @description An answer to a question about a recipe. */
+        /** @description The answer to a question about a recipe. */
         Choice: {
             /**
              * @description Its amount.
@@ -2619,28 +2619,28 @@ export interface components {
              */
             amount?: string | null;
             /**
-             * @description Which of two things that don't agree.
+             * @description The chosen reading of two that contradict each other.
              * @default null
              */
             chosen?: number | null;
             /**
-             * @description The ingredient that is meant: its id.
+             * @description The id of the ingredient.
              * @default null
              */
             ingredient?: string | null;
             /**
-             * @description The ingredient or the contradiction that it is about.
+             * @description The id of the ingredient or contradiction in question.
              * @default
              */
             key?: string;
             /**
-             * @description Whether it stays out.
+             * @description Whether to leave it out.
              * @default null
              */
             left_out?: boolean | null;
         };
         /**
-         * @description How prone a drink is to spoiling: a name only, no days follow from it.
+         * @description The kind of drink for keeping: a name only, the days don't depend on it.
          * @enum {string}
          */
         Class: "dairy" | "plant_milk" | "blended_fruit" | "fresh_juice" | "infusion" | "sweet_infusion" | "thin_syrup" | "syrup" | "rich_syrup" | "spirit";
@@ -2651,7 +2651,7 @@ export interface components {
              * @description From, minutes.
              */
             from: number;
-            /** @description Whether it is a night, so that parts can be made before it. */
+            /** @description Whether it is a night, before which parts can be made. */
             night: boolean;
             /**
              * Format: double
@@ -2659,11 +2659,11 @@ export interface components {
              */
             to: number;
         };
-        /** @description Ellipses on the map. The axes are unit vectors times the standard deviation along them. */
+        /** @description Ellipses on the map. Each axis is a unit vector times the standard deviation along it. */
         Cloud: {
             /**
              * Format: double
-             * @description This many standard deviations hold half of the runs.
+             * @description The number of standard deviations that holds half of the runs.
              */
             half: number;
             /** @description The long axis, one standard deviation. */
@@ -2672,7 +2672,7 @@ export interface components {
             middle: components["schemas"]["Spot"];
             /**
              * Format: double
-             * @description 9 out of 10 are within this many.
+             * @description The number of standard deviations that holds 9 out of 10 runs.
              */
             most: number;
             /** @description The short axis, one standard deviation. */
@@ -2683,11 +2683,11 @@ export interface components {
             /** @description Its lines, in the order of the steps. */
             cells: components["schemas"]["Cell"][];
             ended?: components["schemas"]["Spot"] | null;
-            /** @description Those inside. */
+            /** @description The readings within the expected range. */
             inside: number;
             /**
              * Format: double
-             * @description From beginning to end, minutes.
+             * @description The whole time, minutes.
              */
             minutes: number;
             /**
@@ -2695,11 +2695,11 @@ export interface components {
              * @description Its volume, ml.
              */
             ml: number;
-            /** @description What it was corrected with. */
+            /** @description The corrections. */
             put_right: components["schemas"]["PutRight"][];
             /** @description Readings, and how many were within the expected range. */
             readings: number;
-            /** @description What guests and makers said about it. */
+            /** @description Notes by guests and makers. */
             said: string[];
             written?: components["schemas"]["Spot"] | null;
             /**
@@ -2711,14 +2711,14 @@ export interface components {
         /** @description Two drinks that are compared. */
         CompareAbout: {
             compared: components["schemas"]["Compared"];
-            /** @description What this many tastings can find. */
+            /** @description The difference that this number of tastings can find. */
             prospect: components["schemas"]["Prospect"];
         };
         /** @description Two drinks to be compared. */
         CompareWanted: {
             first: components["schemas"]["SideWanted"];
             method: components["schemas"]["Method"];
-            /** @description What is asked of a pair: "sweeter". */
+            /** @description The question for a pair: "sweeter". */
             more?: string;
             /**
              * Format: double
@@ -2734,18 +2734,18 @@ export interface components {
         };
         /** @description Two drinks that are compared. */
         Compared: {
-            /** @description What the first one is called. */
+            /** @description The name of the first drink. */
             first: string;
             /** @description How. */
             method: components["schemas"]["Method"];
-            /** @description What is asked of a pair: "sweeter". */
+            /** @description The question for a pair: "sweeter". */
             more?: string;
             /**
              * Format: double
              * @description The volume in a glass, ml.
              */
             sample_ml: number;
-            /** @description What the second one is called. */
+            /** @description The name of the second drink. */
             second: string;
             /**
              * Format: int32
@@ -2753,20 +2753,20 @@ export interface components {
              */
             times: number;
         };
-        /** @description A concentrate in the small vessel, and the water in the next. */
+        /** @description A concentrate made in the small vessel and diluted in the next. */
         Concentrate: {
             /**
              * Format: int32
-             * @description In how many rounds it then is made.
+             * @description The number of rounds in that order.
              */
             batches: number;
-            /** @description The drink in that order. */
+            /** @description The drink with its steps in that order. */
             drink: components["schemas"]["Drink"];
             /** @description Its effect, in words. */
             message: string;
         };
         /**
-         * @description How an instrument is.
+         * @description The condition of an instrument.
          * @enum {string}
          */
         Condition: "here" | "silent" | "gone" | "garbled";
@@ -2781,11 +2781,11 @@ export interface components {
          */
         Cooling: "as_written" | "chilled_no_ice" | "chilled_with_ice" | "warm_over_ice" | "own_ice";
         /**
-         * @description How something is cooled.
+         * @description The place where something is cooled.
          * @enum {string}
          */
         CoolingPlace: "worktop" | "water_bath" | "refrigerator" | "freezer";
-        /** @description What to do about it. */
+        /** @description The corrections. */
         Correction: {
             /**
              * Format: double
@@ -2797,7 +2797,7 @@ export interface components {
              * @description The target acidity.
              */
             acidity_wanted: number;
-            /** @description Remedies for other faults: flat, bitter, thin, no bubbles. */
+            /** @description Corrections for other faults: flat, bitter, thin, no bubbles. */
             advice: components["schemas"]["Advice"][];
             /** @description Why nothing should be done: the difference can't be tasted, or the drink is still changing. */
             leave_it?: string | null;
@@ -2813,13 +2813,13 @@ export interface components {
             sweetness_wanted: number;
             /**
              * Format: double
-             * @description What there is, ml.
+             * @description The present volume, ml.
              */
             volume_ml: number;
             /** @description Ways to correct it, the smallest addition first. */
             ways: components["schemas"]["Remedy"][];
         };
-        /** @description What a weighed measure teaches. */
+        /** @description The density that a weighed measure gives. */
         CupLesson: {
             /**
              * Format: double
@@ -2828,7 +2828,7 @@ export interface components {
             density: number;
         };
         /**
-         * @description How an ingredient is cut before it is added.
+         * @description The cut of an ingredient before it is added.
          * @enum {string}
          */
         Cut: "usual" | "whole" | "sliced" | "chopped" | "grated" | "bruised";
@@ -2836,7 +2836,7 @@ export interface components {
         DamagedEntry: {
             changed_at: string;
             id: string;
-            /** @description What it was called. */
+            /** @description The name. */
             name: string;
             /** @description Why it can't be read. */
             why: string;
@@ -2846,20 +2846,20 @@ export interface components {
          * @enum {string}
          */
         Degrees: "celsius" | "fahrenheit";
-        /** @description What remains of a deleted taster. */
+        /** @description The traces that a deleted taster leaves. */
         DeletedTaster: {
-            /** @description Backups that still contain them because they can't be read or written: file names. */
+            /** @description The file names of backups that still contain the taster, because they can't be read or written. */
             still_in: string[];
         };
         /** @description Two statements in the text that contradict each other. */
         Differs: {
-            /** @description What there is to choose from. */
+            /** @description The readings to choose from. */
             choices: string[];
-            /** @description Which was taken. */
+            /** @description The reading that was used. */
             chosen: number;
             /** @description Its id within this text. */
             key: string;
-            /** @description What doesn't agree. */
+            /** @description The contradiction. */
             message: string;
         };
         /** @description A dilution: parts of syrup to parts of water or soda. */
@@ -2888,19 +2888,19 @@ export interface components {
             water_ml: number;
         };
         /**
-         * @description How something is made to dissolve.
+         * @description The way something is dissolved.
          * @enum {string}
          */
         Dissolving: "stirred" | "microwave";
         /** @description The connection to the home network. */
         DoorView: {
-            /** @description Where: an address for each network that this machine is in. */
+            /** @description The addresses, one for each network of this machine. */
             addresses: string[];
             /** @description The code that connects one phone. */
             code?: string | null;
             /**
              * Format: int64
-             * @description For how many more seconds it is valid.
+             * @description The code is valid for this many more seconds.
              */
             good_for_s?: number | null;
             /** @description Whether phones can connect. */
@@ -2910,19 +2910,19 @@ export interface components {
             /** @description A picture of address and code for a phone's camera: an SVG. */
             picture?: string | null;
         };
-        /** @description What it tastes like, and how much so. */
+        /** @description A fault in the taste, and its strength. */
         Doubt: {
             /** @description How much. */
             how: components["schemas"]["How"];
-            /** @description What is wrong. */
+            /** @description The doubt. */
             too: components["schemas"]["Word"];
         };
         /**
-         * @description How a glass is dressed.
+         * @description The way to dress a glass.
          * @enum {string}
          */
         Dressing: "garnish" | "rim";
-        /** @description A drink as a maker writes it down. */
+        /** @description A drink as its maker wrote it. */
         Drink: {
             /** @description The family whose map it is shown on. */
             family: components["schemas"]["Family"];
@@ -2931,16 +2931,16 @@ export interface components {
             /** @description The maker's note. */
             note?: string;
             part?: components["schemas"]["Amount"] | null;
-            /** @description What is done, in order. */
+            /** @description The steps, in order. */
             steps: components["schemas"]["Step"][];
-            /** @description What it is made in. */
+            /** @description The vessels. */
             vessels: components["schemas"]["Vessel"][];
         };
-        /** @description What a drink costs. */
+        /** @description The cost of a drink. */
         DrinkCost: {
             /**
              * Format: double
-             * @description What is used for it costs, as far as prices are known.
+             * @description The cost of its ingredients, as far as prices are known.
              */
             cost?: number | null;
             /** @description The most expensive part, with its share: "limes, 45 %". */
@@ -2954,11 +2954,11 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description That for a glass.
+             * @description The cost of one glass.
              */
             per_glass?: number | null;
         };
-        /** @description A drink of a plan, as it is on the shelf. */
+        /** @description A drink of a plan, with its name and colour. */
         DrinkInPlan: {
             /** @description Its colour in the glass. */
             colour?: string | null;
@@ -2974,7 +2974,7 @@ export interface components {
             /** @description Why it can't be planned. */
             missing?: string | null;
             name: string;
-            /** @description Its position among those that are planned; none if it can't be. */
+            /** @description Its position among the planned drinks; missing if it can't be planned. */
             position?: number | null;
             /**
              * Format: double
@@ -2987,9 +2987,9 @@ export interface components {
              */
             volume_ml: number;
         };
-        /** @description A drink that was run. */
+        /** @description The trace of a drink. */
         DrinkReport: {
-            /** @description One for each step. */
+            /** @description One entry for each step. */
             frames: components["schemas"]["FrameReport"][];
             /**
              * Format: double
@@ -2997,25 +2997,25 @@ export interface components {
              */
             hands_on_minutes: number;
             keeping?: components["schemas"]["Keeping"] | null;
-            /** @description What goes in. */
+            /** @description The ingredients. */
             lines: components["schemas"]["LineReport"][];
             /** @description The map with the drink on it. */
             map: components["schemas"]["BalanceMap"];
-            /** @description The method as a cookbook prints it: what goes into one vessel in a row is one sentence. */
+            /** @description The method as in a cookbook: ingredients that follow each other into one vessel share a sentence. */
             method: components["schemas"]["MethodLine"][];
             /**
              * Format: double
-             * @description From the first step to the last, minutes, if one follows the other.
+             * @description The time from the first step to the last, minutes, one after the other.
              */
             minutes: number;
             profile?: components["schemas"]["Profile"] | null;
             /** @description The sources of the figures. */
             rests_on: components["schemas"]["RestsOn"];
-            /** @description What is poured from where to where. */
+            /** @description The pours between vessels. */
             streams: components["schemas"]["Stream"][];
             /** @description The vessels in the order in which they are used. */
             vessels: components["schemas"]["VesselReport"][];
-            /** @description What this kitchen's water does to it, in words; none where it isn't noticeable. */
+            /** @description The effect of this kitchen's water, in words; missing if it isn't noticeable. */
             water?: string | null;
         };
         /** @description A drink in your list. */
@@ -3026,7 +3026,7 @@ export interface components {
             created_at: string;
             /** @description The drink. */
             drink: components["schemas"]["Drink"];
-            /** @description Names it for ever. */
+            /** @description The permanent id. */
             id: string;
             /**
              * Format: int64
@@ -3034,7 +3034,7 @@ export interface components {
              */
             version: number;
         };
-        /** @description How a batch ended: what was written beside what was made. */
+        /** @description The end of a batch: figures as written and as made. */
         Ending: {
             /**
              * Format: int32
@@ -3053,12 +3053,12 @@ export interface components {
             made_ml: number;
             /**
              * Format: double
-             * @description Minutes from beginning to end.
+             * @description The duration, minutes.
              */
             minutes: number;
-            /** @description How it turned out. */
+            /** @description A note about the result. */
             note: string;
-            /** @description Where it was put. */
+            /** @description The place where it is kept. */
             place: string;
             /** @description How many readings were taken. */
             readings: number;
@@ -3075,17 +3075,17 @@ export interface components {
             evidence: components["schemas"]["Evidence"];
             /**
              * Format: double
-             * @description It is seldom more.
+             * @description The upper end of the likely range.
              */
             high: number;
             /**
              * Format: double
-             * @description It is seldom less.
+             * @description The lower end of the likely range.
              */
             low: number;
             /**
              * Format: double
-             * @description The figure we use.
+             * @description The figure that the calculation uses.
              */
             value: number;
         };
@@ -3106,7 +3106,7 @@ export interface components {
              * @description Alcohol, % vol.
              */
             alcohol_percent: number;
-            /** @description What some people must not have, in words. */
+            /** @description Allergens and other contents that some people must avoid, in words. */
             allergens: string[];
             /**
              * Format: double
@@ -3123,7 +3123,7 @@ export interface components {
              * @description Fat, g.
              */
             fat_g: number;
-            /** @description Whether it is for a glass; else for 100 ml. */
+            /** @description Whether the figures are for a glass; otherwise for 100 ml. */
             for_glass: boolean;
             /** @description Its ingredients by weight, the most first, as on a label. */
             ingredients: string[];
@@ -3134,7 +3134,7 @@ export interface components {
             protein_g: number;
             /**
              * Format: double
-             * @description Salt, g: sodium times 2.5.
+             * @description Salt, g: 2.5 times the sodium.
              */
             salt_g: number;
             /**
@@ -3155,21 +3155,21 @@ export interface components {
         Family: "lemonade" | "fruit_water" | "infusion" | "soda" | "syrup";
         /** @description A taster's ideal in a family of drinks. */
         FamilyIdeal: {
-            /** @description Where its lower and upper ends are. */
+            /** @description The places of the lower and upper end on the map. */
             ends: components["schemas"]["Spot"][];
             family: components["schemas"]["Family"];
             /** @description How many glasses that is based on. */
             glasses: number;
             /**
              * Format: double
-             * @description And at most that.
+             * @description The upper end, 8 times out of 10.
              */
             high: number;
             /** @description The logarithm of the sugar–acid ratio. */
             ideal: components["schemas"]["Ideal"];
             /**
              * Format: double
-             * @description At least this, 8 times out of 10.
+             * @description The lower end of the likely range, 8 times out of 10.
              */
             low: number;
             /**
@@ -3177,71 +3177,71 @@ export interface components {
              * @description The ratio in the middle.
              */
             ratio: number;
-            /** @description Where it is on the family's map, at the strength that its drinks mostly have. */
+            /** @description The ideal's place on the family's map, at the usual strength of these drinks. */
             spot: components["schemas"]["Spot"];
-            /** @description How sure that is. */
+            /** @description The certainty. */
             sureness: components["schemas"]["Sureness"];
             /** @description In words. */
             words: string;
         };
         /**
-         * @description A taster's word for a glass. Low is too little of what varies, high too much.
+         * @description A taster's word for a glass. Low means too little of the varied quality, high too much.
          * @enum {string}
          */
         Felt: "far_low" | "low" | "right" | "high" | "far_high";
-        /** @description How it was understood, or why it wasn't: one of the two. */
+        /** @description The reading of the text, or the reason why it couldn't be read. */
         FieldAnswer: {
             read?: components["schemas"]["FieldRead"] | null;
             unread?: components["schemas"]["FieldUnread"] | null;
         };
-        /** @description What is typed into a field. */
+        /** @description The text typed into a field. */
         FieldAsked: {
-            /** @description What was there before, so that "30 g more" changes it. */
+            /** @description The earlier value, so that "30 g more" changes it. */
             before?: string | null;
-            /** @description The ingredient's id, so that the amount is weighed. */
+            /** @description The id of the ingredient, to convert between volume and weight. */
             ingredient?: string | null;
             kind: components["schemas"]["FieldKind"];
-            /** @description What was typed. */
+            /** @description The typed text. */
             text: string;
         };
-        /** @description One thing that is wrong, with the field it is about. */
+        /** @description An error, with the field that it is about. */
         FieldError: {
             /** @description Path to the field: `steps[2].do.add.amount`. */
             field: string;
-            /** @description What is wrong, in a sentence that a cook understands. */
+            /** @description The error and what to enter, in a sentence. */
             message: string;
         };
         /**
-         * @description What a field holds.
+         * @description The kind of value in a field.
          * @enum {string}
          */
         FieldKind: "amount" | "number" | "minutes" | "seconds" | "celsius" | "millimetres" | "grams" | "millilitres" | "litres";
-        /** @description How a text was understood. */
+        /** @description The reading of a typed text. */
         FieldRead: {
             /**
              * Format: double
-             * @description The number in the field's own unit; of an amount its millilitres, where it is a volume.
+             * @description The number in the field's own unit; for a volume, millilitres.
              */
             number?: number | null;
-            /** @description The text for the field. */
+            /** @description The text to show in the field. */
             text: string;
-            /** @description How it was understood, where that isn't what was typed: "= 90 min". */
+            /** @description The value as understood, if it differs from the typed text: "= 90 min". */
             understood?: string | null;
         };
-        /** @description Why a text can't be read, and what may be meant. */
+        /** @description The reason why a text can't be read, with possible readings. */
         FieldUnread: {
-            /** @description Where two readings are possible: each, to be chosen. */
+            /** @description The possible readings, if there is more than one. */
             choices: string[];
-            /** @description What to enter instead. */
+            /** @description The message, with an example of valid input. */
             message: string;
         };
         /** @description A figure's source, as in the table. */
         FigureSource: {
-            /** @description What they rest on. */
+            /** @description The evidence for them. */
             evidence: components["schemas"]["Evidence"];
-            /** @description Which figures: "sugars", "acids", "density". */
+            /** @description The figures that it covers: "sugars", "acids", "density". */
             of: string;
-            /** @description Where they come from, or why they were so estimated. */
+            /** @description The source, or the reasons for an estimate. */
             source: string;
         };
         /** @description Three jugs, and the glass that comes next. */
@@ -3250,23 +3250,23 @@ export interface components {
             jugs: components["schemas"]["ThreeJugs"];
             words: string[];
         };
-        /** @description What a taster's balance is found with. */
+        /** @description The base of a search for a taster's balance. */
         Finding: {
-            /** @description The id of what makes the sour jug sour: lemon juice, lime juice, citric acid. */
+            /** @description The id of the sour jug's ingredient: lemon juice, lime juice, citric acid. */
             sour: string;
             /** @description The units for amounts. */
             units?: components["schemas"]["Units"];
         };
-        /** @description A vessel of the drink, and one of the kitchen's for it. */
+        /** @description A vessel of the drink, with the kitchen's vessel for it. */
         Fit: {
             /** @description Whether it fits. */
             fits: boolean;
             /**
              * Format: double
-             * @description What it has to hold when fullest, in one round, ml.
+             * @description The volume at its fullest moment, in one round, ml.
              */
             fullest_ml: number;
-            /** @description What sort it is. */
+            /** @description The kind of vessel. */
             kind: components["schemas"]["VesselKind"];
             /** @description In words. */
             message: string;
@@ -3274,59 +3274,59 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description What it must hold to the brim for that: a boiling pot may be two thirds full, ml.
+             * @description The capacity that it needs, ml: a boiling pot may be two thirds full.
              */
             needed_ml: number;
-            /** @description The id of the step in which it is fullest. */
+            /** @description The id of the step in which the vessel is fullest. */
             step?: string | null;
             /** @description The kitchen's vessels that are used; empty if it has none of this kind. */
             taken: components["schemas"]["Taken"][];
             /** @description The vessel's id in the drink. */
             vessel: string;
         };
-        /** @description What one of the group gets. */
+        /** @description The pitcher's fit for one drinker. */
         ForGuest: {
-            /** @description Their place in the group. */
+            /** @description The drinker's position in the group. */
             guest: number;
             /**
              * Format: double
-             * @description How far the pitcher is from their ideal, in steps that they notice; above 0 it is sweeter.
+             * @description The distance of the pitcher from their ideal, in noticeable steps; above 0 it is sweeter.
              */
             miss: number;
-            /** @description What in the pitcher they don't take: with any of it the pitcher isn't for them. */
+            /** @description The ingredients in the pitcher that they avoid; with any of these, the pitcher isn't for them. */
             not_for_them: components["schemas"]["Objection"][];
             stirs_in?: components["schemas"]["Addition"] | null;
         };
-        /** @description What a taster with another balance adds to their glass. */
+        /** @description The addition to a glass for a drinker with another balance. */
         ForTaste: {
-            /** @description What goes into the glass: "1 tsp lemon juice"; none if the base is it already. */
+            /** @description The addition: "1 tsp lemon juice"; empty for the plain base. */
             add?: string | null;
             /** @description The taste: tart, bright, round, sweet. */
             taste: string;
         };
-        /** @description What each of some stirs into a glass of a drink. */
+        /** @description The additions that several drinkers stir into their glasses. */
         ForWhomView: {
-            /** @description What each stirs in. */
+            /** @description Each drinker's addition. */
             glasses: components["schemas"]["ForGuest"][];
             guests: components["schemas"]["GuestView"][];
-            /** @description For each, what of the drink they don't take. */
+            /** @description For each of them, the parts of the drink that they avoid. */
             without: components["schemas"]["Objection"][][];
         };
         /**
-         * @description How an ingredient arrives in a vessel.
+         * @description The form in which an ingredient is added.
          * @enum {string}
          */
         Form: "liquid" | "crystals" | "pieces" | "ice";
-        /** @description The state of things after a step. */
+        /** @description The state of all vessels after a step. */
         FrameReport: {
-            /** @description What to be careful about. */
+            /** @description The cautions. */
             cautions: components["schemas"]["Caution"][];
             /**
              * Format: double
              * @description The hands-on part, minutes.
              */
             hands_on_minutes: number;
-            /** @description What is left over and could be used. */
+            /** @description The leftovers that could be used. */
             left_over?: string | null;
             /**
              * Format: double
@@ -3335,11 +3335,11 @@ export interface components {
             minutes: number;
             /** @description Notices for the cook. */
             notices: components["schemas"]["Notice"][];
-            /** @description What is done, in a sentence. */
+            /** @description The step, in a sentence. */
             sentence: string;
             /** @description The sentence as shown there, without the vessel's name. */
             short: string;
-            /** @description The vessels that it changed. */
+            /** @description The vessels that the step changed. */
             states: components["schemas"]["StateReport"][];
             /**
              * Format: double
@@ -3348,24 +3348,24 @@ export interface components {
             steam_g: number;
             /** @description The step's id. */
             step: string;
-            /** @description The vessel above which it is shown; none for steps without a vessel. */
+            /** @description The vessel to show it above; missing for steps without a vessel. */
             vessel?: string | null;
             /**
              * Format: double
-             * @description For a reduction: the height of the surface in the pot afterwards, mm.
+             * @description For a reduction: the height of the surface in the pot after it, mm.
              */
             water_line_mm?: number | null;
         };
-        /** @description What some pieces of fruit gave. */
+        /** @description The measured yield of some pieces of fruit. */
         FruitLesson: {
             /**
              * Format: double
-             * @description After it, ml.
+             * @description The volume after the step, ml.
              */
             after_ml: number;
             /**
              * Format: double
-             * @description Juice of one before the reading, ml.
+             * @description The juice of one piece before the reading, ml.
              */
             before_ml: number;
             /** @description Whether the reading is very unlikely. */
@@ -3378,16 +3378,16 @@ export interface components {
              */
             own_share: number;
         };
-        /** @description What a screen draws of a drink while an amount is dragged: all that moves, and nothing else. */
+        /** @description The moving parts of a drink's screen while an amount is dragged. */
         Glance: {
-            /** @description What each line brings. */
+            /** @description The contribution of each line. */
             lines: components["schemas"]["LineReport"][];
-            /** @description Where it is. */
+            /** @description The place. */
             map: components["schemas"]["BalanceMap"];
             profile?: components["schemas"]["Profile"] | null;
-            /** @description What is poured from where to where. */
+            /** @description The pours between vessels. */
             streams: components["schemas"]["Stream"][];
-            /** @description The vessels, in the order in which things flow through them. */
+            /** @description The vessels, in the order in which the drink flows through them. */
             vessels: components["schemas"]["VesselReport"][];
         };
         /** @description A glass of the row. */
@@ -3407,9 +3407,9 @@ export interface components {
              * @description Soluble solids, % of the weight.
              */
             brix: number;
-            /** @description The glass as a drink, from its base on. */
+            /** @description The glass as a drink, made from the base. */
             drink: components["schemas"]["Drink"];
-            /** @description Its contents: a figure, or the name of what differs. */
+            /** @description The glass's figure, or the name of its variant. */
             name: string;
             /** @description How much of each jug goes in. */
             pours: components["schemas"]["Poured"][];
@@ -3430,20 +3430,20 @@ export interface components {
             volume_ml: number;
             /**
              * Format: double
-             * @description Its place: the logarithm of what varies; none where glasses differ in kind.
+             * @description The logarithm of the varied quality; missing if glasses differ in kind.
              */
             x?: number | null;
         };
         /** @description Batches in progress. */
         Going: {
-            /** @description The one that needs hands first, first. */
+            /** @description The batches, the next to need hands first. */
             batches: components["schemas"]["GoingBatch"][];
         };
         /** @description A batch in progress. */
         GoingBatch: {
             /** @description When it was started, RFC 3339. */
             begun_at: string;
-            /** @description Its colour as it will be. */
+            /** @description The colour of the finished drink. */
             colour?: string | null;
             /** @description The drink's id on the shelf. */
             drink: string;
@@ -3453,14 +3453,14 @@ export interface components {
             next?: string | null;
             /**
              * Format: double
-             * @description What time it is, minutes since it started.
+             * @description The present time, minutes since it started.
              */
             now: number;
             plan?: components["schemas"]["OfPlan"] | null;
             practice: boolean;
             /**
              * Format: double
-             * @description How fast its clock runs: 60 is a minute in a second.
+             * @description The speed of its clock: 60 is a minute for each second.
              */
             rate: number;
             /**
@@ -3484,14 +3484,14 @@ export interface components {
             largest: number;
             /**
              * Format: double
-             * @description The sugar–acid ratio that it is made for.
+             * @description The sugar–acid ratio of this pitcher.
              */
             ratio: number;
-            /** @description Whether the drink could be brought there. */
+            /** @description Whether the target can be reached. */
             reached: boolean;
-            /** @description Where it is on the map. */
+            /** @description Its place on the map. */
             spot: components["schemas"]["Spot"];
-            /** @description If not, what prevents it. */
+            /** @description The obstacle, if it can't be reached. */
             stops: string[];
             /**
              * Format: double
@@ -3503,12 +3503,12 @@ export interface components {
         Guess: {
             /**
              * Format: double
-             * @description The one that it had.
+             * @description The true ratio of the glass.
              */
             is: number;
             /**
              * Format: double
-             * @description How far off, in noticeable steps.
+             * @description The distance between the guess and the glass, in noticeable steps.
              */
             off: number;
             /**
@@ -3517,9 +3517,9 @@ export interface components {
              */
             ratio: number;
         };
-        /** @description Somebody of the group. */
+        /** @description A drinker in the group. */
         GuestView: {
-            /** @description How many glasses it is based on; none if it is the usual value. */
+            /** @description How many glasses it is based on; missing if it is the usual value. */
             glasses: number;
             id: string;
             name: string;
@@ -3536,12 +3536,12 @@ export interface components {
              * @description Days since it was added.
              */
             at: number;
-            /** @description What. */
+            /** @description The quality or quantity. */
             what: components["schemas"]["Move"];
         };
         /** @description An entry in a batch's log. */
         Happening: {
-            /** @description A step was started: its wait runs. */
+            /** @description A step was started, and its wait is running. */
             began: {
                 /** @description The step's id. */
                 step: string;
@@ -3553,23 +3553,23 @@ export interface components {
                 step: string;
             };
         } | {
-            /** @description It isn't done yet: its *done* is undone. */
+            /** @description A finished step is open again. */
             again: {
                 /** @description The step's id. */
                 step: string;
             };
         } | {
-            /** @description What really went in. */
+            /** @description The amount that was really used. */
             used: {
-                /** @description How much, in any measure that the step could have. */
+                /** @description The amount, in any measure that the step allows. */
                 amount: components["schemas"]["Amount"];
                 /** @description The step's id. */
                 step: string;
             };
         } | {
-            /** @description What a step gave: juice squeezed, liquid after straining or boiling. */
+            /** @description The volume after a step was measured: juice squeezed, liquid after straining or boiling. */
             came_out: {
-                /** @description How much, as a volume or a weight. */
+                /** @description The amount, as a volume or a weight. */
                 amount: components["schemas"]["Amount"];
                 /** @description The step's id. */
                 step: string;
@@ -3579,14 +3579,14 @@ export interface components {
             reading: {
                 /**
                  * Format: double
-                 * @description How far the instrument may be off, as a standard deviation; as usual if left out.
+                 * @description The instrument's error as a standard deviation; the usual one if left out.
                  */
                 error?: number | null;
-                /** @description What was measured. */
+                /** @description The measured quantity. */
                 quantity: components["schemas"]["Quantity"];
                 /**
                  * Format: double
-                 * @description The reading, in the quantity's unit.
+                 * @description The value, in the unit of the quantity.
                  */
                 value: number;
                 /** @description The vessel's id. */
@@ -3597,11 +3597,11 @@ export interface components {
             tasted: {
                 /** @description The vessel's id. */
                 vessel: string;
-                /** @description What it was like. */
+                /** @description The words for the taste. */
                 words: string;
             };
         } | {
-            /** @description Something else was added. */
+            /** @description An unplanned ingredient was added. */
             added: {
                 /** @description How much. */
                 amount: components["schemas"]["Amount"];
@@ -3611,11 +3611,11 @@ export interface components {
                 vessel: string;
             };
         } | {
-            /** @description Some was discarded: a sample, a spill. */
+            /** @description Part of a vessel was discarded: a sample, a spill. */
             poured_away: {
                 /** @description The vessel's id. */
                 vessel: string;
-                /** @description How much, as a volume. */
+                /** @description The amount, as a volume. */
                 volume: components["schemas"]["Amount"];
             };
         } | {
@@ -3627,36 +3627,36 @@ export interface components {
         } | {
             /** @description A later step is done first. */
             moved: {
-                /** @description The id of the one that it is done before. */
+                /** @description The id of the later task. */
                 before: string;
                 /** @description The step's id. */
                 step: string;
             };
         } | {
-            /** @description Something to remember. */
+            /** @description A note. */
             note: {
-                /** @description Who said it, if a guest did. */
+                /** @description The guest who said it; missing for the maker. */
                 by?: string;
-                /** @description What. */
+                /** @description The text of the note. */
                 text: string;
             };
         } | {
             /** @description Undo an earlier entry: its position in the log, from 0. */
             taken_back: {
-                /** @description Which. */
+                /** @description The id of the entry. */
                 of: number;
             };
         } | {
-            /** @description All is done. */
+            /** @description The batch is finished. */
             finished: {
                 /**
                  * Format: int32
                  * @description How many bottles or jars it filled.
                  */
                 bottles?: number | null;
-                /** @description How it turned out. */
+                /** @description A note about the result. */
                 note?: string;
-                /** @description Where it is now. */
+                /** @description The present place on the map. */
                 place?: string;
                 volume?: components["schemas"]["Amount"] | null;
             };
@@ -3667,17 +3667,17 @@ export interface components {
                 learned: boolean;
             };
         };
-        /** @description How the application is. */
+        /** @description The condition of the application. */
         Health: {
-            /** @description Always "ok": otherwise there is no answer. */
+            /** @description "ok" as long as the server answers. */
             status: string;
             version: string;
         };
-        /** @description Something that is the same in all glasses. */
+        /** @description A figure that is the same in all glasses. */
         Held: {
             /**
              * Format: double
-             * @description The least in any glass.
+             * @description The lowest value in any glass.
              */
             least: number;
             /**
@@ -3685,40 +3685,40 @@ export interface components {
              * @description The most.
              */
             most: number;
-            /** @description What: "sweetness", "acidity", "ratio". */
+            /** @description The quality: "sweetness", "acidity", "ratio". */
             what: string;
         };
-        /** @description A task that is held to a time. */
+        /** @description A task that is pinned to a time. */
         HeldTask: {
             /** @description When its hands-on work starts, local time. */
             at: string;
             /** @description Its id in the plan. */
             task: string;
         };
-        /** @description Something that would help. */
+        /** @description A change that would help. */
         Help: {
-            /** @description What is changed. */
+            /** @description The change to the plan. */
             change: components["schemas"]["PlanChange"];
             /**
              * Format: double
-             * @description By how much later you can start on the day, minutes.
+             * @description The time that it saves before the start on the day, minutes.
              */
             gain_minutes: number;
             /**
              * Format: int32
-             * @description Which obstacles it removes.
+             * @description The conflicts that it removes.
              */
             mends: number;
             /** @description Its effect: "start 20 minutes later". */
             message: string;
-            /** @description What it is: "A second burner". */
+            /** @description A title: "A second burner". */
             title: string;
         };
         /** @description A drink's batches side by side. */
         HistoryView: {
             /** @description The batches, the newest first. */
             batches: components["schemas"]["BatchColumn"][];
-            /** @description Which of its figures better tables have changed, to show once. */
+            /** @description Figures that newer tables have changed, to show once. */
             figures_changed?: string | null;
             /**
              * Format: int64
@@ -3727,21 +3727,21 @@ export interface components {
             inside: number;
             /**
              * Format: int64
-             * @description Readings of all its batches.
+             * @description The readings of all its batches.
              */
             readings: number;
-            /** @description What the batches show together. */
+            /** @description The findings from all batches. */
             says: components["schemas"]["Saying"][];
             /**
              * Format: int64
-             * @description How many there are in all.
+             * @description The total number.
              */
             total: number;
-            /** @description The drink as it is written now. */
+            /** @description The present recipe. */
             written: components["schemas"]["Column"];
         };
         /**
-         * @description How strong a taste is.
+         * @description The strength of a taste.
          * @enum {string}
          */
         How: "touch" | "clearly" | "far";
@@ -3754,27 +3754,27 @@ export interface components {
             sd: number;
             /**
              * Format: double
-             * @description Its most likely place, as the logarithm of what varies.
+             * @description The most likely value, as the logarithm of the varied quality.
              */
             x: number;
         };
-        /** @description What a taster likes best, in words. */
+        /** @description A taster's ideal, in words. */
         IdealView: {
             /**
              * Format: double
-             * @description And at most that.
+             * @description The upper end, 8 times out of 10.
              */
             high: number;
             /** @description It. */
             ideal: components["schemas"]["Ideal"];
             /**
              * Format: double
-             * @description At least this, 8 times out of 10.
+             * @description The lower end of the likely range, 8 times out of 10.
              */
             low: number;
             /**
              * Format: double
-             * @description The figure in the middle.
+             * @description The most likely figure.
              */
             middle: number;
             /**
@@ -3782,26 +3782,26 @@ export interface components {
              * @description How many more glasses would settle it.
              */
             more: number;
-            /** @description How sure that is. */
+            /** @description The certainty. */
             sureness: components["schemas"]["Sureness"];
-            /** @description Whose. */
+            /** @description The taster's id. */
             taster: string;
             /** @description In words: "between bright and round, likely 15 to 18 to 1". */
             words: string;
         };
-        /** @description How well a taster sorted a row. */
+        /** @description A taster's result in sorting a row. */
         InOrder: {
             /**
              * Format: int32
-             * @description All pairs.
+             * @description The number of pairs.
              */
             of: number;
             /**
              * Format: int32
-             * @description Pairs that were right.
+             * @description The number of pairs in the right order.
              */
             right: number;
-            /** @description Who. */
+            /** @description The taster. */
             taster: string;
         };
         /** @description An ingredient of the cupboard. */
@@ -3837,7 +3837,7 @@ export interface components {
             id: string;
             /**
              * Format: double
-             * @description What doesn't dissolve, g in 100 g.
+             * @description Insoluble solids, g in 100 g.
              */
             insoluble_percent: number;
             /**
@@ -3860,7 +3860,7 @@ export interface components {
              * @description pH, also of its juice.
              */
             ph?: number | null;
-            /** @description What it does in a drink: others of the same role can be put in its place. */
+            /** @description Its role in a drink: ingredients of the same role can replace each other. */
             role: string;
             sources: components["schemas"]["FigureSource"][];
             strained?: components["schemas"]["StrainedView"] | null;
@@ -3883,7 +3883,7 @@ export interface components {
             water_percent: number;
         };
         /**
-         * @description What sort of instrument it is.
+         * @description The kind of instrument.
          * @enum {string}
          */
         InstrumentKind: "scale" | "thermometer" | "refractometer" | "ph_meter" | "acid_kit" | "clock";
@@ -3891,22 +3891,22 @@ export interface components {
         InstrumentList: {
             instruments: components["schemas"]["InstrumentView"][];
         };
-        /** @description An instrument, and what it read last. */
+        /** @description An instrument and its last reading. */
         InstrumentView: {
             condition: components["schemas"]["Condition"];
-            /** @description Its id among all bridges. */
+            /** @description Its id, the same in every batch. */
             id: string;
             kind: components["schemas"]["InstrumentKind"];
-            /** @description Whether it is one of the simulated stand-ins. */
+            /** @description Whether it is a simulated instrument. */
             practice: boolean;
-            /** @description Anything else that it says, such as a fault. */
+            /** @description Any other message, such as a fault. */
             says?: string | null;
-            /** @description Whether it has settled. */
+            /** @description Whether the reading has settled. */
             stable: boolean;
             unit: string;
             /**
              * Format: double
-             * @description Its reading; none if it can't be read.
+             * @description The reading; missing if there is none.
              */
             value?: number | null;
         };
@@ -3914,7 +3914,7 @@ export interface components {
         Item: {
             /** @description Its part of the shop. */
             aisle: components["schemas"]["Aisle"];
-            /** @description What to buy: "9 limes", "2 packs of 1 kg"; "there is enough". */
+            /** @description The amount to buy: "9 limes", "2 packs of 1 kg"; "there is enough". */
             buy: string;
             /** @description Whether it is counted in pieces. */
             by_piece: boolean;
@@ -3929,34 +3929,34 @@ export interface components {
              * @description How many pieces or packs to buy; 0 if there is enough.
              */
             count: number;
-            /** @description The drinks that it is for. */
+            /** @description The drinks that need it. */
             drinks: string[];
             /**
              * Format: double
              * @description The stock, in pieces or g.
              */
             have: number;
-            /** @description Its key for ticks and prices: an ingredient's id, or `lime/medium`. */
+            /** @description The key for ticks and prices: an ingredient's id, or `lime/medium`. */
             id: string;
-            /** @description What is left over, and what that is good for. */
+            /** @description The leftovers, with a use for them. */
             left_over?: string | null;
             /** @description Its name. */
             name: string;
-            /** @description What is needed: "258 ml of juice and 20 g of zest". */
+            /** @description The need: "258 ml of juice and 20 g of zest". */
             need: string;
             /**
              * Format: double
-             * @description What a pack holds, in pieces or g.
+             * @description The size of a pack, in pieces or g.
              */
             pack: number;
             /**
              * Format: double
-             * @description What a piece or pack costs.
+             * @description The price of a piece or pack.
              */
             price?: number | null;
             /**
              * Format: double
-             * @description About how much that weighs, g.
+             * @description Its approximate weight, g.
              */
             weight_g: number;
         };
@@ -3980,20 +3980,19 @@ export interface components {
             sweetness: number;
             /**
              * Format: double
-             * @description Its contents when filled, ml.
+             * @description The volume to fill in, ml.
              */
             volume_ml: number;
         };
         /**
          * @description How long a drink keeps in the refrigerator at 4 °C, on the careful side.
          *
-         *     It follows from what is in it and from what was done to it, never from what it is called: the days that its
-         *     composition allows, less those that it has used up while it was made. It is for refrigerator keeping, never
-         *     for the shelf. The figures are the careful end of the advice of food-safety authorities, each with its source
-         *     in `docs/model.md`.
+         *     The figure follows from the drink's contents and its making, never from its name: the days that the composition
+         *     allows, less the days used up while it was made. It is for the refrigerator only, never for the shelf. The figures
+         *     are the careful end of the advice of food-safety authorities, each with its source in `docs/model.md`.
          */
         Keeping: {
-            /** @description The family it is compared with. */
+            /** @description The kind of drink that it is compared with. */
             class: components["schemas"]["Class"];
             /**
              * Format: int32
@@ -4007,7 +4006,7 @@ export interface components {
             frozen_days: number;
             /**
              * Format: double
-             * @description The same to the hour. At 0 or below, discard it.
+             * @description The remaining time to the hour, in days. At 0 or below, discard it.
              */
             left: number;
             /** @description Reasons for this limit, the most important first. */
@@ -4020,24 +4019,24 @@ export interface components {
             /** @description The same in words: "keeps 3 days cold", "discard it". */
             words?: string;
         };
-        /** @description What one gram of something kept is made of. */
+        /** @description The composition of one gram of a kept mixture. */
         KeptMixture: {
-            /** @description What not everybody may have. */
+            /** @description Allergens and other contents that some people avoid. */
             allergens?: components["schemas"]["Allergen"][];
-            /** @description Used up; it is saved as long as a drink needs it. */
+            /** @description An empty bottle, saved as long as a drink needs it. */
             gone?: boolean;
             /** @description Its id in drinks: `kept_` and small letters, digits or `_`. */
             id: string;
             /** @description Its name. */
             name: string;
-            /** @description What is known of its making. */
+            /** @description The history of its making. */
             past?: components["schemas"]["KeptPast"];
             /** @description The composition of one gram. */
             per_gram: {
                 [key: string]: number;
             };
         };
-        /** @description What a kept mixture remembers of its making; shares are per gram. */
+        /** @description The history of a kept mixture; shares are for each gram. */
         KeptPast: {
             /**
              * @description Whether its acid is from tables or was measured.
@@ -4045,13 +4044,13 @@ export interface components {
              */
             acid_known?: boolean;
             /**
-             * @description What to be careful about with it.
+             * @description The cautions for its ingredients.
              * @default []
              */
             care?: components["schemas"]["Care"][];
             /**
              * Format: double
-             * @description The share of juice and fresh fruit among that.
+             * @description The share of juice and fresh fruit.
              * @default 0
              */
             juice?: number;
@@ -4068,24 +4067,24 @@ export interface components {
              */
             lethality?: number;
             /**
-             * @description What it was made of: ids of ingredients.
+             * @description The ids of the ingredients that it was made of.
              * @default []
              */
             made_of?: string[];
             /**
-             * @description Whether a drink of grains, nuts or coconut is in it.
+             * @description Whether it contains a plant milk: of grains, nuts or coconut.
              * @default false
              */
             plant_milk?: boolean;
             /**
              * Format: double
-             * @description The share that came in raw and was never heated enough.
+             * @description The share that was added raw and never heated enough.
              * @default 0
              */
             raw?: number;
             /**
              * Format: double
-             * @description The share that came in raw and was heated enough.
+             * @description The share that was added raw and heated enough.
              * @default 0
              */
             treated?: number;
@@ -4102,36 +4101,36 @@ export interface components {
              * @description How much, ml.
              */
             ml: number;
-            /** @description What is in it. */
+            /** @description The contents. */
             name: string;
         };
         /** @description All bottles. */
         KeptView: {
-            /** @description The one that has to be used first, first. */
+            /** @description The bottles, the first to use first. */
             bottles: components["schemas"]["BottleView"][];
-            /** @description How long drinks kept here, where that is shorter than usual. */
+            /** @description Drinks that kept for a shorter time here than usual. */
             learned: string[];
-            /** @description What to ask after for those that follow. */
+            /** @description The cursor for the next page. */
             next?: number | null;
         };
-        /** @description What was in a glass. */
+        /** @description The contents of a coded glass. */
         KeyLine: {
             /** @description Its text. */
             code: string;
-            /** @description Its contents: the glass's position in the row; of two drinks 0 or 1. */
+            /** @description The glass's position in the row; in a comparison 0 or 1. */
             glass: number;
-            /** @description What that is called. */
+            /** @description Its name. */
             name: string;
             /**
              * Format: int32
-             * @description The number of their tasting, from 0.
+             * @description The number of this taster's tasting, from 0.
              */
             nth: number;
-            /** @description Who gets it; everybody if left out. */
+            /** @description The taster who gets it; all tasters if left out. */
             taster?: string | null;
         };
         /**
-         * @description What sort of thing an ingredient is.
+         * @description The kind of an ingredient.
          * @enum {string}
          */
         Kind: "juice" | "fruit" | "vegetable" | "root" | "stem" | "herb" | "flower" | "spice" | "zest" | "peel" | "seed" | "grain" | "nut" | "sweetener" | "syrup" | "dairy" | "acid" | "salt" | "water" | "soda" | "ice" | "spirit" | "flavouring";
@@ -4156,7 +4155,7 @@ export interface components {
                 [key: string]: components["schemas"]["OwnFigures"];
             };
             /**
-             * @description Ingredients that the tables haven't got.
+             * @description Ingredients that aren't in the tables.
              * @default []
              */
             ingredients?: components["schemas"]["OwnIngredient"][];
@@ -4168,12 +4167,12 @@ export interface components {
                 [key: string]: components["schemas"]["Larder"];
             };
             /**
-             * @description What its batches said of single lots, in the order in which they were finished.
+             * @description The figures that batches gave for single lots, in the order in which they were finished.
              * @default []
              */
             lots?: components["schemas"]["Lot"][];
             /**
-             * @description What it measures with.
+             * @description The measuring tools.
              * @default {
              *       "cups": true,
              *       "jug_ml": 5,
@@ -4183,7 +4182,7 @@ export interface components {
              */
             measuring?: components["schemas"]["MeasuringSet"];
             /**
-             * @description What was made here and kept: an ingredient as long as there is some, or a drink needs it.
+             * @description The mixtures made and kept here; each is an ingredient as long as some is left, or a drink needs it.
              * @default []
              */
             mixtures?: components["schemas"]["KeptMixture"][];
@@ -4195,12 +4194,12 @@ export interface components {
                 [key: string]: components["schemas"]["OwnProduce"];
             };
             /**
-             * @description What fruit gave, in the order in which it was read.
+             * @description The measured yields of fruit, in the order in which they were entered.
              * @default []
              */
             readings?: components["schemas"]["Reading"][];
             /**
-             * @description The vessels and strainers that stand in it.
+             * @description The kitchen's vessels and strainers.
              * @default []
              */
             vessels?: components["schemas"]["OwnVessel"][];
@@ -4218,59 +4217,59 @@ export interface components {
             version: number;
         };
         /**
-         * @description What a label's picture code holds.
+         * @description The contents of a label's QR code.
          * @enum {string}
          */
         LabelCode: "bottle" | "drink";
-        /** @description What labels are printed on. */
+        /** @description The formats of label sheets. */
         LabelFormat: {
             /** @description How many are side by side on a page. */
             columns: number;
             /**
              * Format: double
-             * @description One label, mm.
+             * @description The size of a label, mm.
              */
             height: number;
-            /** @description Names it. */
+            /** @description The id. */
             id: string;
-            /** @description From the page's corner to the first label, mm: left and top. */
+            /** @description The margin before the first label, mm: left and top. */
             margin: number[];
             /** @description Its name. */
             name: string;
             /** @description The page, mm. */
             page: number[];
-            /** @description From one label to the next, mm: across and down. */
+            /** @description The distance from one label to the next, mm: across and down. */
             pitch: number[];
             /** @description How many rows a page has. */
             rows: number;
             /**
              * Format: double
-             * @description One label, mm.
+             * @description The size of a label, mm.
              */
             width: number;
         };
         /** @description A row of glasses, ready to be poured. */
         Ladder: {
             base?: components["schemas"]["Drink"] | null;
-            /** @description The glasses, from little to much. */
+            /** @description The glasses, from the least to the most. */
             glasses: components["schemas"]["Glass"][];
             /**
              * Format: double
              * @description The hands-on part.
              */
             hands_on_minutes: number;
-            /** @description What is the same in all, in words with figures: "0.52 to 0.52 % acid". */
+            /** @description The qualities that all glasses share, in words with figures: "0.52 to 0.52 % acid". */
             held: components["schemas"]["Held"][];
             /** @description The jugs, in the order in which they are filled. */
             jugs: components["schemas"]["Jug"][];
             /**
              * Format: double
-             * @description From the first step to the last glass, minutes.
+             * @description The time from the first step to the last glass, minutes.
              */
             minutes: number;
             /** @description Notes about it, in sentences. */
             notes: string[];
-            /** @description Everything it takes. */
+            /** @description The ingredients and amounts that the glasses need. */
             takes: components["schemas"]["Portioned"][];
         };
         /** @description An ingredient's stock, and how it is bought. */
@@ -4283,13 +4282,13 @@ export interface components {
             have?: number;
             /**
              * Format: double
-             * @description What a pack holds, g; for fruit in pieces. As usual if left out.
+             * @description The size of a pack, g, or pieces of fruit; the usual size if left out.
              * @default null
              */
             pack?: number | null;
             /**
              * Format: double
-             * @description What a pack costs.
+             * @description The price of a pack.
              * @default null
              */
             price?: number | null;
@@ -4298,13 +4297,13 @@ export interface components {
         Law: "straight" | {
             /**
              * Format: double
-             * @description In proportion up to four times the drink, then by this power; usually 0.85.
+             * @description In proportion up to four times the size, then by this power; usually 0.85.
              */
             spice: number;
         } | "per_vessel" | "per_glass" | "to_taste";
         /** @description The curve. */
         Lean: {
-            /** @description What health authorities name for a day, the stricter last. */
+            /** @description The daily limits that health authorities recommend, the stricter last. */
             a_day: components["schemas"]["ADay"][];
             /**
              * Format: double
@@ -4313,23 +4312,23 @@ export interface components {
             now_g: number;
             /**
              * Format: double
-             * @description How far the drink is now from what is liked.
+             * @description The distance of the present drink from the balance that is liked, in noticeable steps.
              */
             now_steps: number;
-            /** @description Points with less and less sugar. */
+            /** @description The drink with less and less sugar. */
             points: components["schemas"]["LeanPoint"][];
             /**
              * Format: double
-             * @description Sugar in a glass if it may be a little tarter: two noticeable steps, g.
+             * @description The sugar in a glass that is two noticeable steps tarter, g.
              */
             tarter_g?: number | null;
             /**
              * Format: double
-             * @description Sugar in a glass before anyone notices a difference, g.
+             * @description The sugar in a glass at which no difference is noticed yet, g.
              */
             unnoticed_g?: number | null;
         };
-        /** @description What is asked. */
+        /** @description The request. */
         LeanAsked: {
             /**
              * @description Ids of steps whose amounts stay as they are.
@@ -4346,11 +4345,11 @@ export interface components {
         };
         /** @description An amount that differs. */
         LeanChange: {
-            /** @description What it was; none where it is new. */
+            /** @description The earlier figure; missing for a new ingredient. */
             from?: string | null;
             /** @description The ingredient's name. */
             name: string;
-            /** @description What it is now. */
+            /** @description The new figure. */
             to: string;
         };
         /** @description A drink with less sugar. */
@@ -4359,11 +4358,11 @@ export interface components {
             changes: components["schemas"]["LeanChange"][];
             /** @description The drink, with amounts that kitchen tools can measure. */
             drink: components["schemas"]["Drink"];
-            /** @description Where it is. */
+            /** @description The place. */
             spot: components["schemas"]["Spot"];
             /**
              * Format: double
-             * @description How far it is from what is liked, in noticeable steps.
+             * @description The distance from the balance that is liked, in noticeable steps.
              */
             steps: number;
             /**
@@ -4371,38 +4370,38 @@ export interface components {
              * @description Sugar in a glass, g.
              */
             sugar_g: number;
-            /** @description How its sugar goes down. */
+            /** @description The way its sugar is reduced. */
             way: components["schemas"]["LeanWay"];
         };
         /**
-         * @description How the sugar goes down.
+         * @description The way that sugar is reduced.
          * @enum {string}
          */
         LeanWay: "tarter" | "thinner" | "sweetener";
-        /** @description A figure that would change. */
+        /** @description A change of one of your figures. */
         Learned: {
-            /** @description Which. */
+            /** @description The figure. */
             figure: components["schemas"]["Taught"];
             /**
              * Format: double
-             * @description What it is so far.
+             * @description The present figure.
              */
             from: number;
             /**
              * Format: double
-             * @description What it would be.
+             * @description The figure that it would become.
              */
             to: number;
         };
-        /** @description What is saved to your kitchen. */
+        /** @description The figure to save to your kitchen. */
         Learnt: {
-            /** @description What some pieces of fruit gave. */
+            /** @description The measured yield of some pieces of fruit. */
             reading: components["schemas"]["Reading"];
         } | {
-            /** @description How one lot of fruit turned out. */
+            /** @description The result of one lot of fruit. */
             lot: components["schemas"]["Lot"];
         };
-        /** @description What a measurement teaches. */
+        /** @description The figure that a measurement gives. */
         Lesson: {
             /** @description Whether a reading is very unlikely and should be checked. */
             doubtful: boolean;
@@ -4412,20 +4411,20 @@ export interface components {
              */
             expected_ml: number;
             /**
-             * @description The figures that explain it together: several where several things stay in the strainer, for a
-             *     volume alone can't tell which of them kept more.
+             * @description The figures that explain the measurement. If several ingredients stay in the strainer, they are changed
+             *     together.
              */
             learned: components["schemas"]["Learned"][];
             /** @description The result in sentences. */
             message: string;
         };
-        /** @description How well a glass was liked. */
+        /** @description The liking for a glass. */
         LikedGlass: {
             /** @description Its position in the row. */
             glass: number;
             /**
              * Format: int32
-             * @description How many gave one.
+             * @description How many marks were given.
              */
             many: number;
             /**
@@ -4434,7 +4433,7 @@ export interface components {
              */
             mean: number;
         };
-        /** @description Where it is likely to lie. */
+        /** @description The likely range on the map. */
         Likely: {
             acidity?: components["schemas"]["Range"] | null;
             /**
@@ -4442,45 +4441,45 @@ export interface components {
              * @description Alcohol, % vol.
              */
             alcohol?: number | null;
-            /** @description Its basis, in a sentence. */
+            /** @description The basis of the range, in a sentence. */
             rests_on: string;
             sweetness?: components["schemas"]["Range"] | null;
         };
-        /** @description A typed line that adds something. */
+        /** @description A typed line that adds an ingredient. */
         LineAsked: {
             /** @description "2 cups hibiscus". */
             text: string;
         };
-        /** @description What a line says. */
+        /** @description The reading of a line. */
         LineRead: {
-            /** @description Where nothing was found: what sounds like it. */
+            /** @description Ingredients with a similar name, if nothing was found. */
             alike: components["schemas"]["Offer"][];
             /** @description The ingredients, in the order of the line. */
             things: components["schemas"]["LineThing"][];
         };
-        /** @description A line of the recipe: what goes in, and what it brings. */
+        /** @description A line of the recipe: the ingredient and its contribution. */
         LineReport: {
             /**
              * Format: double
              * @description Its share of the drink's acid, 0 to 1.
              */
             acid_share: number;
-            /** @description The same in other words: "about 6 lemons", "258 ml". */
+            /** @description The amount in another measure: "about 6 lemons", "258 ml". */
             also?: string | null;
             /** @description The sources of the figures behind it. */
             evidence: components["schemas"]["Evidence"];
-            /** @description Whether the amount follows from what is in the vessel, and can't be typed here. */
+            /** @description Whether the amount is calculated from the vessel's contents, and can't be typed here. */
             follows: boolean;
             /**
              * Format: double
-             * @description What goes in, g.
+             * @description The amount added, g.
              */
             grams: number;
-            /** @description Whether it goes into each glass or bottle. */
+            /** @description Whether it is added to each glass or bottle. */
             in_each: boolean;
             /** @description The ingredient's id. */
             ingredient: string;
-            /** @description Whether the amount is a line to fill up to, and not what goes in. */
+            /** @description Whether the amount is a line to fill up to, not an amount to add. */
             is_fill_line: boolean;
             /** @description Its name. */
             name: string;
@@ -4493,7 +4492,7 @@ export interface components {
             sweetness_share: number;
             /** @description The amount as entered, in a cook's words. */
             text: string;
-            /** @description The vessel that it goes into. */
+            /** @description The vessel that it is added to. */
             vessel: string;
             /**
              * Format: double
@@ -4507,13 +4506,13 @@ export interface components {
         LineThing: {
             /** @description How much. */
             amount: components["schemas"]["Amount"];
-            /** @description What was assumed. */
+            /** @description The assumption. */
             assumed: string[];
-            /** @description How it is cut. */
+            /** @description The cut, if any. */
             cut: components["schemas"]["Cut"];
             /**
              * Format: double
-             * @description What that weighs, g.
+             * @description The weight, g.
              */
             grams: number;
             /** @description The ingredient's id. */
@@ -4524,44 +4523,44 @@ export interface components {
             said: boolean;
             /** @description Whether it is squeezed from fruit. */
             squeezed: boolean;
-            /** @description How warm it comes. */
+            /** @description Its temperature when it is added. */
             warmth: components["schemas"]["Warmth"];
         };
-        /** @description What is looked at, or tasted. */
+        /** @description A quality to look at or taste. */
         Look: {
-            /** @description How much a step gave, by a marked jug: the step's id. */
+            /** @description The volume after a step, by a marked jug, with the step's id. */
             gave: string;
         } | {
-            /** @description How much is in a vessel, by its marks: the vessel's id. */
+            /** @description The volume in a vessel, by its marks, with the vessel's id. */
             marks: string;
         } | {
             /** @description Its height in a vessel, measured with a ruler. */
             height: string;
         } | {
-            /** @description A sip of a vessel. */
+            /** @description A sip from a vessel. */
             sip: string;
         };
-        /** @description What one batch says of one figure. */
+        /** @description The value of a figure in one batch. */
         Lot: {
-            /** @description The id of the batch it comes from. */
+            /** @description The id of its batch. */
             batch: string;
             /**
              * Format: double
-             * @description How far lots differ: a standard deviation of the logarithm, 0.001 to 1.
+             * @description The spread between lots: a standard deviation of the logarithm, 0.001 to 1.
              */
             between: number;
             /** @description The day, as `2026-06-21`. */
             day?: string;
             /**
              * Format: double
-             * @description The ratio to the tables' figure, 0.2 to 5.
+             * @description The ratio to the table figure, 0.2 to 5.
              */
             factor: number;
-            /** @description Of what. */
+            /** @description The figure that it is about. */
             figure: components["schemas"]["LotFigure"];
             /**
              * Format: double
-             * @description How well that is known: a standard deviation of its logarithm, 0.001 to 3.
+             * @description The uncertainty: a standard deviation of its logarithm, 0.001 to 3.
              */
             sd: number;
         };
@@ -4573,7 +4572,7 @@ export interface components {
             /** @description Its sugar. */
             sugar: string;
         } | {
-            /** @description How fast it is drawn. */
+            /** @description The speed of extraction. */
             drawing: string;
         } | "hold" | "boil_off" | "cooling";
         /** @description The true value of one figure. */
@@ -4585,7 +4584,7 @@ export interface components {
             factor: number;
             /**
              * Format: double
-             * @description How far that alone moved the drink, in noticeable steps.
+             * @description The change that this alone made to the drink, in noticeable steps.
              */
             moves: number;
             /**
@@ -4595,14 +4594,14 @@ export interface components {
             usual_from: number;
             /**
              * Format: double
-             * @description To here.
+             * @description The upper end of the usual range.
              */
             usual_to: number;
             /** @description In words: "The acid of lemon juice". */
             what: string;
         };
         /**
-         * @description How fruit is left with sugar.
+         * @description The way that fruit is left with sugar.
          * @enum {string}
          */
         Maceration: "left" | "rubbed";
@@ -4613,9 +4612,9 @@ export interface components {
              * @description g in 100 g.
              */
             acidity: number;
-            /** @description Its band; none without acid. */
+            /** @description The band that it is in; missing without acid. */
             band?: string | null;
-            /** @description How strong it is. */
+            /** @description The strength of its taste. */
             strength: components["schemas"]["Strength"];
             /**
              * Format: double
@@ -4624,12 +4623,12 @@ export interface components {
             sweetness: number;
             /**
              * Format: double
-             * @description For a syrup: parts of water to one part by volume at which it is shown.
+             * @description For a syrup: the parts of water to one part by volume at which the map shows it.
              */
             thinned_with?: number | null;
         };
         /**
-         * @description A sign beside a name.
+         * @description A mark beside a name.
          * @enum {string}
          */
         Mark: "drop" | "leaf" | "sun" | "key" | "bell" | "star" | "moon" | "boat";
@@ -4637,10 +4636,10 @@ export interface components {
         MatchAbout: {
             /** @description The taster's own drink, as it was at first. */
             drink: components["schemas"]["Drink"];
-            /** @description Where the other one is likely to lie by now. */
+            /** @description The likely range of the other drink so far. */
             likely: components["schemas"]["Likely"];
             reference: components["schemas"]["Reference"];
-            /** @description The rounds, each with where the other one is then likely to lie. */
+            /** @description The rounds, each with the likely range of the other drink after it. */
             rounds: components["schemas"]["RoundView"][];
         };
         /** @description A drink to match. */
@@ -4649,11 +4648,11 @@ export interface components {
             reference: components["schemas"]["Reference"];
         };
         /**
-         * @description What a vessel is made of.
+         * @description The material of a vessel.
          * @enum {string}
          */
         Material: "steel" | "enamel" | "glass" | "ceramic" | "plastic" | "aluminium" | "copper" | "brass" | "cast_iron";
-        /** @description What there is to make drinks with. */
+        /** @description The kitchen's means for a plan. */
         Means: {
             /**
              * Format: int32
@@ -4669,7 +4668,7 @@ export interface components {
             refrigerator_l?: number;
             /**
              * Format: int32
-             * @description Rings of the stove.
+             * @description The number of burners.
              * @default 4
              */
             rings?: number;
@@ -4685,12 +4684,12 @@ export interface components {
             /** @enum {string} */
             of: "cup";
         });
-        /** @description A drink, one of its steps, and the volume that was measured after it. */
+        /** @description A drink, one of its steps, and the measured volume after it. */
         MeasuredStep: {
             drink: components["schemas"]["Drink"];
             /** @description The step's id. */
             step: string;
-            /** @description What was measured. */
+            /** @description The measured quantity. */
             volume: components["schemas"]["Amount"];
         };
         /** @description The kitchen's measuring tools. */
@@ -4702,13 +4701,13 @@ export interface components {
             cups?: boolean;
             /**
              * Format: double
-             * @description The finest mark of its jug, ml; none without one.
+             * @description The finest mark on its jug, ml; missing without one.
              * @default 5
              */
             jug_ml?: number | null;
             /**
              * Format: double
-             * @description The finest step of its scale, g; none without a scale.
+             * @description The finest step of its scale, g; missing without a scale.
              * @default 1
              */
             scale_g?: number | null;
@@ -4725,12 +4724,12 @@ export interface components {
         Method: "triangle" | "pairs" | "duo_trio";
         /** @description A sentence of the method. */
         MethodLine: {
-            /** @description What is done. */
+            /** @description The action. */
             sentence: string;
             /** @description The ids of its steps. */
             steps: string[];
         };
-        /** @description A glass to mix. */
+        /** @description A glass to mix from the jugs. */
         Mixed: {
             /** @description The glass. */
             glass: components["schemas"]["Glass"];
@@ -4751,7 +4750,7 @@ export interface components {
             ice_g: number;
             /**
              * Format: double
-             * @description Minutes after it was poured.
+             * @description The time since it was poured, minutes.
              */
             minutes: number;
             /**
@@ -4766,38 +4765,38 @@ export interface components {
             temperature_c: number;
             /**
              * Format: double
-             * @description Water that ice has brought, in % of what is in the glass.
+             * @description The share of melted ice in the glass, %.
              */
             watered_percent: number;
         };
         /** @description An entry in a bottle's log. */
         Move: "opened" | {
-            /** @description Some was poured; that opens it. */
+            /** @description Part of the bottle was poured; that opens it. */
             poured: {
                 /**
                  * Format: double
                  * @description How much, ml.
                  */
                 ml: number;
-                /** @description What for. */
+                /** @description The purpose. */
                 what_for?: string;
             };
         } | {
-            /** @description It was moved. */
+            /** @description The bottle was moved. */
             moved: {
-                /** @description Where. */
+                /** @description The place. */
                 to: components["schemas"]["Place"];
             };
         } | "emptied" | {
             /** @description The rest was discarded. */
             tipped: {
-                /** @description Why. */
+                /** @description The reason. */
                 why: components["schemas"]["Away"];
             };
         } | {
             /** @description Undo an earlier entry: its position in the list, from 0. */
             taken_back: {
-                /** @description Which. */
+                /** @description The id of the entry. */
                 of: number;
             };
         };
@@ -4808,24 +4807,24 @@ export interface components {
              * @description The ratio.
              */
             factor: number;
-            /** @description What it was. */
+            /** @description The earlier amount. */
             from: string;
             /** @description The ingredient's name. */
             name: string;
             /** @description The step's id. */
             step: string;
-            /** @description What it is now, as a cook would measure it. */
+            /** @description The new amount, in kitchen measures. */
             to: string;
         };
-        /** @description What differs from glass to glass. */
+        /** @description The quality that differs from glass to glass. */
         Moves: "sugar" | "acid" | "strength" | "steep" | "spirit" | {
-            /** @description Which sweetener, at the same sweetness and acidity. Ids of ingredients. */
+            /** @description The sweetener, at the same sweetness and acidity. Ids of ingredients. */
             sweetener: string[];
         } | {
-            /** @description Which sour thing, at the same sweetness and acidity. Ids of ingredients. */
+            /** @description The sour ingredient, at the same sweetness and acidity. Ids of ingredients. */
             souring: string[];
         };
-        /** @description A size that is wanted, with what it is called. */
+        /** @description A wanted size and its name. */
         NamedSize: {
             /** @description "1 glass", "pitcher", "party". */
             name: string;
@@ -4836,31 +4835,31 @@ export interface components {
         NewBottle: {
             /**
              * Format: double
-             * @description What it holds, ml; a little more than is in it if left out.
+             * @description The size of the bottle, ml; a little more than its contents if left out.
              */
             holds_ml?: number | null;
             /**
              * Format: double
-             * @description Its contents, ml.
+             * @description The volume in the bottle, ml.
              */
             ml: number;
             place?: components["schemas"]["Place"];
             vessel?: components["schemas"]["VesselKind"];
         };
-        /** @description What can be done next. */
+        /** @description The steps that make sense next. */
         NextSteps: {
-            /** @description Steps on the vessel that was asked about. */
+            /** @description The steps for this vessel. */
             steps: components["schemas"]["Beginning"][];
-            /** @description One more vessel of each kind, by the name that it would have. */
+            /** @description The next vessel of each kind, with its name. */
             vessels: components["schemas"]["Vessel"][];
         };
         /** @description The glass that comes next. */
         NextView: {
-            /** @description How it is mixed. */
+            /** @description The amounts from each jug. */
             mixed: components["schemas"]["Mixed"];
             /**
              * Format: int32
-             * @description How many more would settle it, including this one; 0 if it is settled.
+             * @description How many more glasses would settle it, this one included; 0 if it is settled.
              */
             more: number;
         };
@@ -4873,15 +4872,15 @@ export interface components {
         };
         /** @description A notice about a step. */
         Notice: {
-            /** @description What sort of thing happened. */
+            /** @description The kind of notice. */
             kind: components["schemas"]["NoticeKind"];
             /** @description A sentence or two: what happens and what would help. */
             message: string;
-            /** @description How much it matters. */
+            /** @description The importance. */
             severity: components["schemas"]["Severity"];
         };
         /**
-         * @description What sort of thing happened.
+         * @description The kind of notice.
          * @enum {string}
          */
         NoticeKind: "undissolved" | "slow_to_dissolve" | "will_crystallise" | "over_brim" | "top_up_exceeded" | "unknown_measure" | "nothing_there" | "falls_short" | "all_absorbed" | "boils_first" | "boils_dry" | "stays_warmer" | "hot_in_blender" | "juice_into_hot" | "zest_into_boiling" | "bitter" | "acid_in_metal" | "too_full_for_that" | "more_than_a_house_holds" | "boiled_down_already" | "too_thick" | "loses_fizz" | "ice_melts_away" | "curdles" | "still_frozen" | "stays_soft" | "left_warm" | "needs_time";
@@ -4889,47 +4888,47 @@ export interface components {
         NoticedParts: {
             /**
              * Format: double
-             * @description Of acidity.
+             * @description The noticeable difference in acidity, as a share.
              * @default null
              */
             acidity?: number | null;
             /**
              * Format: double
-             * @description Of sweetness, as a share: 0.1 is a tenth.
+             * @description The noticeable difference in sweetness, as a share: 0.1 is a tenth.
              * @default null
              */
             sweetness?: number | null;
         };
-        /** @description A difference that is just noticed, and how surely it is known. */
+        /** @description The smallest noticeable difference, with its likely range. */
         Notices: {
             /**
              * Format: double
-             * @description At most.
+             * @description The upper end, 8 times out of 10.
              */
             high: number;
             /**
              * Format: double
-             * @description At least this, 8 times out of 10.
+             * @description The lower end of the likely range, 8 times out of 10.
              */
             low: number;
             /**
              * Format: double
-             * @description As a share: 0.08 is 8 %.
+             * @description The difference as a share: 0.08 is 8 %.
              */
             part: number;
         };
-        /** @description What a taster avoids. */
+        /** @description An ingredient that a taster avoids. */
         Objection: {
-            /** @description What they don't take. */
+            /** @description The ingredients that they avoid. */
             avoids: components["schemas"]["Avoid"];
-            /** @description What it brings. */
+            /** @description The name of the ingredient. */
             name: string;
-            /** @description The id of the step that brings it. */
+            /** @description The id of the step that adds it. */
             step: string;
         };
-        /** @description The plan that a batch is made for. */
+        /** @description The plan that a batch belongs to. */
         OfPlan: {
-            /** @description The drink's entry in it. */
+            /** @description The drink's entry in the plan. */
             entry: string;
             /** @description The plan's id. */
             id: string;
@@ -4945,7 +4944,7 @@ export interface components {
         };
         /** @description A drink that can be made. */
         OfferedDrink: {
-            /** @description What was changed from the drink that it comes from, in words. */
+            /** @description The changes from the original drink, in words. */
             changes: string[];
             /** @description Its colour, `#rrggbb`. */
             colour: string;
@@ -4965,32 +4964,32 @@ export interface components {
             in_time: boolean;
             /** @description How long it keeps, in words. */
             keeps?: string | null;
-            /** @description What prevents it in this kitchen, in words: a vessel that is missing or too small. */
+            /** @description The obstacle in this kitchen, in words: a vessel that is missing or too small. */
             lacks: string[];
             /** @description Its place on the map. */
             map: components["schemas"]["BalanceMap"];
             /**
              * Format: double
-             * @description From now until it is ready, minutes: with one cook and this kitchen's vessels.
+             * @description The time from now until it is ready, minutes, with one cook and this kitchen's vessels.
              */
             minutes: number;
-            /** @description What has to be bought, in words. */
+            /** @description The ingredients to buy, in words. */
             missing: string[];
             /**
              * Format: double
-             * @description How far it is from the wanted balance, in noticeable steps.
+             * @description The distance from the wanted balance, in noticeable steps.
              */
             off: number;
             /**
              * Format: int32
-             * @description In how many rounds it is made, 1 if all at once.
+             * @description The number of rounds, 1 if all at once.
              */
             rounds: number;
-            /** @description From which drink. */
+            /** @description The id of the drink or starting point that it comes from. */
             source: string;
-            /** @description That drink's name. */
+            /** @description The name of that drink. */
             source_name: string;
-            /** @description What of what is there it uses: "all 8 limes", "350 g of 1 kg white sugar". */
+            /** @description The stock that it uses: "all 8 limes", "350 g of 1 kg white sugar". */
             uses: components["schemas"]["UsedThing"][];
             /**
              * Format: double
@@ -4998,7 +4997,7 @@ export interface components {
              */
             volume_ml: number;
         };
-        /** @description A bottle, and how to use it. */
+        /** @description A bottle, with its uses. */
         OpenBottle: components["schemas"]["BottleView"] & {
             uses: components["schemas"]["Use"][];
         };
@@ -5018,25 +5017,25 @@ export interface components {
             density?: number | null;
             /**
              * Format: double
-             * @description Minutes at 95 °C until 63 % is extracted.
+             * @description The time at 95 °C until 63 % is extracted, minutes.
              * @default null
              */
             drawing_minutes?: number | null;
             /**
              * Format: double
-             * @description Liquid kept when drained, g for each gram put in.
+             * @description The liquid held when drained, g for each gram added.
              * @default null
              */
             keeps?: number | null;
             /**
              * Format: double
-             * @description Liquid that the pulp of a gram keeps when it was blended and is drained, g.
+             * @description The liquid that the blended pulp of a gram holds when drained, g.
              * @default null
              */
             keeps_blended?: number | null;
             /**
              * Format: double
-             * @description The same for cooked or frozen pieces, if measured separately.
+             * @description The liquid that cooked or frozen pieces hold, g for each gram, if measured separately.
              * @default null
              */
             keeps_cooked?: number | null;
@@ -5057,7 +5056,7 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description By how much it is too small, ml; 0 if it fits.
+             * @description The missing capacity, ml; 0 if it fits.
              */
             short_ml: number;
         };
@@ -5078,18 +5077,18 @@ export interface components {
              * @description Grams in a millilitre as it fills a cup; as its composition says if left out.
              */
             density?: number | null;
-            /** @description How it arrives in a vessel. */
+            /** @description The form in which it is added. */
             form: components["schemas"]["Form"];
             /** @description Its id in drinks: `own_` and small letters, digits or `_`. */
             id: string;
             /**
              * Format: double
-             * @description What doesn't dissolve, g in 100 g.
+             * @description Insoluble solids, g in 100 g.
              */
             insoluble?: number;
-            /** @description Deleted, but kept as long as a drink needs it. */
+            /** @description A deleted ingredient that a drink still needs. */
             kept_for_drinks?: boolean;
-            /** @description What sort of thing it is. */
+            /** @description The kind. */
             kind: components["schemas"]["Kind"];
             /** @description Its name. */
             name: string;
@@ -5122,19 +5121,19 @@ export interface components {
         };
         /** @description A vessel or strainer of the kitchen. */
         OwnVessel: {
-            /** @description What it holds to the brim. */
+            /** @description The capacity to the brim. */
             capacity: components["schemas"]["Amount"];
             /**
              * Format: int32
-             * @description How many there are.
+             * @description The number of glasses.
              */
             count?: number;
             /**
              * Format: double
-             * @description Inside diameter; that of a usual one if left out.
+             * @description Inside diameter; a usual one if left out.
              */
             diameter_mm?: number | null;
-            /** @description What sort of vessel it is. */
+            /** @description The kind of vessel. */
             kind: components["schemas"]["VesselKind"];
             material?: components["schemas"]["Material"] | null;
             /** @description Its name: "big enamel pot". */
@@ -5149,35 +5148,35 @@ export interface components {
              */
             hydrogen_carbonate?: number;
         };
-        /** @description A recipe as it was read. */
+        /** @description The reading of a recipe. */
         Pasted: {
-            /** @description What doesn't agree. */
+            /** @description The contradiction. */
             differs: components["schemas"]["Differs"][];
             /** @description The message for a text that doesn't look like a recipe. */
             doubt?: string | null;
             /** @description The drink, ready to save. */
             drink: components["schemas"]["Drink"];
-            /** @description What was guessed of single steps. */
+            /** @description The guesses about single steps. */
             guesses: components["schemas"]["StepGuess"][];
             /** @description Its lines. */
             lines: components["schemas"]["PastedLine"][];
-            /** @description What goes in. */
+            /** @description The ingredients. */
             things: components["schemas"]["Thing"][];
         };
         /** @description A line of the text. */
         PastedLine: {
-            /** @description What was read from it, in short: what goes in, or what is done. */
+            /** @description The reading of the line, in short: an ingredient or a step. */
             read: string[];
             /** @description Its parts in order; together they are the line. */
             runs: components["schemas"]["Run"][];
         };
-        /** @description A recipe as it was read, and the drink it makes. */
+        /** @description The reading of a recipe, with its drink. */
         PastedView: components["schemas"]["Pasted"] & {
             /** @description Whether there was more text than we read. */
             cut: boolean;
             /** @description The finished drink. */
             report: components["schemas"]["DrinkReport"];
-            /** @description The text that was read: the recipe's, if it came from a page. */
+            /** @description The text that was read: for a web page, the recipe's part. */
             text: string;
         };
         /** @description A connected phone. */
@@ -5189,9 +5188,9 @@ export interface components {
             let_in_at: string;
             name: string;
         };
-        /** @description Pieces in a vessel. */
+        /** @description Solid pieces in a vessel. */
         PieceReport: {
-            /** @description A colour for it, `#rrggbb`. */
+            /** @description A colour for the pieces, `#rrggbb`. */
             colour: string;
             /**
              * Format: double
@@ -5208,7 +5207,7 @@ export interface components {
             /** @description The ingredient's name. */
             name: string;
         };
-        /** @description A pitcher: one of the drink's vessels, or one that the application has never seen. */
+        /** @description A pitcher: one of the drink's vessels, or an unknown one. */
         Pitcher: {
             /** @description A vessel's state after a step. */
             traced: {
@@ -5220,7 +5219,7 @@ export interface components {
                 vessel: string;
             };
         } | {
-            /** @description As it was read or guessed. */
+            /** @description A pitcher whose measurements were entered, guessed or left open. */
             read: {
                 /**
                  * Format: double
@@ -5232,14 +5231,14 @@ export interface components {
                  * @description °Brix by a refractometer.
                  */
                 brix?: number | null;
-                /** @description What the pitcher holds. */
+                /** @description The capacity of the pitcher. */
                 capacity: components["schemas"]["Amount"];
                 /**
                  * Format: double
                  * @description pH, if acidity isn't known.
                  */
                 ph?: number | null;
-                /** @description What there is: "1.5 l". */
+                /** @description The volume: "1.5 l". */
                 volume: components["schemas"]["Amount"];
             };
         };
@@ -5248,7 +5247,7 @@ export interface components {
             drink: components["schemas"]["Drink"];
             shares: components["schemas"]["Share"][];
         };
-        /** @description A drink for all. */
+        /** @description A drink for one pitcher for all. */
         PitcherWanted: {
             drink: components["schemas"]["Drink"];
         };
@@ -5258,14 +5257,14 @@ export interface components {
             guests: components["schemas"]["GuestView"][];
             shares: components["schemas"]["Share"][];
         };
-        /** @description A drink for some. */
+        /** @description A drink and the people it is for. */
         PitchersWanted: {
             drink: components["schemas"]["Drink"];
-            /** @description The ids of those who drink it. */
+            /** @description The ids of the tasters who drink it. */
             tasters: string[];
         };
         /**
-         * @description Where it is kept.
+         * @description The place where it is kept.
          * @enum {string}
          */
         Place: "refrigerator" | "freezer" | "cupboard";
@@ -5280,54 +5279,50 @@ export interface components {
             blocks: components["schemas"]["Block"][];
             /**
              * Format: double
-             * @description No plan begins later than this, minutes: the longest chain of each drink for itself, and the
-             *     hands-on work of all by all hands.
+             * @description The latest possible start, minutes: by the longest chain of steps in a drink, and the hands-on work of all
+             *     cooks.
              */
             bound: number;
             /** @description The times when nobody is free. */
             closed: components["schemas"]["Closed"][];
-            /** @description What each cook does, in order of time. */
+            /** @description The work of each cook, in order of time. */
             cooks: components["schemas"]["Busy"][][];
             /**
              * Format: double
              * @description When the last thing is done, minutes.
              */
             ends: number;
-            /**
-             * @description Stretches of half an hour or more between begin and end, outside closed hours, in which nobody is
-             *     needed.
-             */
+            /** @description Breaks of half an hour or more during the plan, outside closed hours, in which no work is needed. */
             free: components["schemas"]["Stretch"][];
-            /** @description In how many rounds each drink is made, in the order of the drinks. */
+            /** @description The number of rounds for each drink, in the order of the drinks. */
             goes: number[];
-            /** @description What would help, the most first. */
+            /** @description The changes that would help, the most effective first. */
             helps: components["schemas"]["Help"][];
             /**
              * Format: double
-             * @description By how much later it has to be served if you start now or, once something was started, if you go on now,
-             *     minutes; none if there is time.
+             * @description The delay of serving if you start now or, in a plan in progress, go on now, minutes; missing if there is time.
              */
             later_by?: number | null;
-            /** @description What can be made ahead. */
+            /** @description The parts that can be made ahead. */
             parts: components["schemas"]["AheadPart"][];
             /** @description When each drink is ready, minutes, in the order of the drinks. */
             ready: number[];
             /**
              * Format: double
-             * @description The most in the refrigerator at once, litres.
+             * @description The largest volume in the refrigerator at once, litres.
              */
             refrigerator_l: number;
             /** @description The unattended time in between. */
             rests: components["schemas"]["Rest"][];
-            /** @description What is on each burner. */
+            /** @description The use of each burner. */
             rings: components["schemas"]["Busy"][][];
-            /** @description Every task, in order of time. */
+            /** @description All tasks, in order of time. */
             tasks: components["schemas"]["PlannedTask"][];
-            /** @description What doesn't fit. */
+            /** @description The conflicts and gaps. */
             troubles: components["schemas"]["Trouble"][];
-            /** @description Whether something of it was started. */
+            /** @description Whether a batch of it was started. */
             under_way: boolean;
-            /** @description The kitchen's vessels that are used, and by what. */
+            /** @description The use of the kitchen's vessels. */
             vessels: components["schemas"]["VesselUse"][];
             /**
              * Format: double
@@ -5354,13 +5349,13 @@ export interface components {
         };
         /** @description A change to the plan that would help. */
         PlanChange: "cook" | "ring" | {
-            /** @description A cooling step in cold water: the task. */
+            /** @description A cooling step is done in cold water: the id of its task. */
             water_bath: string;
         } | {
-            /** @description Another vessel like one that several drinks want: its name. It has to be borrowed, not ticked. */
+            /** @description The name of another vessel like one that several drinks need. It has to be borrowed, not ticked. */
             vessel: string;
         } | {
-            /** @description A part on the evening before: the entry, and the step that ends it. */
+            /** @description A part is made the evening before: the entry, and its last step. */
             ahead: string;
         };
         /** @description A plan in the list. */
@@ -5378,23 +5373,23 @@ export interface components {
             /** @description The same as a moment, RFC 3339. */
             serving_at: string;
         };
-        /** @description A drink in a line of the list. */
+        /** @description A drink in the list of plans. */
         PlanEntryDrink: {
-            /** @description Its colour in the glass; none if the drink was deleted. */
+            /** @description Its colour in the glass; missing if the drink was deleted. */
             colour?: string | null;
             name: string;
         };
-        /** @description What should be ready when, and with which kitchen. */
+        /** @description The drinks, their serving time and the kitchen's means. */
         PlanFile: {
-            /** @description Tasks that come after others. */
+            /** @description The tasks that come after others. */
             after?: components["schemas"]["After"][];
-            /** @description Parts that are made the evening before: the entry and the step that ends each, `b/s9`. */
+            /** @description The parts to make the evening before: the entry and the last step of each, `b/s9`. */
             ahead?: string[];
             /** @description The drinks. */
             drinks?: components["schemas"]["PlannedDrink"][];
-            /** @description The ids of the tasters who are invited; everybody who is known if left out. */
+            /** @description The ids of the invited tasters; all tasters if left out. */
             guests?: string[];
-            /** @description Tasks that are held to a time. */
+            /** @description The tasks that are pinned to a time. */
             holds?: components["schemas"]["HeldTask"][];
             /** @description Cooks, burners and room in the refrigerator. */
             means?: components["schemas"]["Means"];
@@ -5412,7 +5407,7 @@ export interface components {
         PlanView: {
             /** @description When it was last changed, RFC 3339. */
             changed_at: string;
-            /** @description Names it for ever. */
+            /** @description The permanent id. */
             id: string;
             plan: components["schemas"]["PlanFile"];
             /**
@@ -5432,7 +5427,7 @@ export interface components {
             /** @description When it is served, if not with the others. */
             serving?: string | null;
             size?: components["schemas"]["Size"] | null;
-            /** @description The ids of cooling steps that are done in cold water, whatever the drink says. */
+            /** @description The ids of cooling steps to do in cold water, whatever the drink says. */
             water_bath?: string[];
         };
         /** @description A step of a drink at its time. */
@@ -5448,7 +5443,7 @@ export interface components {
             from: number;
             /**
              * Format: int32
-             * @description Which round; the number after the last means once for all rounds.
+             * @description The round; the number after the last means once for all rounds.
              */
             go: number;
             /**
@@ -5458,31 +5453,31 @@ export interface components {
             hands_from: number;
             /**
              * Format: double
-             * @description Until when, minutes.
+             * @description The time when hands are free again, minutes.
              */
             hands_to: number;
-            /** @description Whether it is held to its time. */
+            /** @description Whether it is pinned to its time. */
             held: boolean;
-            /** @description Its id: the entry, the round, the step. */
+            /** @description The id, made of the entry, the round and the step. */
             id: string;
             /** @description In a word or two. */
             label: string;
             /**
              * Format: double
-             * @description Until when what it leaves may stand, minutes; none where nothing is lost.
+             * @description The latest time for the next step, minutes; missing if its result keeps.
              */
             may_stand_until?: number | null;
             /**
              * Format: double
-             * @description By how much later than planned it starts, minutes, because something took longer; below 0 earlier, because what
-             *     comes before it was done sooner and can't stand for so long.
+             * @description The delay against the plan, minutes, because an earlier step took longer; below 0 if it has to be earlier,
+             *     because an earlier step was done sooner and its result doesn't keep.
              */
             moved?: number | null;
-            /** @description On which burner. */
+            /** @description The burner. */
             ring?: number | null;
             /** @description In a sentence. */
             sentence: string;
-            /** @description How far it has come. */
+            /** @description The progress of the task. */
             state: components["schemas"]["TaskState"];
             /** @description The step's id. */
             step: string;
@@ -5491,32 +5486,32 @@ export interface components {
              * @description When it is done, minutes.
              */
             to: number;
-            /** @description The drink's vessels that it works on. */
+            /** @description The drink's vessels that the task uses. */
             vessels: string[];
-            /** @description Why no longer. */
+            /** @description The reason for the limit. */
             why?: string | null;
         };
-        /** @description The plans, or what was found among them. */
+        /** @description The list of plans, or the ones found. */
         Plans: {
-            /** @description What to ask after for those that follow. */
+            /** @description The cursor for the next page. */
             next?: number | null;
-            /** @description Those of this page, last changed first. */
+            /** @description The plans of this page, last changed first. */
             plans: components["schemas"]["PlanEntry"][];
-            /** @description How many there are in all. */
+            /** @description The total number. */
             total: number;
         };
         /** @description How much is poured. */
         Portion: "all" | {
             /**
              * Format: double
-             * @description A part of it, 0 to 1.
+             * @description A share of the contents, 0 to 1.
              */
             share: number;
         } | {
             /** @description A volume. */
             volume: components["schemas"]["Amount"];
         };
-        /** @description So much of something. */
+        /** @description An amount of an ingredient. */
         Portioned: {
             /** @description How much, in kitchen measures. */
             amount: components["schemas"]["Amount"];
@@ -5541,21 +5536,21 @@ export interface components {
             jug: number;
         };
         /**
-         * @description What is done to an ingredient before it is used.
+         * @description The preparation of an ingredient.
          * @enum {string}
          */
         Preparation: "wash" | "soak" | "inspect" | "peel" | "chop" | "crush";
         /**
-         * @description What happens to the solids in a strainer.
+         * @description The treatment of the solids in a strainer.
          * @enum {string}
          */
         Press: "drained" | "pressed" | "wrung";
-        /** @description What went wrong, as RFC 9457 has it. */
+        /** @description A problem, in the format of RFC 9457. */
         Problem: {
             current?: components["schemas"]["DrinkView"] | null;
-            /** @description What happened and what to do, in a sentence or two. */
+            /** @description The error and what to do, in a sentence or two. */
             detail: string;
-            /** @description What is wrong with which field. */
+            /** @description The errors, each with its field. */
             errors?: components["schemas"]["FieldError"][];
             /**
              * Format: int32
@@ -5564,12 +5559,12 @@ export interface components {
             status: number;
             /** @description The kind of problem in words. */
             title: string;
-            /** @description Names the kind of problem. */
+            /** @description The kind of problem, as a URI. */
             type: string;
         };
         /** @description Produce bought by the piece. */
         ProduceView: {
-            /** @description Names of the ingredients that come from it. */
+            /** @description The ingredients that it gives. */
             gives: string[];
             id: string;
             name: string;
@@ -5594,12 +5589,12 @@ export interface components {
             alcohol_percent: number;
             /**
              * Format: double
-             * @description Smell, in own units in a litre: 20 is clear, 80 strong. Estimate.
+             * @description Smell, in our own units for each litre: 20 is clear, 80 strong. Estimate.
              */
             aroma_per_l: number;
             /**
              * Format: double
-             * @description Bitterness, in own units in a litre: 1 is just noticed. Estimate.
+             * @description Bitterness, in our own units for each litre: 1 is just noticeable. Estimate.
              */
             bitterness_per_l: number;
             /**
@@ -5631,7 +5626,7 @@ export interface components {
             glass_ice_g: number;
             /**
              * Format: double
-             * @description What one glass holds, ml.
+             * @description The volume of a glass, ml.
              */
             glass_ml: number;
             /**
@@ -5646,17 +5641,17 @@ export interface components {
             glasses: number;
             /**
              * Format: double
-             * @description pH, good to 0.1; none without water.
+             * @description pH, within 0.1; missing without water.
              */
             ph?: number | null;
             /**
              * Format: double
-             * @description Heat of ginger and pepper, in own units in a litre: 5 is just noticed. Estimate.
+             * @description Heat of ginger and pepper, in our own units for each litre: 5 is just noticeable. Estimate.
              */
             pungency_per_l: number;
             /**
              * Format: double
-             * @description Sweetness over acidity; none without acid.
+             * @description Sweetness divided by acidity; missing without acid.
              */
             ratio?: number | null;
             /**
@@ -5688,7 +5683,7 @@ export interface components {
             temperature_c: number;
             /**
              * Format: double
-             * @description All that is served, ml.
+             * @description The total volume served, ml.
              */
             volume_ml: number;
         };
@@ -5707,15 +5702,15 @@ export interface components {
         } | {
             /**
              * Format: double
-             * @description Both measured in the same cup.
+             * @description A ratio of two ingredients measured in the same cup.
              */
             by_volume: number;
         };
-        /** @description What can be found with the people present. */
+        /** @description The difference that a number of tasters can find. */
         Prospect: {
             /**
              * Format: int64
-             * @description How many right answers would show a difference; none if no number would.
+             * @description How many right answers would show a difference; missing if no number would.
              */
             fewest_right?: number | null;
             /**
@@ -5727,18 +5722,18 @@ export interface components {
             takes: components["schemas"]["Takes"][];
             /**
              * Format: int64
-             * @description Tastings that there will be.
+             * @description The planned number of tastings.
              */
             tastings: number;
             /** @description In words. */
             words: string;
         };
-        /** @description What was put back. */
+        /** @description The restored entries. */
         PutBackView: {
             /** @description The file in the data folder that holds the previous data. */
             aside: string;
         };
-        /** @description Something that a batch was corrected with. */
+        /** @description A correction that was made to a batch. */
         PutRight: {
             /** @description Its amount. */
             amount: components["schemas"]["Amount"];
@@ -5746,12 +5741,12 @@ export interface components {
             ingredient: string;
         };
         /**
-         * @description What a taster is tested on.
+         * @description The taste quality of a test.
          * @enum {string}
          */
         Quality: "sweetness" | "acidity";
         /**
-         * @description What is measured of what a vessel holds.
+         * @description A measured quantity of a vessel's contents.
          * @enum {string}
          */
         Quantity: "volume" | "weight" | "brix" | "ph" | "acidity" | "temperature" | "height";
@@ -5759,12 +5754,12 @@ export interface components {
         Range: {
             /**
              * Format: double
-             * @description 1 in 10 is higher.
+             * @description The upper end: 1 in 10 is higher.
              */
             high: number;
             /**
              * Format: double
-             * @description 1 in 10 is lower.
+             * @description The lower end: 1 in 10 is lower.
              */
             low: number;
             /**
@@ -5773,21 +5768,21 @@ export interface components {
              */
             middle: number;
         };
-        /** @description What came in. */
+        /** @description The number of entries that were imported. */
         ReadTableView: {
             /** @description How many rows are new. */
             added: number;
             /** @description How many were there already. */
             known: number;
         };
-        /** @description What some pieces of fruit gave. */
+        /** @description The measured yield of some pieces of fruit. */
         Reading: {
             /**
              * Format: double
              * @description Its titratable acidity, g in 100 g.
              */
             acidity?: number | null;
-            /** @description The batch that it was read in, if it was one: its id. */
+            /** @description The id of the batch in which it was read, if any. */
             batch?: string | null;
             /**
              * Format: double
@@ -5813,48 +5808,48 @@ export interface components {
         ReadingReport: {
             /**
              * Format: double
-             * @description What had been expected.
+             * @description The expected value, with its range.
              */
             expected: number;
             /**
              * Format: double
-             * @description Give or take, a standard deviation.
+             * @description Its standard deviation.
              */
             give_or_take: number;
             /** @description Whether it is within the range expected 9 times out of 10. */
             inside: boolean;
-            /** @description What was measured. */
+            /** @description The measured quantity. */
             quantity: components["schemas"]["Quantity"];
-            /** @description After which step: its id. */
+            /** @description The id of the step after which it was read. */
             step: string;
             /** @description Its unit. */
             unit: string;
             /**
              * Format: double
-             * @description What it read.
+             * @description The value that was read.
              */
             value: number;
-            /** @description What the vessel is called. */
+            /** @description The name of the vessel. */
             vessel: string;
         };
-        /** @description How far something is boiled down. */
+        /** @description The point to which a liquid is boiled down. */
         Reduction: {
-            /** @description Until this much liquid is left beside what the solids hold, measured cold. */
+            /** @description Boil until this volume of free liquid is left, measured cold. */
             volume: components["schemas"]["Amount"];
         } | {
             /**
              * Format: double
-             * @description Until its soluble solids reach this share of the weight, %.
+             * @description Boil until the soluble solids reach this share of the weight, %.
              */
             brix: number;
         } | {
             /**
              * Format: double
-             * @description Until it boils at this temperature, °C.
+             * @description Boil until it boils at this temperature, °C.
              */
             boiling_at: number;
         } | "mark";
-        /** @description What is known about the drink to match. */
+        /** @description The measurements of a drink to match. */
         Reference: {
             /**
              * Format: double
@@ -5869,7 +5864,7 @@ export interface components {
              */
             alcohol?: number | null;
             /**
-             * @description How it tastes beside ours: what it is more of.
+             * @description Its taste beside ours: the qualities that are stronger in it.
              * @default []
              */
             beside?: components["schemas"]["Doubt"][];
@@ -5891,14 +5886,14 @@ export interface components {
              */
             ph?: number | null;
         };
-        /** @description One way to correct it. */
+        /** @description A possible correction. */
         Remedy: {
             /**
              * Format: double
              * @description Acidity afterwards, g in 100 g.
              */
             acidity: number;
-            /** @description What is stirred in. */
+            /** @description The ingredients to stir in. */
             additions: components["schemas"]["Addition"][];
             /** @description A caution, if any. */
             caution?: string | null;
@@ -5929,11 +5924,11 @@ export interface components {
              * @description From, minutes.
              */
             from: number;
-            /** @description Where and how: "steep, on the worktop". */
+            /** @description The wait and its place: "steep, on the worktop". */
             label: string;
-            /** @description Whether it takes that long, or only waits for the next step. */
+            /** @description Whether the time is needed, or only a wait for the next step. */
             needed: boolean;
-            /** @description The id of the task that it follows. */
+            /** @description The id of the task before it. */
             task: string;
             /**
              * Format: double
@@ -5942,7 +5937,7 @@ export interface components {
             to: number;
         };
         /**
-         * @description Where it is left to steep.
+         * @description The place where it is left to steep.
          * @enum {string}
          */
         RestingPlace: "worktop" | "refrigerator";
@@ -5962,13 +5957,13 @@ export interface components {
             /** @description The entry. */
             said: components["schemas"]["Utterance"];
         };
-        /** @description The row that is wanted. */
+        /** @description The row to set up. */
         Row: {
             /** @description The drink. */
             drink: components["schemas"]["Drink"];
             /**
              * Format: int32
-             * @description How many glasses, 3 to 7; 2 to 7 of those that differ in kind, and as many as there are kinds.
+             * @description How many glasses, 3 to 7; for glasses that differ in kind, one for each kind, 2 to 7.
              */
             glasses: number;
             /**
@@ -5976,11 +5971,11 @@ export interface components {
              * @description The value in the middle glass; that of the drink if missing.
              */
             middle?: number | null;
-            /** @description What differs. */
+            /** @description The quality that differs. */
             moves: components["schemas"]["Moves"];
             /**
              * Format: double
-             * @description What each taster gets of each glass, ml, 20 to 250.
+             * @description The sample of each glass for each taster, ml, 20 to 250.
              */
             sample_ml: number;
             /**
@@ -5996,7 +5991,7 @@ export interface components {
             /** @description The units for amounts. */
             units?: components["schemas"]["Units"];
         };
-        /** @description A row, without the contents of its glasses. */
+        /** @description The public part of a row, without the contents of its glasses. */
         RowAbout: {
             /** @description The colour of the glass in the middle: blind glasses are all drawn alike. */
             colour: string;
@@ -6005,50 +6000,50 @@ export interface components {
             family: components["schemas"]["Family"];
             /** @description How many glasses. */
             glasses: number;
-            /** @description What differs. */
+            /** @description The quality that differs. */
             moves: components["schemas"]["Moves"];
             /**
              * Format: double
-             * @description How full a glass is poured, ml.
+             * @description The volume of a tasting glass, ml.
              */
             sample_ml: number;
-            /** @description The five words; none where glasses differ in kind. */
+            /** @description The five words to answer with; empty if glasses differ in kind. */
             words: string[];
         };
-        /** @description A part of a line, and how sure it is. */
+        /** @description A part of a line, with its certainty. */
         Run: {
-            /** @description How sure. */
+            /** @description The certainty. */
             sure: components["schemas"]["Sure"];
-            /** @description The text as it is. */
+            /** @description The text of this part. */
             text: string;
         };
         /** @description A log entry and its time. */
         Said: {
             /**
              * Format: double
-             * @description Minutes since the batch started.
+             * @description The time since the batch started, minutes.
              */
             at: number;
-            /** @description What happened. */
+            /** @description The event. */
             what: components["schemas"]["Happening"];
         };
         /** @description An entry in a batch's log. */
         Say: {
-            /** @description Keep a very unlikely reading. */
+            /** @description Accept a very unlikely reading. */
             sure?: boolean;
-            /** @description What happened. */
+            /** @description The event. */
             what: components["schemas"]["Happening"];
         };
-        /** @description Something that repeats. */
+        /** @description A finding that several batches share. */
         Saying: {
             aim?: components["schemas"]["Spot"] | null;
             /** @description In a sentence. */
             message: string;
-            /** @description From how many batches. */
+            /** @description The number of batches that it is based on. */
             of: number;
             write_minutes?: components["schemas"]["WriteMinutes"] | null;
         };
-        /** @description What a taster sees now. */
+        /** @description A taster's present glasses and questions. */
         Seat: {
             /**
              * Format: int32
@@ -6061,26 +6056,26 @@ export interface components {
             glasses: components["schemas"]["Before"][];
             /**
              * Format: int32
-             * @description How many there are, if that is set.
+             * @description The planned number, if any.
              */
             of?: number | null;
-            /** @description How they sorted the row. */
+            /** @description The order in which this taster sorted the glasses. */
             ordered: string[];
-            /** @description What they remarked. */
+            /** @description Their notes. */
             remarks: string[];
-            /** @description Who. */
+            /** @description The taster. */
             taster: string;
         };
-        /** @description What was seen, or tasted. */
+        /** @description An observation or a taste. */
         Seen: {
             /** @description Its unit. */
             unit?: string | null;
             /**
              * Format: double
-             * @description What the marks or the ruler show.
+             * @description The reading of the marks or the ruler.
              */
             value?: number | null;
-            /** @description How it tastes; nothing if it tastes right. */
+            /** @description The words for its faults; none if it tastes right. */
             words: components["schemas"]["Doubt"][];
         };
         /** @description A text that couldn't be read. */
@@ -6089,12 +6084,12 @@ export interface components {
             at: string;
             /** Format: int64 */
             id: number;
-            /** @description What it was to be: `kitchen`, `choices`. */
+            /** @description The kind of document: `kitchen`, `choices`. */
             what: string;
             /** @description Why it can't be read. */
             why: string;
         };
-        /** @description What is done to the clock. */
+        /** @description A change of the practice clock. */
         SetClock: {
             /** @enum {string} */
             do: "rate";
@@ -6107,7 +6102,7 @@ export interface components {
             /** @enum {string} */
             do: "to_next";
         };
-        /** @description A tasting to be set up. */
+        /** @description The setup of a tasting. */
         SetUp: {
             /** @description Whether the contents are hidden from the tasters. */
             blind?: boolean;
@@ -6120,7 +6115,7 @@ export interface components {
         /** @description Settings for the whole kitchen. */
         Settings: {
             /**
-             * @description In which degrees temperatures are shown.
+             * @description The scale for temperatures.
              * @default celsius
              */
             degrees?: components["schemas"]["Degrees"];
@@ -6142,15 +6137,14 @@ export interface components {
              */
             theme?: components["schemas"]["Theme"];
             /**
-             * @description What is ticked off each shopping list: the ids of its drinks in order, joined by “+”, and of each
-             *     the items.
+             * @description The ticked items of each shopping list. The key holds the ids of its drinks in order, joined by “+”.
              * @default {}
              */
             ticked?: {
                 [key: string]: string[];
             };
             /**
-             * @description In which units amounts are shown.
+             * @description The units for amounts.
              * @default as_written
              */
             units?: components["schemas"]["Units"];
@@ -6160,9 +6154,9 @@ export interface components {
          * @enum {string}
          */
         Severity: "hint" | "notice" | "stop";
-        /** @description Those of the group who drink the same, and their pitcher either way. */
+        /** @description The drinkers who share a pitcher, and that pitcher by both methods. */
         Share: {
-            /** @description Their places in the group. */
+            /** @description The positions of these drinkers in the group. */
             guests: number[];
             least_sum?: components["schemas"]["GroupPitcher"] | null;
             nobody_left_out?: components["schemas"]["GroupPitcher"] | null;
@@ -6173,9 +6167,9 @@ export interface components {
              * @description The part of the whole that is theirs, 0 to 1.
              */
             part: number;
-            /** @description Up to and with the step of this id all pitchers are one base; nothing is shared if left out. */
+            /** @description The last step of a base that all pitchers share, by its id; nothing is shared if left out. */
             shared_until?: string | null;
-            /** @description What of the drink they don't take. */
+            /** @description The ingredients of the drink that they avoid. */
             without: components["schemas"]["Objection"][];
         };
         /** @description An amount at a size. */
@@ -6185,23 +6179,23 @@ export interface components {
              * @description Unrounded, g.
              */
             grams: number;
-            /** @description In the other units, for paper. */
+            /** @description The amount in the other units, for print. */
             other: string;
-            /** @description What to do with less than can be measured. */
+            /** @description A way to handle an amount that is too small to measure. */
             stock?: string | null;
-            /** @description In the wanted units, in measures that there are. */
+            /** @description The amount in the chosen units, in the kitchen's measures. */
             text: string;
         };
         /** @description A size. */
         SheetColumn: {
-            /** @description What else changes at that size, in words: which vessels it takes, how long it boils. */
+            /** @description Other changes at that size, in words: larger vessels, longer boiling. */
             changes: string[];
             /** @description The drink at that size, with rounded amounts. */
             drink: components["schemas"]["Drink"];
             exact?: components["schemas"]["Spot"] | null;
             /**
              * Format: double
-             * @description What one holds, ml.
+             * @description The volume of one glass, ml.
              */
             glass_ml: number;
             /**
@@ -6216,12 +6210,12 @@ export interface components {
             hands_on_minutes: number;
             /**
              * Format: double
-             * @description From the first step to the last, minutes.
+             * @description The time from the first step to the last, minutes.
              */
             minutes: number;
             /** @description Its name. */
             name: string;
-            /** @description Whether that difference can be tasted. */
+            /** @description Whether the rounding can be tasted. */
             noticeable: boolean;
             rounded?: components["schemas"]["Spot"] | null;
             shift?: components["schemas"]["Spot"] | null;
@@ -6235,13 +6229,13 @@ export interface components {
         };
         /** @description A line of the recipe at every size. */
         SheetRow: {
-            /** @description One for each size. */
+            /** @description The amount at each size. */
             cells: components["schemas"]["SheetCell"][];
             /** @description Whether the amount is a line to fill up to. */
             is_fill_line: boolean;
-            /** @description How it grows. */
+            /** @description The rule by which the amount grows. */
             law: components["schemas"]["Law"];
-            /** @description Why so. */
+            /** @description The reason for the rule. */
             law_reason: string;
             /** @description The ingredient's name. */
             name: string;
@@ -6251,29 +6245,29 @@ export interface components {
         /** @description The pouring sheet. */
         SheetView: {
             guess?: components["schemas"]["Mixed"] | null;
-            /** @description Which glass has which code. */
+            /** @description The code of each glass. */
             key: components["schemas"]["KeyLine"][];
             ladder?: components["schemas"]["Ladder"] | null;
-            /** @description The order of each who tastes, as codes. */
+            /** @description The serving order for each taster, as codes. */
             orders: string[][];
-            /** @description In the staircase test: each taster's plain glass and stronger glass. */
+            /** @description For a staircase test: each taster's plain glass and stronger glass. */
             stairs: components["schemas"]["StairGlasses"][];
         };
-        /** @description The drinks, or those that were found. */
+        /** @description The list of drinks, or the ones found. */
         Shelf: {
-            /** @description Those of this page that can't be read; their text can be saved as a file. */
+            /** @description The drinks of this page that can't be read; their text can be saved as a file. */
             damaged: components["schemas"]["DamagedEntry"][];
-            /** @description Those of this page, in the order that was asked for. */
+            /** @description The drinks of this page, in the chosen order. */
             drinks: components["schemas"]["ShelfEntry"][];
-            /** @description What to ask after for those that follow. */
+            /** @description The cursor for the next page. */
             next?: number | null;
-            /** @description How many there are in all. */
+            /** @description The total number. */
             total: number;
         };
-        /** @description How the shelf is. */
+        /** @description The condition of the data file. */
         ShelfCondition: {
             condition: components["schemas"]["ConditionName"];
-            /** @description What that means and what to do; none if all is well. */
+            /** @description The meaning and the remedy; missing if all is well. */
             message?: string | null;
             /** @description Texts that couldn't be read and were set aside unchanged. */
             set_aside: components["schemas"]["SetAsideView"][];
@@ -6291,13 +6285,13 @@ export interface components {
             made: number;
             /**
              * Format: double
-             * @description How its batches were liked, 1 to 5, in the middle.
+             * @description The median rating of its batches, 1 to 5.
              */
             rating?: number | null;
             /** @description Its tags. */
             tags: string[];
         };
-        /** @description How sure to be of enough fruit, and the squeezer. */
+        /** @description The wanted chance of enough fruit, and the squeezer. */
         Shopping: {
             /**
              * Format: double
@@ -6316,45 +6310,45 @@ export interface components {
              */
             units?: components["schemas"]["Units"];
         };
-        /** @description What to buy, and the same as a table for spreadsheets. */
+        /** @description The shopping list, also as a table for spreadsheets. */
         ShoppingAnswer: {
             csv: string;
             list: components["schemas"]["ShoppingList"];
         };
-        /** @description What to buy. */
+        /** @description The shopping list. */
         ShoppingList: {
             /**
              * Format: double
              * @description The total cost, as far as prices are known.
              */
             cost?: number | null;
-            /** @description What each drink costs, by what it uses. */
+            /** @description The cost of each drink, by the amounts that it uses. */
             drinks: components["schemas"]["DrinkCost"][];
-            /** @description Grouped as a shop is. */
+            /** @description The parts of the shop. */
             items: components["schemas"]["Item"][];
             /**
              * Format: int32
-             * @description How many things have no price.
+             * @description How many items have no price.
              */
             unpriced: number;
         };
         /**
-         * @description What is shown, and what isn't.
+         * @description The filters of the list.
          * @enum {string}
          */
         Shown: "different" | "alike" | "not_shown";
         /**
-         * @description How one ingredient is shown.
+         * @description The units for one ingredient.
          * @enum {string}
          */
         ShownBy: "weight" | "volume" | "cups" | "pieces";
-        /** @description One of two drinks. */
+        /** @description A drink in a comparison. */
         SideWanted: {
             drink?: components["schemas"]["Drink"] | null;
             /** @description Its name. */
             name: string;
         };
-        /** @description The size that is wanted. */
+        /** @description The new size. */
         Size: {
             /**
              * Format: double
@@ -6372,15 +6366,15 @@ export interface components {
                  * @description How many.
                  */
                 glasses: number;
-                /** @description What one holds. */
+                /** @description The volume of one glass. */
                 size: components["schemas"]["Amount"];
             };
         } | {
-            /** @description Limited by the amount of one ingredient. */
+            /** @description A size limited by the amount of one ingredient. */
             as_much_as: {
                 /** @description Its amount. */
                 amount: components["schemas"]["Amount"];
-                /** @description The id of the step that brings it. */
+                /** @description The id of the step that adds it. */
                 step: string;
             };
         };
@@ -6391,7 +6385,7 @@ export interface components {
             /** @description The ingredients, one for each line. */
             rows: components["schemas"]["SheetRow"][];
         };
-        /** @description One of its sizes. */
+        /** @description One size of this produce. */
         SizeView: {
             /**
              * Format: double
@@ -6435,11 +6429,11 @@ export interface components {
              */
             zest_g?: number | null;
         };
-        /** @description Amounts that were worked out. */
+        /** @description The result of working out amounts. */
         Solution: {
             /** @description The drink with its new amounts. */
             drink: components["schemas"]["Drink"];
-            /** @description What changed, and by how much. */
+            /** @description The changed amounts. */
             moved: components["schemas"]["Moved"][];
             /** @description Whether the target is met, to half a per cent. */
             reached: boolean;
@@ -6448,21 +6442,21 @@ export interface components {
             rounded_point?: components["schemas"]["Spot"] | null;
             /** @description The result with rounded amounts. */
             rounded_taste: components["schemas"]["Taste"];
-            /** @description If not, what prevents it. */
+            /** @description The obstacle, if it can't be reached. */
             stops: string[];
             /** @description The result. */
             taste: components["schemas"]["Taste"];
         };
         /** @description Busy times. */
         SpokenFor: {
-            /** @description From, local time. */
+            /** @description Start, local time. */
             from: string;
             /** @description To. */
             to: string;
-            /** @description For what. */
+            /** @description The reason: "school run". */
             what?: string;
         };
-        /** @description A place on the map, or a way across it. */
+        /** @description A point on the map, or a direction across it. */
         Spot: {
             /**
              * Format: double
@@ -6486,7 +6480,7 @@ export interface components {
             ratio: components["schemas"]["Range"];
             /**
              * Format: int32
-             * @description How often it was run.
+             * @description The number of runs.
              */
             runs: number;
             /** @description Sweetness, g in 100 g. */
@@ -6505,18 +6499,18 @@ export interface components {
             stronger: components["schemas"]["Glass"];
             taster: string;
         };
-        /** @description What is tried, and how it is asked. */
+        /** @description The quality and the method of a staircase test. */
         Staircase: {
-            /** @description In pairs or triangles. */
+            /** @description Pairs or triangles. */
             method: components["schemas"]["Method"];
-            /** @description What. */
+            /** @description The quality that differs. */
             quality: components["schemas"]["Quality"];
         };
         /** @description How a glass changes over half an hour. */
         Standing: {
-            /** @description How it is kept cold. */
+            /** @description The way it is kept cold. */
             cooling: components["schemas"]["Cooling"];
-            /** @description At 0, 10, 20 and 30 minutes. */
+            /** @description The glass after 0, 10, 20 and 30 minutes. */
             moments: components["schemas"]["Moment"][];
             /** @description In words. */
             name: string;
@@ -6525,12 +6519,12 @@ export interface components {
         StartView: {
             description: string;
             drink: components["schemas"]["Drink"];
-            /** @description What sort of drink it is. */
+            /** @description The group of drinks that it belongs to. */
             group: string;
             id: string;
-            /** @description What it makes. */
+            /** @description The drink that it makes. */
             makes: components["schemas"]["Summary"];
-            /** @description How it is made. */
+            /** @description The way it is made, as a short title. */
             name: string;
         };
         /** @description A vessel's contents, in figures. */
@@ -6542,12 +6536,12 @@ export interface components {
             acidity_percent: number;
             /**
              * Format: double
-             * @description Smell, in own units in a litre: 20 is clear, 80 strong.
+             * @description Smell, in our own units for each litre: 20 is clear, 80 strong.
              */
             aroma_per_l: number;
             /**
              * Format: double
-             * @description Bitterness, in own units in a litre: 1 is just noticed.
+             * @description Bitterness, in our own units for each litre: 1 is just noticeable.
              */
             bitterness_per_l: number;
             /**
@@ -6584,17 +6578,17 @@ export interface components {
             liquid_ml: number;
             /**
              * Format: double
-             * @description Everything in it, g.
+             * @description The weight of all contents, g.
              */
             mass_g: number;
             /**
              * Format: double
-             * @description By how much it overflows, ml; 0 if it doesn't.
+             * @description The overflow, ml; 0 if there is none.
              */
             over_ml: number;
             /**
              * Format: double
-             * @description pH of the liquid, good to 0.1.
+             * @description pH of the liquid, within 0.1.
              */
             ph?: number | null;
             /** @description The pieces in it. */
@@ -6606,22 +6600,22 @@ export interface components {
             temperature_c: number;
             /**
              * Format: double
-             * @description Crystals that have not dissolved, g.
+             * @description Undissolved crystals, g.
              */
             undissolved_g: number;
             /** @description The vessel's id. */
             vessel: string;
         };
-        /** @description What has been extracted by when. */
+        /** @description The extraction over time. */
         Steeping: {
             /**
              * Format: double
-             * @description Minutes after which bitterness can be tasted; none if not within this time.
+             * @description The time until bitterness can be tasted, minutes; missing if it can't within this time.
              */
             bitter_after?: number | null;
             /**
              * Format: double
-             * @description Minutes after which longer adds almost nothing; none if not within this time.
+             * @description The time after which extraction is almost complete, minutes; missing if it isn't within this time.
              */
             enough_after?: number | null;
             /**
@@ -6629,10 +6623,10 @@ export interface components {
              * @description The time that the step takes, minutes.
              */
             minutes: number;
-            /** @description Over time, starting at 0. */
+            /** @description The extraction over time, starting at 0. */
             points: components["schemas"]["SteepingPoint"][];
         };
-        /** @description A moment of it. */
+        /** @description A moment of the extraction. */
         SteepingPoint: {
             /**
              * Format: double
@@ -6641,38 +6635,37 @@ export interface components {
             acidity: number;
             /**
              * Format: double
-             * @description Aroma in own units in a litre.
+             * @description Aroma, in our own units for each litre.
              */
             aroma: number;
             /**
              * Format: double
-             * @description Bitterness in own units in a litre; 1.2 is just noticed.
+             * @description Bitterness, in our own units for each litre; 1.2 is just noticeable.
              */
             bitterness: number;
             /**
              * Format: double
-             * @description The share extracted of what the pieces hold, by what they weigh, 0 to 1.
+             * @description The extracted share of the pieces' soluble matter, by weight, 0 to 1.
              */
             drawn: number;
             /**
              * Format: double
-             * @description Minutes from the step's beginning.
+             * @description The time since the step started, minutes.
              */
             minutes: number;
         };
         /** @description One step. */
         Step: {
-            /** @description The ids of steps of other vessels that have to be done before it. */
+            /** @description The ids of steps with other vessels that come before it. */
             after?: string[];
-            /** @description What is done. */
+            /** @description The action. */
             do: components["schemas"]["Action"];
-            /** @description Names the step within its drink; given by the application if left out. */
+            /** @description The step's id within its drink; assigned if left out. */
             id?: string;
             law?: components["schemas"]["Law"] | null;
             /**
              * Format: double
-             * @description How long its vessels may stand afterwards until they are worked on again, minutes; worked out if
-             *     left out.
+             * @description How long its vessels may wait for their next step, minutes; worked out if left out.
              */
             may_stand?: number | null;
             /** @description How, in the maker's words: "torn", "rubbed into the zest". */
@@ -6682,50 +6675,50 @@ export interface components {
         StepField: {
             /** @description The part's name in a drink. */
             key: string;
-            /** @description What it is called. */
+            /** @description The name to show. */
             label: string;
             /** @description Whether it may be left empty. */
             optional: boolean;
-            /** @description What may be entered. */
+            /** @description The kind of value that it takes. */
             takes: components["schemas"]["StepTakes"];
         };
         /** @description The form of one kind of step. */
         StepForm: {
             /** @description The action's name in a drink. */
             action: string;
-            /** @description What it takes, in the order of asking. */
+            /** @description The fields, in the order in which to ask. */
             fields: components["schemas"]["StepField"][];
-            /** @description The heading under which it is offered. */
+            /** @description The heading of its group. */
             group: string;
-            /** @description What it is called: a verb, where there is one. */
+            /** @description The name to show, a verb where there is one. */
             name: string;
         };
         /** @description A guess about a step. */
         StepGuess: {
             /** @description The step's id. */
             step: string;
-            /** @description What was guessed. */
+            /** @description The guess. */
             why: string;
         };
         /** @description A step of a batch. */
         StepReport: {
-            /** @description Whether the drink doesn't say it. */
+            /** @description Whether this is a usual value that the drink doesn't state. */
             besides: boolean;
             /** @description Its id. */
             id: string;
             /**
              * Format: double
-             * @description Before when it is best not begun, minutes since the batch was: what it leaves can't stand until it is needed.
+             * @description The earliest sensible start, minutes since the batch started: its result doesn't keep until it is needed.
              */
             not_before?: number | null;
-            /** @description Whether its turn may be now: nothing that shares a vessel with it is still to be done before. */
+            /** @description Whether it can be done now: no earlier step with the same vessel is open. */
             ready: boolean;
             /**
              * Format: double
              * @description When it was started, minutes since the batch was.
              */
             since?: number | null;
-            /** @description How far it is. */
+            /** @description The progress of the step. */
             state: components["schemas"]["Progress"];
             /**
              * Format: double
@@ -6739,20 +6732,20 @@ export interface components {
             waits: number;
             /**
              * Format: double
-             * @description What is weighed in this step, g; none where nothing is weighed, or it comes by the piece.
+             * @description The weight to add in this step, g; missing if nothing is weighed, or pieces are counted.
              */
             weigh_g?: number | null;
         };
-        /** @description What may be entered in a field. */
+        /** @description The kind of value that a field takes. */
         StepTakes: {
             /** @enum {string} */
             kind: "vessel";
-            /** @description Which of them. */
+            /** @description The vessels or ingredients to choose from. */
             which: components["schemas"]["WhichVessels"];
         } | {
             /** @enum {string} */
             kind: "ingredient";
-            /** @description Which of them. */
+            /** @description The vessels or ingredients to choose from. */
             which: components["schemas"]["WhichIngredients"];
         } | {
             /** @enum {string} */
@@ -6760,9 +6753,9 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "number";
-            /** @description How a typed text is read. */
+            /** @description The kind of value that the text is read as. */
             read_as: components["schemas"]["FieldKind"];
-            /** @description The unit that stands beside the label; empty for none. */
+            /** @description The unit to show beside the label; empty for none. */
             unit: string;
             /** @description Whether it has no fractions. */
             whole: boolean;
@@ -6778,12 +6771,12 @@ export interface components {
         } | {
             /** @enum {string} */
             kind: "choice";
-            /** @description The words. */
+            /** @description The words to choose from. */
             options: components["schemas"]["StepWord"][];
         };
-        /** @description A word that may be chosen. */
+        /** @description A word in a list to choose from. */
         StepWord: {
-            /** @description What it is called. */
+            /** @description The name to show. */
             label: string;
             /** @description The word in a drink. */
             value: string;
@@ -6793,30 +6786,30 @@ export interface components {
          * @enum {string}
          */
         Stirring: "mixed" | "clear" | "calm";
-        /** @description How what was typed was understood. */
+        /** @description The stock and wishes that were read from the typed text. */
         StockRead: {
-            /** @description What is there. */
+            /** @description The ingredients in stock. */
             have: components["schemas"]["StockThing"][];
             /**
              * Format: int32
-             * @description For how many people.
+             * @description The number of people.
              */
             people?: number | null;
-            /** @description What wasn't understood, as typed. */
+            /** @description The words that weren't understood, as typed. */
             unread: string[];
             /**
              * Format: double
-             * @description In how many minutes it is wanted.
+             * @description The time until it should be ready, minutes.
              */
             within?: number | null;
-            /** @description What must not be in it. */
+            /** @description Ingredients to avoid. */
             without: string[];
         };
-        /** @description Something that is there. */
+        /** @description An ingredient in stock. */
         StockThing: {
             /** @description How much. */
             amount: components["schemas"]["Amount"];
-            /** @description What it was taken for, where the tables don't have it. */
+            /** @description The similar ingredient that we assumed, if the tables don't have it. */
             assumed?: string | null;
             /** @description The ingredient's id. */
             ingredient: string;
@@ -6827,9 +6820,9 @@ export interface components {
             /** @description Whether it has to be used soon. */
             soon: boolean;
         };
-        /** @description Liquid that a gram keeps in a strainer, g: drained, and its shares when pressed and wrung. */
+        /** @description The liquid that each gram holds in a strainer, g: drained, and the shares that stay after pressing and wringing. */
         StrainedView: {
-            /** @description The pulp of what was blended. */
+            /** @description Pulp from blending. */
             blended: components["schemas"]["Estimated"];
             cooked?: components["schemas"]["Estimated"] | null;
             /**
@@ -6843,9 +6836,9 @@ export interface components {
              */
             wrung: number;
         };
-        /** @description A pouring from one vessel to another. */
+        /** @description A pour from one vessel to another. */
         Stream: {
-            /** @description Colour of what is poured, `#rrggbb`. */
+            /** @description The colour of the liquid, `#rrggbb`. */
             colour: string;
             /** @description Id of the vessel that it comes from. */
             from: string;
@@ -6853,11 +6846,11 @@ export interface components {
             into: string;
         };
         /**
-         * @description How strong a drink tastes, whatever its ratio.
+         * @description The strength of a drink's taste, at any ratio.
          * @enum {string}
          */
         Strength: "watery" | "dry" | "full" | "syrupy";
-        /** @description A stretch of time. */
+        /** @description A span of time. */
         Stretch: {
             /**
              * Format: double
@@ -6870,18 +6863,18 @@ export interface components {
              */
             to: number;
         };
-        /** @description What to measure next. */
+        /** @description The best next measurement. */
         Suggestion: {
             /** @description In words. */
             message: string;
-            /** @description What. */
+            /** @description The quantity to measure. */
             quantity: components["schemas"]["Quantity"];
             /** @description The vessel's id. */
             vessel: string;
         };
-        /** @description What the shelf shows of a drink. */
+        /** @description The summary of a drink for the list. */
         Summary: {
-            /** @description Where it is on the map, in a word. */
+            /** @description The band that it is in, as a word. */
             band?: string | null;
             /**
              * Format: double
@@ -6893,7 +6886,7 @@ export interface components {
             family: components["schemas"]["Family"];
             /**
              * Format: double
-             * @description How full that vessel is, 0 to 1.
+             * @description The filled share of that vessel, 0 to 1.
              */
             fill: number;
             /**
@@ -6901,13 +6894,13 @@ export interface components {
              * @description The hands-on part, minutes.
              */
             hands_on_minutes: number;
-            /** @description How many days it keeps in the refrigerator; none while it is empty. */
+            /** @description How many days it keeps in the refrigerator; missing while it is empty. */
             keeps?: string | null;
-            /** @description What of a kitchen it takes beside jugs and glasses: "a pot on the stove", "a blender". */
+            /** @description The equipment that it needs besides jugs and glasses: "a pot on the stove", "a blender". */
             kit: string[];
             /**
              * Format: double
-             * @description From the first step to the last, minutes.
+             * @description The time from the first step to the last, minutes.
              */
             minutes: number;
             name: string;
@@ -6916,7 +6909,7 @@ export interface components {
              * @description Sugar–acid ratio.
              */
             ratio?: number | null;
-            /** @description The kind of vessel that it ends up in before the glass. */
+            /** @description The kind of vessel that holds it before serving. */
             stands_in: components["schemas"]["VesselKind"];
             /**
              * Format: double
@@ -6925,22 +6918,22 @@ export interface components {
             volume_ml: number;
         };
         /**
-         * @description How sure we are that a part of the text was read as meant.
+         * @description The certainty that a part of the text was read as meant.
          * @enum {string}
          */
         Sure: "understood" | "guessed" | "asked" | "aside";
         /**
-         * @description How sure an ideal is.
+         * @description The certainty of an ideal.
          * @enum {string}
          */
         Sureness: "cant_tell" | "likely" | "settled";
         /** @description A drink with one ingredient replaced by another. */
         Swapped: {
-            /** @description The figures after, with amounts that kitchen tools can measure. */
+            /** @description The figures after the change, with amounts that kitchen tools can measure. */
             after: components["schemas"]["Profile"];
-            /** @description The figures before. */
+            /** @description The figures before the change. */
             before: components["schemas"]["Profile"];
-            /** @description What changes with it, in words. */
+            /** @description Side effects, in words. */
             changes: string[];
             /** @description The amounts, worked out. */
             solution: components["schemas"]["Solution"];
@@ -6954,7 +6947,7 @@ export interface components {
             boiled_away_g: number;
             /**
              * Format: double
-             * @description Where it boils, °C.
+             * @description The boiling temperature, °C.
              */
             boils_at: number;
             /**
@@ -6973,7 +6966,7 @@ export interface components {
              * @description Weight of a millilitre, g.
              */
             density: number;
-            /** @description What a glass of 250 ml takes for a given sweetness. */
+            /** @description The syrup for a glass of 250 ml, for several sweetnesses. */
             dilutions: components["schemas"]["Dilution"][];
             /**
              * Format: double
@@ -6982,24 +6975,24 @@ export interface components {
             holds_at_4: number;
             /**
              * Format: double
-             * @description Ice that does, g.
+             * @description Ice that melts, g.
              */
             ice_back_g?: number | null;
             /** @description Its height in the pot while it boils: at its own °Brix, and at each whole one up to 80. */
             levels: components["schemas"]["SyrupLevel"][];
             /**
              * Format: double
-             * @description How long that takes, from the boil, minutes.
+             * @description How long that takes once it boils, minutes.
              */
             minutes: number;
             /** @description Notices for the cook. */
             notices: string[];
             /**
              * Format: double
-             * @description What is weighed in, g.
+             * @description The sugar to add, g.
              */
             sugar_g: number;
-            /** @description The same in cups and spoons. */
+            /** @description The amount in cups and spoons. */
             sugar_text: string;
             /**
              * Format: double
@@ -7013,7 +7006,7 @@ export interface components {
             water_activity: number;
             /**
              * Format: double
-             * @description Water that brings it back to the wanted volume, ml.
+             * @description The water that restores the wanted volume, ml.
              */
             water_back_ml?: number | null;
             /**
@@ -7047,7 +7040,7 @@ export interface components {
             /** @description The sweetener's id. */
             sugar?: string;
         };
-        /** @description How high a syrup is in its pot when it is reduced to this point. */
+        /** @description The height of a syrup in its pot at this reduction. */
         SyrupLevel: {
             /**
              * Format: double
@@ -7073,7 +7066,7 @@ export interface components {
         Taken: {
             /**
              * Format: double
-             * @description What one holds to the brim, ml.
+             * @description The capacity of one to the brim, ml.
              */
             capacity_ml: number;
             /**
@@ -7083,12 +7076,12 @@ export interface components {
             count: number;
             /**
              * Format: double
-             * @description How far each is filled, ml.
+             * @description The volume in each, ml.
              */
             filled_ml: number;
             /**
              * Format: double
-             * @description How far the last one is filled, ml.
+             * @description The volume in the last one, ml.
              */
             last_ml: number;
             /** @description Its name. */
@@ -7098,18 +7091,18 @@ export interface components {
         Takes: {
             /**
              * Format: double
-             * @description It as d′.
+             * @description The difference as d′.
              */
             difference: number;
             /**
              * Format: int64
-             * @description Tastings needed to find it 4 times out of 5; none within 2000.
+             * @description The number of tastings that finds it 4 times out of 5; missing if 2000 aren't enough.
              */
             tastings?: number | null;
-            /** @description What the difference is like, in words. */
+            /** @description A difference of that size, in words. */
             what: string;
         };
-        /** @description The target for the drink. Missing figures are free; the volume stays the same if missing. */
+        /** @description The target. Missing figures are free; a missing volume stays the same. */
         Target: {
             /**
              * Format: double
@@ -7149,11 +7142,11 @@ export interface components {
             volume_ml?: number | null;
         };
         /**
-         * @description How far a task of a plan has come.
+         * @description The progress of a task in a plan.
          * @enum {string}
          */
         TaskState: "ahead" | "running" | "done";
-        /** @description What can be aimed at. */
+        /** @description A taste that has a target. */
         Taste: {
             /**
              * Format: double
@@ -7188,11 +7181,11 @@ export interface components {
         };
         /** @description A taster. */
         Taster: {
-            /** @description What they don't take. */
+            /** @description The ingredients that they avoid. */
             avoids?: components["schemas"]["Avoid"][];
-            /** @description Children never get alcohol, here or anywhere. */
+            /** @description Whether the taster is a child. Children never get alcohol. */
             child?: boolean;
-            /** @description A sign that tells them apart without colour. */
+            /** @description A mark that tells tasters apart without colour. */
             mark?: components["schemas"]["Mark"];
             /** @description Their name, in any script; up to 60 characters. */
             name: string;
@@ -7205,16 +7198,16 @@ export interface components {
             created_at: string;
             /** @description Their permanent id. */
             id: string;
-            /** @description Where their ideal is, for each family that they tasted of. */
+            /** @description Their ideal in each family that they have tasted. */
             ideals: components["schemas"]["FamilyIdeal"][];
-            /** @description Who they are. */
+            /** @description The taster's name, mark and settings. */
             taster: components["schemas"]["Taster"];
         };
         /** @description All tasters. */
         Tasters: {
-            /** @description What to ask after for those that follow. */
+            /** @description The cursor for the next page. */
             next?: number | null;
-            /** @description In the order in which they were added. */
+            /** @description The tasters, in the order in which they were added. */
             tasters: components["schemas"]["TasterView"][];
         };
         /** @description A tasting in the list. */
@@ -7229,7 +7222,7 @@ export interface components {
             name: string;
             /**
              * Format: int32
-             * @description Of how many, if that is set.
+             * @description The planned number, if any.
              */
             of?: number | null;
             /** @description The stage: "pouring", "sealed", "open", "over". */
@@ -7243,44 +7236,44 @@ export interface components {
         };
         /** @description A tasting in its present state, without hidden contents. */
         TastingView: {
-            /** @description What is tasted. */
+            /** @description The subject of the tasting. */
             about: components["schemas"]["About"];
             /** @description When it was started, RFC 3339. */
             begun_at: string;
             /** @description Whether it is blind. */
             blind: boolean;
-            /** @description The row's glasses, once they are shown. */
+            /** @description The glasses of the row, once revealed. */
             glasses: components["schemas"]["Glass"][];
             id: string;
-            /** @description Which glass has which code, once revealed. */
+            /** @description The code of each glass, once revealed. */
             key: components["schemas"]["KeyLine"][];
             name: string;
-            /** @description What each taster sees now. */
+            /** @description Each taster's present glasses and questions. */
             seats: components["schemas"]["Seat"][];
-            /** @description How far it is. */
+            /** @description The stage of the tasting. */
             stage: components["schemas"]["Stage"];
-            /** @description The tasters; those who were deleted are missing. */
+            /** @description The tasters, without the deleted ones. */
             tasters: components["schemas"]["TasterView"][];
             /** @description The results, without hidden contents. */
             tells: components["schemas"]["Tells"];
         };
         /** @description Tastings. */
         Tastings: {
-            /** @description What to ask after for those that follow. */
+            /** @description The cursor for the next page. */
             next?: number | null;
             /** @description The newest first. */
             tastings: components["schemas"]["TastingEntry"][];
         };
-        /** @description Which figure. */
+        /** @description The figure. */
         Taught: {
-            /** @description What an ingredient keeps when drained, g a gram; the ingredient's id. */
+            /** @description The liquid that an ingredient holds when drained, g for each gram, with the ingredient's id. */
             keeps: string;
         } | "boil_off";
         /** @description One figure that can be saved from a batch. */
         Teaching: {
             /** @description In a sentence. */
             message: string;
-            /** @description What is saved to your kitchen. */
+            /** @description The figure to save to your kitchen. */
             taught: components["schemas"]["Learnt"];
         };
         /** @description The results of a tasting, without hidden contents. */
@@ -7288,55 +7281,55 @@ export interface components {
             group?: components["schemas"]["IdealView"] | null;
             /** @description Guesses, in the order in which they were made. */
             guesses: components["schemas"]["Guess"][];
-            /** @description Where each taster's ideal is. */
+            /** @description The ideal of each taster. */
             ideals: components["schemas"]["IdealView"][];
-            /** @description How many pairs of the row each had right. */
+            /** @description How many pairs of the row each taster had in the right order. */
             in_order: components["schemas"]["InOrder"][];
-            /** @description How well each glass was liked: its position, the mean mark, how many gave one. */
+            /** @description The liking for each glass: its position, the mean mark, the number of marks. */
             liked: components["schemas"]["LikedGlass"][];
             notices?: components["schemas"]["Notices"] | null;
             verdict?: components["schemas"]["Verdict"] | null;
         };
         /**
-         * @description Which colours the screens have.
+         * @description The colour scheme of the screens.
          * @enum {string}
          */
         Theme: "system" | "light" | "dark";
         /** @description An ingredient of the drink. */
         Thing: {
-            /** @description How much; none for what fills up to a line. */
+            /** @description The amount; missing for an ingredient that fills up to a line. */
             amount?: string | null;
             /** @description Whether it fills up to a line. */
             fills: boolean;
-            /** @description The ingredient's id; none where it isn't known. */
+            /** @description The ingredient's id; missing if it isn't known. */
             ingredient?: string | null;
             /** @description Its id within this text. */
             key: string;
             /** @description Whether it is left out. */
             left_out: boolean;
-            /** @description Its line, from 0. */
+            /** @description The number of its line, from 0. */
             line: number;
             /** @description The ingredient's name. */
             name?: string | null;
-            /** @description What else it might be. */
+            /** @description Other possible ingredients. */
             offers: components["schemas"]["Offer"][];
-            /** @description How sure that is. */
+            /** @description The certainty. */
             sure: components["schemas"]["Sure"];
-            /** @description What was guessed, or what is asked. */
+            /** @description The guess or the question. */
             why: string[];
-            /** @description The words that it was read from. */
+            /** @description The words in the recipe that it was read from. */
             words: string;
         };
         /** @description The three jugs as they are filled. */
         ThreeJugs: {
-            /** @description Sweet, sour, water. */
+            /** @description The amounts from the sweet, the sour and the water jug. */
             jugs: components["schemas"]["Jug"][];
             /**
              * Format: double
              * @description How long it takes to fill them, minutes.
              */
             minutes: number;
-            /** @description What they take. */
+            /** @description The ingredients and amounts that they need. */
             takes: components["schemas"]["Portioned"][];
         };
         /** @description A command to an instrument. */
@@ -7348,7 +7341,7 @@ export interface components {
             do: "calibrate";
             /**
              * Format: double
-             * @description The buffer's pH.
+             * @description The pH of the buffer.
              */
             with: number;
         } | {
@@ -7371,7 +7364,7 @@ export interface components {
             /** @enum {string} */
             do: "drop";
         };
-        /** @description What a taster is tested on. */
+        /** @description The taste quality of a test. */
         TongueAbout: {
             jugs: components["schemas"]["Jug"][];
             stairs: components["schemas"]["Staircase"];
@@ -7381,45 +7374,45 @@ export interface components {
          * @enum {string}
          */
         Tool: "reamer" | "press";
-        /** @description A trace, or the parts of it that were asked for. */
+        /** @description A trace, or the requested parts of it. */
         Traced: components["schemas"]["DrinkReport"] | components["schemas"]["Glance"];
-        /** @description One answer on the staircase. */
+        /** @description One answer in a staircase test. */
         Tried: {
-            /** @description Whether it was right. */
+            /** @description Whether the answer was right. */
             right: boolean;
             /** @description The level of the staircase. */
             stair: number;
         };
-        /** @description What doesn't fit or is missing. */
+        /** @description A conflict or gap in the plan. */
         Trouble: {
             /** @description In words. */
             message: string;
             /** @description Whether it makes the plan impossible; otherwise it is only a note. */
             stops: boolean;
-            /** @description The task that it is about. */
+            /** @description The id of the task. */
             task?: string | null;
         };
-        /** @description How it really was. */
+        /** @description The true figures of a practice batch. */
         TruthView: {
             /**
              * Format: double
-             * @description How far it would have been if everything had been done as written.
+             * @description The distance from the target if everything had been done as written, in noticeable steps.
              */
             as_written?: number | null;
             end?: components["schemas"]["Spot"] | null;
             /**
              * Format: double
-             * @description How far it is from our estimate.
+             * @description The distance from our estimate, in noticeable steps.
              */
             from_belief?: number | null;
             /**
              * Format: double
-             * @description How far that is from the target, in noticeable steps.
+             * @description The distance from the target, in noticeable steps.
              */
             from_target?: number | null;
-            /** @description How it turned out, the most unusual first. */
+            /** @description The chances of this batch, the most unusual first. */
             luck: components["schemas"]["LuckWas"][];
-            /** @description Which reading tells the most about this drink. */
+            /** @description The reading that would have told most about this drink. */
             most_telling?: string | null;
             /**
              * Format: double
@@ -7427,16 +7420,16 @@ export interface components {
              */
             volume_ml: number;
         };
-        /** @description What was typed, as steps. */
+        /** @description The typed text as steps. */
         TypedSteps: {
             /** @description The steps in order, each with the new vessels that it needs. */
             steps: components["schemas"]["Beginning"][];
-            /** @description What wasn't understood, as typed. */
+            /** @description The words that weren't understood, as typed. */
             unread: string[];
-            /** @description The vessel in hand after them. */
+            /** @description The vessel in use after these steps. */
             vessel: string;
         };
-        /** @description Where most drinks of a family are, g in 100 g. */
+        /** @description The usual range of a family of drinks, g in 100 g. */
         Typical: {
             /**
              * Format: double
@@ -7469,20 +7462,20 @@ export interface components {
         /** @description A use for a bottle. */
         Use: {
             drink?: components["schemas"]["Drink"] | null;
-            /** @description What sort of use it is. */
+            /** @description The kind of use. */
             kind: components["schemas"]["UseKind"];
             /** @description In words: "9 glasses with soda water, 1 to 4 1/2". */
             message: string;
-            /** @description The drink on the shelf that it goes into: its id. */
+            /** @description The id of the drink that uses it. */
             of?: string | null;
             /**
              * Format: double
-             * @description How much of the bottle that takes, ml.
+             * @description The volume that it takes from the bottle, ml.
              */
             takes_ml: number;
         };
         /**
-         * @description What sort of use it is.
+         * @description The kind of use.
          * @enum {string}
          */
         UseKind: "glasses" | "sweetens" | "freezes";
@@ -7490,7 +7483,7 @@ export interface components {
         UsedThing: {
             /** @description Whether it gives the drink its character. */
             character: boolean;
-            /** @description What it is. */
+            /** @description The name. */
             name: string;
             /**
              * Format: double
@@ -7508,31 +7501,31 @@ export interface components {
         };
         /** @description An answer in the tasting. */
         Utterance: "poured" | {
-            /** @description How a glass tastes. For the same glass, the last answer counts. */
+            /** @description A taster's answer about a glass. For the same glass, the last answer counts. */
             answered: {
                 /** @description The glass's label. */
                 code: string;
                 felt?: components["schemas"]["Felt"] | null;
                 /**
                  * Format: int32
-                 * @description How good, 1 to 9.
+                 * @description The mark for liking, 1 to 9.
                  */
                 liked?: number | null;
-                /** @description Who says it. */
+                /** @description The taster. */
                 taster: string;
             };
         } | {
-            /** @description How a glass mixed from the three jugs tastes. */
+            /** @description A taster's word for a glass mixed from the three jugs. */
             mixed: {
                 /** @description In a word. */
                 felt: components["schemas"]["Felt"];
                 /** @description Teaspoons from each jug. */
                 spoons: number[];
-                /** @description Who says it. */
+                /** @description The taster. */
                 taster: string;
                 /**
                  * Format: double
-                 * @description Its place: the logarithm of its ratio. Worked out, not entered.
+                 * @description The logarithm of its ratio. Worked out, not entered.
                  */
                 x?: number;
             };
@@ -7543,19 +7536,19 @@ export interface components {
                 code: string;
                 /**
                  * Format: int32
-                 * @description Which of their tastings it was, from 0. Worked out, not said.
+                 * @description The number of this taster's tasting, from 0. Worked out, not entered.
                  */
                 nth?: number | null;
-                /** @description Who chose. */
+                /** @description The taster. */
                 taster: string;
                 tried?: components["schemas"]["Tried"] | null;
             };
         } | {
-            /** @description A row that was sorted. */
+            /** @description A taster's order of a row. */
             ordered: {
-                /** @description The codes, from little to much. */
+                /** @description The codes, from the least to the most. */
                 codes: string[];
-                /** @description Who did. */
+                /** @description The taster. */
                 taster: string;
             };
         } | {
@@ -7563,7 +7556,7 @@ export interface components {
             guessed: {
                 /**
                  * Format: double
-                 * @description The ratio that it has. Worked out, not said.
+                 * @description The true ratio. Worked out, not entered.
                  */
                 is?: number;
                 /**
@@ -7571,25 +7564,25 @@ export interface components {
                  * @description The ratio that was guessed.
                  */
                 ratio: number;
-                /** @description Who guessed. */
+                /** @description The taster. */
                 taster: string;
             };
         } | {
             /** @description The taster's own drink was changed and tasted beside the other one again. */
             round: {
-                /** @description How the other one tastes beside it. */
+                /** @description The other drink's taste beside it. */
                 beside: components["schemas"]["Doubt"][];
                 /** @description In words. */
                 note?: string;
-                /** @description Where it is now. */
+                /** @description The present place on the map. */
                 ours: components["schemas"]["Spot"];
             };
         } | {
             /** @description A note, up to 500 characters. */
             remark: {
-                /** @description Who makes it. */
+                /** @description The taster. */
                 taster: string;
-                /** @description What they say. */
+                /** @description The text of the note. */
                 text: string;
             };
         } | "broken" | "gone" | {
@@ -7599,18 +7592,18 @@ export interface components {
                 of: number;
             };
         };
-        /** @description What a comparison shows. */
+        /** @description The result of a comparison. */
         Verdict: {
             /**
              * Format: double
-             * @description How large the difference is, as d′.
+             * @description The size of the difference, as d′.
              */
             difference?: number | null;
-            /** @description What that means. */
+            /** @description The meaning of the result. */
             finding: components["schemas"]["Shown"];
             /**
              * Format: double
-             * @description How likely luck alone gives that, 0 to 1.
+             * @description The chance that luck alone gives this result, 0 to 1.
              */
             luck: number;
             /**
@@ -7620,24 +7613,24 @@ export interface components {
             right: number;
             /**
              * Format: int64
-             * @description Of how many.
+             * @description The number of tastings.
              */
             tastings: number;
             /** @description In words: "5 of 6 found the odd one: that happens by luck once in 56." */
             words: string;
         };
-        /** @description A state of a drink that is kept. */
+        /** @description A saved state of a drink. */
         VersionView: {
-            /** @description What was changed when it came, in words; empty for the first that is kept. */
+            /** @description The changes in this version, in words; empty for the first saved version. */
             changes: string[];
             /**
              * Format: int64
              * @description How many batches were started on it.
              */
             made: number;
-            /** @description What it was called as a version; empty if it wasn't. */
+            /** @description The name of the version; empty if it has none. */
             name: string;
-            /** @description Whether it is the drink as it is now. */
+            /** @description Whether this is the present state. */
             now: boolean;
             point?: components["schemas"]["Spot"] | null;
             /** @description Whether it can be read. */
@@ -7657,19 +7650,19 @@ export interface components {
             count?: number | null;
             /**
              * Format: double
-             * @description Inside diameter; that of a usual one of its capacity if left out.
+             * @description Inside diameter; that of a usual vessel of its capacity if left out.
              */
             diameter_mm?: number | null;
-            /** @description What steps call it: `jug`, `pot_2`. */
+            /** @description The id that steps refer to: `jug`, `pot_2`. */
             id: string;
-            /** @description What sort of vessel it is. */
+            /** @description The kind of vessel. */
             kind: components["schemas"]["VesselKind"];
             material?: components["schemas"]["Material"] | null;
-            /** @description What the maker calls it; its kind if left out. */
+            /** @description The maker's name for it; its kind if left out. */
             name?: string | null;
         };
         /**
-         * @description What sort of vessel it is.
+         * @description The kind of vessel.
          * @enum {string}
          */
         VesselKind: "pot" | "bowl" | "jug" | "blender" | "colander" | "sieve" | "fine_sieve" | "cloth" | "bag" | "pitcher" | "bottle" | "glass";
@@ -7679,15 +7672,15 @@ export interface components {
             batch: components["schemas"]["Drink"];
             /**
              * Format: double
-             * @description What each round makes, ml.
+             * @description The volume of each round, ml.
              */
             batch_ml: number;
             /**
              * Format: int32
-             * @description In how many rounds it is made; 1 if all at once.
+             * @description The number of rounds; 1 if all at once.
              */
             batches: number;
-            /** @description One for each vessel of the drink but strainers and glasses. */
+            /** @description One entry for each vessel of the drink, without strainers and glasses. */
             fits: components["schemas"]["Fit"][];
             instead?: components["schemas"]["Concentrate"] | null;
             /** @description Whether everything fits, in rounds if needed. */
@@ -7697,12 +7690,12 @@ export interface components {
         VesselReport: {
             /**
              * Format: double
-             * @description What it holds to the brim, ml.
+             * @description The capacity to the brim, ml.
              */
             capacity_ml: number;
             /**
              * Format: int32
-             * @description How many there are: glasses, bottles.
+             * @description The number of glasses or bottles.
              */
             count: number;
             /**
@@ -7711,7 +7704,7 @@ export interface components {
              */
             diameter_mm: number;
             fullest?: components["schemas"]["StateReport"] | null;
-            /** @description The id of the step after which it is so. */
+            /** @description The id of the step after which this is the state. */
             fullest_step?: string | null;
             /**
              * Format: double
@@ -7720,7 +7713,7 @@ export interface components {
             height_mm: number;
             /** @description The vessel's id. */
             id: string;
-            /** @description What sort of vessel it is. */
+            /** @description The kind of vessel. */
             kind: components["schemas"]["VesselKind"];
             last?: components["schemas"]["StateReport"] | null;
             material?: components["schemas"]["Material"] | null;
@@ -7728,12 +7721,12 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description What it would have to hold to the brim: its fullest moment over how full it may be, ml.
+             * @description The capacity that it needs, ml: its fullest moment, with room for boiling.
              */
             needed_ml: number;
             /**
              * Format: double
-             * @description The most by which it overflows, ml; 0 if it never does.
+             * @description The overflow at the fullest moment, ml; 0 if there is none.
              */
             over_ml: number;
             /** @description The kitchen's own vessels that could take its place. */
@@ -7742,19 +7735,19 @@ export interface components {
             strains: boolean;
             /**
              * Format: double
-             * @description How far it can be filled with these contents, ml: a boiling pot to two thirds.
+             * @description The volume that it can safely hold of these contents, ml: a boiling pot two thirds.
              */
             working_ml: number;
         };
-        /** @description A vessel of the kitchen, and when it is used. */
+        /** @description The use of one of the kitchen's vessels. */
         VesselUse: {
-            /** @description By what, in order of time. */
+            /** @description The steps that use it, in order of time. */
             by: components["schemas"]["Busy"][];
             /** @description Its name. */
             name: string;
         };
         /**
-         * @description How hard a pot boils.
+         * @description The strength of a boil.
          * @enum {string}
          */
         Vigour: "gentle" | "simmer" | "boil";
@@ -7770,7 +7763,7 @@ export interface components {
             step: string;
             /**
              * Format: double
-             * @description Until when.
+             * @description The time when it ends.
              */
             until: number;
         };
@@ -7785,9 +7778,9 @@ export interface components {
             message: string;
             water: components["schemas"]["OwnWater"];
         };
-        /** @description What is known of a water: a figure of a sheet, or what plain acid in it came to. */
+        /** @description The known figures of a water: from a sheet, or the pH after adding acid. */
         WaterAsked: {
-            /** @description From the supplier's sheet, a test strip or a label. */
+            /** @description A figure from the supplier's sheet, a test strip or a label. */
             sheet: {
                 /** @description Its unit. */
                 unit: components["schemas"]["Alkalinity"];
@@ -7807,21 +7800,21 @@ export interface components {
                 citric_g: number;
                 /**
                  * Format: double
-                 * @description What the pH meter read, 1.5 to 8.
+                 * @description The pH that was read, 1.5 to 8.
                  */
                 ph: number;
             };
         };
-        /** @description An amount in one measure, with what is needed to change it by hand. */
+        /** @description An amount in one measure, with the limits and steps for changing it. */
         Way: {
-            /** @description Which way. */
+            /** @description The kind of correction. */
             kind: components["schemas"]["WayKind"];
             /**
              * Format: double
-             * @description How far one nudge goes.
+             * @description The change for one nudge.
              */
             step: number;
-            /** @description As a cook would read it. */
+            /** @description The amount in kitchen measures. */
             text: string;
             /** @description The unit. */
             unit: string;
@@ -7836,7 +7829,7 @@ export interface components {
          * @enum {string}
          */
         WayKind: "as_written" | "weight" | "volume" | "cups" | "pieces";
-        /** @description One suggestion. */
+        /** @description A suggested correction. */
         WayOn: {
             /** @description The log entry that records it. */
             does: components["schemas"]["Happening"][];
@@ -7846,55 +7839,52 @@ export interface components {
             reached: boolean;
             /**
              * Format: double
-             * @description The volume then, ml.
+             * @description The volume at this point, ml.
              */
             volume_ml: number;
-            /** @description What to do, in words, one after the other. */
+            /** @description The actions, in words, in order. */
             words: string[];
         };
-        /** @description How to go on. */
+        /** @description The suggested corrections. */
         WaysView: {
-            /** @description Remedies for tastes other than sweet and sour. */
+            /** @description Corrections for tastes other than sweet and sour. */
             advice: components["schemas"]["AdviceOn"][];
-            /** @description Two or three ways, the smallest change first; none where nothing needs to be done, or can be. */
+            /** @description Two or three corrections, the smallest change first; empty if none is needed or possible. */
             ways: components["schemas"]["WayOn"][];
         };
-        /** @description A measure that was filled as usual, and what it weighed. */
+        /** @description A measure filled as usual, and its weight. */
         Weighing: {
             /**
              * Format: double
-             * @description Its contents, g.
+             * @description The weight of the contents, g.
              */
             grams: number;
             /** @description The measure: "1 cup", "3 tbsp". */
             measure: components["schemas"]["Amount"];
         };
-        /** @description What is in stock, and what is wanted. */
+        /** @description The stock and the wishes. */
         WhatCanIMake: {
             balance?: components["schemas"]["Spot"] | null;
             /**
              * Format: int32
-             * @description For how many glasses of 250 ml, 1 to 400; as the text says, or as many as it makes.
+             * @description The number of glasses of 250 ml, 1 to 400; if missing, as the text says, or as many as the stock makes.
              */
             glasses?: number | null;
             /** @description Whether to include the bottles in Kept. */
             kept?: boolean;
-            /**
-             * @description Look at no more drinks than this, those first that share most with what is there: for a first answer while the
-             *     rest is looked at, 1 to 400.
-             */
+            /** @description The most drinks to look at, 1 to 400, those closest to the stock first: for a quick first answer. */
             look_at?: number | null;
-            /** @description What is there: "8 limes going hard, half a bottle of ginger syrup, mint; six people at four, no nuts". */
+            /** @description The stock and wishes: "8 limes going hard, half a bottle of ginger syrup, mint; six people at four, no nuts". */
             text: string;
             /**
              * Format: double
-             * @description Within how many minutes it has to be ready: as the text says or, if it doesn't, no limit.
+             * @description The time until it has to be ready, minutes; if missing, as the text says, or no limit.
              */
             within?: number | null;
-            /** @description What must not be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey". */
+            /** @description Ingredients to avoid: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey". */
             without?: string[];
         };
-        /** @description What a measurement teaches. */
+        /** @description The figure that a measurement gives. */
         WhatItTeaches: (components["schemas"]["Lesson"] & {
             /** @enum {string} */
             of: "step";
@@ -7905,7 +7895,7 @@ export interface components {
             /** @enum {string} */
             of: "cup";
         });
-        /** @description What to taste. */
+        /** @description The subject of a tasting. */
         WhatToTaste: {
             /** @description A row of glasses that differ in one thing. */
             ladder: components["schemas"]["Row"];
@@ -7919,7 +7909,7 @@ export interface components {
             /** @description The smallest difference that a taster notices. */
             tongue: components["schemas"]["Staircase"];
         } | {
-            /** @description Where a glass is. */
+            /** @description Guess the balance of a glass. */
             guess: components["schemas"]["Finding"];
         } | {
             /** @description A row to sort. */
@@ -7932,12 +7922,12 @@ export interface components {
             pitcher: components["schemas"]["PitcherWanted"];
         };
         /**
-         * @description Which ingredients may be chosen.
+         * @description The ingredients to choose from.
          * @enum {string}
          */
         WhichIngredients: "any" | "juice" | "pourable";
         /**
-         * @description Which vessels may be chosen.
+         * @description The vessels to choose from.
          * @enum {string}
          */
         WhichVessels: "any" | "holding" | "strainer" | "pot" | "bottle" | "glass";
@@ -7949,14 +7939,14 @@ export interface components {
         WithSpirit: {
             /**
              * Format: double
-             * @description And in grams of alcohol.
+             * @description Its alcohol, g.
              */
             grams: number;
-            /** @description What to mind. */
+            /** @description The caution. */
             message: string;
             /**
              * Format: double
-             * @description What the glass then has, % vol.
+             * @description The strength of the glass, % vol.
              */
             percent: number;
             /**
@@ -7966,11 +7956,11 @@ export interface components {
             spirit_ml: number;
         };
         /**
-         * @description What is wrong with a taste.
+         * @description A word for a fault in the taste.
          * @enum {string}
          */
         Word: "sweet" | "not_sweet" | "sharp" | "not_sharp" | "strong" | "weak" | "flat" | "bitter" | "no_bubbles" | "thin";
-        /** @description A better time to write, minutes. */
+        /** @description A better time for the recipe, minutes. */
         WriteMinutes: {
             /**
              * Format: double
@@ -7992,15 +7982,15 @@ export interface operations {
     list_batches: {
         parameters: {
             query?: {
-                /** @description Those of one drink, by its id on the shelf. */
+                /** @description Only batches of this drink, by its id. */
                 drink?: string | null;
-                /** @description Only those that are finished, practice left out. */
+                /** @description Only finished batches, without practice batches. */
                 made?: boolean;
-                /** @description Words in its name, or in what makers and guests said about it. */
+                /** @description Words in its name or in notes about it. */
                 find?: string;
-                /** @description Started on that day or later: `2030-06-21`. */
+                /** @description Only batches started on that day or later: `2030-06-21`. */
                 from?: string | null;
-                /** @description Started before that day. */
+                /** @description Only batches started before that day. */
                 before?: string | null;
                 /** @description The lowest rating, 1 to 5. */
                 rating?: number | null;
@@ -8032,7 +8022,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8047,9 +8037,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -8058,11 +8048,11 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description The drink at the size that is made. */
+                    /** @description The drink in the size to make. */
                     drink: components["schemas"]["Drink"];
                     /** @description The drink's id on the shelf. */
                     of: string;
-                    /** @description Whether it is a practice batch with simulated instruments. */
+                    /** @description Whether to make a practice batch with simulated instruments. */
                     practice?: boolean;
                 };
             };
@@ -8085,7 +8075,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8133,7 +8123,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8148,9 +8138,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -8190,7 +8180,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8205,9 +8195,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -8238,7 +8228,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It was changed elsewhere in the meantime. */
+            /** @description It has been changed elsewhere since you read it. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -8256,7 +8246,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8271,9 +8261,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -8313,7 +8303,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8361,7 +8351,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8376,9 +8366,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -8425,7 +8415,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8440,9 +8430,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -8467,7 +8457,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8482,9 +8472,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -8497,7 +8487,7 @@ export interface operations {
                 "application/json": {
                     /** @description The instrument's id. */
                     instrument: string;
-                    /** @description The vessel: a probe is dipped into it, a drop or a sample taken from it, or it is put on the scale. */
+                    /** @description The vessel to measure: with a probe, a drop, a sample or on the scale. */
                     vessel: string;
                 };
             };
@@ -8527,7 +8517,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8542,9 +8532,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -8588,7 +8578,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8603,9 +8593,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -8648,7 +8638,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8663,9 +8653,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -8676,7 +8666,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description In words; none asks how to come back to what is written. */
+                    /** @description The words for the taste; an empty list asks for the way back to the recipe. */
                     words?: components["schemas"]["Doubt"][];
                 };
             };
@@ -8708,7 +8698,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8739,9 +8729,9 @@ export interface operations {
                 };
                 content: {
                     "application/json": {
-                        /** @description The last deleted first. */
+                        /** @description The deleted drinks, the latest first. */
                         drinks: components["schemas"]["BinEntry"][];
-                        /** @description What to ask after for those that follow. */
+                        /** @description The cursor for the next page. */
                         next?: number | null;
                     };
                 };
@@ -8755,7 +8745,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8792,7 +8782,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8807,7 +8797,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -8845,7 +8835,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8860,7 +8850,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -8889,7 +8879,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8904,7 +8894,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -8933,7 +8923,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8948,7 +8938,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -8980,7 +8970,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -8995,7 +8985,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9006,11 +8996,11 @@ export interface operations {
                 "application/json": {
                     /** @description The bottles' ids. */
                     bottles: string[];
-                    /** @description What the picture codes hold. */
+                    /** @description The contents of the QR codes. */
                     code?: components["schemas"]["LabelCode"];
-                    /** @description What they are printed on. */
+                    /** @description The format of the label sheet. */
                     format: string;
-                    /** @description The place of the sheet that is the first to be used, from 0. */
+                    /** @description The first unused place on the sheet, from 0. */
                     start_at?: number;
                 };
             };
@@ -9022,7 +9012,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": {
-                        /** @description Each as SVG, as large as the paper. */
+                        /** @description One SVG for each page, in the size of the paper. */
                         pages: string[];
                     };
                 };
@@ -9045,7 +9035,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9060,7 +9050,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9091,7 +9081,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9106,7 +9096,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9144,7 +9134,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9159,7 +9149,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9188,7 +9178,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9203,7 +9193,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9238,7 +9228,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9253,7 +9243,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9291,7 +9281,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9306,7 +9296,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9340,7 +9330,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9355,7 +9345,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9384,7 +9374,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9399,7 +9389,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9408,11 +9398,11 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description Whether to find out what would help, too. */
+                    /** @description Whether to look for changes that would help. */
                     help?: boolean;
                     /**
-                     * @description The id of the saved plan. What is being made for it is followed: tasks that are done are at the time that they
-                     *     were done, and late ones move what comes after them.
+                     * @description The id of the saved plan. The plan then follows its batches: finished tasks have the time at which they were
+                     *     done, and late ones move the tasks after them.
                      */
                     id?: string | null;
                     plan: components["schemas"]["PlanFile"];
@@ -9437,7 +9427,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9452,7 +9442,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9488,7 +9478,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9503,7 +9493,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9541,7 +9531,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9556,7 +9546,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9588,7 +9578,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9603,7 +9593,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9632,7 +9622,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9647,7 +9637,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9681,7 +9671,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9696,7 +9686,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9725,7 +9715,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9740,7 +9730,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9775,7 +9765,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9790,7 +9780,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9822,7 +9812,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9837,7 +9827,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9866,7 +9856,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9881,7 +9871,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9914,7 +9904,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9929,7 +9919,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -9939,7 +9929,7 @@ export interface operations {
             content: {
                 "application/json": {
                     drink: components["schemas"]["Drink"];
-                    /** @description The id of the ingredient that comes. */
+                    /** @description The id of the new ingredient. */
                     ingredient: string;
                     /** @description The step's id. */
                     step: string;
@@ -9964,7 +9954,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -9979,7 +9969,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -10008,7 +9998,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10022,11 +10012,11 @@ export interface operations {
     trace_drink: {
         parameters: {
             query?: {
-                /** @description All of it, if missing. */
+                /** @description The parts to return; all if missing. */
                 fields?: "all" | "moving";
             };
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -10055,7 +10045,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10070,7 +10060,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -10084,7 +10074,7 @@ export interface operations {
                     drink: components["schemas"]["Drink"];
                     /** @description "2 cups hibiscus; boil 10; strain into the pitcher". */
                     text: string;
-                    /** @description The id of the vessel in hand. */
+                    /** @description The id of the vessel in use. */
                     vessel: string;
                 };
             };
@@ -10116,7 +10106,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10131,7 +10121,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -10160,7 +10150,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10175,7 +10165,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -10213,7 +10203,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10263,7 +10253,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10278,9 +10268,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -10309,7 +10299,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10357,7 +10347,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10372,9 +10362,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -10385,7 +10375,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description The drink as it should be. */
+                    /** @description The drink to save. */
                     drink: components["schemas"]["Drink"];
                     /**
                      * Format: int64
@@ -10404,7 +10394,7 @@ export interface operations {
                     "application/json": components["schemas"]["DrinkView"];
                 };
             };
-            /** @description It was changed elsewhere in the meantime. */
+            /** @description It has been changed elsewhere since you read it. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -10422,7 +10412,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10437,9 +10427,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -10473,7 +10463,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10526,7 +10516,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10574,7 +10564,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10589,9 +10579,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -10616,7 +10606,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10664,7 +10654,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10712,7 +10702,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10727,9 +10717,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -10765,7 +10755,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10780,9 +10770,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -10823,7 +10813,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10874,7 +10864,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10923,7 +10913,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10938,9 +10928,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -10977,7 +10967,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -10992,9 +10982,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -11036,7 +11026,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11073,7 +11063,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11110,7 +11100,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11147,7 +11137,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11162,9 +11152,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -11202,7 +11192,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11239,7 +11229,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11254,9 +11244,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -11281,7 +11271,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11296,9 +11286,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -11334,7 +11324,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11349,9 +11339,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -11385,7 +11375,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11425,7 +11415,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11440,9 +11430,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -11483,7 +11473,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11522,7 +11512,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11562,7 +11552,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11577,9 +11567,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -11617,7 +11607,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11659,7 +11649,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11674,9 +11664,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -11685,10 +11675,10 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description The batch that they were filled from or, without one, the drink. */
+                    /** @description The batch that they were filled from or, if there is none, the drink. */
                     batch?: string | null;
                     bottles: components["schemas"]["NewBottle"][];
-                    /** @description The drink on the shelf that they are of. */
+                    /** @description The id of the drink in the bottles. */
                     drink?: string | null;
                 };
             };
@@ -11720,7 +11710,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11757,7 +11747,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11805,7 +11795,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11820,9 +11810,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -11864,7 +11854,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11901,7 +11891,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11916,9 +11906,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -11938,7 +11928,7 @@ export interface operations {
                     "application/json": components["schemas"]["KitchenView"];
                 };
             };
-            /** @description It was changed elsewhere in the meantime. */
+            /** @description It has been changed elsewhere since you read it. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -11956,7 +11946,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -11971,9 +11961,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -11993,7 +11983,7 @@ export interface operations {
                     "application/json": components["schemas"]["KitchenView"];
                 };
             };
-            /** @description It was changed elsewhere in the meantime. */
+            /** @description It has been changed elsewhere since you read it. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -12011,7 +12001,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12050,7 +12040,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12087,7 +12077,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12102,9 +12092,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -12113,7 +12103,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @description Yes, with a new code; or no, and all phones are disconnected. */
+                    /** @description True opens the connection with a new code; false disconnects all phones. */
                     open: boolean;
                 };
             };
@@ -12136,7 +12126,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12151,9 +12141,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -12164,7 +12154,7 @@ export interface operations {
                 "application/json": {
                     /** @description The six digits. */
                     code: string;
-                    /** @description What the phone is called. */
+                    /** @description The name of the phone. */
                     name?: string;
                 };
             };
@@ -12194,7 +12184,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12209,9 +12199,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -12238,7 +12228,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12282,7 +12272,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12297,9 +12287,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -12328,7 +12318,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12376,7 +12366,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12391,9 +12381,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -12422,7 +12412,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description It was changed elsewhere in the meantime. */
+            /** @description It has been changed elsewhere since you read it. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -12440,7 +12430,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12455,9 +12445,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -12491,7 +12481,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12539,7 +12529,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12554,9 +12544,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -12599,7 +12589,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12614,9 +12604,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -12652,7 +12642,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12691,7 +12681,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12728,7 +12718,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12743,9 +12733,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -12774,7 +12764,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12789,9 +12779,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -12811,7 +12801,7 @@ export interface operations {
                     "application/json": components["schemas"]["Settings"];
                 };
             };
-            /** @description It was changed elsewhere in the meantime. */
+            /** @description It has been changed elsewhere since you read it. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -12829,7 +12819,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12866,7 +12856,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12903,7 +12893,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12951,7 +12941,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -12966,9 +12956,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -13002,7 +12992,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13041,7 +13031,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13080,7 +13070,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13120,7 +13110,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13164,7 +13154,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13179,9 +13169,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -13210,7 +13200,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13225,9 +13215,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -13267,7 +13257,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13282,9 +13272,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -13320,7 +13310,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13368,7 +13358,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13410,7 +13400,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13425,9 +13415,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path?: never;
@@ -13456,7 +13446,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13504,7 +13494,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13519,9 +13509,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -13555,7 +13545,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13594,7 +13584,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It was changed elsewhere in the meantime. */
+            /** @description It has been changed elsewhere since you read it. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -13612,7 +13602,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13627,9 +13617,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -13673,7 +13663,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13688,9 +13678,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -13732,7 +13722,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13771,7 +13761,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description It was changed elsewhere in the meantime. */
+            /** @description It has been changed elsewhere since you read it. */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -13789,7 +13779,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;
@@ -13804,9 +13794,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of this change. The same request under it is done once and has the same answer; another request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them. */
+                /** @description A key for this change. A repeated request with the same key is carried out once and gets the same answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are saved for a day. */
                 "Idempotency-Key"?: string;
-                /** @description Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the older one; a window isn't told of its own changes. */
+                /** @description The client, as `window` or `window/screen`. A newer request of the same screen replaces the older one; a window isn't told of its own changes. */
                 "X-Asker"?: string;
             };
             path: {
@@ -13846,7 +13836,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Storage or the program can't do this now; the answer says why and what to do. */
+            /** @description The server can't do this now; the answer gives the reason and what to do. */
             "5XX": {
                 headers: {
                     [name: string]: unknown;

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { answer, api, type Drink } from "./client";
 import { newKey } from "./newKey";
+import { makeStale } from "./keys";
 
 /** Begins a batch of a drink of the shelf, at the size that it is given, and opens it. */
 export function useBegin(of: string) {
@@ -16,8 +17,7 @@ export function useBegin(of: string) {
         }),
       ),
     onSuccess: (made) => {
-      void client.invalidateQueries({ queryKey: ["batches"] });
-      void client.invalidateQueries({ queryKey: ["going"] });
+      void makeStale(client, "batch", made.id);
       void go(`/make/${made.id}`);
     },
   });

@@ -7,12 +7,13 @@ import { when } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { colour, displayFont } from "../ui/theme";
 import { TitledDialog } from "../ui/TitledDialog";
+import { keys } from "../api/keys";
 
 /** Letting phones in, and putting them out. */
 export default function Phones({ onClose }: { onClose: () => void }) {
   const client = useQueryClient();
   const { data, error } = useQuery({
-    queryKey: ["phones"],
+    queryKey: keys.phones(),
     queryFn: () => answer(api.GET("/api/phones")),
     staleTime: 0,
     // A code is good for ten minutes; then there is another one.
@@ -20,7 +21,7 @@ export default function Phones({ onClose }: { onClose: () => void }) {
   });
   const act = useMutation({
     mutationFn: (what: (() => Promise<Door>) | undefined) => what!(),
-    onSuccess: (door) => client.setQueryData(["phones"], door),
+    onSuccess: (door) => client.setQueryData(keys.phones(), door),
   });
   const door = (open: boolean) =>
     act.mutate(() => answer(api.PUT("/api/phones", { body: { open } })));

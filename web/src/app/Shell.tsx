@@ -8,7 +8,8 @@ import { CircleHelp, Moon, Ruler, Smartphone, Sun } from "lucide-react";
 import { lazy, Suspense, useCallback, useEffect, useRef, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import type { Settings } from "../api/client";
-import { kitchenChanged, useChanges } from "../api/changes";
+import { useChanges } from "../api/changes";
+import { figuresChanged } from "../api/keys";
 import { useSettings } from "../api/queries";
 import { Unloaded } from "../ui/Unloaded";
 import { useSaveWord } from "../document/saveWord";
@@ -60,7 +61,7 @@ export function Shell() {
   useEffect(() => {
     if (spoken.current === way) return;
     spoken.current = way;
-    void kitchenChanged(client);
+    void figuresChanged(client);
   }, [way, client]);
   useEffect(() => {
     setMode(theme);

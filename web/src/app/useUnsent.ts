@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { batchesUnsent, sendUnsent } from "../make/unsent";
+import { makeStale } from "../api/keys";
 
 const LOOK_MS = 10_000;
 
@@ -13,10 +14,7 @@ export function useUnsent() {
     const look = async () => {
       if (sending || batchesUnsent().length === 0) return;
       sending = true;
-      const changed = (batch: string) => {
-        void client.invalidateQueries({ queryKey: ["batch", batch] });
-        void client.invalidateQueries({ queryKey: ["going"] });
-      };
+      const changed = (batch: string) => void makeStale(client, "batch", batch);
       await sendUnsent(changed, () => over);
       sending = false;
     };

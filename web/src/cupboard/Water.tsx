@@ -62,7 +62,7 @@ export function Water() {
     <Box sx={{ maxWidth: 680, display: "grid", gap: 1.5 }}>
       <Box sx={{ fontSize: 16 }}>
         Hard water neutralises some of the acid of a lemonade and turns hibiscus towards violet.
-        Tell us what your water holds and every drink counts it in.
+        Enter its figures here, and every drink takes them into account.
       </Box>
       <Box role="status" aria-label="Your water" sx={{ fontSize: 17 }}>
         {now === undefined ? (

@@ -22,11 +22,12 @@ import { Servings } from "./Servings";
 import { readAloud } from "../ui/format";
 import { Spoken } from "../ui/Spoken";
 import { NotThere } from "../ui/NotThere";
+import { keys } from "../api/keys";
 
 export default function DrinkPage() {
   const { id = "", view } = useParams();
   const query = useQuery({
-    queryKey: ["drink", id],
+    queryKey: keys.drink(id),
     queryFn: () => answer(api.GET("/api/drinks/{id}", { params: { path: { id } } })),
     gcTime: 0,
     staleTime: Infinity,

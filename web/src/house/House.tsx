@@ -8,6 +8,7 @@ import { colour, displayFont } from "../ui/theme";
 import { FileButton } from "../ui/FileButton";
 import { when } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
+import { keys } from "../api/keys";
 
 const size = (bytes: number) =>
   bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1e3)} kB`;
@@ -38,7 +39,7 @@ async function send(path: string, file: File): Promise<Record<string, unknown>> 
 export default function House({ onClose }: { onClose: () => void }) {
   const client = useQueryClient();
   const { data: kept, error } = useQuery({
-    queryKey: ["backups"],
+    queryKey: keys.backups(),
     queryFn: async () => (await answer(api.GET("/api/house/backups"))).backups,
     staleTime: 0,
   });
@@ -47,7 +48,7 @@ export default function House({ onClose }: { onClose: () => void }) {
   const now = useMutation({
     mutationFn: async () => (await answer(api.POST("/api/house/backups"))).backups,
     onSuccess: (all) => {
-      client.setQueryData(["backups"], all);
+      client.setQueryData(keys.backups(), all);
       setDone(`Backed up and checked: ${all.find((one) => one.kind === "manual")?.name}.`);
     },
   });

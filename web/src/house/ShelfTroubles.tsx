@@ -7,6 +7,7 @@ import { useCondition } from "../api/queries";
 import { DeleteButton } from "../ui/DeleteButton";
 import { when } from "../ui/format";
 import { Note } from "../ui/Note";
+import { again, keys } from "../api/keys";
 
 const House = lazy(() => import("./House"));
 
@@ -20,7 +21,7 @@ export function ShelfTroubles() {
   if (!data) return null;
   const letGo = async (id: number) => {
     await answer(api.DELETE("/api/shelf/set-aside/{id}", { params: { path: { id } } }));
-    await client.invalidateQueries({ queryKey: ["condition"] });
+    await again(client, keys.condition());
   };
   return (
     <>

@@ -13,6 +13,7 @@ import { volume } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
 import { useKept } from "./queries";
 import { PageTitle } from "../ui/PageTitle";
+import { keys } from "../api/keys";
 
 /** The paper is as large as the sheet, without an edge of the printer's own. */
 function usePaper([width, height]: number[]) {
@@ -33,7 +34,7 @@ function usePaper([width, height]: number[]) {
 export default function Labels() {
   const { data: kept } = useKept();
   const { data: formats = [] } = useQuery({
-    queryKey: ["label-formats"],
+    queryKey: keys.labelFormats(),
     queryFn: async () => (await answer(api.GET("/api/labels"))).formats,
     staleTime: Infinity,
   });
@@ -48,7 +49,7 @@ export default function Labels() {
   const start_at = Math.min(Math.max((Math.round(Number(start)) || 1) - 1, 0), each - 1);
   const asked = { bottles: chosen, format, start_at, code };
   const { data, error, waits } = useQuestion(
-    ["labels", asked],
+    keys.labels(asked),
     (signal) => answer(api.POST("/api/compute/labels", { body: asked, signal })),
     chosen.length > 0,
   );

@@ -1,6 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { kitchenChanged } from "../api/changes";
 import { answer, api, type Place, type VesselKind } from "../api/client";
+import { makeStale } from "../api/keys";
 
 /** A batch that was made or a drink of the shelf, and what it is filled into. */
 export type Filled = ({ batch: string } | { drink: string }) & {
@@ -10,7 +10,6 @@ export type Filled = ({ batch: string } | { drink: string }) & {
 /** Puts bottles into Kept, once under a key, and tells the views that show them. */
 export async function putBottles(client: QueryClient, body: Filled, key: string): Promise<void> {
   await answer(api.POST("/api/kept", { body, headers: { "idempotency-key": key } }));
-  void client.invalidateQueries({ queryKey: ["kept"] });
-  void client.invalidateQueries({ queryKey: ["kitchen"] });
-  void kitchenChanged(client);
+  void makeStale(client, "kept");
+  void makeStale(client, "kitchen");
 }

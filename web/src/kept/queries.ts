@@ -1,12 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ALL, answer, api, type BottleMove } from "../api/client";
-import { kitchenChanged } from "../api/changes";
 import { newKey } from "../api/newKey";
+import { keys, makeStale } from "../api/keys";
 
 /** Everything that stands there, what must be used first, first. */
 export function useKept() {
   return useQuery({
-    queryKey: ["kept"],
+    queryKey: keys.kept(),
     queryFn: () => answer(api.GET("/api/kept", { params: { query: ALL } })),
     staleTime: 0,
     // Days go by while a screen stands open.
@@ -17,7 +17,7 @@ export function useKept() {
 /** A bottle, and what it is good for. */
 export function useBottle(id: string | undefined) {
   return useQuery({
-    queryKey: ["kept", id],
+    queryKey: keys.kept(id),
     queryFn: () => answer(api.GET("/api/kept/{id}", { params: { path: { id: id! } } })),
     enabled: id !== undefined,
     staleTime: 0,
@@ -37,9 +37,8 @@ export function useMoveBottle(id: string) {
         }),
       ),
     onSuccess: () => {
-      void client.invalidateQueries({ queryKey: ["kept"] });
-      void client.invalidateQueries({ queryKey: ["kitchen"] });
-      void kitchenChanged(client);
+      void makeStale(client, "kept");
+      void makeStale(client, "kitchen");
     },
   });
 }

@@ -18,6 +18,7 @@ import { useSettled } from "../ui/useSettled";
 import { VesselDrawing } from "../ui/vessel";
 import look from "./Larder.module.css";
 import { placeOn, saidOf } from "./words";
+import { keys } from "../api/keys";
 
 type Offer = Schemas["OfferedDrink"];
 
@@ -37,7 +38,7 @@ function useOffers(asked: Schemas["WhatCanIMake"], wanted: boolean) {
   // Two questions at a time: each has a place of its own in the queue.
   const queue = asked.look_at ? "offers-first" : "offers";
   return useQuestion(
-    ["offers", asked],
+    keys.offers(asked),
     (signal) =>
       answer(api.POST("/api/compute/offers", { body: asked, headers: asking(queue), signal })),
     wanted,
@@ -173,8 +174,8 @@ export default function Larder() {
       <Trouble error={error} again={again} />
       {nothing && (
         <Box sx={{ color: colour("muted"), maxWidth: 620 }}>
-          Nothing on your shelf can be made from that. Add a fruit, a syrup or a herb, or more of
-          what you have.
+          You can't make a drink from that yet. Add a fruit, a syrup or a herb, or more of what you
+          have.
         </Box>
       )}
       {looking && first.data && (

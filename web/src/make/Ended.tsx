@@ -16,6 +16,7 @@ import { Picture } from "./Picture";
 import { big } from "./StepNow";
 import type { Say } from "./useBatch";
 import { newKey } from "../api/newKey";
+import { keys, makeStale } from "../api/keys";
 
 /** A batch that is finished: what was written, what came of it, and what it taught. */
 export function Ended({ view, say }: { view: BatchView; say: Say }) {
@@ -126,7 +127,7 @@ function Liked({ view }: { view: BatchView }) {
           body: { rating },
         }),
       ),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["batch", view.id] }),
+    onSuccess: () => makeStale(client, "batch", view.id),
   });
   return (
     <Box role="group" aria-label="How was it" sx={{ display: "flex", alignItems: "center", mt: 2 }}>
@@ -253,8 +254,8 @@ function Teaches({ view }: { view: BatchView }) {
         }),
       ),
     onSuccess: async (next) => {
-      await keepNewest(client, ["batch", view.id], next);
-      void client.invalidateQueries({ queryKey: ["kitchen"] });
+      await keepNewest(client, keys.batch(view.id), next);
+      void makeStale(client, "kitchen");
     },
   });
   return (

@@ -7,11 +7,12 @@ import { colour } from "../ui/theme";
 import { left, momentOf, share, until } from "./clock";
 import { momentNow } from "./hooks";
 import type { Say } from "./useBatch";
+import { keys } from "../api/keys";
 
 /** Everything that is on the go. */
 export function useGoing() {
   const { data, dataUpdatedAt } = useQuery({
-    queryKey: ["going"],
+    queryKey: keys.going(),
     queryFn: () => answer(api.GET("/api/going")),
     staleTime: 0,
     refetchInterval: 60_000,

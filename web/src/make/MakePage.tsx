@@ -280,7 +280,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
                 </Button>
               ))}
             <Button onClick={() => setLog(!log)} aria-expanded={log} sx={{ minHeight: 52 }}>
-              {log ? "Put the list away" : "Log"}
+              {log ? "Close the list" : "Log"}
             </Button>
           </Box>
           {stands.otherwise && !finished && (

@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { answer, api, type BatchView } from "../api/client";
+import { makeStale } from "../api/keys";
 import { colour } from "../ui/theme";
 import { DeleteButton } from "../ui/DeleteButton";
 import { FileButton } from "../ui/FileButton";
@@ -11,8 +12,7 @@ import { pictureOf, shrunk } from "../ui/pictures";
 export function Picture({ view }: { view: BatchView }) {
   const client = useQueryClient();
   const path = { params: { path: { id: view.id } } };
-  const onSuccess = () =>
-    Promise.all(["batch", "history"].map((of) => client.invalidateQueries({ queryKey: [of] })));
+  const onSuccess = () => makeStale(client, "batch", view.id);
   const put = useMutation({
     mutationFn: async (file: File) => {
       const picture = await shrunk(file);

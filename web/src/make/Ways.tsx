@@ -5,6 +5,7 @@ import { answer, api, type BatchView, type Doubt, type Schemas, type WayOn } fro
 import { colour, displayFont } from "../ui/theme";
 import { volume } from "../ui/format";
 import type { Say } from "./useBatch";
+import { keys } from "../api/keys";
 
 type AdviceOn = Schemas["AdviceOn"];
 
@@ -13,7 +14,7 @@ export function useWays(view: BatchView, words: Doubt[], wanted: boolean) {
   const id = view.id;
   const { data, error, isFetching } = useQuery({
     // Whatever is said changes them.
-    queryKey: ["ways", id, view.said.length, words],
+    queryKey: keys.ways(id, view.said.length, words),
     queryFn: ({ signal }) =>
       answer(
         api.POST("/api/batches/{id}/ways", { params: { path: { id } }, body: { words }, signal }),

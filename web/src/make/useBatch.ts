@@ -6,6 +6,7 @@ import { keepNewest } from "../api/newest";
 import { hurried } from "./practice";
 import { newKey } from "../api/newKey";
 import { keepUnsent, post, type ToSay, wasHeard } from "./unsent";
+import { keys, makeStale } from "../api/keys";
 
 const TRY_AGAIN_MS = 2000;
 
@@ -13,7 +14,7 @@ const TRY_AGAIN_MS = 2000;
 export function useBatch(id: string) {
   const client = useQueryClient();
   const query = useQuery({
-    queryKey: ["batch", id],
+    queryKey: keys.batch(id),
     queryFn: () => answer(api.GET("/api/batches/{id}", { params: { path: { id } } })),
     staleTime: 0,
   });
@@ -32,8 +33,8 @@ export function useBatch(id: string) {
         try {
           const view = await post(id, entry);
           wasHeard(id, entry.key);
-          await keepNewest<BatchView>(client, ["batch", id], view);
-          void client.invalidateQueries({ queryKey: ["going"] });
+          await keepNewest<BatchView>(client, keys.batch(id), view);
+          void makeStale(client, "batch", id, keys.batch(id));
           setWrong(undefined);
           return true;
         } catch (error) {
@@ -65,8 +66,8 @@ export function useBatch(id: string) {
   /** In the practice kitchen the clock is hurried. */
   const hurry = async (to: Parameters<typeof hurried>[1]) => {
     try {
-      await keepNewest<BatchView>(client, ["batch", id], await hurried(id, to));
-      await client.invalidateQueries({ queryKey: ["going"] });
+      await keepNewest<BatchView>(client, keys.batch(id), await hurried(id, to));
+      await makeStale(client, "batch", id, keys.batch(id));
     } catch (error) {
       setWrong((error as Error).message);
     }

@@ -2,11 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { readAll } from "../api/changes";
 import { orComplain } from "../api/complaints";
 import { answer, api, type InstrumentKind, type InstrumentView } from "../api/client";
+import { keys } from "../api/keys";
 
 /** The instruments that are there; what they read is told as it changes. */
 export function useInstruments(practice: boolean, wanted = true) {
   const { data } = useQuery({
-    queryKey: ["instruments", practice],
+    queryKey: keys.instruments(practice),
     queryFn: () =>
       readAll(practice, async () => {
         const query = { params: { query: { practice } } };

@@ -17,6 +17,7 @@ import { shrunk } from "../ui/pictures";
 import { useSettled } from "../ui/useSettled";
 import { Things } from "./Things";
 import { PageTitle } from "../ui/PageTitle";
+import { keys } from "../api/keys";
 
 /** A text that is remembered until it is on the shelf, so that a reload loses nothing. */
 const PLACE = "keen-pitcher/pasted";
@@ -44,7 +45,7 @@ export default function Paste() {
   const settled = useSettled(text, 250);
   const asked = { text: settled, choices };
   const { data, error, again } = useQuestion(
-    ["paste", settled, choices],
+    keys.paste(settled, choices),
     (signal) =>
       answer(api.POST("/api/compute/paste", { body: asked, headers: asking("paste"), signal })),
     settled.trim() !== "",

@@ -25,6 +25,7 @@ import { Strip } from "./Strip";
 import { date, hour, moved, weekday, type Clock } from "./times";
 import type { Edit } from "./planEditor";
 import { copyText } from "../ui/copyText";
+import { keys } from "../api/keys";
 
 const ForWhom = lazy(() => import("./ForWhom").then(({ ForWhom }) => ({ default: ForWhom })));
 const PlanShopping = lazy(() => import("./PlanShopping"));
@@ -58,7 +59,7 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
     .filter((batch) => id !== undefined && batch.plan?.id === id)
     .map((batch) => [batch.id, batch.next, batch.waits.map((wait) => wait.step)]);
   const { data, error, again } = useQuestion(
-    ["planned", asked, made],
+    keys.planned(asked, made),
     (signal) =>
       answerOf(
         api.POST("/api/compute/plan", {

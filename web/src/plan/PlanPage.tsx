@@ -15,11 +15,12 @@ import { Note } from "../ui/Note";
 import { PlanDesk } from "./PlanDesk";
 import { createPlanEditor, keptPlan, type PlanEditor } from "./planEditor";
 import { NotThere } from "../ui/NotThere";
+import { again, keys } from "../api/keys";
 
 export default function PlanPage() {
   const { id = "" } = useParams();
   const query = useQuery({
-    queryKey: ["plan", id],
+    queryKey: keys.plan(id),
     queryFn: () => answer(api.GET("/api/plans/{id}", { params: { path: { id } } })),
     staleTime: 0,
     gcTime: 0,
@@ -53,7 +54,7 @@ function OpenPlan({ view }: { view: PlanView }) {
   // A batch that is made for it is in time or late by what the plan says now.
   const client = useQueryClient();
   useEffect(() => {
-    if (phase === "saved") void client.invalidateQueries({ queryKey: ["going"] });
+    if (phase === "saved") void again(client, keys.going());
   }, [client, phase]);
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 6, flex: 1, minWidth: 0 }}>

@@ -8,6 +8,7 @@ import { useTags } from "../api/queries";
 import { TitledDialog } from "../ui/TitledDialog";
 import { colour } from "../ui/theme";
 import { Trouble } from "../ui/Trouble";
+import { makeStale } from "../api/keys";
 
 const apart = (text: string) =>
   text
@@ -29,7 +30,7 @@ export default function File({ entry, onClose }: { entry: ShelfEntry; onClose: (
         }),
       ),
     onSuccess: () => {
-      void client.invalidateQueries({ queryKey: ["shelf"] });
+      void makeStale(client, "drink");
       onClose();
     },
   });

@@ -13,6 +13,7 @@ import { PageTitle } from "../ui/PageTitle";
 import { useRead } from "../ui/reading";
 import { Worktop } from "./Worktop";
 import look from "./Worktop.module.css";
+import { keys } from "../api/keys";
 
 /** Everything about a syrup of sugar and water, at once. */
 export default function SyrupDesk() {
@@ -51,7 +52,7 @@ export default function SyrupDesk() {
     read.amount.text !== undefined &&
     ![parts, read.pot.number, reduce, back].some((number) => Number.isNaN(number));
   const { data, error, again } = useQuestion(
-    ["syrup", asked],
+    keys.syrup(asked),
     (signal) => answer(api.POST("/api/compute/syrup", { body: asked, signal })),
     understood,
   );

@@ -12,6 +12,7 @@ import { Belief, Jugs, Part, Title } from "./Table";
 import { firstSeat, Turn } from "./Turn";
 import { useSay } from "./useSay";
 import { felts } from "./words";
+import { keys } from "../api/keys";
 
 const names = ["sweet", "sour", "water"];
 
@@ -28,7 +29,7 @@ export function FindTasting({ view, find }: { view: TastingView; find: Schemas["
     error,
     isPlaceholderData: mixing,
   } = useQuery({
-    queryKey: ["next-glass", view.id, mine.taster, mine.done],
+    queryKey: keys.nextGlass(view.id, mine.taster, mine.done),
     queryFn: () =>
       answer(
         api.POST("/api/tastings/{id}/next", {

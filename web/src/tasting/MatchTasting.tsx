@@ -14,6 +14,7 @@ import { useDrink, WhichDrink } from "./choose";
 import type { TastingView } from "./queries";
 import { Part, Title } from "./Table";
 import { useSay } from "./useSay";
+import { keys } from "../api/keys";
 
 function range(value: Schemas["Range"] | null | undefined, places: number, unit: string): string {
   if (!value) return "not known yet";
@@ -39,7 +40,7 @@ export default function MatchTasting({
   const go = useNavigate();
   const { likely, reference } = match;
   const traced = useQuestion(
-    ["trace", "match", drink],
+    keys.trace("match", drink),
     (signal) => trace(drink!, signal),
     drink !== undefined,
   );

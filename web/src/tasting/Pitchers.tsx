@@ -10,6 +10,7 @@ import { useDrinkers } from "../drink/balance/useDrinkers";
 import { colour, displayFont } from "../ui/theme";
 import { Few, Part } from "./Table";
 import { namesOf } from "./words";
+import { keys } from "../api/keys";
 
 interface PitchersProps {
   drink: Drink;
@@ -51,7 +52,7 @@ function ShareOf(
   const pitcher = share[fair];
   const without = share.without.map((o) => o.name.toLowerCase());
   const shared = drink.steps.findIndex((step) => step.id === share.shared_until);
-  const { data: report } = useQuestion(["trace", drink], (signal) => trace(drink, signal));
+  const { data: report } = useQuestion(keys.trace(drink), (signal) => trace(drink, signal));
   const drinkers = useDrinkers(drink.family)?.filter((one) => names.includes(one.name));
   return (
     <Part

@@ -5,6 +5,7 @@ import { trace } from "../api/compute";
 import { colour } from "../ui/theme";
 import { span, volume } from "../ui/format";
 import { Part } from "./Table";
+import { keys } from "../api/keys";
 
 interface SheetTableProps {
   ladder: Schemas["Ladder"];
@@ -141,7 +142,7 @@ export function SheetTable({ ladder, codes, brief = false }: SheetTableProps) {
 
 /** How the base is made, step by step. */
 function Base({ base }: { base: Drink }) {
-  const { data } = useQuestion(["trace", "base", base], (signal) => trace(base, signal));
+  const { data } = useQuestion(keys.trace("base", base), (signal) => trace(base, signal));
   return (
     <Part name="The base">
       <Box component="ol" sx={{ m: 0, pl: 2.5, display: "grid", gap: 0.25, maxWidth: 640 }}>

@@ -8,6 +8,7 @@ import { useDrinksToChoose } from "../api/queries";
 import { colour } from "../ui/theme";
 import { MarkSign } from "./Mark";
 import { useTasterActions, useTasters } from "./queries";
+import { keys } from "../api/keys";
 
 /** Who sits at the table: those who are known, and somebody new in one line. */
 export function WhoTastes(props: {
@@ -144,7 +145,7 @@ export function WhichDrink(props: {
 /** A drink of the shelf. */
 export function useDrink(id: string) {
   return useQuery({
-    queryKey: ["drink", id, "to taste"],
+    queryKey: keys.drink(id, "to taste"),
     queryFn: () => answer(api.GET("/api/drinks/{id}", { params: { path: { id } } })),
     enabled: id !== "",
     staleTime: 0,

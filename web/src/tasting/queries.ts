@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ALL, answer, api, type Schemas } from "../api/client";
 import { keepNewest } from "../api/newest";
 import { newKey } from "../api/newKey";
+import { keys, makeStale } from "../api/keys";
 
 export { useTasters } from "../drink/balance/useDrinkers";
 
@@ -19,7 +20,7 @@ const at = (id: string) => ({ params: { path: { id } } });
 
 export function useTastings() {
   return useQuery({
-    queryKey: ["tastings"],
+    queryKey: keys.tastings(),
     queryFn: () => answer(api.GET("/api/tastings", { params: { query: ALL } })),
     select: (data) => data.tastings,
     staleTime: 0,
@@ -28,7 +29,7 @@ export function useTastings() {
 
 export function useTasting(id: string) {
   return useQuery({
-    queryKey: ["tasting", id],
+    queryKey: keys.tasting(id),
     queryFn: () => answer(api.GET("/api/tastings/{id}", at(id))),
     staleTime: 0,
   });
@@ -37,7 +38,7 @@ export function useTasting(id: string) {
 /** The sheet of the one who pours; what was said changes it. */
 export function useSheet(id: string, said: unknown, wanted: boolean) {
   return useQuery({
-    queryKey: ["pouring-sheet", id, said],
+    queryKey: keys.pouringSheet(id, said),
     queryFn: () => answer(api.GET("/api/tastings/{id}/sheet", at(id))),
     enabled: wanted,
     retry: false,
@@ -48,22 +49,19 @@ export function useSheet(id: string, said: unknown, wanted: boolean) {
 
 export function useTasterActions() {
   const client = useQueryClient();
-  const again = () => {
-    for (const key of ["tasters", "tastings", "tasting"])
-      void client.invalidateQueries({ queryKey: [key] });
-  };
+  const told = () => makeStale(client, "tasting");
   const add = useMutation({
     mutationFn: (body: Taster) => answer(api.POST("/api/tasters", { body, ...once() })),
-    onSuccess: again,
+    onSuccess: told,
   });
   const change = useMutation({
     mutationFn: ({ id, body }: { id: string; body: Taster }) =>
       answer(api.PUT("/api/tasters/{id}", { body, ...at(id) })),
-    onSuccess: again,
+    onSuccess: told,
   });
   const remove = useMutation({
     mutationFn: (id: string) => answer(api.DELETE("/api/tasters/{id}", at(id))),
-    onSuccess: again,
+    onSuccess: told,
   });
   return { add, change, remove };
 }
@@ -73,16 +71,13 @@ export function useTastingActions() {
   const setUp = useMutation({
     mutationFn: (body: SetUp) => answer(api.POST("/api/tastings", { body, ...once() })),
     onSuccess: (made) => {
-      client.setQueryData(["tasting", made.id], made);
-      void client.invalidateQueries({ queryKey: ["tastings"] });
+      client.setQueryData(keys.tasting(made.id), made);
+      void makeStale(client, "tasting", made.id, keys.tasting(made.id));
     },
   });
   const remove = useMutation({
     mutationFn: (id: string) => answer(api.DELETE("/api/tastings/{id}", at(id))),
-    onSuccess: () => {
-      void client.invalidateQueries({ queryKey: ["tastings"] });
-      void client.invalidateQueries({ queryKey: ["tasters"] });
-    },
+    onSuccess: () => makeStale(client, "tasting"),
   });
   return { setUp, remove };
 }
@@ -104,9 +99,8 @@ export function useUtter(id: string) {
     // At a table the net may be gone for a moment: the same word is sent again under its key.
     retry: 2,
     onSuccess: async (view) => {
-      await keepNewest(client, ["tasting", id], view);
-      void client.invalidateQueries({ queryKey: ["tasters"] });
-      void client.invalidateQueries({ queryKey: ["tastings"] });
+      await keepNewest(client, keys.tasting(id), view);
+      void makeStale(client, "tasting", id, keys.tasting(id));
     },
   });
 }

@@ -7,6 +7,7 @@ import { useGoing } from "../make/Going";
 import { useNow } from "../make/hooks";
 import { colour, displayFont } from "../ui/theme";
 import { type Coming, nextThings } from "./next";
+import { keys } from "../api/keys";
 
 /** So many plans of the days ahead are worked out for this list, and so many rows of it are shown. */
 const PLANS = 2;
@@ -26,7 +27,7 @@ function useComing(now: number): Coming[] {
     .slice(0, PLANS);
   return useQueries({
     queries: coming.map(({ id, changed_at }) => ({
-      queryKey: ["planned", "next", id, changed_at],
+      queryKey: keys.planned("next", id, changed_at),
       queryFn: async () => {
         const path = { params: { path: { id } } };
         const { plan } = await answer(api.GET("/api/plans/{id}", path));

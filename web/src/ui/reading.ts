@@ -1,6 +1,7 @@
 // What is typed into a field is read by the core, the same way everywhere.
 import { answer, api, type Schemas } from "../api/client";
 import { useQuestion } from "../api/ask";
+import { keys } from "../api/keys";
 
 export type Kind = Schemas["FieldKind"];
 
@@ -66,7 +67,7 @@ export async function numbersIn(texts: string[]) {
 export function useRead(kind: Kind, text: string, around: Around = {}) {
   const empty = text.trim() === "";
   const { data, waits } = useQuestion(
-    ["read", kind, text, around],
+    keys.read(kind, text, around),
     (signal) => ask(kind, text, around, signal),
     !empty,
   );
@@ -82,7 +83,7 @@ export function useRead(kind: Kind, text: string, around: Around = {}) {
 /** What a line says that is typed to add something; nothing while it isn't read yet. */
 export function useLine(text: string) {
   const { data, waits, latest } = useQuestion(
-    ["line", text],
+    keys.line(text),
     (signal) => answer(api.POST("/api/compute/line", { body: { text }, signal })),
     text.trim() !== "",
   );

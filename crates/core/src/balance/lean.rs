@@ -15,12 +15,12 @@ use crate::fault::FieldError;
 use crate::quantity::Amount;
 use crate::work::Worktop;
 
-/// What is asked.
+/// The request.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct LeanAsked {
-    /// What is liked, where that is known; else the drink as it is.
+    /// The balance that is liked, if known; otherwise that of the drink.
     pub liked: Option<Spot>,
     /// Ids of steps whose amounts stay as they are.
     pub hold: Vec<String>,
@@ -33,19 +33,19 @@ pub struct LeanAsked {
 pub struct Lean {
     /// Sugar in a glass now, g; in 100 ml where it isn't poured into glasses.
     pub now_g: f64,
-    /// How far the drink is now from what is liked.
+    /// The distance of the present drink from the balance that is liked, in noticeable steps.
     pub now_steps: f64,
-    /// Points with less and less sugar.
+    /// The drink with less and less sugar.
     pub points: Vec<LeanPoint>,
-    /// Sugar in a glass before anyone notices a difference, g.
+    /// The sugar in a glass at which no difference is noticed yet, g.
     pub unnoticed_g: Option<f64>,
-    /// Sugar in a glass if it may be a little tarter: two noticeable steps, g.
+    /// The sugar in a glass that is two noticeable steps tarter, g.
     pub tarter_g: Option<f64>,
-    /// What health authorities name for a day, the stricter last.
+    /// The daily limits that health authorities recommend, the stricter last.
     pub a_day: Vec<ADay>,
 }
 
-/// How the sugar goes down.
+/// The way that sugar is reduced.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -61,13 +61,13 @@ pub enum LeanWay {
 /// A drink with less sugar.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LeanPoint {
-    /// How its sugar goes down.
+    /// The way its sugar is reduced.
     pub way: LeanWay,
     /// Sugar in a glass, g.
     pub sugar_g: f64,
-    /// How far it is from what is liked, in noticeable steps.
+    /// The distance from the balance that is liked, in noticeable steps.
     pub steps: f64,
-    /// Where it is.
+    /// The place.
     pub spot: Spot,
     /// The drink, with amounts that kitchen tools can measure.
     pub drink: Drink,
@@ -80,18 +80,18 @@ pub struct LeanPoint {
 pub struct LeanChange {
     /// The ingredient's name.
     pub name: String,
-    /// What it was; none where it is new.
+    /// The earlier figure; missing for a new ingredient.
     pub from: Option<String>,
-    /// What it is now.
+    /// The new figure.
     pub to: String,
 }
 
-/// A figure for a day.
+/// A daily limit.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ADay {
     /// Sugar, g.
     pub grams: f64,
-    /// Whose figure it is, and for whom.
+    /// The authority, and the people that the figure is for.
     pub says: &'static str,
 }
 

@@ -3,7 +3,7 @@ use serde::{Deserialize, Serialize};
 use super::Profile;
 use crate::drink::Family;
 
-/// The plate on which a drink is a point.
+/// The balance map, on which a drink is a point.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct BalanceMap {
     /// Sweetness at the right edge, g in 100 g.
@@ -12,13 +12,13 @@ pub struct BalanceMap {
     pub acidity_max: f64,
     /// Wedges between rays of equal ratio, from tart to sweet.
     pub bands: Vec<Band>,
-    /// Below this it is watery or dry, g in 100 g.
+    /// Drinks below this are watery or dry, g in 100 g.
     pub thin_below: f64,
-    /// Above this it is syrupy, g in 100 g.
+    /// Drinks above this are syrupy, g in 100 g.
     pub dense_above: f64,
-    /// Where most drinks of this family are.
+    /// The usual range of this family.
     pub typical: Typical,
-    /// Where this drink is; none while there is nothing to drink.
+    /// The place of this drink; missing while there is nothing to drink.
     pub point: Option<MapPoint>,
 }
 
@@ -27,9 +27,9 @@ pub struct BalanceMap {
 pub struct Band {
     /// Its usual name.
     pub name: String,
-    /// Its lower sugar–acid ratio.
+    /// The lowest sugar–acid ratio in the band.
     pub ratio_from: f64,
-    /// Its upper ratio; none for the last.
+    /// The highest sugar–acid ratio in the band; missing for the last band.
     pub ratio_to: Option<f64>,
     /// Its middle: the safest place to aim at.
     pub ratio_middle: f64,
@@ -53,7 +53,7 @@ impl Band {
     }
 }
 
-/// Where most drinks of a family are, g in 100 g.
+/// The usual range of a family of drinks, g in 100 g.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Typical {
     /// Least sweetness.
@@ -68,7 +68,7 @@ pub struct Typical {
     pub middle: Spot,
 }
 
-/// A place on the map, or a way across it.
+/// A point on the map, or a direction across it.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Spot {
     /// g in 100 g.
@@ -100,15 +100,15 @@ pub struct MapPoint {
     pub sweetness: f64,
     /// g in 100 g.
     pub acidity: f64,
-    /// Its band; none without acid.
+    /// The band that it is in; missing without acid.
     pub band: Option<String>,
-    /// How strong it is.
+    /// The strength of its taste.
     pub strength: Strength,
-    /// For a syrup: parts of water to one part by volume at which it is shown.
+    /// For a syrup: the parts of water to one part by volume at which the map shows it.
     pub thinned_with: Option<f64>,
 }
 
-/// How strong a drink tastes, whatever its ratio.
+/// The strength of a drink's taste, at any ratio.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

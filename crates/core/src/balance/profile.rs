@@ -29,21 +29,21 @@ pub struct Profile {
     pub acidity_percent: f64,
     /// Titratable acidity as citric acid, g/l.
     pub acidity_g_per_l: f64,
-    /// pH, good to 0.1; none without water.
+    /// pH, within 0.1; missing without water.
     pub ph: Option<f64>,
-    /// Sweetness over acidity; none without acid.
+    /// Sweetness divided by acidity; missing without acid.
     pub ratio: Option<f64>,
     /// Alcohol, % of the volume.
     pub alcohol_percent: f64,
     /// Dissolved CO₂ in volumes.
     pub fizz_volumes: f64,
-    /// All that is served, ml.
+    /// The total volume served, ml.
     pub volume_ml: f64,
     /// How many glasses or bottles; 1 if it is in neither.
     pub glasses: f64,
     /// Whether it is poured into glasses. If not, the figures of a glass are those of 100 ml.
     pub served: bool,
-    /// What one glass holds, ml.
+    /// The volume of a glass, ml.
     pub glass_ml: f64,
     /// Sugar in a glass, g.
     pub glass_sugar_g: f64,
@@ -53,11 +53,11 @@ pub struct Profile {
     pub glass_alcohol_g: f64,
     /// Ice in a glass that has not melted, g.
     pub glass_ice_g: f64,
-    /// Smell, in own units in a litre: 20 is clear, 80 strong. Estimate.
+    /// Smell, in our own units for each litre: 20 is clear, 80 strong. Estimate.
     pub aroma_per_l: f64,
-    /// Bitterness, in own units in a litre: 1 is just noticed. Estimate.
+    /// Bitterness, in our own units for each litre: 1 is just noticeable. Estimate.
     pub bitterness_per_l: f64,
-    /// Heat of ginger and pepper, in own units in a litre: 5 is just noticed. Estimate.
+    /// Heat of ginger and pepper, in our own units for each litre: 5 is just noticeable. Estimate.
     pub pungency_per_l: f64,
     /// Temperature, °C.
     pub temperature_c: f64,
@@ -65,7 +65,7 @@ pub struct Profile {
     pub colour: String,
 }
 
-/// What can be aimed at.
+/// A taste that has a target.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Taste {
     /// Sweetness as sucrose, g in 100 g.

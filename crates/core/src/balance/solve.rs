@@ -8,7 +8,7 @@ use crate::quantity::{Amount, Measure};
 use crate::trace::{Nudges, Outcome, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
-/// The target for the drink. Missing figures are free; the volume stays the same if missing.
+/// The target. Missing figures are free; a missing volume stays the same.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -27,29 +27,29 @@ pub struct Target {
     pub fizz: Option<f64>,
 }
 
-/// A target, and what may be done to reach it.
+/// A target, and the changes that are allowed to reach it.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Aim {
-    /// Where to.
+    /// The target.
     pub target: Target,
     /// Ids of steps whose amounts stay as they are.
     #[serde(default)]
     pub hold: Vec<String>,
-    /// How little and how much of a step's ingredient there may be.
+    /// The limits of each step's ingredient.
     #[serde(default)]
     pub bounds: Vec<Bound>,
 }
 
-/// Limits of one amount, in its own measure or one of the same kind.
+/// The limits of one amount, in its own or a similar measure.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Bound {
     /// The step's id.
     pub step: String,
-    /// The least.
+    /// The lower limit.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub least: Option<Amount>,
     /// The most.
@@ -57,24 +57,24 @@ pub struct Bound {
     pub most: Option<Amount>,
 }
 
-/// Amounts that were worked out.
+/// The result of working out amounts.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Solution {
     /// The drink with its new amounts.
     pub drink: Drink,
     /// The same, rounded to amounts that kitchen tools can measure.
     pub rounded: Drink,
-    /// What changed, and by how much.
+    /// The changed amounts.
     pub moved: Vec<Moved>,
     /// Whether the target is met, to half a per cent.
     pub reached: bool,
-    /// If not, what prevents it.
+    /// The obstacle, if it can't be reached.
     pub stops: Vec<String>,
     /// The result.
     pub taste: Taste,
     /// The result with rounded amounts.
     pub rounded_taste: Taste,
-    /// Where it is on the map with rounded amounts.
+    /// Its place on the map with rounded amounts.
     pub rounded_point: Option<Spot>,
 }
 
@@ -85,9 +85,9 @@ pub struct Moved {
     pub step: String,
     /// The ingredient's name.
     pub name: String,
-    /// What it was.
+    /// The earlier amount.
     pub from: String,
-    /// What it is now, as a cook would measure it.
+    /// The new amount, in kitchen measures.
     pub to: String,
     /// The ratio.
     pub factor: f64,

@@ -12,11 +12,11 @@ use crate::work::Worktop;
 pub struct Swapped {
     /// The amounts, worked out.
     pub solution: Solution,
-    /// What changes with it, in words.
+    /// Side effects, in words.
     pub changes: Vec<String>,
-    /// The figures before.
+    /// The figures before the change.
     pub before: Profile,
-    /// The figures after, with amounts that kitchen tools can measure.
+    /// The figures after the change, with amounts that kitchen tools can measure.
     pub after: Profile,
 }
 

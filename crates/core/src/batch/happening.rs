@@ -9,7 +9,7 @@ use crate::quantity::Amount;
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub enum Happening {
-    /// A step was started: its wait runs.
+    /// A step was started, and its wait is running.
     Began {
         /// The step's id.
         step: String,
@@ -19,34 +19,34 @@ pub enum Happening {
         /// The step's id.
         step: String,
     },
-    /// It isn't done yet: its *done* is undone.
+    /// A finished step is open again.
     Again {
         /// The step's id.
         step: String,
     },
-    /// What really went in.
+    /// The amount that was really used.
     Used {
         /// The step's id.
         step: String,
-        /// How much, in any measure that the step could have.
+        /// The amount, in any measure that the step allows.
         amount: Amount,
     },
-    /// What a step gave: juice squeezed, liquid after straining or boiling.
+    /// The volume after a step was measured: juice squeezed, liquid after straining or boiling.
     CameOut {
         /// The step's id.
         step: String,
-        /// How much, as a volume or a weight.
+        /// The amount, as a volume or a weight.
         amount: Amount,
     },
     /// An instrument was read.
     Reading {
         /// The vessel's id.
         vessel: String,
-        /// What was measured.
+        /// The measured quantity.
         quantity: Quantity,
-        /// The reading, in the quantity's unit.
+        /// The value, in the unit of the quantity.
         value: f64,
-        /// How far the instrument may be off, as a standard deviation; as usual if left out.
+        /// The instrument's error as a standard deviation; the usual one if left out.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         error: Option<f64>,
     },
@@ -54,10 +54,10 @@ pub enum Happening {
     Tasted {
         /// The vessel's id.
         vessel: String,
-        /// What it was like.
+        /// The words for the taste.
         words: String,
     },
-    /// Something else was added.
+    /// An unplanned ingredient was added.
     Added {
         /// The vessel's id.
         vessel: String,
@@ -66,11 +66,11 @@ pub enum Happening {
         /// How much.
         amount: Amount,
     },
-    /// Some was discarded: a sample, a spill.
+    /// Part of a vessel was discarded: a sample, a spill.
     PouredAway {
         /// The vessel's id.
         vessel: String,
-        /// How much, as a volume.
+        /// The amount, as a volume.
         volume: Amount,
     },
     /// A step is skipped.
@@ -82,28 +82,28 @@ pub enum Happening {
     Moved {
         /// The step's id.
         step: String,
-        /// The id of the one that it is done before.
+        /// The id of the later task.
         before: String,
     },
-    /// Something to remember.
+    /// A note.
     Note {
-        /// What.
+        /// The text of the note.
         text: String,
-        /// Who said it, if a guest did.
+        /// The guest who said it; missing for the maker.
         #[serde(default, skip_serializing_if = "String::is_empty")]
         by: String,
     },
     /// Undo an earlier entry: its position in the log, from 0.
     TakenBack {
-        /// Which.
+        /// The id of the entry.
         of: usize,
     },
-    /// All is done.
+    /// The batch is finished.
     Finished {
-        /// Where it is now.
+        /// The present place on the map.
         #[serde(default)]
         place: String,
-        /// How it turned out.
+        /// A note about the result.
         #[serde(default)]
         note: String,
         /// How many bottles or jars it filled.
@@ -125,9 +125,9 @@ pub enum Happening {
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Said {
-    /// Minutes since the batch started.
+    /// The time since the batch started, minutes.
     pub at: f64,
-    /// What happened.
+    /// The event.
     pub what: Happening,
 }
 

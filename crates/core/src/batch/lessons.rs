@@ -15,18 +15,18 @@ use crate::trace::Prepared;
 pub struct Teaching {
     /// In a sentence.
     pub message: String,
-    /// What is saved to your kitchen.
+    /// The figure to save to your kitchen.
     pub taught: Learnt,
 }
 
-/// What is saved to your kitchen.
+/// The figure to save to your kitchen.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
 pub enum Learnt {
-    /// What some pieces of fruit gave.
+    /// The measured yield of some pieces of fruit.
     Reading(Reading),
-    /// How one lot of fruit turned out.
+    /// The result of one lot of fruit.
     Lot(Lot),
 }
 

@@ -33,7 +33,7 @@ pub enum StepState {
 pub struct MadeStep {
     /// The step's id.
     pub id: String,
-    /// How far it is.
+    /// The progress.
     pub state: StepState,
     /// Whether the drink doesn't say it: something put in besides, or poured away.
     pub besides: bool,

@@ -33,9 +33,9 @@ pub struct LuckWas {
     pub factor: f64,
     /// The lower end of the likely range (9 out of 10), as a factor.
     pub usual_from: f64,
-    /// To here.
+    /// The upper end of the usual range.
     pub usual_to: f64,
-    /// How far that alone moved the drink, in noticeable steps.
+    /// The change that this alone made to the drink, in noticeable steps.
     pub moves: f64,
 }
 

@@ -17,31 +17,31 @@ use crate::trace::{Frame, Nudges, Prepared, Trace};
 /// State of a batch.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct BatchReport {
-    /// The drink as made so far, with what is ahead as it is written.
+    /// The drink as made so far, with the remaining steps as written.
     pub drink: Drink,
-    /// A run with the present estimates.
+    /// A run of the drink with the present estimates.
     pub report: DrinkReport,
-    /// One for each step.
+    /// One entry for each step.
     pub steps: Vec<StepReport>,
-    /// The id of the step that needs hands next; none if nothing is left.
+    /// The id of the next hands-on step; missing if none is left.
     pub next: Option<String>,
     /// The target as written.
     pub written: Option<Spot>,
     /// The planned volume, ml.
     pub written_ml: f64,
-    /// What was read, and what had been expected.
+    /// The readings, with their expected values.
     pub readings: Vec<ReadingReport>,
-    /// What to measure next, in words; none where nothing is worth it.
+    /// The best next measurement, in words; missing if none is worthwhile.
     pub measure: Option<Suggestion>,
     /// When it will be ready if you go on now with one pair of hands, minutes since the batch started.
     pub ready_at: f64,
-    /// What went differently, and where that leads, in words; none while it goes as written.
+    /// The differences from the recipe and their effect, in words; missing while there are none.
     pub otherwise: Option<String>,
     /// How many of the readings were within the expected range.
     pub inside: usize,
-    /// How far the finished drink may be off: sweetness and acidity, g in 100 g, a standard deviation.
+    /// The uncertainty of the finished drink: standard deviations of sweetness and acidity, g in 100 g.
     pub doubt: Spot,
-    /// How far it would be if nothing had been read; none where nothing was.
+    /// The likely range if no reading had been taken; missing if there is no reading.
     pub doubt_before: Option<Spot>,
 }
 
@@ -50,7 +50,7 @@ pub struct BatchReport {
 pub struct StepReport {
     /// Its id.
     pub id: String,
-    /// How far it is.
+    /// The progress of the step.
     pub state: Progress,
     /// When it was started, minutes since the batch was.
     pub since: Option<f64>,
@@ -58,13 +58,13 @@ pub struct StepReport {
     pub until: Option<f64>,
     /// How long it is unattended, minutes.
     pub waits: f64,
-    /// What is weighed in this step, g; none where nothing is weighed, or it comes by the piece.
+    /// The weight to add in this step, g; missing if nothing is weighed, or pieces are counted.
     pub weigh_g: Option<f64>,
-    /// Whether the drink doesn't say it.
+    /// Whether this is a usual value that the drink doesn't state.
     pub besides: bool,
-    /// Whether its turn may be now: nothing that shares a vessel with it is still to be done before.
+    /// Whether it can be done now: no earlier step with the same vessel is open.
     pub ready: bool,
-    /// Before when it is best not begun, minutes since the batch was: what it leaves can't stand until it is needed.
+    /// The earliest sensible start, minutes since the batch started: its result doesn't keep until it is needed.
     pub not_before: Option<f64>,
 }
 
@@ -82,30 +82,30 @@ pub enum Progress {
 /// A reading and the expected value.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ReadingReport {
-    /// After which step: its id.
+    /// The id of the step after which it was read.
     pub step: String,
-    /// What the vessel is called.
+    /// The name of the vessel.
     pub vessel: String,
-    /// What was measured.
+    /// The measured quantity.
     pub quantity: Quantity,
     /// Its unit.
     pub unit: &'static str,
-    /// What it read.
+    /// The value that was read.
     pub value: f64,
-    /// What had been expected.
+    /// The expected value, with its range.
     pub expected: f64,
-    /// Give or take, a standard deviation.
+    /// Its standard deviation.
     pub give_or_take: f64,
     /// Whether it is within the range expected 9 times out of 10.
     pub inside: bool,
 }
 
-/// What to measure next.
+/// The best next measurement.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Suggestion {
     /// The vessel's id.
     pub vessel: String,
-    /// What.
+    /// The quantity to measure.
     pub quantity: Quantity,
     /// In words.
     pub message: String,

@@ -20,16 +20,16 @@ use crate::quantity::{Amount, Celsius, Grams, Measure};
 use crate::trace::{MEASURED_AT, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
-/// One suggestion.
+/// A suggested correction.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct WayOn {
-    /// What to do, in words, one after the other.
+    /// The actions, in words, in order.
     pub words: Vec<String>,
     /// The log entry that records it.
     pub does: Vec<Happening>,
     /// The result, g in 100 g.
     pub ends: Spot,
-    /// The volume then, ml.
+    /// The volume at this point, ml.
     pub volume_ml: f64,
     /// Whether the difference is too small to taste.
     pub reached: bool,
@@ -115,12 +115,12 @@ pub fn advice_on(
     Ok(advice(words, contents, worktop.cupboard()).into_iter().map(on).collect())
 }
 
-/// A remedy, and the log entry that records it.
+/// A correction, and the log entry that records it.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct AdviceOn {
-    /// What to do, in a sentence.
+    /// The advice, in a sentence.
     pub says: String,
-    /// The log entry that records it; none where nothing is stirred in.
+    /// The log entry that records it; missing if nothing is stirred in.
     pub does: Vec<Happening>,
 }
 

@@ -6,7 +6,7 @@ use crate::balance::reads_as_brix;
 use crate::drink::Drink;
 use crate::trace::{MEASURED_AT, Trace};
 
-/// What is measured of what a vessel holds.
+/// A measured quantity of a vessel's contents.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -101,9 +101,9 @@ pub struct Measurement {
     pub step: usize,
     /// In which vessel of the drink.
     pub vessel: usize,
-    /// What was measured.
+    /// The measured quantity.
     pub quantity: Quantity,
-    /// The reading, in the quantity's unit.
+    /// The value, in the unit of the quantity.
     pub value: f64,
     /// How far that may be off, as a standard deviation.
     pub error: f64,

@@ -13,7 +13,7 @@ pub struct Candidate {
     pub step: usize,
     /// In which vessel.
     pub vessel: usize,
-    /// Of what.
+    /// The figure that it is about.
     pub quantity: Quantity,
     /// How far the instrument is off; as usual if none.
     pub error: Option<f64>,
@@ -22,7 +22,7 @@ pub struct Candidate {
 /// What a measurement would tell.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Telling {
-    /// Which.
+    /// The id of the entry.
     pub candidate: Candidate,
     /// How far sweetness, acidity and volume of the finished drink may be off now, as shares of themselves.
     pub before: [f64; 3],

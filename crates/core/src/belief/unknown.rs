@@ -18,11 +18,11 @@ pub enum Turns {
     Acid(usize),
     /// Its sugar.
     Sugar(usize),
-    /// How fast it is drawn.
+    /// The speed of extraction.
     Drawing(usize),
-    /// What strained solids keep.
+    /// The liquid that strained solids hold.
     Hold,
-    /// How fast the burner boils water away.
+    /// The speed at which the burner boils water away.
     BoilOff,
     /// How long cooling takes.
     Cooling,
@@ -31,7 +31,7 @@ pub enum Turns {
 }
 
 impl Turns {
-    /// Names it for ever.
+    /// The permanent id.
     pub(super) fn name(self, prepared: &Prepared<'_>) -> String {
         let cupboard = prepared.cupboard();
         let of = |what: &str, i: usize| format!("{what}/{}", cupboard.ingredients()[i].id);
@@ -51,7 +51,7 @@ impl Turns {
 /// One of them, and the standard deviation of its logarithm.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Factor {
-    /// What it is.
+    /// The name.
     pub turns: Turns,
     /// Standard deviation of its logarithm, above 0.
     pub sd: f64,

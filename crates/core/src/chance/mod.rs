@@ -18,7 +18,7 @@ use crate::work::{Stopped, Worktop};
 /// The likely range of a drink.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Spread {
-    /// How often it was run.
+    /// The number of runs.
     pub runs: u32,
     /// Sweetness, g in 100 g.
     pub sweetness: Range,
@@ -37,15 +37,15 @@ pub struct Spread {
 /// A figure and its likely range.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Range {
-    /// 1 in 10 is lower.
+    /// The lower end: 1 in 10 is lower.
     pub low: f64,
     /// Half do.
     pub middle: f64,
-    /// 1 in 10 is higher.
+    /// The upper end: 1 in 10 is higher.
     pub high: f64,
 }
 
-/// Ellipses on the map. The axes are unit vectors times the standard deviation along them.
+/// Ellipses on the map. Each axis is a unit vector times the standard deviation along it.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Cloud {
     /// The middle.
@@ -54,9 +54,9 @@ pub struct Cloud {
     pub long: Spot,
     /// The short axis, one standard deviation.
     pub short: Spot,
-    /// This many standard deviations hold half of the runs.
+    /// The number of standard deviations that holds half of the runs.
     pub half: f64,
-    /// 9 out of 10 are within this many.
+    /// The number of standard deviations that holds 9 out of 10 runs.
     pub most: f64,
 }
 

@@ -82,7 +82,7 @@ pub enum Component {
 }
 
 impl Component {
-    /// How many there are.
+    /// The number of glasses.
     pub const COUNT: usize = Self::ALL.len();
 
     /// All, in the order of their discriminants.

@@ -24,11 +24,11 @@ impl Evidence {
 /// An unpublished figure, with its likely range (4 times out of 5).
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Estimated {
-    /// The figure we use.
+    /// The figure that the calculation uses.
     pub value: f64,
-    /// It is seldom less.
+    /// The lower end of the likely range.
     pub low: f64,
-    /// It is seldom more.
+    /// The upper end of the likely range.
     pub high: f64,
     /// An estimate, or measured in this kitchen.
     pub evidence: Evidence,
@@ -53,11 +53,11 @@ impl Estimated {
 /// A figure's source, as in the table.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct FigureSource {
-    /// Which figures: "sugars", "acids", "density".
+    /// The figures that it covers: "sugars", "acids", "density".
     pub of: String,
-    /// Where they come from, or why they were so estimated.
+    /// The source, or the reasons for an estimate.
     pub source: String,
-    /// What they rest on.
+    /// The evidence for them.
     pub evidence: Evidence,
 }
 

@@ -12,7 +12,7 @@ pub struct Ingredient {
     pub name: String,
     /// Other names that people look for.
     pub aliases: Vec<String>,
-    /// What sort of thing it is.
+    /// The kind.
     pub kind: Kind,
     /// How it arrives in the vessel.
     pub form: Form,
@@ -30,13 +30,13 @@ pub struct Ingredient {
     pub traits: Vec<Trait>,
     /// What it is taken for when nothing else was said.
     pub staples: Vec<Choice>,
-    /// What to be careful about.
+    /// The cautions.
     pub care: Vec<Care>,
     /// Other ingredients that are in it, or that it comes from: who avoids one of them avoids this.
     pub made_of: Vec<String>,
     /// What is known of its making, if it was made here and is kept.
     pub kept: Option<KeptPast>,
-    /// What not everybody may have.
+    /// Allergens and other contents that some people avoid.
     pub allergens: Vec<Allergen>,
     /// How many pieces are usual in a pitcher, for what is counted out.
     pub usual_pieces: Option<f64>,
@@ -113,7 +113,7 @@ pub enum Trait {
     Breaks,
 }
 
-/// What to be careful about with an ingredient.
+/// A caution for an ingredient.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -177,7 +177,7 @@ impl Allergen {
     }
 }
 
-/// What sort of thing an ingredient is.
+/// The kind of an ingredient.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -292,7 +292,7 @@ impl Role {
     }
 }
 
-/// How an ingredient arrives in a vessel.
+/// The form in which an ingredient is added.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

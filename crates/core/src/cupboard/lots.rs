@@ -21,30 +21,30 @@ pub enum LotFigure {
     Acid(String),
     /// Its sugar.
     Sugar(String),
-    /// How fast it is drawn.
+    /// The speed of extraction.
     Drawing(String),
-    /// What strained solids keep.
+    /// The liquid that strained solids hold.
     Hold,
-    /// How fast the burner boils water away.
+    /// The speed at which the burner boils water away.
     BoilOff,
     /// How long cooling takes.
     Cooling,
 }
 
-/// What one batch says of one figure.
+/// The value of a figure in one batch.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Lot {
-    /// The id of the batch it comes from.
+    /// The id of its batch.
     pub batch: String,
-    /// Of what.
+    /// The figure that it is about.
     pub figure: LotFigure,
-    /// The ratio to the tables' figure, 0.2 to 5.
+    /// The ratio to the table figure, 0.2 to 5.
     pub factor: f64,
-    /// How well that is known: a standard deviation of its logarithm, 0.001 to 3.
+    /// The uncertainty: a standard deviation of its logarithm, 0.001 to 3.
     pub sd: f64,
-    /// How far lots differ: a standard deviation of the logarithm, 0.001 to 1.
+    /// The spread between lots: a standard deviation of the logarithm, 0.001 to 1.
     pub between: f64,
     /// The day, as `2026-06-21`.
     #[serde(default)]

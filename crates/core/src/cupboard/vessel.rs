@@ -2,7 +2,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::quantity::{Celsius, Grams, Millilitres, Millimetres};
 
-/// What sort of vessel it is.
+/// The kind of vessel.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -22,7 +22,7 @@ pub enum VesselKind {
     Glass,
 }
 
-/// What a vessel is made of.
+/// The material of a vessel.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -219,7 +219,7 @@ impl VesselKind {
     }
 }
 
-/// What happens to the solids in a strainer.
+/// The treatment of the solids in a strainer.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

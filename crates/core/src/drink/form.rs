@@ -15,11 +15,11 @@ use crate::quantity::said::Kind;
 pub struct StepForm {
     /// The action's name in a drink.
     pub action: &'static str,
-    /// What it is called: a verb, where there is one.
+    /// The name to show, a verb where there is one.
     pub name: &'static str,
-    /// The heading under which it is offered.
+    /// The heading of its group.
     pub group: &'static str,
-    /// What it takes, in the order of asking.
+    /// The fields, in the order in which to ask.
     pub fields: Vec<StepField>,
 }
 
@@ -28,53 +28,53 @@ pub struct StepForm {
 pub struct StepField {
     /// The part's name in a drink.
     pub key: &'static str,
-    /// What it is called.
+    /// The name to show.
     pub label: &'static str,
     /// Whether it may be left empty.
     pub optional: bool,
-    /// What may be entered.
+    /// The kind of value that it takes.
     pub takes: StepTakes,
 }
 
-/// What may be entered in a field.
+/// The kind of value that a field takes.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case", tag = "kind")]
 pub enum StepTakes {
     /// One of the drink's vessels.
     Vessel {
-        /// Which of them.
+        /// The vessels or ingredients to choose from.
         which: WhichVessels,
     },
     /// An ingredient.
     Ingredient {
-        /// Which of them.
+        /// The vessels or ingredients to choose from.
         which: WhichIngredients,
     },
     /// An amount of an ingredient.
     Amount,
     /// A number.
     Number {
-        /// How a typed text is read.
+        /// The kind of value that the text is read as.
         read_as: Kind,
-        /// The unit that stands beside the label; empty for none.
+        /// The unit to show beside the label; empty for none.
         unit: &'static str,
         /// Whether it has no fractions.
         whole: bool,
     },
     /// Yes or no.
     Switch,
-    /// How much of a vessel: all, a share, a volume.
+    /// The part of a vessel: all, a share, a volume.
     Portion,
-    /// How far something is boiled down.
+    /// The point to which a liquid is boiled down.
     Reduction,
-    /// One of a few words, the usual one first.
+    /// A word from a list, the usual one first.
     Choice {
-        /// The words.
+        /// The words to choose from.
         options: Vec<StepWord>,
     },
 }
 
-/// Which vessels may be chosen.
+/// The vessels to choose from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum WhichVessels {
@@ -92,7 +92,7 @@ pub enum WhichVessels {
     Glass,
 }
 
-/// Which ingredients may be chosen.
+/// The ingredients to choose from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum WhichIngredients {
@@ -104,12 +104,12 @@ pub enum WhichIngredients {
     Pourable,
 }
 
-/// A word that may be chosen.
+/// A word in a list to choose from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct StepWord {
     /// The word in a drink.
     pub value: &'static str,
-    /// What it is called.
+    /// The name to show.
     pub label: &'static str,
 }
 

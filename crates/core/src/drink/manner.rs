@@ -28,7 +28,7 @@ impl Warmth {
     }
 }
 
-/// How an ingredient is cut before it is added.
+/// The cut of an ingredient before it is added.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -68,7 +68,7 @@ pub enum Stirring {
     Calm,
 }
 
-/// Where it is left to steep.
+/// The place where it is left to steep.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -89,7 +89,7 @@ impl From<RestingPlace> for CoolingPlace {
     }
 }
 
-/// How something is cooled.
+/// The place where something is cooled.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -105,7 +105,7 @@ pub enum CoolingPlace {
     Freezer,
 }
 
-/// What is done to an ingredient before it is used.
+/// The preparation of an ingredient.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -125,7 +125,7 @@ pub enum Preparation {
     Crush,
 }
 
-/// How fruit is left with sugar.
+/// The way that fruit is left with sugar.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -137,7 +137,7 @@ pub enum Maceration {
     Rubbed,
 }
 
-/// How something is made to dissolve.
+/// The way something is dissolved.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -149,7 +149,7 @@ pub enum Dissolving {
     Microwave,
 }
 
-/// How hard a pot boils.
+/// The strength of a boil.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -163,7 +163,7 @@ pub enum Vigour {
     Boil,
 }
 
-/// How a glass is dressed.
+/// The way to dress a glass.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

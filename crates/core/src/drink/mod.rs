@@ -29,7 +29,7 @@ use serde::{Deserialize, Serialize};
 use crate::cupboard::{Material, VesselKind};
 use crate::quantity::{Amount, Millilitres, Millimetres};
 
-/// A drink as a maker writes it down.
+/// A drink as its maker wrote it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -41,12 +41,12 @@ pub struct Drink {
     /// The maker's note.
     #[serde(default)]
     pub note: String,
-    /// What one part is, for a drink that is written in parts.
+    /// The size of one part, for a drink written in parts.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub part: Option<Amount>,
-    /// What it is made in.
+    /// The vessels.
     pub vessels: Vec<Vessel>,
-    /// What is done, in order.
+    /// The steps, in order.
     pub steps: Vec<Step>,
 }
 
@@ -72,23 +72,23 @@ pub enum Family {
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Vessel {
-    /// What steps call it: `jug`, `pot_2`.
+    /// The id that steps refer to: `jug`, `pot_2`.
     pub id: String,
-    /// What sort of vessel it is.
+    /// The kind of vessel.
     pub kind: VesselKind,
-    /// What the maker calls it; its kind if left out.
+    /// The maker's name for it; its kind if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub name: Option<String>,
     /// How much it holds to the brim; a usual one if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub capacity: Option<Amount>,
-    /// Inside diameter; that of a usual one of its capacity if left out.
+    /// Inside diameter; that of a usual vessel of its capacity if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub diameter_mm: Option<f64>,
     /// The number of glasses, if the drink is made in the glass. 1 if missing.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub count: Option<u32>,
-    /// What it is made of; something that acid leaves alone if left out.
+    /// The material; one that acid doesn't attack if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub material: Option<Material>,
 }
@@ -108,7 +108,7 @@ impl Vessel {
         }
     }
 
-    /// What it holds to the brim.
+    /// The capacity to the brim.
     #[must_use]
     pub fn capacity(&self) -> Millilitres {
         self.capacity

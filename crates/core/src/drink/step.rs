@@ -13,23 +13,22 @@ use crate::quantity::Amount;
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Step {
-    /// Names the step within its drink; given by the application if left out.
+    /// The step's id within its drink; assigned if left out.
     #[serde(default)]
     pub id: String,
-    /// What is done.
+    /// The action.
     #[serde(rename = "do")]
     pub action: Action,
     /// How, in the maker's words: "torn", "rubbed into the zest".
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub note: String,
-    /// How its amount grows with the drink; as is usual for the ingredient if left out.
+    /// The rule by which its amount grows with the drink; the ingredient's usual one if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub law: Option<Law>,
-    /// How long its vessels may stand afterwards until they are worked on again, minutes; worked out if
-    /// left out.
+    /// How long its vessels may wait for their next step, minutes; worked out if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub may_stand: Option<f64>,
-    /// The ids of steps of other vessels that have to be done before it.
+    /// The ids of steps with other vessels that come before it.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub after: Vec<String>,
 }
@@ -39,19 +38,19 @@ pub struct Step {
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
 pub enum Law {
-    /// As the drink does.
+    /// In proportion to the drink.
     Straight,
-    /// In proportion up to four times the drink, then by this power; usually 0.85.
+    /// In proportion up to four times the size, then by this power; usually 0.85.
     Spice(f64),
     /// The same in every vessel, however large.
     PerVessel,
     /// The same in every glass.
     PerGlass,
-    /// In proportion, then to taste.
+    /// In proportion, then adjusted to taste.
     ToTaste,
 }
 
-/// What can be done.
+/// The action of a step.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -64,17 +63,17 @@ pub enum Action {
         ingredient: String,
         /// Its amount.
         amount: Amount,
-        /// How warm it comes.
+        /// Its temperature when it is added.
         #[serde(default, skip_serializing_if = "Warmth::is_usual")]
         warmth: Warmth,
-        /// How it is cut.
+        /// The cut, if any.
         #[serde(default, skip_serializing_if = "Cut::is_usual")]
         cut: Cut,
-        /// In how many portions, tasting in between; all at once if left out.
+        /// The number of portions, with a taste between them; all at once if left out.
         #[serde(default = "once", skip_serializing_if = "is_once")]
         portions: u32,
     },
-    /// Squeeze fruit: its juice goes into the vessel; what is left may be kept for later.
+    /// Squeeze fruit into the vessel, and keep the squeezed halves if wanted.
     Squeeze {
         /// The vessel.
         into: String,
@@ -82,7 +81,7 @@ pub enum Action {
         ingredient: String,
         /// How much: pieces of fruit ("6 lemons") or the juice itself ("250 ml").
         amount: Amount,
-        /// The vessel that the squeezed halves are kept in; discarded if left out.
+        /// The vessel for the squeezed halves; they are discarded if left out.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         halves_into: Option<String>,
     },
@@ -90,7 +89,7 @@ pub enum Action {
     Prepare {
         /// The ingredient's id.
         ingredient: String,
-        /// What is done.
+        /// The action.
         how: Preparation,
         /// How long; the usual time if left out.
         #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -102,10 +101,10 @@ pub enum Action {
         vessel: String,
         /// How long, minutes.
         minutes: f64,
-        /// Left alone, or rubbed.
+        /// Left to stand, or rubbed in by hand.
         #[serde(default)]
         how: Maceration,
-        /// Where it is.
+        /// The place.
         #[serde(default)]
         place: RestingPlace,
     },
@@ -113,7 +112,7 @@ pub enum Action {
     Dissolve {
         /// The vessel.
         vessel: String,
-        /// Stirred as it is, or warmed in a microwave.
+        /// Stirred without heat, or warmed in a microwave.
         #[serde(default)]
         how: Dissolving,
     },
@@ -121,7 +120,7 @@ pub enum Action {
     Stir {
         /// The vessel.
         vessel: String,
-        /// For how long.
+        /// When to stop stirring.
         #[serde(default)]
         until: Stirring,
     },
@@ -136,7 +135,7 @@ pub enum Action {
         vessel: String,
         /// How long once it is hot, minutes.
         minutes: f64,
-        /// How hard.
+        /// The strength of the boil.
         #[serde(default)]
         how: Vigour,
         /// With the lid on.
@@ -147,9 +146,9 @@ pub enum Action {
     Reduce {
         /// The vessel.
         vessel: String,
-        /// How far.
+        /// The point to boil down to.
         to: Reduction,
-        /// How hard it boils.
+        /// The strength of the boil.
         #[serde(default)]
         how: Vigour,
     },
@@ -162,58 +161,58 @@ pub enum Action {
         /// The vessel it is added to.
         into: String,
     },
-    /// Rinse what stayed in a strainer with a second water, or rinse a blender.
+    /// Rinse the pulp in a strainer with a second water, or rinse a blender.
     Rinse {
         /// The strainer or vessel.
         vessel: String,
-        /// What with.
+        /// The ingredient.
         ingredient: String,
         /// Its amount.
         amount: Amount,
-        /// How warm it comes.
+        /// Its temperature when it is added.
         #[serde(default, skip_serializing_if = "Warmth::is_usual")]
         warmth: Warmth,
-        /// The strainer that it then runs through, which it washes as well.
+        /// The strainer that it runs through, which is washed as well.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         through: Option<String>,
         /// The vessel it runs into.
         into: String,
-        /// What happens to the solids.
+        /// The treatment of the solids.
         #[serde(default)]
         press: Press,
     },
-    /// Just enough liquid to cover the contents of the vessel.
+    /// Add just enough liquid to cover the contents of the vessel.
     Cover {
         /// The vessel.
         vessel: String,
-        /// What with.
+        /// The ingredient.
         ingredient: String,
-        /// How warm it comes.
+        /// Its temperature when it is added.
         #[serde(default, skip_serializing_if = "Warmth::is_usual")]
         warmth: Warmth,
-        /// How far above it, mm.
+        /// The height of the liquid above it, mm.
         #[serde(default = "a_finger")]
         above_mm: f64,
     },
-    /// Parts of something to one part of what is in the vessel, by volume.
+    /// Add parts of an ingredient to one part of the vessel's contents, by volume.
     Lengthen {
         /// The vessel.
         vessel: String,
-        /// What with: soda, water.
+        /// The ingredient: soda, water.
         ingredient: String,
-        /// How warm it comes.
+        /// Its temperature when it is added.
         #[serde(default, skip_serializing_if = "Warmth::is_usual")]
         warmth: Warmth,
-        /// Parts to one part.
+        /// The parts to one part of the contents.
         parts: f64,
     },
-    /// Fill into bottles.
+    /// Pour into bottles.
     Bottle {
         /// The vessel it comes from.
         from: String,
         /// The vessel that represents every bottle.
         bottle: String,
-        /// Room left empty in each.
+        /// The headspace in each.
         #[serde(default = "headspace")]
         headspace: Amount,
     },
@@ -223,14 +222,14 @@ pub enum Action {
         glass: String,
         /// The ingredient's id.
         ingredient: String,
-        /// On the rim or as a garnish.
+        /// An ingredient on the rim or as a garnish.
         #[serde(default)]
         how: Dressing,
-        /// How much on each; what is usual if left out.
+        /// The amount on each; the usual amount if left out.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         amount: Option<Amount>,
     },
-    /// Heat on a burner, stirring, and perhaps keep it there.
+    /// Heat on a burner while stirring, and hold the heat if wanted.
     Heat {
         /// The vessel.
         vessel: String,
@@ -242,7 +241,7 @@ pub enum Action {
         /// With the lid on.
         #[serde(default)]
         lid: bool,
-        /// No further than until it is clear: all sugar is dissolved.
+        /// Stop as soon as the liquid is clear, when all sugar is dissolved.
         #[serde(default, skip_serializing_if = "std::ops::Not::not")]
         until_clear: bool,
     },
@@ -252,7 +251,7 @@ pub enum Action {
         vessel: String,
         /// How long, minutes.
         minutes: f64,
-        /// Where it is.
+        /// The place.
         #[serde(default)]
         place: RestingPlace,
         /// Covered, so that warmth and smell stay.
@@ -275,7 +274,7 @@ pub enum Action {
         through: String,
         /// The vessel it runs into.
         into: String,
-        /// What happens to the solids.
+        /// The treatment of the solids.
         #[serde(default)]
         press: Press,
     },
@@ -293,9 +292,9 @@ pub enum Action {
     TopUp {
         /// The vessel.
         vessel: String,
-        /// What it is filled up with: water, soda, juice, ice.
+        /// The ingredient to fill up with: water, soda, juice, ice.
         ingredient: String,
-        /// How warm it comes.
+        /// Its temperature when it is added.
         #[serde(default, skip_serializing_if = "Warmth::is_usual")]
         warmth: Warmth,
         /// The volume to reach.
@@ -307,7 +306,7 @@ pub enum Action {
         vessel: String,
         /// The temperature to reach, °C.
         to_c: f64,
-        /// Where.
+        /// The place.
         #[serde(default)]
         place: CoolingPlace,
         /// Covered, so that no steam leaves.
@@ -322,23 +321,23 @@ pub enum Action {
         glass: String,
         /// How many glasses.
         glasses: u32,
-        /// How much in each.
+        /// The volume in each.
         size: Amount,
     },
 }
 
-/// How far something is boiled down.
+/// The point to which a liquid is boiled down.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub enum Reduction {
-    /// Until this much liquid is left beside what the solids hold, measured cold.
+    /// Boil until this volume of free liquid is left, measured cold.
     Volume(Amount),
-    /// Until its soluble solids reach this share of the weight, %.
+    /// Boil until the soluble solids reach this share of the weight, %.
     Brix(f64),
-    /// Until it boils at this temperature, °C.
+    /// Boil until it boils at this temperature, °C.
     BoilingAt(f64),
-    /// Down to the line that was marked.
+    /// Boil down to the marked line.
     Mark,
 }
 
@@ -347,10 +346,10 @@ pub enum Reduction {
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub enum Portion {
-    /// All, but for what clings to the vessel.
+    /// All except the film that clings to the vessel.
     #[default]
     All,
-    /// A part of it, 0 to 1.
+    /// A share of the contents, 0 to 1.
     Share(f64),
     /// A volume.
     Volume(Amount),
@@ -520,6 +519,6 @@ pub struct Brought<'a> {
     pub ingredient: &'a str,
     /// The amount that is said; none where it follows from what is in the vessel.
     pub amount: Option<&'a Amount>,
-    /// Whether the amount is a line to fill up to, and not what goes in.
+    /// Whether the amount is a line to fill up to, not an amount to add.
     pub line: bool,
 }

@@ -14,21 +14,21 @@ use crate::trace::Trace;
 /// A line of a batch: as written and as made.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Cell {
-    /// Which line it is; the same in every batch of a drink.
+    /// The key of the line, the same in every batch of a drink.
     pub key: String,
     /// Its name.
     pub label: String,
-    /// As written for this batch; empty if it wasn't.
+    /// The amount written for this batch; empty if there is none.
     pub written: String,
-    /// As it was made.
+    /// The amount that was used.
     pub made: String,
-    /// The ratio of made to written, where both are figures.
+    /// The ratio of the used amount to the written one, if both are figures.
     pub times: Option<f64>,
-    /// Whether it is far from what was written.
+    /// Whether it differs clearly from the recipe.
     pub stands_out: bool,
 }
 
-/// Something that a batch was corrected with.
+/// A correction that was made to a batch.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct PutRight {
     /// The ingredient's id.
@@ -44,21 +44,21 @@ pub struct Column {
     pub cells: Vec<Cell>,
     /// The target.
     pub written: Option<Spot>,
-    /// Where it ended.
+    /// The finished drink's place on the map.
     pub ended: Option<Spot>,
     /// Its volume, ml.
     pub ml: f64,
     /// The planned volume, ml.
     pub written_ml: f64,
-    /// From beginning to end, minutes.
+    /// The whole time, minutes.
     pub minutes: f64,
-    /// What guests and makers said about it.
+    /// Notes by guests and makers.
     pub said: Vec<String>,
-    /// What it was corrected with.
+    /// The corrections.
     pub put_right: Vec<PutRight>,
     /// Readings, and how many were within the expected range.
     pub readings: usize,
-    /// Those inside.
+    /// The readings within the expected range.
     pub inside: usize,
 }
 
@@ -272,7 +272,7 @@ impl Beside<'_> {
             .map(|PutRight { ingredient, amount }| format!("{amount} {}", self.name(ingredient)));
         let made = words.collect::<Vec<_>>().join(", ");
         (!with.is_empty())
-            .then(|| cell("right".into(), "put right with".into(), String::new(), made, None))
+            .then(|| cell("right".into(), "corrected with".into(), String::new(), made, None))
     }
 
     /// How much there was, ml. Of what nobody has made yet the middle of what may be differs from what is written by a
@@ -317,7 +317,7 @@ impl Beside<'_> {
         Some(end)
     }
 
-    /// What guests and makers said about it.
+    /// Notes by guests and makers.
     fn remarks(&self) -> Vec<String> {
         let remarks = standing(self.said).filter_map(|what| match what {
             Happening::Note { text, by } if !text.trim().is_empty() => Some(match by.as_str() {

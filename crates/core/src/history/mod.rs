@@ -5,7 +5,7 @@
 //!
 //! - [`difference`] tells two states apart in words: "white sugar 170 g → 150 g; let it stand 20 → 30 min".
 //! - A [`Column`] is one batch beside what was written: amounts, minutes, juice from fruit, volumes, readings, what
-//!   it was put right with, where it ended. Columns of several batches have rows of the same keys, so that they
+//!   it was corrected with, where it ended. Columns of several batches have rows of the same keys, so that they
 //!   stand side by side.
 //! - [`Figures`] tells whether better tables gave an unchanged drink other figures.
 //! - [`what_they_say`] looks over many batches: what comes again and again. Nothing is said from fewer than three.

@@ -29,20 +29,20 @@ pub struct PastBatch {
     pub cupboard: Cupboard,
 }
 
-/// Something that repeats.
+/// A finding that several batches share.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Saying {
     /// In a sentence.
     pub message: String,
-    /// From how many batches.
+    /// The number of batches that it is based on.
     pub of: usize,
-    /// Where to aim instead, if that would help.
+    /// A better target, if one would help.
     pub aim: Option<Spot>,
-    /// Which minutes to write instead.
+    /// The minutes to write instead.
     pub write_minutes: Option<WriteMinutes>,
 }
 
-/// A better time to write, minutes.
+/// A better time for the recipe, minutes.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct WriteMinutes {
     /// The step's id.

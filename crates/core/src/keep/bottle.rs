@@ -6,7 +6,7 @@ use super::Keeping;
 use crate::cupboard::{KeptMixture, VesselKind};
 use crate::journal::{Entry, Journal};
 
-/// Where it is kept.
+/// The place where it is kept.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -51,12 +51,12 @@ pub struct Bottle {
     pub holds_ml: f64,
     /// What was in it when it was put there, ml.
     pub ml: f64,
-    /// Where it was put.
+    /// The place where it is kept.
     #[serde(default)]
     pub place: Place,
     /// How long it keeps.
     pub keeping: Keeping,
-    /// What it is made of.
+    /// The material.
     pub mixture: KeptMixture,
     /// Its colour, `#rrggbb`.
     pub colour: String,
@@ -88,31 +88,31 @@ pub enum Away {
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub enum Move {
-    /// It was opened.
+    /// The bottle was opened.
     Opened,
-    /// Some was poured; that opens it.
+    /// Part of the bottle was poured; that opens it.
     Poured {
         /// How much, ml.
         ml: f64,
-        /// What for.
+        /// The purpose.
         #[serde(default, skip_serializing_if = "String::is_empty")]
         what_for: String,
     },
-    /// It was moved.
+    /// The bottle was moved.
     Moved {
-        /// Where.
+        /// The place.
         to: Place,
     },
-    /// It was used up.
+    /// The bottle is empty.
     Emptied,
     /// The rest was discarded.
     Tipped {
-        /// Why.
+        /// The reason.
         why: Away,
     },
     /// Undo an earlier entry: its position in the list, from 0.
     TakenBack {
-        /// Which.
+        /// The id of the entry.
         of: usize,
     },
 }
@@ -124,7 +124,7 @@ pub enum Move {
 pub struct Happened {
     /// Days since it was added.
     pub at: f64,
-    /// What.
+    /// The quality or quantity.
     pub what: Move,
 }
 
@@ -146,11 +146,11 @@ const SOON: f64 = 2.0;
 /// State of a bottle.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct BottleState {
-    /// Where it is.
+    /// The place.
     pub place: Place,
-    /// Its contents, ml.
+    /// The volume in the bottle, ml.
     pub ml: f64,
-    /// How full it is, 0 to 1.
+    /// The filled share of the bottle, 0 to 1.
     pub fill: f64,
     /// When it was opened, days since it was added.
     pub opened: Option<f64>,
@@ -166,7 +166,7 @@ pub struct BottleState {
     pub soon: bool,
     /// Whether it is used up.
     pub gone: bool,
-    /// Why it keeps so long and no longer, and what to do, in sentences.
+    /// The reasons for its limit, and what to do, in sentences.
     pub why: Vec<String>,
 }
 

@@ -5,10 +5,10 @@ use crate::cupboard::{Care, Cupboard, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Dressing, Drink, Preparation};
 use crate::trace::{Contents, Trace};
 
-/// Something to be careful about at a step. No legal or medical advice.
+/// A caution for a step. Not legal or medical advice.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Caution {
-    /// What sort of thing it is.
+    /// The kind.
     pub kind: CautionKind,
     /// A sentence or two, with the reason.
     pub message: String,
@@ -16,7 +16,7 @@ pub struct Caution {
     pub adult: bool,
 }
 
-/// What sort of thing to be careful about.
+/// The kind of caution.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -6,17 +6,16 @@ use crate::trace::{Contents, Judged, Trace};
 
 /// How long a drink keeps in the refrigerator at 4 °C, on the careful side.
 ///
-/// It follows from what is in it and from what was done to it, never from what it is called: the days that its
-/// composition allows, less those that it has used up while it was made. It is for refrigerator keeping, never
-/// for the shelf. The figures are the careful end of the advice of food-safety authorities, each with its source
-/// in `docs/model.md`.
+/// The figure follows from the drink's contents and its making, never from its name: the days that the composition
+/// allows, less the days used up while it was made. It is for the refrigerator only, never for the shelf. The figures
+/// are the careful end of the advice of food-safety authorities, each with its source in `docs/model.md`.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Keeping {
-    /// The family it is compared with.
+    /// The kind of drink that it is compared with.
     pub class: Class,
     /// Whole days in the refrigerator at 4 °C that are left; 0 is today.
     pub days: u32,
-    /// The same to the hour. At 0 or below, discard it.
+    /// The remaining time to the hour, in days. At 0 or below, discard it.
     pub left: f64,
     /// Days at 4 °C that a day in the cupboard uses up.
     pub warm_day: f64,
@@ -42,7 +41,7 @@ pub fn kept_of<'t>(drink: &Drink, trace: &'t Trace) -> Option<&'t Contents> {
     Some(kept)
 }
 
-/// How prone a drink is to spoiling: a name only, no days follow from it.
+/// The kind of drink for keeping: a name only, the days don't depend on it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -14,19 +14,19 @@ use crate::work::Worktop;
 /// A use for a bottle.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Use {
-    /// What sort of use it is.
+    /// The kind of use.
     pub kind: UseKind,
     /// In words: "9 glasses with soda water, 1 to 4 1/2".
     pub message: String,
-    /// The drink that it makes, if it makes one.
+    /// The drink that this use makes, if any.
     pub drink: Option<Drink>,
-    /// The drink on the shelf that it goes into: its id.
+    /// The id of the drink that uses it.
     pub of: Option<String>,
-    /// How much of the bottle that takes, ml.
+    /// The volume that it takes from the bottle, ml.
     pub takes_ml: f64,
 }
 
-/// What sort of use it is.
+/// The kind of use.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

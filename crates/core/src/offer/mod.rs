@@ -30,7 +30,7 @@ use crate::work::{Stopped, Worktop};
 
 use replace::{Stock, replaced};
 
-/// Something that is there.
+/// An ingredient in stock.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Have {
     /// The ingredient's id.
@@ -46,7 +46,7 @@ pub struct Have {
 /// What is wanted.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Wish {
-    /// What is there.
+    /// The ingredients in stock.
     pub have: Vec<Have>,
     /// For how many glasses; as many as what is there makes, if that isn't said.
     pub glasses: Option<u32>,
@@ -71,17 +71,17 @@ pub struct Source<'a> {
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 #[schema(as = OfferedDrink)]
 pub struct Offer {
-    /// From which drink.
+    /// The id of the drink or starting point that it comes from.
     pub source: String,
-    /// That drink's name.
+    /// The name of that drink.
     pub source_name: String,
     /// The drink.
     pub drink: Drink,
-    /// What of what is there it uses: "all 8 limes", "350 g of 1 kg white sugar".
+    /// The stock that it uses: "all 8 limes", "350 g of 1 kg white sugar".
     pub uses: Vec<Use>,
-    /// What has to be bought, in words.
+    /// The ingredients to buy, in words.
     pub missing: Vec<String>,
-    /// What was changed from the drink that it comes from, in words.
+    /// The changes from the original drink, in words.
     pub changes: Vec<String>,
     /// How many glasses.
     pub glasses: f64,
@@ -91,15 +91,15 @@ pub struct Offer {
     pub map: BalanceMap,
     /// Its colour, `#rrggbb`.
     pub colour: String,
-    /// How far it is from the wanted balance, in noticeable steps.
+    /// The distance from the wanted balance, in noticeable steps.
     pub off: f64,
-    /// From now until it is ready, minutes: with one cook and this kitchen's vessels.
+    /// The time from now until it is ready, minutes, with one cook and this kitchen's vessels.
     pub minutes: f64,
     /// The hands-on part.
     pub hands_on_minutes: f64,
-    /// In how many rounds it is made, 1 if all at once.
+    /// The number of rounds, 1 if all at once.
     pub rounds: u32,
-    /// What prevents it in this kitchen, in words: a vessel that is missing or too small.
+    /// The obstacle in this kitchen, in words: a vessel that is missing or too small.
     pub lacks: Vec<String>,
     /// How long it keeps, in words.
     pub keeps: Option<String>,
@@ -113,7 +113,7 @@ pub struct Offer {
 pub struct Use {
     /// In words.
     pub text: String,
-    /// What it is.
+    /// The name.
     pub name: String,
     /// Whether it gives the drink its character.
     pub character: bool,
@@ -127,7 +127,7 @@ pub struct Use {
 const MOST: usize = 8;
 /// A drink that lacks more than this many things is another shopping trip.
 const MOST_MISSING: usize = 3;
-/// What one glass holds, ml.
+/// The volume of a glass, ml.
 const GLASS: f64 = 250.0;
 /// What is made where nobody says how much there is, ml.
 const PITCHER: f64 = 1000.0;

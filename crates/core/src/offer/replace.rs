@@ -11,7 +11,7 @@ use crate::quantity::{Measure, Term, to_figures};
 use crate::shop::{Taken, taken};
 use crate::work::{Stopped, Worktop};
 
-/// What is there.
+/// The ingredients in stock.
 pub(super) struct Stock {
     things: Vec<Thing>,
 }

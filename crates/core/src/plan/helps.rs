@@ -9,18 +9,18 @@ use super::{Order, Plan, say};
 use crate::drink::{Action, CoolingPlace, FieldError};
 use crate::work::Worktop;
 
-/// Something that would help.
+/// A change that would help.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Help {
-    /// What it is: "A second burner".
+    /// A title: "A second burner".
     pub title: String,
     /// Its effect: "start 20 minutes later".
     pub message: String,
-    /// By how much later you can start on the day, minutes.
+    /// The time that it saves before the start on the day, minutes.
     pub gain_minutes: f64,
-    /// Which obstacles it removes.
+    /// The conflicts that it removes.
     pub mends: u32,
-    /// What is changed.
+    /// The change to the plan.
     pub change: PlanChange,
 }
 
@@ -33,11 +33,11 @@ pub enum PlanChange {
     Cook,
     /// One more burner.
     Ring,
-    /// A cooling step in cold water: the task.
+    /// A cooling step is done in cold water: the id of its task.
     WaterBath(String),
-    /// Another vessel like one that several drinks want: its name. It has to be borrowed, not ticked.
+    /// The name of another vessel like one that several drinks need. It has to be borrowed, not ticked.
     Vessel(String),
-    /// A part on the evening before: the entry, and the step that ends it.
+    /// A part is made the evening before: the entry, and its last step.
     Ahead(String),
 }
 

@@ -55,9 +55,9 @@ pub struct Order {
     pub means: Means,
     /// Times when nobody is free.
     pub closed: Vec<Closed>,
-    /// Tasks that are held to a time.
+    /// The tasks that are pinned to a time.
     pub holds: Vec<Hold>,
-    /// Tasks that come after others.
+    /// The tasks that come after others.
     pub after: Vec<After>,
     /// Parts that are to be done by the evening before: the entry and the step that ends each.
     pub ahead: Vec<String>,
@@ -72,22 +72,22 @@ pub struct Order {
 pub struct Wanted {
     /// Names it in the plan; the first part of its tasks' ids.
     pub id: String,
-    /// The drink at the size that is made.
+    /// The drink in the size to make.
     pub drink: Drink,
     /// When it is served, minutes from the moment that the order counts from.
     pub serve_at: f64,
-    /// The ids of cooling steps that are done in cold water, whatever the drink says.
+    /// The ids of cooling steps to do in cold water, whatever the drink says.
     pub water_bath: Vec<String>,
 }
 
-/// What there is to make drinks with.
+/// The kitchen's means for a plan.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Means {
     /// Pairs of hands.
     pub cooks: u32,
-    /// Rings of the stove.
+    /// The number of burners.
     pub rings: u32,
     /// Room in the refrigerator, litres.
     pub refrigerator_l: f64,
@@ -144,11 +144,11 @@ pub struct Closed {
     pub from: f64,
     /// To, minutes.
     pub to: f64,
-    /// Whether it is a night, so that parts can be made before it.
+    /// Whether it is a night, before which parts can be made.
     pub night: bool,
 }
 
-/// A task that is held to a time.
+/// A task that is pinned to a time.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Hold {
     /// Its id.
@@ -164,7 +164,7 @@ pub struct Hold {
 pub struct After {
     /// Its id.
     pub task: String,
-    /// The one that is done before.
+    /// The id of the earlier task.
     pub after: String,
 }
 
@@ -175,48 +175,46 @@ pub struct Plan {
     pub begins: f64,
     /// When the last thing is done, minutes.
     pub ends: f64,
-    /// Every task, in order of time.
+    /// All tasks, in order of time.
     pub tasks: Vec<PlannedTask>,
     /// Hands-on work without a break, as it is drawn: one drink, one cook, no pause.
     pub blocks: Vec<Block>,
     /// The unattended time in between.
     pub rests: Vec<Rest>,
-    /// What each cook does, in order of time.
+    /// The work of each cook, in order of time.
     pub cooks: Vec<Vec<Busy>>,
-    /// What is on each burner.
+    /// The use of each burner.
     pub rings: Vec<Vec<Busy>>,
-    /// The kitchen's vessels that are used, and by what.
+    /// The use of the kitchen's vessels.
     pub vessels: Vec<VesselUse>,
-    /// The most in the refrigerator at once, litres.
+    /// The largest volume in the refrigerator at once, litres.
     pub refrigerator_l: f64,
     /// Hands-on time of all cooks together, minutes.
     pub work_minutes: f64,
-    /// Stretches of half an hour or more between begin and end, outside closed hours, in which nobody is
-    /// needed.
+    /// Breaks of half an hour or more during the plan, outside closed hours, in which no work is needed.
     pub free: Vec<Stretch>,
-    /// No plan begins later than this, minutes: the longest chain of each drink for itself, and the
-    /// hands-on work of all by all hands.
+    /// The latest possible start, minutes: by the longest chain of steps in a drink, and the hands-on work of all
+    /// cooks.
     pub bound: f64,
-    /// In how many rounds each drink is made, in the order of the drinks.
+    /// The number of rounds for each drink, in the order of the drinks.
     pub goes: Vec<u32>,
-    /// What doesn't fit.
+    /// The conflicts and gaps.
     pub troubles: Vec<Trouble>,
-    /// By how much later it has to be served if you start now or, once something was started, if you go on now,
-    /// minutes; none if there is time.
+    /// The delay of serving if you start now or, in a plan in progress, go on now, minutes; missing if there is time.
     pub later_by: Option<f64>,
     /// When each drink is ready, minutes, in the order of the drinks.
     pub ready: Vec<f64>,
-    /// Whether something of it was started.
+    /// Whether a batch of it was started.
     pub under_way: bool,
-    /// What would help, the most first.
+    /// The changes that would help, the most effective first.
     pub helps: Vec<Help>,
-    /// What can be made ahead.
+    /// The parts that can be made ahead.
     pub parts: Vec<AheadPart>,
     /// The times when nobody is free.
     pub closed: Vec<Closed>,
 }
 
-/// A stretch of time.
+/// A span of time.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Stretch {
     /// From, minutes.
@@ -225,23 +223,23 @@ pub struct Stretch {
     pub to: f64,
 }
 
-/// A vessel of the kitchen, and when it is used.
+/// The use of one of the kitchen's vessels.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct VesselUse {
     /// Its name.
     pub name: String,
-    /// By what, in order of time.
+    /// The steps that use it, in order of time.
     pub by: Vec<Busy>,
 }
 
-/// What doesn't fit or is missing.
+/// A conflict or gap in the plan.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct Trouble {
     /// Whether it makes the plan impossible; otherwise it is only a note.
     pub stops: bool,
     /// In words.
     pub message: String,
-    /// The task that it is about.
+    /// The id of the task.
     pub task: Option<String>,
 }
 

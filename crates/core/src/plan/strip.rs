@@ -14,11 +14,11 @@ use crate::cupboard::VesselKind;
 /// A step of a drink at its time.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct PlannedTask {
-    /// Its id: the entry, the round, the step.
+    /// The id, made of the entry, the round and the step.
     pub id: String,
     /// The position of its drink in the order.
     pub drink: usize,
-    /// Which round; the number after the last means once for all rounds.
+    /// The round; the number after the last means once for all rounds.
     pub go: u32,
     /// The step's id.
     pub step: String,
@@ -30,26 +30,26 @@ pub struct PlannedTask {
     pub from: f64,
     /// When hands are needed, minutes.
     pub hands_from: f64,
-    /// Until when, minutes.
+    /// The time when hands are free again, minutes.
     pub hands_to: f64,
     /// When it is done, minutes.
     pub to: f64,
     /// The cook: 0 is the first.
     pub cook: Option<usize>,
-    /// On which burner.
+    /// The burner.
     pub ring: Option<usize>,
-    /// The drink's vessels that it works on.
+    /// The drink's vessels that the task uses.
     pub vessels: Vec<String>,
-    /// Until when what it leaves may stand, minutes; none where nothing is lost.
+    /// The latest time for the next step, minutes; missing if its result keeps.
     pub may_stand_until: Option<f64>,
-    /// Why no longer.
+    /// The reason for the limit.
     pub why: Option<String>,
-    /// Whether it is held to its time.
+    /// Whether it is pinned to its time.
     pub held: bool,
-    /// How far it has come.
+    /// The progress of the task.
     pub state: TaskState,
-    /// By how much later than planned it starts, minutes, because something took longer; below 0 earlier, because what
-    /// comes before it was done sooner and can't stand for so long.
+    /// The delay against the plan, minutes, because an earlier step took longer; below 0 if it has to be earlier,
+    /// because an earlier step was done sooner and its result doesn't keep.
     pub moved: Option<f64>,
 }
 
@@ -58,7 +58,7 @@ pub struct PlannedTask {
 pub struct Block {
     /// The position of its drink in the order.
     pub drink: usize,
-    /// Which round.
+    /// The round.
     pub go: u32,
     /// The cook: 0 is the first.
     pub cook: usize,
@@ -66,13 +66,13 @@ pub struct Block {
     pub from: f64,
     /// To, minutes.
     pub to: f64,
-    /// The most telling of what is done: "simmer, strain".
+    /// The main steps: "simmer, strain".
     pub label: String,
-    /// The kind of vessel in which the last of it is left.
+    /// The kind of vessel in which the task ends.
     pub vessel: VesselKind,
     /// The ids of its tasks.
     pub tasks: Vec<String>,
-    /// Whether all of it is done.
+    /// Whether all its tasks are done.
     pub done: bool,
 }
 
@@ -85,15 +85,15 @@ pub struct Rest {
     pub from: f64,
     /// To, minutes.
     pub to: f64,
-    /// Where and how: "steep, on the worktop".
+    /// The wait and its place: "steep, on the worktop".
     pub label: String,
-    /// The id of the task that it follows.
+    /// The id of the task before it.
     pub task: String,
-    /// Whether it takes that long, or only waits for the next step.
+    /// Whether the time is needed, or only a wait for the next step.
     pub needed: bool,
 }
 
-/// Something that holds something.
+/// A vessel, burner or place that is in use.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Busy {
     /// From, minutes.
@@ -107,15 +107,15 @@ pub struct Busy {
 /// A part that can be made ahead.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct AheadPart {
-    /// Its id: the entry, and the step that ends it.
+    /// The id, made of the entry and the last step.
     pub id: String,
     /// The position of its drink in the order.
     pub drink: usize,
-    /// What it is: "up to “strain”, in the jug".
+    /// A label: "up to “strain”, in the jug".
     pub label: String,
-    /// How long it may stand, minutes.
+    /// How long it keeps at this point, minutes.
     pub keeps_minutes: f64,
-    /// Why no longer.
+    /// The reason for the limit.
     pub why: String,
     /// Hands-on time, minutes.
     pub work_minutes: f64,

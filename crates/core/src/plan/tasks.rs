@@ -19,7 +19,7 @@ use crate::scale::{fit_into, in_measures, keeps, need};
 use crate::trace::{Frame, Trace};
 use crate::work::{Stopped, Worktop};
 
-/// How far a task of a plan has come.
+/// The progress of a task in a plan.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum TaskState {

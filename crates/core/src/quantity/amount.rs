@@ -33,7 +33,7 @@ pub struct Amount {
 pub struct Term {
     /// How many.
     pub value: f64,
-    /// Of what.
+    /// The figure that it is about.
     pub measure: Measure,
 }
 

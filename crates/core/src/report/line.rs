@@ -7,7 +7,7 @@ use crate::quantity::{
 };
 use crate::trace::{Line, Origin, Trace};
 
-/// A line of the recipe: what goes in, and what it brings.
+/// A line of the recipe: the ingredient and its contribution.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LineReport {
     /// The step's id.
@@ -16,19 +16,19 @@ pub struct LineReport {
     pub ingredient: String,
     /// Its name.
     pub name: String,
-    /// The vessel that it goes into.
+    /// The vessel that it is added to.
     pub vessel: String,
     /// The amount as entered, in a cook's words.
     pub text: String,
-    /// The same in other words: "about 6 lemons", "258 ml".
+    /// The amount in another measure: "about 6 lemons", "258 ml".
     pub also: Option<String>,
-    /// Whether the amount is a line to fill up to, and not what goes in.
+    /// Whether the amount is a line to fill up to, not an amount to add.
     pub is_fill_line: bool,
-    /// Whether the amount follows from what is in the vessel, and can't be typed here.
+    /// Whether the amount is calculated from the vessel's contents, and can't be typed here.
     pub follows: bool,
-    /// Whether it goes into each glass or bottle.
+    /// Whether it is added to each glass or bottle.
     pub in_each: bool,
-    /// What goes in, g.
+    /// The amount added, g.
     pub grams: f64,
     /// Its share of the drink's sweetness, 0 to 1.
     pub sweetness_share: f64,
@@ -42,18 +42,18 @@ pub struct LineReport {
     pub ways: Vec<Way>,
 }
 
-/// An amount in one measure, with what is needed to change it by hand.
+/// An amount in one measure, with the limits and steps for changing it.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Way {
-    /// Which way.
+    /// The kind of correction.
     pub kind: WayKind,
-    /// As a cook would read it.
+    /// The amount in kitchen measures.
     pub text: String,
     /// The number in front of the unit.
     pub value: f64,
     /// The unit.
     pub unit: String,
-    /// How far one nudge goes.
+    /// The change for one nudge.
     pub step: f64,
 }
 

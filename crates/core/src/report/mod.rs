@@ -23,43 +23,43 @@ use crate::drink::{Action, Drink};
 use crate::keep::{Caution, Keeping, cautions};
 use crate::trace::{Notice, Trace};
 
-/// A drink that was run.
+/// The trace of a drink.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct DrinkReport {
-    /// One for each step.
+    /// One entry for each step.
     pub frames: Vec<FrameReport>,
-    /// The method as a cookbook prints it: what goes into one vessel in a row is one sentence.
+    /// The method as in a cookbook: ingredients that follow each other into one vessel share a sentence.
     pub method: Vec<MethodLine>,
     /// The vessels in the order in which they are used.
     pub vessels: Vec<VesselReport>,
-    /// What is poured from where to where.
+    /// The pours between vessels.
     pub streams: Vec<Stream>,
-    /// What goes in.
+    /// The ingredients.
     pub lines: Vec<LineReport>,
-    /// The figures of the drink; none while there is nothing to drink.
+    /// The figures of the drink; missing while there is nothing to drink.
     pub profile: Option<Profile>,
     /// The sources of the figures.
     pub rests_on: RestsOn,
     /// The map with the drink on it.
     pub map: BalanceMap,
-    /// How long it keeps; none while there is nothing.
+    /// How long it keeps; missing while it is empty.
     pub keeping: Option<Keeping>,
-    /// What this kitchen's water does to it, in words; none where it isn't noticeable.
+    /// The effect of this kitchen's water, in words; missing if it isn't noticeable.
     pub water: Option<String>,
-    /// From the first step to the last, minutes, if one follows the other.
+    /// The time from the first step to the last, minutes, one after the other.
     pub minutes: f64,
     /// The hands-on part, minutes.
     pub hands_on_minutes: f64,
 }
 
-/// The state of things after a step.
+/// The state of all vessels after a step.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct FrameReport {
     /// The step's id.
     pub step: String,
-    /// What is done, in a sentence.
+    /// The step, in a sentence.
     pub sentence: String,
-    /// The vessel above which it is shown; none for steps without a vessel.
+    /// The vessel to show it above; missing for steps without a vessel.
     pub vessel: Option<String>,
     /// The sentence as shown there, without the vessel's name.
     pub short: String,
@@ -67,33 +67,33 @@ pub struct FrameReport {
     pub minutes: f64,
     /// The hands-on part, minutes.
     pub hands_on_minutes: f64,
-    /// The vessels that it changed.
+    /// The vessels that the step changed.
     pub states: Vec<StateReport>,
-    /// For a reduction: the height of the surface in the pot afterwards, mm.
+    /// For a reduction: the height of the surface in the pot after it, mm.
     pub water_line_mm: Option<f64>,
     /// Water lost as steam, g.
     pub steam_g: f64,
-    /// What is left over and could be used.
+    /// The leftovers that could be used.
     pub left_over: Option<String>,
     /// Notices for the cook.
     pub notices: Vec<Notice>,
-    /// What to be careful about.
+    /// The cautions.
     pub cautions: Vec<Caution>,
 }
 
-/// What a screen draws of a drink while an amount is dragged: all that moves, and nothing else.
+/// The moving parts of a drink's screen while an amount is dragged.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Glance {
-    /// What each line brings.
+    /// The contribution of each line.
     pub lines: Vec<LineReport>,
-    /// The vessels, in the order in which things flow through them.
+    /// The vessels, in the order in which the drink flows through them.
     pub vessels: Vec<VesselReport>,
-    /// What is poured from where to where.
+    /// The pours between vessels.
     pub streams: Vec<Stream>,
-    /// The drink as it is served; none while there is nothing to drink.
+    /// The figures of the drink as served; missing while there is nothing to drink.
     pub profile: Option<Profile>,
-    /// Where it is.
+    /// The place.
     pub map: BalanceMap,
 }
 
@@ -116,14 +116,14 @@ impl Glance {
     }
 }
 
-/// A pouring from one vessel to another.
+/// A pour from one vessel to another.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Stream {
     /// Id of the vessel that it comes from.
     pub from: String,
     /// Id of the vessel that it goes into.
     pub into: String,
-    /// Colour of what is poured, `#rrggbb`.
+    /// The colour of the liquid, `#rrggbb`.
     pub colour: String,
 }
 
@@ -132,7 +132,7 @@ pub struct Stream {
 pub struct MethodLine {
     /// The ids of its steps.
     pub steps: Vec<String>,
-    /// What is done.
+    /// The action.
     pub sentence: String,
 }
 

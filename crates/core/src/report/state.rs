@@ -12,27 +12,27 @@ use crate::trace::{Contents, MEASURED_AT, Trace};
 pub struct StateReport {
     /// The vessel's id.
     pub vessel: String,
-    /// Everything in it, g.
+    /// The weight of all contents, g.
     pub mass_g: f64,
     /// The liquid alone, ml at 20 °C.
     pub liquid_ml: f64,
     /// Its total volume, ml at 20 °C.
     pub level_ml: f64,
-    /// By how much it overflows, ml; 0 if it doesn't.
+    /// The overflow, ml; 0 if there is none.
     pub over_ml: f64,
     /// Soluble solids of the liquid, % of the weight.
     pub brix: f64,
     /// Titratable acidity of the liquid as citric acid, g in 100 g.
     pub acidity_percent: f64,
-    /// pH of the liquid, good to 0.1.
+    /// pH of the liquid, within 0.1.
     pub ph: Option<f64>,
     /// The height of the surface above the vessel's bottom, mm.
     pub line_mm: f64,
     /// The part of the sugar that has split, or came split, into glucose and fructose, %.
     pub invert_percent: f64,
-    /// Smell, in own units in a litre: 20 is clear, 80 strong.
+    /// Smell, in our own units for each litre: 20 is clear, 80 strong.
     pub aroma_per_l: f64,
-    /// Bitterness, in own units in a litre: 1 is just noticed.
+    /// Bitterness, in our own units for each litre: 1 is just noticeable.
     pub bitterness_per_l: f64,
     /// Temperature, °C.
     pub temperature_c: f64,
@@ -40,13 +40,13 @@ pub struct StateReport {
     pub colour: String,
     /// The pieces in it.
     pub pieces: Vec<PieceReport>,
-    /// Crystals that have not dissolved, g.
+    /// Undissolved crystals, g.
     pub undissolved_g: f64,
     /// Ice that has not melted, g.
     pub ice_g: f64,
 }
 
-/// Pieces in a vessel.
+/// Solid pieces in a vessel.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct PieceReport {
     /// The ingredient's id.
@@ -57,7 +57,7 @@ pub struct PieceReport {
     pub grams: f64,
     /// The share extracted, 0 to 1.
     pub drawn: f64,
-    /// A colour for it, `#rrggbb`.
+    /// A colour for the pieces, `#rrggbb`.
     pub colour: String,
 }
 
@@ -68,31 +68,31 @@ pub struct VesselReport {
     pub id: String,
     /// Its name.
     pub name: String,
-    /// What sort of vessel it is.
+    /// The kind of vessel.
     pub kind: VesselKind,
     /// Whether it strains.
     pub strains: bool,
-    /// What it holds to the brim, ml.
+    /// The capacity to the brim, ml.
     pub capacity_ml: f64,
     /// Inside diameter, mm.
     pub diameter_mm: f64,
     /// Inside height, mm.
     pub height_mm: f64,
-    /// How many there are: glasses, bottles.
+    /// The number of glasses or bottles.
     pub count: u32,
     /// Its material, if known.
     pub material: Option<Material>,
-    /// What it would have to hold to the brim: its fullest moment over how full it may be, ml.
+    /// The capacity that it needs, ml: its fullest moment, with room for boiling.
     pub needed_ml: f64,
     /// The kitchen's own vessels that could take its place.
     pub own: Vec<OwnFit>,
-    /// How far it can be filled with these contents, ml: a boiling pot to two thirds.
+    /// The volume that it can safely hold of these contents, ml: a boiling pot two thirds.
     pub working_ml: f64,
-    /// The most by which it overflows, ml; 0 if it never does.
+    /// The overflow at the fullest moment, ml; 0 if there is none.
     pub over_ml: f64,
-    /// Its contents when fullest; none if it is never used.
+    /// The contents at the fullest moment; missing if it is never used.
     pub fullest: Option<StateReport>,
-    /// The id of the step after which it is so.
+    /// The id of the step after which this is the state.
     pub fullest_step: Option<String>,
     /// Its final contents.
     pub last: Option<StateReport>,
@@ -107,7 +107,7 @@ pub struct OwnFit {
     pub name: String,
     /// Its capacity, as entered.
     pub capacity: String,
-    /// By how much it is too small, ml; 0 if it fits.
+    /// The missing capacity, ml; 0 if it fits.
     pub short_ml: f64,
 }
 

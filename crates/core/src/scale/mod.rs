@@ -30,7 +30,7 @@ use crate::root::{self, try_find};
 use crate::trace::{MEASURED_AT, Nudges, Prepared};
 use crate::work::{Stopped, Worktop};
 
-/// The size that is wanted.
+/// The new size.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -43,12 +43,12 @@ pub enum Size {
     Glasses {
         /// How many.
         glasses: u32,
-        /// What one holds.
+        /// The volume of one glass.
         size: Amount,
     },
-    /// Limited by the amount of one ingredient.
+    /// A size limited by the amount of one ingredient.
     AsMuchAs {
-        /// The id of the step that brings it.
+        /// The id of the step that adds it.
         step: String,
         /// Its amount.
         amount: Amount,

@@ -18,7 +18,7 @@ pub struct SizeSheet {
     pub columns: Vec<SheetColumn>,
 }
 
-/// A size that is wanted, with what it is called.
+/// A wanted size and its name.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -36,26 +36,26 @@ pub struct SheetRow {
     pub step: String,
     /// The ingredient's name.
     pub name: String,
-    /// How it grows.
+    /// The rule by which the amount grows.
     pub law: Law,
-    /// Why so.
+    /// The reason for the rule.
     pub law_reason: &'static str,
     /// Whether the amount is a line to fill up to.
     pub is_fill_line: bool,
-    /// One for each size.
+    /// The amount at each size.
     pub cells: Vec<SheetCell>,
 }
 
 /// An amount at a size.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct SheetCell {
-    /// In the wanted units, in measures that there are.
+    /// The amount in the chosen units, in the kitchen's measures.
     pub text: String,
-    /// In the other units, for paper.
+    /// The amount in the other units, for print.
     pub other: String,
     /// Unrounded, g.
     pub grams: f64,
-    /// What to do with less than can be measured.
+    /// A way to handle an amount that is too small to measure.
     pub stock: Option<String>,
 }
 
@@ -66,25 +66,25 @@ pub struct SheetColumn {
     pub name: String,
     /// How many glasses.
     pub glasses: f64,
-    /// What one holds, ml.
+    /// The volume of one glass, ml.
     pub glass_ml: f64,
     /// Total volume, ml.
     pub volume_ml: f64,
-    /// From the first step to the last, minutes.
+    /// The time from the first step to the last, minutes.
     pub minutes: f64,
     /// The hands-on part, minutes.
     pub hands_on_minutes: f64,
     /// How long each step takes, minutes, by the order of the steps.
     pub step_minutes: Vec<f64>,
-    /// Where it is on the map, unrounded.
+    /// Its place on the map with exact amounts.
     pub exact: Option<Spot>,
-    /// Where it is with the amounts rounded to what can be measured.
+    /// Its place on the map with amounts rounded to kitchen measures.
     pub rounded: Option<Spot>,
-    /// How far rounding moves it, in noticeable steps: below 1 it can't be tasted.
+    /// The change that rounding makes, in noticeable steps: below 1 it can't be tasted.
     pub shift: Option<Spot>,
-    /// Whether that difference can be tasted.
+    /// Whether the rounding can be tasted.
     pub noticeable: bool,
-    /// What else changes at that size, in words: which vessels it takes, how long it boils.
+    /// Other changes at that size, in words: larger vessels, longer boiling.
     pub changes: Vec<String>,
     /// The drink at that size, with rounded amounts.
     pub drink: Drink,

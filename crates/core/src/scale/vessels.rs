@@ -14,34 +14,34 @@ use crate::work::{Stopped, Worktop};
 /// How a drink fits into the kitchen's vessels.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct VesselPlan {
-    /// One for each vessel of the drink but strainers and glasses.
+    /// One entry for each vessel of the drink, without strainers and glasses.
     pub fits: Vec<Fit>,
-    /// In how many rounds it is made; 1 if all at once.
+    /// The number of rounds; 1 if all at once.
     pub batches: u32,
-    /// What each round makes, ml.
+    /// The volume of each round, ml.
     pub batch_ml: f64,
     /// The drink as made in one round.
     pub batch: Drink,
-    /// Another order that needs fewer rounds, if there is one.
+    /// Another order of steps that needs fewer rounds, if there is one.
     pub instead: Option<Concentrate>,
     /// Whether everything fits, in rounds if needed.
     pub possible: bool,
 }
 
-/// A vessel of the drink, and one of the kitchen's for it.
+/// A vessel of the drink, with the kitchen's vessel for it.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Fit {
     /// The vessel's id in the drink.
     pub vessel: String,
     /// Its name there.
     pub name: String,
-    /// What sort it is.
+    /// The kind of vessel.
     pub kind: VesselKind,
-    /// What it has to hold when fullest, in one round, ml.
+    /// The volume at its fullest moment, in one round, ml.
     pub fullest_ml: f64,
-    /// What it must hold to the brim for that: a boiling pot may be two thirds full, ml.
+    /// The capacity that it needs, ml: a boiling pot may be two thirds full.
     pub needed_ml: f64,
-    /// The id of the step in which it is fullest.
+    /// The id of the step in which the vessel is fullest.
     pub step: Option<String>,
     /// The kitchen's vessels that are used; empty if it has none of this kind.
     pub taken: Vec<Taken>,
@@ -56,22 +56,22 @@ pub struct Fit {
 pub struct Taken {
     /// Its name.
     pub name: String,
-    /// What one holds to the brim, ml.
+    /// The capacity of one to the brim, ml.
     pub capacity_ml: f64,
     /// How many.
     pub count: u32,
-    /// How far each is filled, ml.
+    /// The volume in each, ml.
     pub filled_ml: f64,
-    /// How far the last one is filled, ml.
+    /// The volume in the last one, ml.
     pub last_ml: f64,
 }
 
-/// A concentrate in the small vessel, and the water in the next.
+/// A concentrate made in the small vessel and diluted in the next.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Concentrate {
-    /// The drink in that order.
+    /// The drink with its steps in that order.
     pub drink: Drink,
-    /// In how many rounds it then is made.
+    /// The number of rounds in that order.
     pub batches: u32,
     /// Its effect, in words.
     pub message: String,

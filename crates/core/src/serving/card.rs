@@ -7,18 +7,18 @@ use crate::quantity::{Amount, Measure};
 use crate::trace::{Nudges, Outcome, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
-/// How the drink is served, and how it changes in the glass.
+/// Instructions for serving, and the changes in the glass.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Card {
-    /// What is added to a glass, in order, in words.
+    /// The order in which to fill a glass, in words.
     pub order: Vec<String>,
-    /// Parts of the base to parts of what dilutes it, by volume: "1 part base, 3 parts soda water".
+    /// The parts by volume: "1 part base, 3 parts soda water".
     pub parts: Option<String>,
-    /// What one jug of a litre takes, in words.
+    /// The amounts for a jug of one litre, in words.
     pub jug: Option<String>,
     /// Its state, for each way of cooling.
     pub standing: Vec<Standing>,
-    /// What a spoon of sugar or juice does for those with another balance.
+    /// The spoons of sugar or juice for drinkers with another balance.
     pub tastes: Vec<ForTaste>,
     /// A glass with spirit, for those who want it.
     pub with_spirit: WithSpirit,
@@ -44,24 +44,24 @@ pub enum Cooling {
 /// How a glass changes over half an hour.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Standing {
-    /// How it is kept cold.
+    /// The way it is kept cold.
     pub cooling: Cooling,
     /// In words.
     pub name: String,
-    /// At 0, 10, 20 and 30 minutes.
+    /// The glass after 0, 10, 20 and 30 minutes.
     pub moments: Vec<Moment>,
 }
 
 /// A glass at a moment.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Moment {
-    /// Minutes after it was poured.
+    /// The time since it was poured, minutes.
     pub minutes: f64,
     /// Temperature, °C.
     pub temperature_c: f64,
     /// Remaining ice, g.
     pub ice_g: f64,
-    /// Water that ice has brought, in % of what is in the glass.
+    /// The share of melted ice in the glass, %.
     pub watered_percent: f64,
     /// Sweetness, g in 100 g.
     pub sweetness: f64,
@@ -69,12 +69,12 @@ pub struct Moment {
     pub fizz: f64,
 }
 
-/// What a taster with another balance adds to their glass.
+/// The addition to a glass for a drinker with another balance.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ForTaste {
     /// The taste: tart, bright, round, sweet.
     pub taste: String,
-    /// What goes into the glass: "1 tsp lemon juice"; none if the base is it already.
+    /// The addition: "1 tsp lemon juice"; empty for the plain base.
     pub add: Option<String>,
 }
 
@@ -83,11 +83,11 @@ pub struct ForTaste {
 pub struct WithSpirit {
     /// Spirit of 40 % in a glass, ml.
     pub spirit_ml: f64,
-    /// What the glass then has, % vol.
+    /// The strength of the glass, % vol.
     pub percent: f64,
-    /// And in grams of alcohol.
+    /// Its alcohol, g.
     pub grams: f64,
-    /// What to mind.
+    /// The caution.
     pub message: String,
 }
 

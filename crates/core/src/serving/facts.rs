@@ -9,7 +9,7 @@ use crate::trace::Trace;
 /// The figures on a label: for a glass, or for 100 ml if it isn't served.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Facts {
-    /// Whether it is for a glass; else for 100 ml.
+    /// Whether the figures are for a glass; otherwise for 100 ml.
     pub for_glass: bool,
     /// Volume, ml.
     pub volume_ml: f64,
@@ -23,13 +23,13 @@ pub struct Facts {
     pub fat_g: f64,
     /// Protein, g.
     pub protein_g: f64,
-    /// Salt, g: sodium times 2.5.
+    /// Salt, g: 2.5 times the sodium.
     pub salt_g: f64,
     /// Alcohol, g.
     pub alcohol_g: f64,
     /// Alcohol, % vol.
     pub alcohol_percent: f64,
-    /// What some people must not have, in words.
+    /// Allergens and other contents that some people must avoid, in words.
     pub allergens: Vec<String>,
     /// Its ingredients by weight, the most first, as on a label.
     pub ingredients: Vec<String>,

@@ -76,7 +76,7 @@ pub(super) fn fruit_item(
             message += &format!("; {half:.0} would be enough half the time");
         }
         if larder.have >= 1.0 {
-            message = format!("with the {:.0} that are there: {message}", larder.have);
+            message = format!("with the {:.0} you have: {message}", larder.have);
         }
         Chance { of_count, half: half as u32, own_share: known.own_share(), message }
     });

@@ -20,7 +20,7 @@ use needs::Needs;
 pub use packs::Aisle;
 pub use taken::{Taken, had, taken};
 
-/// How sure to be of enough fruit, and the squeezer.
+/// The wanted chance of enough fruit, and the squeezer.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -65,27 +65,27 @@ pub enum Tool {
     Press,
 }
 
-/// What to buy.
+/// The shopping list.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ShoppingList {
-    /// Grouped as a shop is.
+    /// The parts of the shop.
     pub items: Vec<Item>,
     /// The total cost, as far as prices are known.
     pub cost: Option<f64>,
-    /// How many things have no price.
+    /// How many items have no price.
     pub unpriced: u32,
-    /// What each drink costs, by what it uses.
+    /// The cost of each drink, by the amounts that it uses.
     pub drinks: Vec<DrinkCost>,
 }
 
-/// What a drink costs.
+/// The cost of a drink.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct DrinkCost {
     /// Its name.
     pub name: String,
-    /// What is used for it costs, as far as prices are known.
+    /// The cost of its ingredients, as far as prices are known.
     pub cost: Option<f64>,
-    /// That for a glass.
+    /// The cost of one glass.
     pub per_glass: Option<f64>,
     /// How many glasses, or 1.
     pub glasses: f64,
@@ -96,39 +96,39 @@ pub struct DrinkCost {
 /// A line of the list.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Item {
-    /// Its key for ticks and prices: an ingredient's id, or `lime/medium`.
+    /// The key for ticks and prices: an ingredient's id, or `lime/medium`.
     pub id: String,
     /// Its name.
     pub name: String,
     /// Its part of the shop.
     pub aisle: Aisle,
-    /// What is needed: "258 ml of juice and 20 g of zest".
+    /// The need: "258 ml of juice and 20 g of zest".
     pub need: String,
-    /// What to buy: "9 limes", "2 packs of 1 kg"; "there is enough".
+    /// The amount to buy: "9 limes", "2 packs of 1 kg"; "there is enough".
     pub buy: String,
     /// How many pieces or packs to buy; 0 if there is enough.
     pub count: f64,
-    /// About how much that weighs, g.
+    /// Its approximate weight, g.
     pub weight_g: f64,
-    /// For fruit: how sure that is.
+    /// For fruit: the chance that it is enough.
     pub chance: Option<Chance>,
     /// The stock, in pieces or g.
     pub have: f64,
-    /// What a pack holds, in pieces or g.
+    /// The size of a pack, in pieces or g.
     pub pack: f64,
     /// Whether it is counted in pieces.
     pub by_piece: bool,
-    /// What a piece or pack costs.
+    /// The price of a piece or pack.
     pub price: Option<f64>,
     /// The total cost.
     pub cost: Option<f64>,
-    /// The drinks that it is for.
+    /// The drinks that need it.
     pub drinks: Vec<String>,
-    /// What is left over, and what that is good for.
+    /// The leftovers, with a use for them.
     pub left_over: Option<String>,
 }
 
-/// How sure a count of fruit is.
+/// The certainty of a count of fruit.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Chance {
     /// The chance that the count is enough, 0 to 1.

@@ -8,13 +8,13 @@ use crate::root::try_find;
 use crate::trace::{MEASURED_AT, Nudges, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
-/// What a measurement teaches.
+/// The figure that a measurement gives.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Lesson {
     /// The volume used in the calculation, ml.
     pub expected_ml: f64,
-    /// The figures that explain it together: several where several things stay in the strainer, for a
-    /// volume alone can't tell which of them kept more.
+    /// The figures that explain the measurement. If several ingredients stay in the strainer, they are changed
+    /// together.
     pub learned: Vec<Learned>,
     /// Whether a reading is very unlikely and should be checked.
     pub doubtful: bool,
@@ -22,14 +22,14 @@ pub struct Lesson {
     pub message: String,
 }
 
-/// A figure that would change.
+/// A change of one of your figures.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Learned {
-    /// Which.
+    /// The figure.
     pub figure: Taught,
-    /// What it is so far.
+    /// The present figure.
     pub from: f64,
-    /// What it would be.
+    /// The figure that it would become.
     pub to: f64,
 }
 
@@ -37,14 +37,14 @@ pub struct Learned {
 /// error of a measuring jug is larger.
 const SHARE_TO_LEARN: f64 = 0.05;
 
-/// Which figure.
+/// The figure.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
 pub enum Taught {
-    /// What an ingredient keeps when drained, g a gram; the ingredient's id.
+    /// The liquid that an ingredient holds when drained, g for each gram, with the ingredient's id.
     Keeps(String),
-    /// How fast this kitchen's pots lose water, as a factor.
+    /// The speed at which this kitchen's pots lose water, as a factor.
     BoilOff,
 }
 

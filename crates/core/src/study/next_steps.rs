@@ -8,21 +8,21 @@ use crate::drink::{
 use crate::quantity::{Amount, Millilitres};
 use crate::trace::{Contents, Trace};
 
-/// A step that makes sense next, as cooks usually start with it.
+/// A step that makes sense next, with usual amounts.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Beginning {
-    /// What is done.
+    /// The action.
     pub action: Action,
-    /// New vessels that it needs.
+    /// The new vessels that it needs.
     pub vessels: Vec<Vessel>,
 }
 
-/// What can be done next.
+/// The steps that make sense next.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct NextSteps {
-    /// Steps on the vessel that was asked about.
+    /// The steps for this vessel.
     pub steps: Vec<Beginning>,
-    /// One more vessel of each kind, by the name that it would have.
+    /// The next vessel of each kind, with its name.
     pub vessels: Vec<Vessel>,
 }
 

@@ -5,31 +5,31 @@ use crate::drink::{Action, Drink};
 use crate::trace::{Contents, MEASURED_AT};
 use crate::work::{Stopped, Worktop};
 
-/// What has been extracted by when.
+/// The extraction over time.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Steeping {
-    /// Over time, starting at 0.
+    /// The extraction over time, starting at 0.
     pub points: Vec<SteepingPoint>,
     /// The time that the step takes, minutes.
     pub minutes: f64,
-    /// Minutes after which longer adds almost nothing; none if not within this time.
+    /// The time after which extraction is almost complete, minutes; missing if it isn't within this time.
     pub enough_after: Option<f64>,
-    /// Minutes after which bitterness can be tasted; none if not within this time.
+    /// The time until bitterness can be tasted, minutes; missing if it can't within this time.
     pub bitter_after: Option<f64>,
 }
 
-/// A moment of it.
+/// A moment of the extraction.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct SteepingPoint {
-    /// Minutes from the step's beginning.
+    /// The time since the step started, minutes.
     pub minutes: f64,
-    /// The share extracted of what the pieces hold, by what they weigh, 0 to 1.
+    /// The extracted share of the pieces' soluble matter, by weight, 0 to 1.
     pub drawn: f64,
     /// Titratable acidity of the liquid as citric, g in 100 g.
     pub acidity: f64,
-    /// Aroma in own units in a litre.
+    /// Aroma, in our own units for each litre.
     pub aroma: f64,
-    /// Bitterness in own units in a litre; 1.2 is just noticed.
+    /// Bitterness, in our own units for each litre; 1.2 is just noticeable.
     pub bitterness: f64,
 }
 

@@ -46,16 +46,16 @@ fn usual_pot() -> f64 {
 pub enum Proportion {
     /// Both weighed.
     ByWeight(f64),
-    /// Both measured in the same cup.
+    /// A ratio of two ingredients measured in the same cup.
     ByVolume(f64),
 }
 
 /// A syrup in figures.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Syrup {
-    /// What is weighed in, g.
+    /// The sugar to add, g.
     pub sugar_g: f64,
-    /// The same in cups and spoons.
+    /// The amount in cups and spoons.
     pub sugar_text: String,
     /// Water, g.
     pub water_g: f64,
@@ -65,19 +65,19 @@ pub struct Syrup {
     pub volume_ml: f64,
     /// Weight of a millilitre, g.
     pub density: f64,
-    /// Where it boils, °C.
+    /// The boiling temperature, °C.
     pub boils_at: f64,
     /// Water activity, 0 to 1.
     pub water_activity: f64,
     /// Water boiled away, g.
     pub boiled_away_g: f64,
-    /// How long that takes, from the boil, minutes.
+    /// How long that takes once it boils, minutes.
     pub minutes: f64,
     /// The height of the syrup in the pot, mm.
     pub water_line_mm: Option<f64>,
-    /// Water that brings it back to the wanted volume, ml.
+    /// The water that restores the wanted volume, ml.
     pub water_back_ml: Option<f64>,
-    /// Ice that does, g.
+    /// Ice that melts, g.
     pub ice_back_g: Option<f64>,
     /// Whether crystals form in it at 20 °C.
     pub crystallises_at_20: bool,
@@ -89,13 +89,13 @@ pub struct Syrup {
     pub colour: String,
     /// Its height in the pot while it boils: at its own °Brix, and at each whole one up to 80.
     pub levels: Vec<SyrupLevel>,
-    /// What a glass of 250 ml takes for a given sweetness.
+    /// The syrup for a glass of 250 ml, for several sweetnesses.
     pub dilutions: Vec<Dilution>,
     /// Notices for the cook.
     pub notices: Vec<String>,
 }
 
-/// How high a syrup is in its pot when it is reduced to this point.
+/// The height of a syrup in its pot at this reduction.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct SyrupLevel {
     /// Soluble solids, °Brix.

@@ -224,24 +224,24 @@ fn at_least(right: u64, tries: u64, each: f64) -> f64 {
     Binomial::new(each.clamp(0.0, 1.0), tries).map_or(1.0, |b| b.sf(right - 1))
 }
 
-/// What a comparison shows.
+/// The result of a comparison.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Verdict {
     /// How many were right; of pairs, how many chose the first drink.
     pub right: u64,
-    /// Of how many.
+    /// The number of tastings.
     pub tastings: u64,
-    /// How likely luck alone gives that, 0 to 1.
+    /// The chance that luck alone gives this result, 0 to 1.
     pub luck: f64,
-    /// What that means.
+    /// The meaning of the result.
     pub finding: Shown,
-    /// How large the difference is, as d′.
+    /// The size of the difference, as d′.
     pub difference: Option<f64>,
     /// In words: "5 of 6 found the odd one: that happens by luck once in 56."
     pub words: String,
 }
 
-/// What is shown, and what isn't.
+/// The filters of the list.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -254,12 +254,12 @@ pub enum Shown {
     NotShown,
 }
 
-/// What can be found with the people present.
+/// The difference that a number of tasters can find.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Prospect {
-    /// Tastings that there will be.
+    /// The planned number of tastings.
     pub tastings: u64,
-    /// How many right answers would show a difference; none if no number would.
+    /// How many right answers would show a difference; missing if no number would.
     pub fewest_right: Option<u64>,
     /// The smallest difference that is found 4 times out of 5, as d′.
     pub finds: Option<f64>,
@@ -272,11 +272,11 @@ pub struct Prospect {
 /// How many tastings a difference takes.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Takes {
-    /// What the difference is like, in words.
+    /// A difference of that size, in words.
     pub what: String,
-    /// It as d′.
+    /// The difference as d′.
     pub difference: f64,
-    /// Tastings needed to find it 4 times out of 5; none within 2000.
+    /// The number of tastings that finds it 4 times out of 5; missing if 2000 aren't enough.
     pub tastings: Option<u64>,
 }
 
@@ -284,7 +284,7 @@ pub struct Takes {
 const DIFFERENCES: [(&str, f64); 4] =
     [("obvious", 3.0), ("clear side by side", 2.0), ("slight", 1.5), ("very slight", 1.0)];
 
-/// What this many tastings can find.
+/// The difference that this number of tastings can find.
 #[must_use]
 pub fn prospect(method: Method, tastings: u64) -> Prospect {
     let tastings = tastings.min(MOST);

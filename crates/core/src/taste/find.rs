@@ -18,12 +18,12 @@ use crate::quantity::Amount;
 use crate::quantity::Units;
 use crate::work::Worktop;
 
-/// What a taster's balance is found with.
+/// The base of a search for a taster's balance.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Finding {
-    /// The id of what makes the sour jug sour: lemon juice, lime juice, citric acid.
+    /// The id of the sour jug's ingredient: lemon juice, lime juice, citric acid.
     pub sour: String,
     /// The units for amounts.
     #[serde(default)]
@@ -33,15 +33,15 @@ pub struct Finding {
 /// The three jugs as they are filled.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct ThreeJugs {
-    /// Sweet, sour, water.
+    /// The amounts from the sweet, the sour and the water jug.
     pub jugs: Vec<Jug>,
-    /// What they take.
+    /// The ingredients and amounts that they need.
     pub takes: Vec<Portioned>,
     /// How long it takes to fill them, minutes.
     pub minutes: f64,
 }
 
-/// A glass to mix.
+/// A glass to mix from the jugs.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Mixed {
     /// Teaspoons from each jug.

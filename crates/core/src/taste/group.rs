@@ -17,10 +17,10 @@ use crate::fault::FieldError;
 use crate::trace::Trace;
 use crate::work::{Stopped, Worktop};
 
-/// Somebody of the group.
+/// A drinker in the group.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Guest {
-    /// Who.
+    /// The taster.
     pub taster: Taster,
     /// Where their ideal is, as the logarithm of the sugar–acid ratio.
     pub ideal: Ideal,
@@ -77,31 +77,32 @@ impl Fair {
     }
 }
 
-/// What one of the group gets.
+/// The pitcher's fit for one drinker.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ForGuest {
-    /// Their place in the group.
+    /// The drinker's position in the group.
     pub guest: usize,
-    /// How far the pitcher is from their ideal, in steps that they notice; above 0 it is sweeter.
+    /// The distance of the pitcher from their ideal, in noticeable steps; above 0 it is sweeter.
     pub miss: f64,
-    /// What they stir into their glass; nothing if it couldn't be tasted, or if the pitcher isn't for them.
+    /// The ingredient that they stir into their glass; missing if the difference couldn't be tasted, or the pitcher
+    /// isn't for them.
     pub stirs_in: Option<Addition>,
-    /// What in the pitcher they don't take: with any of it the pitcher isn't for them.
+    /// The ingredients in the pitcher that they avoid; with any of these, the pitcher isn't for them.
     pub not_for_them: Vec<Objection>,
 }
 
 /// A pitcher for some of the group.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct GroupPitcher {
-    /// The sugar–acid ratio that it is made for.
+    /// The sugar–acid ratio of this pitcher.
     pub ratio: f64,
-    /// Where it is on the map.
+    /// Its place on the map.
     pub spot: Spot,
     /// The drink, with amounts that kitchen tools can measure.
     pub drink: Drink,
-    /// Whether the drink could be brought there.
+    /// Whether the target can be reached.
     pub reached: bool,
-    /// If not, what prevents it.
+    /// The obstacle, if it can't be reached.
     pub stops: Vec<String>,
     /// Everyone who drinks from it.
     pub guests: Vec<ForGuest>,
@@ -111,18 +112,18 @@ pub struct GroupPitcher {
     pub largest: f64,
 }
 
-/// Those of the group who drink the same, and their pitcher either way.
+/// The drinkers who share a pitcher, and that pitcher by both methods.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Share {
-    /// Their places in the group.
+    /// The positions of these drinkers in the group.
     pub guests: Vec<usize>,
-    /// What of the drink they don't take.
+    /// The ingredients of the drink that they avoid.
     pub without: Vec<Objection>,
-    /// Up to and with the step of this id all pitchers are one base; nothing is shared if left out.
+    /// The last step of a base that all pitchers share, by its id; nothing is shared if left out.
     pub shared_until: Option<String>,
     /// The part of the whole that is theirs, 0 to 1.
     pub part: f64,
-    /// The pitcher of the smallest sum; nothing where the drink can't be made without what they don't take.
+    /// The pitcher that is best on average; missing if the drink can't be made without an ingredient that they avoid.
     pub least_sum: Option<GroupPitcher>,
     /// The pitcher that is fairest to everyone.
     pub nobody_left_out: Option<GroupPitcher>,

@@ -23,7 +23,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::normal::{below, density};
 
-/// A taster's word for a glass. Low is too little of what varies, high too much.
+/// A taster's word for a glass. Low means too little of the varied quality, high too much.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -76,7 +76,7 @@ impl Prior {
 /// A taster's ideal.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Ideal {
-    /// Its most likely place, as the logarithm of what varies.
+    /// The most likely value, as the logarithm of the varied quality.
     pub x: f64,
     /// Its standard deviation.
     pub sd: f64,
@@ -108,7 +108,7 @@ impl Ideal {
     }
 }
 
-/// How sure an ideal is.
+/// The certainty of an ideal.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -7,7 +7,7 @@ use crate::balance::{Doubt, NOTICED, Spot, acid_at, felt};
 use crate::chance::Range;
 use crate::fault::FieldError;
 
-/// What is known about the drink to match.
+/// The measurements of a drink to match.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -22,20 +22,20 @@ pub struct Reference {
     pub ph: Option<f64>,
     /// Alcohol, % vol, 0 to 40.
     pub alcohol: Option<f64>,
-    /// How it tastes beside ours: what it is more of.
+    /// Its taste beside ours: the qualities that are stronger in it.
     pub beside: Vec<Doubt>,
 }
 
-/// Where it is likely to lie.
+/// The likely range on the map.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Likely {
-    /// Sweetness, g in 100 g; none if nothing tells.
+    /// Sweetness, g in 100 g; missing if unknown.
     pub sweetness: Option<Range>,
     /// Acidity, g in 100 g.
     pub acidity: Option<Range>,
     /// Alcohol, % vol.
     pub alcohol: Option<f64>,
-    /// Its basis, in a sentence.
+    /// The basis of the range, in a sentence.
     pub rests_on: String,
 }
 
@@ -86,7 +86,7 @@ impl Reference {
         }
         match (self.acidity, self.ph) {
             (Some(_), _) => said.push("acidity"),
-            (None, Some(_)) => said.push("pH, which tells acidity only to a third"),
+            (None, Some(_)) => said.push("pH, which gives acidity only within a third"),
             _ => {}
         }
         if tasted {

@@ -17,24 +17,24 @@ use crate::work::Worktop;
 pub struct Taster {
     /// Their name, in any script; up to 60 characters.
     pub name: String,
-    /// A sign that tells them apart without colour.
+    /// A mark that tells tasters apart without colour.
     #[serde(default)]
     pub mark: Mark,
-    /// What they don't take.
+    /// The ingredients that they avoid.
     #[serde(default)]
     pub avoids: Vec<Avoid>,
-    /// Children never get alcohol, here or anywhere.
+    /// Whether the taster is a child. Children never get alcohol.
     #[serde(default)]
     pub child: bool,
     /// The smallest difference in sweetness they notice, as a share; that of most people if missing.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub notices_sweet: Option<Notices>,
-    /// The same of acidity.
+    /// The smallest difference in acidity they notice, as a share; that of most people if missing.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub notices_sour: Option<Notices>,
 }
 
-/// A sign beside a name.
+/// A mark beside a name.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -51,7 +51,7 @@ pub enum Mark {
     Boat,
 }
 
-/// Something that a guest must not have.
+/// An ingredient that a guest must avoid.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -79,16 +79,16 @@ impl Avoid {
     }
 }
 
-/// A difference that is just noticed, and how surely it is known.
+/// The smallest noticeable difference, with its likely range.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Notices {
-    /// As a share: 0.08 is 8 %.
+    /// The difference as a share: 0.08 is 8 %.
     pub part: f64,
-    /// At least this, 8 times out of 10.
+    /// The lower end of the likely range, 8 times out of 10.
     pub low: f64,
-    /// At most.
+    /// The upper end, 8 times out of 10.
     pub high: f64,
 }
 
@@ -98,14 +98,14 @@ const ALCOHOL_FROM: f64 = 0.3;
 const NAME: usize = 60;
 const MOST_AVOIDED: usize = 20;
 
-/// What a taster avoids.
+/// An ingredient that a taster avoids.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct Objection {
-    /// The id of the step that brings it.
+    /// The id of the step that adds it.
     pub step: String,
-    /// What it brings.
+    /// The name of the ingredient.
     pub name: String,
-    /// What they don't take.
+    /// The ingredients that they avoid.
     pub avoids: Avoid,
 }
 

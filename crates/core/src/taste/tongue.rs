@@ -23,7 +23,7 @@ use crate::work::Worktop;
 use rand::SeedableRng;
 use rand::rngs::StdRng;
 
-/// What a taster is tested on.
+/// The taste quality of a test.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -34,14 +34,14 @@ pub enum Quality {
     Acidity,
 }
 
-/// What is tried, and how it is asked.
+/// The quality and the method of a staircase test.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Staircase {
-    /// What.
+    /// The quality that differs.
     pub quality: Quality,
-    /// In pairs or triangles.
+    /// Pairs or triangles.
     pub method: Method,
 }
 
@@ -62,13 +62,13 @@ const AT_NOTICED: f64 = 0.954;
 /// How far people are apart in what they notice, ln. Estimated.
 const APART: f64 = 0.6;
 
-/// One answer on the staircase.
+/// One answer in a staircase test.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Tried {
     /// The level of the staircase.
     pub stair: usize,
-    /// Whether it was right.
+    /// Whether the answer was right.
     pub right: bool,
 }
 

@@ -32,7 +32,7 @@ pub(crate) struct Landing {
     pub(crate) work: u64,
 }
 
-/// The state of things after a step.
+/// The state of all vessels after a step.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Frame {
     /// The step's position.

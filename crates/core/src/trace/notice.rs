@@ -5,15 +5,15 @@ use crate::quantity::Minutes;
 /// A notice about a step.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Notice {
-    /// What sort of thing happened.
+    /// The kind of notice.
     pub kind: NoticeKind,
-    /// How much it matters.
+    /// The importance.
     pub severity: Severity,
     /// A sentence or two: what happens and what would help.
     pub message: String,
 }
 
-/// What sort of thing happened.
+/// The kind of notice.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

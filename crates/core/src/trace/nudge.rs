@@ -32,7 +32,7 @@ pub struct Luck {
     pub acid: f64,
     /// Its sugar.
     pub sugar: f64,
-    /// How fast it is drawn.
+    /// The speed of extraction.
     pub drawing: f64,
 }
 

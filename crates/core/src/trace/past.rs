@@ -34,7 +34,7 @@ pub struct Past {
     pub treated: Grams,
     /// How long the raw part has been hot, as minutes at 70 °C.
     pub lethality: Minutes,
-    /// Whether a drink of grains, nuts or coconut is in it.
+    /// Whether it contains a plant milk: of grains, nuts or coconut.
     pub plant_milk: bool,
     /// Days that it has used up, at 4 °C.
     pub age: f64,

@@ -410,7 +410,7 @@ fn fruit_is_bought_once_for_zest_and_juice_and_with_its_chance() {
     let chance = list.items[0].chance.as_ref().unwrap();
     assert_eq!(list.items[0].buy, "10 limes");
     assert!((8..=9).contains(&chance.half), "{chance:?}");
-    assert!(chance.message.starts_with("with the 3 that are there: enough 9 times out of 10; "));
+    assert!(chance.message.starts_with("with the 3 you have: enough 9 times out of 10; "));
 }
 
 #[test]

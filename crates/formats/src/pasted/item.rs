@@ -13,7 +13,7 @@ use keen_core::quantity::said::{Counted, Fullness, Many, Word, says};
 #[derive(Debug, Clone)]
 pub(super) struct Item {
     pub(super) ingredient: Option<String>,
-    /// The words that it was read from.
+    /// The words in the recipe that it was read from.
     pub(super) words: Vec<Word>,
     pub(super) amount: Option<Amount>,
     /// A second amount for the same thing that doesn't agree.
@@ -75,7 +75,7 @@ impl Item {
 pub(super) const NOT_CONVERTED: &str =
     "We couldn't convert this amount, so we used the usual for a pitcher.";
 const NOT_THIS_SIZE: &str = "We don't know this size, so we used a usual one.";
-const AS_THE_HAND: &str = " is as large as the hand.";
+const AS_THE_HAND: &str = " depends on the size of the hand.";
 
 pub(super) fn guess(item: &mut Item, why: String) {
     item.sure = item.sure.max(Sure::Guessed);

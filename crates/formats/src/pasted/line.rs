@@ -12,12 +12,12 @@ use super::list::items;
 use super::names::Names;
 use super::outcome::{Offer, Sure};
 
-/// What a line says.
+/// The reading of a line.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LineRead {
     /// The ingredients, in the order of the line.
     pub things: Vec<LineThing>,
-    /// Where nothing was found: what sounds like it.
+    /// Ingredients with a similar name, if nothing was found.
     pub alike: Vec<Offer>,
 }
 
@@ -30,17 +30,17 @@ pub struct LineThing {
     pub name: String,
     /// How much.
     pub amount: Amount,
-    /// What that weighs, g.
+    /// The weight, g.
     pub grams: f64,
     /// Whether the line said how much.
     pub said: bool,
     /// Whether it is squeezed from fruit.
     pub squeezed: bool,
-    /// How warm it comes.
+    /// Its temperature when it is added.
     pub warmth: Warmth,
-    /// How it is cut.
+    /// The cut, if any.
     pub cut: Cut,
-    /// What was assumed.
+    /// The assumption.
     pub assumed: Vec<String>,
 }
 

@@ -4,7 +4,7 @@ use keen_core::drink::Drink;
 use keen_core::quantity::Amount;
 use serde::{Deserialize, Serialize};
 
-/// How sure we are that a part of the text was read as meant.
+/// The certainty that a part of the text was read as meant.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -19,12 +19,12 @@ pub enum Sure {
     Aside,
 }
 
-/// A part of a line, and how sure it is.
+/// A part of a line, with its certainty.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Run {
-    /// The text as it is.
+    /// The text of this part.
     pub text: String,
-    /// How sure.
+    /// The certainty.
     pub sure: Sure,
 }
 
@@ -33,7 +33,7 @@ pub struct Run {
 pub struct PastedLine {
     /// Its parts in order; together they are the line.
     pub runs: Vec<Run>,
-    /// What was read from it, in short: what goes in, or what is done.
+    /// The reading of the line, in short: an ingredient or a step.
     pub read: Vec<String>,
 }
 
@@ -42,24 +42,24 @@ pub struct PastedLine {
 pub struct Thing {
     /// Its id within this text.
     pub key: String,
-    /// Its line, from 0.
+    /// The number of its line, from 0.
     pub line: usize,
-    /// The words that it was read from.
+    /// The words in the recipe that it was read from.
     pub words: String,
-    /// The ingredient's id; none where it isn't known.
+    /// The ingredient's id; missing if it isn't known.
     pub ingredient: Option<String>,
     /// The ingredient's name.
     pub name: Option<String>,
-    /// How much; none for what fills up to a line.
+    /// The amount; missing for an ingredient that fills up to a line.
     #[schema(value_type = Option<String>)]
     pub amount: Option<Amount>,
     /// Whether it fills up to a line.
     pub fills: bool,
-    /// How sure that is.
+    /// The certainty.
     pub sure: Sure,
-    /// What was guessed, or what is asked.
+    /// The guess or the question.
     pub why: Vec<String>,
-    /// What else it might be.
+    /// Other possible ingredients.
     pub offers: Vec<Offer>,
     /// Whether it is left out.
     pub left_out: bool,
@@ -79,29 +79,29 @@ pub struct Offer {
 pub struct Differs {
     /// Its id within this text.
     pub key: String,
-    /// What doesn't agree.
+    /// The contradiction.
     pub message: String,
-    /// What there is to choose from.
+    /// The readings to choose from.
     pub choices: Vec<String>,
-    /// Which was taken.
+    /// The reading that was used.
     pub chosen: usize,
 }
 
-/// An answer to a question about a recipe.
+/// The answer to a question about a recipe.
 #[derive(Debug, Clone, PartialEq, Default, Deserialize)]
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Choice {
-    /// The ingredient or the contradiction that it is about.
+    /// The id of the ingredient or contradiction in question.
     pub key: String,
-    /// The ingredient that is meant: its id.
+    /// The id of the ingredient.
     pub ingredient: Option<String>,
     /// Its amount.
     #[schema(value_type = Option<String>)]
     pub amount: Option<Amount>,
-    /// Whether it stays out.
+    /// Whether to leave it out.
     pub left_out: Option<bool>,
-    /// Which of two things that don't agree.
+    /// The chosen reading of two that contradict each other.
     pub chosen: Option<usize>,
 }
 
@@ -110,22 +110,22 @@ pub struct Choice {
 pub struct StepGuess {
     /// The step's id.
     pub step: String,
-    /// What was guessed.
+    /// The guess.
     pub why: String,
 }
 
-/// A recipe as it was read.
+/// The reading of a recipe.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Pasted {
     /// Its lines.
     pub lines: Vec<PastedLine>,
-    /// What goes in.
+    /// The ingredients.
     pub things: Vec<Thing>,
-    /// What doesn't agree.
+    /// The contradiction.
     pub differs: Vec<Differs>,
     /// The drink, ready to save.
     pub drink: Drink,
-    /// What was guessed of single steps.
+    /// The guesses about single steps.
     pub guesses: Vec<StepGuess>,
     /// The message for a text that doesn't look like a recipe.
     pub doubt: Option<String>,

@@ -21,14 +21,14 @@ use super::names::Names;
 use super::uses::amounts;
 use super::verbs::Verb;
 
-/// What was typed, as steps.
+/// The typed text as steps.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct TypedSteps {
     /// The steps in order, each with the new vessels that it needs.
     pub steps: Vec<Beginning>,
-    /// The vessel in hand after them.
+    /// The vessel in use after these steps.
     pub vessel: String,
-    /// What wasn't understood, as typed.
+    /// The words that weren't understood, as typed.
     pub unread: Vec<String>,
 }
 

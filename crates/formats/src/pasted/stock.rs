@@ -10,22 +10,22 @@ use serde::Serialize;
 use super::line::read_line;
 use super::when::{ClockTime, when};
 
-/// How what was typed was understood.
+/// The stock and wishes that were read from the typed text.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct StockRead {
-    /// What is there.
+    /// The ingredients in stock.
     pub have: Vec<StockThing>,
-    /// For how many people.
+    /// The number of people.
     pub people: Option<u32>,
-    /// In how many minutes it is wanted.
+    /// The time until it should be ready, minutes.
     pub within: Option<f64>,
-    /// What must not be in it.
+    /// Ingredients to avoid.
     pub without: Vec<String>,
-    /// What wasn't understood, as typed.
+    /// The words that weren't understood, as typed.
     pub unread: Vec<String>,
 }
 
-/// Something that is there.
+/// An ingredient in stock.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct StockThing {
     /// The ingredient's id.
@@ -38,7 +38,7 @@ pub struct StockThing {
     pub said: bool,
     /// Whether it has to be used soon.
     pub soon: bool,
-    /// What it was taken for, where the tables don't have it.
+    /// The similar ingredient that we assumed, if the tables don't have it.
     pub assumed: Option<String>,
 }
 

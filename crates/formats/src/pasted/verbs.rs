@@ -6,7 +6,7 @@ use keen_core::drink::Vigour;
 
 use keen_core::quantity::said::{Word, number, says, time, together};
 
-/// What is done.
+/// The action.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) enum Verb {
     Rub,

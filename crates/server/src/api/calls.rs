@@ -10,10 +10,10 @@ use super::{
     tastings,
 };
 
-/// How the application is.
+/// The condition of the application.
 #[derive(serde::Serialize, ToSchema)]
 pub(crate) struct Health {
-    /// Always "ok": otherwise there is no answer.
+    /// "ok" as long as the server answers.
     status: &'static str,
     version: &'static str,
 }

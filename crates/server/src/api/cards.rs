@@ -29,7 +29,7 @@ pub(super) async fn code(
     Ok(HttpResponse::Ok().content_type("image/svg+xml").body(drawing))
 }
 
-/// The drink of a card.
+/// The drink that a card holds.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct CardRead {
     drink: Drink,

@@ -24,7 +24,7 @@ const STILL_HERE: Duration = Duration::from_secs(20);
 /// A change on the shelf.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct Change {
-    /// What has changed.
+    /// The kind of document that changed.
     of: Changed,
     /// The id of the drink, plan or batch, if it is one.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -32,12 +32,12 @@ pub(crate) struct Change {
     /// The version that it now has.
     #[serde(skip_serializing_if = "Option::is_none")]
     version: Option<i64>,
-    /// The screen that changed it, as it called itself.
+    /// The name of the screen that changed it.
     #[serde(skip_serializing_if = "Option::is_none")]
     by: Option<String>,
 }
 
-/// What can change.
+/// The kind of document that changed.
 #[derive(Debug, Clone, Copy, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub(crate) enum Changed {

@@ -106,7 +106,7 @@ fn missing(field: &str) -> FieldError {
 #[serde(deny_unknown_fields)]
 pub(super) struct Nothing {}
 
-/// A drink and the size that it should have.
+/// A drink and its new size.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) struct Resize {
@@ -121,7 +121,7 @@ pub(crate) struct Resized {
     report: DrinkReport,
 }
 
-/// A drink and where it should be.
+/// A drink and its target.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) struct Solve {
@@ -136,7 +136,7 @@ pub(crate) struct Swap {
     drink: Drink,
     /// The step's id.
     step: String,
-    /// The id of the ingredient that comes.
+    /// The id of the new ingredient.
     ingredient: String,
 }
 
@@ -167,7 +167,7 @@ pub(crate) struct AskNext {
     vessel: String,
 }
 
-/// Steps as they are typed, a drink, a position among its steps, and the vessel in hand.
+/// Typed steps, a drink, a position among its steps, and the vessel in use.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) struct AskTyped {
@@ -176,11 +176,11 @@ pub(crate) struct AskTyped {
     text: String,
     /// The position that the first of them gets: 0 is before the first step.
     at: usize,
-    /// The id of the vessel in hand.
+    /// The id of the vessel in use.
     vessel: String,
 }
 
-/// What of a trace is wanted.
+/// The parts of a trace to return.
 #[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub(crate) enum Fields {
@@ -191,18 +191,18 @@ pub(crate) enum Fields {
     Moving,
 }
 
-/// What of a trace is wanted.
+/// The parts of a trace to return.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct TraceQuery {
-    /// All of it, if missing.
+    /// The parts to return; all if missing.
     #[serde(default)]
     #[param(inline)]
     fields: Fields,
 }
 
-/// A trace, or the parts of it that were asked for.
+/// A trace, or the requested parts of it.
 #[derive(Debug, Serialize, ToSchema)]
 #[serde(untagged)]
 pub(crate) enum Traced {
@@ -275,7 +275,7 @@ pub(super) async fn solve(
     state.ask_of_drink(asker, &body, solved).await
 }
 
-/// A drink, and how much less sugar is wanted.
+/// A drink, and the wanted reduction of its sugar.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(super) struct AskLean {
@@ -367,7 +367,7 @@ pub(super) async fn spread(
     state.ask_of_drink(asker, &body, landed).await
 }
 
-/// What has been extracted by when in a step that takes time; none where nothing is drawn.
+/// Show the extraction over time in a steeping step; empty if nothing is extracted.
 #[utoipa::path(operation_id = "show_steeping", tag = "compute", request_body = inline(OfStep), responses(
     (status = 200, body = Option<Steeping>)))]
 #[post("/api/compute/steeping")]
@@ -387,7 +387,7 @@ pub(super) async fn steeping(
     state.ask_of_drink(asker, &body, steeped).await
 }
 
-/// What can be done next with a vessel, and how each step usually begins.
+/// List the steps that make sense next for a vessel, with usual amounts.
 #[utoipa::path(operation_id = "suggest_steps", tag = "compute", request_body = inline(AskNext), responses(
     (status = 200, body = NextSteps)))]
 #[post("/api/compute/next-steps")]
@@ -412,20 +412,20 @@ pub(super) async fn next_steps(
     state.ask_of_drink(asker, &body, offered).await
 }
 
-/// What is typed into a field.
+/// The text typed into a field.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct FieldAsked {
     kind: FieldKind,
-    /// What was typed.
+    /// The typed text.
     text: String,
-    /// What was there before, so that "30 g more" changes it.
+    /// The earlier value, so that "30 g more" changes it.
     before: Option<String>,
-    /// The ingredient's id, so that the amount is weighed.
+    /// The id of the ingredient, to convert between volume and weight.
     ingredient: Option<String>,
 }
 
-/// How it was understood, or why it wasn't: one of the two.
+/// The reading of the text, or the reason why it couldn't be read.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct FieldAnswer {
     read: Option<FieldRead>,
@@ -470,11 +470,11 @@ fn in_three_figures(grams: f64) -> f64 {
     keen_core::quantity::to_figures(grams, if grams < 100.0 { 2 } else { 3 })
 }
 
-/// What is known of a water: a figure of a sheet, or what plain acid in it came to.
+/// The known figures of a water: from a sheet, or the pH after adding acid.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 pub(crate) enum WaterAsked {
-    /// From the supplier's sheet, a test strip or a label.
+    /// A figure from the supplier's sheet, a test strip or a label.
     Sheet {
         /// Its unit.
         unit: Alkalinity,
@@ -485,7 +485,7 @@ pub(crate) enum WaterAsked {
     Acid {
         /// Citric acid in a litre, g, 0.2 to 10.
         citric_g: f64,
-        /// What the pH meter read, 1.5 to 8.
+        /// The pH that was read, 1.5 to 8.
         ph: f64,
     },
 }
@@ -498,7 +498,7 @@ pub(crate) struct WaterAnswer {
     message: String,
 }
 
-/// Work out what a water holds, from a sheet or from the pH of plain acid in it.
+/// Work out the hardness and alkalinity of a water, from a sheet or from the pH after adding acid.
 #[utoipa::path(operation_id = "work_out_water", tag = "compute", request_body = WaterAsked, responses(
     (status = 200, body = WaterAnswer), (status = 422, body = Problem)))]
 #[post("/api/compute/water")]
@@ -541,7 +541,7 @@ pub(super) async fn work_out_water(body: Body) -> Result<web::Json<WaterAnswer>,
     Ok(web::Json(WaterAnswer { water, message }))
 }
 
-/// A typed line that adds something.
+/// A typed line that adds an ingredient.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct LineAsked {
@@ -551,7 +551,7 @@ pub(crate) struct LineAsked {
 
 /// Read a line that says what goes in.
 ///
-/// What goes in and how much of it, as in a pasted recipe; where nothing is found, what sounds like it.
+/// Read an ingredient with its amount, as in a pasted recipe; if it isn't found, suggest similar names.
 #[utoipa::path(operation_id = "read_line", tag = "compute", request_body = LineAsked, responses(
     (status = 200, body = LineRead), (status = 422, body = Problem)))]
 #[post("/api/compute/line")]
@@ -565,8 +565,8 @@ pub(super) async fn read_line(
 
 /// Read steps that are typed.
 ///
-/// "2 cups hibiscus; boil 10; strain into the pitcher", as steps that come at a position of a drink; what isn't said is
-/// what a cook would do next. Up to 400 characters. What wasn't understood, or makes no sense there, is given back.
+/// Reads "2 cups hibiscus; boil 10; strain into the pitcher" as steps at a position of a drink, and completes them with
+/// usual choices. Up to 400 characters. Parts that weren't understood, or make no sense there, are returned.
 #[utoipa::path(operation_id = "read_steps", tag = "compute", request_body = inline(AskTyped), responses(
     (status = 200, body = TypedSteps), (status = 422, body = Problem)))]
 #[post("/api/compute/typed-steps")]

@@ -35,7 +35,7 @@ pub(crate) struct IngredientView {
     sweetness_percent: f64,
     /// Water, g in 100 g.
     water_percent: f64,
-    /// What doesn't dissolve, g in 100 g.
+    /// Insoluble solids, g in 100 g.
     insoluble_percent: f64,
     /// Alcohol, g in 100 g.
     alcohol_percent: f64,
@@ -47,9 +47,9 @@ pub(crate) struct IngredientView {
     density: Option<f64>,
     /// Liquid held after draining, g for each gram; for pieces in a liquid.
     keeps: Option<Estimated>,
-    /// What stays in a strainer; for pieces in a liquid.
+    /// The liquid that pieces hold in a strainer.
     strained: Option<StrainedView>,
-    /// Minutes at 95 °C until 63 % is extracted; for pieces in a liquid.
+    /// For pieces in a liquid: the time at 95 °C until 63 % is extracted, minutes.
     drawing_minutes: Option<Estimated>,
     /// The share that can be extracted when boiling, 0 to 1; for pieces in a liquid.
     drawn_hot: Option<Estimated>,
@@ -58,19 +58,19 @@ pub(crate) struct IngredientView {
     notes: String,
     /// Whether it has figures measured in this kitchen.
     own: bool,
-    /// What it does in a drink: others of the same role can be put in its place.
+    /// Its role in a drink: ingredients of the same role can replace each other.
     role: String,
     /// Whether it was deleted and stays only because a drink needs it.
     kept_for_drinks: bool,
 }
 
-/// Liquid that a gram keeps in a strainer, g: drained, and its shares when pressed and wrung.
+/// The liquid that each gram holds in a strainer, g: drained, and the shares that stay after pressing and wringing.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct StrainedView {
     /// When its cells are broken: cooked, thawed, or collapsed under sugar. None where that makes no
     /// difference.
     cooked: Option<Estimated>,
-    /// The pulp of what was blended.
+    /// Pulp from blending.
     blended: Estimated,
     /// The share still held after pressing with a spoon, 0 to 1.
     pressed: f64,
@@ -83,12 +83,12 @@ pub(crate) struct StrainedView {
 pub(crate) struct ProduceView {
     id: String,
     name: String,
-    /// Names of the ingredients that come from it.
+    /// The ingredients that it gives.
     gives: Vec<String>,
     sizes: Vec<SizeView>,
 }
 
-/// One of its sizes.
+/// One size of this produce.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct SizeView {
     /// `lemon/medium`.
@@ -117,12 +117,12 @@ pub(crate) struct SizeView {
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct StartView {
     id: String,
-    /// What sort of drink it is.
+    /// The group of drinks that it belongs to.
     group: String,
-    /// How it is made.
+    /// The way it is made, as a short title.
     name: String,
     description: String,
-    /// What it makes.
+    /// The drink that it makes.
     makes: Summary,
     drink: Drink,
 }
@@ -189,13 +189,13 @@ fn size_view(id: &str, size: &Size) -> SizeView {
     }
 }
 
-/// What there is to make drinks from.
+/// The ingredients.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Ingredients {
     ingredients: Vec<IngredientView>,
 }
 
-/// What there is to make drinks from.
+/// The ingredients.
 #[utoipa::path(operation_id = "list_ingredients", tag = "cupboard", responses((status = 200, body = inline(Ingredients))))]
 #[get("/api/ingredients")]
 pub(super) async fn ingredients(state: web::Data<State>) -> web::Json<Ingredients> {
@@ -204,13 +204,13 @@ pub(super) async fn ingredients(state: web::Data<State>) -> web::Json<Ingredient
     web::Json(Ingredients { ingredients })
 }
 
-/// What is bought by the piece.
+/// Produce that is bought by the piece.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Produce {
     produce: Vec<ProduceView>,
 }
 
-/// What is bought by the piece.
+/// Produce that is bought by the piece.
 #[utoipa::path(operation_id = "list_produce", tag = "cupboard", responses((status = 200, body = inline(Produce))))]
 #[get("/api/produce")]
 pub(super) async fn produce(state: web::Data<State>) -> web::Json<Produce> {
@@ -225,13 +225,13 @@ pub(super) async fn produce(state: web::Data<State>) -> web::Json<Produce> {
     web::Json(Produce { produce: all.collect() })
 }
 
-/// Drinks to begin from.
+/// Starting points for drinks.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct StartingPoints {
     starting_points: Vec<StartView>,
 }
 
-/// Drinks to begin from.
+/// Starting points for drinks.
 #[utoipa::path(operation_id = "list_starting_points", tag = "drinks", responses((status = 200, body = inline(StartingPoints))))]
 #[get("/api/starting-points")]
 pub(super) async fn starting_points(state: web::Data<State>) -> web::Json<StartingPoints> {
@@ -247,13 +247,13 @@ pub(super) async fn starting_points(state: web::Data<State>) -> web::Json<Starti
     web::Json(StartingPoints { starting_points: all.collect() })
 }
 
-/// What steps take.
+/// The fields of each kind of step.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct StepForms {
     forms: Vec<StepForm>,
 }
 
-/// What a step of each kind is called and takes, to draw a form from.
+/// The fields of each kind of step, to draw a form from.
 #[utoipa::path(operation_id = "list_step_forms", tag = "drinks", responses((status = 200, body = inline(StepForms))))]
 #[get("/api/step-forms")]
 pub(super) async fn step_forms() -> web::Json<StepForms> {

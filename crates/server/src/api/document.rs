@@ -29,8 +29,8 @@ static DESCRIPTION: LazyLock<OpenApi> = LazyLock::new(|| {
         .title("Keen Pitcher")
         .version(env!("CARGO_PKG_VERSION"))
         .description(Some(
-            "Drinks are run, kept and read. Computing calls take a whole drink and change nothing; they read your \
-             kitchen: its own ingredients, figures and vessels."
+            "Calls under `/api/compute` take a whole drink and change no data; they use your kitchen's ingredients, \
+             figures and vessels. All other calls read and save drinks, batches, bottles, plans and tastings."
         ))
         .build();
     let mut document = OpenApiBuilder::new().info(information).build();
@@ -56,9 +56,9 @@ fn describe_problems(document: &mut OpenApi) {
             for status in refusals.chain(["4XX".to_owned(), "5XX".to_owned()]) {
                 let what = match status.as_str() {
                     "404" => "We couldn't find this.",
-                    "409" => "It was changed elsewhere in the meantime.",
+                    "409" => "It has been changed elsewhere since you read it.",
                     "5XX" => {
-                        "Storage or the program can't do this now; the answer says why and what to do."
+                        "The server can't do this now; the answer gives the reason and what to do."
                     }
                     _ => "The request has errors; each names its field.",
                 };
@@ -69,7 +69,7 @@ fn describe_problems(document: &mut OpenApi) {
     }
 }
 
-/// What comes in headers: keys of changes, who asks, and the cookie of a phone.
+/// Describes the headers: the key of a change, the client, and the cookie of a phone.
 fn describe_headers(document: &mut OpenApi) {
     let header = |name: &str, what: &str, (least, most): (usize, usize)| {
         let text = ObjectBuilder::new()
@@ -92,22 +92,23 @@ fn describe_headers(document: &mut OpenApi) {
             if !computes {
                 all.push(RefOr::T(header(
                     "Idempotency-Key",
-                    "A key of this change. The same request under it is done once and has the same answer; another \
-                     request under it is refused with 409 (`reused-key`). Keys are kept for a day, 500 of them.",
+                    "A key for this change. A repeated request with the same key is carried out once and gets the same \
+                     answer; a different request with it is refused with 409 (`reused-key`). The last 500 keys are \
+                     saved for a day.",
                     (8, 100),
                 )));
             }
             all.push(RefOr::T(header(
                 "X-Asker",
-                "Who asks, as `window` or `window/screen`. A newer question of the same screen takes the place of the \
-                 older one; a window isn't told of its own changes.",
+                "The client, as `window` or `window/screen`. A newer request of the same screen replaces the older \
+                 one; a window isn't told of its own changes.",
                 (1, 80),
             )));
         }
     }
     let cookie = ApiKeyValue::with_description(
         crate::phones::COOKIE,
-        "Set by `POST /api/phones/sign-in`. Asked for at the door to the home network only; on this computer nothing is.",
+        "Set by `POST /api/phones/sign-in`. Needed only from the home network, not on this computer.",
     );
     document
         .components

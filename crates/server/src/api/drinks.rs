@@ -21,7 +21,7 @@ use super::{Body, Problem, State, now};
 /// A drink in your list.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct DrinkView {
-    /// Names it for ever.
+    /// The permanent id.
     id: String,
     /// Its version; send it when saving.
     version: i64,
@@ -33,7 +33,7 @@ pub(crate) struct DrinkView {
     drink: Drink,
 }
 
-/// What the shelf shows of a drink.
+/// The summary of a drink for the list.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct Summary {
     pub(super) name: String,
@@ -42,23 +42,23 @@ pub(crate) struct Summary {
     volume_ml: f64,
     /// Sugar–acid ratio.
     ratio: Option<f64>,
-    /// Where it is on the map, in a word.
+    /// The band that it is in, as a word.
     band: Option<String>,
     /// Soluble solids, % of the weight.
     brix: f64,
     /// Colour in the glass, `#rrggbb`.
     pub(super) colour: Option<String>,
-    /// The kind of vessel that it ends up in before the glass.
+    /// The kind of vessel that holds it before serving.
     stands_in: VesselKind,
-    /// How full that vessel is, 0 to 1.
+    /// The filled share of that vessel, 0 to 1.
     fill: f64,
-    /// From the first step to the last, minutes.
+    /// The time from the first step to the last, minutes.
     minutes: f64,
     /// The hands-on part, minutes.
     hands_on_minutes: f64,
-    /// How many days it keeps in the refrigerator; none while it is empty.
+    /// How many days it keeps in the refrigerator; missing while it is empty.
     keeps: Option<String>,
-    /// What of a kitchen it takes beside jugs and glasses: "a pot on the stove", "a blender".
+    /// The equipment that it needs besides jugs and glasses: "a pot on the stove", "a blender".
     kit: Vec<&'static str>,
     /// What it is known by when tables change.
     #[serde(skip)]
@@ -76,22 +76,22 @@ pub(crate) struct ShelfEntry {
     made: i64,
     /// When it was last made, RFC 3339.
     last_made: Option<String>,
-    /// How its batches were liked, 1 to 5, in the middle.
+    /// The median rating of its batches, 1 to 5.
     rating: Option<f64>,
     #[serde(flatten)]
     summary: Summary,
 }
 
-/// The drinks, or those that were found.
+/// The list of drinks, or the ones found.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Shelf {
-    /// How many there are in all.
+    /// The total number.
     total: usize,
-    /// Those of this page, in the order that was asked for.
+    /// The drinks of this page, in the chosen order.
     drinks: Vec<ShelfEntry>,
-    /// Those of this page that can't be read; their text can be saved as a file.
+    /// The drinks of this page that can't be read; their text can be saved as a file.
     damaged: Vec<DamagedEntry>,
-    /// What to ask after for those that follow.
+    /// The cursor for the next page.
     next: Option<usize>,
 }
 
@@ -99,7 +99,7 @@ pub(crate) struct Shelf {
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct DamagedEntry {
     id: String,
-    /// What it was called.
+    /// The name.
     name: String,
     changed_at: String,
     /// Why it can't be read.
@@ -152,7 +152,7 @@ pub(crate) enum SortBy {
 pub(crate) struct SaveDrink {
     /// The version that the change was made on.
     version: i64,
-    /// The drink as it should be.
+    /// The drink to save.
     drink: Drink,
 }
 

@@ -19,21 +19,21 @@ use super::{Body, Problem, State, now};
 /// Batches that are looked at together.
 const MOST: usize = 24;
 
-/// A state of a drink that is kept.
+/// A saved state of a drink.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct VersionView {
     version: i64,
     /// When it was saved, RFC 3339.
     since: String,
-    /// What it was called as a version; empty if it wasn't.
+    /// The name of the version; empty if it has none.
     name: String,
     /// How many batches were started on it.
     made: i64,
-    /// Whether it is the drink as it is now.
+    /// Whether this is the present state.
     now: bool,
-    /// What was changed when it came, in words; empty for the first that is kept.
+    /// The changes in this version, in words; empty for the first saved version.
     changes: Vec<String>,
-    /// Where it is on the map; none while there is nothing to drink, or where it can't be read any more.
+    /// Its place on the map; missing while there is nothing to drink, or if it can no longer be read.
     point: Option<Spot>,
     /// Whether it can be read.
     readable: bool,
@@ -164,7 +164,7 @@ pub(super) async fn bring_back(
     view(&saved).map(web::Json).map_err(|why| Problem::damaged_drink(&why.to_string()))
 }
 
-/// A batch beside what was written.
+/// A batch compared with the recipe.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct BatchColumn {
     /// The batch's id.
@@ -173,7 +173,7 @@ pub(crate) struct BatchColumn {
     begun_at: String,
     /// Its rating, 1 to 5.
     rating: Option<i64>,
-    /// When its picture was added, RFC 3339; none where there is no picture.
+    /// When its picture was added, RFC 3339; missing if it has no picture.
     picture: Option<String>,
     #[serde(flatten)]
     column: Column,
@@ -184,17 +184,17 @@ pub(crate) struct BatchColumn {
 pub(crate) struct HistoryView {
     /// The batches, the newest first.
     batches: Vec<BatchColumn>,
-    /// How many there are in all.
+    /// The total number.
     total: i64,
-    /// The drink as it is written now.
+    /// The present recipe.
     written: Column,
-    /// What the batches show together.
+    /// The findings from all batches.
     says: Vec<Saying>,
-    /// Readings of all its batches.
+    /// The readings of all its batches.
     readings: i64,
     /// How many of them were within the expected range.
     inside: i64,
-    /// Which of its figures better tables have changed, to show once.
+    /// Figures that newer tables have changed, to show once.
     figures_changed: Option<String>,
 }
 

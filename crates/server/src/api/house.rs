@@ -31,7 +31,7 @@ const MOST_TABLE: usize = 16 * 1024 * 1024;
 /// Between two pieces of a file no more than this may pass.
 const PATIENCE: Duration = Duration::from_secs(20);
 
-/// What was put back.
+/// The restored entries.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PutBackView {
     /// The file in the data folder that holds the previous data.
@@ -303,7 +303,7 @@ pub(crate) fn table_text(store: &Store, of: TableOf) -> Result<String, StoreErro
     })
 }
 
-/// What came in.
+/// The number of entries that were imported.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct ReadTableView {
     /// How many rows are new.

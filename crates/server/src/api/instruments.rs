@@ -21,9 +21,9 @@ pub(crate) struct InstrumentList {
 pub(crate) enum Told {
     /// Set a scale to zero.
     Tare,
-    /// A pH meter is in a buffer.
+    /// The pH meter is placed in a buffer.
     Calibrate {
-        /// The buffer's pH.
+        /// The pH of the buffer.
         with: f64,
     },
     /// Pour onto the simulated scale.
@@ -31,7 +31,7 @@ pub(crate) enum Told {
         /// How much, g.
         grams: f64,
     },
-    /// Everything is taken off the scale.
+    /// Clear the scale.
     Lift,
     /// Drops fall into the simulated acid kit.
     Drop {

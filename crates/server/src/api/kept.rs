@@ -61,7 +61,7 @@ pub(crate) struct BottleView {
     alcohol: f64,
     /// Parts of water to one part, if it is diluted.
     thinned: Option<f64>,
-    /// What it is as an ingredient: the id.
+    /// Its id as an ingredient.
     ingredient: String,
     /// Its state.
     state: BottleState,
@@ -71,11 +71,11 @@ pub(crate) struct BottleView {
     due: String,
     /// Its log, in order; an entry's position is its id.
     moves: Vec<Happened>,
-    /// The ids of what was undone.
+    /// The ids of the entries that were undone.
     undone: Vec<usize>,
 }
 
-/// A bottle, and how to use it.
+/// A bottle, with its uses.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct OpenBottle {
     #[serde(flatten)]
@@ -86,11 +86,11 @@ pub(crate) struct OpenBottle {
 /// All bottles.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct KeptView {
-    /// The one that has to be used first, first.
+    /// The bottles, the first to use first.
     bottles: Vec<BottleView>,
-    /// How long drinks kept here, where that is shorter than usual.
+    /// Drinks that kept for a shorter time here than usual.
     learned: Vec<String>,
-    /// What to ask after for those that follow.
+    /// The cursor for the next page.
     next: Option<usize>,
 }
 
@@ -98,10 +98,10 @@ pub(crate) struct KeptView {
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PutBottles {
-    /// The batch that they were filled from or, without one, the drink.
+    /// The batch that they were filled from or, if there is none, the drink.
     #[serde(default)]
     batch: Option<String>,
-    /// The drink on the shelf that they are of.
+    /// The id of the drink in the bottles.
     #[serde(default)]
     drink: Option<String>,
     bottles: Vec<NewBottle>,
@@ -113,9 +113,9 @@ pub(crate) struct PutBottles {
 pub(crate) struct NewBottle {
     #[serde(default = "a_bottle")]
     vessel: VesselKind,
-    /// Its contents, ml.
+    /// The volume in the bottle, ml.
     ml: f64,
-    /// What it holds, ml; a little more than is in it if left out.
+    /// The size of the bottle, ml; a little more than its contents if left out.
     #[serde(default)]
     holds_ml: Option<f64>,
     #[serde(default)]
@@ -292,7 +292,7 @@ impl State {
     }
 }
 
-/// A bottle, and how to use it.
+/// A bottle, with its uses.
 #[utoipa::path(tag = "kept", responses(
     (status = 200, body = OpenBottle), (status = 404, body = Problem)))]
 #[get("/api/kept/{id}")]
@@ -619,7 +619,7 @@ fn allows(read: &Read, what: &Move) -> Result<(), FieldError> {
             if *ml > state.ml * 1.02 + 1.0 {
                 return fault(
                     "what.ml",
-                    format!("It holds only {:.0} ml. Enter up to that.", state.ml),
+                    format!("It holds only {0:.0} ml. Enter {0:.0} ml or less.", state.ml),
                 );
             }
             if what_for.chars().count() > 200 {
@@ -669,36 +669,36 @@ pub(super) async fn kept_calendar(state: web::Data<State>) -> Result<HttpRespons
         .body(text))
 }
 
-/// What labels are printed on.
+/// The formats of label sheets.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct LabelFormats {
     formats: Vec<LabelFormat>,
 }
 
-/// What labels are printed on.
+/// The formats of label sheets.
 #[utoipa::path(operation_id = "list_label_formats", tag = "kept", responses((status = 200, body = inline(LabelFormats))))]
 #[get("/api/labels")]
 pub(super) async fn label_formats() -> web::Json<LabelFormats> {
     web::Json(LabelFormats { formats: LABEL_FORMATS.to_vec() })
 }
 
-/// Labels to be drawn.
+/// The labels to draw.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct AskLabels {
     /// The bottles' ids.
     bottles: Vec<String>,
-    /// What they are printed on.
+    /// The format of the label sheet.
     format: String,
-    /// The place of the sheet that is the first to be used, from 0.
+    /// The first unused place on the sheet, from 0.
     #[serde(default)]
     start_at: usize,
-    /// What the picture codes hold.
+    /// The contents of the QR codes.
     #[serde(default)]
     code: LabelCode,
 }
 
-/// What a label's picture code holds.
+/// The contents of a label's QR code.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub(crate) enum LabelCode {
@@ -712,7 +712,7 @@ pub(crate) enum LabelCode {
 /// Pages of labels.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct LabelsView {
-    /// Each as SVG, as large as the paper.
+    /// One SVG for each page, in the size of the paper.
     pages: Vec<String>,
 }
 

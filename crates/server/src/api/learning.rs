@@ -20,24 +20,24 @@ use super::{Body, Problem, State};
 pub(crate) enum Measured {
     /// The volume after a step.
     Step(MeasuredStep),
-    /// What some pieces of fruit gave.
+    /// The measured yield of some pieces of fruit.
     Fruit(Reading),
-    /// A measure that was filled as usual, and what it weighed.
+    /// A measure filled as usual, and its weight.
     Cup(Weighing),
 }
 
-/// A drink, one of its steps, and the volume that was measured after it.
+/// A drink, one of its steps, and the measured volume after it.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) struct MeasuredStep {
     drink: Drink,
     /// The step's id.
     step: String,
-    /// What was measured.
+    /// The measured quantity.
     volume: Amount,
 }
 
-/// What a measurement teaches.
+/// The figure that a measurement gives.
 #[derive(Debug, Serialize, ToSchema)]
 #[serde(tag = "of", rename_all = "snake_case")]
 pub(crate) enum WhatItTeaches {
@@ -87,12 +87,12 @@ impl State {
     }
 }
 
-/// What some pieces of fruit gave.
+/// The measured yield of some pieces of fruit.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct FruitLesson {
-    /// Juice of one before the reading, ml.
+    /// The juice of one piece before the reading, ml.
     before_ml: f64,
-    /// After it, ml.
+    /// The volume after the step, ml.
     after_ml: f64,
     /// The share of your own measurements in the result, 0 to 1.
     own_share: f64,
@@ -143,17 +143,17 @@ fn of_fruit(cupboard: &Cupboard, reading: Reading) -> Result<FruitLesson, Proble
     })
 }
 
-/// A measure that was filled as usual, and what it weighed.
+/// A measure filled as usual, and its weight.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct Weighing {
     /// The measure: "1 cup", "3 tbsp".
     measure: Amount,
-    /// Its contents, g.
+    /// The weight of the contents, g.
     grams: f64,
 }
 
-/// What a weighed measure teaches.
+/// The density that a weighed measure gives.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct CupLesson {
     /// The weight of a millilitre as it fills a measure, g.

@@ -25,29 +25,28 @@ const MOST_DRINKS: usize = 200;
 /// A bottle that keeps no longer than this goes first, days.
 const SOON: f64 = 3.0;
 
-/// What is in stock, and what is wanted.
+/// The stock and the wishes.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct WhatCanIMake {
-    /// What is there: "8 limes going hard, half a bottle of ginger syrup, mint; six people at four, no nuts".
+    /// The stock and wishes: "8 limes going hard, half a bottle of ginger syrup, mint; six people at four, no nuts".
     text: String,
-    /// For how many glasses of 250 ml, 1 to 400; as the text says, or as many as it makes.
+    /// The number of glasses of 250 ml, 1 to 400; if missing, as the text says, or as many as the stock makes.
     #[serde(default)]
     glasses: Option<u32>,
     /// The wanted place on the map.
     #[serde(default)]
     balance: Option<Spot>,
-    /// What must not be in it: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey".
+    /// Ingredients to avoid: "milk", "almonds", "coconut", "alcohol", "caffeine", "honey".
     #[serde(default)]
     without: Vec<String>,
-    /// Within how many minutes it has to be ready: as the text says or, if it doesn't, no limit.
+    /// The time until it has to be ready, minutes; if missing, as the text says, or no limit.
     #[serde(default)]
     within: Option<f64>,
     /// Whether to include the bottles in Kept.
     #[serde(default)]
     kept: bool,
-    /// Look at no more drinks than this, those first that share most with what is there: for a first answer while the
-    /// rest is looked at, 1 to 400.
+    /// The most drinks to look at, 1 to 400, those closest to the stock first: for a quick first answer.
     #[serde(default)]
     look_at: Option<usize>,
 }
@@ -55,7 +54,7 @@ pub(crate) struct WhatCanIMake {
 /// A bottle that is included.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct KeptThing {
-    /// What is in it.
+    /// The contents.
     name: String,
     /// How much, ml.
     ml: f64,
@@ -63,11 +62,11 @@ pub(crate) struct KeptThing {
     days: f64,
 }
 
-/// What was understood, and what can be made.
+/// The stock that was understood, and the drinks that it makes.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct CanMake {
     read: StockRead,
-    /// By when it is wanted, RFC 3339.
+    /// The time by which the drink should be ready, RFC 3339.
     by: Option<String>,
     /// The bottles that are included.
     kept: Vec<KeptThing>,
@@ -75,14 +74,14 @@ pub(crate) struct CanMake {
     offers: Vec<Offer>,
     /// How many drinks and starting points were looked at.
     looked_at: usize,
-    /// How many there are.
+    /// The number of glasses.
     there_are: usize,
 }
 
 /// What can I make?
 ///
-/// Reads what is there, and works out drinks from the starting points and the shelf that use it: what isn't there is
-/// replaced by what does the same, in the size that people need or that uses up what must go.
+/// Reads the stock, and works out drinks that use it, from your drinks and the starting points. Missing ingredients are
+/// replaced by similar ones. The size follows from the number of people, or uses up what must be used soon.
 #[utoipa::path(operation_id = "what_can_i_make", tag = "compute", request_body = WhatCanIMake, responses(
     (status = 200, body = CanMake), (status = 422, body = Problem)))]
 #[post("/api/compute/offers")]

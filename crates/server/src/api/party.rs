@@ -16,7 +16,7 @@ use super::compute::Nothing;
 use super::desk::Asker;
 use super::{Body, Problem, State};
 
-/// A drink, the sizes that it should be shown at, and the units.
+/// A drink, the sizes to show, and the units.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) struct AskSheet {
@@ -27,19 +27,19 @@ pub(crate) struct AskSheet {
     units: Units,
 }
 
-/// What to buy for, and how sure the buying should be.
+/// The drinks or the plan to shop for, and the wanted certainty.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(untagged)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) enum AskShopping {
-    /// Drinks at the sizes that they have.
+    /// Drinks in their written sizes.
     Drinks {
         /// Up to twenty drinks.
         drinks: Vec<Drink>,
         #[serde(default)]
         how: Shopping,
     },
-    /// All drinks of a plan that can be made.
+    /// All drinks of a plan that can be planned.
     Plan {
         plan: Box<PlanFile>,
         #[serde(default)]
@@ -47,7 +47,7 @@ pub(crate) enum AskShopping {
     },
 }
 
-/// What to buy, and the same as a table for spreadsheets.
+/// The shopping list, also as a table for spreadsheets.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct ShoppingAnswer {
     list: ShoppingList,
@@ -60,7 +60,7 @@ impl ShoppingAnswer {
     }
 }
 
-/// What is done at the glass, and the drink in it.
+/// The serving card, and the drink in the glass.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct GlassAnswer {
     card: Option<Card>,
@@ -93,7 +93,7 @@ pub(super) async fn sheet(
     state.ask_of_drink(asker, &body, laid_out).await
 }
 
-/// Which of the kitchen's vessels a drink fits into.
+/// Find the kitchen's vessels that a drink fits into.
 #[utoipa::path(operation_id = "fit_vessels", tag = "compute", request_body = super::compute::Whole, responses(
     (status = 200, body = VesselPlan)))]
 #[post("/api/compute/vessels")]
@@ -107,7 +107,7 @@ pub(super) async fn vessels(
     state.ask_of_drink(asker, &body, fitted).await
 }
 
-/// What to buy for some drinks, or for a plan.
+/// Work out the shopping list for some drinks, or for a plan.
 #[utoipa::path(operation_id = "list_shopping", tag = "compute", request_body = AskShopping, responses(
     (status = 200, body = ShoppingAnswer)))]
 #[post("/api/compute/shopping")]
@@ -152,7 +152,7 @@ pub(super) async fn shopping(
     }
 }
 
-/// What is done at the glass, how it changes, and the drink in it.
+/// Work out the serving card: the order of filling, the changes in the glass, and the drink in it.
 #[utoipa::path(operation_id = "make_glass", tag = "compute", request_body = super::compute::Whole, responses(
     (status = 200, body = inline(GlassAnswer))))]
 #[post("/api/compute/glass")]

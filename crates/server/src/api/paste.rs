@@ -20,10 +20,10 @@ pub(crate) struct AskPaste {
     choices: Vec<Choice>,
 }
 
-/// A recipe as it was read, and the drink it makes.
+/// The reading of a recipe, with its drink.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PastedView {
-    /// The text that was read: the recipe's, if it came from a page.
+    /// The text that was read: for a web page, the recipe's part.
     text: String,
     /// Whether there was more text than we read.
     cut: bool,

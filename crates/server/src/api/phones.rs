@@ -22,11 +22,11 @@ use crate::phones::{COOKIE, DAYS, Refused, hash, new_token};
 pub(crate) struct DoorView {
     /// Whether phones can connect.
     open: bool,
-    /// Where: an address for each network that this machine is in.
+    /// The addresses, one for each network of this machine.
     addresses: Vec<String>,
     /// The code that connects one phone.
     code: Option<String>,
-    /// For how many more seconds it is valid.
+    /// The code is valid for this many more seconds.
     good_for_s: Option<u64>,
     /// A picture of address and code for a phone's camera: an SVG.
     picture: Option<String>,
@@ -45,13 +45,13 @@ pub(crate) struct PhoneView {
     last_seen: String,
 }
 
-/// What a phone brings.
+/// A phone's code and name.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SignIn {
     /// The six digits.
     code: String,
-    /// What the phone is called.
+    /// The name of the phone.
     #[serde(default)]
     name: String,
 }
@@ -118,7 +118,7 @@ pub(super) async fn read_door(state: web::Data<State>) -> Result<web::Json<DoorV
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SetDoor {
-    /// Yes, with a new code; or no, and all phones are disconnected.
+    /// True opens the connection with a new code; false disconnects all phones.
     open: bool,
 }
 

@@ -30,7 +30,7 @@ use super::{Body, Problem, State, now};
 /// A plan that is kept.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PlanView {
-    /// Names it for ever.
+    /// The permanent id.
     pub(super) id: String,
     /// Its version; send it when saving.
     version: i64,
@@ -56,22 +56,22 @@ pub(crate) struct PlanEntry {
     damaged: Option<String>,
 }
 
-/// A drink in a line of the list.
+/// A drink in the list of plans.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PlanEntryDrink {
     name: String,
-    /// Its colour in the glass; none if the drink was deleted.
+    /// Its colour in the glass; missing if the drink was deleted.
     colour: Option<String>,
 }
 
-/// The plans, or what was found among them.
+/// The list of plans, or the ones found.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Plans {
-    /// How many there are in all.
+    /// The total number.
     total: usize,
-    /// Those of this page, last changed first.
+    /// The plans of this page, last changed first.
     plans: Vec<PlanEntry>,
-    /// What to ask after for those that follow.
+    /// The cursor for the next page.
     next: Option<usize>,
 }
 
@@ -100,7 +100,7 @@ pub(crate) struct SavePlan {
 /// A plan that was worked out.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct PlanAnswer {
-    /// All its times are minutes from `zero`; none while it has no drinks.
+    /// The plan. Its times are minutes from `zero`; missing while it has no drinks.
     plan: Option<Plan>,
     /// The moment of serving, RFC 3339.
     zero: String,
@@ -114,7 +114,7 @@ pub(crate) struct PlanAnswer {
     list: String,
 }
 
-/// A drink of a plan, as it is on the shelf.
+/// A drink of a plan, with its name and colour.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct DrinkInPlan {
     /// Its entry.
@@ -130,7 +130,7 @@ pub(crate) struct DrinkInPlan {
     glasses: f64,
     /// When it is served, minutes from `zero`.
     serve_at: f64,
-    /// Its position among those that are planned; none if it can't be.
+    /// Its position among the planned drinks; missing if it can't be planned.
     position: Option<usize>,
     /// Why it can't be planned.
     missing: Option<String>,

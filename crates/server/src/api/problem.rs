@@ -15,20 +15,20 @@ const MOST_FAULTS: usize = 20;
 /// And so much of each: what was sent is not sent back.
 const MOST_LETTERS: usize = 200;
 
-/// What went wrong, as RFC 9457 has it.
+/// A problem, in the format of RFC 9457.
 #[derive(Debug, Serialize, ToSchema, thiserror::Error)]
 #[error("{title}: {detail}")]
 pub(crate) struct Problem {
-    /// Names the kind of problem.
+    /// The kind of problem, as a URI.
     #[serde(rename = "type")]
     kind: &'static str,
     /// The kind of problem in words.
     title: &'static str,
     /// The HTTP status.
     status: u16,
-    /// What happened and what to do, in a sentence or two.
+    /// The error and what to do, in a sentence or two.
     detail: String,
-    /// What is wrong with which field.
+    /// The errors, each with its field.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     errors: Vec<FieldError>,
     /// After a write to an old version: the drink as it is now.
@@ -159,7 +159,7 @@ impl Problem {
         Self::new(
             StatusCode::BAD_REQUEST,
             "bad-query",
-            "That can't be looked for",
+            "We couldn't read this search",
             short(&format!("We couldn't read the query: {detail}.")),
         )
     }
@@ -286,7 +286,7 @@ impl Problem {
         Self::new(
             StatusCode::FORBIDDEN,
             "forbidden",
-            "Not from here",
+            "Not allowed from here",
             "Keen Pitcher only answers this computer and its own pages.",
         )
     }
@@ -303,7 +303,7 @@ impl Problem {
 
     pub(crate) fn wrong_code(why: &str) -> Self {
         let detail = format!("{why} Look at the screen in the kitchen.");
-        Self::new(StatusCode::FORBIDDEN, "wrong-code", "Not the code", detail)
+        Self::new(StatusCode::FORBIDDEN, "wrong-code", "Wrong code", detail)
     }
 
     pub(crate) fn here_only() -> Self {

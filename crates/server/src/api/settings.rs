@@ -37,14 +37,13 @@ const MOST_TICKS: usize = 500;
 #[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
 #[serde(default, deny_unknown_fields)]
 pub(crate) struct Settings {
-    /// In which units amounts are shown.
+    /// The units for amounts.
     units: Units,
-    /// In which degrees temperatures are shown.
+    /// The scale for temperatures.
     degrees: Degrees,
     /// Light, dark, or as the machine has it.
     theme: Theme,
-    /// What is ticked off each shopping list: the ids of its drinks in order, joined by “+”, and of each
-    /// the items.
+    /// The ticked items of each shopping list. The key holds the ids of its drinks in order, joined by “+”.
     ticked: BTreeMap<String, Vec<String>>,
     /// Ingredients, by id, that are shown in a way of their own.
     shown_by: BTreeMap<String, ShownBy>,
@@ -52,7 +51,7 @@ pub(crate) struct Settings {
     map_known: bool,
 }
 
-/// Which colours the screens have.
+/// The colour scheme of the screens.
 #[derive(Debug, Clone, Copy, Default, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 enum Theme {
@@ -62,7 +61,7 @@ enum Theme {
     Dark,
 }
 
-/// How one ingredient is shown.
+/// The units for one ingredient.
 #[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 enum ShownBy {

@@ -9,11 +9,11 @@ use utoipa::ToSchema;
 use super::paging::PageQuery;
 use super::{Problem, State};
 
-/// How the shelf is.
+/// The condition of the data file.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct ShelfCondition {
     condition: ConditionName,
-    /// What that means and what to do; none if all is well.
+    /// The meaning and the remedy; missing if all is well.
     message: Option<String>,
     /// Texts that couldn't be read and were set aside unchanged.
     set_aside: Vec<SetAsideView>,
@@ -32,7 +32,7 @@ enum ConditionName {
 #[derive(Debug, Serialize, ToSchema)]
 struct SetAsideView {
     id: i64,
-    /// What it was to be: `kitchen`, `choices`.
+    /// The kind of document: `kitchen`, `choices`.
     what: String,
     /// Why it can't be read.
     why: String,
@@ -59,7 +59,7 @@ pub(super) fn file(name: &str, text: String) -> HttpResponse {
         .body(text)
 }
 
-/// How the shelf is.
+/// The condition of the data file.
 #[utoipa::path(operation_id = "read_condition", tag = "shelf", responses((status = 200, body = ShelfCondition)))]
 #[get("/api/shelf")]
 pub(super) async fn condition(
@@ -89,7 +89,7 @@ pub(super) async fn condition(
     Ok(web::Json(ShelfCondition { condition, message, set_aside: aside.collect() }))
 }
 
-/// All drinks that can be read, as one file.
+/// Download all readable drinks as one file.
 #[utoipa::path(operation_id = "rescue_drinks", tag = "shelf", responses(
     (status = 200, body = String, content_type = "application/json")))]
 #[get("/api/shelf/rescue")]
@@ -130,9 +130,9 @@ pub(super) async fn let_go(
 /// Deleted drinks.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct DeletedDrinks {
-    /// The last deleted first.
+    /// The deleted drinks, the latest first.
     drinks: Vec<BinEntry>,
-    /// What to ask after for those that follow.
+    /// The cursor for the next page.
     next: Option<usize>,
 }
 

@@ -11,6 +11,7 @@ import { Trouble } from "../../ui/Trouble";
 import type { Editor } from "../editing/editor";
 import { SugarCurve } from "./SugarCurve";
 import { useDrinkers } from "./useDrinkers";
+import { keys } from "../../api/keys";
 
 type Way = Schemas["LeanWay"];
 
@@ -40,7 +41,7 @@ export default function LessSugar({ editor, drink, onClose }: LessSugarProps) {
   const [way, setWay] = useState<Way>("tarter");
   const [at, setAt] = useState(1);
   const liked = drinkers.find((one) => one.id === whom)?.spot ?? null;
-  const { data, error, again } = useQuestion(["less-sugar", drink, liked, sweetener], (signal) =>
+  const { data, error, again } = useQuestion(keys.lessSugar(drink, liked, sweetener), (signal) =>
     answer(
       api.POST("/api/compute/less-sugar", {
         body: { drink, liked, sweetener, hold: [] },

@@ -3,6 +3,7 @@ import { answer, api, asking, type Drink } from "../../api/client";
 import { useKitchen } from "../../api/queries";
 import { price } from "../../ui/format";
 import { useSettled } from "../../ui/useSettled";
+import { keys } from "../../api/keys";
 
 /** Nobody waits for the cost during a drag. */
 const SETTLED_MS = 300;
@@ -13,7 +14,7 @@ export function useCost(drink: Drink): string | undefined {
   const { kitchen } = useKitchen();
   const priced = Object.values(kitchen.larder ?? {}).some((entry) => entry.price != null);
   const { data } = useQuestion(
-    ["cost", settled.steps, settled.vessels],
+    keys.cost(settled.steps, settled.vessels),
     (signal) =>
       answer(
         api.POST("/api/compute/shopping", {

@@ -2,11 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { ALL, answer, api, type Drink } from "../../api/client";
 import type { Drinker } from "./MapPlate";
+import { keys } from "../../api/keys";
 
 /** Those who taste, with what is known of them. */
 export function useTasters() {
   return useQuery({
-    queryKey: ["tasters"],
+    queryKey: keys.tasters(),
     queryFn: () => answer(api.GET("/api/tasters", { params: { query: ALL } })),
     select: (data) => data.tasters,
     staleTime: 0,

@@ -1,6 +1,7 @@
 import { useQuestion } from "../../api/ask";
 import { answer, api, type Drink } from "../../api/client";
 import { useTasters } from "./useDrinkers";
+import { keys } from "../../api/keys";
 
 /** What somebody does with a glass of a drink. */
 export interface ForOne {
@@ -23,7 +24,7 @@ export function useForWhom(drink: Drink | undefined, invited: string[] = []): Fo
   const here = known.filter((id) => invited.includes(id));
   const ids = here.length > 0 ? here : known;
   const { data } = useQuestion(
-    ["for-whom", drink, ids],
+    keys.forWhom(drink, ids),
     (signal) =>
       answer(api.POST("/api/compute/for-whom", { body: { drink: drink!, tasters: ids }, signal })),
     drink !== undefined && ids.length > 0,

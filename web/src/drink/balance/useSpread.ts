@@ -1,6 +1,7 @@
 import { useQuestion } from "../../api/ask";
 import { answer, api, asking, type Drink, type Spread } from "../../api/client";
 import { useSettled } from "../../ui/useSettled";
+import { keys } from "../../api/keys";
 
 /** Long enough not to ask during a drag, short enough to be there when it ends. */
 const SETTLED_MS = 80;
@@ -9,7 +10,7 @@ const SETTLED_MS = 80;
 export function useSpread(drink: Drink): Spread | undefined {
   const settled = useSettled(drink, SETTLED_MS);
   const { data } = useQuestion(
-    ["spread", settled.family, settled.steps, settled.vessels],
+    keys.spread(settled.family, settled.steps, settled.vessels),
     (signal) =>
       answer(
         api.POST("/api/compute/spread", {

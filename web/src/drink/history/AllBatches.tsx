@@ -11,6 +11,7 @@ import { volume } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 import { useSettled } from "../../ui/useSettled";
 import { dayOf } from "./words";
+import { keys } from "../../api/keys";
 
 const PAGE = 20;
 
@@ -25,7 +26,7 @@ export function AllBatches({ id, total }: { id: string; total: number }) {
   const settled = useSettled(find, 150);
   const asked = { find: settled, from, before, rating, of };
   const { data, error, fetchNextPage, hasNextPage } = useInfiniteQuery({
-    queryKey: ["batches", id, asked],
+    queryKey: keys.batches(id, asked),
     queryFn: ({ pageParam }) =>
       answer(
         api.GET("/api/batches", {

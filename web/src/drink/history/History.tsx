@@ -13,6 +13,7 @@ import { Versions } from "./Versions";
 import { AllBatches } from "./AllBatches";
 import { placesOf, useVersions } from "./useVersions";
 import { dayOf } from "./words";
+import { again, keys } from "../../api/keys";
 
 const heading = { ...displayFont, fontSize: 21, fontWeight: 700, m: 0 } as const;
 
@@ -26,7 +27,7 @@ interface HistoryProps {
 export default function History({ editor, drink, report }: HistoryProps) {
   const { id = "" } = useParams();
   const { data, error, refetch } = useQuery({
-    queryKey: ["history", id],
+    queryKey: keys.history(id),
     queryFn: () => answer(api.GET("/api/drinks/{id}/history", { params: { path: { id } } })),
     staleTime: 0,
   });
@@ -147,7 +148,7 @@ function FiguresChanged({ id, told }: { id: string; told: string }) {
   const read = useMutation({
     mutationFn: () =>
       answer(api.DELETE("/api/drinks/{id}/figures-changed", { params: { path: { id } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["history", id] }),
+    onSuccess: () => again(queries, keys.history(id)),
   });
   return (
     <Box

@@ -11,6 +11,7 @@ import { Trouble } from "../../ui/Trouble";
 import type { Editor } from "../editing/editor";
 import { shortName, useVersions } from "./useVersions";
 import { dayOf } from "./words";
+import { makeStale } from "../../api/keys";
 
 interface VersionsProps {
   id: string;
@@ -34,8 +35,7 @@ export function Versions({ id, editor, onMap, onShow }: VersionsProps) {
       ),
     onSuccess: async (kept) => {
       await editor.changedElsewhere(kept.version);
-      void client.invalidateQueries({ queryKey: ["versions", id] });
-      void client.invalidateQueries({ queryKey: ["history", id] });
+      void makeStale(client, "drink", id);
     },
   });
   if (!data) return <Trouble error={error ?? undefined} />;
@@ -89,7 +89,7 @@ function Version({ id, version, shown, onShow, onBack }: VersionProps) {
       ),
     onSuccess: () => {
       setNaming(undefined);
-      void client.invalidateQueries({ queryKey: ["versions", id] });
+      void makeStale(client, "drink", id);
     },
   });
   const variant = useMutation({

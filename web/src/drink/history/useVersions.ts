@@ -3,12 +3,13 @@ import { useStore } from "zustand";
 import { answer, api, type VersionView } from "../../api/client";
 import type { Editor } from "../editing/editor";
 import { dayOf } from "./words";
+import { keys } from "../../api/keys";
 
 /** The states of a drink that are kept, the present one first. */
 export function useVersions(id: string, editor: Editor) {
   const saved = useStore(editor.store, (s) => s.saving.phase === "saved");
   return useQuery({
-    queryKey: ["versions", id],
+    queryKey: keys.versions(id),
     queryFn: async () => {
       const path = { params: { path: { id } } };
       return (await answer(api.GET("/api/drinks/{id}/versions", path))).versions;

@@ -7,12 +7,13 @@ import { colour, displayFont } from "../../ui/theme";
 import { useBegin } from "../../api/useBegin";
 import { effort, span, volume, when } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
+import { keys } from "../../api/keys";
 
 /** Making this drink: what to get out, the start, and its batches in progress and finished. */
 export default function DrinkMake({ drink, report }: { drink: Drink; report: DrinkReport }) {
   const { id = "" } = useParams();
   const { data, error, refetch } = useQuery({
-    queryKey: ["batches", id],
+    queryKey: keys.batches(id),
     queryFn: () => answer(api.GET("/api/batches", { params: { query: { drink: id } } })),
     staleTime: 0,
   });

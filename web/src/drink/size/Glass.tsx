@@ -7,11 +7,12 @@ import { temperature, volume } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 import { useForWhom } from "../balance/useForWhom";
 import look from "./Size.module.css";
+import { keys } from "../../api/keys";
 
 /** The serving card, and what stands on a label. */
 export function Glass({ drink }: { drink: Drink }) {
   const { data, error, again } = useQuestion(
-    ["glass", drink.steps, drink.vessels, drink.family],
+    keys.glass(drink.steps, drink.vessels, drink.family),
     (signal) =>
       answer(api.POST("/api/compute/glass", { body: { drink }, headers: asking("glass"), signal })),
   );
@@ -59,8 +60,8 @@ function Card({ card, drink }: { card: Schemas["Card"]; drink: Drink }) {
         {card.parts && <Box sx={{ mt: 1, fontWeight: 600 }}>{card.parts}.</Box>}
         {card.jug && <Box sx={{ color: colour("muted") }}>{card.jug}</Box>}
       </section>
-      <section aria-label="As it stands">
-        <Heading>As it stands</Heading>
+      <section aria-label="While it stands">
+        <Heading>While it stands</Heading>
         <Box sx={{ overflowX: "auto" }}>
           <table className={look.facts}>
             <thead>

@@ -16,6 +16,7 @@ import { Rounding } from "./Rounding";
 import look from "./Size.module.css";
 import { Trouble } from "../../ui/Trouble";
 import { numberIn } from "../../ui/reading";
+import { keys } from "../../api/keys";
 
 type Law = Schemas["Law"];
 type Row = Schemas["SheetRow"];
@@ -49,7 +50,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
     { name: "party", size: { glasses: { glasses: many, size: glass } } },
   ];
   const { data, error, again, latest } = useQuestion(
-    ["sheet", drink.steps, drink.vessels, glass, many, settings.units],
+    keys.sheet(drink.steps, drink.vessels, glass, many, settings.units),
     (signal) =>
       answer(
         api.POST("/api/compute/sheet", {

@@ -14,6 +14,7 @@ import look from "./Size.module.css";
 import { Trouble } from "../../ui/Trouble";
 import { copyText } from "../../ui/copyText";
 import { numberIn } from "../../ui/reading";
+import { keys } from "../../api/keys";
 
 type Item = Schemas["Item"];
 
@@ -56,7 +57,7 @@ export function ShoppingList({ listId, of, ask, children }: ShoppingListProps) {
   const [tool, setTool] = useState<"reamer" | "press">("reamer");
   const [said, setSaid] = useState("");
   const { data, error, again } = useQuestion(
-    ["shopping", listId, of, chance, tool, settings.units, kitchen],
+    keys.shopping(listId, of, chance, tool, settings.units, kitchen),
     (signal) =>
       ask({ chance: Number(chance), tool, units: settings.units ?? "as_written" }, signal),
     // What is ticked off is never shown as not ticked, not even for a moment.
@@ -127,13 +128,13 @@ export function ShoppingList({ listId, of, ask, children }: ShoppingListProps) {
       </Box>
       <Box sx={{ display: "grid", gap: 1.75 }}>
         <Box className="no-print" sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
-          <Button variant="outlined" onClick={() => void copy()}>
+          <Button variant="outlined" disabled={!list} onClick={() => void copy()}>
             Copy
           </Button>
-          <Button variant="outlined" onClick={() => window.print()}>
+          <Button variant="outlined" disabled={!list} onClick={() => window.print()}>
             Print
           </Button>
-          <Button variant="outlined" onClick={save}>
+          <Button variant="outlined" disabled={!list} onClick={save}>
             Save as CSV
           </Button>
           {ticked.length > 0 && (

@@ -10,6 +10,7 @@ import { VesselDrawing } from "../../ui/vessel";
 import { Trouble } from "../../ui/Trouble";
 import { setVessel } from "../editing/changes";
 import type { Editor } from "../editing/editor";
+import { keys } from "../../api/keys";
 
 type Fit = Schemas["Fit"];
 
@@ -18,7 +19,7 @@ export function Vessels(props: { editor: Editor; drink: Drink; report: DrinkRepo
   const { editor, drink, report } = props;
   const { kitchen } = useKitchen();
   const { data, error, again, latest } = useQuestion(
-    ["vessels", drink.steps, drink.vessels, kitchen.vessels],
+    keys.vessels(drink.steps, drink.vessels, kitchen.vessels),
     (signal) =>
       answer(
         api.POST("/api/compute/vessels", { body: { drink }, headers: asking("vessels"), signal }),

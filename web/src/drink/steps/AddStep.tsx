@@ -12,6 +12,7 @@ import type { Editor } from "../editing/editor";
 import { useStepForms } from "../../api/queries";
 import { isStrainer, laneOf, nameOf, vesselKinds } from "../editing/actions";
 import { Trouble } from "../../ui/Trouble";
+import { keys } from "../../api/keys";
 
 interface AddStepProps {
   editor: Editor;
@@ -46,7 +47,7 @@ export function AddStep(props: AddStepProps) {
     again,
     latest,
   } = useQuestion(
-    ["next steps", drink.vessels, drink.steps.slice(0, at), vessel?.id],
+    keys.nextSteps(drink.vessels, drink.steps.slice(0, at), vessel?.id),
     (signal) =>
       answer(
         api.POST("/api/compute/next-steps", {

@@ -11,6 +11,7 @@ import { colour } from "../../ui/theme";
 import { TitledDialog } from "../../ui/TitledDialog";
 import { span, volume } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
+import { keys } from "../../api/keys";
 
 /** Two ways of making a drink, side by side, at the same size. */
 export function Compare(props: { drink: Drink; report: DrinkReport; onClose: () => void }) {
@@ -24,7 +25,7 @@ export function Compare(props: { drink: Drink; report: DrinkReport; onClose: () 
     error,
     again,
   } = useQuestion(
-    ["compare", other, ml],
+    keys.compare(other, ml),
     async (signal) => {
       const start = starts.find((s) => `start:${s.id}` === other);
       const path = { params: { path: { id: other.slice("drink:".length) } }, signal };

@@ -6,13 +6,14 @@ import { colour } from "../../ui/theme";
 import { span } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 import { useSize } from "../../ui/useSize";
+import { keys } from "../../api/keys";
 
 const HEIGHT = 108;
 const BOTTOM = 20;
 
 /** What is drawn by when, and when more time brings nothing, or bitterness. */
 export function Steeping({ drink, step }: { drink: Drink; step: string }) {
-  const { data, error, again } = useQuestion(["steeping", drink.steps, step], (signal) =>
+  const { data, error, again } = useQuestion(keys.steeping(drink.steps, step), (signal) =>
     answer(
       api.POST("/api/compute/steeping", {
         body: { drink, step },

@@ -6,6 +6,7 @@ import { answer, api, asking, type Drink, type Schemas } from "../../api/client"
 import { colour } from "../../ui/theme";
 import { insertStep } from "../editing/changes";
 import type { Editor } from "../editing/editor";
+import { keys } from "../../api/keys";
 
 interface TypeStepsProps {
   editor: Editor;
@@ -24,7 +25,7 @@ export function TypeSteps({ editor, drink, at, vessel, onAdded }: TypeStepsProps
   const field = useRef<HTMLInputElement>(null);
   const reading = useRef(false);
   const { latest, error } = useQuestion(
-    ["typed steps", drink.vessels, drink.steps.slice(0, at), vessel, text],
+    keys.typedSteps(drink.vessels, drink.steps.slice(0, at), vessel, text),
     (signal) =>
       answer(
         api.POST("/api/compute/typed-steps", {

@@ -7,6 +7,7 @@ import { colour } from "../../ui/theme";
 import { useDrink, WhichDrink, WhoTastes } from "../choose";
 import { Few, Part, Room, Title } from "../Table";
 import { Begin, Choices, Line, TwoColumns, useSetUp } from "./parts";
+import { keys } from "../../api/keys";
 
 const methods = [
   ["triangle", "Triangle"],
@@ -33,7 +34,7 @@ export function Compare() {
   const drinks = [useDrink(sides[0]!.drink).data, useDrink(sides[1]!.drink).data];
   const { begin, wrong, waits } = useSetUp();
   const tastings = tasters.length * times;
-  const { data: prospect } = useQuestion(["prospect", method, tastings], (signal) =>
+  const { data: prospect } = useQuestion(keys.prospect(method, tastings), (signal) =>
     answer(api.POST("/api/compute/prospect", { body: { method, tastings }, signal })),
   );
   const side = (i: number) => {

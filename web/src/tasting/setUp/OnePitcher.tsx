@@ -8,6 +8,7 @@ import { useDrink, WhichDrink, WhoTastes } from "../choose";
 import { Pitchers } from "../Pitchers";
 import { Room, Title } from "../Table";
 import { Begin, Choices, Line, TwoColumns, useSetUp } from "./parts";
+import { keys } from "../../api/keys";
 
 /** One pitcher for a group. */
 export function OnePitcher() {
@@ -21,7 +22,7 @@ export function OnePitcher() {
     error,
     waits: recounts,
   } = useQuestion(
-    ["pitchers", drink, tasters],
+    keys.pitchers(drink, tasters),
     (signal) =>
       answer(api.POST("/api/compute/pitchers", { body: { drink: drink!, tasters }, signal })),
     drink !== undefined && tasters.length > 0,

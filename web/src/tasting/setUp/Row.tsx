@@ -24,6 +24,7 @@ import { SheetTable } from "../SheetTable";
 import { Few, Room, Title } from "../Table";
 import { ends, glassesInWords } from "../words";
 import { Begin, Choices, Line, TwoColumns, useSetUp } from "./parts";
+import { keys } from "../../api/keys";
 
 const rows = [
   ["sugar", "sugar"],
@@ -84,7 +85,7 @@ export function Row() {
   };
   const asked = useSettled(row, 200);
   const { data: sheet, error } = useQuestion(
-    ["row", asked],
+    keys.row(asked),
     (signal) => answer(api.POST("/api/compute/row", { body: asked!, signal })),
     asked !== undefined,
   );

@@ -13,12 +13,12 @@ use crate::cupboard::{Cupboard, Ingredient, Kind, NOTICED_BITTERNESS, Staple};
 use crate::quantity::{Amount, Celsius, Grams};
 use crate::trace::{Contents, MEASURED_AT};
 
-/// A remedy, or the message that nothing helps.
+/// A correction, or the message that nothing helps.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Advice {
-    /// What to do, in a sentence.
+    /// The advice, in a sentence.
     pub says: String,
-    /// What is stirred in, where something is.
+    /// The ingredients to stir in, if any.
     pub adds: Option<Addition>,
 }
 
@@ -64,7 +64,7 @@ impl In<'_> {
         let all = match too {
             Word::Flat => {
                 vec![
-                    self.salt(times, "It lifts the taste and isn’t tasted as salt."),
+                    self.salt(times, "It brightens the taste without tasting salty."),
                     self.stirred(Staple::SourJuice, JUICE * times, "A little acid wakes it up."),
                     self.zest(),
                 ]
@@ -85,7 +85,7 @@ impl In<'_> {
             ],
             Word::Thin => vec![
                 self.without_ice(),
-                self.stirred(Staple::Body, HONEY * times, "Sugar is what gives a drink body."),
+                self.stirred(Staple::Body, HONEY * times, "Sugar gives a drink body."),
                 plain("Fruit pulp also gives body: strain less finely next time."),
             ],
             _ => Vec::new(),

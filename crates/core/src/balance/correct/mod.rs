@@ -27,7 +27,7 @@ pub(crate) use remedy::{SODA, Stirring, measured, neutralises, sets};
 const MOST_AT_HAND: usize = 12;
 const MOST_WORDS: usize = 12;
 
-/// What to do about it.
+/// The corrections.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Correction {
     /// Its sweetness, g in 100 g.
@@ -38,20 +38,20 @@ pub struct Correction {
     pub sweetness_wanted: f64,
     /// The target acidity.
     pub acidity_wanted: f64,
-    /// What there is, ml.
+    /// The present volume, ml.
     pub volume_ml: f64,
     /// Why nothing should be done: the difference can't be tasted, or the drink is still changing.
     pub leave_it: Option<String>,
     /// Ways to correct it, the smallest addition first.
     pub ways: Vec<Remedy>,
-    /// Remedies for other faults: flat, bitter, thin, no bubbles.
+    /// Corrections for other faults: flat, bitter, thin, no bubbles.
     pub advice: Vec<Advice>,
 }
 
-/// One way to correct it.
+/// A possible correction.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Remedy {
-    /// What is stirred in.
+    /// The ingredients to stir in.
     pub additions: Vec<Addition>,
     /// How much to pour off first so that it doesn't overflow, ml; 0 if none.
     pub pour_aside_ml: f64,
@@ -67,7 +67,7 @@ pub struct Remedy {
     pub caution: Option<String>,
 }
 
-/// Something to stir in.
+/// An ingredient to stir in.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Addition {
     /// The ingredient's id.

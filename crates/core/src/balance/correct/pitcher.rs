@@ -11,9 +11,9 @@ use crate::work::Worktop;
 
 /// A vessel whose taste is to be set right.
 pub(crate) struct Inside {
-    /// What is in it.
+    /// The contents.
     pub(crate) contents: Contents,
-    /// What it holds to the brim.
+    /// The capacity to the brim.
     pub(crate) capacity: Millilitres,
     /// The juice that the drink is made of, by its ingredient's id.
     pub(crate) kin: Option<String>,

@@ -5,12 +5,12 @@ use serde::{Deserialize, Serialize};
 use crate::drink::Drink;
 use crate::quantity::Amount;
 
-/// What tastes wrong with a pitcher, and what it should be.
+/// A fault in a pitcher's taste, and the target.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Asked {
-    /// What is in it.
+    /// The contents.
     pub pitcher: Pitcher,
     /// The target sweetness, g in 100 g; from the words if missing.
     #[serde(default)]
@@ -18,7 +18,7 @@ pub struct Asked {
     /// The target acidity, g in 100 g; from the words if missing.
     #[serde(default)]
     pub acidity: Option<f64>,
-    /// What it tastes like.
+    /// The words for the taste.
     #[serde(default)]
     pub words: Vec<Doubt>,
     /// The smallest difference the drinker notices; that of most people if missing.
@@ -34,13 +34,13 @@ pub struct Asked {
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct NoticedParts {
-    /// Of sweetness, as a share: 0.1 is a tenth.
+    /// The noticeable difference in sweetness, as a share: 0.1 is a tenth.
     pub sweetness: Option<f64>,
-    /// Of acidity.
+    /// The noticeable difference in acidity, as a share.
     pub acidity: Option<f64>,
 }
 
-/// A pitcher: one of the drink's vessels, or one that the application has never seen.
+/// A pitcher: one of the drink's vessels, or an unknown one.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -55,11 +55,11 @@ pub enum Pitcher {
         #[serde(default)]
         step: Option<String>,
     },
-    /// As it was read or guessed.
+    /// A pitcher whose measurements were entered, guessed or left open.
     Read {
-        /// What there is: "1.5 l".
+        /// The volume: "1.5 l".
         volume: Amount,
-        /// What the pitcher holds.
+        /// The capacity of the pitcher.
         capacity: Amount,
         /// °Brix by a refractometer.
         #[serde(default)]
@@ -73,18 +73,18 @@ pub enum Pitcher {
     },
 }
 
-/// What it tastes like, and how much so.
+/// A fault in the taste, and its strength.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Doubt {
-    /// What is wrong.
+    /// The doubt.
     pub too: Word,
     /// How much.
     pub how: How,
 }
 
-/// What is wrong with a taste.
+/// A word for a fault in the taste.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -102,7 +102,7 @@ pub enum Word {
     Thin,
 }
 
-/// How strong a taste is.
+/// The strength of a taste.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -17,7 +17,7 @@ const SYRUP: f64 = 30.0;
 /// From so many % vol on it is a spirit.
 const SPIRIT: f64 = 15.0;
 
-/// What one gram of something kept is made of.
+/// The composition of one gram of a kept mixture.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -29,41 +29,41 @@ pub struct KeptMixture {
     /// The composition of one gram.
     #[schema(value_type = BTreeMap<String, f64>)]
     pub per_gram: BTreeMap<Component, f64>,
-    /// What is known of its making.
+    /// The history of its making.
     #[serde(default)]
     pub past: KeptPast,
-    /// What not everybody may have.
+    /// Allergens and other contents that some people avoid.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub allergens: Vec<Allergen>,
-    /// Used up; it is saved as long as a drink needs it.
+    /// An empty bottle, saved as long as a drink needs it.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub gone: bool,
 }
 
-/// What a kept mixture remembers of its making; shares are per gram.
+/// The history of a kept mixture; shares are for each gram.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields, default)]
 #[derive(utoipa::ToSchema)]
 pub struct KeptPast {
-    /// The share that came in raw and was never heated enough.
+    /// The share that was added raw and never heated enough.
     pub raw: f64,
-    /// The share of juice and fresh fruit among that.
+    /// The share of juice and fresh fruit.
     pub juice: f64,
-    /// The share that came in raw and was heated enough.
+    /// The share that was added raw and heated enough.
     pub treated: f64,
     /// How long the raw part has been hot, as minutes at 70 °C.
     pub lethality: f64,
-    /// Whether a drink of grains, nuts or coconut is in it.
+    /// Whether it contains a plant milk: of grains, nuts or coconut.
     pub plant_milk: bool,
     /// Days left at 4 °C; no limit if missing.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub left: Option<f64>,
     /// Whether its acid is from tables or was measured.
     pub acid_known: bool,
-    /// What it was made of: ids of ingredients.
+    /// The ids of the ingredients that it was made of.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub made_of: Vec<String>,
-    /// What to be careful about with it.
+    /// The cautions for its ingredients.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub care: Vec<Care>,
 }

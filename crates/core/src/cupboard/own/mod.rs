@@ -25,22 +25,22 @@ pub struct Kitchen {
     pub figures: BTreeMap<String, OwnFigures>,
     /// Your figures for produce, by `produce/size`: `lemon/medium`.
     pub produce: BTreeMap<String, OwnProduce>,
-    /// Ingredients that the tables haven't got.
+    /// Ingredients that aren't in the tables.
     pub ingredients: Vec<OwnIngredient>,
-    /// The vessels and strainers that stand in it.
+    /// The kitchen's vessels and strainers.
     pub vessels: Vec<OwnVessel>,
-    /// What it measures with.
+    /// The measuring tools.
     pub measuring: MeasuringSet,
     /// An ingredient's stock, and how it is bought, by id.
     #[serde(skip_serializing_if = "BTreeMap::is_empty")]
     pub larder: BTreeMap<String, Larder>,
-    /// What fruit gave, in the order in which it was read.
+    /// The measured yields of fruit, in the order in which they were entered.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub readings: Vec<Reading>,
-    /// What its batches said of single lots, in the order in which they were finished.
+    /// The figures that batches gave for single lots, in the order in which they were finished.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub lots: Vec<Lot>,
-    /// What was made here and kept: an ingredient as long as there is some, or a drink needs it.
+    /// The mixtures made and kept here; each is an ingredient as long as some is left, or a drink needs it.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub mixtures: Vec<KeptMixture>,
     /// The currency sign.
@@ -49,7 +49,7 @@ pub struct Kitchen {
     /// How much faster or slower its pots lose water than the tables say; 1 if left out.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub boil_off: Option<f64>,
-    /// Its water; as pure as the tables have it if left out.
+    /// The kitchen's tap water; pure water if left out.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub water: Option<Water>,
 }
@@ -68,16 +68,16 @@ pub struct OwnFigures {
     /// Titratable acid as citric, g in 100 g.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub acid: Option<f64>,
-    /// Liquid kept when drained, g for each gram put in.
+    /// The liquid held when drained, g for each gram added.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub keeps: Option<f64>,
-    /// The same for cooked or frozen pieces, if measured separately.
+    /// The liquid that cooked or frozen pieces hold, g for each gram, if measured separately.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub keeps_cooked: Option<f64>,
-    /// Liquid that the pulp of a gram keeps when it was blended and is drained, g.
+    /// The liquid that the blended pulp of a gram holds when drained, g.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub keeps_blended: Option<f64>,
-    /// Minutes at 95 °C until 63 % is extracted.
+    /// The time at 95 °C until 63 % is extracted, minutes.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub drawing_minutes: Option<f64>,
 }
@@ -105,15 +105,15 @@ pub struct OwnProduce {
 pub struct Larder {
     /// The stock, g; for fruit in pieces.
     pub have: f64,
-    /// What a pack holds, g; for fruit in pieces. As usual if left out.
+    /// The size of a pack, g, or pieces of fruit; the usual size if left out.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub pack: Option<f64>,
-    /// What a pack costs.
+    /// The price of a pack.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub price: Option<f64>,
 }
 
-/// What some pieces of fruit gave.
+/// The measured yield of some pieces of fruit.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
@@ -133,7 +133,7 @@ pub struct Reading {
     /// The day, as `2026-06-21`.
     #[serde(default)]
     pub day: String,
-    /// The batch that it was read in, if it was one: its id.
+    /// The id of the batch in which it was read, if any.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub batch: Option<String>,
 }
@@ -147,9 +147,9 @@ pub struct OwnIngredient {
     pub id: String,
     /// Its name.
     pub name: String,
-    /// What sort of thing it is.
+    /// The kind.
     pub kind: Kind,
-    /// How it arrives in a vessel.
+    /// The form in which it is added.
     pub form: Form,
     /// Sugars as sucrose, g in 100 g.
     #[serde(default)]
@@ -160,13 +160,13 @@ pub struct OwnIngredient {
     /// Alcohol, % vol.
     #[serde(default)]
     pub alcohol: f64,
-    /// What doesn't dissolve, g in 100 g.
+    /// Insoluble solids, g in 100 g.
     #[serde(default)]
     pub insoluble: f64,
     /// Grams in a millilitre as it fills a cup; as its composition says if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub density: Option<f64>,
-    /// Deleted, but kept as long as a drink needs it.
+    /// A deleted ingredient that a drink still needs.
     #[serde(default, skip_serializing_if = "is_false")]
     pub kept_for_drinks: bool,
 }
@@ -182,17 +182,17 @@ fn is_false(value: &bool) -> bool {
 pub struct OwnVessel {
     /// Its name: "big enamel pot".
     pub name: String,
-    /// What sort of vessel it is.
+    /// The kind of vessel.
     pub kind: VesselKind,
-    /// What it holds to the brim.
+    /// The capacity to the brim.
     pub capacity: Amount,
-    /// Inside diameter; that of a usual one if left out.
+    /// Inside diameter; a usual one if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub diameter_mm: Option<f64>,
-    /// What it is made of.
+    /// The material.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub material: Option<Material>,
-    /// How many there are.
+    /// The number of glasses.
     #[serde(default = "one", skip_serializing_if = "is_one")]
     pub count: u32,
 }
@@ -210,9 +210,9 @@ fn is_one(count: &u32) -> bool {
 #[serde(default, deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct MeasuringSet {
-    /// The finest step of its scale, g; none without a scale.
+    /// The finest step of its scale, g; missing without a scale.
     pub scale_g: Option<f64>,
-    /// The finest mark of its jug, ml; none without one.
+    /// The finest mark on its jug, ml; missing without one.
     pub jug_ml: Option<f64>,
     /// Whether it has US cups.
     pub cups: bool,

@@ -9,7 +9,7 @@ use super::words::{Word, digits, words};
 use crate::quantity::amount::{Amount, AmountError, with_point, without};
 use crate::quantity::{Degrees, to_figures};
 
-/// What a field holds.
+/// The kind of value in a field.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -35,25 +35,25 @@ pub enum Kind {
     Litres,
 }
 
-/// How a text was understood.
+/// The reading of a typed text.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 #[schema(as = FieldRead)]
 pub struct Read {
-    /// The text for the field.
+    /// The text to show in the field.
     pub text: String,
-    /// The number in the field's own unit; of an amount its millilitres, where it is a volume.
+    /// The number in the field's own unit; for a volume, millilitres.
     pub number: Option<f64>,
-    /// How it was understood, where that isn't what was typed: "= 90 min".
+    /// The value as understood, if it differs from the typed text: "= 90 min".
     pub understood: Option<String>,
 }
 
-/// Why a text can't be read, and what may be meant.
+/// The reason why a text can't be read, with possible readings.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 #[schema(as = FieldUnread)]
 pub struct Unread {
-    /// What to enter instead.
+    /// The message, with an example of valid input.
     pub message: String,
-    /// Where two readings are possible: each, to be chosen.
+    /// The possible readings, if there is more than one.
     pub choices: Vec<String>,
 }
 

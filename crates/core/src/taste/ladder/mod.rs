@@ -27,7 +27,7 @@ pub(crate) use jugs::{Bench, takes};
 use jugs::{Made, fill_jugs};
 pub(crate) use pouring::{Pourer, Spoon};
 
-/// What differs from glass to glass.
+/// The quality that differs from glass to glass.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
@@ -38,13 +38,13 @@ pub enum Moves {
     Acid,
     /// Water, at the same ratio: from thin to strong.
     Strength,
-    /// What is steeped in it, at the same sweetness and acidity: from faint to strong.
+    /// The strength of the infusion, at the same sweetness and acidity: from faint to strong.
     Steep,
     /// Alcohol, at the same sweetness and acidity.
     Spirit,
-    /// Which sweetener, at the same sweetness and acidity. Ids of ingredients.
+    /// The sweetener, at the same sweetness and acidity. Ids of ingredients.
     Sweetener(Vec<String>),
-    /// Which sour thing, at the same sweetness and acidity. Ids of ingredients.
+    /// The sour ingredient, at the same sweetness and acidity. Ids of ingredients.
     Souring(Vec<String>),
 }
 
@@ -76,23 +76,23 @@ impl Moves {
     }
 }
 
-/// The row that is wanted.
+/// The row to set up.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Row {
     /// The drink.
     pub drink: Drink,
-    /// What differs.
+    /// The quality that differs.
     pub moves: Moves,
-    /// How many glasses, 3 to 7; 2 to 7 of those that differ in kind, and as many as there are kinds.
+    /// How many glasses, 3 to 7; for glasses that differ in kind, one for each kind, 2 to 7.
     pub glasses: u32,
     /// The ratio from glass to glass, 1.03 to 2.
     pub step: f64,
     /// The value in the middle glass; that of the drink if missing.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub middle: Option<f64>,
-    /// What each taster gets of each glass, ml, 20 to 250.
+    /// The sample of each glass for each taster, ml, 20 to 250.
     pub sample_ml: f64,
     /// How many tasters, 1 to 40.
     pub tasters: u32,
@@ -107,17 +107,17 @@ pub const MOST_TASTERS: u32 = 40;
 /// A row of glasses, ready to be poured.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Ladder {
-    /// The base, made once; nothing to make where there are only jugs.
+    /// The base, made once; missing if the glasses are mixed from jugs only.
     pub base: Option<Drink>,
     /// The jugs, in the order in which they are filled.
     pub jugs: Vec<Jug>,
-    /// The glasses, from little to much.
+    /// The glasses, from the least to the most.
     pub glasses: Vec<Glass>,
-    /// What is the same in all, in words with figures: "0.52 to 0.52 % acid".
+    /// The qualities that all glasses share, in words with figures: "0.52 to 0.52 % acid".
     pub held: Vec<Held>,
-    /// Everything it takes.
+    /// The ingredients and amounts that the glasses need.
     pub takes: Vec<Portioned>,
-    /// From the first step to the last glass, minutes.
+    /// The time from the first step to the last glass, minutes.
     pub minutes: f64,
     /// The hands-on part.
     pub hands_on_minutes: f64,
@@ -132,7 +132,7 @@ pub struct Jug {
     pub name: String,
     /// The ingredients, in order.
     pub filled_with: Vec<Portioned>,
-    /// Its contents when filled, ml.
+    /// The volume to fill in, ml.
     pub volume_ml: f64,
     /// Sweetness of the contents, g in 100 g.
     pub sweetness: f64,
@@ -142,7 +142,7 @@ pub struct Jug {
     pub colour: String,
 }
 
-/// So much of something.
+/// An amount of an ingredient.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Portioned {
     /// Its name.
@@ -156,11 +156,11 @@ pub struct Portioned {
 /// A glass of the row.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Glass {
-    /// Its contents: a figure, or the name of what differs.
+    /// The glass's figure, or the name of its variant.
     pub name: String,
     /// How much of each jug goes in.
     pub pours: Vec<Poured>,
-    /// Its place: the logarithm of what varies; none where glasses differ in kind.
+    /// The logarithm of the varied quality; missing if glasses differ in kind.
     pub x: Option<f64>,
     /// Sweetness, g in 100 g.
     pub sweetness: f64,
@@ -174,7 +174,7 @@ pub struct Glass {
     pub ratio: Option<f64>,
     /// The volume, ml.
     pub volume_ml: f64,
-    /// The glass as a drink, from its base on.
+    /// The glass as a drink, made from the base.
     pub drink: Drink,
 }
 
@@ -189,12 +189,12 @@ pub struct Poured {
     pub grams: f64,
 }
 
-/// Something that is the same in all glasses.
+/// A figure that is the same in all glasses.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, utoipa::ToSchema)]
 pub struct Held {
-    /// What: "sweetness", "acidity", "ratio".
+    /// The quality: "sweetness", "acidity", "ratio".
     pub what: String,
-    /// The least in any glass.
+    /// The lowest value in any glass.
     pub least: f64,
     /// The most.
     pub most: f64,

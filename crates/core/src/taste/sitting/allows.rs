@@ -47,7 +47,7 @@ impl Table<'_> {
             }
             Stage::Sealed | Stage::Open => {}
         }
-        let other = |what: &str| Err(FieldError::new("word", format!("Here {what}.")));
+        let other = |what: &str| Err(FieldError::new("word", format!("In this tasting, {what}.")));
         match (word, &self.sitting.kind) {
             (Utterance::Answered { taster, code, felt, liked }, Tasted::Ladder { row, .. }) => {
                 let seat = self.seat_of(taster)?;
@@ -110,13 +110,17 @@ impl Table<'_> {
                     return Err(FieldError::new("word.of", "There is nothing to undo."));
                 }
             }
-            (_, Tasted::Ladder { .. }) => return other("glasses are answered one by one"),
-            (_, Tasted::Find(_)) => return other("a glass is mixed, and answered with a word"),
-            (_, Tasted::Compare(_) | Tasted::Tongue(_)) => return other("one glass is chosen"),
-            (_, Tasted::Order { .. }) => return other("glasses are put in order"),
-            (_, Tasted::Guess(_)) => return other("it is guessed where a glass lies"),
+            (_, Tasted::Ladder { .. }) => return other("tasters answer one glass after another"),
+            (_, Tasted::Find(_)) => {
+                return other("the taster mixes a glass and answers with a word");
+            }
+            (_, Tasted::Compare(_) | Tasted::Tongue(_)) => {
+                return other("the taster chooses one glass");
+            }
+            (_, Tasted::Order { .. }) => return other("the taster puts the glasses in order"),
+            (_, Tasted::Guess(_)) => return other("the taster guesses the balance of a glass"),
             (_, Tasted::Match { .. } | Tasted::Pitcher { .. }) => {
-                return other("nothing is answered");
+                return other("tasters don't answer");
             }
         }
         Ok(())

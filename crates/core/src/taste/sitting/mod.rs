@@ -32,7 +32,7 @@ use crate::journal::{Entry, Journal};
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Sitting {
-    /// What is tasted.
+    /// The subject of the tasting.
     pub kind: Tasted,
     /// The ids of the tasters, in order.
     pub tasters: Vec<String>,
@@ -160,11 +160,11 @@ pub enum Tasted {
 pub struct Compared {
     /// How.
     pub method: Method,
-    /// What the first one is called.
+    /// The name of the first drink.
     pub first: String,
-    /// What the second one is called.
+    /// The name of the second drink.
     pub second: String,
-    /// What is asked of a pair: "sweeter".
+    /// The question for a pair: "sweeter".
     #[serde(default)]
     pub more: String,
     /// How often each taster tastes, 1 to 12.
@@ -178,28 +178,28 @@ pub struct Compared {
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]
 pub enum Utterance {
-    /// All glasses are poured; from now on their contents are hidden.
+    /// All glasses are poured. From now on their contents are hidden.
     Poured,
-    /// How a glass tastes. For the same glass, the last answer counts.
+    /// A taster's answer about a glass. For the same glass, the last answer counts.
     Answered {
-        /// Who says it.
+        /// The taster.
         taster: String,
         /// The glass's label.
         code: String,
         /// In a word.
         #[serde(default)]
         felt: Option<Felt>,
-        /// How good, 1 to 9.
+        /// The mark for liking, 1 to 9.
         #[serde(default)]
         liked: Option<u8>,
     },
-    /// How a glass mixed from the three jugs tastes.
+    /// A taster's word for a glass mixed from the three jugs.
     Mixed {
-        /// Who says it.
+        /// The taster.
         taster: String,
         /// Teaspoons from each jug.
         spoons: [u32; 3],
-        /// Its place: the logarithm of its ratio. Worked out, not entered.
+        /// The logarithm of its ratio. Worked out, not entered.
         #[serde(default)]
         x: f64,
         /// In a word.
@@ -207,39 +207,39 @@ pub enum Utterance {
     },
     /// The glass chosen in a comparison or in the staircase test.
     Chose {
-        /// Who chose.
+        /// The taster.
         taster: String,
         /// The glass's label.
         code: String,
-        /// Which of their tastings it was, from 0. Worked out, not said.
+        /// The number of this taster's tasting, from 0. Worked out, not entered.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         nth: Option<u32>,
-        /// In the staircase test: their level, and whether they were right. Worked out, not entered.
+        /// For a staircase test: the level, and whether the answer was right. Worked out, not entered.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         tried: Option<Tried>,
     },
-    /// A row that was sorted.
+    /// A taster's order of a row.
     Ordered {
-        /// Who did.
+        /// The taster.
         taster: String,
-        /// The codes, from little to much.
+        /// The codes, from the least to the most.
         codes: Vec<String>,
     },
     /// A guess at a glass's balance.
     Guessed {
-        /// Who guessed.
+        /// The taster.
         taster: String,
         /// The ratio that was guessed.
         ratio: f64,
-        /// The ratio that it has. Worked out, not said.
+        /// The true ratio. Worked out, not entered.
         #[serde(default)]
         is: f64,
     },
     /// The taster's own drink was changed and tasted beside the other one again.
     Round {
-        /// Where it is now.
+        /// The present place on the map.
         ours: Spot,
-        /// How the other one tastes beside it.
+        /// The other drink's taste beside it.
         beside: Vec<crate::balance::Doubt>,
         /// In words.
         #[serde(default)]
@@ -247,9 +247,9 @@ pub enum Utterance {
     },
     /// A note, up to 500 characters.
     Remark {
-        /// Who makes it.
+        /// The taster.
         taster: String,
-        /// What they say.
+        /// The text of the note.
         text: String,
     },
     /// The glasses are revealed: no more answers.
@@ -283,43 +283,43 @@ pub enum Stage {
 pub struct Before {
     /// Its text.
     pub code: String,
-    /// Their answer.
+    /// The answer.
     pub felt: Option<Felt>,
-    /// How well they liked it.
+    /// The mark that they gave it.
     pub liked: Option<u8>,
 }
 
-/// What a taster sees now.
+/// A taster's present glasses and questions.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct Seat {
-    /// Who.
+    /// The taster.
     pub taster: String,
     /// The glasses, in the order in which they are tasted.
     pub glasses: Vec<Before>,
     /// How many tastings they have done.
     pub done: u32,
-    /// How many there are, if that is set.
+    /// The planned number, if any.
     pub of: Option<u32>,
     /// Whether they have finished.
     pub finished: bool,
-    /// How they sorted the row.
+    /// The order in which this taster sorted the glasses.
     pub ordered: Vec<String>,
-    /// What they remarked.
+    /// Their notes.
     pub remarks: Vec<String>,
 }
 
-/// What was in a glass.
+/// The contents of a coded glass.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct KeyLine {
-    /// Who gets it; everybody if left out.
+    /// The taster who gets it; all tasters if left out.
     pub taster: Option<String>,
-    /// The number of their tasting, from 0.
+    /// The number of this taster's tasting, from 0.
     pub nth: u32,
     /// Its text.
     pub code: String,
-    /// Its contents: the glass's position in the row; of two drinks 0 or 1.
+    /// The glass's position in the row; in a comparison 0 or 1.
     pub glass: usize,
-    /// What that is called.
+    /// Its name.
     pub name: String,
 }
 
@@ -369,7 +369,7 @@ impl<'a> Table<'a> {
         )
     }
 
-    /// How far it is.
+    /// The progress.
     #[must_use]
     pub fn stage(self) -> Stage {
         let is = |wanted: &Utterance| self.standing().any(|word| word == wanted);
@@ -615,7 +615,7 @@ impl<'a> Table<'a> {
         }
     }
 
-    /// What each taster sees now.
+    /// Each taster's present glasses and questions.
     #[must_use]
     pub fn seats(self) -> Vec<Seat> {
         (0..self.sitting.tasters.len()).map(|seat| self.seat(seat)).collect()

@@ -12,20 +12,20 @@ use super::{Before, Compared, Served, Table, Tasted, Utterance};
 use crate::balance::{BalanceMap, NOTICED};
 use crate::drink::Family;
 
-/// What a taster likes best, in words.
+/// A taster's ideal, in words.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct IdealView {
-    /// Whose.
+    /// The taster's id.
     pub taster: String,
     /// It.
     pub ideal: Ideal,
-    /// The figure in the middle.
+    /// The most likely figure.
     pub middle: f64,
-    /// At least this, 8 times out of 10.
+    /// The lower end of the likely range, 8 times out of 10.
     pub low: f64,
-    /// And at most that.
+    /// The upper end, 8 times out of 10.
     pub high: f64,
-    /// How sure that is.
+    /// The certainty.
     pub sureness: Sureness,
     /// In words: "between bright and round, likely 15 to 18 to 1".
     pub words: String,
@@ -36,15 +36,15 @@ pub struct IdealView {
 /// The results of a tasting, without hidden contents.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, utoipa::ToSchema)]
 pub struct Tells {
-    /// Where each taster's ideal is.
+    /// The ideal of each taster.
     pub ideals: Vec<IdealView>,
-    /// Where the group's does.
+    /// The ideal of the group.
     pub group: Option<IdealView>,
-    /// How well each glass was liked: its position, the mean mark, how many gave one.
+    /// The liking for each glass: its position, the mean mark, the number of marks.
     pub liked: Vec<LikedGlass>,
-    /// What a comparison shows.
+    /// The result of a comparison.
     pub verdict: Option<Verdict>,
-    /// How many pairs of the row each had right.
+    /// How many pairs of the row each taster had in the right order.
     pub in_order: Vec<InOrder>,
     /// The difference that is just noticed.
     pub notices: Option<Notices>,
@@ -52,25 +52,25 @@ pub struct Tells {
     pub guesses: Vec<Guess>,
 }
 
-/// How well a glass was liked.
+/// The liking for a glass.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LikedGlass {
     /// Its position in the row.
     pub glass: usize,
     /// The mean mark.
     pub mean: f64,
-    /// How many gave one.
+    /// How many marks were given.
     pub many: u32,
 }
 
-/// How well a taster sorted a row.
+/// A taster's result in sorting a row.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct InOrder {
-    /// Who.
+    /// The taster.
     pub taster: String,
-    /// Pairs that were right.
+    /// The number of pairs in the right order.
     pub right: u32,
-    /// All pairs.
+    /// The number of pairs.
     pub of: u32,
 }
 
@@ -79,9 +79,9 @@ pub struct InOrder {
 pub struct Guess {
     /// The ratio that was guessed.
     pub ratio: f64,
-    /// The one that it had.
+    /// The true ratio of the glass.
     pub is: f64,
-    /// How far off, in noticeable steps.
+    /// The distance between the guess and the glass, in noticeable steps.
     pub off: f64,
 }
 

@@ -179,7 +179,7 @@ pub(super) fn make(
         .collect();
     let mut left = mend(&mut drink, cupboard);
     if done.iter().any(|d| d.doing.verb == Verb::Freeze) {
-        left.push("To be frozen.".into());
+        left.push("Freeze it at the end.".into());
     }
     let guesses =
         known.into_iter().filter(|g| drink.steps.iter().any(|s| s.id == g.step)).collect();
@@ -500,7 +500,7 @@ impl Cook<'_> {
         self.put_amount(entry, scaled, vessel);
         self.left[entry] = 0.0;
         if self.drink.steps.len() > from {
-            self.guess(from, "By the volume in the vessel.");
+            self.guess(from, "We worked this out from the volume in the vessel.");
         }
     }
 

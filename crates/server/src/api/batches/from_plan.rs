@@ -10,7 +10,7 @@ use super::super::plans::{serving_of, sized, view};
 use super::super::{Body, Problem, State};
 use super::{Beginning, OfPlan};
 
-/// Which drink of a plan is made.
+/// The drink of a plan to make.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct MakeFromPlan {

@@ -16,7 +16,7 @@ const MOST: usize = 12;
 /// Batches in progress.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Going {
-    /// The one that needs hands first, first.
+    /// The batches, the next to need hands first.
     batches: Vec<GoingBatch>,
 }
 
@@ -30,13 +30,13 @@ pub(crate) struct GoingBatch {
     /// When it was started, RFC 3339.
     begun_at: String,
     practice: bool,
-    /// The plan that it is made for.
+    /// The plan that it belongs to.
     plan: Option<OfPlan>,
-    /// Its colour as it will be.
+    /// The colour of the finished drink.
     colour: Option<String>,
-    /// What time it is, minutes since it started.
+    /// The present time, minutes since it started.
     now: f64,
-    /// How fast its clock runs: 60 is a minute in a second.
+    /// The speed of its clock: 60 is a minute for each second.
     rate: f64,
     /// When it will be ready if you go on now, minutes since it started.
     ready_at: f64,
@@ -54,7 +54,7 @@ pub(crate) struct Wait {
     sentence: String,
     /// When it started, minutes since the batch started.
     since: f64,
-    /// Until when.
+    /// The time when it ends.
     until: f64,
 }
 

@@ -51,17 +51,17 @@ pub(crate) struct Snapshot {
     /// What deals the luck of a practice batch; it is never told.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) seed: Option<u64>,
-    /// The plan that it is made for.
+    /// The plan that it belongs to.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub(crate) plan: Option<OfPlan>,
 }
 
-/// The plan that a batch is made for.
+/// The plan that a batch belongs to.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub(crate) struct OfPlan {
     /// The plan's id.
     pub(crate) id: String,
-    /// The drink's entry in it.
+    /// The drink's entry in the plan.
     pub(crate) entry: String,
     /// When it is served, RFC 3339.
     pub(crate) serve_at: String,
@@ -82,13 +82,13 @@ pub(crate) struct BatchEntry {
     practice: bool,
     /// Its rating, 1 to 5.
     pub(crate) rating: Option<i64>,
-    /// When its picture was added, RFC 3339; none where there is no picture.
+    /// When its picture was added, RFC 3339; missing if it has no picture.
     pub(crate) picture: Option<String>,
-    /// How it ended, if it has.
+    /// The result, once the batch is finished.
     ending: Option<Ending>,
 }
 
-/// How a batch ended: what was written beside what was made.
+/// The end of a batch: figures as written and as made.
 #[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
 pub(crate) struct Ending {
     /// The target on the map.
@@ -101,28 +101,28 @@ pub(crate) struct Ending {
     pub(crate) written_ml: f64,
     /// The volume, ml.
     pub(crate) made_ml: f64,
-    /// Minutes from beginning to end.
+    /// The duration, minutes.
     pub(crate) minutes: f64,
     /// How many readings were taken.
     pub(crate) readings: usize,
     /// How many of them were within the expected range.
     pub(crate) inside: usize,
-    /// Where it was put.
+    /// The place where it is kept.
     pub(crate) place: String,
-    /// How it turned out.
+    /// A note about the result.
     pub(crate) note: String,
     /// How many bottles it filled.
     pub(crate) bottles: Option<u32>,
 }
 
-/// Some batches.
+/// A page of batches.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Batches {
-    /// Those in progress first, then the most recent.
+    /// The batches: those in progress first, then the most recent.
     batches: Vec<BatchEntry>,
-    /// What to ask after for those that follow.
+    /// The cursor for the next page.
     next: Option<usize>,
-    /// Readings of all that are finished, without practice.
+    /// The readings of all finished batches, without practice batches.
     readings: i64,
     /// How many of them were within the expected range.
     inside: i64,
@@ -131,17 +131,17 @@ pub(crate) struct Batches {
 /// Which batches.
 #[derive(Debug, Deserialize, IntoParams)]
 pub(crate) struct BatchesQuery {
-    /// Those of one drink, by its id on the shelf.
+    /// Only batches of this drink, by its id.
     drink: Option<String>,
-    /// Only those that are finished, practice left out.
+    /// Only finished batches, without practice batches.
     #[serde(default)]
     made: bool,
-    /// Words in its name, or in what makers and guests said about it.
+    /// Words in its name or in notes about it.
     #[serde(default)]
     find: String,
-    /// Started on that day or later: `2030-06-21`.
+    /// Only batches started on that day or later: `2030-06-21`.
     from: Option<String>,
-    /// Started before that day.
+    /// Only batches started before that day.
     before: Option<String>,
     /// The lowest rating, 1 to 5.
     rating: Option<i64>,
@@ -157,13 +157,13 @@ pub(crate) struct BatchesQuery {
 pub(crate) struct BatchView {
     #[serde(flatten)]
     entry: BatchEntry,
-    /// The plan that it is made for.
+    /// The plan that it belongs to.
     plan: Option<OfPlan>,
     /// When it should be ready, minutes since it started, if it is made for a plan.
     serve_at: Option<f64>,
-    /// What time it is, minutes since it started.
+    /// The present time, minutes since it started.
     now: f64,
-    /// How fast its clock runs: 1, except in the practice kitchen.
+    /// The speed of its clock: 1, except in a practice batch.
     rate: f64,
     /// Its state.
     stands: BatchReport,
@@ -171,11 +171,11 @@ pub(crate) struct BatchView {
     said: Vec<Said>,
     /// The positions in that list that were undone.
     taken_back: Vec<usize>,
-    /// What can be saved to your kitchen from a finished batch.
+    /// The figures of a finished batch that can be saved to your kitchen.
     teaches: Vec<Teaching>,
     /// Whether it was saved to your kitchen; missing until it is decided.
     learned: Option<bool>,
-    /// How it really was, at the end of a practice batch.
+    /// The true figures, at the end of a practice batch.
     truth: Option<TruthView>,
 }
 
@@ -185,9 +185,9 @@ pub(crate) struct BatchView {
 pub(crate) struct BeginBatch {
     /// The drink's id on the shelf.
     of: String,
-    /// The drink at the size that is made.
+    /// The drink in the size to make.
     drink: Drink,
-    /// Whether it is a practice batch with simulated instruments.
+    /// Whether to make a practice batch with simulated instruments.
     #[serde(default)]
     practice: bool,
 }

@@ -20,11 +20,11 @@ use super::{OfPlan, Read};
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) struct AskPlan {
     plan: PlanFile,
-    /// Whether to find out what would help, too.
+    /// Whether to look for changes that would help.
     #[serde(default)]
     help: bool,
-    /// The id of the saved plan. What is being made for it is followed: tasks that are done are at the time that they
-    /// were done, and late ones move what comes after them.
+    /// The id of the saved plan. The plan then follows its batches: finished tasks have the time at which they were
+    /// done, and late ones move the tasks after them.
     #[serde(default)]
     id: Option<String>,
 }

@@ -23,22 +23,22 @@ use super::{BatchView, Read, minutes_since};
 use crate::api::now;
 use crate::instruments::PRACTICE;
 
-/// How it really was.
+/// The true figures of a practice batch.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub(crate) struct TruthView {
-    /// Where the drink really is.
+    /// The true place of the drink.
     end: Option<Spot>,
     /// Its true volume, ml.
     volume_ml: f64,
-    /// How far that is from the target, in noticeable steps.
+    /// The distance from the target, in noticeable steps.
     from_target: Option<f64>,
-    /// How far it would have been if everything had been done as written.
+    /// The distance from the target if everything had been done as written, in noticeable steps.
     as_written: Option<f64>,
-    /// How far it is from our estimate.
+    /// The distance from our estimate, in noticeable steps.
     from_belief: Option<f64>,
-    /// How it turned out, the most unusual first.
+    /// The chances of this batch, the most unusual first.
     luck: Vec<LuckWas>,
-    /// Which reading tells the most about this drink.
+    /// The reading that would have told most about this drink.
     most_telling: Option<String>,
 }
 
@@ -83,16 +83,16 @@ impl State {
     }
 }
 
-/// What is done to the clock.
+/// A change of the practice clock.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(tag = "do", rename_all = "snake_case", deny_unknown_fields)]
 pub(crate) enum SetClock {
-    /// How many times as fast it runs.
+    /// How many times faster it runs.
     Rate {
         /// How many times, 1 to 600.
         times: f64,
     },
-    /// It jumps to the end of the next wait.
+    /// The clock jumps to the end of the next wait.
     ToNext,
 }
 
@@ -136,11 +136,11 @@ pub(in crate::api) async fn set_clock(
     state.batch_view(&id, asker).await
 }
 
-/// What one of the simulated instruments measures.
+/// Place a simulated instrument.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PutBefore {
-    /// The vessel: a probe is dipped into it, a drop or a sample taken from it, or it is put on the scale.
+    /// The vessel to measure: with a probe, a drop, a sample or on the scale.
     vessel: String,
     /// The instrument's id.
     instrument: String,
@@ -186,28 +186,28 @@ pub(in crate::api) async fn put_before(
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// What is looked at, or tasted.
+/// A quality to look at or taste.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 pub(crate) enum Look {
-    /// How much a step gave, by a marked jug: the step's id.
+    /// The volume after a step, by a marked jug, with the step's id.
     Gave(String),
-    /// How much is in a vessel, by its marks: the vessel's id.
+    /// The volume in a vessel, by its marks, with the vessel's id.
     Marks(String),
     /// Its height in a vessel, measured with a ruler.
     Height(String),
-    /// A sip of a vessel.
+    /// A sip from a vessel.
     Sip(String),
 }
 
-/// What was seen, or tasted.
+/// An observation or a taste.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Seen {
-    /// What the marks or the ruler show.
+    /// The reading of the marks or the ruler.
     value: Option<f64>,
     /// Its unit.
     unit: Option<String>,
-    /// How it tastes; nothing if it tastes right.
+    /// The words for its faults; none if it tastes right.
     words: Vec<Doubt>,
 }
 

@@ -18,9 +18,9 @@ use super::{BatchView, HAPPENING};
 /// An entry in a batch's log.
 #[derive(Debug, Deserialize, ToSchema)]
 pub(crate) struct Say {
-    /// What happened.
+    /// The event.
     what: Happening,
-    /// Keep a very unlikely reading.
+    /// Accept a very unlikely reading.
     #[serde(default)]
     sure: bool,
 }
@@ -41,7 +41,7 @@ pub(in crate::api) async fn say_happening(
 ) -> Result<web::Json<BatchView>, Problem> {
     let Say { what, sure } = body.json()?;
     if matches!(what, Happening::Taught { .. }) {
-        let message = "Use /teach to say what a batch teaches.".into();
+        let message = "Use /teach to save the figures of a batch.".into();
         return Err(FieldError { field: "what".into(), message }.into());
     }
     let finished = matches!(what, Happening::Finished { .. });
@@ -133,21 +133,21 @@ impl State {
     }
 }
 
-/// What it tastes like, if it was tasted.
+/// The words for the taste, if it was tasted.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct AskWays {
-    /// In words; none asks how to come back to what is written.
+    /// The words for the taste; an empty list asks for the way back to the recipe.
     #[serde(default)]
     words: Vec<Doubt>,
 }
 
-/// How to go on.
+/// The suggested corrections.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct WaysView {
-    /// Two or three ways, the smallest change first; none where nothing needs to be done, or can be.
+    /// Two or three corrections, the smallest change first; empty if none is needed or possible.
     ways: Vec<WayOn>,
-    /// Remedies for tastes other than sweet and sour.
+    /// Corrections for tastes other than sweet and sour.
     advice: Vec<AdviceOn>,
 }
 

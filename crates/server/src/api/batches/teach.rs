@@ -15,7 +15,7 @@ use super::super::desk::{Asker, By};
 use super::super::{Body, Problem, State};
 use super::{BatchView, Read};
 
-/// Whether what a batch shows is saved to your kitchen.
+/// Whether to save a batch's figures to your kitchen.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct Teach {

@@ -45,7 +45,7 @@ pub(crate) struct ProspectWanted {
     tastings: u32,
 }
 
-/// What this many tastings can find. Changes no data.
+/// Work out the difference that a number of tastings can find. Changes no data.
 #[utoipa::path(operation_id = "rate_test", tag = "compute", request_body = inline(ProspectWanted), responses(
     (status = 200, body = Prospect)))]
 #[post("/api/compute/prospect")]
@@ -60,12 +60,12 @@ pub(in crate::api) async fn prospect(
     state.desk.ask(asker, question).await.map(web::Json)
 }
 
-/// A drink for some.
+/// A drink and the people it is for.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PitchersWanted {
     drink: Drink,
-    /// The ids of those who drink it.
+    /// The ids of the tasters who drink it.
     tasters: Vec<String>,
 }
 
@@ -77,14 +77,14 @@ pub(crate) struct PitchersView {
     shares: Vec<Share>,
 }
 
-/// Somebody of the group.
+/// A drinker in the group.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct GuestView {
     id: String,
     name: String,
     /// Their ideal ratio.
     ratio: f64,
-    /// How many glasses it is based on; none if it is the usual value.
+    /// How many glasses it is based on; missing if it is the usual value.
     glasses: usize,
 }
 
@@ -103,7 +103,7 @@ pub(super) fn guests(seats: &[TasterView], family: Family) -> Vec<(usize, Guest)
         .collect()
 }
 
-/// One pitcher for all, both ways, and what each stirs in. Touches no data.
+/// Find the best pitcher for a group, with each drinker's addition in the glass. Changes no data.
 #[utoipa::path(operation_id = "choose_pitchers", tag = "compute", request_body = PitchersWanted, responses(
     (status = 200, body = PitchersView)))]
 #[post("/api/compute/pitchers")]
@@ -125,17 +125,17 @@ pub(in crate::api) async fn pitchers(
     state.desk.ask(asker, question).await.map(web::Json)
 }
 
-/// What each of some stirs into a glass of a drink.
+/// The additions that several drinkers stir into their glasses.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct ForWhomView {
     guests: Vec<GuestView>,
-    /// What each stirs in.
+    /// Each drinker's addition.
     glasses: Vec<ForGuest>,
-    /// For each, what of the drink they don't take.
+    /// For each of them, the parts of the drink that they avoid.
     without: Vec<Vec<Objection>>,
 }
 
-/// What each stirs into a glass of a drink as it is. Touches no data.
+/// Work out what each drinker stirs into a glass of a finished drink. Changes no data.
 #[utoipa::path(operation_id = "suit_guests", tag = "compute", request_body = PitchersWanted, responses(
     (status = 200, body = ForWhomView)))]
 #[post("/api/compute/for-whom")]
@@ -186,17 +186,17 @@ fn told(seats: &[TasterView], family: Family) -> (Vec<GuestView>, Vec<Guest>) {
     (views.collect(), found.iter().map(|(_, guest)| guest.clone()).collect())
 }
 
-/// A drink that was measured, with ours to compare.
+/// The measurements of another drink, with ours to compare.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct ReferenceWanted {
     reference: Reference,
-    /// Where ours is.
+    /// The place of our drink.
     #[serde(default)]
     ours: Option<Spot>,
 }
 
-/// Where a drink is likely to lie that was measured and tasted. Touches no data.
+/// Estimate where a measured and tasted drink is on the map. Changes no data.
 #[utoipa::path(operation_id = "place_reference", tag = "compute", request_body = inline(ReferenceWanted), responses(
     (status = 200, body = Likely)))]
 #[post("/api/compute/reference")]

@@ -59,7 +59,7 @@ pub(crate) struct TastingEntry {
     tasters: Vec<String>,
     /// Tastings done, by all tasters.
     done: u32,
-    /// Of how many, if that is set.
+    /// The planned number, if any.
     of: Option<u32>,
     /// The result, in a sentence.
     tells: String,
@@ -70,7 +70,7 @@ pub(crate) struct TastingEntry {
 pub(crate) struct Tastings {
     /// The newest first.
     tastings: Vec<TastingEntry>,
-    /// What to ask after for those that follow.
+    /// The cursor for the next page.
     next: Option<usize>,
 }
 
@@ -79,11 +79,11 @@ pub(crate) struct Tastings {
 pub(crate) struct SheetView {
     /// A row: its base, jugs, glasses and everything it takes.
     ladder: Option<Ladder>,
-    /// Which glass has which code.
+    /// The code of each glass.
     key: Vec<KeyLine>,
-    /// The order of each who tastes, as codes.
+    /// The serving order for each taster, as codes.
     orders: Vec<Vec<String>>,
-    /// In the staircase test: each taster's plain glass and stronger glass.
+    /// For a staircase test: each taster's plain glass and stronger glass.
     stairs: Vec<StairGlasses>,
     /// The glass to guess.
     guess: Option<Mixed>,
@@ -100,9 +100,9 @@ pub(crate) struct StairGlasses {
 /// The glass that comes next.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct NextView {
-    /// How it is mixed.
+    /// The amounts from each jug.
     mixed: Mixed,
-    /// How many more would settle it, including this one; 0 if it is settled.
+    /// How many more glasses would settle it, this one included; 0 if it is settled.
     more: u32,
 }
 
@@ -113,7 +113,7 @@ pub(crate) struct Utter {
     word: Utterance,
 }
 
-/// Who asks for a glass.
+/// The taster who asks for a glass.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct NextFor {

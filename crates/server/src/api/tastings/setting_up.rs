@@ -24,7 +24,7 @@ use super::TASTING;
 use super::read::ReadTasting;
 use super::tasters::TasterView;
 
-/// What to taste.
+/// The subject of a tasting.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case", deny_unknown_fields)]
 #[allow(clippy::large_enum_variant, reason = "there is one of it at a time")]
@@ -37,7 +37,7 @@ pub(crate) enum WhatToTaste {
     Compare(CompareWanted),
     /// The smallest difference that a taster notices.
     Tongue(Staircase),
-    /// Where a glass is.
+    /// Guess the balance of a glass.
     Guess(Finding),
     /// A row to sort.
     Order(Row),
@@ -54,7 +54,7 @@ pub(crate) struct CompareWanted {
     method: Method,
     first: SideWanted,
     second: SideWanted,
-    /// What is asked of a pair: "sweeter".
+    /// The question for a pair: "sweeter".
     #[serde(default)]
     more: String,
     /// How often each taster tastes, 1 to 12.
@@ -63,13 +63,13 @@ pub(crate) struct CompareWanted {
     sample_ml: f64,
 }
 
-/// One of two drinks.
+/// A drink in a comparison.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SideWanted {
     /// Its name.
     name: String,
-    /// The drink, if it is one of yours: then its composition is known.
+    /// The id, if it is one of your drinks: its composition is then known.
     #[serde(default)]
     drink: Option<Drink>,
 }
@@ -82,14 +82,14 @@ pub(crate) struct MatchWanted {
     reference: Reference,
 }
 
-/// A drink for all.
+/// A drink for one pitcher for all.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct PitcherWanted {
     drink: Drink,
 }
 
-/// A tasting to be set up.
+/// The setup of a tasting.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct SetUp {

@@ -34,11 +34,11 @@ const MOST: usize = 500;
 pub(crate) struct TasterView {
     /// Their permanent id.
     pub(super) id: String,
-    /// Who they are.
+    /// The taster's name, mark and settings.
     pub(super) taster: Taster,
     /// When they were added, RFC 3339.
     created_at: String,
-    /// Where their ideal is, for each family that they tasted of.
+    /// Their ideal in each family that they have tasted.
     pub(super) ideals: Vec<FamilyIdeal>,
 }
 
@@ -50,17 +50,17 @@ pub(crate) struct FamilyIdeal {
     pub(super) ideal: Ideal,
     /// The ratio in the middle.
     ratio: f64,
-    /// At least this, 8 times out of 10.
+    /// The lower end of the likely range, 8 times out of 10.
     low: f64,
-    /// And at most that.
+    /// The upper end, 8 times out of 10.
     high: f64,
-    /// How sure that is.
+    /// The certainty.
     sureness: Sureness,
     /// In words.
     words: String,
-    /// Where it is on the family's map, at the strength that its drinks mostly have.
+    /// The ideal's place on the family's map, at the usual strength of these drinks.
     spot: Spot,
-    /// Where its lower and upper ends are.
+    /// The places of the lower and upper end on the map.
     ends: [Spot; 2],
     /// How many glasses that is based on.
     pub(super) glasses: usize,
@@ -69,9 +69,9 @@ pub(crate) struct FamilyIdeal {
 /// All tasters.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct Tasters {
-    /// In the order in which they were added.
+    /// The tasters, in the order in which they were added.
     tasters: Vec<TasterView>,
-    /// What to ask after for those that follow.
+    /// The cursor for the next page.
     next: Option<usize>,
 }
 
@@ -247,10 +247,10 @@ pub(in crate::api) async fn change_taster(
     Ok(web::Json(state.taster_view(&id, asker).await?))
 }
 
-/// What remains of a deleted taster.
+/// The traces that a deleted taster leaves.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct DeletedTaster {
-    /// Backups that still contain them because they can't be read or written: file names.
+    /// The file names of backups that still contain the taster, because they can't be read or written.
     still_in: Vec<String>,
 }
 

@@ -25,21 +25,21 @@ pub(crate) struct TastingView {
     name: String,
     /// When it was started, RFC 3339.
     begun_at: String,
-    /// How far it is.
+    /// The stage of the tasting.
     stage: Stage,
     /// Whether it is blind.
     blind: bool,
-    /// What is tasted.
+    /// The subject of the tasting.
     about: About,
-    /// The tasters; those who were deleted are missing.
+    /// The tasters, without the deleted ones.
     tasters: Vec<TasterView>,
-    /// What each taster sees now.
+    /// Each taster's present glasses and questions.
     seats: Vec<Seat>,
     /// The results, without hidden contents.
     tells: Tells,
-    /// Which glass has which code, once revealed.
+    /// The code of each glass, once revealed.
     key: Vec<KeyLine>,
-    /// The row's glasses, once they are shown.
+    /// The glasses of the row, once revealed.
     glasses: Vec<Glass>,
 }
 
@@ -56,7 +56,7 @@ pub(crate) enum About {
     Compare(CompareAbout),
     /// The smallest difference that a taster notices.
     Tongue(TongueAbout),
-    /// Where a glass is.
+    /// Guess the balance of a glass.
     Guess(FindAbout),
     /// A row to sort.
     Order(RowAbout),
@@ -66,21 +66,21 @@ pub(crate) enum About {
     Pitcher(PitcherAbout),
 }
 
-/// A row, without the contents of its glasses.
+/// The public part of a row, without the contents of its glasses.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct RowAbout {
     /// The drink's name.
     drink: String,
     family: Family,
-    /// What differs.
+    /// The quality that differs.
     moves: Moves,
-    /// The five words; none where glasses differ in kind.
+    /// The five words to answer with; empty if glasses differ in kind.
     words: Vec<&'static str>,
     /// How many glasses.
     glasses: usize,
     /// The colour of the glass in the middle: blind glasses are all drawn alike.
     colour: String,
-    /// How full a glass is poured, ml.
+    /// The volume of a tasting glass, ml.
     sample_ml: f64,
 }
 
@@ -96,11 +96,11 @@ pub(crate) struct FindAbout {
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct CompareAbout {
     compared: Compared,
-    /// What this many tastings can find.
+    /// The difference that this number of tastings can find.
     prospect: Prospect,
 }
 
-/// What a taster is tested on.
+/// The taste quality of a test.
 #[derive(Debug, Serialize, ToSchema)]
 pub(crate) struct TongueAbout {
     stairs: Staircase,
@@ -113,9 +113,9 @@ pub(crate) struct MatchAbout {
     /// The taster's own drink, as it was at first.
     drink: Drink,
     reference: Reference,
-    /// The rounds, each with where the other one is then likely to lie.
+    /// The rounds, each with the likely range of the other drink after it.
     rounds: Vec<RoundView>,
-    /// Where the other one is likely to lie by now.
+    /// The likely range of the other drink so far.
     likely: Likely,
 }
 
