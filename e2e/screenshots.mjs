@@ -102,10 +102,12 @@ async function toRow(page) {
   await page.getByRole("button", { name: "Set it up" }).click();
   await page.getByRole("button", { name: "All poured" }).click();
   await page.getByText(/stay hidden/).waitFor();
-  for (const [glass, felt, good] of [[0, 0, 2], [1, 1, 6]]) {
-    const group = (name) => page.getByRole("radiogroup", { name }).nth(glass);
-    await group(/how is it/).getByRole("radio").nth(felt).click();
-    await group(/how good/).getByRole("radio").nth(good).click();
+  for (const [felt, good] of [[0, 2], [1, 6]]) {
+    const how = page.getByRole("radiogroup", { name: /how is it/ });
+    const glass = await how.getAttribute("aria-label");
+    await how.getByRole("radio").nth(felt).click();
+    await page.getByRole("radiogroup", { name: /how good/ }).getByRole("radio").nth(good).click();
+    await page.getByRole("radiogroup", { name: glass }).waitFor({ state: "detached" });
   }
   await page.getByText("The beekeeper: 3 to go.").waitFor();
   await page.evaluate(() => window.scrollTo(0, 0));

@@ -100,6 +100,30 @@ export async function accessible(page, where) {
   assert.deepEqual(told, [], `accessibility of ${where}`);
 }
 
+/**
+ * What is wider than the screen, and the controls that are too small: less than 44 px each way for a finger, 24 px for
+ * a mouse. In a plan a block is as long as its time; a finger hits the room around it too.
+ */
+export async function ill(page, least) {
+  return page.evaluate((least) => {
+    const wide = document.documentElement.scrollWidth - innerWidth;
+    const controls =
+      "button, a[href], [role=button], [role=combobox], [role=radio], [role=spinbutton], input, select, [role=slider]";
+    const small = [...document.querySelectorAll(controls)].flatMap((control) => {
+      // The whole field takes the touch, and the whole track of a slider.
+      if (control.closest(".MuiSlider-thumb") || control.closest("[data-plan-block]")) return [];
+      const inside = control.closest(".MuiAutocomplete-endAdornment");
+      const field = (!inside && control.closest(".MuiInputBase-root, label")) || control;
+      const { width, height } = field.getBoundingClientRect();
+      if (getComputedStyle(control).visibility === "hidden" || width <= 1 || height <= 1) return [];
+      const fits = Math.round(width) >= least && Math.round(height) >= least;
+      const name = (control.getAttribute("aria-label") ?? control.textContent ?? "").trim();
+      return fits ? [] : [`${name.slice(0, 40)}: ${Math.round(width)} x ${Math.round(height)} px`];
+    });
+    return [...(wide > 0 ? [`${wide} px too wide`] : []), ...new Set(small)];
+  }, least);
+}
+
 /** The steps by their numbers, each by its id or as it is told above its vessel. */
 export async function inOrder(page, by) {
   return page.locator("[data-step]").evaluateAll((all, by) => {

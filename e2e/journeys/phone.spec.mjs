@@ -1,29 +1,64 @@
 // On a phone: fingers, darkness, and being let in.
 import assert from "node:assert/strict";
-import { open, phone } from "../browser.mjs";
-import { test, openDrink, accessible } from "./kitchen.mjs";
+import { desk, open, phone } from "../browser.mjs";
+import { test, openDrink, accessible, ill } from "./kitchen.mjs";
 
-test("every control on a phone is as large as a finger", async ({ page }) => {
-  await page.setViewportSize(phone);
-  const { drinks } = await (await page.request.get("/api/drinks?limit=50")).json();
-  const id = drinks.find((drink) => drink.name.startsWith("Hibiscus")).id;
-  const drink = `/drinks/${id}`;
-  const cupboard = ["/cupboard", "/cupboard/produce", "/cupboard/vessels", "/cupboard/measuring", "/cupboard/water"];
-  for (const path of ["/", drink, `${drink}/steps`, `${drink}/size`, ...cupboard, "/syrup", "/make-from"]) {
-    await page.goto(path);
-    await page.getByRole("main").waitFor();
-    await page.waitForLoadState("networkidle");
-    const small = await page.evaluate(() => {
-      const controls = "button, [role=button], [role=combobox], input, [role=slider]";
-      return [...document.querySelectorAll(controls)].flatMap((control) => {
-        const field = control.closest(".MuiInputBase-root, label") ?? control;
-        const { width, height } = field.getBoundingClientRect();
-        const shown = getComputedStyle(control).visibility !== "hidden" && width > 0;
-        const name = control.getAttribute("aria-label") ?? control.textContent ?? "";
-        return shown && Math.round(height) < 44 ? [`${name.trim()}: ${Math.round(height)} px`] : [];
-      });
-    });
-    assert.deepEqual(small, [], `on ${path}`);
+/** Waits until nothing has been asked of the server for a moment. */
+function quiet(page) {
+  let underway = 0;
+  let last = Date.now();
+  const counts = (by) => (request) => {
+    if (!request.url().includes("/api/") || request.url().endsWith("/api/changes")) return;
+    underway += by;
+    last = Date.now();
+  };
+  page.on("request", counts(1));
+  page.on("requestfinished", counts(-1));
+  page.on("requestfailed", counts(-1));
+  return async () => {
+    last = Date.now();
+    while (underway > 0 || Date.now() - last < 120) await page.waitForTimeout(30);
+  };
+}
+
+test("every address, for a finger and for a mouse: all in sight and large enough to be hit", async ({ page }) => {
+  const get = async (path) => (await page.request.get(path)).json();
+  const { drinks } = await get("/api/drinks?limit=50");
+  const drink = `/drinks/${drinks.find((it) => it.name.startsWith("Hibiscus")).id}`;
+  const views = ["", "/steps", "/size", "/size/shopping", "/size/vessels", "/size/glass", "/plan", "/make", "/history"];
+  const { batches: going } = await get("/api/going");
+  const { batches } = await get("/api/batches?limit=50");
+  const { plans } = await get("/api/plans?limit=5");
+  const { bottles } = await get("/api/kept?limit=5");
+  const { tastings } = await get("/api/tastings?limit=20");
+  const all = [
+    ...["/", "/drinks", "/paste", "/make-from", "/plan", "/tasting", "/kept", "/kept/labels", "/cupboard", "/syrup"],
+    ...views.map((view) => drink + view),
+    ...["produce", "vessels", "measuring", "water"].map((part) => `/cupboard/${part}`),
+    ...["row", "compare", "match", "pitcher", "train"].map((what) => `/tasting/new/${what}`),
+    "/tasting/find",
+    `/plan/${plans[0].id}`,
+    `/kept/${bottles[0].id}`,
+    `/make/${going[0].id}`,
+    `/make/${batches.find((batch) => batch.finished_at).id}`,
+    ...tastings.map((tasting) => `/tasting/${tasting.id}`),
+    "/nowhere",
+  ];
+  const settled = quiet(page);
+  await page.goto("/");
+  for (const path of all) {
+    // As a link does it: what is loaded once is loaded for all.
+    await page.evaluate((path) => {
+      history.pushState(null, "", path);
+      dispatchEvent(new PopStateEvent("popstate"));
+    }, path);
+    await page.getByRole("main").first().waitFor();
+    for (const [size, least, colorScheme] of [[phone, 44, "dark"], [desk, 24, "light"]]) {
+      await page.setViewportSize(size);
+      await page.emulateMedia({ colorScheme, reducedMotion: "reduce" });
+      await settled();
+      assert.deepEqual(await ill(page, least), [], `${path} at ${size.width} px`);
+    }
   }
 });
 

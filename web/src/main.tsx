@@ -8,6 +8,7 @@ import { notifyManager, QueryClient, QueryClientProvider } from "@tanstack/react
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import type { CallFailed } from "./api/client";
 import { App } from "./app/App";
 import { theme } from "./ui/theme";
 import { speakAs } from "./ui/dates";
@@ -20,8 +21,12 @@ const styles = createCache({ key: "kp", nonce });
 notifyManager.setScheduler(queueMicrotask);
 const queries = new QueryClient({
   defaultOptions: {
-    // The server is this machine: being offline has nothing to do with it.
-    queries: { retry: 1, refetchOnWindowFocus: false, networkMode: "always" },
+    // The server is this machine: being offline has nothing to do with it. What it refuses it would refuse again.
+    queries: {
+      retry: (failed, error) => failed < 1 && (error as Partial<CallFailed>).mayPass !== false,
+      refetchOnWindowFocus: false,
+      networkMode: "always",
+    },
     mutations: { networkMode: "always" },
   },
 });

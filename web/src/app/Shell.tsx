@@ -105,7 +105,9 @@ export function Shell() {
           top: -60,
           zIndex: 20,
           px: 2,
-          py: 1.25,
+          minHeight: 44,
+          display: "inline-flex",
+          alignItems: "center",
           borderRadius: "10px",
           bgcolor: colour("cobalt"),
           color: colour("onCobalt"),
@@ -167,7 +169,11 @@ export function Shell() {
                   textDecoration: "none",
                   fontWeight: here ? 600 : 500,
                   fontSize: { xs: 14.5, sm: 15 },
-                  py: { xs: 1.25, sm: 1.5 },
+                  minHeight: 46,
+                  minWidth: { xs: 44, sm: 0 },
+                  display: "inline-flex",
+                  alignItems: "center",
+                  justifyContent: "center",
                   whiteSpace: "nowrap",
                 }}
               >

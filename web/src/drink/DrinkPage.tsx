@@ -175,14 +175,23 @@ function Shown({ editor, view }: { editor: Editor; view: string | undefined }) {
 
 /** The ways to look at a drink, in the order of work. */
 function Views({ id, view = "balance" }: { id: string; view: string | undefined }) {
+  const line = useRef<HTMLElement>(null);
+  // Where the line goes on sideways, the view that is open is in sight.
+  useEffect(() => {
+    const here = line.current?.querySelector<HTMLElement>("[aria-current]");
+    if (here && line.current)
+      line.current.scrollLeft = here.offsetLeft - (line.current.clientWidth - here.offsetWidth) / 2;
+  }, [view]);
   return (
     <Box
       component="nav"
+      ref={line}
       aria-label="Views of the drink"
       sx={{
         display: "flex",
         flexWrap: { xs: "nowrap", md: "wrap" },
         gap: 0.5,
+        position: "relative",
         // On a phone one line, which goes on sideways.
         overflowX: { xs: "auto", md: "visible" },
         scrollbarWidth: "none",

@@ -104,7 +104,7 @@ export default function Kept() {
             ...(data?.learned ?? []).map((line) => <span key={line}>{line}</span>),
             <span key="calendar">
               All use-by dates, with a reminder the day before:{" "}
-              <a href="/api/kept/calendar.ics" download="kept.ics">
+              <a className="kp-finger" href="/api/kept/calendar.ics" download="kept.ics">
                 Calendar file
               </a>
             </span>,

@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { answer, api, type BatchView, type GoingBatch } from "../api/client";
 import { colour } from "../ui/theme";
 import { left, momentOf, share, until } from "./clock";
-import { momentNow } from "./hooks";
+import { momentNow, useNow } from "./hooks";
 import type { Say } from "./useBatch";
 import { keys } from "../api/keys";
 
@@ -68,17 +68,26 @@ export function waitsOf(batches: Waiter[], heardAt: number, now: number): Waitin
   return all.sort((a, b) => a.to - a.at - (b.to - b.at));
 }
 
-interface GoingProps {
-  waits: Waiting[];
-  /** The other batches that need hands now. */
-  ready: GoingBatch[];
-  /** The batch that is open. */
-  open: string;
-  say: Say;
+/** The open batch, and when its state was heard. */
+export interface Opened {
+  view: BatchView;
+  heardAt: number;
+}
+
+/** The waits of the open batch and of all others, each second. */
+export function useWaits({ view, heardAt }: Opened): Waiting[] {
+  const going = useGoing();
+  const now = useNow();
+  const others = going.batches.filter((batch) => batch.id !== view.id);
+  return [...waitsOf([waiterOf(view)], heardAt, now), ...waitsOf(others, going.heardAt, now)];
 }
 
 /** What goes on by itself, in this batch and in others; and what else needs hands. */
-export function Going({ waits: all, ready, open, say }: GoingProps) {
+export function Going({ say, ...opened }: Opened & { say: Say }) {
+  const open = opened.view.id;
+  const all = useWaits(opened);
+  const { batches } = useGoing();
+  const ready = batches.filter((b) => b.id !== open && b.next != null && !b.practice);
   // Of another batch the next to be over is enough.
   const waits = all.filter(
     ({ batch }, i) => batch.id === open || all.findIndex((w) => w.batch.id === batch.id) === i,

@@ -18,9 +18,9 @@ import type { Asked } from "./asked";
 import { Asking } from "./Asking";
 import { momentOf, until } from "./clock";
 import { Ended } from "./Ended";
-import { Going, type Waiting, useGoing, waiterOf, waitsOf } from "./Going";
+import { Going, type Opened, type Waiting, useWaits } from "./Going";
 import { Happened } from "./Happened";
-import { canSpeak, momentNow, readAloud, useAwake, useKeys, useNow, useSwipe } from "./hooks";
+import { canSpeak, readAloud, useAwake, useKeys, useMoment, useSwipe } from "./hooks";
 import { late } from "./ready";
 import { StepNow } from "./StepNow";
 import { StepVessels } from "./StepVessels";
@@ -61,8 +61,6 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
   const { stands } = view;
   const { say } = batch;
   const phone = useMediaQuery("(max-width: 600px)");
-  const now = useNow();
-  const at = momentNow(view, batch.heardAt, now);
   const [asked, setAsked] = useState<{ what: Asked; about?: string } | undefined>();
   const [log, setLog] = useState(false);
   const [busy, setBusy] = useState(false);
@@ -71,18 +69,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
   const place = stands.steps.findIndex((s) => s.id === stands.next);
   const step = stands.steps[place];
   const done = stands.steps.filter((s) => s.state === "done").length;
-  const going = useGoing();
-  const others = going.batches.filter((b) => b.id !== view.id);
-  const waits = [
-    ...waitsOf([waiterOf(view)], batch.heardAt, now),
-    ...waitsOf(others, going.heardAt, now),
-  ];
-  const over = waits.filter((wait) => wait.to <= wait.at);
-  useBell(over.map((w) => ({ key: `${w.batch.id}/${w.step}`, sentence: w.sentence })));
-  useEffect(() => {
-    document.title = over.length > 0 ? `(${over.length}) ${view.name}` : `${view.name} · Making`;
-    return () => void (document.title = "Keen Pitcher");
-  }, [over.length, view.name]);
+  const opened = { view, heardAt: batch.heardAt };
   const scale = useInstruments(view.practice, !finished).find(
     (one) => one.kind === "scale" && one.condition === "here",
   );
@@ -121,6 +108,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
       sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column", minWidth: 0 }}
     >
       <Unloaded />
+      <Ringing {...opened} />
       <Box
         sx={{
           px: { xs: 2, md: 3.5 },
@@ -160,9 +148,9 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
           </Box>
           <Box sx={{ flex: 1, order: { xs: 2, sm: 0 } }} />
           <Box sx={{ color: colour("muted"), display: { xs: "none", sm: "block" } }}>
-            {until(at, at)}
+            <Clock {...opened} />
           </Box>
-          {!finished && <Ready view={view} at={at} />}
+          {!finished && <Ready {...opened} />}
           {!finished && frame && canSpeak() && (
             <Button
               aria-label="Read the step aloud"
@@ -181,12 +169,7 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
             Leave
           </Button>
         </Box>
-        <Going
-          waits={waits}
-          ready={others.filter((b) => b.next != null && !b.practice)}
-          open={view.id}
-          say={say}
-        />
+        <Going {...opened} say={say} />
       </Box>
       {batch.wrong && <Note kind="notice">{batch.wrong}</Note>}
       {batch.doubt && (
@@ -238,11 +221,10 @@ function Open({ batch, view }: { batch: ReturnType<typeof useBatch>; view: Batch
             <Ended view={view} say={say} />
           ) : (
             <>
-              <TimesUp waits={over.filter((w) => w.batch.id === view.id)} say={say} />
+              <TimesUp {...opened} say={say} />
               <StepNow
-                view={view}
+                {...opened}
                 place={place}
-                at={at}
                 scale={scale}
                 busy={busy}
                 hurry={batch.hurry}
@@ -352,8 +334,29 @@ function cloudOf(point: Spot, doubt: Spot) {
   };
 }
 
+const isOver = (wait: Waiting) => wait.to <= wait.at;
+
+/** Rings, and says in the title, when a wait is over. Shows nothing. */
+function Ringing(opened: Opened) {
+  const over = useWaits(opened).filter(isOver);
+  const { name } = opened.view;
+  useBell(over.map((w) => ({ key: `${w.batch.id}/${w.step}`, sentence: w.sentence })));
+  useEffect(() => {
+    document.title = over.length > 0 ? `(${over.length}) ${name}` : `${name} · Making`;
+    return () => void (document.title = "Keen Pitcher");
+  }, [over.length, name]);
+  return null;
+}
+
+/** What time it is. */
+function Clock({ view, heardAt }: Opened) {
+  const at = useMoment(view, heardAt);
+  return until(at, at);
+}
+
 /** When it will be ready, and whether that is as planned. */
-function Ready({ view, at }: { view: BatchView; at: number }) {
+function Ready({ view, heardAt }: Opened) {
+  const at = useMoment(view, heardAt);
   const ready = momentOf(view.begun_at, view.stands.ready_at);
   const passed = (at - momentOf(view.begun_at, view.now)) / 60_000;
   // While nobody does anything, it gets later; what waits by itself does not.
@@ -368,8 +371,9 @@ function Ready({ view, at }: { view: BatchView; at: number }) {
 }
 
 /** A wait of this batch is over: large, with what to do, and for how long it has been over. */
-function TimesUp({ waits, say }: { waits: Waiting[]; say: ReturnType<typeof useBatch>["say"] }) {
-  return waits.map(({ step, sentence, to, at }) => (
+function TimesUp({ say, ...opened }: Opened & { say: ReturnType<typeof useBatch>["say"] }) {
+  const mine = useWaits(opened).filter((wait) => isOver(wait) && wait.batch.id === opened.view.id);
+  return mine.map(({ step, sentence, to, at }) => (
     <Box
       key={step}
       role="alert"

@@ -5,6 +5,7 @@ import { colour, displayFont } from "../ui/theme";
 import { span, weight } from "../ui/format";
 import { amountOf } from "./amount";
 import { momentOf, until } from "./clock";
+import { useMoment } from "./hooks";
 import type { Hurry as Hurrying } from "./useBatch";
 import { Weighing } from "./Weighing";
 
@@ -22,9 +23,9 @@ export const big = {
 
 interface StepProps {
   view: BatchView;
+  /** When that was heard. */
+  heardAt: number;
   place: number;
-  /** What time it is for the batch, ms. */
-  at: number;
   scale: InstrumentView | undefined;
   /** Whether something is being said: a second tap says nothing more. */
   busy: boolean;
@@ -34,9 +35,18 @@ interface StepProps {
   onJuice: (step: string) => void;
 }
 
+/** A time of the batch that is to come, with its day where that isn't today. */
+function Then({
+  view,
+  heardAt,
+  minutes,
+}: Pick<StepProps, "view" | "heardAt"> & { minutes: number }) {
+  return until(momentOf(view.begun_at, minutes), useMoment(view, heardAt));
+}
+
 /** The step that needs hands now. */
 export function StepNow(props: StepProps) {
-  const { view, place, at, scale, busy, hurry, onDone, onFinish, onJuice } = props;
+  const { view, heardAt, place, scale, busy, hurry, onDone, onFinish, onJuice } = props;
   const { stands } = view;
   const step = stands.steps[place];
   if (!step) {
@@ -54,7 +64,7 @@ export function StepNow(props: StepProps) {
         {then && (
           <Box sx={{ fontSize: 18, mt: 1 }}>
             <Box component="span" sx={{ color: colour("muted"), mr: 1 }}>
-              next, {until(momentOf(view.begun_at, held!.not_before!), at)}:
+              next, <Then view={view} heardAt={heardAt} minutes={held!.not_before!} />:
             </Box>
             {then.sentence}
           </Box>

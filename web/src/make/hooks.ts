@@ -26,6 +26,11 @@ export function momentNow(
   return momentOf(batch.begun_at, batch.now + since);
 }
 
+/** What time it is for a batch, each second. Only what counts with it redraws: so it is asked for as far down as can be. */
+export function useMoment(batch: Parameters<typeof momentNow>[0], heardAt: number): number {
+  return momentNow(batch, heardAt, useNow());
+}
+
 /** The screen stays awake where the browser allows it. */
 export function useAwake() {
   useEffect(() => {

@@ -275,7 +275,7 @@ export const Strip = memo(function Strip(props: StripProps) {
             aria-valuetext={`${weekday(clock, drag.by)} ${hour(clock, drag.by)}`}
             style={
               upright
-                ? { top: scale.at(drag.by) - 16, right: 0 }
+                ? { top: scale.at(drag.by) - 22, right: 0, minHeight: 44 }
                 : { left: scale.at(drag.by), top: 0, transform: "translateX(-100%)" }
             }
             onPointerDown={(event) => drag.start(event, scale.perMinute)}
@@ -454,6 +454,7 @@ function Work(props: WorkProps) {
     <>
       <button
         className={look.block}
+        data-plan-block
         style={style}
         data-light={isLight(colour)}
         data-held={held}

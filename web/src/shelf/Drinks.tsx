@@ -39,7 +39,15 @@ export default function Drinks() {
   const empty = !isLooking(sought) && !isPlaceholderData && data?.total === 0;
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 3.5 }, pb: 10, flex: 1 }}>
-      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mt: 0.5 }}>
+      <Box
+        sx={{
+          display: "flex",
+          flexWrap: "wrap",
+          alignItems: "center",
+          gap: { xs: 0.5, sm: 2 },
+          mt: 0.5,
+        }}
+      >
         <PageTitle>Drinks</PageTitle>
         <Box sx={{ flex: 1 }} />
         <Button onClick={() => setOpen("bin")}>Deleted drinks</Button>
@@ -79,7 +87,7 @@ export default function Drinks() {
           onChange={(_, chosen) => setInIt(chosen.slice(0, 6))}
           limitTags={2}
           renderInput={(params) => <TextField {...params} label="With these ingredients" />}
-          sx={{ flex: { xs: "1 1 100%", sm: "0 1 320px" } }}
+          sx={{ flex: { xs: "1 1 50%", sm: "0 1 320px" }, minWidth: 0 }}
         />
         <TextField
           select
@@ -87,7 +95,7 @@ export default function Drinks() {
           label="Order"
           value={sort}
           onChange={(event) => setSort(event.target.value as typeof sort)}
-          sx={{ minWidth: 150 }}
+          sx={{ flex: { xs: "0 1 150px", sm: "0 0 auto" }, minWidth: 150 }}
         >
           {orders.map(([value, text]) => (
             <MenuItem key={value} value={value}>
@@ -100,7 +108,15 @@ export default function Drinks() {
         <Box
           role="group"
           aria-label="Tags"
-          sx={{ display: "flex", flexWrap: "wrap", gap: 0.5, mt: 1, mb: 1 }}
+          sx={{
+            display: "flex",
+            flexWrap: { xs: "nowrap", sm: "wrap" },
+            overflowX: { xs: "auto", sm: "visible" },
+            scrollbarWidth: "none",
+            gap: 0.5,
+            mt: 1,
+            mb: 1,
+          }}
         >
           {tags.map((one) => {
             const here = one.tag === tag;
@@ -112,6 +128,7 @@ export default function Drinks() {
                 sx={{
                   borderRadius: 99,
                   minHeight: 44,
+                  flex: "none",
                   px: 1.75,
                   bgcolor: here ? colour("ink") : "transparent",
                   color: colour(here ? "ground" : "muted"),

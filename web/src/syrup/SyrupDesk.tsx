@@ -3,7 +3,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { useQuestion } from "../api/ask";
-import { answer, api, type Syrup, type SyrupAsked } from "../api/client";
+import { answer, api, type CallFailed, type Syrup, type SyrupAsked } from "../api/client";
 import { useIngredients } from "../api/queries";
 import { colour } from "../ui/theme";
 import { Figure } from "../ui/Figure";
@@ -56,6 +56,7 @@ export default function SyrupDesk() {
     (signal) => answer(api.POST("/api/compute/syrup", { body: asked, signal })),
     understood,
   );
+  const refused = refusedAt(error);
   const sugars = all
     .filter((it) => it.sweetness_percent > 40 && it.form !== "pieces")
     .sort((a, b) => a.name.localeCompare(b.name));
@@ -65,8 +66,8 @@ export default function SyrupDesk() {
       label={label}
       value={form[key]}
       placeholder={hint}
-      error={read[key].wrong !== undefined}
-      helperText={read[key].wrong ?? read[key].understood}
+      error={(read[key].wrong ?? refused[key]) !== undefined}
+      helperText={read[key].wrong ?? refused[key] ?? read[key].understood}
       onChange={(event) => set({ [key]: event.target.value })}
     />
   );
@@ -112,7 +113,7 @@ export default function SyrupDesk() {
           {text("reduce", "Reduce to, °Bx", "not at all")}
           {text("pot", "Pot diameter")}
           {text("back", "Dilute back to", "500 ml")}
-          <Trouble error={error} again={again} />
+          <Trouble error={Object.keys(refused).length > 0 ? undefined : error} again={again} />
         </Box>
         {data && (
           <Result
@@ -125,6 +126,26 @@ export default function SyrupDesk() {
       </Box>
     </Box>
   );
+}
+
+/** Which field holds what the core asks of. */
+const fields = {
+  amount: "amount",
+  proportion: "parts",
+  reduce_to: "reduce",
+  pot_mm: "pot",
+  back_to: "back",
+} as const;
+
+/** What is wrong, at the fields that it is about. */
+function refusedAt(error: Error | undefined) {
+  const problem = (error as CallFailed | undefined)?.problem;
+  const wrong: Partial<Record<(typeof fields)[keyof typeof fields], string>> = {};
+  for (const { field, message } of problem?.errors ?? []) {
+    const name = field.split(".")[0] as keyof typeof fields;
+    if (fields[name]) wrong[fields[name]] = message;
+  }
+  return wrong;
 }
 
 interface ResultProps {

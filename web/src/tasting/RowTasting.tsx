@@ -64,6 +64,8 @@ function Answers({ view, row }: { view: TastingView; row: Schemas["RowAbout"] })
   const { say, wrong } = useSay(view.id);
   const small = useMediaQuery("(max-width: 700px)");
   const mine = view.seats[seat]!;
+  // Where the glasses leave no room for answers that a finger can hit, they are answered one at a time.
+  const single = small || mine.glasses.length > 4;
   const complete = (glass: Seat["glasses"][number]) =>
     glass.liked != null && (row.words.length === 0 || glass.felt != null);
   const next = mine.glasses.findIndex((glass) => !complete(glass));
@@ -88,7 +90,7 @@ function Answers({ view, row }: { view: TastingView; row: Schemas["RowAbout"] })
       words={row.words}
       glass={mine.glasses[index]!}
       faint={index > turn && !complete(mine.glasses[index]!)}
-      wide={small}
+      layout={small ? "phone" : single ? "single" : "column"}
       onAnswer={(part) => {
         setChosen(undefined);
         answered(index, part);
@@ -108,7 +110,7 @@ function Answers({ view, row }: { view: TastingView; row: Schemas["RowAbout"] })
       <Glasses
         turn={done && chosen === undefined ? -1 : turn}
         height={small ? 84 : 172}
-        onTouch={small ? setChosen : undefined}
+        onTouch={single ? setChosen : undefined}
         glasses={mine.glasses.map((glass, index) => ({
           key: glass.code,
           label: glass.code,
@@ -118,9 +120,9 @@ function Answers({ view, row }: { view: TastingView; row: Schemas["RowAbout"] })
           spoken: `Glass ${glass.code}${complete(glass) ? ", answered" : ""}`,
         }))}
       >
-        {small ? undefined : under}
+        {single ? undefined : under}
       </Glasses>
-      {small && under(turn)}
+      {single && under(turn)}
       <Box
         sx={{ mt: 3, display: "flex", flexWrap: "wrap", gap: 1.5, alignItems: "center" }}
         role="status"
@@ -158,19 +160,23 @@ function Answer(props: {
   words: string[];
   glass: Seat["glasses"][number];
   faint: boolean;
-  wide: boolean;
+  /** Under its glass, or one for all glasses: below each other on a phone. */
+  layout: "phone" | "single" | "column";
   onAnswer: (part: { felt?: Felt; liked?: number }) => void;
 }) {
-  const { words, glass, faint, wide, onAnswer } = props;
+  const { words, glass, faint, layout, onAnswer } = props;
+  const wide = layout !== "column";
   return (
-    <Box sx={{ px: { xs: 0, sm: 1.5 } }}>
+    <Box
+      sx={{ px: { xs: 0, sm: layout === "single" ? 0 : 1.5 }, maxWidth: wide ? 860 : undefined }}
+    >
       {words.length > 0 && (
         <Radios
           label={`Glass ${glass.code}: how is it`}
           sx={{
             display: "grid",
             gap: wide ? 0.75 : 0.5,
-            gridTemplateColumns: wide ? "1fr" : "repeat(5, minmax(0, 1fr))",
+            gridTemplateColumns: layout === "phone" ? "1fr" : "repeat(5, minmax(0, 1fr))",
             mt: 1.5,
           }}
         >
@@ -224,7 +230,8 @@ function Answer(props: {
         label={`Glass ${glass.code}: how good, 1 to 9`}
         sx={{
           display: "grid",
-          gridTemplateColumns: "repeat(9, minmax(0, 1fr))",
+          // Two lines on a phone: nine in one are narrower than a finger.
+          gridTemplateColumns: `repeat(${layout === "phone" ? 5 : 9}, minmax(0, 1fr))`,
           mt: 1.25,
         }}
       >
@@ -251,13 +258,20 @@ function Answer(props: {
             >
               <Box
                 sx={{
-                  width: wide ? 24 : 16,
-                  height: wide ? 24 : 16,
+                  width: wide ? 34 : 16,
+                  height: wide ? 34 : 16,
                   borderRadius: "50%",
+                  display: "grid",
+                  placeItems: "center",
+                  fontSize: 15,
+                  fontWeight: 600,
                   border: `1.6px solid ${colour(faint ? "muted" : "ink")}`,
                   bgcolor: filled ? colour("ink") : "transparent",
+                  color: colour(filled ? "enamel" : "ink"),
                 }}
-              />
+              >
+                {wide && index + 1}
+              </Box>
             </Box>
           );
         })}
@@ -266,7 +280,7 @@ function Answer(props: {
         aria-hidden
         sx={{ textAlign: "left", fontSize: 13, color: colour(faint ? "muted" : "ink"), mt: -0.75 }}
       >
-        how good
+        1, poor, to 9, excellent
       </Box>
     </Box>
   );

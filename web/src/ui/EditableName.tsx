@@ -35,6 +35,10 @@ export function EditableName({ name, label, onName }: EditableNameProps) {
           sx={{
             all: "unset",
             cursor: "text",
+            // As large as a finger, in no more room than the name needs.
+            display: "inline-block",
+            py: "8px",
+            my: "-8px",
             "&:focus-visible": { outline: `2px solid ${colour("cobalt")}` },
           }}
         >

@@ -122,6 +122,19 @@ export const theme = createTheme({
         // In a row, what stands beside a field is level with the field and not with its name.
         ".MuiBox-root:has(> .MuiFormControl-root > .MuiInputLabel-root):not(:has(> .MuiFormControl-root > .MuiFormHelperText-root))":
           { alignItems: "flex-end" },
+        // A link that stands alone is as large as a finger.
+        "a.kp-finger": {
+          display: "inline-flex",
+          alignItems: "center",
+          minHeight: 44,
+          minWidth: 44,
+        },
+        "@media (max-width: 600px)": {
+          ".MuiAutocomplete-popupIndicator, .MuiAutocomplete-clearIndicator": {
+            width: 44,
+            height: 44,
+          },
+        },
         ".kp-level": { transition: "y 150ms, height 150ms" },
         // Under the finger nothing lags behind.
         ".scrubbing .kp-level": { transition: "none" },

@@ -81,7 +81,9 @@ export function BatchTable({
                     sx={{ display: "block", height: 72, borderRadius: "8px", mb: 0.5 }}
                   />
                 )}
-                <Link to={`/make/${b.id}`}>{dayOf(b.begun_at)}</Link>
+                <Link className="kp-finger" to={`/make/${b.id}`}>
+                  {dayOf(b.begun_at)}
+                </Link>
                 <Box component="span" sx={{ color: colour("muted") }}>
                   , {volume(b.ml)}
                   {b.rating != null && `, ${b.rating} of 5`}

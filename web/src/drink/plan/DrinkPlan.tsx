@@ -86,7 +86,9 @@ export default function DrinkPlan({ editor }: { editor: Editor }) {
             {others.map((other, i) => (
               <span key={other.id}>
                 {i > 0 && ", "}
-                <Link to={`/plan/${other.id}`}>{other.name}</Link>
+                <Link className="kp-finger" to={`/plan/${other.id}`}>
+                  {other.name}
+                </Link>
               </span>
             ))}
           </Box>

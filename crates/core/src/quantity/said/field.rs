@@ -148,7 +148,7 @@ fn amount(text: &str, before: Option<&str>) -> Result<Read, Unread> {
         None => text.parse().map_err(told)?,
     };
     let said = amount.to_string();
-    let understood = (said != text.trim()).then(|| format!("= {said}"));
+    let understood = unless_typed(text, &said, &said);
     let number = (!amount.has_parts()).then(|| amount.as_millilitres()).flatten();
     Ok(Read { text: said, number, understood })
 }
@@ -228,8 +228,16 @@ fn figure(text: &str, example: &str) -> Result<Read, Unread> {
         _ => return Err(wrong()),
     };
     let said = plain(value);
-    let understood = (said != text.trim()).then(|| format!("= {said}"));
+    let understood = unless_typed(text, &said, &said);
     Ok(Read { text: said, number: Some(value), understood })
+}
+
+/// How a text was understood, unless that is what was typed, with its unit or without.
+fn unless_typed(typed: &str, said: &str, understood: &str) -> Option<String> {
+    // A screen sets a narrow space before a unit.
+    let spaced = |text: &str| text.split_whitespace().collect::<Vec<_>>().join(" ");
+    let same = [said, understood].map(spaced).contains(&spaced(typed));
+    (!same).then(|| format!("= {understood}"))
 }
 
 /// Minutes: "90", "12 h", "1 1/2 hours", "1 h 30", "1:30", "2 days", "overnight".
@@ -243,7 +251,7 @@ fn minutes(text: &str) -> Result<Read, Unread> {
         },
     };
     let said = plain(time);
-    let understood = (said != text.trim()).then(|| format!("= {}", spoken(time)));
+    let understood = unless_typed(text, &said, &spoken(time));
     Ok(Read { text: said, number: Some(time), understood })
 }
 
@@ -251,7 +259,7 @@ fn seconds(text: &str) -> Result<Read, Unread> {
     let time = in_minutes(text, 1.0 / 60.0).map(|minutes| minutes * 60.0);
     let time = time.ok_or_else(|| Unread::of("Enter a time, such as 40 or 2 min."))?;
     let said = plain(time);
-    let understood = (said != text.trim()).then(|| format!("= {said} s"));
+    let understood = unless_typed(text, &said, &format!("{said} s"));
     Ok(Read { text: said, number: Some(time), understood })
 }
 
@@ -363,7 +371,7 @@ fn celsius(text: &str, own: Degrees) -> Result<Read, Unread> {
         Degrees::Celsius => (plain(value), "°C"),
         Degrees::Fahrenheit => (plain((value * 1.8 + 32.0).round()), "°F"),
     };
-    let understood = (said != text.trim()).then(|| format!("= {said} {sign}"));
+    let understood = unless_typed(text, &said, &format!("{said} {sign}"));
     Ok(Read { text: said, number: Some(value), understood })
 }
 
@@ -387,7 +395,7 @@ fn millimetres(text: &str) -> Result<Read, Unread> {
     };
     let value = to_figures(value * each, 6);
     let said = plain(value);
-    let understood = (said != text.trim()).then(|| format!("= {said} mm"));
+    let understood = unless_typed(text, &said, &format!("{said} mm"));
     Ok(Read { text: said, number: Some(value), understood })
 }
 
@@ -421,7 +429,7 @@ fn measured(text: &str, field: &Plain) -> Result<Read, Unread> {
     // A cup is 236.6 ml to any tool of a kitchen.
     let value = to_figures(value, 4);
     let said = plain(value);
-    let understood = (said != text.trim()).then(|| format!("= {said} {unit}"));
+    let understood = unless_typed(text, &said, &format!("{said} {unit}"));
     Ok(Read { text: said, number: Some(value), understood })
 }
 
@@ -579,6 +587,10 @@ mod tests {
         let more = read(Kind::Amount, "30 g more", Some("190 g"), Degrees::Celsius).unwrap();
         assert_eq!((more.text.as_str(), more.understood.as_deref()), ("220 g", Some("= 220 g")));
         assert_eq!(read(Kind::Amount, "220 g", None, Degrees::Celsius).unwrap().understood, None);
+        let told = |kind, text| read(kind, text, None, Degrees::Celsius).unwrap().understood;
+        assert_eq!(told(Kind::Millimetres, "200\u{202f}mm"), None);
+        assert_eq!(told(Kind::Minutes, "90 min"), Some("= 1 h 30 min".into()));
+        assert_eq!(told(Kind::Minutes, "40 min"), None);
         let asks = read(Kind::Amount, "1,500 g", None, Degrees::Celsius).unwrap_err();
         assert_eq!(asks.choices, ["1500 g", "1.5 g"]);
         let asks = read(Kind::Amount, "1,500", Some("190 g"), Degrees::Celsius).unwrap_err();
