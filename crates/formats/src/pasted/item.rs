@@ -256,16 +256,7 @@ pub(super) fn measured(
             let sized = counted(&format!("{}{}", size(words), plain_name(it, several, cupboard)));
             let by_itself = matches!(
                 by,
-                "stick"
-                    | "pod"
-                    | "leaf"
-                    | "cube"
-                    | "piece"
-                    | "head"
-                    | "stalk"
-                    | "can"
-                    | "tin"
-                    | "bag"
+                "stick" | "pod" | "leaf" | "cube" | "piece" | "head" | "stalk" | "can" | "tin"
             );
             let whole = sized.filter(|a| by_itself && weighs(a).is_ok());
             if let Some(amount) = as_said.or(whole) {
@@ -277,6 +268,9 @@ pub(super) fn measured(
                     true => Amount::millilitres(kitchen_round(many)),
                     false => Amount::grams(kitchen_round(many)),
                 });
+                if by == "bag" {
+                    guess(item, format!("We assumed {each} g in a tea bag."));
+                }
             } else {
                 no_amount(item, it, cupboard);
             }

@@ -21,6 +21,14 @@ pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         let all = items(&words[at + 1..], names).into_iter();
         return all.map(|item| Item { per: Some(by.clone()), ..item }).collect();
     }
+    if let Some((before, each, behind)) = of_each(words, names) {
+        let mut all = if before.is_empty() { Vec::new() } else { items(before, names) };
+        all.extend(each.iter().flat_map(|one| of_segment(one, names)));
+        if !behind.is_empty() {
+            all.extend(items(behind, names));
+        }
+        return all;
+    }
     let mut all = Vec::new();
     let mut part: &[Word] = &[];
     for segment in segments(words, names) {
@@ -46,6 +54,41 @@ pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         all.extend(of_segment(segment, names));
     }
     all
+}
+
+/// "A pinch each of salt and cumin", "salt and sugar, 1 tsp each": the words before it, as many of each, and the words
+/// behind it.
+fn of_each<'w>(
+    words: &'w [Word],
+    names: &Names<'_>,
+) -> Option<(&'w [Word], Vec<Vec<Word>>, &'w [Word])> {
+    let at = words.iter().position(|w| w.is(&["each", "apiece"]))?;
+    let is_amount = |from: &usize| {
+        let amount = &words[*from..at];
+        plain(amount).is_some_and(|(_, used)| used == amount.len())
+            || amount.len() == 1 && measure(amount).is_some()
+    };
+    let from = (at.saturating_sub(4)..at).find(is_amount)?;
+    let amount = &words[from..at];
+    let apart = |w: &Word| w.is(&[",", "and", "&", "+", ";"]);
+    let is_name = |one: &&[Word]| {
+        one.len() <= 4
+            && names.find(one).is_some()
+            && !one.iter().any(|w| w.is(&["juice", "zest", "peel", "half"]))
+            && (0..one.len()).all(|n| number(&one[n..]).is_none())
+    };
+    let skipped = words[at + 1..].iter().take_while(|w| w.is(&["of", ":", "the"])).count();
+    let rest = &words[at + 1 + skipped..];
+    let named: Vec<&[Word]> = rest.split(apart).take_while(is_name).collect();
+    if named.len() > 1 {
+        let used = named.iter().map(|one| one.len() + 1).sum::<usize>().min(rest.len());
+        let each = named.iter().map(|one| [amount, one].concat()).collect();
+        return Some((&words[..from], each, &rest[used..]));
+    }
+    let before = &words[..words[..from].iter().rposition(|w| !apart(w))? + 1];
+    let named: Vec<&[Word]> = before.split(apart).collect();
+    (skipped == 0 && rest.is_empty() && named.len() > 1 && named.iter().all(|one| is_name(one)))
+        .then(|| (&words[..0], named.iter().map(|one| [one, amount].concat()).collect(), rest))
 }
 
 /// "2 : 2 : 3 lemon juice, syrup, soda", "lemon juice : syrup : soda = 1 : 1 : 4": so many parts of each.
@@ -179,6 +222,8 @@ fn by_the_hand(words: &[Word]) -> Option<(Many, usize)> {
 fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
     let end = words.iter().rposition(|w| !w.is(&[";", ",", "."])).map_or(0, |last| last + 1);
     let words = &words[..end];
+    let whole = either_in_full(words, names);
+    let words = whole.as_deref().unwrap_or(words);
     let (first, second) = all_said(words);
     let measured_out =
         first.as_ref().and_then(plain_amount).is_some_and(|a| a.as_millilitres().is_some());
@@ -446,6 +491,15 @@ fn juice_of(found: Found, words: &[Word], names: &Names<'_>) -> Found {
         Some(id) => Found { id: id.clone(), ..found },
         None => found,
     }
+}
+
+/// "Lemon or lime juice", "white or brown sugar", in full: "lemon juice or lime juice". The first is taken.
+fn either_in_full(words: &[Word], names: &Names<'_>) -> Option<Vec<Word>> {
+    let or = words.iter().position(|w| w.is(&["or"])).filter(|at| *at > 0)?;
+    let [second, head] = words.get(or + 1..or + 3)? else { return None };
+    let of = |front: &Word| names.find(&[front.clone(), head.clone()]).filter(|f| f.at.len() == 2);
+    let (one, other) = (of(&words[or - 1])?, of(second)?);
+    (one.id != other.id).then(|| [&words[..or], &words[or + 2..or + 3], &words[or..]].concat())
 }
 
 /// "Honey or agave": what else could be taken.

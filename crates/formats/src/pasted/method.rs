@@ -301,7 +301,7 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
                 }),
         vessel: vessel(words),
         cloth: says(words, &["cloth", "muslin", "cheesecloth", "bag", "coffee"]),
-        it: says(words, &["it", "them"]),
+        it: says(words, &["it", "them"]) || points_back(words),
         onto: says(words, &["onto"])
             || together(words, &["on", "to"])
             || together(words, &["over", "the"]),
@@ -507,6 +507,16 @@ fn brix(words: &[Word]) -> Option<f64> {
         let unit = words.get(at + used + degree)?;
         let read = unit.is(&["bx", "brix", "°bx", "ºbx", "°brix", "ºbrix"]);
         (read && (1.0..=80.0).contains(&many.low)).then_some(many.low)
+    })
+}
+
+/// "I blend that with the juice": what was done before. "So that it dissolves" and "that melon" point at nothing.
+fn points_back(words: &[Word]) -> bool {
+    words.windows(2).enumerate().any(|(at, pair)| {
+        pair[0].is(&["that", "this", "those", "these"])
+            && pair[1].is(&["with", "in", "into", "to", "for", "and", ",", "until", "through"])
+            && at > 0
+            && verb_at(words, at - 1).is_some()
     })
 }
 

@@ -85,6 +85,33 @@ const EQUIPMENT: [&str; 22] = [
 const OF_THE_PLANT: [&str; 9] =
     ["leaf", "stone", "pit", "kernel", "husk", "shell", "skin", "tree", "twig"];
 
+/// What is made of a thing and called by it: "ginger beer" is no ginger, and "orange marmalade" no orange.
+const PRODUCTS: [&str; 23] = [
+    "beer",
+    "ale",
+    "jam",
+    "marmalade",
+    "curd",
+    "chutney",
+    "preserve",
+    "bread",
+    "biscuit",
+    "cookie",
+    "cake",
+    "sorbet",
+    "gelato",
+    "sherbet",
+    "candy",
+    "gin",
+    "vodka",
+    "rum",
+    "liqueur",
+    "schnapps",
+    "wine",
+    "bitters",
+    "kombucha",
+];
+
 const JUICE: [&str; 9] = [
     "juice",
     "juiced",
@@ -210,7 +237,7 @@ impl<'a> Names<'a> {
             if id == "aromatic_bitters" && words[at].text == "bitter" {
                 continue;
             }
-            // "4 chamomile tea bags" are of chamomile.
+            // "4 chamomile tea bags", "6 bags of mint tea" are of the herb.
             let herb = at.checked_sub(1).and_then(|b| self.by_word.get(&words[b].stem));
             let of_herb = herb.into_iter().flatten().any(|i| {
                 self.names[*i].0.len() == 1
@@ -218,7 +245,7 @@ impl<'a> Names<'a> {
                         matches!(it.kind, Kind::Herb | Kind::Flower | Kind::Root | Kind::Spice)
                     })
             });
-            if of_herb && stems.len() == 2 && stems[0] == "tea" && stems[1] == "bag" {
+            if of_herb && stems[0] == "tea" && stems.get(1).is_none_or(|second| second == "bag") {
                 continue;
             }
             // "Gin-free" has none in it; "ice-cold" is no ice.
@@ -231,12 +258,22 @@ impl<'a> Names<'a> {
             if next(1) || next(2) && words[places[places.len() - 1] + 1].is(&["-"]) {
                 continue;
             }
-            if places.last().and_then(|p| words.get(p + 1)).is_some_and(|w| w.is(&EQUIPMENT)) {
+            let behind = places.last().and_then(|p| words.get(p + 1));
+            // "A nut milk bag" is no milk.
+            let dairy = |it: &Ingredient| it.kind == Kind::Dairy;
+            if behind.is_some_and(|w| w.is(&["bag"]))
+                && self.cupboard.ingredient(id).is_some_and(dairy)
+            {
+                continue;
+            }
+            if behind.is_some_and(|w| w.is(&EQUIPMENT)) {
                 continue;
             }
             // "Lime leaves" are no limes, and "peach stones" no peaches.
-            let behind = places.last().and_then(|p| words.get(p + 1));
             let leaf = behind.is_some_and(|w| w.is(&["leaf"]));
+            if behind.is_some_and(|w| w.is(&PRODUCTS)) {
+                continue;
+            }
             if behind.is_some_and(|w| w.is(&OF_THE_PLANT)) && self.is_fruit(id)
                 || leaf && self.is_citrus(id)
             {

@@ -13,7 +13,7 @@ use super::making::{self, Done, Entry, Makes};
 use super::method::{self, Doing};
 use super::names::Names;
 use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
-use super::said::{as_meant, joined_by_words, part_by_part, slices_of, with_verbs};
+use super::said::{as_meant, joined_by_words, of_a_size, part_by_part, slices_of, with_verbs};
 use super::scanned::{in_lines, restored};
 use super::sizes::Sizes;
 use super::verbs::{Verb, verb_at, verb_of};
@@ -47,11 +47,14 @@ pub fn read_recipe(text: &str, choices: &[Choice], cupboard: &Cupboard) -> Paste
         sizes: Sizes::default(),
         aside: Vec::new(),
         told: Vec::new(),
+        heads_part: false,
     };
     let text = in_lines(text);
     let text = &text[..text.char_indices().nth(MOST_CHARACTERS).map_or(text.len(), |(at, _)| at)];
-    for line in text.lines().take(MOST_LINES) {
+    let alone = parts(text, &names);
+    for (at, line) in text.lines().take(MOST_LINES).enumerate() {
         let meant = restored(line);
+        reader.heads_part = alone.contains(&at);
         reader.line(&meant);
         if meant != line
             && let Some(shown) = reader.lines.last_mut()
@@ -85,6 +88,39 @@ struct Reader<'a> {
     aside: Vec<String>,
     /// The words of the lines that tell what goes in and what is done, with their lines.
     told: Vec<(usize, Vec<Word>)>,
+    /// Whether the line at hand looks like the heading of a part: see [`parts`].
+    heads_part: bool,
+}
+
+/// The lines that head a part of a list without a colon: "Syrup" or "Tea", alone between a blank line and one that
+/// begins with an amount. A known ingredient may stand there without its amount, so of those there must be two.
+fn parts(text: &str, names: &Names<'_>) -> Vec<usize> {
+    let lines: Vec<&str> = text.lines().take(MOST_LINES).collect();
+    let heads = |at: &usize| {
+        let (text, marked) = bare(lines[*at]);
+        let found = words(text);
+        let next = lines.get(at + 1).map_or("", |next| bare(next).0);
+        *at > 0
+            && lines[at - 1].trim().is_empty()
+            && !marked
+            && (1..=4).contains(&found.len())
+            && found.iter().all(|w| !w.is_sign() && number(std::slice::from_ref(w)).is_none())
+            && text.starts_with(char::is_uppercase)
+            && number(&words(next)).is_some()
+    };
+    let all: Vec<usize> = (0..lines.len()).filter(heads).collect();
+    let known = |at: &usize| names.find(&words(bare(lines[*at]).0)).is_some();
+    if all.len() > 1 { all } else { all.into_iter().filter(|at| !known(at)).collect() }
+}
+
+/// "For each glass, …", "To every serving …": it counts out what goes into a glass.
+fn is_of_each_glass(found: &[Word]) -> bool {
+    let counted = (1..found.len()).filter(|at| said::plain(&found[*at..]).is_some()).count();
+    found.len() > 3
+        && found[0].is(&["for", "in", "into", "to", "per"])
+        && found[1].is(&["each", "every"])
+        && found[2].is(&["glass", "drink", "serving", "portion", "tumbler"])
+        && counted > 1
 }
 
 impl Reader<'_> {
@@ -92,7 +128,7 @@ impl Reader<'_> {
         let (text, marked) = bare(line);
         let step = numbered_step(text).filter(|_| self.section == Section::Method);
         let text = step.unwrap_or(text);
-        let mut found = slices_of(as_meant(words(text)));
+        let mut found = of_a_size(slices_of(as_meant(words(text))));
         found.truncate(MOST_WORDS);
         let offset = line.len() - text.len();
         if found.len() <= 12 && self.names.find(&found).is_none() && self.sizes.take(&found) {
@@ -230,6 +266,10 @@ impl Reader<'_> {
         if let Some(heading) = heading(text, found) {
             return heading;
         }
+        let begun = self.title.is_some() || !self.entries.is_empty();
+        if self.heads_part && begun && matches!(self.section, Section::Open | Section::List) {
+            return Kind::Heading(Section::List, Some(text.trim().to_lowercase()));
+        }
         if self.is_makes(found) {
             return Kind::Makes;
         }
@@ -260,6 +300,10 @@ impl Reader<'_> {
         let remark = first.is(&["note", "tip", "nb", "storage", "variation", "warning", "ps"])
             && found.get(1).is_some_and(|w| w.is(&[":", "-", "–", "."]));
         if self.section == Section::Aside || remark {
+            return Kind::Aside;
+        }
+        // "For each glass, 60 ml syrup, ice, and fill up with soda": how it is poured, once it is told what goes in.
+        if !self.entries.is_empty() && is_of_each_glass(found) {
             return Kind::Aside;
         }
         let items = list::items(found, self.names);
@@ -306,7 +350,9 @@ impl Reader<'_> {
             Section::List if known || counted => {
                 // "In a small pan, combine the sugar and the water. Bring to the boil."
                 let told = orders || (sentence && doings.len() > 1);
-                return if told && !counted && (sentence || found.len() > 8) {
+                // "2) Squeeze the limes."
+                let ends = marked && orders && text.trim_end().ends_with('.');
+                return if told && !counted && (sentence || found.len() > 8 || ends) {
                     Kind::Method
                 } else {
                     Kind::List
@@ -340,8 +386,11 @@ impl Reader<'_> {
             && !text.ends_with(':');
         let says_how_much = items.iter().any(|i| i.said && i.ingredient.is_some());
         let headed = line.trim_start().starts_with("# ");
+        // "Cold brew mint tea lemonade"
+        let called_a_drink = found.last().is_some_and(|w| w.is(&DRINKS))
+            && !says(found, &["the", "into", "in", "with", "to", "until"]);
         if title_like
-            && (!orders || found.len() <= 4 || is_capital(text) || headed)
+            && (!orders || found.len() <= 4 || is_capital(text) || headed || called_a_drink)
             && !(says_how_much && (doings.len() > 1 || counted))
         {
             // "Then maybe half a cup of sugar"
@@ -492,8 +541,9 @@ impl Reader<'_> {
             }
         };
         for (begin, sentence) in sentences(text) {
-            let mut found =
-                with_verbs(part_by_part(joined_by_words(slices_of(as_meant(words(sentence))))));
+            let mut found = with_verbs(part_by_part(joined_by_words(of_a_size(slices_of(
+                as_meant(words(sentence)),
+            )))));
             found.truncate(MOST_WORDS);
             if found.is_empty() {
                 continue;
@@ -512,7 +562,8 @@ impl Reader<'_> {
                 && number(&found).is_some()
                 && says(&found, &["glass", "glasses"])
                 && method::doings(&found, self.names).is_empty();
-            if to_drink || in_a_glass || (thinned(&found) && !in_parts) {
+            let for_each = !self.entries.is_empty() && is_of_each_glass(&found);
+            if to_drink || in_a_glass || for_each || (thinned(&found) && !in_parts) {
                 self.aside.push(sentence.trim().to_owned());
                 continue;
             }
@@ -829,7 +880,7 @@ fn join(words: &[Word]) -> String {
     let mut text = String::new();
     let mut last = 0;
     for word in words {
-        if !text.is_empty() && word.from > last {
+        if !text.is_empty() && word.from != last {
             text.push(' ');
         }
         text.push_str(&word.written);

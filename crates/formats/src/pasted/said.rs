@@ -2,7 +2,7 @@
 
 use keen_core::quantity::{Amount, Dimension, Measure};
 
-use super::verbs::verb_at;
+use super::verbs::{Verb, verb_at, verb_of};
 use keen_core::quantity::said::{Counted, Fullness, Many, Word, measure, number};
 
 /// A number with its measure, and the words it takes.
@@ -233,6 +233,27 @@ const MANY: [&[&str]; 6] = [
     &["heaps", "of"],
 ];
 
+/// "3 bottles of 1 litre" are 3 × 1 litre.
+pub(super) fn of_a_size(mut found: Vec<Word>) -> Vec<Word> {
+    let mut at = 0;
+    while at < found.len() {
+        let Some((_, used)) = number(&found[at..]) else {
+            at += 1;
+            continue;
+        };
+        let holder = at + used;
+        let sized = found.get(holder).is_some_and(|w| w.is(&HOLDERS))
+            && found.get(holder + 1).is_some_and(|w| w.is(&["of"]))
+            && plain(&found[holder + 2..]).is_some();
+        if sized {
+            (found[holder].text, found[holder].stem) = ("x".to_owned(), "x".to_owned());
+            found.remove(holder + 1);
+        }
+        at = holder;
+    }
+    found
+}
+
 /// The words without what is only said in passing: "okay so what I do is I take like four limes" is "I take about
 /// four limes".
 pub(super) fn as_meant(mut found: Vec<Word>) -> Vec<Word> {
@@ -290,15 +311,42 @@ pub(super) fn with_verbs(mut found: Vec<Word>) -> Vec<Word> {
     if let Some(at) = found.iter().position(|w| w.is(&["overnight"])) {
         let told =
             (0..at).rev().take_while(|n| !found[*n].is(&[",", "+"])).any(|n| done(&found, n));
-        if at > 0 && !told && !found[at - 1].is(&[",", "and", "or", "the"]) {
+        if at > 0
+            && !told
+            && !found[at - 1].is(&[
+                ",",
+                "and",
+                "or",
+                "the",
+                "ideally",
+                "preferably",
+                "better",
+                "best",
+                "even",
+            ])
+        {
             let leave = [verb(",", &found[at]), verb("leave", &found[at])];
             found.splice(at..at, leave);
         }
     }
+    // "Two limes, water and sugar, all into the blender."
+    const BLENDERS: [&str; 3] = ["blender", "liquidiser", "processor"];
+    let blends = |w: &Word| verb_of(&w.text) == Some(Verb::Blend);
+    if let Some(blender) = found.iter().position(|w| w.is(&BLENDERS))
+        && !found.iter().any(|w| blends(w) && !w.is(&BLENDERS))
+        && let Some(into) = (0..blender).rfind(|n| found[*n].is(&["in", "into"]))
+        && blender - into <= 3
+        && !(0..into).any(|n| done(&found, n) && n + 4 > into)
+    {
+        let all = into > 0 && found[into - 1].is(&["all", "everything"]);
+        let at = into - usize::from(all);
+        let like = found[at].clone();
+        let blend = [verb(",", &like), verb("blend", &like), verb("everything", &like)];
+        found.splice(at..into, blend);
+    }
     // "Are rubbed", "strained", "shaken with ice" say it of all that stands before.
     let passive = |w: &Word| w.text.ends_with("ed") || w.text.ends_with("en");
-    let later =
-        (1..found.len()).find(|at| done(&found, *at)).is_some_and(|at| !passive(&found[at]));
+    let later = (1..found.len()).any(|at| done(&found, at) && !passive(&found[at]));
     let amount = plain(&found).is_some();
     if amount && later && !(0..found.len().min(3)).any(|at| done(&found, at)) {
         let add = verb("add", &found[0]);

@@ -38,8 +38,27 @@ pub(super) fn restored(text: &str) -> String {
             text = text.replace(entity, sign);
         }
     }
+    let text = without_leaders(&text);
     // "lO min": the letter beside a letter is only known for a figure once its neighbour is.
     in_the_same_measure(&taken_back(&figures(&figures(&text))))
+}
+
+/// "Lemon juice ......... 240 ml": what leads the eye to the amount is as much empty room.
+fn without_leaders(text: &str) -> String {
+    let mut out = String::with_capacity(text.len());
+    let mut rest = text;
+    while let Some(first) = rest.chars().next() {
+        let leader = |c: char| matches!(c, '.' | '…' | '_');
+        let long = rest.find(|c: char| !leader(c)).unwrap_or(rest.len());
+        if long > 3 {
+            out.push_str(&" ".repeat(long));
+            rest = &rest[long..];
+        } else {
+            out.push(first);
+            rest = &rest[first.len_utf8()..];
+        }
+    }
+    out
 }
 
 /// "Two tablespoons of lemon juice and one of sugar": one tablespoon of it. Not "and one of the lemons".
@@ -217,8 +236,9 @@ fn in_one_column(text: &str) -> String {
     lines.join("\n")
 }
 
-/// Whether a text is an amount and nothing else: "3 tbsp", "2 large".
+/// Whether a text is an amount and nothing else, but for how it is: "3 tbsp", "2 large", "300 g, unpeeled", "2 (juiced)".
 fn is_amount(text: &str) -> bool {
+    let text = text.split([',', '(']).next().unwrap_or_default();
     let words = words(text);
     let Some((_, used)) = number(&words) else { return false };
     let more = measure(&words[used..]).map_or(0, |(_, _, more)| more);
@@ -237,6 +257,8 @@ mod tests {
             ("2l0 ml water", "210 ml water"),
             ("l5 g mint", "15 g mint"),
             ("&frac12; cup", "½ cup"),
+            ("Juice ..... 240 ml", "Juice       240 ml"),
+            ("so… 2 limes... and", "so… 2 limes... and"),
             ("2 l water", "2 l water"),
             ("1.5l water", "1.5l water"),
             ("Oil of lemon", "Oil of lemon"),
@@ -268,6 +290,8 @@ mod tests {
             ("Sugar 1kg        1.89", "Sugar 1kg        1.89"),
             ("Agave nectar     3 tbsp", "Agave nectar     3 tbsp"),
             ("Cucumbers     2 large", "Cucumbers     2 large"),
+            ("Ginger     300 g, unpeeled", "Ginger     300 g, unpeeled"),
+            ("Lemons     2 (zest and juice)", "Lemons     2 (zest and juice)"),
             ("Cucumbers     2 limes", "Cucumbers\n2 limes"),
         ] {
             let lines = in_lines(scanned);

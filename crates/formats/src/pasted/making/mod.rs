@@ -186,8 +186,13 @@ pub(super) fn make(
     Made { drink, differs, guesses, left, read }
 }
 
-/// The last doing that names a thing; what was made of it ("the melon juice") counts only where nothing else does.
+/// The last doing that names a thing; what was made of it ("the melon juice") counts only where nothing else does. "The
+/// syrup ingredients" names all of that part, and its water is no other part's.
 fn claim(entry: &Entry, done: &[Done]) -> Option<usize> {
+    let of_part = done.iter().rposition(|d| d.doing.everything && is_of_part(entry, &d.doing));
+    if of_part.is_some() {
+        return of_part;
+    }
     let last = |made_of_it: bool| {
         done.iter().rposition(|d| {
             let names =
@@ -199,6 +204,15 @@ fn claim(entry: &Entry, done: &[Done]) -> Option<usize> {
         d.doing.verb == Verb::Prepare && d.doing.uses.iter().any(|u| entry.is_named_by(u))
     });
     last(false).or_else(|| last(true).filter(|_| !prepared))
+}
+
+/// Whether a thing stands under the heading that a doing names: "the syrup ingredients".
+fn is_of_part(entry: &Entry, doing: &Doing) -> bool {
+    entry
+        .group
+        .as_deref()
+        .zip(doing.group.as_deref())
+        .is_some_and(|(group, named)| group.contains(named))
 }
 
 /// What is done, in a word and its time.
@@ -573,7 +587,7 @@ impl Cook<'_> {
                     | Verb::Pour
             )
         {
-            let grouped = (0..self.entries.len()).any(|e| self.in_group(e, doing));
+            let grouped = (0..self.entries.len()).any(|e| is_of_part(&self.entries[e], doing));
             for entry in 0..self.entries.len() {
                 let out = |f: &Found| self.item(entry).ingredient.as_ref() == Some(&f.id);
                 let later = matches!(self.kind(entry), Some(Kind::Ice | Kind::Soda))
@@ -582,7 +596,7 @@ impl Cook<'_> {
                     || doing.except.iter().any(out)
                     // What a later sentence names waits for it.
                     || self.claims[entry].is_some_and(|last| last > self.now)
-                    || (grouped && !self.in_group(entry, doing));
+                    || (grouped && !is_of_part(&self.entries[entry], doing));
                 if self.left[entry] > 0.0 && !later && !all.iter().any(|(known, _)| *known == entry)
                 {
                     all.push((entry, self.left[entry]));
@@ -590,12 +604,6 @@ impl Cook<'_> {
             }
         }
         all
-    }
-
-    /// Whether a thing stands under the heading that a doing names: "the syrup ingredients".
-    fn in_group(&self, entry: usize, doing: &Doing) -> bool {
-        let group = self.entries[entry].group.as_deref();
-        group.zip(doing.group.as_deref()).is_some_and(|(group, named)| group.contains(named))
     }
 
     fn weight(&self, entry: usize, amount: &Amount) -> Option<f64> {

@@ -59,6 +59,7 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 && !one.words.windows(2).any(|w| w[0].is(&["of"]) && w[1].is(&["the"]));
             let known = match_of(entries, &id, names.cupboard)
                 .or_else(|| called_shortly(entries, one, names.cupboard))
+                .or_else(|| called_by_a_word(&entries[..in_list], one))
                 .filter(|k| (*k < in_list && entries[*k].line <= *line) || !more);
             if let Some(known) = known {
                 one.found.id = entries[known].item.ingredient.clone().unwrap_or(id);
@@ -285,6 +286,21 @@ fn called_shortly(entries: &[Entry], one: &uses::Use, cupboard: &Cupboard) -> Op
     entries.iter().position(|e| {
         e.known(cupboard).is_some_and(|it| it.kind == kind) && one.words.iter().any(|w| ends(e, w))
     })
+}
+
+/// "Boil the pods", where the list has tamarind pods: the one whose words these are, if nothing is counted out.
+fn called_by_a_word(entries: &[Entry], one: &uses::Use) -> Option<usize> {
+    let said: Vec<&Word> = one
+        .words
+        .iter()
+        .filter(|w| !w.is(&["the", "all", "of", "your", "these", "those"]))
+        .collect();
+    let its = |e: &Entry| {
+        said.iter().all(|w| w.stem.len() > 2 && e.item.words.iter().any(|o| o.stem == w.stem))
+    };
+    let mut found = (0..entries.len()).filter(|e| its(&entries[*e]));
+    let first = found.next().filter(|_| !said.is_empty())?;
+    (found.next().is_none() && !matches!(one.share, Share::Amount(_))).then_some(first)
 }
 
 /// What of the list a name in the method means: itself, or the only thing that does the same.
