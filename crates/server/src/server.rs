@@ -156,8 +156,10 @@ pub(crate) fn run(serve: &Serve, with_demo: bool, screens: Screens) -> Result<()
         }
     }
     let (phones, orders) = phones::Phones::new();
+    let cupboard = api::prepared(&store)?;
     let state = web::Data::new(api::State::new(
         Arc::clone(&store),
+        cupboard,
         &serve.instruments,
         phones,
         serve.luck,

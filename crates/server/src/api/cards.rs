@@ -8,7 +8,7 @@ use utoipa::ToSchema;
 
 use super::body::read_file;
 use super::desk::Asker;
-use super::drinks::kept_drink;
+use super::kept_drink::kept_drink;
 use super::{Problem, State};
 
 /// The picture code of a drink, as a drawing: the whole drink in the open format, compressed. A drink of more than

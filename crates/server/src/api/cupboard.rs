@@ -8,7 +8,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::State;
-use super::drinks::{Summary, summarise};
+use super::summary::{Summary, summarise};
 
 /// An ingredient of the cupboard.
 #[derive(Debug, Serialize, ToSchema)]

@@ -1,69 +1,19 @@
 use actix_web::{HttpResponse, delete, get, post, put, web};
-use keen_core::balance::{BalanceMap, Profile};
-use keen_core::cupboard::{Cupboard, VesselKind};
-use keen_core::drink::{Action, CoolingPlace, Drink, Family, FieldError, limits};
-use keen_core::history::Figures;
-use keen_core::keep::Keeping;
+use keen_core::drink::Drink;
 use keen_core::report::DrinkReport;
-use keen_core::trace::Trace;
 use keen_formats::{CardStyle, DRINK, FormatError, card as card_of};
-use keen_store::{Draft, Found, Kept, KeptVersion, Order, Sought};
+use keen_store::{Draft, Found, Kept, Order, Sought};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
 use super::body::SaidUnder;
 use super::changes::Changed;
 use super::desk::By;
+use super::kept_drink::{DrinkView, earlier_of, kept_drink, view, whole_file};
 use super::known_figures::HasNow;
 use super::paging::Page;
+use super::summary::{Summary, summarise};
 use super::{Body, Problem, State, now};
-
-/// A drink in your list.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub(crate) struct DrinkView {
-    /// The permanent id.
-    id: String,
-    /// Its version; send it when saving.
-    version: i64,
-    /// When it was saved first, RFC 3339.
-    created_at: String,
-    /// When it was last changed, RFC 3339.
-    changed_at: String,
-    /// The drink.
-    drink: Drink,
-}
-
-/// The summary of a drink for the list.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-pub(crate) struct Summary {
-    pub(super) name: String,
-    family: Family,
-    /// The total, ml; 0 while there is nothing to drink.
-    volume_ml: f64,
-    /// Sugar–acid ratio.
-    ratio: Option<f64>,
-    /// The band that it is in, as a word.
-    band: Option<String>,
-    /// Soluble solids, % of the weight.
-    brix: f64,
-    /// Colour in the glass, `#rrggbb`.
-    pub(super) colour: Option<String>,
-    /// The kind of vessel that holds it before serving.
-    stands_in: VesselKind,
-    /// The filled share of that vessel, 0 to 1.
-    fill: f64,
-    /// The time from the first step to the last, minutes.
-    minutes: f64,
-    /// The hands-on part, minutes.
-    hands_on_minutes: f64,
-    /// How many days it keeps in the refrigerator; missing while it is empty.
-    keeps: Option<String>,
-    /// The equipment that it needs besides jugs and glasses: "a pot on the stove", "a blender".
-    kit: Vec<&'static str>,
-    /// What it is known by when tables change.
-    #[serde(skip)]
-    pub(super) figures: Option<Figures>,
-}
 
 /// A drink in the list.
 #[derive(Debug, Serialize, ToSchema)]
@@ -156,75 +106,8 @@ pub(crate) struct SaveDrink {
     drink: Drink,
 }
 
-/// The drink of a kept text. It is not checked against the cupboard: what can't be made any more can
-/// still be looked at.
-pub(crate) fn kept_drink(body: &str) -> Result<Drink, FormatError> {
-    let drink: Drink = DRINK.read(body)?;
-    if drink.is_within_limits() {
-        return Ok(drink);
-    }
-    let message = format!("This drink is too large. Use up to {} steps.", limits::STEPS);
-    Err(FormatError::Faults(vec![FieldError::new("drink", message)]))
-}
-
-pub(super) fn view(kept: &Kept) -> Result<DrinkView, FormatError> {
-    Ok(DrinkView {
-        id: kept.id.clone(),
-        version: kept.version,
-        created_at: kept.created_at.clone(),
-        changed_at: kept.changed_at.clone(),
-        drink: kept_drink(&kept.body)?,
-    })
-}
-
 fn answer(kept: &Kept) -> Result<web::Json<DrinkView>, Problem> {
     view(kept).map(web::Json).map_err(|error| Problem::damaged_drink(&error.to_string()))
-}
-
-/// What of a kitchen a drink takes that not every kitchen has to hand.
-fn kit(drink: &Drink) -> Vec<&'static str> {
-    use VesselKind as V;
-    let cooks =
-        |a: &Action| matches!(a, Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. });
-    let has = |kinds: &[V]| drink.vessels.iter().any(|v| kinds.contains(&v.kind));
-    let freezes = |a: &Action| matches!(a, Action::Cool { place: CoolingPlace::Freezer, .. });
-    let all = [
-        (drink.steps.iter().any(|s| cooks(&s.action)), "a pot on the stove"),
-        (has(&[V::Blender]), "a blender"),
-        (has(&[V::Colander, V::Sieve, V::FineSieve]), "a sieve"),
-        (has(&[V::Cloth, V::Bag]), "a cloth"),
-        (has(&[V::Bottle]), "bottles"),
-        (drink.steps.iter().any(|s| freezes(&s.action)), "a freezer"),
-    ];
-    all.into_iter().filter(|(takes, _)| *takes).map(|(_, what)| what).collect()
-}
-
-pub(super) fn summarise(drink: &Drink, cupboard: &Cupboard) -> Summary {
-    let trace = Trace::run(drink, cupboard);
-    let profile = trace.outcome().and_then(Profile::of);
-    let map = BalanceMap::of(drink.family, profile.as_ref());
-    let outcome = trace.outcome();
-    let vessel = outcome.map(|o| o.from.unwrap_or(o.vessel));
-    let fill = vessel.and_then(|v| {
-        let (_, contents) = trace.fullest(v)?;
-        Some((contents.level().0 / drink.vessels[v].capacity().0).clamp(0.0, 1.0))
-    });
-    Summary {
-        name: drink.name.clone(),
-        family: drink.family,
-        volume_ml: profile.as_ref().map_or(0.0, |p| p.volume_ml),
-        ratio: profile.as_ref().and_then(|p| p.ratio),
-        band: map.point.and_then(|p| p.band),
-        brix: profile.as_ref().map_or(0.0, |p| p.brix),
-        colour: profile.map(|p| p.colour),
-        stands_in: vessel.map_or(VesselKind::Pitcher, |v| drink.vessels[v].kind),
-        fill: fill.unwrap_or(0.0),
-        minutes: trace.minutes.0,
-        hands_on_minutes: trace.hands_on().0,
-        keeps: Keeping::of(drink, cupboard, &trace).map(|k| k.words),
-        kit: kit(drink),
-        figures: Figures::of(drink, cupboard, &trace),
-    }
 }
 
 impl State {
@@ -342,35 +225,6 @@ pub(super) async fn create(
     Ok(HttpResponse::Created()
         .insert_header(("location", format!("/api/drinks/{}", kept.id)))
         .json(answer(&kept)?.into_inner()))
-}
-
-/// The earlier states that stand in a drink's file, to be kept beside it.
-pub(crate) fn earlier_of(text: &[u8]) -> Vec<KeptVersion> {
-    let each = keen_formats::read_earlier(text).into_iter();
-    each.map(|e| KeptVersion {
-        version: e.version,
-        body: keen_formats::DRINK.write(&e.drink),
-        since: e.since,
-        name: e.name,
-        made: e.made,
-        now: false,
-    })
-    .collect()
-}
-
-/// A drink with all versions of it that are kept, as a file.
-pub(crate) fn whole_file(versions: &[KeptVersion]) -> Option<String> {
-    let drink = kept_drink(&versions.first()?.body).ok()?;
-    let earlier = versions.iter().filter(|v| !v.now).filter_map(|v| {
-        Some(keen_formats::EarlierDrink {
-            version: v.version,
-            since: v.since.clone(),
-            name: v.name.clone(),
-            made: v.made,
-            drink: serde_json::to_value(kept_drink(&v.body).ok()?).ok()?,
-        })
-    });
-    Some(keen_formats::write_drink_with(&drink, &earlier.collect::<Vec<_>>()))
 }
 
 /// How a card is written.

@@ -13,7 +13,7 @@ use utoipa::ToSchema;
 use super::batches::Read;
 use super::changes::Changed;
 use super::desk::{Asker, By};
-use super::drinks::{DrinkView, kept_drink, view};
+use super::kept_drink::{DrinkView, kept_drink, view};
 use super::{Body, Problem, State, now};
 
 /// Batches that are looked at together.

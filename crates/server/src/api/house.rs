@@ -20,7 +20,7 @@ use utoipa::ToSchema;
 use super::batches::{BATCH, Ending, HAPPENING, Snapshot};
 use super::body::read_file;
 use super::desk::By;
-use super::drinks::kept_drink;
+use super::kept_drink::kept_drink;
 use super::{Problem, State, kept_kitchen};
 use crate::house::{self, BackupView, NotPutBack};
 

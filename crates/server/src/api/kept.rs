@@ -27,7 +27,7 @@ use super::batches::minutes_since;
 use super::body::SaidUnder;
 use super::changes::Changed;
 use super::desk::{Asker, By};
-use super::drinks::kept_drink;
+use super::kept_drink::kept_drink;
 use super::paging::{Page, PageQuery};
 use super::{Body, Problem, State, now};
 use crate::phones;

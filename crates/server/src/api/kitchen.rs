@@ -8,10 +8,11 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::ToSchema;
 
+use super::aside::set_aside;
 use super::changes::Changed;
 use super::desk::By;
 use super::patch::{NotChanged, change};
-use super::{Body, Problem, State, kept_cupboard, now};
+use super::{Body, Problem, State, now, settings};
 
 /// The document that it is kept as.
 const KEY: &str = "kitchen";
@@ -35,6 +36,12 @@ pub(crate) fn kept_kitchen(store: &Store) -> Result<KitchenView, StoreError> {
     Ok(KitchenView { version: document.version, kitchen })
 }
 
+/// The tables with what is kept of this kitchen over them, spoken of in its units.
+pub(crate) fn kept_cupboard(store: &Store) -> Result<Cupboard, StoreError> {
+    let cupboard = Cupboard::of(&kept_kitchen(store)?.kitchen);
+    Ok(cupboard.said_in(settings::kept_saying(store)?))
+}
+
 /// Keeps a kitchen where there was none.
 pub(crate) fn keep_kitchen(store: &Store, kitchen: &Kitchen) -> Result<(), StoreError> {
     match store.write_document(KEY, 0, &FORMAT.write(kitchen), &now()) {
@@ -46,22 +53,6 @@ pub(crate) fn keep_kitchen(store: &Store, kitchen: &Kitchen) -> Result<(), Store
 /// Puts a kitchen that can't be read aside, so that it isn't written over.
 pub(super) fn set_unreadable_aside(store: &Store) -> Result<(), StoreError> {
     set_aside::<Kitchen>(store, KEY, &FORMAT)
-}
-
-/// Puts a document that can't be read aside and begins it anew. On a shelf that can't be written to it
-/// stays where it is.
-pub(super) fn set_aside<T: Default + Serialize + serde::de::DeserializeOwned>(
-    store: &Store,
-    key: &str,
-    format: &Format,
-) -> Result<(), StoreError> {
-    let Some(document) = store.document(key)? else { return Ok(()) };
-    let Err(why) = format.read::<T>(&document.body) else { return Ok(()) };
-    tracing::error!(key, %why, "a document can't be read and is put aside");
-    match store.set_aside(key, &why.to_string(), &format.write(&T::default()), &now()) {
-        Err(StoreError::ReadOnly(_) | StoreError::Damaged(_)) => Ok(()),
-        done => done,
-    }
 }
 
 /// Keeps what is taken off but still needed by a drink, marked; and lets go of what no drink needs any

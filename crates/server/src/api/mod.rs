@@ -3,6 +3,7 @@
 //! Computing calls take a whole drink, return figures and touch no data; they are worked out at the
 //! [`desk`]. Errors are problem documents (RFC 9457) that name the field.
 
+mod aside;
 mod batches;
 mod body;
 mod calls;
@@ -20,11 +21,13 @@ mod history;
 pub(crate) mod house;
 mod instruments;
 mod kept;
+mod kept_drink;
 mod kitchen;
 mod known_figures;
 mod learning;
 mod offers;
 mod older;
+mod opening;
 mod paging;
 mod party;
 mod paste;
@@ -35,6 +38,7 @@ mod plans;
 mod problem;
 mod settings;
 mod shelf;
+mod summary;
 mod tastings;
 mod turns;
 mod unknown;
@@ -47,10 +51,11 @@ pub(crate) use described::description;
 pub(crate) use described::{document_text, drink_schema_text};
 #[cfg(feature = "described")]
 pub(crate) use document::{document_text, drink_schema_text};
-pub(crate) use drinks::{earlier_of, kept_drink, whole_file};
 pub(crate) use kept::{BOTTLE, MOVE, bottled};
-pub(crate) use kitchen::{FORMAT as KITCHEN, keep_kitchen, kept_kitchen};
+pub(crate) use kept_drink::{earlier_of, kept_drink, whole_file};
+pub(crate) use kitchen::{FORMAT as KITCHEN, keep_kitchen, kept_cupboard, kept_kitchen};
 pub(crate) use offers::{clock_now, known_drinks};
+pub(crate) use opening::prepared;
 pub(crate) use problem::Problem;
 pub(crate) use settings::keep_settings;
 pub(crate) use tastings::{ReadTasting, SEALED, TASTER, TASTING, WORD};
@@ -63,7 +68,7 @@ use std::sync::Arc;
 use actix_web::web;
 use keen_core::cupboard::Cupboard;
 use keen_core::quantity::Saying;
-use keen_store::{Condition, Store, StoreError};
+use keen_store::{Store, StoreError};
 use parking_lot::{Mutex, RwLock};
 
 use crate::answers::Answers;
@@ -71,7 +76,7 @@ use crate::instruments::Instruments;
 use crate::phones::Phones;
 use changes::Changes;
 use desk::Desk;
-use drinks::Summary;
+use summary::Summary;
 use turns::Turns;
 
 /// What all workers share.
@@ -100,16 +105,11 @@ pub(crate) struct State {
 impl State {
     pub(crate) fn new(
         store: Arc<Store>,
+        cupboard: Cupboard,
         bridges: &[SocketAddr],
         phones: Phones,
         luck: Option<u64>,
     ) -> anyhow::Result<Self> {
-        kitchen::set_unreadable_aside(&store)?;
-        settings::set_unreadable_aside(&store)?;
-        if store.condition() == Condition::Sound {
-            tastings::deal_older(&store)?;
-        }
-        let cupboard = RwLock::new(Arc::new(kept_cupboard(&store)?));
         let changes = Changes::default();
         let screens = changes.clone();
         let tell = Box::new(move |view| screens.tell_instrument(view));
@@ -120,7 +120,7 @@ impl State {
             instruments: Instruments::new(bridges, luck, tell)?,
             luck,
             phones,
-            cupboard,
+            cupboard: RwLock::new(Arc::new(cupboard)),
             summaries: Mutex::default(),
             answers: Answers::default(),
             turns: Turns::default(),
@@ -166,12 +166,6 @@ impl State {
             Err(_) => Err(Problem::busy()),
         }
     }
-}
-
-/// The tables with what is kept of this kitchen over them, spoken of in its units.
-pub(crate) fn kept_cupboard(store: &Store) -> Result<Cupboard, StoreError> {
-    let cupboard = Cupboard::of(&kept_kitchen(store)?.kitchen);
-    Ok(cupboard.said_in(settings::kept_saying(store)?))
 }
 
 fn now() -> String {

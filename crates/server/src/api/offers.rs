@@ -17,7 +17,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::desk::Asker;
-use super::drinks::kept_drink;
+use super::kept_drink::kept_drink;
 use super::{Body, Problem, State};
 
 /// Drinks of the shelf that are looked through: those changed last.

@@ -23,7 +23,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::body::SaidUnder;
 use super::changes::Changed;
 use super::desk::By;
-use super::drinks::kept_drink;
+use super::kept_drink::kept_drink;
 use super::paging::Page;
 use super::{Body, Problem, State, now};
 

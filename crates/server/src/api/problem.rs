@@ -8,7 +8,7 @@ use keen_store::StoreError;
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::drinks::{DrinkView, view};
+use super::kept_drink::{DrinkView, view};
 
 /// As many faults are told at once; the rest is counted.
 const MOST_FAULTS: usize = 20;

@@ -10,9 +10,9 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use utoipa::ToSchema;
 
+use super::aside::set_aside;
 use super::changes::Changed;
 use super::desk::By;
-use super::kitchen::set_aside;
 use super::patch::{NotChanged, change};
 use super::{Body, Problem, State, now};
 

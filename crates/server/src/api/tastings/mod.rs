@@ -8,8 +8,8 @@ mod tasters;
 mod view;
 
 pub(super) use compute::{for_whom, pitchers, pour_row, prospect, where_it_lies};
-pub(crate) use read::ReadTasting;
 pub(super) use read::deal_older;
+pub(crate) use read::{ReadTasting, SEALED, TASTING, WORD};
 pub(super) use setting_up::set_up;
 pub(crate) use tasters::TASTER;
 pub(super) use tasters::{add_taster, change_taster, delete_taster, list_tasters, taster_file};
@@ -25,7 +25,6 @@ use keen_core::taste::ladder::{Glass, Ladder};
 use keen_core::taste::sitting::{KeyLine, Seat, Stage, Tasted, Tells, Utterance};
 use keen_core::taste::tongue::glass_to_guess;
 use keen_core::work::{Work, Worktop};
-use keen_formats::Format;
 use keen_store::{KeptTasting, Uttering};
 use serde::{Deserialize, Serialize};
 use serde_json::json;
@@ -38,12 +37,6 @@ use super::paging::PageQuery;
 use super::{Body, Problem, State, now};
 use read::Summary;
 use view::{TastingView, view};
-
-pub(crate) const TASTING: Format =
-    Format { name: "keen-pitcher/tasting", field: "tasting", steps: &[] };
-/// The field of a tasting in a backup that what its glasses hold is encrypted in.
-pub(crate) const SEALED: &str = "sealed";
-pub(crate) const WORD: Format = Format { name: "keen-pitcher/word", field: "word", steps: &[] };
 
 /// A tasting in the list.
 #[derive(Debug, Serialize, ToSchema)]

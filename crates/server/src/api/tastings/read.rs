@@ -5,11 +5,16 @@ use std::collections::BTreeMap;
 use keen_core::drink::Family;
 use keen_core::taste::ideal::Sip;
 use keen_core::taste::sitting::{Sitting, Stage, Table, Tasted, Tells, Utterance};
+use keen_formats::Format;
 use keen_store::{KeptTasting, KeptWord, Store, StoreError};
 use serde::{Deserialize, Serialize};
 
 use super::super::Problem;
-use super::{SEALED, TASTING, WORD};
+pub(crate) const TASTING: Format =
+    Format { name: "keen-pitcher/tasting", field: "tasting", steps: &[] };
+/// The field of a tasting in a backup that what its glasses hold is encrypted in.
+pub(crate) const SEALED: &str = "sealed";
+pub(crate) const WORD: Format = Format { name: "keen-pitcher/word", field: "word", steps: &[] };
 
 /// What lists show of a tasting, and what it says of ideals.
 #[derive(Debug, Clone, Default, Serialize, Deserialize)]

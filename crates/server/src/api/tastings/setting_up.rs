@@ -20,8 +20,7 @@ use super::super::body::SaidUnder;
 use super::super::changes::Changed;
 use super::super::desk::{Asker, By};
 use super::super::{Body, Problem, State, now};
-use super::TASTING;
-use super::read::ReadTasting;
+use super::read::{ReadTasting, TASTING};
 use super::tasters::TasterView;
 
 /// The subject of a tasting.

@@ -20,8 +20,7 @@ use super::super::changes::Changed;
 use super::super::desk::{Asker, By};
 use super::super::paging::Page;
 use super::super::{Body, Problem, State, now};
-use super::WORD;
-use super::read::Summary;
+use super::read::{Summary, WORD};
 
 pub(crate) const TASTER: Format =
     Format { name: "keen-pitcher/taster", field: "taster", steps: &[] };
