@@ -278,9 +278,14 @@ function Answer(props: {
       </Radios>
       <Box
         aria-hidden
-        sx={{ textAlign: "left", fontSize: 13, color: colour(faint ? "muted" : "ink"), mt: -0.75 }}
+        sx={{
+          textAlign: "left",
+          fontSize: 13,
+          color: colour(faint ? "muted" : "ink"),
+          mt: wide ? 0 : -0.75,
+        }}
       >
-        1, poor, to 9, excellent
+        {wide ? "1 is poor, 9 is excellent" : "poor to excellent"}
       </Box>
     </Box>
   );

@@ -122,14 +122,10 @@ export const theme = createTheme({
         // In a row, what stands beside a field is level with the field and not with its name.
         ".MuiBox-root:has(> .MuiFormControl-root > .MuiInputLabel-root):not(:has(> .MuiFormControl-root > .MuiFormHelperText-root))":
           { alignItems: "flex-end" },
-        // A link that stands alone is as large as a finger.
-        "a.kp-finger": {
-          display: "inline-flex",
-          alignItems: "center",
-          minHeight: 44,
-          minWidth: 44,
-        },
+        // A link that stands alone is hit by a mouse and, on a phone, by a finger.
+        "a.kp-finger": { display: "inline-flex", alignItems: "center", minHeight: 28 },
         "@media (max-width: 600px)": {
+          "a.kp-finger": { minHeight: 44, minWidth: 44 },
           ".MuiAutocomplete-popupIndicator, .MuiAutocomplete-clearIndicator": {
             width: 44,
             height: 44,

@@ -83,8 +83,8 @@ fn minutes(value: f64) -> String {
 
 fn waits(action: &Action) -> Option<(&'static str, f64)> {
     Some(match action {
-        Action::Infuse { minutes, .. } => ("stood", *minutes),
-        Action::Macerate { minutes, .. } => ("under sugar", *minutes),
+        Action::Infuse { minutes, .. } => ("steeped", *minutes),
+        Action::Macerate { minutes, .. } => ("left under sugar", *minutes),
         Action::Boil { minutes, .. } => ("boiled", *minutes),
         _ => return None,
     })
@@ -236,17 +236,17 @@ impl Beside<'_> {
             }
             seen.push((quantity, vessel));
             let places = quantity.places(reading.expected);
-            let what = match quantity {
-                Quantity::Brix => "°Brix",
-                Quantity::Ph => "pH",
-                Quantity::Acidity => "% acid",
-                Quantity::Volume => "ml",
-                Quantity::Weight => "g",
-                _ => "mm high",
+            let (what, unit) = match quantity {
+                Quantity::Brix => ("sugar", ", °Bx"),
+                Quantity::Ph => ("pH", ""),
+                Quantity::Acidity => ("acid", ", %"),
+                Quantity::Volume => ("volume", ", ml"),
+                Quantity::Weight => ("weight", ", g"),
+                _ => ("depth", ", mm"),
             };
             cells.push(Cell {
                 key: format!("reading/{what}/{vessel}"),
-                label: format!("{what} in the {}", vessel.to_lowercase()),
+                label: format!("{what} in the {}{unit}", vessel.to_lowercase()),
                 written: format!("{:.places$}", reading.expected),
                 made: format!("{:.places$}", reading.value),
                 times: Some(reading.value / reading.expected.max(1e-9)),
@@ -287,7 +287,7 @@ impl Beside<'_> {
     fn volume_cell(&self, there: f64) -> Cell {
         let written = self.report.written_ml;
         let times = (written > 0.0).then(|| there / written);
-        cell("volume".into(), "there was".into(), ml(written), ml(there), times)
+        cell("volume".into(), "volume".into(), ml(written), ml(there), times)
     }
 
     /// At the prices that the cupboard of that day knew.

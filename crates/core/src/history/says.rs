@@ -272,7 +272,7 @@ fn wait(batches: &[PastBatch], columns: &[Column], key: &str) -> Option<Saying> 
     let word = if last > 0 { "longer" } else { "shorter" };
     let does = match label {
         "boiled" => "boil it",
-        "under sugar" => "leave it under sugar",
+        "left under sugar" => "leave it under sugar",
         _ => "leave it",
     };
     let message = format!(

@@ -177,7 +177,10 @@ fn what_is_measured_in_two_vessels_stands_in_two_rows() {
         .map(|c| (c.label, c.made))
         .collect();
     let row = |label: &str, value: &str| (label.to_owned(), value.to_owned());
-    assert_eq!(rows, [row("°Brix in the pitcher", "10.5"), row("°Brix in the jug", "1.0")]);
+    assert_eq!(
+        rows,
+        [row("sugar in the pitcher, °Bx", "10.5"), row("sugar in the jug, °Bx", "1.0")]
+    );
 }
 
 #[test]

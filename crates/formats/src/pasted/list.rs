@@ -21,7 +21,7 @@ pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         let all = items(&words[at + 1..], names).into_iter();
         return all.map(|item| Item { per: Some(by.clone()), ..item }).collect();
     }
-    if let Some((before, each, behind)) = of_each(words, names) {
+    if let Some(Each { before, each, behind }) = of_each(words, names) {
         let mut all = if before.is_empty() { Vec::new() } else { items(before, names) };
         all.extend(each.iter().flat_map(|one| of_segment(one, names)));
         if !behind.is_empty() {
@@ -56,12 +56,15 @@ pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
     all
 }
 
-/// "A pinch each of salt and cumin", "salt and sugar, 1 tsp each": the words before it, as many of each, and the words
-/// behind it.
-fn of_each<'w>(
-    words: &'w [Word],
-    names: &Names<'_>,
-) -> Option<(&'w [Word], Vec<Vec<Word>>, &'w [Word])> {
+/// What is said of several at once, and the words before and behind it.
+struct Each<'w> {
+    before: &'w [Word],
+    each: Vec<Vec<Word>>,
+    behind: &'w [Word],
+}
+
+/// "A pinch each of salt and cumin", "salt and sugar, 1 tsp each": as many of each.
+fn of_each<'w>(words: &'w [Word], names: &Names<'_>) -> Option<Each<'w>> {
     let at = words.iter().position(|w| w.is(&["each", "apiece"]))?;
     let is_amount = |from: &usize| {
         let amount = &words[*from..at];
@@ -83,12 +86,13 @@ fn of_each<'w>(
     if named.len() > 1 {
         let used = named.iter().map(|one| one.len() + 1).sum::<usize>().min(rest.len());
         let each = named.iter().map(|one| [amount, one].concat()).collect();
-        return Some((&words[..from], each, &rest[used..]));
+        return Some(Each { before: &words[..from], each, behind: &rest[used..] });
     }
     let before = &words[..words[..from].iter().rposition(|w| !apart(w))? + 1];
     let named: Vec<&[Word]> = before.split(apart).collect();
-    (skipped == 0 && rest.is_empty() && named.len() > 1 && named.iter().all(|one| is_name(one)))
-        .then(|| (&words[..0], named.iter().map(|one| [one, amount].concat()).collect(), rest))
+    let all = skipped == 0 && rest.is_empty() && named.len() > 1 && named.iter().all(is_name);
+    let each = || named.iter().map(|one| [one, amount].concat()).collect();
+    all.then(|| Each { before: &words[..0], each: each(), behind: rest })
 }
 
 /// "2 : 2 : 3 lemon juice, syrup, soda", "lemon juice : syrup : soda = 1 : 1 : 4": so many parts of each.

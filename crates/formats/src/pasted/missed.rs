@@ -5,10 +5,12 @@
 use std::collections::HashSet;
 
 use keen_core::cupboard::{Cupboard, Kind};
+use keen_core::quantity::Amount;
 use keen_core::quantity::said::Word;
 
 use super::item::Item;
 use super::names::Names;
+use super::said::plain;
 
 /// Words that name a kind of thing, or what the drink has become: "strain the syrup", "squeeze the fruit".
 const KINDS: [&str; 33] = [
@@ -147,6 +149,95 @@ pub(super) fn missed(
             let before = &words[first.saturating_sub(5)..first];
             let laid_on = before.iter().any(|w| w.is(&LAID_ON));
             all.push(Missed { line: *line, words: said.to_vec(), laid_on });
+        }
+    }
+    all
+}
+
+/// What a vessel or a size is told by, and what is only told for the glass: these amounts don't go in.
+const NO_AMOUNT_BEHIND: [&str; 30] = [
+    "jug",
+    "jar",
+    "pitcher",
+    "bottle",
+    "glass",
+    "glasses",
+    "pot",
+    "pan",
+    "saucepan",
+    "bowl",
+    "carafe",
+    "tumbler",
+    "container",
+    "can",
+    "tin",
+    "cup",
+    "mug",
+    "batch",
+    "serving",
+    "portion",
+    "or",
+    "each",
+    "size",
+    "capacity",
+    "mark",
+    "line",
+    "measure",
+    "bag",
+    "in",
+    "headspace",
+];
+const NO_AMOUNT_BEFORE: [&str; 29] = [
+    "make", "makes", "making", "yield", "yields", "give", "gives", "per", "every", "each", "for",
+    "until", "to", "down", "reach", "reaches", "leave", "leaves", "left", "want", "get", "or",
+    "serve", "dilute", "than", "is", "are", "hold", "holds",
+];
+/// What speaks of the glass or the keeping, not of the pitcher.
+const ASIDE: [&str; 10] =
+    ["serve", "dilute", "drink", "keep", "glass", "glasses", "makes", "yields", "measure", "weigh"];
+
+/// An amount that a text counts out and nothing in the drink has: the words, from the amount on. `read` are the words
+/// that things were read from, with their lines.
+pub(super) fn uncounted(
+    lines: &[(usize, Vec<Word>)],
+    known: &[Amount],
+    read: &[(usize, &[Word])],
+) -> Vec<Missed> {
+    let same = |a: &Amount, b: &Amount| {
+        let of = |x: &Amount| x.as_grams().or(x.as_millilitres());
+        let alike = a.as_grams().is_some() == b.as_grams().is_some();
+        alike && of(a).zip(of(b)).is_some_and(|(a, b)| (a - b).abs() <= 0.02 * b.abs())
+    };
+    let mut all = Vec::new();
+    for (line, words) in lines {
+        if words.iter().any(|w| w.is(&ASIDE)) {
+            continue;
+        }
+        let (mut at, mut depth) = (0, 0_i32);
+        while at < words.len() {
+            depth += i32::from(words[at].is(&["(", "["])) - i32::from(words[at].is(&[")", "]"]));
+            let Some((amount, used)) = plain(&words[at..]).filter(|_| depth <= 0) else {
+                at += 1;
+                continue;
+            };
+            let end = at + used;
+            let behind = words[end..].iter().take(3).any(|w| w.is(&NO_AMOUNT_BEHIND));
+            let before = words[at.saturating_sub(2)..at].iter().any(|w| w.is(&NO_AMOUNT_BEFORE));
+            let said = &words[at..end];
+            let was_read = read.iter().any(|(of, words)| {
+                of == line
+                    && words
+                        .windows(said.len())
+                        .any(|w| w.iter().zip(said).all(|(a, b)| a.text == b.text))
+            });
+            let weighs = amount.as_grams().or(amount.as_millilitres()).is_some();
+            if weighs && !behind && !before && !was_read && !known.iter().any(|k| same(k, &amount))
+            {
+                let to = words.len().min(end + 3);
+                let words = words[at..to].to_vec();
+                all.push(Missed { line: *line, words, laid_on: false });
+            }
+            at = end;
         }
     }
     all

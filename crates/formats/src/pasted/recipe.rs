@@ -659,6 +659,32 @@ impl Reader<'_> {
             let why = vec!["We couldn't tell what is done with this, so we left it out.".into()];
             self.enter(missed.line, Item { why, ..Item::asked(&missed.words, None) });
         }
+        let of_entry = |e: &Entry| {
+            let item = &e.item;
+            [item.amount.clone(), item.other.clone(), item.per.clone()].into_iter().flatten()
+        };
+        let of_doing = |d: &Done| {
+            let shares = d.doing.uses.iter().filter_map(|u| match &u.share {
+                uses::Share::Amount(amount) => Some(amount.clone()),
+                _ => None,
+            });
+            let told = [&d.doing.amount, &d.doing.fills_to, &d.doing.per].into_iter().flatten();
+            shares.chain(told.cloned()).collect::<Vec<_>>()
+        };
+        let known: Vec<Amount> = self
+            .entries
+            .iter()
+            .flat_map(of_entry)
+            .chain(self.done.iter().flat_map(of_doing))
+            .chain(self.makes.volume.clone())
+            .chain(self.makes.glass.clone())
+            .collect();
+        let read: Vec<(usize, &[Word])> =
+            self.entries.iter().map(|e| (e.line, e.item.words.as_slice())).collect();
+        for missed in missed::uncounted(&self.told, &known, &read) {
+            let why = vec!["We couldn't tell what this amount is of, so we left it out.".into()];
+            self.enter(missed.line, Item { why, ..Item::asked(&missed.words, None) });
+        }
     }
 
     /// Amounts in hundredths of the whole, which is as much as the text says, or a kilogram.

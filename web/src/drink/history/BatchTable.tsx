@@ -99,6 +99,7 @@ export function BatchTable({
                 pb: 0.5,
                 fontWeight: 500,
                 color: colour("muted"),
+                whiteSpace: "nowrap",
               }}
             >
               as written
@@ -136,7 +137,7 @@ export function BatchTable({
                   </Box>
                 );
               })}
-              <Box component="td" sx={{ ...cellStyle, color: colour("muted") }}>
+              <Box component="td" sx={{ ...cellStyle, color: colour("muted"), minWidth: 84 }}>
                 {written.cells.find((c) => c.key === key)?.written}
               </Box>
             </tr>
