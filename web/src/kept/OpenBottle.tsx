@@ -38,7 +38,11 @@ function Opened({ bottle }: { bottle: Bottle }) {
   useEffect(() => {
     panel.current?.scrollIntoView({ block: "nearest" });
   }, []);
-  const say = (what: BottleMove) => move.mutate(what, { onSuccess: () => setAsking(undefined) });
+  // An answer closes what it was asked with, and nothing that was opened meanwhile.
+  const say = (what: BottleMove) =>
+    move.mutate(what, {
+      onSuccess: () => setAsking((now) => (now === asking ? undefined : now)),
+    });
   const last = bottle.moves
     .map((m, of) => ({ m, of }))
     .filter(({ m, of }) => stands(bottle, m, of))

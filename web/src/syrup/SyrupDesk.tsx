@@ -68,6 +68,7 @@ export default function SyrupDesk() {
       placeholder={hint}
       error={(read[key].wrong ?? refused[key]) !== undefined}
       helperText={read[key].wrong ?? refused[key] ?? read[key].understood}
+      slotProps={{ formHelperText: refused[key] ? { role: "alert" } : {} }}
       onChange={(event) => set({ [key]: event.target.value })}
     />
   );
