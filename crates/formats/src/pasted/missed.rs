@@ -242,3 +242,32 @@ pub(super) fn uncounted(
     }
     all
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use keen_core::quantity::said::words;
+
+    #[test]
+    fn an_amount_that_nothing_has_is_found() {
+        let asked = |text: &str, known: &[&str], read: &str| {
+            let known: Vec<Amount> = known.iter().map(|a| a.parse().unwrap()).collect();
+            let read = words(read);
+            let all = uncounted(&[(0, words(text))], &known, &[(0, &read)]);
+            all.iter().map(|m| m.words[0].text.clone()).collect::<Vec<_>>()
+        };
+        let text = "Sweeten with maple syrup, I use 120 ml of it, and stir in 2 kg melon";
+        assert_eq!(asked(text, &[], ""), ["120", "2"]);
+        assert_eq!(asked(text, &["0.12 l"], "2 kg melon"), [""; 0]);
+        for size in [
+            "Pour it into a 500 ml jug",
+            "It makes 2 litres",
+            "Boil it down to 300 ml",
+            "Serve 200 ml with ice",
+            "Add the juice (about 250 ml)",
+            "Leave it for 20 minutes",
+        ] {
+            assert_eq!(asked(size, &[], ""), [""; 0], "{size}");
+        }
+    }
+}

@@ -302,7 +302,7 @@ impl Reader<'_> {
         if self.section == Section::Aside || remark {
             return Kind::Aside;
         }
-        // "For each glass, 60 ml syrup, ice, and fill up with soda": how it is poured, once it is told what goes in.
+        // "For each glass, 60 ml syrup, ice, and fill up with soda": how a glass is filled, once the ingredients are read.
         if !self.entries.is_empty() && is_of_each_glass(found) {
             return Kind::Aside;
         }
