@@ -9,7 +9,7 @@ use std::path::{Path, PathBuf};
 use anyhow::{Context, Result, bail};
 
 /// Turns that we don't use, in small letters, and what to say instead.
-const TURNS: [(&str, &str); 24] = [
+const TURNS: [(&str, &str); 55] = [
     ("it came out otherwise", "Something went differently"),
     ("fell where nine in ten", "were within the expected range"),
     ("sits at this table", "is in this tasting"),
@@ -34,6 +34,37 @@ const TURNS: [(&str, &str); 24] = [
     ("the whole house", "everything"),
     ("let in now", "connect"),
     ("nothing is left to do", "all steps are done"),
+    ("a little of ", "name the amount"),
+    ("are told ", "say who tells"),
+    ("is told ", "say who tells"),
+    ("as it is kept", "unchanged"),
+    ("by itself", "automatically"),
+    ("handwork", "hands-on"),
+    ("is to be ", "use a verb"),
+    ("it has begun", "started"),
+    ("learnt", "saved to your kitchen"),
+    ("let stand", "leave, or steep"),
+    ("nobody says", "name what can be chosen"),
+    ("on the go", "in progress"),
+    ("over its date", "past its date"),
+    ("practice run", "practice batch"),
+    ("put in again", "add again"),
+    ("put out", "disconnect"),
+    ("shut out", "disconnect"),
+    ("sits down", "is in this tasting"),
+    ("so much of ", "name the amount"),
+    ("stand-in", "simulated instrument"),
+    ("take back", "undo"),
+    ("taken back", "undone"),
+    ("the one who", "the taster, the reader"),
+    ("the own ", "your own"),
+    ("throw away", "discard, or delete"),
+    ("thrown away", "discarded, or deleted"),
+    ("tip away", "discard"),
+    ("when to begin", "when to start"),
+    ("who tastes", "the taster"),
+    ("whoever", "you"),
+    ("keeps back", "holds"),
 ];
 
 /// A string, and where it stands.

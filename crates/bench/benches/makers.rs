@@ -37,7 +37,7 @@ fn main() {
         let of_kind = made.iter().filter(|(k, _)| kind.is_none_or(|kind| kind == *k));
         median(of_kind.filter_map(|(_, made)| made.distance()).collect())
     };
-    println!("how far from the target, in differences that are just noticed (median):");
+    println!("how far from the target, in noticeable steps (median):");
     for (kind, drink) in drinks.iter().enumerate() {
         let (a, b) = (far(&blind, Some(kind)), far(&measuring, Some(kind)));
         println!("  {:32} {a:.2} as written, {b:.2} measuring", drink.name);

@@ -98,7 +98,7 @@ impl From<rusqlite::Error> for StoreError {
                 Self::ReadOnly(PathBuf::from("its folder"))
             }
             Some(ErrorCode::DatabaseCorrupt) => Self::Damaged(error.to_string()),
-            Some(ErrorCode::NotADatabase) => Self::NotAShelf(PathBuf::from("The shelf's file")),
+            Some(ErrorCode::NotADatabase) => Self::NotAShelf(PathBuf::from("This file")),
             Some(ErrorCode::SystemIoFailure) => Self::Disk(error.to_string()),
             _ => Self::Database(error),
         }

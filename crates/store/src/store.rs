@@ -230,7 +230,7 @@ impl Store {
         if let Err(StoreError::Damaged(what)) = &result
             && self.condition() == Condition::Sound
         {
-            tracing::error!(path = %self.path.display(), what, "the shelf's file is damaged");
+            tracing::error!(path = %self.path.display(), what, "the data file is damaged");
             *self.condition.write() = Condition::Damaged(what.clone());
         }
         result

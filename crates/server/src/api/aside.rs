@@ -15,7 +15,7 @@ pub(super) fn set_aside<T: Default + Serialize + serde::de::DeserializeOwned>(
 ) -> Result<(), StoreError> {
     let Some(document) = store.document(key)? else { return Ok(()) };
     let Err(why) = format.read::<T>(&document.body) else { return Ok(()) };
-    tracing::error!(key, %why, "a document can't be read and is put aside");
+    tracing::error!(key, %why, "a document can't be read and is set aside");
     match store.set_aside(key, &why.to_string(), &format.write(&T::default()), &now()) {
         Err(StoreError::ReadOnly(_) | StoreError::Damaged(_)) => Ok(()),
         done => done,

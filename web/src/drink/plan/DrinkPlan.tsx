@@ -77,7 +77,7 @@ export default function DrinkPlan({ editor }: { editor: Editor }) {
         </Button>
         {(plan.drinks ?? []).length === 0 && (
           <Button onClick={() => edit((p) => ({ ...p, drinks: [{ id: "a", drink: id, name }] }))}>
-            Put {name} in again
+            Add {name} again
           </Button>
         )}
         {others.length > 0 && (
