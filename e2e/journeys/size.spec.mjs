@@ -13,6 +13,7 @@ test("Size: amounts side by side, a law, as much as there is, a party taken over
   await page.locator('[data-column="party"]').getByText(/^24 ×/).waitFor();
   await page.locator('[data-column="party"]').getByRole("img", { name: /no noticeable difference/ }).waitFor();
   await row("Dried hibiscus calyces").getByText("150 g").waitFor();
+  await page.getByRole("button", { name: "Change scaling" }).click();
   await row("Bay leaves").getByRole("combobox").selectOption("the same in every vessel");
   await row("Bay leaves").getByText("3 fresh leaves").nth(2).waitFor();
   await page.getByRole("textbox", { name: "Party, glasses" }).fill("none");

@@ -34,6 +34,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
   const served = serving(drink);
   const [party, setParty] = useState("48");
   const [only, setOnly] = useState(1);
+  const [scaling, setScaling] = useState(false);
   const [glass, setGlass] = useState(() =>
     served ? `${5 * Math.round((report.profile?.glass_ml ?? 250) / 5)} ml` : "250 ml",
   );
@@ -89,6 +90,9 @@ export function Sheet({ editor, drink, report }: SheetProps) {
         />
         <AsMuchAs editor={editor} drink={drink} report={report} />
         <Box sx={{ flex: 1 }} />
+        <Button aria-expanded={scaling} onClick={() => setScaling(!scaling)}>
+          {scaling ? "Hide scaling" : "Change scaling"}
+        </Button>
         <Button variant="outlined" onClick={() => window.print()}>
           Print
         </Button>
@@ -130,7 +134,7 @@ export function Sheet({ editor, drink, report }: SheetProps) {
               </thead>
               <tbody>
                 {data.rows.map((row) => (
-                  <Line key={row.step} row={row} editor={editor} />
+                  <Line key={row.step} row={row} editor={editor} scaling={scaling} />
                 ))}
                 <Times columns={data.columns} report={report} />
               </tbody>
@@ -225,7 +229,14 @@ function lawText(law: Law): string {
   return laws.find(([, l]) => l === law)![0];
 }
 
-function Line({ row, editor }: { row: Row; editor: Editor }) {
+interface LineProps {
+  row: Row;
+  editor: Editor;
+  /** Whether the scaling of each can be changed; until then only what isn't in proportion is told. */
+  scaling: boolean;
+}
+
+function Line({ row, editor, scaling }: LineProps) {
   const [wrong, setWrong] = useState<string | undefined>();
   return (
     <tr data-row={row.name}>
@@ -233,9 +244,9 @@ function Line({ row, editor }: { row: Row; editor: Editor }) {
         {row.name}
         {row.is_fill_line && <span className={look.small}> to the line</span>}
         <div className={`${look.small} no-print`} title={row.law_reason}>
-          {row.law === "per_glass" ? (
-            "in each glass"
-          ) : (
+          {row.law === "per_glass" && "in each glass"}
+          {row.law !== "per_glass" && !scaling && row.law !== "straight" && lawText(row.law)}
+          {row.law !== "per_glass" && scaling && (
             <select
               aria-label={`Scaling of ${row.name}`}
               value={lawText(row.law)}
@@ -252,7 +263,7 @@ function Line({ row, editor }: { row: Row; editor: Editor }) {
                 ))}
             </select>
           )}
-          {typeof row.law === "object" && (
+          {typeof row.law === "object" && scaling && (
             <input
               aria-label={`Power of ${row.name}`}
               className={look.power}
