@@ -12,9 +12,9 @@ use jiff::tz::TimeZone;
 pub struct CalendarEntry {
     /// Names it, always the same.
     pub uid: String,
-    /// The name.
+    /// The title.
     pub title: String,
-    /// The action.
+    /// The text.
     pub text: String,
     /// From.
     pub from: Timestamp,

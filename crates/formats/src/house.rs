@@ -35,7 +35,7 @@ const MOST_PART: u64 = 4 * 1024 * 1024;
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct Manifest {
-    /// The name.
+    /// The name of the format.
     format: String,
     /// Its version.
     version: u32,

@@ -25,7 +25,7 @@ pub struct LabelText {
     pub code: Option<Vec<u8>>,
 }
 
-/// The formats of label sheets.
+/// The format of a label sheet.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct LabelFormat {
     /// The id.

@@ -49,7 +49,7 @@ impl InstrumentKind {
 pub struct Line {
     /// Names the device: `scale-1`.
     pub instrument: String,
-    /// The name.
+    /// The kind of instrument.
     pub kind: InstrumentKind,
     /// What it reads; none where it can't: overloaded, dry, or not ready.
     #[serde(default)]

@@ -24,7 +24,7 @@ const LONGEST: u64 = 2000;
 /// Stand-ins that are served. They go on until the program ends.
 #[derive(Debug)]
 pub struct Served {
-    /// The place.
+    /// The address.
     pub address: SocketAddr,
 }
 

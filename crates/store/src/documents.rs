@@ -7,7 +7,7 @@ use crate::store::Store;
 /// Something of which there is one: the kitchen, the remembered choices.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Document {
-    /// The name.
+    /// The key.
     pub key: String,
     /// Counts its changes from 1; 0 if it was never kept.
     pub version: i64,

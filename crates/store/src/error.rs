@@ -62,7 +62,7 @@ pub enum StoreError {
     /// The folder or file can't be used at all.
     #[error("{path} can't be used: {source}. Choose another folder with --data.")]
     File {
-        /// The id of the entry.
+        /// The path.
         path: PathBuf,
         /// The reason.
         source: std::io::Error,

@@ -325,5 +325,5 @@ const STEPS: &[M<'static>] = &[
 ];
 
 pub(crate) const ALL: Migrations<'static> = Migrations::from_slice(STEPS);
-/// The number of glasses.
+/// The number of steps.
 pub(crate) const COUNT: i64 = STEPS.len() as i64;

@@ -2132,7 +2132,7 @@ export interface components {
             at_hand?: string[];
             /** @description The smallest difference the drinker notices; that of most people if missing. */
             notices?: components["schemas"]["NoticedParts"];
-            /** @description The contents. */
+            /** @description The pitcher. */
             pitcher: components["schemas"]["Pitcher"];
             /**
              * Format: double
@@ -2513,7 +2513,7 @@ export interface components {
             /** @description The drinks, the best first: up to eight. */
             offers: components["schemas"]["OfferedDrink"][];
             read: components["schemas"]["StockRead"];
-            /** @description The number of glasses. */
+            /** @description The number of drinks and starting points to look at. */
             there_are: number;
         };
         /** @description Instructions for serving, and the changes in the glass. */
@@ -2914,7 +2914,7 @@ export interface components {
         Doubt: {
             /** @description How much. */
             how: components["schemas"]["How"];
-            /** @description The doubt. */
+            /** @description The word for the fault. */
             too: components["schemas"]["Word"];
         };
         /**
@@ -3382,7 +3382,7 @@ export interface components {
         Glance: {
             /** @description The contribution of each line. */
             lines: components["schemas"]["LineReport"][];
-            /** @description The place. */
+            /** @description The place on the map. */
             map: components["schemas"]["BalanceMap"];
             profile?: components["schemas"]["Profile"] | null;
             /** @description The pours between vessels. */
@@ -3656,7 +3656,7 @@ export interface components {
                 bottles?: number | null;
                 /** @description A note about the result. */
                 note?: string;
-                /** @description The present place on the map. */
+                /** @description The place where it is kept. */
                 place?: string;
                 volume?: components["schemas"]["Amount"] | null;
             };
@@ -4221,7 +4221,7 @@ export interface components {
          * @enum {string}
          */
         LabelCode: "bottle" | "drink";
-        /** @description The formats of label sheets. */
+        /** @description The format of a label sheet. */
         LabelFormat: {
             /** @description How many are side by side on a page. */
             columns: number;
@@ -4358,7 +4358,7 @@ export interface components {
             changes: components["schemas"]["LeanChange"][];
             /** @description The drink, with amounts that kitchen tools can measure. */
             drink: components["schemas"]["Drink"];
-            /** @description The place. */
+            /** @description The place on the map. */
             spot: components["schemas"]["Spot"];
             /**
              * Format: double
@@ -4689,7 +4689,7 @@ export interface components {
             drink: components["schemas"]["Drink"];
             /** @description The step's id. */
             step: string;
-            /** @description The measured quantity. */
+            /** @description The measured volume. */
             volume: components["schemas"]["Amount"];
         };
         /** @description The kitchen's measuring tools. */
@@ -5125,7 +5125,7 @@ export interface components {
             capacity: components["schemas"]["Amount"];
             /**
              * Format: int32
-             * @description The number of glasses.
+             * @description The number of these vessels.
              */
             count?: number;
             /**
@@ -5150,7 +5150,7 @@ export interface components {
         };
         /** @description The reading of a recipe. */
         Pasted: {
-            /** @description The contradiction. */
+            /** @description The contradictions. */
             differs: components["schemas"]["Differs"][];
             /** @description The message for a text that doesn't look like a recipe. */
             doubt?: string | null;
@@ -7264,7 +7264,7 @@ export interface components {
             /** @description The newest first. */
             tastings: components["schemas"]["TastingEntry"][];
         };
-        /** @description The figure. */
+        /** @description A figure that a measurement gives. */
         Taught: {
             /** @description The liquid that an ingredient holds when drained, g for each gram, with the ingredient's id. */
             keeps: string;

@@ -67,7 +67,7 @@ pub struct LeanPoint {
     pub sugar_g: f64,
     /// The distance from the balance that is liked, in noticeable steps.
     pub steps: f64,
-    /// The place.
+    /// The place on the map.
     pub spot: Spot,
     /// The drink, with amounts that kitchen tools can measure.
     pub drink: Drink,

@@ -100,7 +100,7 @@ pub enum Happening {
     },
     /// The batch is finished.
     Finished {
-        /// The present place on the map.
+        /// The place where it is kept.
         #[serde(default)]
         place: String,
         /// A note about the result.

@@ -13,7 +13,7 @@ pub struct Candidate {
     pub step: usize,
     /// In which vessel.
     pub vessel: usize,
-    /// The figure that it is about.
+    /// The quantity to measure.
     pub quantity: Quantity,
     /// How far the instrument is off; as usual if none.
     pub error: Option<f64>,
@@ -22,7 +22,7 @@ pub struct Candidate {
 /// What a measurement would tell.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Telling {
-    /// The id of the entry.
+    /// The reading that could be taken.
     pub candidate: Candidate,
     /// How far sweetness, acidity and volume of the finished drink may be off now, as shares of themselves.
     pub before: [f64; 3],

@@ -82,7 +82,7 @@ pub enum Component {
 }
 
 impl Component {
-    /// The number of glasses.
+    /// The number of components.
     pub const COUNT: usize = Self::ALL.len();
 
     /// All, in the order of their discriminants.

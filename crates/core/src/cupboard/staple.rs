@@ -75,7 +75,7 @@ impl Staple {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize)]
 #[serde(try_from = "String")]
 pub struct Choice {
-    /// The reason: "school run".
+    /// Its use.
     pub staple: Staple,
     /// The first one is taken unless there is a reason not to.
     pub rank: u8,

@@ -56,7 +56,7 @@ pub struct Bottle {
     pub place: Place,
     /// How long it keeps.
     pub keeping: Keeping,
-    /// The material.
+    /// The contents.
     pub mixture: KeptMixture,
     /// Its colour, `#rrggbb`.
     pub colour: String,

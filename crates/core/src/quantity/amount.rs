@@ -33,7 +33,7 @@ pub struct Amount {
 pub struct Term {
     /// How many.
     pub value: f64,
-    /// The figure that it is about.
+    /// The measure.
     pub measure: Measure,
 }
 

@@ -93,7 +93,7 @@ pub struct Glance {
     pub streams: Vec<Stream>,
     /// The figures of the drink as served; missing while there is nothing to drink.
     pub profile: Option<Profile>,
-    /// The place.
+    /// The place on the map.
     pub map: BalanceMap,
 }
 

@@ -11,7 +11,7 @@ use crate::trace::Trace;
 /// So much of something, by the name under which it is bought: `lime/medium` in pieces, else an ingredient's id in g.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Taken {
-    /// The subject.
+    /// Its id.
     pub id: String,
     /// Whether it is counted in pieces.
     pub by_piece: bool,

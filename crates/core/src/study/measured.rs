@@ -37,7 +37,7 @@ pub struct Learned {
 /// error of a measuring jug is larger.
 const SHARE_TO_LEARN: f64 = 0.05;
 
-/// The figure.
+/// A figure that a measurement gives.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[serde(rename_all = "snake_case")]
 #[derive(utoipa::ToSchema)]

@@ -121,7 +121,7 @@ pub struct Pasted {
     pub lines: Vec<PastedLine>,
     /// The ingredients.
     pub things: Vec<Thing>,
-    /// The contradiction.
+    /// The contradictions.
     pub differs: Vec<Differs>,
     /// The drink, ready to save.
     pub drink: Drink,

@@ -6,7 +6,7 @@ use keen_core::drink::Vigour;
 
 use keen_core::quantity::said::{Word, number, says, time, together};
 
-/// The action.
+/// An action of the method.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) enum Verb {
     Rub,

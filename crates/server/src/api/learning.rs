@@ -33,7 +33,7 @@ pub(crate) struct MeasuredStep {
     drink: Drink,
     /// The step's id.
     step: String,
-    /// The measured quantity.
+    /// The measured volume.
     volume: Amount,
 }
 

@@ -74,7 +74,7 @@ pub(crate) struct CanMake {
     offers: Vec<Offer>,
     /// How many drinks and starting points were looked at.
     looked_at: usize,
-    /// The number of glasses.
+    /// The number of drinks and starting points to look at.
     there_are: usize,
 }
 

@@ -232,7 +232,7 @@ function lawText(law: Law): string {
 interface LineProps {
   row: Row;
   editor: Editor;
-  /** Whether the scaling of each can be changed; until then only what isn't in proportion is told. */
+  /** Shows the scaling of every ingredient to be changed; otherwise only where it isn’t in proportion. */
   scaling: boolean;
 }
 

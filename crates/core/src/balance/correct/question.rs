@@ -10,7 +10,7 @@ use crate::quantity::Amount;
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Asked {
-    /// The contents.
+    /// The pitcher.
     pub pitcher: Pitcher,
     /// The target sweetness, g in 100 g; from the words if missing.
     #[serde(default)]
@@ -78,7 +78,7 @@ pub enum Pitcher {
 #[serde(deny_unknown_fields)]
 #[derive(utoipa::ToSchema)]
 pub struct Doubt {
-    /// The doubt.
+    /// The word for the fault.
     pub too: Word,
     /// How much.
     pub how: How,

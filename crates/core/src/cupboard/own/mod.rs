@@ -192,7 +192,7 @@ pub struct OwnVessel {
     /// The material.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub material: Option<Material>,
-    /// The number of glasses.
+    /// The number of these vessels.
     #[serde(default = "one", skip_serializing_if = "is_one")]
     pub count: u32,
 }

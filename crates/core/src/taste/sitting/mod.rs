@@ -369,7 +369,7 @@ impl<'a> Table<'a> {
         )
     }
 
-    /// The progress.
+    /// The stage.
     #[must_use]
     pub fn stage(self) -> Stage {
         let is = |wanted: &Utterance| self.standing().any(|word| word == wanted);
