@@ -156,24 +156,30 @@ export function composing(page) {
   return { palette, choose, putIn, type };
 }
 
+/** One touch of a button beside the practice kitchen's scale, until the scale shows something else. */
+export async function onTheScale(page, button) {
+  const before = await page.getByRole("group", { name: "On the scale" }).innerText();
+  // The scale may have settled elsewhere in between, and the button be gone; or it shows what it showed before.
+  await button.click({ timeout: 2_000 }).catch(() => undefined);
+  await page
+    .waitForFunction(
+      (was) => document.querySelector('[aria-label="On the scale"]').innerText !== was,
+      before,
+      { timeout: 2_000 },
+    )
+    .catch(() => undefined);
+}
+
 /** Pours on the practice kitchen's scale until it is there, by the buttons that are offered. */
 export async function pourToTheMark(page) {
   const scale = page.getByRole("group", { name: "On the scale" });
-  for (let i = 0; i < 40 && !(await scale.getByText("there it is").isVisible()); i++) {
-    const before = await scale.innerText();
+  for (let i = 0; i < 60; i++) {
+    await scale.getByText(/, still$/).waitFor();
+    if (await scale.getByText("there it is").isVisible()) return;
     const out = scale.getByRole("button", { name: "Take some out" });
-    // The scale may settle on the mark in between: then there is nothing to take out.
-    if (await out.isVisible()) await out.click({ timeout: 5_000 }).catch(() => undefined);
-    else await scale.getByRole("button", { name: /^Pour about/ }).first().click();
-    await page.waitForFunction(
-      (was) => {
-        const now = document.querySelector('[aria-label="On the scale"]').innerText;
-        return now !== was && now.includes("still");
-      },
-      before,
-    );
+    await onTheScale(page, (await out.isVisible()) ? out : scale.getByRole("button", { name: /^Pour about/ }).first());
   }
-  await scale.getByText("there it is").waitFor();
+  assert.fail(`it never got to the mark: ${await scale.innerText()}`);
 }
 
 /** Says done, or that it has begun, and waits for the next step. */

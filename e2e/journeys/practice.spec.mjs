@@ -1,7 +1,7 @@
 // The practice kitchen, and the truth at the end.
 import assert from "node:assert/strict";
 import { phone } from "../browser.mjs";
-import { test, accessible, pourToTheMark, nextStep, until, practise, finishPractice } from "./kitchen.mjs";
+import { test, accessible, onTheScale, pourToTheMark, nextStep, until, practise, finishPractice } from "./kitchen.mjs";
 
 test("practice: a hot-steeped hibiscus is weighed, measured by drops, tasted, finished, and the truth is told", async ({ page }) => {
   await practise(page, "Hibiscus and bay-orange cooler");
@@ -19,14 +19,8 @@ test("practice: a hot-steeped hibiscus is weighed, measured by drops, tasted, fi
   // Too much is said, and spooned out again; what was really poured is what is kept.
   const scale = page.getByRole("group", { name: "On the scale" });
   await scale.getByText(/^on the scale 0 g, still/).waitFor();
-  for (let i = 0; i < 12 && !(await scale.getByText("too much").isVisible()); i++) {
-    const before = await scale.innerText();
-    await scale.getByRole("button", { name: /^Pour about/ }).first().click();
-    await page.waitForFunction(
-      (was) => document.querySelector('[aria-label="On the scale"]').innerText !== was,
-      before,
-    );
-  }
+  for (let i = 0; i < 12 && !(await scale.getByText("too much").isVisible()); i++)
+    await onTheScale(page, scale.getByRole("button", { name: /^Pour about/ }).first());
   await scale.getByText("too much").waitFor();
   await pourToTheMark(page);
   await nextStep(page);
