@@ -335,120 +335,75 @@ impl Made {
         if self.finished && !afterwards {
             return Err(FieldError::new("what", "This batch is finished. Undo that first."));
         }
-        let step = |id: &String| {
-            self.find(id).ok_or_else(|| {
-                FieldError::new(
-                    "what.step",
-                    format!("There is no step “{}” in this batch.", short(id)),
-                )
-            })
-        };
-        let vessel = |id: &String| {
-            self.drink.vessel(id).ok_or_else(|| {
-                FieldError::new(
-                    "what.vessel",
-                    format!("There is no vessel “{}” in this batch.", short(id)),
-                )
-            })
-        };
         match what {
-            Happening::Began { step: id } | Happening::Done { step: id } => {
-                let index = step(id)?;
-                if let Some(before) = self.in_the_way(index, cupboard) {
-                    let label =
-                        crate::report::sentence(&self.drink, &self.drink.steps[before], cupboard);
-                    return Err(FieldError::new("what.step", format!("Do this first: {label}")));
+            Happening::Began { step } | Happening::Done { step } => {
+                let index = self.step_of(step)?;
+                match self.in_the_way(index, cupboard) {
+                    None => Ok(()),
+                    Some(before) => {
+                        let before = &self.drink.steps[before];
+                        let first = crate::report::sentence(&self.drink, before, cupboard);
+                        Err(FieldError::new("what.step", format!("Do this first: {first}")))
+                    }
                 }
             }
-            Happening::Again { step: id } => {
-                step(id)?;
-            }
-            Happening::LeftOut { step: id } => {
-                let index = step(id)?;
-                if self.steps[index].state != StepState::Ahead {
-                    return Err(FieldError::new("what.step", "This step is done. Undo it first."));
+            Happening::Again { step } => self.step_of(step).map(|_| ()),
+            Happening::LeftOut { step } => match self.steps[self.step_of(step)?].state {
+                StepState::Ahead => Ok(()),
+                _ => Err(FieldError::new("what.step", "This step is done. Undo it first.")),
+            },
+            Happening::Moved { step, before } => {
+                let (from, to) = (self.step_of(step)?, self.step_of(before)?);
+                if to < from && self.steps[to].state == StepState::Ahead {
+                    return Ok(());
                 }
+                let message = "You can only move it before a step that isn't done yet.";
+                Err(FieldError::new("what.before", message))
             }
-            Happening::Moved { step: id, before } => {
-                let (from, to) = (step(id)?, step(before)?);
-                if to >= from || self.steps[to].state != StepState::Ahead {
-                    let message = "You can only move it before a step that isn't done yet.";
-                    return Err(FieldError::new("what.before", message));
-                }
-            }
-            Happening::Used { step: id, amount } => {
-                let index = step(id)?;
-                let written = &self.drink.steps[index];
-                if written.action.amount().is_none() {
-                    return Err(FieldError::new("what.step", "This step has no amount."));
-                }
-                let mut tried = self.drink.clone();
-                if let Some(place) = tried.steps[index].action.amount_mut() {
-                    *place = amount.clone();
-                }
-                first(tried.check(cupboard), "what.amount")?;
-            }
-            Happening::CameOut { step: id, amount } => {
-                step(id)?;
+            Happening::Used { step, amount } => self.allows_use(step, amount, cupboard),
+            Happening::CameOut { step, amount } => {
+                self.step_of(step)?;
                 let found = amount.as_millilitres().or(amount.as_grams());
-                if !found.is_some_and(|v| (0.0..=500_000.0).contains(&v)) {
-                    let message = "Enter a volume or a weight, such as 180 ml.";
-                    return Err(FieldError::new("what.amount", message));
+                if found.is_some_and(|v| (0.0..=500_000.0).contains(&v)) {
+                    return Ok(());
                 }
+                let message = "Enter a volume or a weight, such as 180 ml.";
+                Err(FieldError::new("what.amount", message))
             }
-            Happening::Reading { vessel: id, quantity, value, error } => {
-                let index = vessel(id)?;
-                let (least, most) = quantity.range();
-                if !(least..=most).contains(value) {
-                    let unit = quantity.unit();
-                    let message =
-                        format!("{value} {unit} isn't possible. Enter {least} to {most} {unit}.");
-                    return Err(FieldError::new("what.value", message));
-                }
-                if error.is_some_and(|e| !e.is_finite() || e <= 0.0) {
-                    return Err(FieldError::new("what.error", "Enter an error above 0."));
-                }
-                let there = match self.reading(id, *quantity, *value, *error) {
-                    Some(m) => m.in_run(&self.drink, &Trace::run(&self.drink, cupboard)),
-                    // What is going on is kept, and not believed.
-                    None => self.last_on(index).map(|_| *value),
-                };
-                if there.is_none() {
-                    let the = self.drink.in_sentence(index);
-                    let message = format!("There is nothing in {the} to measure yet.");
-                    return Err(FieldError::new("what.vessel", message));
-                }
+            Happening::Reading { vessel, quantity, value, error } => {
+                self.allows_reading(vessel, *quantity, (*value, *error), cupboard)
             }
-            Happening::Added { vessel: id, ingredient, amount } => {
-                let index = vessel(id)?;
+            Happening::Added { vessel, ingredient, amount } => {
+                let index = self.vessel_of(vessel)?;
                 let mut tried = self.clone();
-                let add = Action::add(id.clone(), ingredient.clone(), amount.clone());
+                let add = Action::add(vessel.clone(), ingredient.clone(), amount.clone());
                 tried.besides(usize::MAX, at, &self.drink.vessels[index].id, add);
-                first(tried.drink.check(cupboard), "what.amount")?;
+                first(tried.drink.check(cupboard), "what.amount")
             }
-            Happening::PouredAway { vessel: id, volume } => {
-                vessel(id)?;
-                if !volume.as_millilitres().is_some_and(|ml| ml > 0.0 && ml <= 500_000.0) {
-                    return Err(FieldError::new("what.volume", "Enter a volume, such as 100 ml."));
+            Happening::PouredAway { vessel, volume } => {
+                self.vessel_of(vessel)?;
+                if volume.as_millilitres().is_some_and(|ml| ml > 0.0 && ml <= 500_000.0) {
+                    return Ok(());
                 }
+                Err(FieldError::new("what.volume", "Enter a volume, such as 100 ml."))
             }
-            Happening::Tasted { vessel: id, words } => {
-                vessel(id)?;
-                text("what.words", words)?;
+            Happening::Tasted { vessel, words } => {
+                self.vessel_of(vessel)?;
+                text("what.words", words)
             }
             Happening::Note { text: note, by } => {
                 text("what.text", note)?;
-                text("what.by", by)?;
+                text("what.by", by)
             }
-            Happening::TakenBack { of } => {
-                Journal::of(so_far).may_undo(*of).map_err(|why| {
-                    let message = match why {
-                        CantUndo::NotThere => "There is no such entry in this batch.",
-                        CantUndo::IsAnUndo => "This entry was undone. Add it again instead.",
-                    };
-                    FieldError::new("what.of", message)
-                })?;
-            }
+            Happening::TakenBack { of } => match Journal::of(so_far).may_undo(*of) {
+                Ok(_) => Ok(()),
+                Err(CantUndo::NotThere) => {
+                    Err(FieldError::new("what.of", "There is no such entry in this batch."))
+                }
+                Err(CantUndo::IsAnUndo) => {
+                    Err(FieldError::new("what.of", "This entry was undone. Add it again instead."))
+                }
+            },
             Happening::Finished { place, note, bottles, volume } => {
                 text("what.place", place)?;
                 text("what.note", note)?;
@@ -459,13 +414,67 @@ impl Made {
                 if ml.is_some_and(|ml| !ml.is_some_and(|ml| (1.0..=500_000.0).contains(&ml))) {
                     return Err(FieldError::new("what.volume", "Enter a volume, such as 1.2 l."));
                 }
+                Ok(())
             }
-            Happening::Taught { .. } if !self.finished => {
-                return Err(FieldError::new("what", "Finish the batch first."));
-            }
-            Happening::Taught { .. } => {}
+            Happening::Taught { .. } if self.finished => Ok(()),
+            Happening::Taught { .. } => Err(FieldError::new("what", "Finish the batch first.")),
         }
-        Ok(())
+    }
+
+    /// A step by its id, or that there is none.
+    fn step_of(&self, id: &str) -> Result<usize, FieldError> {
+        let message = || format!("There is no step “{}” in this batch.", short(id));
+        self.find(id).ok_or_else(|| FieldError::new("what.step", message()))
+    }
+
+    /// A vessel by its id, or that there is none.
+    fn vessel_of(&self, id: &str) -> Result<usize, FieldError> {
+        let message = || format!("There is no vessel “{}” in this batch.", short(id));
+        self.drink.vessel(id).ok_or_else(|| FieldError::new("what.vessel", message()))
+    }
+
+    /// Another amount of a step's ingredient is one that the drink could have.
+    fn allows_use(
+        &self,
+        step: &str,
+        amount: &Amount,
+        cupboard: &Cupboard,
+    ) -> Result<(), FieldError> {
+        let mut tried = self.drink.clone();
+        let place = tried.steps[self.step_of(step)?].action.amount_mut();
+        *place.ok_or_else(|| FieldError::new("what.step", "This step has no amount."))? =
+            amount.clone();
+        first(tried.check(cupboard), "what.amount")
+    }
+
+    /// A reading is one that an instrument can give, of something that is there.
+    fn allows_reading(
+        &self,
+        vessel: &str,
+        quantity: Quantity,
+        (value, error): (f64, Option<f64>),
+        cupboard: &Cupboard,
+    ) -> Result<(), FieldError> {
+        let index = self.vessel_of(vessel)?;
+        let (least, most) = quantity.range();
+        if !(least..=most).contains(&value) {
+            let unit = quantity.unit();
+            let message = format!("{value} {unit} isn't possible. Enter {least} to {most} {unit}.");
+            return Err(FieldError::new("what.value", message));
+        }
+        if error.is_some_and(|e| !e.is_finite() || e <= 0.0) {
+            return Err(FieldError::new("what.error", "Enter an error above 0."));
+        }
+        let there = match self.reading(vessel, quantity, value, error) {
+            Some(m) => m.in_run(&self.drink, &Trace::run(&self.drink, cupboard)),
+            // What is going on is kept, and not believed.
+            None => self.last_on(index).map(|_| value),
+        };
+        if there.is_some() {
+            return Ok(());
+        }
+        let the = self.drink.in_sentence(index);
+        Err(FieldError::new("what.vessel", format!("There is nothing in {the} to measure yet.")))
     }
 
     /// What has to be done on its vessels before a step, and is still ahead. Fruit that nobody said was washed stops
@@ -497,7 +506,10 @@ fn first(faults: Vec<FieldError>, field: &str) -> Result<(), FieldError> {
 
 fn text(field: &str, text: &str) -> Result<(), FieldError> {
     if text.chars().count() > 2000 || text.chars().any(|c| c.is_control() && c != '\n') {
-        return Err(FieldError::new(field, "Enter fewer characters, without control characters."));
+        return Err(FieldError::new(
+            field,
+            "Enter up to 2000 characters, without control characters.",
+        ));
     }
     Ok(())
 }

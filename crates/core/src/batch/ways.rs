@@ -14,10 +14,10 @@ use crate::balance::{
     is_noticed, measured, nearest, neutralises, sets,
 };
 use crate::belief::Belief;
-use crate::cupboard::{Form, Ingredient, Kind, VesselKind};
+use crate::cupboard::{Cupboard, Form, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Drink, Step};
 use crate::quantity::{Amount, Celsius, Grams, Measure};
-use crate::trace::{MEASURED_AT, Prepared, Trace};
+use crate::trace::{MEASURED_AT, Nudges, Prepared, Trace};
 use crate::work::{Stopped, Worktop};
 
 /// A suggested correction.
@@ -130,136 +130,307 @@ fn ways_to(
     End { spot: aim, ml: wanted_ml }: End,
     worktop: Worktop<'_>,
 ) -> Result<Vec<WayOn>, Stopped> {
-    let cupboard = worktop.cupboard();
-    let middle = belief.middle();
-    let prepared = Prepared::new(&made.drink, cupboard);
-    let here = belief.with_amounts(&middle, &[], |nudges| worktop.run(&prepared, nudges))?;
+    let prepared = Prepared::new(&made.drink, worktop.cupboard());
+    let here =
+        belief.with_amounts(&belief.middle(), &[], |nudges| worktop.run(&prepared, nudges))?;
     let Some(End { spot, .. }) = end_of(&made.drink, &here) else { return Ok(Vec::new()) };
-    let off = differences(spot, aim);
-    if off < WORTH_CHANGING {
+    let it = Correcting { made, belief, worktop, here, spot, aim, wanted_ml };
+    if differences(spot, aim) < WORTH_CHANGING {
         return Ok(Vec::new());
     }
     let mut ways: Vec<WayOn> = Vec::new();
-    let mut keep = |way: Option<(WayOn, Trace)>| {
-        let Some((way, _)) = way else { return };
-        let nearer = differences(way.ends, aim) < 0.7 * differences(spot, aim);
-        if nearer && !way.words.is_empty() && ways.iter().all(|other| other.words != way.words) {
+    let tried = it.by_what_is_ahead()?.into_iter().chain(it.by_stirring_in()?);
+    for way in tried.filter(|way| it.is_nearer(way) && !way.words.is_empty()) {
+        if ways.iter().all(|other| other.words != way.words) {
             ways.push(way);
-        }
-    };
-    let mut ahead = ahead_of(made, worktop);
-    // Nobody presses a quarter of an orange for what can't be tasted, or makes a glass less.
-    let fine = !is_noticed(spot, aim);
-    if fine {
-        ahead.retain(|m| !in_pieces(&made.drink.steps[m.step]));
-        ahead
-            .iter_mut()
-            .filter(|m| m.it.kind == Kind::Water)
-            .for_each(|m| m.least = A_LITTLE_WATER);
-    }
-    let fits = |way: Option<(WayOn, Trace)>| {
-        way.filter(|(_, trace)| over(made, &here, Some(trace)).is_none())
-    };
-    if !ahead.is_empty() {
-        keep(fits(work_out(made, made.drink.clone(), belief, &ahead, aim, worktop)?));
-        let dry: Vec<Moved<'_>> = ahead.into_iter().filter(|m| m.it.kind != Kind::Water).collect();
-        if !dry.is_empty() {
-            keep(fits(work_out(made, made.drink.clone(), belief, &dry, aim, worktop)?));
-        }
-    }
-    // Nobody is sent to stir in what can't be tasted.
-    if let Some((vessel, after, there)) = pitcher(made, &here).filter(|_| is_noticed(spot, aim)) {
-        let kin = here
-            .lines
-            .iter()
-            .map(|l| &cupboard.ingredients()[l.ingredient])
-            .find(|it| it.kind == Kind::Juice && it.per_gram.titratable_acid() > 0.02)
-            .map(|it| it.id.clone());
-        for set in some_of(sets(cupboard, &[], &kin)) {
-            let (drink, moved) = stirring(made, (vessel, after, there), &set);
-            let tried = work_out(made, drink, belief, &moved, aim, worktop)?;
-            keep(match over(made, &here, tried.as_ref().map(|(_, trace)| trace)) {
-                None => tried,
-                Some((full, ml)) if made.drink.vessels[full].id == vessel => {
-                    // Of less there is less to be put right: all of it shrinks to the room that there is.
-                    let room = room(&made.drink, full);
-                    let ml = ((there * ml / (room + ml)) / 10.0).ceil() * 10.0 + 10.0;
-                    if ml >= there {
-                        continue;
-                    }
-                    let out = Amount::millilitres(ml);
-                    let less = made.without(vessel, &out, cupboard);
-                    let place = (vessel, after + 1, there - ml);
-                    let (drink, moved) = stirring(&less, place, &set);
-                    let mut way = fits(work_out(&less, drink, belief, &moved, aim, worktop)?);
-                    if let Some((way, _)) = &mut way {
-                        let the = made.drink.in_sentence(full);
-                        way.words.insert(0, format!("Pour {out} out of {the} first."));
-                        let volume = out;
-                        let vessel = vessel.to_owned();
-                        way.does.insert(0, Happening::PouredAway { vessel, volume });
-                    }
-                    way
-                }
-                Some(_) => None,
-            });
         }
     }
     // Where there is too much of it for the room that there is, some of it is kept back.
-    if !ways.iter().any(|w| w.reached)
-        && spot.acidity > aim.acidity
-        && let Some((vessel, _, there)) = pitcher(made, &here)
-    {
-        let ml = (there * (1.0 - aim.acidity / spot.acidity) / 5.0).round() * 5.0;
-        if ml >= 5.0 && ml < 0.8 * there {
-            let out = Amount::millilitres(ml);
-            let less = made.without(vessel, &out, cupboard);
-            let moved = ahead_of(&less, worktop);
-            let tried = work_out(&less, less.drink.clone(), belief, &moved, aim, worktop)?;
-            let fits = tried.filter(|(_, t)| over(made, &here, Some(t)).is_none());
-            let nearer = |w: &WayOn| differences(w.ends, aim) < 0.7 * off;
-            if let Some((mut way, _)) = fits.filter(|(way, _)| nearer(way)) {
-                let index = made.drink.vessel(vessel);
-                let the = index.map_or_else(String::new, |v| made.drink.in_sentence(v));
-                way.words.insert(0, format!("Set aside {out} from {the}."));
-                let vessel = vessel.to_owned();
-                way.does.insert(0, Happening::PouredAway { vessel, volume: out });
-                ways.push(way);
+    if !ways.iter().any(|w| w.reached) {
+        ways.extend(it.by_setting_aside()?);
+    }
+    Ok(it.best_first(ways))
+}
+
+/// What is to be put right, and what is known of it.
+struct Correcting<'a> {
+    made: &'a Made,
+    belief: &'a Belief,
+    worktop: Worktop<'a>,
+    /// The drink as made, run with what is believed.
+    here: Trace,
+    /// Where it leads as it is, and where it is to lead.
+    spot: Spot,
+    aim: Spot,
+    /// How much there is to be of it.
+    wanted_ml: f64,
+}
+
+impl Correcting<'_> {
+    /// Whether a way leads clearly nearer than nothing does.
+    fn is_nearer(&self, way: &WayOn) -> bool {
+        differences(way.ends, self.aim) < 0.7 * differences(self.spot, self.aim)
+    }
+
+    /// A way by which nothing runs over that didn't before.
+    fn that_fits(&self, way: Option<(WayOn, Trace)>) -> Option<WayOn> {
+        let (way, trace) = way?;
+        over(self.made, &self.here, &trace).is_none().then_some(way)
+    }
+
+    /// By more or less of what is still to be put in; then the same without more water.
+    fn by_what_is_ahead(&self) -> Result<Vec<WayOn>, Stopped> {
+        let mut ahead = ahead_of(self.made, self.worktop);
+        // Nobody presses a quarter of an orange for what can't be tasted, or makes a glass less.
+        if !is_noticed(self.spot, self.aim) {
+            ahead.retain(|m| !in_pieces(&self.made.drink.steps[m.step]));
+            let water = ahead.iter_mut().filter(|m| m.it.kind == Kind::Water);
+            water.for_each(|m| m.least = A_LITTLE_WATER);
+        }
+        let mut ways = Vec::new();
+        let mut by = |moved: &[Moved<'_>]| {
+            if !moved.is_empty() {
+                let way = self.work_out(self.made, self.made.drink.clone(), moved)?;
+                ways.extend(self.that_fits(way));
+            }
+            Ok::<(), Stopped>(())
+        };
+        by(&ahead)?;
+        ahead.retain(|m| m.it.kind != Kind::Water);
+        by(&ahead)?;
+        Ok(ways)
+    }
+
+    /// By something that is stirred into what is there.
+    fn by_stirring_in(&self) -> Result<Vec<WayOn>, Stopped> {
+        let cupboard = self.worktop.cupboard();
+        // Nobody is sent to stir in what can't be tasted.
+        let place = pitcher(self.made, &self.here);
+        let Some(place) = place.filter(|_| is_noticed(self.spot, self.aim)) else {
+            return Ok(Vec::new());
+        };
+        let mut lines = self.here.lines.iter().map(|l| &cupboard.ingredients()[l.ingredient]);
+        let kin = lines
+            .find(|it| it.kind == Kind::Juice && it.per_gram.titratable_acid() > 0.02)
+            .map(|it| it.id.clone());
+        let mut ways = Vec::new();
+        for set in some_of(sets(cupboard, &[], &kin)) {
+            let (drink, moved) = stirring(self.made, place, &set);
+            let Some((way, trace)) = self.work_out(self.made, drink, &moved)? else { continue };
+            match over(self.made, &self.here, &trace) {
+                None => ways.push(way),
+                Some((full, ml)) if self.made.drink.vessels[full].id == place.0 => {
+                    ways.extend(self.after_pouring_out(place, (full, ml), &set)?);
+                }
+                Some(_) => {}
+            }
+        }
+        Ok(ways)
+    }
+
+    /// The same after some was poured out of a vessel that is too full for it. Of less there is less to be put
+    /// right: all of it shrinks to the room that there is.
+    fn after_pouring_out(
+        &self,
+        (vessel, after, there): (&str, usize, f64),
+        (full, ml): (usize, f64),
+        set: &[&Ingredient],
+    ) -> Result<Option<WayOn>, Stopped> {
+        let room = room(&self.made.drink, full);
+        let ml = ((there * ml / (room + ml)) / 10.0).ceil() * 10.0 + 10.0;
+        if ml >= there {
+            return Ok(None);
+        }
+        let out = Amount::millilitres(ml);
+        let less = self.made.without(vessel, &out, self.worktop.cupboard());
+        let (drink, moved) = stirring(&less, (vessel, after + 1, there - ml), set);
+        let way = self.that_fits(self.work_out(&less, drink, &moved)?);
+        let the = self.made.drink.in_sentence(full);
+        let first = format!("Pour {out} out of {the} first.");
+        Ok(way.map(|way| pouring_first(way, first, vessel, out)))
+    }
+
+    /// By what is ahead, once so much was set aside as is too sour for it.
+    fn by_setting_aside(&self) -> Result<Option<WayOn>, Stopped> {
+        let sour = self.spot.acidity > self.aim.acidity;
+        let place = pitcher(self.made, &self.here).filter(|_| sour);
+        let Some((vessel, _, there)) = place else { return Ok(None) };
+        let ml = (there * (1.0 - self.aim.acidity / self.spot.acidity) / 5.0).round() * 5.0;
+        if ml < 5.0 || ml >= 0.8 * there {
+            return Ok(None);
+        }
+        let out = Amount::millilitres(ml);
+        let less = self.made.without(vessel, &out, self.worktop.cupboard());
+        let moved = ahead_of(&less, self.worktop);
+        let way = self.that_fits(self.work_out(&less, less.drink.clone(), &moved)?);
+        let index = self.made.drink.vessel(vessel);
+        let the = index.map_or_else(String::new, |v| self.made.drink.in_sentence(v));
+        let first = format!("Set aside {out} from {the}.");
+        let way = way.filter(|way| self.is_nearer(way));
+        Ok(way.map(|way| pouring_first(way, first, vessel, out)))
+    }
+
+    /// The three best of them.
+    fn best_first(&self, mut ways: Vec<WayOn>) -> Vec<WayOn> {
+        let cupboard = self.worktop.cupboard();
+        // What is ahead anyway costs nothing; what is stirred in has to be there.
+        let besides =
+            |w: &WayOn| w.does.iter().filter(|d| !matches!(d, Happening::Used { .. })).count();
+        // A glass in ten less is noticed by whoever doesn't get one.
+        let makes_less = |w: &WayOn| w.volume_ml < 0.9 * self.wanted_ml;
+        // What neutralises comes last, however little of it there need be.
+        let takes_acid = |w: &WayOn| {
+            stirs_in(w).into_iter().filter_map(|id| cupboard.ingredient(id)).any(neutralises)
+        };
+        let off = |w: &WayOn| differences(w.ends, self.aim);
+        ways.sort_by(|a, b| {
+            (takes_acid(a).cmp(&takes_acid(b)))
+                .then(b.reached.cmp(&a.reached))
+                .then(makes_less(a).cmp(&makes_less(b)))
+                .then(besides(a).cmp(&besides(b)))
+                .then(a.does.len().cmp(&b.does.len()))
+                .then(off(a).total_cmp(&off(b)))
+        });
+        // What gets there with less is better than the same with a pinch of something else besides.
+        let mut kept: Vec<WayOn> = Vec::new();
+        for way in ways {
+            let mine = stirs_in(&way);
+            let less = |other: &WayOn| {
+                let theirs = stirs_in(other);
+                other.reached && !theirs.is_empty() && theirs.iter().all(|it| mine.contains(it))
+            };
+            if !kept.iter().any(less) {
+                kept.push(way);
+            }
+        }
+        kept.truncate(3);
+        kept
+    }
+
+    /// The amounts that bring it there, rounded, and what is said of them. `made` may be what there is after some
+    /// of it was poured out.
+    fn work_out(
+        &self,
+        made: &Made,
+        drink: Drink,
+        moved: &[Moved<'_>],
+    ) -> Result<Option<(WayOn, Trace)>, Stopped> {
+        let Some(factors) = self.factors(&drink, moved)? else { return Ok(None) };
+        let measured = as_measured(made, &drink, moved, &factors, self.worktop.cupboard());
+        let Measured { drink, words, does } = measured;
+        let prepared = Prepared::new(&drink, self.worktop.cupboard());
+        let run = |nudges: Nudges<'_>| self.worktop.run(&prepared, nudges);
+        let trace = self.belief.with_amounts(&self.belief.middle(), &[], run)?;
+        let Some(end) = end_of(&drink, &trace) else { return Ok(None) };
+        let reached = !is_noticed_half(end.spot, self.aim);
+        Ok(Some((WayOn { words, does, ends: end.spot, volume_ml: end.ml, reached }, trace)))
+    }
+
+    /// How many times the written amount of each brings it there, or how many portions.
+    fn factors(&self, drink: &Drink, moved: &[Moved<'_>]) -> Result<Option<Vec<f64>>, Stopped> {
+        let middle = self.belief.middle();
+        let prepared = Prepared::new(drink, self.worktop.cupboard());
+        let mut plain = vec![1.0; drink.steps.len()];
+        for m in moved.iter().filter(|m| m.portion.is_some()) {
+            plain[m.step] = 0.0;
+        }
+        let read = |factors: &[f64]| {
+            let mut amounts = plain.clone();
+            for (m, factor) in moved.iter().zip(factors) {
+                amounts[m.step] = *factor;
+            }
+            let run = |nudges: Nudges<'_>| self.worktop.run(&prepared, nudges);
+            let end = end_of(drink, &self.belief.with_amounts(&middle, &amounts, run)?);
+            Ok(end.map(|e| [e.spot.sweetness, e.spot.acidity]))
+        };
+        let unknowns: Vec<Unknown> = moved.iter().map(Moved::unknown).collect();
+        let Spot { sweetness, acidity } = self.aim;
+        let wishes = [
+            Wish { reading: 0, wanted: sweetness, scale: sweetness.max(1.0) },
+            Wish { reading: 1, wanted: acidity, scale: acidity.max(0.08) },
+        ];
+        Ok(nearest(&unknowns, &wishes, read)?.map(|(factors, _)| factors))
+    }
+}
+
+/// A way that begins with pouring some out.
+fn pouring_first(mut way: WayOn, words: String, vessel: &str, out: Amount) -> WayOn {
+    way.words.insert(0, words);
+    way.does.insert(0, Happening::PouredAway { vessel: vessel.to_owned(), volume: out });
+    way
+}
+
+impl Moved<'_> {
+    /// From where to where it may be moved.
+    fn unknown(&self) -> Unknown {
+        match self.portion {
+            None => {
+                let weight = if self.it.kind == Kind::Water { 0.3 } else { 1.0 };
+                Unknown { start: 1.0, least: self.least, most: 1.0 / self.least, weight }
+            }
+            Some(_) => {
+                let most = if self.it.kind == Kind::Salt { 1.0 } else { 60.0 };
+                Unknown { start: 0.0, least: 0.0, most, weight: 0.01 }
             }
         }
     }
-    // What is ahead anyway costs nothing; what is stirred in has to be there.
-    let besides =
-        |w: &WayOn| w.does.iter().filter(|d| !matches!(d, Happening::Used { .. })).count();
-    // A glass in ten less is noticed by whoever doesn't get one.
-    let makes_less = |w: &WayOn| w.volume_ml < 0.9 * wanted_ml;
-    // What neutralises comes last, however little of it there need be.
-    let takes_acid = |w: &WayOn| {
-        stirs_in(w).into_iter().filter_map(|id| cupboard.ingredient(id)).any(neutralises)
-    };
-    ways.sort_by(|a, b| {
-        (takes_acid(a).cmp(&takes_acid(b)))
-            .then(b.reached.cmp(&a.reached))
-            .then(makes_less(a).cmp(&makes_less(b)))
-            .then(besides(a).cmp(&besides(b)))
-            .then(a.does.len().cmp(&b.does.len()))
-            .then(differences(a.ends, aim).total_cmp(&differences(b.ends, aim)))
-    });
-    // What gets there with less is better than the same with a pinch of something else besides.
-    let mut kept: Vec<WayOn> = Vec::new();
-    for way in ways {
-        let mine = stirs_in(&way);
-        let less = |other: &WayOn| {
-            let theirs = stirs_in(other);
-            other.reached && !theirs.is_empty() && theirs.iter().all(|it| mine.contains(it))
-        };
-        if !kept.iter().any(less) {
-            kept.push(way);
+}
+
+/// The drink with amounts that a kitchen measures.
+struct Measured {
+    drink: Drink,
+    words: Vec<String>,
+    does: Vec<Happening>,
+}
+
+/// What a kitchen measures of the factors that were found, and what is said of it. `drink` is the one with what is
+/// moved; that which is made stays as it is, but for that.
+fn as_measured(
+    made: &Made,
+    drink: &Drink,
+    moved: &[Moved<'_>],
+    factors: &[f64],
+    cupboard: &Cupboard,
+) -> Measured {
+    let mut found = Measured { drink: made.drink.clone(), words: Vec::new(), does: Vec::new() };
+    let mut besides = Vec::new();
+    for (m, factor) in moved.iter().zip(factors) {
+        if let Some(portion) = m.portion {
+            if let Some(amount) = measured(cupboard, m.it, Grams(factor * portion)) {
+                besides.push((drink.steps[m.step].action.path()[0].to_owned(), m.it, amount));
+            }
+            continue;
         }
+        let step = &made.drink.steps[m.step];
+        let written = step.action.amount().filter(|_| (factor - 1.0).abs() >= WORTH_SAYING);
+        let Some(written) = written else { continue };
+        let amount = match in_pieces(step) {
+            true => in_halves(written, *factor),
+            false => written.scaled(*factor).rounded(),
+        };
+        if amount == *written {
+            continue;
+        }
+        if let Some(place) = found.drink.steps[m.step].action.amount_mut() {
+            *place = amount.clone();
+        }
+        found.words.push(format!("{}: {amount} instead of {written}.", m.it.name));
+        found.does.push(Happening::Used { step: step.id.clone(), amount });
     }
-    let mut ways = kept;
-    ways.truncate(3);
-    Ok(ways)
+    for (i, (vessel, it, amount)) in besides.into_iter().enumerate() {
+        let tried = &mut found.drink;
+        let index = tried.vessel(&vessel);
+        let the = index.map_or_else(String::new, |v| tried.in_sentence(v));
+        let add = Action::add(vessel.clone(), it.id.clone(), amount.clone());
+        let last = index.and_then(|v| made.last_on(v)).map_or(0, |at| at + 1);
+        tried.steps.insert(last + i, Step::new(format!("besides-{i}"), add));
+        found.words.push(format!("Stir {amount} {} into {the}.", lower(&it.name)));
+        if neutralises(it) {
+            found.words.push(SODA.to_owned());
+        }
+        found.does.push(Happening::Added { vessel, ingredient: it.id.clone(), amount });
+    }
+    found
 }
 
 /// Sets of things to stir in that are tried: each thing by itself, then the first of those with several.
@@ -352,106 +523,6 @@ fn pitcher<'a>(made: &'a Made, here: &Trace) -> Option<(&'a str, usize, f64)> {
     Some((made.drink.vessels[vessel].id.as_str(), after, there))
 }
 
-/// The amounts that bring it there, rounded, and what is said of them.
-fn work_out(
-    made: &Made,
-    drink: Drink,
-    belief: &Belief,
-    moved: &[Moved<'_>],
-    aim: Spot,
-    worktop: Worktop<'_>,
-) -> Result<Option<(WayOn, Trace)>, Stopped> {
-    let cupboard = worktop.cupboard();
-    let middle = belief.middle();
-    let prepared = Prepared::new(&drink, cupboard);
-    let mut plain = vec![1.0; drink.steps.len()];
-    for m in moved.iter().filter(|m| m.portion.is_some()) {
-        plain[m.step] = 0.0;
-    }
-    let run = |factors: &[f64]| {
-        let mut amounts = plain.clone();
-        for (m, factor) in moved.iter().zip(factors) {
-            amounts[m.step] = *factor;
-        }
-        belief.with_amounts(&middle, &amounts, |nudges| worktop.run(&prepared, nudges))
-    };
-    let read = |factors: &[f64]| {
-        let end = end_of(&drink, &run(factors)?);
-        Ok(end.map(|e| [e.spot.sweetness, e.spot.acidity]))
-    };
-    let unknowns: Vec<Unknown> = moved
-        .iter()
-        .map(|m| match m.portion {
-            None => {
-                let weight = if m.it.kind == Kind::Water { 0.3 } else { 1.0 };
-                Unknown { start: 1.0, least: m.least, most: 1.0 / m.least, weight }
-            }
-            Some(_) => {
-                let most = if m.it.kind == Kind::Salt { 1.0 } else { 60.0 };
-                Unknown { start: 0.0, least: 0.0, most, weight: 0.01 }
-            }
-        })
-        .collect();
-    let wishes = [
-        Wish { reading: 0, wanted: aim.sweetness, scale: aim.sweetness.max(1.0) },
-        Wish { reading: 1, wanted: aim.acidity, scale: aim.acidity.max(0.08) },
-    ];
-    let Some((factors, _)) = nearest(&unknowns, &wishes, read)? else { return Ok(None) };
-
-    // What a kitchen measures of it.
-    let mut tried = made.drink.clone();
-    let (mut words, mut does) = (Vec::new(), Vec::new());
-    let mut besides = Vec::new();
-    for (m, factor) in moved.iter().zip(&factors) {
-        match m.portion {
-            Some(portion) => {
-                let Some(amount) = measured(cupboard, m.it, Grams(factor * portion)) else {
-                    continue;
-                };
-                let vessel = drink.steps[m.step].action.path()[0].to_owned();
-                besides.push((vessel, m.it, amount));
-            }
-            None if (factor - 1.0).abs() < WORTH_SAYING => {}
-            None => {
-                let step = &made.drink.steps[m.step];
-                let Some(written) = step.action.amount() else { continue };
-                let amount = match in_pieces(step) {
-                    true => in_halves(written, *factor),
-                    false => written.scaled(*factor).rounded(),
-                };
-                if amount == *written {
-                    continue;
-                }
-                if let Some(place) = tried.steps[m.step].action.amount_mut() {
-                    *place = amount.clone();
-                }
-                words.push(format!("{}: {amount} instead of {written}.", m.it.name));
-                does.push(Happening::Used { step: step.id.clone(), amount });
-            }
-        }
-    }
-    let last = |tried: &Drink, vessel: &str| {
-        let at = tried.vessel(vessel).and_then(|v| made.last_on(v));
-        at.map_or(0, |at| at + 1)
-    };
-    for (i, (vessel, it, amount)) in besides.into_iter().enumerate() {
-        let the = tried.vessel(&vessel).map_or_else(String::new, |v| tried.in_sentence(v));
-        let add = Action::add(vessel.clone(), it.id.clone(), amount.clone());
-        let at = last(&tried, &vessel) + i;
-        tried.steps.insert(at, Step::new(format!("besides-{i}"), add));
-        words.push(format!("Stir {amount} {} into {the}.", lower(&it.name)));
-        if neutralises(it) {
-            words.push(SODA.to_owned());
-        }
-        does.push(Happening::Added { vessel, ingredient: it.id.clone(), amount });
-    }
-    let prepared = Prepared::new(&tried, cupboard);
-    let trace = belief.with_amounts(&middle, &[], |nudges| worktop.run(&prepared, nudges))?;
-    let Some(end) = end_of(&tried, &trace) else { return Ok(None) };
-    let reached = !is_noticed_half(end.spot, aim);
-    Ok(Some((WayOn { words, does, ends: end.spot, volume_ml: end.ml, reached }, trace)))
-}
-
 /// As near as anyone tastes: seven tenths of what is just noticed.
 fn is_noticed_half(now: Spot, aim: Spot) -> bool {
     let off = |a: f64, b: f64, floor: f64, part: f64| (a - b).abs() > 0.7 * part * b.max(floor);
@@ -466,8 +537,7 @@ fn room(drink: &Drink, vessel: usize) -> f64 {
 }
 
 /// A vessel that gets too full by it, and by how much, ml; not one that was as full before.
-fn over(made: &Made, before: &Trace, after: Option<&Trace>) -> Option<(usize, f64)> {
-    let after = after?;
+fn over(made: &Made, before: &Trace, after: &Trace) -> Option<(usize, f64)> {
     (0..made.drink.vessels.len())
         .filter(|v| {
             let kind = made.drink.vessels[*v].kind;

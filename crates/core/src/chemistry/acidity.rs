@@ -139,8 +139,11 @@ fn titratable_equivalents(ions: &Ions) -> f64 {
 impl Mixture {
     /// Acids and strong ions in `litres`.
     fn ions_in(&self, litres: f64, carbonic: bool) -> Ions {
-        let carbonic = carbonic
-            .then_some((Component::CarbonDioxide, CARBON_DIOXIDE_G_PER_MOL, *CARBONIC_ACID));
+        let carbonic = carbonic.then_some((
+            Component::CarbonDioxide,
+            CARBON_DIOXIDE_G_PER_MOL,
+            *CARBONIC_ACID,
+        ));
         let there = ALL.iter().copied().chain(carbonic).filter(|(acid, _, _)| self[*acid] > 0.0);
         let acids = there.map(|(acid, molar, constants)| (self[acid] / molar / litres, constants));
         Ions::new(acids, self[Component::StrongIons] / 1000.0 / litres)

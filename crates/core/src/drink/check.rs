@@ -89,6 +89,10 @@ impl Checker<'_> {
         }
     }
 
+    fn minutes(&mut self, field: String, minutes: f64) {
+        self.range(field, minutes, 0.0, limits::MINUTES, "minutes");
+    }
+
     fn vessels(&mut self) {
         let drink = self.drink;
         if drink.vessels.len() > limits::VESSELS {
@@ -273,15 +277,11 @@ impl Checker<'_> {
             }
             Action::Prepare { ingredient, minutes, .. } => {
                 self.ingredient(format!("{at}.prepare.ingredient"), ingredient, cupboard);
-                if let Some(minutes) = minutes {
-                    let field = format!("{at}.prepare.minutes");
-                    self.range(field, *minutes, 0.0, limits::MINUTES, "minutes");
-                }
+                self.minutes(format!("{at}.prepare.minutes"), minutes.unwrap_or(0.0));
             }
             Action::Macerate { vessel, minutes, .. } => {
                 self.holder(format!("{at}.macerate.vessel"), vessel);
-                let field = format!("{at}.macerate.minutes");
-                self.range(field, *minutes, 0.0, limits::MINUTES, "minutes");
+                self.minutes(format!("{at}.macerate.minutes"), *minutes);
             }
             Action::Dissolve { vessel, how } => {
                 self.holder(format!("{at}.dissolve.vessel"), vessel);
@@ -306,24 +306,20 @@ impl Checker<'_> {
             }
             Action::Infuse { vessel, minutes, .. } => {
                 self.holder(format!("{at}.infuse.vessel"), vessel);
-                let field = format!("{at}.infuse.minutes");
-                self.range(field, *minutes, 0.0, limits::MINUTES, "minutes");
+                self.minutes(format!("{at}.infuse.minutes"), *minutes);
             }
             Action::Lift { from, ingredient, into } => {
-                self.holder(format!("{at}.lift.from"), from);
                 self.ingredient(format!("{at}.lift.ingredient"), ingredient, cupboard);
-                self.holder(format!("{at}.lift.into"), into);
-                self.apart(format!("{at}.lift.into"), from, into);
+                self.from_to((format!("{at}.lift.from"), from), (format!("{at}.lift.into"), into));
             }
             Action::Blend { vessel, seconds } => {
                 self.holder(format!("{at}.blend.vessel"), vessel);
                 self.range(format!("{at}.blend.seconds"), *seconds, 1.0, 600.0, "seconds");
             }
             Action::Strain { from, through, into, .. } => {
-                self.holder(format!("{at}.strain.from"), from);
-                self.holder(format!("{at}.strain.into"), into);
                 self.strainer(format!("{at}.strain.through"), through);
-                self.apart(format!("{at}.strain.into"), from, into);
+                let into = (format!("{at}.strain.into"), into.as_str());
+                self.from_to((format!("{at}.strain.from"), from), into);
             }
             Action::Rinse { vessel, ingredient, amount, through, into, .. } => {
                 self.find(format!("{at}.rinse.vessel"), vessel);
@@ -468,6 +464,13 @@ impl Checker<'_> {
         {
             self.fault(field, format!("{amount} is too much for a kitchen. Enter less."));
         }
+    }
+
+    /// Two different vessels, the second of which holds what comes out of the first.
+    fn from_to(&mut self, (from_field, from): (String, &str), (into_field, into): (String, &str)) {
+        self.holder(from_field, from);
+        self.holder(into_field.clone(), into);
+        self.apart(into_field, from, into);
     }
 
     fn apart(&mut self, field: String, from: &str, into: &str) {

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::schedule::Schedule;
+use super::schedule::{Problem, Schedule};
 use super::strip::keeps_for;
 use super::tasks::{Laid, lay_out, make_ahead, minutes, part_id, seconds};
 use super::{Order, Plan, say};
@@ -69,12 +69,46 @@ pub(super) fn add(
         let ready = plan.troubles.iter().all(|t| t.task.is_none());
         ready.then(|| put_off(laid, plan.begins, now)).flatten()
     });
-    let was = schedule.broken.len() as u32;
     let begins = day_begins(order, laid, schedule);
-    let mut helps = Vec::new();
-    let mut tell = |title: String, solved: &(Schedule, f64), change: PlanChange| {
-        let gain = minutes(seconds(solved.1 - begins));
-        let broken = solved.0.broken.len() as u32;
+    let mut trying = Trying { order, laid, schedule, begins, helps: Vec::new() };
+    trying.one_more();
+    trying.another_vessel();
+    trying.parts_ahead(plan);
+    trying.cold_water(worktop)?;
+    let mut helps = trying.helps;
+    helps.sort_by(|a, b| b.mends.cmp(&a.mends).then(b.gain_minutes.total_cmp(&a.gain_minutes)));
+    helps.truncate(6);
+    plan.helps = helps;
+    Ok(())
+}
+
+/// The plan as it is, against which changes are tried.
+struct Trying<'a> {
+    order: &'a Order,
+    laid: &'a Laid,
+    schedule: &'a Schedule,
+    /// When the day begins as it is, minutes.
+    begins: f64,
+    /// What helped so far.
+    helps: Vec<Help>,
+}
+
+impl Trying<'_> {
+    /// Plans a changed problem of the same order, and keeps the change if it helps.
+    fn with(&mut self, title: String, problem: &Problem, change: PlanChange) {
+        self.of_another(title, (self.order, self.laid, problem), change);
+    }
+
+    /// The same where the change makes other tasks.
+    fn of_another(
+        &mut self,
+        title: String,
+        (order, laid, problem): (&Order, &Laid, &Problem),
+        change: PlanChange,
+    ) {
+        let tried = problem.solve_after(self.schedule, QUICKLY);
+        let gain = minutes(seconds(day_begins(order, laid, &tried) - self.begins));
+        let (was, broken) = (self.schedule.broken.len() as u32, tried.broken.len() as u32);
         let mends = was.saturating_sub(broken);
         if broken > was || (gain < WORTH_IT && mends == 0) {
             return;
@@ -87,73 +121,82 @@ pub(super) fn add(
         if gain >= WORTH_IT {
             told.push(format!("start {} later", say(gain)));
         }
-        helps.push(Help {
+        self.helps.push(Help {
             title,
             message: told.join("; "),
             gain_minutes: gain.max(0.0),
             mends,
             change,
         });
-    };
-    let again = |problem: &super::Problem, laid: &Laid, order: &Order| {
-        let schedule = problem.solve_after(schedule, QUICKLY);
-        let begins = day_begins(order, laid, &schedule);
-        (schedule, begins)
-    };
-    if order.drinks.len() + laid.problem.cooks > 1 {
-        let mut more = laid.problem.clone();
-        more.cooks += 1;
-        tell(format!("{} person", nth(more.cooks)), &again(&more, laid, order), PlanChange::Cook);
     }
-    if laid.problem.jobs.iter().any(|j| j.ring) {
-        let mut more = laid.problem.clone();
-        more.rings += 1;
-        tell(format!("{} burner", nth(more.rings)), &again(&more, laid, order), PlanChange::Ring);
-    }
-    for vessel in 0..laid.problem.vessels {
-        let uses = laid.problem.stays.iter().zip(&schedule.vessel);
-        let mut drinks: Vec<usize> = uses
-            .filter(|(_, taken)| **taken == Some(vessel))
-            .filter_map(|(stay, _)| Some(laid.tasks[*stay.jobs.first()?].entry))
-            .collect();
-        drinks.dedup();
-        if drinks.len() < 2 {
-            continue;
+
+    /// One more cook, and one more burner.
+    fn one_more(&mut self) {
+        let problem = &self.laid.problem;
+        if self.order.drinks.len() + problem.cooks > 1 {
+            let mut more = problem.clone();
+            more.cooks += 1;
+            self.with(format!("{} person", nth(more.cooks)), &more, PlanChange::Cook);
         }
-        let mut more = laid.problem.clone();
-        more.vessels += 1;
-        for stay in more.stays.iter_mut().filter(|s| s.vessels.contains(&vessel)) {
-            stay.vessels.push(laid.problem.vessels);
+        if problem.jobs.iter().any(|j| j.ring) {
+            let mut more = problem.clone();
+            more.rings += 1;
+            self.with(format!("{} burner", nth(more.rings)), &more, PlanChange::Ring);
         }
-        let name = laid.vessels.name(vessel).to_owned();
-        let title = format!("Another one like “{name}”");
-        tell(title, &again(&more, laid, order), PlanChange::Vessel(name));
     }
-    for part in plan.parts.iter().filter(|p| !p.ahead) {
-        let mut more = laid.problem.clone();
-        for (task, job) in laid.tasks.iter().zip(&mut more.jobs) {
-            if part_id(order, task) == part.id {
-                make_ahead(order, job);
+
+    /// Another one like each vessel that two drinks take.
+    fn another_vessel(&mut self) {
+        let problem = &self.laid.problem;
+        for vessel in 0..problem.vessels {
+            let uses = problem.stays.iter().zip(&self.schedule.vessel);
+            let mut drinks: Vec<usize> = uses
+                .filter(|(_, taken)| **taken == Some(vessel))
+                .filter_map(|(stay, _)| Some(self.laid.tasks[*stay.jobs.first()?].entry))
+                .collect();
+            drinks.dedup();
+            if drinks.len() < 2 {
+                continue;
             }
+            let mut more = problem.clone();
+            more.vessels += 1;
+            for stay in more.stays.iter_mut().filter(|s| s.vessels.contains(&vessel)) {
+                stay.vessels.push(problem.vessels);
+            }
+            let name = self.laid.vessels.name(vessel).to_owned();
+            let title = format!("Another one like “{name}”");
+            self.with(title, &more, PlanChange::Vessel(name));
         }
-        let name = &order.drinks[part.drink].drink.name;
-        let keeps = keeps_for(part);
-        let title = format!("{name} the evening before, {}: it keeps {keeps}", part.label);
-        let solved = again(&more, laid, order);
-        tell(title, &solved, PlanChange::Ahead(part.id.clone()));
     }
-    for (task, drink, step) in long_coolings(order, laid) {
-        let mut changed = order.clone();
-        changed.drinks[drink].water_bath.push(step);
-        let other = lay_out(&changed, worktop)?;
-        let name = &order.drinks[drink].drink.name;
-        let title = format!("Cold water for {name}");
-        tell(title, &again(&other.problem, &other, &changed), PlanChange::WaterBath(task));
+
+    /// Each part the evening before.
+    fn parts_ahead(&mut self, plan: &Plan) {
+        for part in plan.parts.iter().filter(|p| !p.ahead) {
+            let mut more = self.laid.problem.clone();
+            for (task, job) in self.laid.tasks.iter().zip(&mut more.jobs) {
+                if part_id(self.order, task) == part.id {
+                    make_ahead(self.order, job);
+                }
+            }
+            let name = &self.order.drinks[part.drink].drink.name;
+            let keeps = keeps_for(part);
+            let title = format!("{name} the evening before, {}: it keeps {keeps}", part.label);
+            self.with(title, &more, PlanChange::Ahead(part.id.clone()));
+        }
     }
-    helps.sort_by(|a, b| b.mends.cmp(&a.mends).then(b.gain_minutes.total_cmp(&a.gain_minutes)));
-    helps.truncate(6);
-    plan.helps = helps;
-    Ok(())
+
+    /// Each long cooling in cold water.
+    fn cold_water(&mut self, worktop: Worktop<'_>) -> Result<(), FieldError> {
+        for (task, drink, step) in long_coolings(self.order, self.laid) {
+            let mut changed = self.order.clone();
+            changed.drinks[drink].water_bath.push(step);
+            let other = lay_out(&changed, worktop)?;
+            let title = format!("Cold water for {}", self.order.drinks[drink].drink.name);
+            let problem = (&changed, &other, &other.problem);
+            self.of_another(title, problem, PlanChange::WaterBath(task));
+        }
+        Ok(())
+    }
 }
 
 /// When hands-on work begins on the day of serving, minutes: after the last night before the last serving, or from

@@ -194,72 +194,23 @@ impl Search<'_> {
     fn wanders(&mut self) {
         const AGO: usize = 24;
         const ANEW: usize = 250;
-        let ranked = !self.how.ranks.is_empty();
-        if self.problem.makings.len() < 2 && !ranked {
+        if self.problem.makings.len() < 2 && self.how.ranks.is_empty() {
             return;
         }
-        let mut chance = StdRng::seed_from_u64(1);
-        let jobs = &self.problem.jobs;
+        let Some(mut moves) = Moves::of(self.problem) else { return };
         let mut how = self.how.clone();
         let mut starts = self.best.starts.clone();
         let mut cost = self.cost;
         let mut ago = [cost; AGO];
-        let mut lengths: Vec<Time> =
-            jobs.iter().flat_map(|j| [j.hands, j.length()]).filter(|l| *l > 0).collect();
-        lengths.sort_unstable();
-        lengths.dedup();
-        if lengths.is_empty() {
-            return;
-        }
-        let stays = self.problem.stays.iter().enumerate();
-        let choosy: Vec<usize> =
-            stays.filter(|(_, s)| s.vessels.len() > 1).map(|(i, _)| i).collect();
         let mut at = 0;
         while !self.is_over() {
             let mut next = how.clone();
-            let job = chance.random_range(0..jobs.len());
             // From time to time it begins somewhere else.
             let anew = at % ANEW == ANEW - 1;
-            match chance.random_range(0..8) {
-                _ if anew => {
-                    next.order.shuffle(&mut chance);
-                    next.ranks.shuffle(&mut chance);
-                    next.ends.fill(Time::MAX);
-                }
-                0..2 if ranked => {
-                    let other = chance.random_range(0..jobs.len());
-                    next.ranks.swap(job, other);
-                }
-                2..4 if ranked => {
-                    // It comes in just before or behind another one.
-                    let (from, to) = (next.ranks[job], chance.random_range(0..jobs.len()));
-                    for rank in &mut next.ranks {
-                        match *rank {
-                            r if r == from => *rank = to,
-                            r if from < r && r <= to => *rank = r - 1,
-                            r if to <= r && r < from => *rank = r + 1,
-                            _ => {}
-                        }
-                    }
-                }
-                0 | 1 => {
-                    let moved = next.order.remove(chance.random_range(0..next.order.len()));
-                    next.order.insert(chance.random_range(0..=next.order.len()), moved);
-                }
-                2 | 3 => next.ends[job] = Time::MAX,
-                4 if !choosy.is_empty() => {
-                    let stay = choosy[chance.random_range(0..choosy.len())];
-                    next.prefers[stay] =
-                        chance.random_range(0..self.problem.stays[stay].vessels.len());
-                }
-                // Its handwork ends so long before another's begins as a third one takes.
-                _ => {
-                    let other = chance.random_range(0..jobs.len());
-                    let room = lengths[chance.random_range(0..lengths.len())];
-                    let room = if chance.random_range(0..3) == 0 { 0 } else { room };
-                    let begins = starts[other] + jobs[other].lead;
-                    next.ends[job] = begins - room + jobs[job].wait;
-                }
+            if anew {
+                moves.begins_anew(&mut next)
+            } else {
+                moves.makes_one(&mut next, &starts)
             }
             self.tried += 1;
             let schedule = self.problem.place_all(&self.links, &next);
@@ -268,7 +219,7 @@ impl Search<'_> {
                 ago.fill(found);
             }
             // Half an hour worse is no reason not to look on from there.
-            let near = found <= self.cost + 1800.0 && chance.random_range(0..4) == 0;
+            let near = found <= self.cost + 1800.0 && moves.chance.random_range(0..4) == 0;
             if near || found <= cost || found <= ago[at % AGO] {
                 (how, cost) = (next, found);
                 starts.clone_from(&schedule.starts);
@@ -279,6 +230,89 @@ impl Search<'_> {
             }
             ago[at % AGO] = cost;
             at += 1;
+        }
+    }
+}
+
+/// Moves at random.
+struct Moves<'a> {
+    problem: &'a Problem,
+    chance: StdRng,
+    /// How long jobs take, and their handwork.
+    lengths: Vec<Time>,
+    /// Stays that have vessels to choose from.
+    choosy: Vec<usize>,
+}
+
+impl<'a> Moves<'a> {
+    /// None where nothing takes any time.
+    fn of(problem: &'a Problem) -> Option<Self> {
+        let jobs = problem.jobs.iter();
+        let mut lengths: Vec<Time> =
+            jobs.flat_map(|j| [j.hands, j.length()]).filter(|l| *l > 0).collect();
+        lengths.sort_unstable();
+        lengths.dedup();
+        let stays = problem.stays.iter().enumerate();
+        let choosy = stays.filter(|(_, s)| s.vessels.len() > 1).map(|(i, _)| i).collect();
+        let chance = StdRng::seed_from_u64(1);
+        (!lengths.is_empty()).then_some(Self { problem, chance, lengths, choosy })
+    }
+
+    fn any(&mut self, many: usize) -> usize {
+        self.chance.random_range(0..many)
+    }
+
+    fn begins_anew(&mut self, how: &mut How) {
+        how.order.shuffle(&mut self.chance);
+        how.ranks.shuffle(&mut self.chance);
+        how.ends.fill(Time::MAX);
+    }
+
+    fn makes_one(&mut self, how: &mut How, starts: &[Time]) {
+        let ranked = !how.ranks.is_empty();
+        let jobs = &self.problem.jobs;
+        let job = self.any(jobs.len());
+        match self.any(8) {
+            0..2 if ranked => {
+                let other = self.any(jobs.len());
+                how.ranks.swap(job, other);
+            }
+            2..4 if ranked => {
+                let to = self.any(jobs.len());
+                comes_in_at(&mut how.ranks, job, to);
+            }
+            0 | 1 => {
+                let moved = how.order.remove(self.any(how.order.len()));
+                let to = self.any(how.order.len() + 1);
+                how.order.insert(to, moved);
+            }
+            2 | 3 => how.ends[job] = Time::MAX,
+            4 if !self.choosy.is_empty() => {
+                let at = self.any(self.choosy.len());
+                let stay = self.choosy[at];
+                how.prefers[stay] = self.any(self.problem.stays[stay].vessels.len());
+            }
+            // Its handwork ends so long before another's begins as a third one takes.
+            _ => {
+                let other = self.any(jobs.len());
+                let third = self.any(self.lengths.len());
+                let room = if self.any(3) == 0 { 0 } else { self.lengths[third] };
+                let begins = starts[other] + jobs[other].lead;
+                how.ends[job] = begins - room + jobs[job].wait;
+            }
+        }
+    }
+}
+
+/// A job comes in just before or behind another one.
+fn comes_in_at(ranks: &mut [usize], job: usize, to: usize) {
+    let from = ranks[job];
+    for rank in ranks {
+        match *rank {
+            r if r == from => *rank = to,
+            r if from < r && r <= to => *rank = r - 1,
+            r if to <= r && r < from => *rank = r + 1,
+            _ => {}
         }
     }
 }

@@ -8,7 +8,7 @@ use crate::chemistry::Component;
 use crate::cupboard::{Cupboard, Form, Ingredient, Part, VesselKind};
 use crate::drink::{
     Action, CoolingPlace, Cut, Dissolving, Dressing, Drink, Maceration, Portion, Preparation,
-    Reduction, Step, Stirring, Vigour,
+    Reduction, RestingPlace, Step, Stirring, Vigour, Warmth,
 };
 use crate::quantity::{Amount, Degrees, Measure, format_number};
 use crate::trace::Trace;
@@ -222,27 +222,13 @@ impl Telling<'_> {
         match action {
             Action::Add { .. } => self.add(action, manner),
             Action::Squeeze { into, ingredient, amount, halves_into } => {
-                let juice = what(self.cupboard, ingredient, amount);
-                let halves = halves_into.as_ref().map_or_else(String::new, |bowl| {
-                    format!(", and keep the halves in {}", the(bowl))
-                });
-                let fruit = juice.trim_start_matches("the juice of ");
-                format!("Squeeze {fruit} into {}{halves}.", the(into))
+                self.squeeze(ingredient, amount, (into, halves_into.as_deref()))
             }
             Action::Prepare { ingredient, how, minutes } => {
                 self.prepare(ingredient, *how, *minutes)
             }
             Action::Macerate { vessel, minutes, how, place } => {
-                let (vessel, time) = (the(vessel), say_minutes(*minutes));
-                match how {
-                    Maceration::Rubbed => {
-                        format!("Rub the sugar in with your fingers in {vessel} for {time}.")
-                    }
-                    Maceration::Left => format!(
-                        "Press everything in {vessel} down into the sugar, cover and leave{} for {time}.",
-                        standing(*place),
-                    ),
-                }
+                self.macerate(vessel, *minutes, *how, *place)
             }
             Action::Dissolve { vessel, how: Dissolving::Stirred } => {
                 format!("Stir {} until everything has dissolved.", the(vessel))
@@ -263,23 +249,14 @@ impl Telling<'_> {
             }
             Action::Rinse { .. } => self.rinse(action),
             Action::Cover { vessel, ingredient, above_mm, warmth } => {
-                let above = if *above_mm < 1.0 {
-                    "just cover".to_owned()
-                } else {
-                    format!("cover by {above_mm:.0} mm")
+                let above = match *above_mm {
+                    mm if mm < 1.0 => "just cover".to_owned(),
+                    mm => format!("cover by {mm:.0} mm"),
                 };
-                let with = coming(*warmth, self.name(ingredient), &self.name(ingredient));
-                format!("Add {with} to {} to {above}.", the(vessel))
+                format!("Add {} to {} to {above}.", self.coming(*warmth, ingredient), the(vessel))
             }
             Action::Lengthen { vessel, ingredient, parts, warmth } => {
-                let parts = format_number(*parts, true);
-                let noun = if parts == "1" { "part" } else { "parts" };
-                let with = coming(*warmth, self.name(ingredient), &self.name(ingredient));
-                if self.drink.glasses_in(vessel) > 1 {
-                    format!("Top up each glass with {with}: {parts} {noun} to 1 part of the drink.")
-                } else {
-                    format!("Dilute {} with {with}: {parts} {noun} to 1 part.", the(vessel))
-                }
+                self.lengthen(vessel, *parts, &self.coming(*warmth, ingredient))
             }
             Action::Bottle { from, bottle, headspace } => {
                 let left = volume_in(self.cupboard, headspace);
@@ -296,21 +273,14 @@ impl Telling<'_> {
             },
             Action::Mark { vessel } => format!("Mark the level on {}.", the(vessel)),
             Action::Heat { vessel, to_c, minutes, lid: on, until_clear } => {
-                let how = if *on { "covered" } else { "stirring" };
-                if *until_clear {
-                    return format!("Heat {} until clear, {how}.", the(vessel));
-                }
-                let hold = match *minutes {
-                    m if m >= 0.5 => format!(" and hold it there for {}", say_minutes(m)),
-                    _ => String::new(),
-                };
-                format!("Heat {} to {}{hold}, {how}.", the(vessel), self.degrees.say(*to_c))
+                let to = (!until_clear).then_some(*to_c);
+                self.heat(vessel, to, *minutes, *on)
             }
             Action::Infuse { vessel, minutes, place, covered } => {
-                let covered = if *covered { ", covered" } else { "" };
                 if *minutes < 0.5 {
                     return format!("Leave {} for a moment.", the(vessel));
                 }
+                let covered = if *covered { ", covered" } else { "" };
                 let time = say_minutes(*minutes);
                 format!("Leave {}{} for {time}{covered}.", the(vessel), standing(*place))
             }
@@ -326,8 +296,7 @@ impl Telling<'_> {
                 format!("Pour {} into {}.", self.portion(portion, from), the(into))
             }
             Action::TopUp { vessel, ingredient, to, warmth } => {
-                let with = coming(*warmth, self.name(ingredient), &self.name(ingredient));
-                let to = volume_in(self.cupboard, to);
+                let (with, to) = (self.coming(*warmth, ingredient), volume_in(self.cupboard, to));
                 format!("Top up {} with {with} to {to}.", self.each(vessel))
             }
             Action::Cool { vessel, to_c, place, covered } => {
@@ -342,6 +311,58 @@ impl Telling<'_> {
                 format!("Pour {glasses} of {size} from {}.", the(from))
             }
         }
+    }
+
+    fn squeeze(
+        &self,
+        ingredient: &str,
+        amount: &Amount,
+        (into, halves): (&str, Option<&str>),
+    ) -> String {
+        let juice = what(self.cupboard, ingredient, amount);
+        let fruit = juice.trim_start_matches("the juice of ");
+        let keep = |bowl| format!(", and keep the halves in {}", self.the(bowl));
+        let halves = halves.map(keep).unwrap_or_default();
+        format!("Squeeze {fruit} into {}{halves}.", self.the(into))
+    }
+
+    fn macerate(&self, vessel: &str, minutes: f64, how: Maceration, at: RestingPlace) -> String {
+        let (vessel, time) = (self.the(vessel), say_minutes(minutes));
+        match how {
+            Maceration::Rubbed => {
+                format!("Rub the sugar in with your fingers in {vessel} for {time}.")
+            }
+            Maceration::Left => format!(
+                "Press everything in {vessel} down into the sugar, cover and leave{} for {time}.",
+                standing(at),
+            ),
+        }
+    }
+
+    fn lengthen(&self, vessel: &str, parts: f64, with: &str) -> String {
+        let parts = format_number(parts, true);
+        let noun = if parts == "1" { "part" } else { "parts" };
+        if self.drink.glasses_in(vessel) > 1 {
+            format!("Top up each glass with {with}: {parts} {noun} to 1 part of the drink.")
+        } else {
+            format!("Dilute {} with {with}: {parts} {noun} to 1 part.", self.the(vessel))
+        }
+    }
+
+    /// Heated to a temperature, or until what is in it is clear.
+    fn heat(&self, vessel: &str, to_c: Option<f64>, minutes: f64, covered: bool) -> String {
+        let (the, how) = (self.the(vessel), if covered { "covered" } else { "stirring" });
+        let Some(to) = to_c else { return format!("Heat {the} until clear, {how}.") };
+        let hold = match minutes {
+            m if m >= 0.5 => format!(" and hold it there for {}", say_minutes(m)),
+            _ => String::new(),
+        };
+        format!("Heat {the} to {}{hold}, {how}.", self.degrees.say(to))
+    }
+
+    /// What is poured in, as warm as it comes.
+    fn coming(&self, warmth: Warmth, ingredient: &str) -> String {
+        coming(warmth, self.name(ingredient), &self.name(ingredient))
     }
 
     fn the(&self, id: &str) -> String {

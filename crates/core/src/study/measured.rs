@@ -60,104 +60,127 @@ pub fn learn<'a>(
     measured: Millilitres,
 ) -> Result<Lesson, FieldError> {
     let worktop = worktop.into();
-    let cupboard = worktop.cupboard();
-    let fault = |field: &str, message: &str| FieldError {
-        field: field.to_owned(),
-        message: message.to_owned(),
-    };
-    let index = drink
+    let step = drink
         .steps
         .iter()
         .position(|s| s.id == step)
-        .ok_or_else(|| fault("step", "There is no such step in this drink."))?;
+        .ok_or_else(|| FieldError::new("step", "There is no such step in this drink."))?;
     if !(measured.0.is_finite() && measured.0 > 0.0 && measured.0 < 500_000.0) {
-        return Err(fault("measured", "Enter what you measured, such as 1.62 l."));
+        return Err(FieldError::new("measured", "Enter what you measured, such as 1.62 l."));
     }
-    let action = &drink.steps[index].action;
+    let action = &drink.steps[step].action;
     let vessel = action
         .path()
         .last()
         .and_then(|id| drink.vessel(id))
-        .ok_or_else(|| fault("step", "Nothing can be measured after this step."))?;
-    let volume_in =
-        |trace: &Trace| trace.after(index, vessel).map_or(0.0, |c| c.liquid.volume(MEASURED_AT).0);
-    let prepared = Prepared::new(drink, cupboard);
-    let trace = worktop.run(&prepared, Nudges::default())?;
-    let expected_ml = volume_in(&trace);
-    let nothing = || {
-        fault(
-            "step",
-            "This step's volume follows from its ingredients, so measuring it changes nothing.",
-        )
-    };
+        .ok_or_else(|| FieldError::new("step", "Nothing can be measured after this step."))?;
+    let prepared = Prepared::new(drink, worktop.cupboard());
+    let after = After { prepared, worktop, step, vessel, measured };
     match action {
         Action::Strain { through, .. } => {
-            let sieve = drink.vessel(through).ok_or_else(nothing)?;
-            let kept = trace.after(index, sieve).ok_or_else(nothing)?;
-            // What each keeps in all, a gram of it, and where that usually lies.
-            let mut holds: BTreeMap<usize, (f64, f64, (f64, f64))> = BTreeMap::new();
-            for piece in &kept.pieces {
-                let (each, low, high) = piece.held_each(Press::Drained);
-                let held = holds.entry(piece.ingredient).or_insert((0.0, each, (low, high)));
-                held.0 += piece.put_in.0 * each;
-            }
-            let all: f64 = holds.values().map(|(held, ..)| held).sum();
-            if all <= 0.0 {
-                return Err(fault(
-                    "step",
-                    "There is only pulp in this strainer, so we can't learn how much the solids hold.",
-                ));
-            }
-            let miss = |log: f64| {
-                // What was boiled down before was boiled down to the line that was reckoned.
-                let nudges =
-                    Nudges { hold: Some(log.exp()), hold_from: index, ..Nudges::default() };
-                Ok(volume_in(&worktop.run(&prepared, nudges)?) - measured.0)
-            };
-            let factor = factor_within(5.0, miss)?.ok_or_else(|| {
-                fault(
-                    "measured",
-                    "The solids can't hold that much. Did you add something, or did it boil away?",
-                )
-            })?;
-            let figures = holds
-                .iter()
-                .filter(|(_, (held, ..))| *held > SHARE_TO_LEARN * all)
-                .map(|(ingredient, (_, each, usual))| {
-                    let it = &cupboard.ingredients()[*ingredient];
-                    Figure {
-                        learned: Learned {
-                            figure: Taught::Keeps(it.id.clone()),
-                            from: *each,
-                            to: each * factor,
-                        },
-                        what: format!("liquid that 1 g of {} holds, g", it.name.to_lowercase()),
-                        usual: *usual,
-                    }
-                })
-                .collect();
-            Ok(Lesson::of(expected_ml, measured.0, figures))
+            after.straining(drink.vessel(through).ok_or_else(teaches_nothing)?)
         }
-        Action::Boil { .. } | Action::Heat { .. } => {
-            let now = cupboard.boil_off();
-            let miss = |log: f64| {
-                let nudges = Nudges { boil_off: Some(now * log.exp()), ..Nudges::default() };
-                Ok(volume_in(&worktop.run(&prepared, nudges)?) - measured.0)
-            };
-            let factor = factor_within(4.0, miss)?.ok_or_else(|| {
-                fault(
-                    "measured",
-                    "No boiling speed explains this. Was the lid on, or was the time different?",
-                )
-            })?;
-            let figure = Figure {
-                learned: Learned { figure: Taught::BoilOff, from: now, to: now * factor },
-                what: "how fast your pots boil off water, compared with usual".into(),
-                usual: (0.5, 1.7),
-            };
-            Ok(Lesson::of(expected_ml, measured.0, vec![figure]))
+        Action::Boil { .. } | Action::Heat { .. } => after.boiling(),
+        _ => Err(teaches_nothing()),
+    }
+}
+
+fn teaches_nothing() -> FieldError {
+    FieldError::new(
+        "step",
+        "This step's volume follows from its ingredients, so measuring it changes nothing.",
+    )
+}
+
+/// What was measured in a vessel after a step.
+struct After<'a> {
+    prepared: Prepared<'a>,
+    worktop: Worktop<'a>,
+    step: usize,
+    vessel: usize,
+    measured: Millilitres,
+}
+
+impl After<'_> {
+    fn run(&self, nudges: Nudges<'_>) -> Result<Trace, Stopped> {
+        self.worktop.run(&self.prepared, nudges)
+    }
+
+    fn volume_in(&self, trace: &Trace) -> f64 {
+        trace.after(self.step, self.vessel).map_or(0.0, |c| c.liquid.volume(MEASURED_AT).0)
+    }
+
+    /// By how much more there would be than was measured, ml.
+    fn miss(&self, nudges: Nudges<'_>) -> Result<f64, Stopped> {
+        Ok(self.volume_in(&self.run(nudges)?) - self.measured.0)
+    }
+
+    fn lesson(&self, as_planned: &Trace, figures: Vec<Figure>) -> Lesson {
+        Lesson::of(self.volume_in(as_planned), self.measured.0, figures)
+    }
+
+    /// What the solids in a strainer kept.
+    fn straining(&self, sieve: usize) -> Result<Lesson, FieldError> {
+        let trace = self.run(Nudges::default())?;
+        let kept = trace.after(self.step, sieve).ok_or_else(teaches_nothing)?;
+        // What each keeps in all, a gram of it, and where that usually lies.
+        let mut holds: BTreeMap<usize, (f64, f64, (f64, f64))> = BTreeMap::new();
+        for piece in &kept.pieces {
+            let (each, low, high) = piece.held_each(Press::Drained);
+            let held = holds.entry(piece.ingredient).or_insert((0.0, each, (low, high)));
+            held.0 += piece.put_in.0 * each;
         }
-        _ => Err(nothing()),
+        let all: f64 = holds.values().map(|(held, ..)| held).sum();
+        if all <= 0.0 {
+            return Err(FieldError::new(
+                "step",
+                "There is only pulp in this strainer, so we can't learn how much the solids hold.",
+            ));
+        }
+        // What was boiled down before was boiled down to the line that was reckoned.
+        let held =
+            |log: f64| Nudges { hold: Some(log.exp()), hold_from: self.step, ..Nudges::default() };
+        let factor = factor_within(5.0, |log| self.miss(held(log)))?.ok_or_else(|| {
+            FieldError::new(
+                "measured",
+                "The solids can't hold that much. Did you add something, or did it boil away?",
+            )
+        })?;
+        let figures = holds
+            .iter()
+            .filter(|(_, (held, ..))| *held > SHARE_TO_LEARN * all)
+            .map(|(ingredient, (_, each, usual))| {
+                let it = &self.worktop.cupboard().ingredients()[*ingredient];
+                Figure {
+                    learned: Learned {
+                        figure: Taught::Keeps(it.id.clone()),
+                        from: *each,
+                        to: each * factor,
+                    },
+                    what: format!("liquid that 1 g of {} holds, g", it.name.to_lowercase()),
+                    usual: *usual,
+                }
+            })
+            .collect();
+        Ok(self.lesson(&trace, figures))
+    }
+
+    /// How fast water left.
+    fn boiling(&self) -> Result<Lesson, FieldError> {
+        let now = self.worktop.cupboard().boil_off();
+        let boiled = |log: f64| Nudges { boil_off: Some(now * log.exp()), ..Nudges::default() };
+        let factor = factor_within(4.0, |log| self.miss(boiled(log)))?.ok_or_else(|| {
+            FieldError::new(
+                "measured",
+                "No boiling speed explains this. Was the lid on, or was the time different?",
+            )
+        })?;
+        let figure = Figure {
+            learned: Learned { figure: Taught::BoilOff, from: now, to: now * factor },
+            what: "how fast your pots boil off water, compared with usual".into(),
+            usual: (0.5, 1.7),
+        };
+        Ok(self.lesson(&self.run(Nudges::default())?, vec![figure]))
     }
 }
 

@@ -14,40 +14,30 @@ impl Table<'_> {
     /// In a sentence, with the field.
     pub fn allows(self, word: &Utterance) -> Result<(), FieldError> {
         let stage = self.stage();
-        let over = "The glasses are revealed, so it takes no more answers. Set up a new tasting.";
-        match word {
-            Utterance::Poured if stage != Stage::Pouring => {
-                return Err(FieldError::new("word", "The glasses are already poured."));
-            }
-            Utterance::Broken if stage == Stage::Over => {
-                return Err(FieldError::new("word", "The glasses are already revealed."));
-            }
-            Utterance::Broken if stage == Stage::Pouring => {
-                return Err(FieldError::new("word", "Pour the glasses first."));
-            }
-            Utterance::Poured | Utterance::Broken => return Ok(()),
-            Utterance::Gone => {
-                return Err(FieldError::new("word", "Choose one of the offered words."));
-            }
-            Utterance::Remark { taster, text } => {
+        let not_now = |message: &str| Err(FieldError::new("word", message));
+        match (word, stage) {
+            (Utterance::Poured, Stage::Pouring) => Ok(()),
+            (Utterance::Poured, _) => not_now("The glasses are already poured."),
+            (Utterance::Broken, Stage::Over) => not_now("The glasses are already revealed."),
+            (Utterance::Broken, Stage::Sealed | Stage::Open) => Ok(()),
+            (Utterance::Gone, _) => not_now("Choose one of the offered words."),
+            (Utterance::Remark { taster, text }, _) => {
                 self.seat_of(taster)?;
-                let many = text.chars().count();
-                if text.trim().is_empty() || many > REMARK {
-                    let message = format!("Enter up to {REMARK} characters.");
-                    return Err(FieldError::new("word.text", message));
+                if text.trim().is_empty() {
+                    return Err(FieldError::new("word.text", too_long()));
                 }
-                return Ok(());
+                no_longer_than_a_remark("word.text", text)
             }
-            _ => {}
+            (_, Stage::Pouring) => not_now("Pour the glasses first."),
+            (_, Stage::Over) => not_now(
+                "The glasses are revealed, so it takes no more answers. Set up a new tasting.",
+            ),
+            (_, Stage::Sealed | Stage::Open) => self.allows_answer(word),
         }
-        match stage {
-            Stage::Over => return Err(FieldError::new("word", over)),
-            Stage::Pouring => {
-                return Err(FieldError::new("word", "Pour the glasses first."));
-            }
-            Stage::Sealed | Stage::Open => {}
-        }
-        let other = |what: &str| Err(FieldError::new("word", format!("In this tasting, {what}.")));
+    }
+
+    /// Whether that is an answer to what this tasting asks.
+    fn allows_answer(self, word: &Utterance) -> Result<(), FieldError> {
         match (word, &self.sitting.kind) {
             (Utterance::Answered { taster, code, felt, liked }, Tasted::Ladder { row, .. }) => {
                 let seat = self.seat_of(taster)?;
@@ -97,10 +87,7 @@ impl Table<'_> {
                 if !fine(ours.sweetness, 70.0) || !fine(ours.acidity, 10.0) {
                     return Err(FieldError::new("word.ours", "Choose a point on the map."));
                 }
-                if note.chars().count() > REMARK {
-                    let message = format!("Enter up to {REMARK} characters.");
-                    return Err(FieldError::new("word.note", message));
-                }
+                no_longer_than_a_remark("word.note", note)?;
             }
             (Utterance::TakenBack { of }, _) => {
                 let answer = Journal::of(self.said).may_undo(*of).is_ok_and(|w| {
@@ -110,19 +97,34 @@ impl Table<'_> {
                     return Err(FieldError::new("word.of", "There is nothing to undo."));
                 }
             }
-            (_, Tasted::Ladder { .. }) => return other("tasters answer one glass after another"),
-            (_, Tasted::Find(_)) => {
-                return other("the taster mixes a glass and answers with a word");
-            }
-            (_, Tasted::Compare(_) | Tasted::Tongue(_)) => {
-                return other("the taster chooses one glass");
-            }
-            (_, Tasted::Order { .. }) => return other("the taster puts the glasses in order"),
-            (_, Tasted::Guess(_)) => return other("the taster guesses the balance of a glass"),
-            (_, Tasted::Match { .. } | Tasted::Pitcher { .. }) => {
-                return other("tasters don't answer");
+            (_, kind) => {
+                let message = format!("In this tasting, {}.", asks(kind));
+                return Err(FieldError::new("word", message));
             }
         }
         Ok(())
     }
+}
+
+/// What a tasting of a kind asks for.
+fn asks(kind: &Tasted) -> &'static str {
+    match kind {
+        Tasted::Ladder { .. } => "tasters answer one glass after another",
+        Tasted::Find(_) => "the taster mixes a glass and answers with a word",
+        Tasted::Compare(_) | Tasted::Tongue(_) => "the taster chooses one glass",
+        Tasted::Order { .. } => "the taster puts the glasses in order",
+        Tasted::Guess(_) => "the taster guesses the balance of a glass",
+        Tasted::Match { .. } | Tasted::Pitcher { .. } => "tasters don't answer",
+    }
+}
+
+fn no_longer_than_a_remark(field: &str, text: &str) -> Result<(), FieldError> {
+    if text.chars().count() > REMARK {
+        return Err(FieldError::new(field, too_long()));
+    }
+    Ok(())
+}
+
+fn too_long() -> String {
+    format!("Enter up to {REMARK} characters.")
 }
