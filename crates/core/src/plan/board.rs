@@ -146,11 +146,18 @@ impl Clone for Board {
 /// The lane on which something can be done latest, and when; of lanes that are alike the one that is busy
 /// just afterwards.
 pub(super) fn latest_of(lanes: &[Lane], latest: Time, length: Time) -> Option<(usize, Time)> {
-    lanes
-        .iter()
-        .enumerate()
-        .map(|(i, lane)| (i, lane.latest_free(latest, length)))
-        .max_by_key(|(i, at)| (*at, lanes[*i].begins_at(at + length), std::cmp::Reverse(*i)))
+    let mut best: Option<(usize, Time)> = None;
+    for (i, lane) in lanes.iter().enumerate() {
+        let at = lane.latest_free(latest, length);
+        let better = best.is_none_or(|(other, its)| {
+            let busy = |lane: &Lane| lane.begins_at(at + length);
+            at > its || at == its && busy(lane) && !busy(&lanes[other])
+        });
+        if better {
+            best = Some((i, at));
+        }
+    }
+    best
 }
 
 #[cfg(test)]

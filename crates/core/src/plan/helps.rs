@@ -69,49 +69,38 @@ pub(super) fn add(
         let ready = plan.troubles.iter().all(|t| t.task.is_none());
         ready.then(|| put_off(laid, plan.begins, now)).flatten()
     });
-    let begins = day_begins(order, laid, schedule);
-    let mut trying = Trying { order, laid, schedule, begins, helps: Vec::new() };
-    trying.one_more();
-    trying.another_vessel();
-    trying.parts_ahead(plan);
-    trying.cold_water(worktop)?;
-    let mut helps = trying.helps;
+    let mut changes = Changes { order, laid, schedule, all: Vec::new() };
+    changes.one_more();
+    changes.another_vessel();
+    changes.parts_ahead(plan);
+    changes.cold_water(worktop)?;
+    let mut helps = tried(&changes.all, order, laid, schedule);
     helps.sort_by(|a, b| b.mends.cmp(&a.mends).then(b.gain_minutes.total_cmp(&a.gain_minutes)));
     helps.truncate(6);
     plan.helps = helps;
     Ok(())
 }
 
-/// The plan as it is, against which changes are tried.
-struct Trying<'a> {
-    order: &'a Order,
-    laid: &'a Laid,
-    schedule: &'a Schedule,
-    /// When the day begins as it is, minutes.
-    begins: f64,
-    /// What helped so far.
-    helps: Vec<Help>,
+/// A change that might help, and the problem that it makes of the plan.
+struct Candidate {
+    title: String,
+    problem: Problem,
+    /// The order and its tasks, where the change makes other ones.
+    other: Option<(Order, Laid)>,
+    change: PlanChange,
 }
 
-impl Trying<'_> {
-    /// Plans a changed problem of the same order, and keeps the change if it helps.
-    fn with(&mut self, title: String, problem: &Problem, change: PlanChange) {
-        self.of_another(title, (self.order, self.laid, problem), change);
-    }
-
-    /// The same where the change makes other tasks.
-    fn of_another(
-        &mut self,
-        title: String,
-        (order, laid, problem): (&Order, &Laid, &Problem),
-        change: PlanChange,
-    ) {
-        let tried = problem.solve_after(self.schedule, QUICKLY);
-        let gain = minutes(seconds(day_begins(order, laid, &tried) - self.begins));
-        let (was, broken) = (self.schedule.broken.len() as u32, tried.broken.len() as u32);
+impl Candidate {
+    /// What it brings, if that is worth a change. `begins`: when the day begins without it, minutes.
+    fn help(&self, (order, laid): (&Order, &Laid), before: &Schedule, begins: f64) -> Option<Help> {
+        let (order, laid) =
+            self.other.as_ref().map_or((order, laid), |(order, laid)| (order, laid));
+        let solved = self.problem.solve_after(before, QUICKLY);
+        let gain = minutes(seconds(day_begins(order, laid, &solved) - begins));
+        let (was, broken) = (before.broken.len() as u32, solved.broken.len() as u32);
         let mends = was.saturating_sub(broken);
         if broken > was || (gain < WORTH_IT && mends == 0) {
-            return;
+            return None;
         }
         let mut told = Vec::new();
         if mends > 0 {
@@ -121,13 +110,44 @@ impl Trying<'_> {
         if gain >= WORTH_IT {
             told.push(format!("start {} later", say(gain)));
         }
-        self.helps.push(Help {
-            title,
+        Some(Help {
+            title: self.title.clone(),
             message: told.join("; "),
             gain_minutes: gain.max(0.0),
             mends,
-            change,
-        });
+            change: self.change.clone(),
+        })
+    }
+}
+
+/// What helps of all that might, in the same order. Each is planned for itself, so all of the machine's cores work.
+fn tried(all: &[Candidate], order: &Order, laid: &Laid, schedule: &Schedule) -> Vec<Help> {
+    let begins = day_begins(order, laid, schedule);
+    let help = |candidate: &Candidate| candidate.help((order, laid), schedule, begins);
+    let cores = std::thread::available_parallelism().map_or(1, usize::from).min(all.len()).max(1);
+    let share = all.len().div_ceil(cores).max(1);
+    std::thread::scope(|threads| {
+        let shares = all
+            .chunks(share)
+            .map(|some| threads.spawn(move || some.iter().filter_map(help).collect::<Vec<Help>>()));
+        let begun: Vec<_> = shares.collect();
+        let ended = begun.into_iter().map(|thread| thread.join());
+        ended.flat_map(|some| some.unwrap_or_else(|fell| std::panic::resume_unwind(fell))).collect()
+    })
+}
+
+/// The plan as it is, and the changes to it that might help.
+struct Changes<'a> {
+    order: &'a Order,
+    laid: &'a Laid,
+    schedule: &'a Schedule,
+    all: Vec<Candidate>,
+}
+
+impl Changes<'_> {
+    /// One more that leaves the tasks as they are.
+    fn with(&mut self, title: String, problem: Problem, change: PlanChange) {
+        self.all.push(Candidate { title, problem, other: None, change });
     }
 
     /// One more cook, and one more burner.
@@ -136,12 +156,12 @@ impl Trying<'_> {
         if self.order.drinks.len() + problem.cooks > 1 {
             let mut more = problem.clone();
             more.cooks += 1;
-            self.with(format!("{} person", nth(more.cooks)), &more, PlanChange::Cook);
+            self.with(format!("{} person", nth(more.cooks)), more, PlanChange::Cook);
         }
         if problem.jobs.iter().any(|j| j.ring) {
             let mut more = problem.clone();
             more.rings += 1;
-            self.with(format!("{} burner", nth(more.rings)), &more, PlanChange::Ring);
+            self.with(format!("{} burner", nth(more.rings)), more, PlanChange::Ring);
         }
     }
 
@@ -165,7 +185,7 @@ impl Trying<'_> {
             }
             let name = self.laid.vessels.name(vessel).to_owned();
             let title = format!("Another one like “{name}”");
-            self.with(title, &more, PlanChange::Vessel(name));
+            self.with(title, more, PlanChange::Vessel(name));
         }
     }
 
@@ -181,7 +201,7 @@ impl Trying<'_> {
             let name = &self.order.drinks[part.drink].drink.name;
             let keeps = keeps_for(part);
             let title = format!("{name} the evening before, {}: it keeps {keeps}", part.label);
-            self.with(title, &more, PlanChange::Ahead(part.id.clone()));
+            self.with(title, more, PlanChange::Ahead(part.id.clone()));
         }
     }
 
@@ -192,8 +212,12 @@ impl Trying<'_> {
             changed.drinks[drink].water_bath.push(step);
             let other = lay_out(&changed, worktop)?;
             let title = format!("Cold water for {}", self.order.drinks[drink].drink.name);
-            let problem = (&changed, &other, &other.problem);
-            self.of_another(title, problem, PlanChange::WaterBath(task));
+            self.all.push(Candidate {
+                title,
+                problem: other.problem.clone(),
+                other: Some((changed, other)),
+                change: PlanChange::WaterBath(task),
+            });
         }
         Ok(())
     }

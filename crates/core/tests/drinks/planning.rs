@@ -412,14 +412,14 @@ fn twenty_drinks_are_planned_with_what_would_help_in_about_a_second() {
     let means = Means { cooks: 4, rings: 4, refrigerator_l: 200.0 };
     let order = Order { drinks, means, closed: nights(), now: Some(-60.0), ..Order::default() };
     let plan = |_| {
-        let began = cpu_time::ThreadTime::now();
+        let began = std::time::Instant::now();
         let plan = plan_with_help(&order, &fallow_lane()).unwrap();
         assert!(plan.later_by.is_some() && !plan.helps.is_empty());
         began.elapsed()
     };
-    // The quickest of three, by the processor's time: other tests work beside it.
+    // The quickest of three: other tests work beside it.
     let took = (0..3).map(plan).min().unwrap();
-    assert!(took.as_secs_f64() < 2.5, "{took:?}");
+    assert!(took.as_secs_f64() < 2.0, "{took:?}");
 }
 
 #[test]
