@@ -359,6 +359,8 @@ pub(super) fn compare(
     cupboard: &Cupboard,
 ) {
     const AGREES: f64 = 0.18;
+    /// How much larger the pint of Britain is than the one of the US: 568 and 473 ml.
+    const BRITISH_PINT: f64 = 1.2;
     let mut other = Item { amount: None, why: Vec::new(), ..item.clone() };
     // "2 cones (200 g each)", "2 cones, 90 g each"
     let counted_out = !matches!(first.counted, Some(Counted::In(_)));
@@ -390,6 +392,34 @@ pub(super) fn compare(
         return;
     }
     let weight = |a: &Amount| cupboard.weigh(it, a).ok().map(|w| w.grams.0);
+    // "1.7 litres (3 pints)": by the pint of Britain it is the same.
+    let pints = |a: &Amount| a.terms().iter().all(|t| t.measure == Measure::Pint);
+    if let (Some(a), Some(b)) = (weight(&one), weight(&two))
+        && (pints(&one) || pints(&two))
+    {
+        let (american, other) = if pints(&one) { (a, b) } else { (b, a) };
+        if (american * BRITISH_PINT / other - 1.0).abs() < 0.1 {
+            item.amount = Some(if pints(&one) { two } else { one });
+            return;
+        }
+    }
+    // "Half a pineapple, peeled (about 500 g)", "2 mangoes (500 g flesh)": what goes in is known better by the scale
+    // than by the piece, where it isn't the peel and the stone that were weighed.
+    const BARED: [&str; 9] =
+        ["peeled", "cored", "pitted", "stoned", "hulled", "deseeded", "seeded", "trimmed", "flesh"];
+    let behind = &words[second.to.min(words.len())..];
+    let bared = says(&words[..second.to.min(words.len())], &BARED)
+        || behind.iter().take(2).any(|w| w.is(&["flesh"]));
+    if let (Some(a), Some(b)) = (weight(&one), weight(&two))
+        && piece(&one)
+        && two.as_grams().is_some()
+        && bared
+        && !matches!(it.kind, Kind::Juice | Kind::Zest | Kind::Peel)
+        && (0.5..=2.0).contains(&(b / a))
+    {
+        item.amount = Some(two);
+        return;
+    }
     if let (Some(a), Some(b)) = (weight(&one), weight(&two))
         // How much juice so many lemons give is nothing to quarrel about.
         && !piece(&one)

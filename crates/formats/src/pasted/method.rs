@@ -1,7 +1,7 @@
 //! What a sentence of the method says is done: heat, steep, strain, blend, chill, and for how long.
 
 use keen_core::cupboard::VesselKind;
-use keen_core::drink::Vigour;
+use keen_core::drink::{Vigour, Warmth};
 use keen_core::quantity::Amount;
 
 use super::names::{Found, Names};
@@ -51,8 +51,8 @@ pub(super) struct Doing {
     pub(super) amount: Option<Amount>,
     /// "Top up to 1.5 litres": the line that it is filled up to.
     pub(super) fills_to: Option<Amount>,
-    /// Something boiling or hot is poured.
-    pub(super) boiling: bool,
+    /// How warm that is which is poured, where it is said: boiling or hot.
+    pub(super) poured: Option<Warmth>,
     /// "To every pint": as often as this is there.
     pub(super) per: Option<Amount>,
     /// Just enough of it to cover what lies there.
@@ -312,8 +312,10 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
                     && !pair[0].is(&["the", "all", "remaining", "dry", "other"])
             })
             .map(|pair| pair[0].text.clone()),
-        pressed: says(words, &["press", "pressing", "squeezing", "push", "wring", "hard", "rub"])
-            && !says(words, &["without", "don't", "don’t", "not"]),
+        pressed: says(
+            words,
+            &["press", "pressing", "squeezing", "push", "pushing", "wring", "hard", "rub"],
+        ) && !says(words, &["without", "don't", "don’t", "not"]),
         refrigerator: fridge,
         covered: says(words, &["cover", "covered", "lid", "lidded"]),
         clear,
@@ -322,7 +324,7 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         to_brix,
         amount,
         fills_to: fills_to(words).filter(|_| verb == Verb::TopUp),
-        boiling: boiling(words),
+        poured: poured(words),
         per: per(words),
         covers: begins_with(words, verb_at, "cover"),
     }
@@ -355,13 +357,15 @@ fn until_there_is(words: &[Word]) -> bool {
         || made.is_some_and(|at| volume(&words[at + 2..]))
 }
 
-/// Whether what is poured is hot: "just-boiled water", not "just below boiling".
-fn boiling(words: &[Word]) -> bool {
-    words.iter().enumerate().any(|(at, w)| {
+/// How warm what is poured is: "just-boiled water" boils, "just below boiling" doesn't.
+fn poured(words: &[Word]) -> Option<Warmth> {
+    let boiling = words.iter().enumerate().any(|(at, w)| {
         let before = &words[at.saturating_sub(3)..at];
-        (w.is(&["boiling", "kettle", "hot"]) && !says(before, &["below", "under"]))
+        (w.is(&["boiling", "kettle"]) && !says(before, &["below", "under"]))
             || (w.is(&["boiled"]) && says(before, &["just", "freshly"]))
-    })
+    });
+    let hot = || says(words, &["hot"]).then_some(Warmth::Hot);
+    if boiling { Some(Warmth::Boiling) } else { hot() }
 }
 
 /// What a cook calls what was made so far.

@@ -8,7 +8,7 @@ use std::sync::LazyLock;
 
 use keen_core::cupboard::{Cupboard, Ingredient, Kind};
 
-use keen_core::quantity::said::{Word, stem, words};
+use keen_core::quantity::said::{Word, number, stem, words};
 
 /// What else people call things, and what that is here; some are only the nearest thing.
 const OTHER: &str = include_str!("names.csv");
@@ -289,7 +289,28 @@ impl<'a> Names<'a> {
                 best = Some((stems.len(), together, at, found));
             }
         }
-        best.map(|(.., found)| found)
+        best.map(|(.., found)| found).map(|found| self.as_strong(found, words))
+    }
+
+    /// "A 2:1 sugar syrup" is the rich one. What is as strong as no syrup here is only the nearest thing.
+    fn as_strong(&self, found: Found, words: &[Word]) -> Found {
+        const BY_STRENGTH: [(&str, f64); 2] =
+            [("simple_syrup_1_1", 1.0), ("simple_syrup_2_1", 2.0)];
+        let syrup = BY_STRENGTH.iter().any(|(id, _)| *id == found.id);
+        let ratio = |at: usize| {
+            let (sugar, used) = number(&words[at..])?;
+            let between = words.get(at + used).filter(|w| w.is(&[":", "to"]))?;
+            let (water, _) = number(&words[at + used + 1..])?;
+            (!between.text.is_empty() && water.low > 0.0).then_some(sugar.low / water.low)
+        };
+        let Some(strength) = (0..words.len()).find_map(ratio).filter(|_| syrup) else {
+            return found;
+        };
+        let as_strong = BY_STRENGTH.iter().find(|(_, its)| (its - strength).abs() < 0.05);
+        match as_strong {
+            Some((id, _)) => Found { id: (*id).to_owned(), ..found },
+            None => Found { nearest: true, ..found },
+        }
     }
 
     /// A fruit, or what is in it. The skin of a citrus fruit is its peel, and is looked for by the fruit.

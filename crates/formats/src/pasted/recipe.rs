@@ -189,7 +189,13 @@ impl Reader<'_> {
                 PastedLine { runs: whole(Sure::Understood), read: Vec::new() }
             }
             Kind::Heading(section, group) => {
-                (self.section, self.group) = (section, group);
+                // "Per glass:" before anything else is what the drink is made of, one glass at a time.
+                let one = section == Section::Glass && !self.begun();
+                if one {
+                    self.makes.glasses = Some(1);
+                }
+                self.section = if one { Section::List } else { section };
+                self.group = group;
                 // "Ingredients (for one gallon)"
                 let front = front(&found);
                 if front < found.len() {
@@ -219,6 +225,11 @@ impl Reader<'_> {
         self.lines.push(shown);
     }
 
+    /// Whether something goes in by now, or is done.
+    fn begun(&self) -> bool {
+        !self.entries.is_empty() || !self.done.is_empty()
+    }
+
     /// Reads what stands behind a title or a size as a line of its own.
     fn behind(&mut self, line: &str, at: usize) {
         let (front, rest) = line.split_at(at);
@@ -231,7 +242,7 @@ impl Reader<'_> {
     /// "Ginger shrub. Grate the ginger …", "Cold tea: 6 tsp leaves …": where the title of a text that stands in one
     /// line ends.
     fn title_in_front(&self, text: &str, found: &[Word]) -> Option<usize> {
-        let begun = self.title.is_some() || !self.entries.is_empty() || !self.done.is_empty();
+        let begun = self.title.is_some() || self.begun();
         if found.is_empty() || begun || self.section != Section::Open || self.is_makes(found) {
             return None;
         }
@@ -272,6 +283,11 @@ impl Reader<'_> {
         }
         if self.is_makes(found) {
             return Kind::Makes;
+        }
+        // "Subject: that lime thing"
+        const OF_A_LETTER: [&str; 7] = ["subject", "re", "fwd", "from", "to", "date", "sent"];
+        if !self.begun() && first.is(&OF_A_LETTER) && found.get(1).is_some_and(|w| w.is(&[":"])) {
+            return Kind::Aside;
         }
         let timing = [
             "prep",
@@ -361,7 +377,7 @@ impl Reader<'_> {
             _ => {}
         }
         // "Lemonade for a hot day" is no line of the list, though it names a fruit.
-        let untitled = self.title.is_none() && self.entries.is_empty() && self.done.is_empty();
+        let untitled = self.title.is_none() && !self.begun();
         // "Ginger cordial (makes 1.2 litres)", "Lemonade | 1 gallon": what is said behind is how much it makes.
         let front = front(found);
         if untitled && front < found.len() && front > 0 && number(found).is_none() && front <= 9 {
@@ -386,9 +402,11 @@ impl Reader<'_> {
             && !text.ends_with(':');
         let says_how_much = items.iter().any(|i| i.said && i.ingredient.is_some());
         let headed = line.trim_start().starts_with("# ");
-        // "Cold brew mint tea lemonade"
-        let called_a_drink = found.last().is_some_and(|w| w.is(&DRINKS))
-            && !says(found, &["the", "into", "in", "with", "to", "until"]);
+        // "Cold brew mint tea lemonade", "Mint tea for the fridge"
+        let what_for = found.iter().position(|w| w.is(&["for"])).unwrap_or(found.len());
+        let called = &found[..what_for];
+        let called_a_drink = called.last().is_some_and(|w| w.is(&DRINKS))
+            && !says(called, &["the", "into", "in", "with", "to", "until"]);
         if title_like
             && (!orders || found.len() <= 4 || is_capital(text) || headed || called_a_drink)
             && !(says_how_much && (doings.len() > 1 || counted))
@@ -455,11 +473,17 @@ impl Reader<'_> {
         let people = found.len() <= 6
             && found[0].is(&["for"])
             && says(found, &["people", "person", "glass", "glasses", "guest", "serving", "drink"]);
-        (start
-            && few
-            && counted
-            && found[0].text != "serve"
-            && !says(found, &["over", "with", "ice"]))
+        // "For 2 quarts:"
+        let sized = found[0].is(&["for"])
+            && said::plain(&found[1..]).is_some_and(|(amount, used)| {
+                amount.as_millilitres().is_some() && found[1 + used..].iter().all(Word::is_sign)
+            });
+        sized
+            || (start
+                && few
+                && counted
+                && found[0].text != "serve"
+                && !says(found, &["over", "with", "ice"]))
             || (people && counted)
     }
 
@@ -540,6 +564,7 @@ impl Reader<'_> {
                 upto = to;
             }
         };
+        let mut spoken_of: Option<Word> = None;
         for (begin, sentence) in sentences(text) {
             let mut found = with_verbs(part_by_part(joined_by_words(of_a_size(slices_of(
                 as_meant(words(sentence)),
@@ -547,6 +572,10 @@ impl Reader<'_> {
             found.truncate(MOST_WORDS);
             if found.is_empty() {
                 continue;
+            }
+            said::of_what(&mut found, spoken_of.as_ref());
+            if let Some(named) = self.names.find_all(&found).last() {
+                spoken_of = named.at.last().map(|at| found[*at].clone());
             }
             // "To drink: 1 part syrup to 4 parts fizzy water", "Dilute 1:4 with soda" is for the glass.
             let to_drink = found.len() > 2

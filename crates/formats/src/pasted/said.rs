@@ -355,10 +355,11 @@ pub(super) fn with_verbs(mut found: Vec<Word>) -> Vec<Word> {
     found
 }
 
+const SLICES: [&str; 4] = ["slice", "wheel", "round", "wedge"];
+const CITRUS: [&str; 6] = ["lemon", "lime", "orange", "grapefruit", "mandarin", "citrus"];
+
 /// "2 orange slices" are 2 slices of orange, and no sliced oranges.
 pub(super) fn slices_of(mut found: Vec<Word>) -> Vec<Word> {
-    const SLICES: [&str; 4] = ["slice", "wheel", "round", "wedge"];
-    const CITRUS: [&str; 6] = ["lemon", "lime", "orange", "grapefruit", "mandarin", "citrus"];
     for at in 2..found.len() {
         let counted =
             |from: usize| number(&found[from..]).is_some_and(|(_, used)| from + used == at - 1);
@@ -376,6 +377,18 @@ pub(super) fn slices_of(mut found: Vec<Word>) -> Vec<Word> {
         }
     }
     found
+}
+
+/// "Get 8 limes. Zest 4 of them": of what was spoken of last.
+pub(super) fn of_what(found: &mut [Word], spoken_of: Option<&Word>) {
+    let Some(named) = spoken_of else { return };
+    for at in 2..found.len() {
+        let counted = (at.saturating_sub(4)..at - 1)
+            .any(|from| number(&found[from..]).is_some_and(|(_, used)| from + used == at - 1));
+        if counted && found[at - 1].is(&["of"]) && found[at].is(&["them", "those", "these"]) {
+            (found[at].text, found[at].stem) = (named.text.clone(), named.stem.clone());
+        }
+    }
 }
 
 /// What a sentence joins by a sign, joined by a word: "+ juice 4 limes + 1 l cold water".
@@ -396,8 +409,24 @@ pub(super) fn joined_by_words(mut found: Vec<Word>) -> Vec<Word> {
 
 /// Two parts of the same fruit, told one by one: "the juice and zest of two lemons" is "the juice of two lemons, zest
 /// of two lemons".
-pub(super) fn part_by_part(found: Vec<Word>) -> Vec<Word> {
+pub(super) fn part_by_part(mut found: Vec<Word>) -> Vec<Word> {
     const PARTS: [&str; 5] = ["juice", "zest", "peel", "rind", "flesh"];
+    // "The lemon zest and slices" are the slices of the lemon, too.
+    let named = |found: &[Word], at: usize| {
+        found[at].is(&CITRUS)
+            && found[at + 1].is(&PARTS)
+            && found[at + 2].is(&["and", "&"])
+            && (found[at + 3].is(&PARTS) || found[at + 3].is(&SLICES))
+            && found.get(at + 4).is_none_or(|w| !w.is(&["of", "from"]))
+    };
+    for at in 0..found.len().saturating_sub(3) {
+        if named(&found, at) {
+            let mut fruit = found[at].clone();
+            // What is said once more takes no room in the text.
+            (fruit.from, fruit.to) = (found[at + 3].from, found[at + 3].from);
+            found.insert(at + 3, fruit);
+        }
+    }
     let at = (1..found.len().saturating_sub(3)).find(|at| {
         found[*at].is(&["and", "&"])
             && found[at - 1].is(&PARTS)
@@ -470,8 +499,23 @@ mod tests {
                 "the zest of 1 large orange , juice of 1 large orange",
             ),
             ("juice and zest the lemons", "juice and zest the lemons"),
+            ("add the lemon zest and slices", "add the lemon zest and lemon slices"),
         ] {
             let all = part_by_part(words(text));
+            let said = all.iter().map(|w| w.text.as_str()).collect::<Vec<_>>().join(" ");
+            assert_eq!(said, wanted);
+        }
+    }
+
+    #[test]
+    fn of_them_is_of_what_was_spoken_of() {
+        for (text, wanted) in [
+            ("zest 4 of them", "zest 4 of limes"),
+            ("zest two of those", "zest two of limes"),
+            ("some of them", "some of them"),
+        ] {
+            let mut all = words(text);
+            of_what(&mut all, words("limes").first());
             let said = all.iter().map(|w| w.text.as_str()).collect::<Vec<_>>().join(" ");
             assert_eq!(said, wanted);
         }

@@ -39,6 +39,8 @@ pub(super) fn restored(text: &str) -> String {
         }
     }
     let text = without_leaders(&text);
+    // "Return to the pan w. the sugar"
+    let text = text.replace(" w. ", " with ");
     // "lO min": the letter beside a letter is only known for a figure once its neighbour is.
     in_the_same_measure(&taken_back(&figures(&figures(&text))))
 }
@@ -183,12 +185,34 @@ fn taken_back(text: &str) -> String {
         last = used.map_or(last, |_| Some(before[at].from));
         at += used.unwrap_or(1);
     }
-    match (last, anew) {
-        (Some(last), Some(anew)) => {
-            format!("{}{}", &text[..last], &text[to + behind[anew].from..])
+    let (Some(last), Some(anew)) = (last, anew) else { return text.to_owned() };
+    let (before, behind) = (&text[last..from], &text[to + behind[anew].from..]);
+    // "Half a teaspoon of salt, no wait, a quarter teaspoon": it is still salt.
+    let new = amount_ends(behind).filter(|end| names_nothing(&behind[*end..]));
+    let of =
+        amount_ends(before).map(|end| before[end..].trim_end_matches([' ', '.', ',', '…', '-']));
+    match (new, of) {
+        (Some(end), Some(of)) => {
+            // "250 g." ends the sentence, whatever it is of.
+            let amount = behind[..end].trim_end_matches('.');
+            format!("{}{amount}{of}{}", &text[..last], &behind[amount.len()..])
         }
-        _ => text.to_owned(),
+        _ => format!("{}{behind}", &text[..last]),
     }
+}
+
+/// Where an amount ends that a text begins with: behind its measure, if it has one.
+fn amount_ends(text: &str) -> Option<usize> {
+    let found = words(text);
+    let (_, used) = number(&found)?;
+    let measured = measure(&found[used..]).map_or(0, |(_, _, more)| more);
+    found.get(used + measured - 1).map(|word| word.to)
+}
+
+/// Whether it goes on without saying of what.
+fn names_nothing(rest: &str) -> bool {
+    let sign = |w: &Word| w.is_sign() || w.is(&["and", "then", "instead", "in", "into", "to"]);
+    words(rest).first().is_none_or(sign)
 }
 
 /// Words that were broken at a line's end: "rhu-" and "barb".
@@ -283,6 +307,12 @@ mod tests {
             ("2 cups water and one of the lemons", "2 cups water and one of the lemons"),
             ("three limes and one of ginger", "three limes and one of ginger"),
             ("2 limes, I mean the large ones", "2 limes, I mean the large ones"),
+            (
+                "half a teaspoon of salt... no wait, a quarter teaspoon, and water",
+                "a quarter teaspoon of salt, and water",
+            ),
+            ("Add 200 g sugar. Sorry, 250 g.", "Add 250 g sugar."),
+            ("boil 10 minutes, no wait, 15 minutes", "boil 15 minutes"),
             ("500 g rhu-\nbarb", "500 g rhubarb"),
             ("1 cup sugar -\n2 limes", "1 cup sugar -\n2 limes"),
             ("Mint lemonade      For 6 glasses", "Mint lemonade\nFor 6 glasses"),

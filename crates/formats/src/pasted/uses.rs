@@ -68,7 +68,7 @@ pub(super) fn unknown(
     names: &Names<'_>,
 ) -> Vec<Vec<Word>> {
     // "a 2 litre jug", "250 ml of the strained liquid", "500 ml at a time"
-    const NO_NAMES: [&str; 36] = [
+    const NO_NAMES: [&str; 32] = [
         "or",
         "to",
         "at",
@@ -98,10 +98,6 @@ pub(super) fn unknown(
         "saucepan",
         "from",
         "over",
-        "mixture",
-        "syrup",
-        "liquid",
-        "juice",
         "container",
         "left",
         "if",
@@ -133,13 +129,35 @@ pub(super) fn unknown(
                     || w.is(&["and", "or", "in", "into", "to", "with", "over", "for", "then"])
             })
             .map_or(words.len(), |n| at + n);
-        let known = uses.iter().any(|u| {
+        // "1 cup aloe vera juice" is no other juice.
+        let called = words[..end].last().is_some_and(|w| w.is(&["juice", "syrup"]));
+        let other = |u: &&Use| !(called && end - at > 1 && u.found.id.starts_with('~'));
+        let known = uses.iter().filter(other).any(|u| {
             u.words
                 .first()
                 .zip(u.words.last())
                 .is_some_and(|(a, b)| a.from < words[end - 1].to && words[begin].from < b.to)
         });
-        let named = (1..=4).contains(&(end - at.min(end)))
+        // "1 cup aloe vera juice" is something, "1 cup of cooled syrup" was made here.
+        const MADE: [&str; 4] = ["mixture", "syrup", "liquid", "juice"];
+        const HOW: [&str; 12] = [
+            "strained",
+            "cooled",
+            "cold",
+            "hot",
+            "warm",
+            "resulting",
+            "finished",
+            "reserved",
+            "sweet",
+            "fresh",
+            "remaining",
+            "lemon",
+        ];
+        let made = words[..end].last().is_some_and(|w| w.is(&MADE))
+            && words[at..end - 1].iter().all(|w| w.is(&HOW));
+        let named = !made
+            && (1..=4).contains(&(end - at.min(end)))
             && words[at..end].iter().all(|w| !w.text.starts_with(|c: char| c.is_ascii_digit()))
             && !words[at].is(&NO_NAMES)
             && !words[end - 1].is(&NO_NAMES);
@@ -266,6 +284,11 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
             .iter()
             .rposition(|w| w.is(&["until", "till", "from"]))
             .is_some_and(|u| !words[u..at].iter().any(|w| w.is(&[","])));
+        // "Return the juice to the pan": that is what was made so far.
+        let returned = words[..at].iter().rev().take(2).any(|w| w.is(&["return", "returned"]));
+        if returned {
+            continue;
+        }
         // "Sweeten with honey" says with what.
         let said = word.is(&["sweeten"]) && !found.is_empty();
         if !taken && !waited && !said {

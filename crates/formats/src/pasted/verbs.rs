@@ -112,6 +112,12 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
     {
         return Some(Verb::Lift);
     }
+    // "Shake the bugs off the flowers"
+    if matches!(word.as_str(), "shake" | "pick" | "brush" | "knock")
+        && words[at + 1..].iter().take(4).take_while(|w| !w.is_sign()).any(|w| w.is(&["off"]))
+    {
+        return Some(Verb::Prepare);
+    }
     if let Some(verb) = verb_of(word) {
         if before.is_some_and(|b| BEFORE_A_NOUN.contains(&b))
             && !(word == "rest" && before == Some("to"))
@@ -172,6 +178,10 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
             "throw" | "tip" | "pour" if matches!(after, "away" | "out" | "off") => Some(Verb::Lift),
             "rub" if says(&words[at..], &["sieve", "strainer", "colander"]) => Some(Verb::Strain),
             "pound" => at_beginning(words, at).then_some(verb),
+            // "Cold brew hibiscus tea" is a drink; "cold brew it for a night" is an order.
+            "brew" if before == Some("cold") => {
+                matches!(after, "the" | "it" | "them" | "for" | "in" | "overnight").then_some(verb)
+            }
             "drop" | "season" | "stand" | "water" | "brew" | "soak" => {
                 (before != Some("per")).then_some(verb)
             }

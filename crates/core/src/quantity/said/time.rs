@@ -9,6 +9,15 @@ pub fn time(words: &[Word]) -> Option<(f64, bool, usize)> {
     if first.is(&["overnight"]) {
         return Some((600.0, false, 1));
     }
+    // "Till morning", "until the next day"
+    if first.is(&["until", "till", "til"]) {
+        let small = |w: &&Word| w.is(&["the", "next", "following"]);
+        let day = 1 + words[1..].iter().take_while(small).count();
+        let named = words
+            .get(day)
+            .is_some_and(|w| w.is(&["morning", "tomorrow"]) || (w.is(&["day"]) && day > 1));
+        return named.then_some((600.0, true, day + 1));
+    }
     if first.is(&["few"]) && words.get(1).is_some_and(|w| w.is(&["minute"])) {
         return Some((3.0, true, 2));
     }
@@ -70,6 +79,8 @@ mod tests {
             ("30 secs", 0.5),
             ("a few minutes", 3.0),
             ("24 hrs", 1440.0),
+            ("till morning", 600.0),
+            ("until the next day", 600.0),
         ] {
             let (found, ..) = time(&words(text)).unwrap_or_else(|| panic!("{text}"));
             assert!((found - minutes).abs() < 1e-9, "{text}: {found}");

@@ -315,8 +315,8 @@ impl Cook<'_> {
             && let Some(ingredient) = self.item(water).ingredient.clone()
         {
             self.left[water] = 0.0;
-            let warmth = if doing.boiling { Warmth::Boiling } else { self.item(water).warmth };
-            self.hot |= warmth == Warmth::Boiling;
+            let warmth = doing.poured.unwrap_or(self.item(water).warmth);
+            self.hot |= matches!(warmth, Warmth::Boiling | Warmth::Hot);
             self.push(Action::Cover {
                 vessel: vessel.clone(),
                 ingredient,

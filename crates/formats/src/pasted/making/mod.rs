@@ -650,13 +650,14 @@ impl Cook<'_> {
                 let from = self.drink.steps.len();
                 let guessed = doing.uses.iter().any(|u| u.share == Share::Some);
                 // Boiling water that is poured over is boiling, whatever the list says.
-                let boil = doing.boiling && self.kind(entry) == Some(Kind::Water);
+                let poured = doing.poured.filter(|_| self.kind(entry) == Some(Kind::Water));
                 self.put(entry, share, vessel);
-                if boil
+                if let Some(poured) = poured
                     && let Some(Action::Add { warmth, .. }) =
                         self.drink.steps.last_mut().map(|s| &mut s.action)
+                    && !(poured == Warmth::Hot && *warmth == Warmth::Boiling)
                 {
-                    *warmth = Warmth::Boiling;
+                    *warmth = poured;
                     self.hot = true;
                 }
                 if guessed && self.drink.steps.len() > from {
@@ -675,12 +676,8 @@ impl Cook<'_> {
                 let amount =
                     said.unwrap_or_else(|| Amount::millilitres(kitchen_round(whole * 0.25)));
                 let Some(id) = self.item(entry).ingredient.clone() else { continue };
-                let boiling = doing.boiling || matches!(doing.verb, Verb::Boil(_));
-                let warmth = if boiling && !matches!(doing.verb, Verb::Boil(_) | Verb::Heat) {
-                    Warmth::Boiling
-                } else {
-                    Warmth::Usual
-                };
+                let on_the_ring = matches!(doing.verb, Verb::Boil(_) | Verb::Heat);
+                let warmth = doing.poured.filter(|_| !on_the_ring).unwrap_or(Warmth::Usual);
                 self.push(Action::Add {
                     into: vessel.into(),
                     ingredient: id,
