@@ -4,6 +4,7 @@ use keen_core::cupboard::{Form, Ingredient, Kind};
 use keen_core::drink::{Cut, Warmth};
 
 use super::item::{Item, compare, guess, measured, no_amount};
+use super::method::temperature;
 use super::names::{Found, Names};
 use super::outcome::Sure;
 use super::said::{Said, all_said, per, plain, plain_amount, share};
@@ -552,10 +553,12 @@ fn up_to_a_weight(words: &[Word]) -> bool {
 
 fn warmth(words: &[Word], it: &Ingredient) -> Warmth {
     if matches!(it.kind, Kind::Water | Kind::Soda) {
-        if says(words, &["boiling", "boiled"]) {
+        // "1.5 l water, 90 °C"
+        let degrees = temperature(words).unwrap_or(0.0);
+        if says(words, &["boiling", "boiled"]) || degrees >= 85.0 {
             return Warmth::Boiling;
         }
-        if says(words, &["hot", "warm", "kettle"]) {
+        if says(words, &["hot", "warm", "kettle"]) || degrees >= 50.0 {
             return Warmth::Hot;
         }
         if says(words, &["iced", "chilled", "icy"]) || together(words, &["ice", "cold"]) {
@@ -565,7 +568,9 @@ fn warmth(words: &[Word], it: &Ingredient) -> Warmth {
     // "Fresh or frozen" and "(frozen is fine)" are no order to freeze them.
     let either = together(words, &["or", "frozen"])
         || together(words, &["frozen", "or", "fresh"])
-        || together(words, &["frozen", "is"]);
+        || words.windows(2).any(|w| {
+            w[0].is(&["frozen"]) && w[1].is(&["is", "are", "fine", "ok", "okay", "works", "will"])
+        });
     if says(words, &["frozen"])
         && !either
         && matches!(it.kind, Kind::Fruit | Kind::Vegetable)

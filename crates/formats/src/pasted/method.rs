@@ -221,6 +221,13 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
     {
         verb = Verb::Chill;
     }
+    // "Leave until cold"
+    let cold = words.iter().position(|w| w.is(&["until", "till"])).is_some_and(|at| {
+        words[at + 1..].iter().take(3).any(|w| w.is(&["cold", "cool", "cooled"]))
+    });
+    if verb == Verb::Steep && minutes.is_none() && cold && !fridge {
+        verb = Verb::Cool;
+    }
     let to_brix = brix(words);
     if (halved.is_some() || to_brix.is_some())
         && matches!(verb, Verb::Boil(_) | Verb::Heat | Verb::Reduce)
@@ -476,7 +483,7 @@ fn down_to(words: &[Word]) -> Option<f64> {
     says(words, &["syrupy", "thick", "thickened"]).then_some(0.67)
 }
 
-fn temperature(words: &[Word]) -> Option<f64> {
+pub(super) fn temperature(words: &[Word]) -> Option<f64> {
     // "To just below boiling": bubbles at the edge, which is at about 95 °C.
     let near = words.windows(2).any(|w| w[0].is(&["below", "under"]) && w[1].is(&["boiling"]));
     if near || together(words, &["below", "the", "boil"]) {

@@ -129,6 +129,16 @@ const SLICES: [&str; 9] =
     ["sliced", "slice", "round", "wheel", "rounds", "slices", "wedge", "halved", "cut"];
 const FLESH: [&str; 4] = ["quartered", "segment", "segmented", "whole"];
 
+/// Whether it is only the stones or the seeds of a fruit that are meant; some seeds are what is eaten of it.
+fn of_its_seeds(words: &[Word], fruit: usize) -> bool {
+    let front = &words[fruit.saturating_sub(7)..fruit];
+    let Some(of) = front.iter().rposition(|w| w.is(&["of", "from"])) else { return false };
+    let eaten = words[fruit].is(&["pomegranate", "passion", "passionfruit"]);
+    let only = ["seed", "stone", "pit", "kernel", "core", "husk"];
+    let other = front[..of].iter().any(|w| w.is(&["flesh", "juice", "peel", "skin"]));
+    !eaten && !other && front[..of].iter().any(|w| only.contains(&w.stem.as_str()))
+}
+
 /// Something that the words may mean.
 #[derive(Debug, Clone, PartialEq)]
 pub(super) struct Found {
@@ -277,6 +287,10 @@ impl<'a> Names<'a> {
             if behind.is_some_and(|w| w.is(&OF_THE_PLANT)) && self.is_fruit(id)
                 || leaf && self.is_citrus(id)
             {
+                continue;
+            }
+            // "Seeds and stringy bits from 1 cantaloupe" are no melon.
+            if self.is_fruit(id) && of_its_seeds(words, places[0]) {
                 continue;
             }
             let together = places.windows(2).all(|pair| pair[1] == pair[0] + 1);

@@ -158,6 +158,14 @@ impl Reader<'_> {
             self.behind(line, offset + found[at].to);
             return;
         }
+        // "Drink: Iced lemon verbena"
+        let called = found.len() > 2 && found[0].is(&["drink", "recipe", "name", "title"]);
+        if called && found[1].is(&[":"]) && self.title.is_none() && !self.begun() {
+            self.title = Some(text[found[1].to..].trim().to_owned());
+            let runs = vec![Run { text: line.to_owned(), sure: Sure::Understood }];
+            self.lines.push(PastedLine { runs, read: Vec::new() });
+            return;
+        }
         if let Some(behind) = self.title_in_front(text, &found) {
             let title = text[..behind].trim().trim_end_matches([':', '.', '-', '–', '—']).trim();
             self.title = Some(title.to_owned());
@@ -450,6 +458,14 @@ impl Reader<'_> {
         }
         // "Zitronensaft 80 ml": what it is has to be asked, but it is counted out.
         let measured = (0..found.len()).any(|at| said::plain(&found[at..]).is_some());
+        // "Flesh of half of it": of what, has to be asked.
+        let parts = ["flesh", "juice", "zest", "peel", "rind", "leaves", "seeds"];
+        let of_it =
+            says(found, &parts) && (0..found.len()).any(|at| number(&found[at..]).is_some());
+        let listed = (!self.entries.is_empty() || self.title.is_some()) && self.done.is_empty();
+        if of_it && listed && doings.is_empty() && !sentence && found.len() <= 8 {
+            return Kind::List;
+        }
         let short = found.len() <= if measured { 8 } else { 5 };
         if (known || (measured && (marked || !untitled))) && doings.is_empty() && short && !sentence
         {

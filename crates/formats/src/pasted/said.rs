@@ -336,7 +336,7 @@ pub(super) fn with_verbs(mut found: Vec<Word>) -> Vec<Word> {
         && !found.iter().any(|w| blends(w) && !w.is(&BLENDERS))
         && let Some(into) = (0..blender).rfind(|n| found[*n].is(&["in", "into"]))
         && blender - into <= 3
-        && !(0..into).any(|n| done(&found, n) && n + 4 > into)
+        && !(0..into).any(|n| done(&found, n) && (n + 4 > into || n == 0))
     {
         let all = into > 0 && found[into - 1].is(&["all", "everything"]);
         let at = into - usize::from(all);
@@ -407,6 +407,27 @@ pub(super) fn joined_by_words(mut found: Vec<Word>) -> Vec<Word> {
     found
 }
 
+/// Where it is said of which fruit the first part is, where the second begins, and where that is counted: "zest of 1
+/// lime and the juice of all 4".
+fn of_the_same(found: &[Word], parts: &[&str]) -> Option<(usize, usize, usize)> {
+    let of = |at: usize| {
+        let of = found.get(at + 1).is_some_and(|w| w.is(&["of", "from"]));
+        let all = usize::from(found.get(at + 2).is_some_and(|w| w.is(&["all"])));
+        let from = at + 2 + all;
+        let (_, used) = found.get(from..).and_then(number)?;
+        (of && found[at].is(parts)).then_some(from + used)
+    };
+    (0..found.len()).find_map(|at| {
+        let fruit = of(at).filter(|n| found.get(*n).is_some_and(|w| w.is(&CITRUS)))?;
+        let and =
+            Some(fruit + 1).filter(|n| found.get(*n).is_some_and(|w| w.is(&["and", "&", ","])))?;
+        let the = usize::from(found.get(and + 1).is_some_and(|w| w.is(&["the"])));
+        let counted = of(and + 1 + the)?;
+        let ends = found.get(counted).is_none_or(|w| w.is_sign() || w.is(&["and", "then"]));
+        ends.then_some((fruit, and, counted - 1))
+    })
+}
+
 /// Two parts of the same fruit, told one by one: "the juice and zest of two lemons" is "the juice of two lemons, zest
 /// of two lemons".
 pub(super) fn part_by_part(mut found: Vec<Word>) -> Vec<Word> {
@@ -419,6 +440,14 @@ pub(super) fn part_by_part(mut found: Vec<Word>) -> Vec<Word> {
             && (found[at + 3].is(&PARTS) || found[at + 3].is(&SLICES))
             && found.get(at + 4).is_none_or(|w| !w.is(&["of", "from"]))
     };
+    // "The zest of 1 lime and the juice of all 4": of limes, too.
+    if let Some((fruit, and, counted)) = of_the_same(&found, &PARTS) {
+        let mut fruit = found[fruit].clone();
+        let end = found[counted].to;
+        (fruit.from, fruit.to) = (end, end);
+        found.insert(counted + 1, fruit);
+        (found[and].text, found[and].stem) = (",".to_owned(), ",".to_owned());
+    }
     for at in 0..found.len().saturating_sub(3) {
         if named(&found, at) {
             let mut fruit = found[at].clone();
@@ -500,6 +529,10 @@ mod tests {
             ),
             ("juice and zest the lemons", "juice and zest the lemons"),
             ("add the lemon zest and slices", "add the lemon zest and lemon slices"),
+            (
+                "add the zest of 1 lime and the juice of all 4",
+                "add the zest of 1 lime , the juice of all 4 lime",
+            ),
         ] {
             let all = part_by_part(words(text));
             let said = all.iter().map(|w| w.text.as_str()).collect::<Vec<_>>().join(" ");

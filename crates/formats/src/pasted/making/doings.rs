@@ -368,6 +368,7 @@ impl Cook<'_> {
             self.begin_with(&vessel, line);
         }
         let Some(vessel) = self.at.clone().filter(|v| self.holds(v)) else { return };
+        self.put_hot_water(&vessel);
         let Some(minutes) = doing.minutes else {
             // "Let it stand" before anything else: as usual.
             if self.hot {
@@ -404,6 +405,22 @@ impl Cook<'_> {
             self.push(Action::Infuse { vessel, minutes, place, covered: doing.covered });
         } else {
             self.push(Action::Macerate { vessel, minutes, how: Maceration::Left, place });
+        }
+    }
+
+    /// "1.5 l water, 90 °C" and "Steep the leaves": nobody steeps them dry, though no sentence pours it.
+    fn put_hot_water(&mut self, vessel: &str) {
+        let wet = self.lies_in(vessel, |it| it.form == Form::Liquid);
+        let hot = |cook: &Self, e: &usize| {
+            cook.left[*e] > 0.0
+                && cook.claims[*e].is_none_or(|last| last <= cook.now)
+                && cook.kind(*e) == Some(Kind::Water)
+                && matches!(cook.item(*e).warmth, Warmth::Boiling | Warmth::Hot)
+        };
+        let found = (0..self.entries.len()).find(|e| !wet && hot(self, e));
+        if let Some(entry) = found {
+            self.put(entry, self.left[entry], vessel);
+            self.hot = true;
         }
     }
 

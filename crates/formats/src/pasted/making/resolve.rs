@@ -133,6 +133,25 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
             });
         }
     }
+    named_before(entries);
+}
+
+/// "The trick to my ginger switchel is …" speaks of the ginger that is counted out further down.
+fn named_before(entries: &mut Vec<Entry>) {
+    let counted: Vec<(usize, String)> = entries
+        .iter()
+        .enumerate()
+        .filter(|(_, e)| e.item.said)
+        .filter_map(|(at, e)| Some((at, e.item.ingredient.clone()?)))
+        .collect();
+    let mut at = 0;
+    entries.retain(|e| {
+        let named = e.told && !e.item.said && !e.item.fills && !e.item.garnish;
+        let later =
+            counted.iter().any(|(place, id)| *place > at && e.item.ingredient.as_ref() == Some(id));
+        at += 1;
+        !(named && later)
+    });
 }
 
 /// "Top up to 1.5 litres": with what is named there, or water. What was measured out of it before is another thing; a
