@@ -32,7 +32,19 @@ pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
     }
     let mut all = Vec::new();
     let mut part: &[Word] = &[];
+    let mut fruit: Option<Word> = None;
     for segment in segments(words, names) {
+        // "Zest of 1 orange + juice of 2" is that of two oranges.
+        let of_it = segment.len() <= 4
+            && segment.first().is_some_and(|w| w.is(&["juice", "zest", "peel", "rind"]))
+            && segment.get(1).is_some_and(|w| w.is(&["of", "from"]))
+            && number(&segment[2..]).is_some_and(|(_, used)| 2 + used == segment.len());
+        if let Some(fruit) = fruit.as_ref().filter(|_| of_it) {
+            all.extend(of_segment(&[segment, std::slice::from_ref(fruit)].concat(), names));
+            continue;
+        }
+        let citrus = names.find(segment).filter(|_| names.citrus(segment).is_some());
+        fruit = citrus.and_then(|found| found.at.last().map(|at| segment[*at].clone())).or(fruit);
         // "Zest of 2 oranges, 1 lime and 1 lemon": what is used of the first is used of all.
         let bare = segment.len() <= 3
             && names.citrus(segment).is_some()

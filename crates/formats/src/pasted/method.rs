@@ -194,6 +194,8 @@ fn merges(first: Verb, second: Verb, words: &[Word], from: usize, at: usize) -> 
         (V::Steep, V::Strain) => near && leave && words[at].is(&["drip", "drain"]),
         (V::Put, V::Boil(_)) => near && words[from].is(&["put"]),
         (V::Stir, V::Stir) => near,
+        // "Strain through muslin, let it drip"
+        (V::Strain, V::Strain) => words[at].is(&["drip", "drain"]),
         _ => false,
     }
 }
@@ -245,6 +247,11 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
             && !together(words, &["from", "the", "heat"]);
     if verb == Verb::Stir && on_the_ring {
         verb = Verb::Heat;
+    }
+    // "On a slow fire for half an hour", "give it ten minutes at the boil"
+    let boils = says(words, &["fire"]) || together(words, &["at", "the", "boil"]);
+    if matches!(verb, Verb::Put | Verb::Steep) && minutes.is_some() && boils {
+        verb = Verb::Boil(Vigour::Simmer);
     }
     if verb == Verb::Put && on_the_ring && says(words, &["bring", "simmer", "boil"]) {
         verb = Verb::Boil(Vigour::Simmer);
@@ -319,10 +326,12 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
                     && !pair[0].is(&["the", "all", "remaining", "dry", "other"])
             })
             .map(|pair| pair[0].text.clone()),
-        pressed: says(
-            words,
-            &["press", "pressing", "squeezing", "push", "pushing", "wring", "hard", "rub"],
-        ) && !says(words, &["without", "don't", "don’t", "not"]),
+        pressed: (verb == Verb::Strain && says(words, &["squeeze"])
+            || says(
+                words,
+                &["press", "pressing", "squeezing", "push", "pushing", "wring", "hard", "rub"],
+            ))
+            && !says(words, &["without", "don't", "don’t", "not"]),
         refrigerator: fridge,
         covered: says(words, &["cover", "covered", "lid", "lidded"]),
         clear,
@@ -359,7 +368,11 @@ fn until_there_is(words: &[Word]) -> bool {
             ])
     });
     let made = words.windows(2).position(|w| w[0].is(&["to"]) && w[1].is(&["make"]));
-    let volume = |rest: &[Word]| amounts(rest, 0..0).is_some_and(|a| a.as_millilitres().is_some());
+    // "To make cordial you want … to a quart of water" says nothing of the kind: the volume stands right behind.
+    let volume = |rest: &[Word]| {
+        let near = (0..rest.len().min(5)).find_map(|at| said::plain(&rest[at..]));
+        near.is_some_and(|(amount, _)| amount.as_millilitres().is_some())
+    };
     until.is_some_and(|at| volume(&words[at + 3..]))
         || made.is_some_and(|at| volume(&words[at + 2..]))
 }

@@ -131,6 +131,11 @@ impl Reader<'_> {
         let mut found = of_a_size(slices_of(as_meant(words(text))));
         found.truncate(MOST_WORDS);
         let offset = line.len() - text.len();
+        if let Some(volume) = said::without_its_size(&mut found)
+            && self.makes == Makes::default()
+        {
+            self.makes.volume = Some(volume);
+        }
         if found.len() <= 12 && self.names.find(&found).is_none() && self.sizes.take(&found) {
             let runs = vec![Run { text: line.to_owned(), sure: Sure::Understood }];
             self.lines.push(PastedLine { runs, read: Vec::new() });
@@ -589,6 +594,7 @@ impl Reader<'_> {
             if found.is_empty() {
                 continue;
             }
+            said::without_its_size(&mut found);
             said::of_what(&mut found, spoken_of.as_ref());
             if let Some(named) = self.names.find_all(&found).last() {
                 spoken_of = named.at.last().map(|at| found[*at].clone());
@@ -878,7 +884,11 @@ impl Reader<'_> {
 
 /// The words of each sentence, but for those that say how it is drunk.
 fn told_in(text: &str) -> impl Iterator<Item = Vec<Word>> + '_ {
-    let all = sentences(text).into_iter().map(|(_, sentence)| as_meant(words(sentence)));
+    let all = sentences(text).into_iter().map(|(_, sentence)| {
+        let mut found = as_meant(words(sentence));
+        said::without_its_size(&mut found);
+        found
+    });
     all.filter(|found| {
         let drunk = found.len() > 2 && found[0].is(&["to"]) && found[1].is(&["drink", "serve"]);
         !drunk && !thinned(found)

@@ -379,6 +379,25 @@ pub(super) fn slices_of(mut found: Vec<Word>) -> Vec<Word> {
     found
 }
 
+/// "For a jug (1.5 l) she takes 12 limes": the bracket says how large the vessel is, and goes. Returned is how much is
+/// made for it, where it says so.
+pub(super) fn without_its_size(found: &mut Vec<Word>) -> Option<Amount> {
+    const VESSELS: [&str; 8] =
+        ["jug", "pitcher", "jar", "carafe", "bowl", "pot", "pan", "saucepan"];
+    let sized = |at: usize| {
+        let (size, used) = plain(found.get(at + 2..)?)?;
+        let bracket = found[at + 1].is(&["("]) && found.get(at + 2 + used)?.is(&[")"]);
+        let volume = size.as_millilitres().is_some() && found[at].is(&VESSELS);
+        // "Water up to the top of the jug (1.5 l)" is so much water.
+        let filled = at > 1 && found[at - 2].is(&["of", "to"]);
+        (bracket && volume && !filled).then_some((at, used, size))
+    };
+    let (at, used, size) = (0..found.len().saturating_sub(3)).find_map(sized)?;
+    let made = at > 1 && found[at - 2].is(&["for"]) && found[at - 1].is(&["a", "one", "the"]);
+    found.drain(at + 1..at + 3 + used);
+    made.then_some(size)
+}
+
 /// "Get 8 limes. Zest 4 of them": of what was spoken of last.
 pub(super) fn of_what(found: &mut [Word], spoken_of: Option<&Word>) {
     let Some(named) = spoken_of else { return };

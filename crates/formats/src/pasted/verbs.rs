@@ -125,6 +125,13 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
             return None;
         }
         return match word.as_str() {
+            // "Squeeze through cloth" is no fruit.
+            "squeeze"
+                if words[at..].iter().take(8).any(|w| w.is(&["through"]))
+                    && says(&words[at..], &["cloth", "muslin", "cheesecloth", "bag", "towel"]) =>
+            {
+                Some(Verb::Strain)
+            }
             // "the juice in", "drink of choice", "the rest"; "cool water", "warm water"
             "juice" => {
                 let object = matches!(after, "the" | "all" | "your" | "both" | "them" | "of")
