@@ -7,7 +7,7 @@ use keen_core::quantity::{Amount, Dimension, Measure};
 
 use super::outcome::Sure;
 use super::said::{Said, amount_in, text_of};
-use keen_core::quantity::said::{Counted, Fullness, Many, Word, says};
+use keen_core::quantity::said::{Counted, Fullness, Many, Word, says, together};
 
 /// Something that goes into the drink, as it was read.
 #[derive(Debug, Clone)]
@@ -380,7 +380,13 @@ pub(super) fn compare(
         item.amount = Some(two);
         return;
     }
-    // "a handful (15 g)", "2 cones (200 g each)": then it is known.
+    const BARED: [&str; 9] =
+        ["peeled", "cored", "pitted", "stoned", "hulled", "deseeded", "seeded", "trimmed", "flesh"];
+    let behind = &words[second.to.min(words.len())..];
+    let bared = says(&words[..second.to.min(words.len())], &BARED)
+        || behind.iter().take(2).any(|w| w.is(&["flesh"]))
+        || together(behind, &["flesh", "only"]);
+    // "a handful (15 g)", "2 cones (200 g each)": then it is known. "1 small watermelon (2.5 kg)" has its rind on.
     let by_the_hand =
         |why: &String| why == NOT_CONVERTED || why == NOT_THIS_SIZE || why.ends_with(AS_THE_HAND);
     if item.why.iter().any(by_the_hand) && !piece(&two) {
@@ -388,7 +394,12 @@ pub(super) fn compare(
         if item.why.is_empty() {
             item.sure = Sure::Understood;
         }
-        item.amount = Some(two);
+        let whole = item.why.is_empty() && !bared && two.as_grams().is_some();
+        let edible = cupboard.produce_of(it).find_map(|p| p.sizes.first()).map(|size| size.edible);
+        item.amount = Some(match edible.filter(|share| whole && *share < 1.0) {
+            Some(edible) => two.scaled(edible).rounded(),
+            None => two,
+        });
         return;
     }
     let weight = |a: &Amount| cupboard.weigh(it, a).ok().map(|w| w.grams.0);
@@ -405,11 +416,6 @@ pub(super) fn compare(
     }
     // "Half a pineapple, peeled (about 500 g)", "2 mangoes (500 g flesh)": what goes in is known better by the scale
     // than by the piece, where it isn't the peel and the stone that were weighed.
-    const BARED: [&str; 9] =
-        ["peeled", "cored", "pitted", "stoned", "hulled", "deseeded", "seeded", "trimmed", "flesh"];
-    let behind = &words[second.to.min(words.len())..];
-    let bared = says(&words[..second.to.min(words.len())], &BARED)
-        || behind.iter().take(2).any(|w| w.is(&["flesh"]));
     if let (Some(a), Some(b)) = (weight(&one), weight(&two))
         && piece(&one)
         && two.as_grams().is_some()

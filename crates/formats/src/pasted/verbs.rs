@@ -112,6 +112,13 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
     {
         return Some(Verb::Lift);
     }
+    // "Reduce the heat", "serve warm or cold": neither boils down nor warms anything.
+    let or_cold = after == "or" && words.get(at + 2).is_some_and(|w| w.is(&["cold", "chilled"]));
+    let of_the_ring =
+        words[at + 1..].iter().take(2).any(|w| w.is(&["heat", "flame", "temperature"]));
+    if word == "warm" && or_cold || word == "reduce" && of_the_ring && !says(words, &["half"]) {
+        return None;
+    }
     // "Shake the bugs off the flowers"
     if matches!(word.as_str(), "shake" | "pick" | "brush" | "knock")
         && words[at + 1..].iter().take(4).take_while(|w| !w.is_sign()).any(|w| w.is(&["off"]))
@@ -375,6 +382,9 @@ mod tests {
             ("then strained, and chilled", vec!["strained", "chilled"]),
             ("Press through a jelly bag", vec!["press"]),
             ("Press the button", vec![]),
+            ("Reduce the heat and simmer", vec!["simmer"]),
+            ("Reduce over a high heat", vec!["reduce"]),
+            ("Serve warm or cold", vec!["serve"]),
             ("Rub the zest into the sugar", vec!["rub"]),
             ("Squash the lemons", vec!["squash"]),
             ("Orange squash", vec![]),
