@@ -86,7 +86,13 @@ const OF_THE_PLANT: [&str; 9] =
     ["leaf", "stone", "pit", "kernel", "husk", "shell", "skin", "tree", "twig"];
 
 /// What is made of a thing and called by it: "ginger beer" is no ginger, and "orange marmalade" no orange.
-const PRODUCTS: [&str; 23] = [
+const PRODUCTS: [&str; 29] = [
+    "milk",
+    "oil",
+    "butter",
+    "flour",
+    "extract",
+    "essence",
     "beer",
     "ale",
     "jam",
@@ -274,6 +280,13 @@ impl<'a> Names<'a> {
             if behind.is_some_and(|w| w.is(&["bag"]))
                 && self.cupboard.ingredient(id).is_some_and(dairy)
             {
+                continue;
+            }
+            // "Almond milk" comes from no cow.
+            const MILKED: [&str; 9] =
+                ["almond", "soy", "soya", "cashew", "hazelnut", "hemp", "nut", "pea", "macadamia"];
+            let of_a_plant = places[0].checked_sub(1).is_some_and(|b| words[b].is(&MILKED));
+            if of_a_plant && self.cupboard.ingredient(id).is_some_and(dairy) {
                 continue;
             }
             if behind.is_some_and(|w| w.is(&EQUIPMENT)) {

@@ -270,7 +270,11 @@ fn besides(entries: &[Entry], one: &uses::Use, names: &Names<'_>) -> Option<Entr
         Share::Part(part) => whole.item.amount.as_ref().map(|a| a.scaled(*part)),
         _ if counted(&one.words).is_some() => {
             let term = whole.item.amount.as_ref()?.terms().first()?;
-            Some(Amount::of(counted(&one.words)?.min(term.value), term.measure.clone()))
+            let value = counted(&one.words)?.min(term.value);
+            let name = names.cupboard.produce_of(it).next().map(|p| p.name.to_lowercase());
+            // One of four limes is one lime.
+            let one = (value <= 1.0 && term.value > 1.0).then_some(name).flatten();
+            Some(Amount::of(value, one.map_or_else(|| term.measure.clone(), Measure::Piece)))
         }
         _ => whole.item.amount.clone(),
     };
