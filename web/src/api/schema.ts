@@ -2142,6 +2142,11 @@ export interface components {
             /** @description The words for the taste. */
             words?: components["schemas"]["Doubt"][];
         };
+        /**
+         * @description The case in which a field of a step means anything.
+         * @enum {string}
+         */
+        AskedIf: "always" | "leaves_halves" | "in_pieces" | "holds_liquid";
         /** @description An ingredient that a guest must avoid. */
         Avoid: "alcohol" | "honey" | "milk" | {
             /** @description An ingredient, by its id. */
@@ -6673,6 +6678,8 @@ export interface components {
         };
         /** @description One part of a step. */
         StepField: {
+            /** @description The case in which it means anything. */
+            asked: components["schemas"]["AskedIf"];
             /** @description The part's name in a drink. */
             key: string;
             /** @description The name to show. */
@@ -6681,6 +6688,8 @@ export interface components {
             optional: boolean;
             /** @description The kind of value that it takes. */
             takes: components["schemas"]["StepTakes"];
+            /** @description The words for an optional vessel that isn't chosen; empty for any other field. */
+            without: string;
         };
         /** @description The form of one kind of step. */
         StepForm: {

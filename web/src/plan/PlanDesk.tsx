@@ -11,6 +11,7 @@ import {
   type PlanAnswer,
   type PlanFile,
 } from "../api/client";
+import { Empty } from "../ui/Empty";
 import { colour } from "../ui/theme";
 import { span } from "../ui/format";
 import { Trouble } from "../ui/Trouble";
@@ -105,14 +106,15 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
         {many && <Value onClick={() => setOpen("drinks")}>add drinks</Value>}
       </Box>
       {empty && (
-        <Box sx={{ py: 4, color: colour("muted"), fontSize: 17 }}>
-          No drinks yet. Add the drinks you want ready together to see when to start.
-          <Box sx={{ mt: 2 }}>
+        <Empty
+          action={
             <Button variant="contained" onClick={() => setOpen("drinks")}>
               Add drinks
             </Button>
-          </Box>
-        </Box>
+          }
+        >
+          No drinks yet. Add the drinks you want ready together to see when to start.
+        </Empty>
       )}
       {!empty && <Trouble error={error} again={again} />}
       {!empty && here && !data.plan && (

@@ -9,6 +9,7 @@ import type { ShelfEntry } from "../api/client";
 import { isLooking, type Sought, useShelf, useShelfActions } from "../api/queries";
 import { colour, displayFont } from "../ui/theme";
 import { volume, when } from "../ui/format";
+import { Empty } from "../ui/Empty";
 import { Note } from "../ui/Note";
 import { Standing } from "./Standing";
 import { Damaged } from "./Damaged";
@@ -38,11 +39,11 @@ export function Shelf({ sought, short = false }: { sought: Sought; short?: boole
     <>
       {(error || wrong) && <Note kind="stop">{error?.message ?? wrong}</Note>}
       {data && there === 0 && looking && (
-        <Box sx={{ py: 4, color: colour("muted"), fontSize: 17 }}>
+        <Empty>
           {sought.find && !sought.tag && (sought.with ?? []).length === 0
             ? `No drink is called “${sought.find}”.`
             : "No drinks match."}
-        </Box>
+        </Empty>
       )}
       <Box
         component="ul"

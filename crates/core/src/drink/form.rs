@@ -32,8 +32,27 @@ pub struct StepField {
     pub label: &'static str,
     /// Whether it may be left empty.
     pub optional: bool,
+    /// The words for an optional vessel that isn't chosen; empty for any other field.
+    pub without: &'static str,
+    /// The case in which it means anything.
+    pub asked: AskedIf,
     /// The kind of value that it takes.
     pub takes: StepTakes,
+}
+
+/// The case in which a field of a step means anything.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum AskedIf {
+    /// Always.
+    #[default]
+    Always,
+    /// If squeezing the ingredient leaves halves.
+    LeavesHalves,
+    /// If the ingredient is in pieces.
+    InPieces,
+    /// If the vessel of the step holds liquid: a strainer that is rinsed runs straight on.
+    HoldsLiquid,
 }
 
 /// The kind of value that a field takes.
@@ -152,7 +171,8 @@ fn adding() -> Vec<StepForm> {
                         ("grated", "grated"),
                         ("bruised", "bruised"),
                     ],
-                ),
+                )
+                .only(AskedIf::InPieces),
                 count("portions", "In portions, tasting each time"),
             ],
         ),
@@ -164,7 +184,9 @@ fn adding() -> Vec<StepForm> {
                 amount("amount", "Fruit or juice"),
                 ingredient("ingredient", "For", WhichIngredients::Juice),
                 vessel("into", "Into", WhichVessels::Holding),
-                vessel("halves_into", "Keep the halves in", WhichVessels::Holding).optional(),
+                vessel("halves_into", "Keep the halves in", WhichVessels::Holding)
+                    .or("nothing (discard them)")
+                    .only(AskedIf::LeavesHalves),
             ],
         ),
         form(
@@ -364,7 +386,9 @@ fn straining() -> Vec<StepForm> {
                 ingredient("ingredient", "With", WhichIngredients::Pourable),
                 warmth(),
                 vessel("vessel", "Through the pulp in", WhichVessels::Any),
-                vessel("through", "Strain through", WhichVessels::Strainer).optional(),
+                vessel("through", "Strain through", WhichVessels::Strainer)
+                    .or("no strainer")
+                    .only(AskedIf::HoldsLiquid),
                 vessel("into", "Into", WhichVessels::Holding),
                 solids(),
             ],
@@ -429,12 +453,21 @@ fn form(
 }
 
 fn field(key: &'static str, label: &'static str, takes: StepTakes) -> StepField {
-    StepField { key, label, optional: false, takes }
+    StepField { key, label, optional: false, without: "", asked: AskedIf::Always, takes }
 }
 
 impl StepField {
     fn optional(self) -> Self {
         Self { optional: true, ..self }
+    }
+
+    /// A vessel that may be left out, and what that is called.
+    fn or(self, without: &'static str) -> Self {
+        Self { without, ..self.optional() }
+    }
+
+    fn only(self, asked: AskedIf) -> Self {
+        Self { asked, ..self }
     }
 }
 

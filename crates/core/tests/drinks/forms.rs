@@ -118,6 +118,19 @@ fn what_may_be_left_out_may_be_and_means_the_first_word() {
 }
 
 #[test]
+fn a_vessel_that_may_be_left_out_says_what_that_is_called() {
+    let mut left_out = 0;
+    for form in forms() {
+        for field in form["fields"].as_array().unwrap() {
+            let vessel = field["takes"]["kind"] == "vessel" && field["optional"] == true;
+            assert_eq!(vessel, field["without"] != "", "{field}");
+            left_out += usize::from(vessel);
+        }
+    }
+    assert!(left_out > 0);
+}
+
+#[test]
 fn steps_are_told_apart_by_name() {
     let forms = forms();
     let names = sorted(forms.iter().map(|form| form["name"].as_str().unwrap()));

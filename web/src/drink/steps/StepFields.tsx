@@ -43,16 +43,17 @@ export function StepField({ editor, drink, report, step, field }: StepFieldProps
   const value = part[key];
   const set = (next: unknown) => editor.tryEdit(setPart(step.id ?? "", { [key]: next }));
   const brought = all.find((it) => it.id === part.ingredient);
+  const used = drink.vessels.find((v) => v.id === part.vessel);
+  if (!means[field.asked](brought, used, drink)) return null;
   switch (takes.kind) {
     case "vessel": {
-      if (!isAsked(field, part, drink, brought)) return null;
       const options = drink.vessels
         .filter(fits[takes.which])
         .map((v): [string, string] => [
           v.id,
           report.vessels.find((r) => r.id === v.id)?.name ?? v.id,
         ]);
-      if (field.optional) options.unshift(["none", without[key] ?? "none"]);
+      if (field.optional) options.unshift(["none", field.without]);
       return (
         <Choice
           label={label}
@@ -75,7 +76,6 @@ export function StepField({ editor, drink, report, step, field }: StepFieldProps
         />
       );
     case "choice":
-      if (!isAsked(field, part, drink, brought)) return null;
       return (
         <Choice
           label={label}
@@ -137,7 +137,7 @@ export function StepField({ editor, drink, report, step, field }: StepFieldProps
   }
 }
 
-const fits: Record<Schemas["WhichVessels"], (v: Drink["vessels"][number]) => boolean> = {
+const fits: Record<Schemas["WhichVessels"], (v: Vessel) => boolean> = {
   any: () => true,
   holding: (v) => !isStrainer(v) && v.kind !== "glass",
   strainer: isStrainer,
@@ -152,26 +152,19 @@ const isOf: Record<Schemas["WhichIngredients"], (it: Ingredient) => boolean> = {
   pourable: (it) => it.form === "liquid" || it.form === "ice",
 };
 
-/** What it means that an optional vessel isn't chosen. */
-const without: Record<string, string> = {
-  halves_into: "nothing (discard them)",
-  through: "no strainer",
-};
+type Vessel = Drink["vessels"][number];
 
-/** Whether a field means anything in this step. */
-function isAsked(
-  { key, optional }: Field,
-  part: Record<string, unknown>,
-  drink: Drink,
-  brought: Ingredient | undefined,
-): boolean {
-  if (key === "halves_into") return brought?.leaves_halves === true;
-  if (key === "cut") return brought?.form === "pieces";
-  if (key !== "through" || !optional) return true;
-  // A strainer that is rinsed itself runs straight on.
-  const rinsed = drink.vessels.find((v) => v.id === part.vessel);
-  return rinsed !== undefined && !isStrainer(rinsed) && drink.vessels.some(isStrainer);
-}
+/** Whether a field means anything in this step: by what it brings, the vessel that it is about, and the drink. */
+const means: Record<
+  Schemas["AskedIf"],
+  (brought: Ingredient | undefined, used: Vessel | undefined, drink: Drink) => boolean
+> = {
+  always: () => true,
+  leaves_halves: (brought) => brought?.leaves_halves === true,
+  in_pieces: (brought) => brought?.form === "pieces",
+  holds_liquid: (_, used, drink) =>
+    used !== undefined && !isStrainer(used) && drink.vessels.some(isStrainer),
+};
 
 function Choice(props: {
   label: string;
