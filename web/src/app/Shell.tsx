@@ -26,7 +26,7 @@ type Spoken = Pick<Settings, "units" | "degrees">;
 
 /** The ways in which a kitchen can be spoken to. */
 const ways: Record<string, Spoken & { short: string; long: string }> = {
-  as_written: { short: "as written", long: "As written" },
+  as_written: { short: "units as written", long: "As written" },
   metric: { short: "g · ml", long: "Grams and millilitres", units: "metric" },
   us: { short: "cups", long: "US cups and spoons", units: "us" },
   us_f: { short: "cups · °F", long: "US cups and spoons, °F", units: "us", degrees: "fahrenheit" },

@@ -117,11 +117,14 @@ export default function Paste() {
       <Box
         sx={{
           display: "grid",
-          gridTemplateColumns: {
-            xs: "minmax(0, 1fr)",
-            md: "minmax(260px, 31%) minmax(0, 1fr)",
-            lg: "minmax(260px, 29%) minmax(0, 1fr) 350px",
-          },
+          // Until something was read, the text has the room.
+          gridTemplateColumns: read
+            ? {
+                xs: "minmax(0, 1fr)",
+                md: "minmax(260px, 31%) minmax(0, 1fr)",
+                lg: "minmax(260px, 29%) minmax(0, 1fr) 350px",
+              }
+            : "minmax(0, 860px)",
           gap: 4,
           mt: 2,
           alignItems: "start",

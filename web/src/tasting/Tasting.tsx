@@ -8,6 +8,7 @@ import { VesselDrawing } from "../ui/vessel";
 import { type TastingEntry, useTasters, useTastings } from "./queries";
 import { Part, Room, Title } from "./Table";
 import { TasterList } from "./Tasters";
+import { ThreeJugs } from "./ThreeJugs";
 import { howFar, kinds, namesOf } from "./words";
 
 /** The ways to taste, each with what it is good for. */
@@ -133,7 +134,7 @@ export default function Tasting() {
               like.
             </Box>
           </Box>
-          <ThreeJugsPicture />
+          <ThreeJugs />
         </Box>
         <Box
           component="ul"
@@ -193,27 +194,6 @@ export default function Tasting() {
         </Part>
       )}
     </Room>
-  );
-}
-
-function ThreeJugsPicture() {
-  const jugs = [
-    ["sweet", WATER, 0.7],
-    ["sour", LEMON, 0.6],
-    ["water", WATER, 0.8],
-  ] as const;
-  return (
-    <svg viewBox="0 0 320 104" aria-hidden style={{ width: "100%", maxHeight: 112 }}>
-      <path d="M0 96H320" stroke={colour("ink")} strokeWidth={2} />
-      {jugs.map(([name, liquid, fill], i) => (
-        <g key={name} transform={`translate(${40 + i * 84} 95)`}>
-          <VesselDrawing kind="jug" width={46} height={80} fill={fill} liquid={liquid} />
-        </g>
-      ))}
-      <g transform="translate(288 95)">
-        <VesselDrawing kind="glass" width={44} height={72} fill={0.5} liquid={LEMON} />
-      </g>
-    </svg>
   );
 }
 
