@@ -171,7 +171,7 @@ pub fn read_house(file: impl Read + Seek, mut shelf: impl Write) -> Result<Manif
         }
     }
     if zip.len() != manifest.parts.len() + 1 {
-        return Err(damaged(MANIFEST, "doesn't name every part once"));
+        return Err(damaged(MANIFEST, "lists a part twice or leaves one out"));
     }
     if !manifest.parts.iter().any(|part| part.name == SHELF_PART) {
         return Err(damaged(SHELF_PART, "is missing"));

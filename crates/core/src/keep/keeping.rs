@@ -147,7 +147,7 @@ fn in_words(left: f64) -> String {
 #[must_use]
 pub fn due(days: i64, over: bool) -> String {
     match (over, days) {
-        (true, 0..) => "past its date today".into(),
+        (true, 0..) => "went past its date today".into(),
         (true, -1) => "1 day past its date".into(),
         (true, days) => format!("{} days past its date", -days),
         (false, ..=0) => "use today".into(),
@@ -242,7 +242,7 @@ mod tests {
             [
                 "4 days past its date",
                 "1 day past its date",
-                "past its date today",
+                "went past its date today",
                 "use today",
                 "use by tomorrow",
                 "use within 6 days",

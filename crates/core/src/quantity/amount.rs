@@ -62,7 +62,7 @@ pub enum AmountError {
     #[error("“{0}” is too much for a kitchen. Enter up to 100 000, and up to 1000 kg or litres.")]
     TooMuch(String),
     /// A comma that may mean two things.
-    #[error("“{0}” could be a thousand or a decimal. Enter {whole} or {part}.",
+    #[error("“{0}” can be read two ways. Enter {whole} or {part}.",
         whole = without(.0), part = with_point(.0))]
     Ambiguous(String),
     /// A number that can't be meant in the unit that was there.

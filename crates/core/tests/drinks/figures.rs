@@ -151,7 +151,7 @@ fn figures() -> Vec<Figure> {
             5.0,
             8.0,
             minutes(then(litre(), boil(0.0, true))),
-            "a ring of 2 kW, half of which gets into the pot",
+            "a burner of 2 kW, half of which gets into the pot",
         ),
         f(
             "two litres, open, two hours from the boil: steam",

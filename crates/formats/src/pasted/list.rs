@@ -7,9 +7,9 @@ use super::item::{Item, compare, guess, measured, no_amount};
 use super::method::temperature;
 use super::names::{Found, Names};
 use super::outcome::Sure;
-use super::said::{Said, all_said, per, plain, plain_amount, share};
+use super::said::{Said, all_said, is_by_hand, per, plain, plain_amount, share};
 use keen_core::quantity::Amount;
-use keen_core::quantity::said::{Counted, Many, Word, measure, number, says, together};
+use keen_core::quantity::said::{Many, Word, measure, number, says, together};
 
 /// Everything that a line says goes in. Empty where it says nothing of the kind.
 pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
@@ -233,7 +233,7 @@ fn is_measured_unknown(words: &[Word], names: &Names<'_>) -> bool {
 fn by_the_hand(words: &[Word]) -> Option<(Many, usize)> {
     let (counted, _, used) = measure(words)?;
     let one = Many { low: 1.0, high: None, loose: false };
-    matches!(counted, Counted::By("handful" | "pinch" | "splash" | "dash")).then_some((one, used))
+    is_by_hand(&counted).then_some((one, used))
 }
 
 fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {

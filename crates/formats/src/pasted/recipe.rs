@@ -13,7 +13,7 @@ use super::making::{self, Done, Entry, Makes};
 use super::method::{self, Doing};
 use super::names::Names;
 use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
-use super::said::{as_meant, joined_by_words, of_a_size, part_by_part, slices_of, with_verbs};
+use super::said::{as_meant, joined_by_words, part_by_part, with_verbs};
 use super::scanned::{in_lines, restored};
 use super::sizes::Sizes;
 use super::verbs::{Verb, verb_at, verb_of};
@@ -128,7 +128,7 @@ impl Reader<'_> {
         let (text, marked) = bare(line);
         let step = numbered_step(text).filter(|_| self.section == Section::Method);
         let text = step.unwrap_or(text);
-        let mut found = of_a_size(slices_of(as_meant(words(text))));
+        let mut found = said::meant(text);
         found.truncate(MOST_WORDS);
         let offset = line.len() - text.len();
         if let Some(volume) = said::without_its_size(&mut found)
@@ -587,9 +587,7 @@ impl Reader<'_> {
         };
         let mut spoken_of: Option<Word> = None;
         for (begin, sentence) in sentences(text) {
-            let mut found = with_verbs(part_by_part(joined_by_words(of_a_size(slices_of(
-                as_meant(words(sentence)),
-            )))));
+            let mut found = with_verbs(part_by_part(joined_by_words(said::meant(sentence))));
             found.truncate(MOST_WORDS);
             if found.is_empty() {
                 continue;
@@ -960,8 +958,11 @@ fn thing(entry: &Entry, names: &Names<'_>) -> Thing {
 fn join(words: &[Word]) -> String {
     let mut text = String::new();
     let mut last = 0;
+    let mut again = false;
     for word in words {
-        if !text.is_empty() && word.from != last {
+        // What is said once more takes no room in the text.
+        let said_again = std::mem::replace(&mut again, word.from == word.to) || again;
+        if !text.is_empty() && (word.from != last || said_again) {
             text.push(' ');
         }
         text.push_str(&word.written);

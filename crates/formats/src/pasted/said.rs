@@ -3,7 +3,7 @@
 use keen_core::quantity::{Amount, Dimension, Measure};
 
 use super::verbs::{Verb, verb_at, verb_of};
-use keen_core::quantity::said::{Counted, Fullness, Many, Word, measure, number};
+use keen_core::quantity::said::{Counted, Fullness, Many, Word, measure, number, words};
 
 /// A number with its measure, and the words it takes.
 pub(super) struct Said {
@@ -125,13 +125,8 @@ pub(super) fn all_said(words: &[Word]) -> (Option<Said>, Option<Said>) {
             _ => at += 1,
         }
     }
-    // "Pinch of salt", "handful of mint": one of it.
-    if outside.is_empty()
-        && let Some((counted, full, used)) = measure(words)
-        && words.get(used).is_some_and(|w| w.is(&["of"]))
-    {
-        let many = Many { low: 1.0, high: None, loose: false };
-        outside.push(Said { many, counted: Some(counted), full, each: false, from: 0, to: used });
+    if outside.is_empty() {
+        outside.extend(one_of(words));
     }
     // "Strawberries (1 pound, hulled)": the bracket says it all.
     if outside.is_empty() && !inside.is_empty() {
@@ -149,6 +144,32 @@ pub(super) fn all_said(words: &[Word]) -> (Option<Said>, Option<Said>) {
         })
     });
     (first, second)
+}
+
+/// Whether it is measured by the hand, so that nobody says "one": a pinch, a handful.
+pub(super) fn is_by_hand(counted: &Counted) -> bool {
+    const HANDS: [&str; 5] = ["handful", "splash", "squeeze", "drizzle", "glug"];
+    match counted {
+        Counted::In(measure) => matches!(measure, Measure::Pinch | Measure::Dash),
+        Counted::By(by) => HANDS.contains(by),
+    }
+}
+
+/// "Pinch of salt", "tiny pinch sea salt", "black pepper, pinch": one of it.
+fn one_of(words: &[Word]) -> Option<Said> {
+    let small = |w: &&Word| w.is(&["tiny", "small", "good", "big", "large", "generous"]);
+    let front = words.iter().take_while(small).count();
+    let behind = words.iter().rposition(|w| w.is(&[","])).map(|comma| comma + 1);
+    let said = |at: usize| {
+        let (counted, full, used) = measure(words.get(at..)?)?;
+        let many = Many { low: 1.0, high: None, loose: false };
+        Some(Said { many, counted: Some(counted), full, each: false, from: at, to: at + used })
+    };
+    let by_hand = |said: &Said| said.counted.as_ref().is_some_and(is_by_hand);
+    let of = |said: &Said| words.get(said.to).is_some_and(|w| w.is(&["of"]));
+    said(front)
+        .filter(|said| of(said) || by_hand(said))
+        .or_else(|| behind.and_then(said).filter(|said| by_hand(said) && said.to == words.len()))
 }
 
 pub(super) fn text_of(many: &Many, words: &str) -> String {
@@ -233,8 +254,52 @@ const MANY: [&[&str]; 6] = [
     &["heaps", "of"],
 ];
 
+/// The words of a line or a sentence as a cook would spell them out.
+pub(super) fn meant(text: &str) -> Vec<Word> {
+    each_by_itself(of_a_size(slices_of(as_meant(words(text)))))
+}
+
+/// "2 limes - 1 juiced, 1 sliced" are "1 lime juiced, 1 lime sliced".
+fn each_by_itself(found: Vec<Word>) -> Vec<Word> {
+    const DONE: [&str; 7] =
+        ["juiced", "squeezed", "zested", "peeled", "sliced", "quartered", "whole"];
+    let one = |at: usize| {
+        let (many, used) = found.get(at..).and_then(number)?;
+        let done = found.get(at + used).filter(|w| w.is(&DONE))?;
+        Some((many.low, at + used, done))
+    };
+    let shared = || {
+        let fruit = found.iter().position(|w| w.is(&CITRUS))?;
+        let (all, used) = number(&found)?;
+        let size = |w: &Word| w.is(&["large", "small", "medium", "big", "unwaxed", "ripe"]);
+        let named = used <= fruit && found[used..fruit].iter().all(size);
+        let apart = |at: usize| at + usize::from(found.get(at).is_some_and(Word::is_sign));
+        let (first, end, _) = one(apart(fruit + 1))?;
+        let and =
+            end + 1 + found[end + 1..].iter().take_while(|w| w.is(&[",", "and", "&"])).count();
+        let (second, last, _) = one(and)?;
+        let whole = named && (first + second - all.low).abs() < 1e-6 && and > end + 1;
+        whole.then_some((fruit, apart(fruit + 1), end, and, last))
+    };
+    let Some((fruit, first, end, and, last)) = shared() else { return found };
+    // What is said once more takes no room in the text.
+    let again = |at: usize| {
+        let mut word = found[fruit].clone();
+        (word.from, word.to) = (found[at].from, found[at].from);
+        word
+    };
+    let mut comma = found[end + 1].clone();
+    (comma.text, comma.stem) = (",".to_owned(), ",".to_owned());
+    let mut all = found[first..end].to_vec();
+    all.extend([again(end), found[end].clone(), comma]);
+    all.extend_from_slice(&found[and..last]);
+    all.push(again(last));
+    all.extend_from_slice(&found[last..]);
+    all
+}
+
 /// "3 bottles of 1 litre" are 3 × 1 litre.
-pub(super) fn of_a_size(mut found: Vec<Word>) -> Vec<Word> {
+fn of_a_size(mut found: Vec<Word>) -> Vec<Word> {
     let mut at = 0;
     while at < found.len() {
         let Some((_, used)) = number(&found[at..]) else {
@@ -359,7 +424,7 @@ const SLICES: [&str; 4] = ["slice", "wheel", "round", "wedge"];
 const CITRUS: [&str; 6] = ["lemon", "lime", "orange", "grapefruit", "mandarin", "citrus"];
 
 /// "2 orange slices" are 2 slices of orange, and no sliced oranges.
-pub(super) fn slices_of(mut found: Vec<Word>) -> Vec<Word> {
+fn slices_of(mut found: Vec<Word>) -> Vec<Word> {
     for at in 2..found.len() {
         let counted =
             |from: usize| number(&found[from..]).is_some_and(|(_, used)| from + used == at - 1);
@@ -502,7 +567,6 @@ pub(super) fn part_by_part(mut found: Vec<Word>) -> Vec<Word> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use keen_core::quantity::said::words;
 
     #[test]
     fn what_shorthand_leaves_out_is_said() {
@@ -516,6 +580,20 @@ mod tests {
             ("2 tbsp lime juice, shaken with ice", "2 tbsp lime juice , shaken with ice"),
         ] {
             let all = with_verbs(words(text));
+            let said = all.iter().map(|w| w.text.as_str()).collect::<Vec<_>>().join(" ");
+            assert_eq!(said, wanted);
+        }
+    }
+
+    #[test]
+    fn what_is_done_to_each_of_several_is_told_one_by_one() {
+        for (text, wanted) in [
+            ("2 limes - 1 juiced, 1 sliced", "1 limes juiced , 1 limes sliced"),
+            ("3 lemons (2 juiced and 1 sliced)", "2 lemons juiced , 1 lemons sliced )"),
+            ("3 lemons, 1 juiced, 1 sliced", "3 lemons , 1 juiced , 1 sliced"),
+            ("2 limes, juiced", "2 limes , juiced"),
+        ] {
+            let all = each_by_itself(words(text));
             let said = all.iter().map(|w| w.text.as_str()).collect::<Vec<_>>().join(" ");
             assert_eq!(said, wanted);
         }
@@ -624,6 +702,8 @@ mod tests {
             ("juice of a lemon", Some("1 of it"), None),
             ("watermelon for a crowd", None, None),
             ("sugar to taste", None, None),
+            ("tiny pinch sea salt", Some("1 pinch"), None),
+            ("Black pepper, pinch", Some("1 pinch"), None),
         ] {
             let found = two(text);
             assert_eq!((found.0.as_deref(), found.1.as_deref()), (first, second), "{text}");

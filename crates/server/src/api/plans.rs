@@ -88,7 +88,7 @@ pub(crate) struct PlansQuery {
     limit: Option<usize>,
 }
 
-/// A change of a plan.
+/// A change to a plan.
 #[derive(Debug, Deserialize, ToSchema)]
 #[allow(dead_code, reason = "describes the body, which is read field by field")]
 pub(crate) struct SavePlan {

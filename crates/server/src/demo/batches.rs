@@ -53,7 +53,7 @@ struct MadeBatch {
 
 pub(super) fn drink(place: usize) -> Result<Drink> {
     keen_formats::read_drink(DRINKS[place].as_bytes(), Cupboard::builtin())
-        .context("a demo drink is no drink")
+        .context("a demo drink isn't a drink")
 }
 
 /// Names a batch of the demo for ever.
