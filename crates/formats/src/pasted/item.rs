@@ -159,7 +159,6 @@ pub(super) fn measured(
     if many.loose {
         guess(item, "The recipe gives only a rough amount.".into());
     }
-    let weighs = |amount: &Amount| cupboard.weigh(it, amount).map(|w| w.grams.0);
     // "10 tea bags", "2 cinnamon sticks": what it is counted by stands behind the name.
     let behind = counted.is_none().then(|| {
         let end = words[said.to.min(words.len())..]
@@ -177,146 +176,169 @@ pub(super) fn measured(
         let Counted::By(by) = by else { return false };
         !(matches!(*by, "slice" | "piece" | "strip" | "wedge" | "cube") && it.kind != Kind::Ice)
     });
-    let counted = if behind.is_some() { &behind } else { counted };
-    match counted {
-        Some(Counted::In(measure)) => {
-            // Of what is poured, an ounce is a fluid one: nobody weighs juice into a glass.
-            let measure = match measure {
-                Measure::Ounce if is_poured(it) => &Measure::FluidOunce,
-                measure => measure,
+    match behind.as_ref().or(counted.as_ref()) {
+        Some(Counted::In(measure)) => in_a_measure(item, (many, *full), measure, it, cupboard),
+        Some(Counted::By(by)) => by_the_piece(item, many, by, (words, it, cupboard)),
+        None => by_itself(item, many, (words, it, cupboard)),
+    }
+}
+
+/// "2 cups", "200 g", "a heaped spoon".
+fn in_a_measure(
+    item: &mut Item,
+    (many, full): (&Many, Fullness),
+    measure: &Measure,
+    it: &Ingredient,
+    cupboard: &Cupboard,
+) {
+    // Of what is poured, an ounce is a fluid one: nobody weighs juice into a glass.
+    let measure = match measure {
+        Measure::Ounce if is_poured(it) => &Measure::FluidOunce,
+        measure => measure,
+    };
+    let Some(amount) = amount_in(many, measure) else {
+        return no_amount(item, it, cupboard);
+    };
+    let grams = cupboard.weigh(it, &amount).map(|w| w.grams.0);
+    match (full, grams) {
+        (_, Err(_)) => {
+            // A cup of what no cup was filled with: by water, halved for what lies loose.
+            let each = match it.kind {
+                Kind::Herb | Kind::Flower => 0.1,
+                Kind::Fruit | Kind::Vegetable => 0.6,
+                Kind::Peel | Kind::Zest | Kind::Spice | Kind::Seed | Kind::Stem => 0.4,
+                _ => 0.6,
             };
-            let Some(amount) = amount_in(many, measure) else {
-                return no_amount(item, it, cupboard);
-            };
-            let grams = weighs(&amount);
-            match (full, grams) {
-                (_, Err(_)) => {
-                    // A cup of what no cup was filled with: by water, halved for what lies loose.
-                    let each = match it.kind {
-                        Kind::Herb | Kind::Flower => 0.1,
-                        Kind::Fruit | Kind::Vegetable => 0.6,
-                        Kind::Peel | Kind::Zest | Kind::Spice | Kind::Seed | Kind::Stem => 0.4,
-                        _ => 0.6,
-                    };
-                    match amount.as_millilitres() {
-                        Some(ml) => {
-                            item.amount = Some(Amount::grams(kitchen_round(ml * each)));
-                            guess(item, format!("We assumed the weight of “{amount}”."));
-                        }
-                        None => item.amount = Some(amount),
-                    }
+            match amount.as_millilitres() {
+                Some(ml) => {
+                    item.amount = Some(Amount::grams(kitchen_round(ml * each)));
+                    guess(item, format!("We assumed the weight of “{amount}”."));
                 }
-                (Fullness::Level, Ok(_)) => item.amount = Some(amount),
-                // A scant cup is filled to about 5 % under the line, a heaped spoon by about a third more than a
-                // level one, a heaped cup by a tenth.
-                (_, Ok(grams)) => {
-                    let spoon = matches!(measure, Measure::Teaspoon | Measure::Tablespoon);
-                    let by = match (full, spoon) {
-                        (Fullness::Scant, _) => 0.95,
-                        (_, true) => 1.33,
-                        (_, false) => 1.1,
-                    };
-                    let word =
-                        if *full == Fullness::Scant { "less than full" } else { "more than level" };
-                    item.amount = Some(Amount::grams(kitchen_round(grams * by)));
-                    guess(item, format!("{word}; “{amount}” is {grams:.0} g."));
-                }
+                None => item.amount = Some(amount),
             }
         }
-        Some(Counted::By(by)) => {
-            let by = if *by == "tin"
-                && cupboard.produce_of(it).any(|p| p.sizes.iter().any(|s| s.name == "can"))
-            {
-                &"can"
-            } else {
-                by
+        (Fullness::Level, Ok(_)) => item.amount = Some(amount),
+        // A scant cup is filled to about 5 % under the line, a heaped spoon by about a third more than a
+        // level one, a heaped cup by a tenth.
+        (_, Ok(grams)) => {
+            let spoon = matches!(measure, Measure::Teaspoon | Measure::Tablespoon);
+            let by = match (full, spoon) {
+                (Fullness::Scant, _) => 0.95,
+                (_, true) => 1.33,
+                (_, false) => 1.1,
             };
-            let centimetres = *by == "cm" && matches!(it.kind, Kind::Root | Kind::Spice);
-            let (many, by) = match centimetres {
-                true => (
-                    Many {
-                        low: quarters(many.low / 2.54),
-                        high: many.high.map(|h| quarters(h / 2.54)),
-                        ..*many
-                    },
-                    "inch",
-                ),
-                false => (*many, *by),
-            };
-            let several = many.high.unwrap_or(many.low) > 1.0;
-            let noun = match (several, by) {
-                (true, "leaf") => "leaves".to_owned(),
-                (true, by) if by.ends_with("ch") => format!("{by}es"),
-                (true, by) => format!("{by}s"),
-                (false, by) => by.to_owned(),
-            };
-            let counted = |words: &str| text_of(&many, words).parse::<Amount>().ok();
-            let as_said = counted(&noun).filter(|a| weighs(a).is_ok());
-            // "3 cinnamon sticks" is counted by the stick, "2 cloves" by itself.
-            let sized = counted(&format!("{}{}", size(words), plain_name(it, several, cupboard)));
-            let by_itself = matches!(
-                by,
-                "stick" | "pod" | "leaf" | "cube" | "piece" | "head" | "stalk" | "can" | "tin"
-            );
-            let whole = sized.filter(|a| by_itself && weighs(a).is_ok());
-            if let Some(amount) = as_said.or(whole) {
+            let word = if full == Fullness::Scant { "less than full" } else { "more than level" };
+            item.amount = Some(Amount::grams(kitchen_round(grams * by)));
+            guess(item, format!("{word}; “{amount}” is {grams:.0} g."));
+        }
+    }
+}
+
+/// Measures that differ from cook to cook.
+const AS_LARGE_AS_A_HAND: [&str; 18] = [
+    "handful",
+    "bunch",
+    "knob",
+    "thumb",
+    "splash",
+    "drizzle",
+    "squeeze",
+    "glug",
+    "glass",
+    "mug",
+    "mugful",
+    "wineglass",
+    "ladle",
+    "scoop",
+    "thumbful",
+    "glassful",
+    "spoon",
+    "spoonful",
+];
+
+/// "3 sticks", "a handful", "2 inches of ginger".
+fn by_the_piece(
+    item: &mut Item,
+    many: &Many,
+    by: &str,
+    (words, it, cupboard): (&[Word], &Ingredient, &Cupboard),
+) {
+    let weighs = |amount: &Amount| cupboard.weigh(it, amount).map(|w| w.grams.0);
+    let by = if by == "tin"
+        && cupboard.produce_of(it).any(|p| p.sizes.iter().any(|s| s.name == "can"))
+    {
+        "can"
+    } else {
+        by
+    };
+    let centimetres = by == "cm" && matches!(it.kind, Kind::Root | Kind::Spice);
+    let (many, by) = match centimetres {
+        true => (
+            Many {
+                low: quarters(many.low / 2.54),
+                high: many.high.map(|h| quarters(h / 2.54)),
+                ..*many
+            },
+            "inch",
+        ),
+        false => (*many, by),
+    };
+    let several = many.high.unwrap_or(many.low) > 1.0;
+    let noun = match (several, by) {
+        (true, "leaf") => "leaves".to_owned(),
+        (true, by) if by.ends_with("ch") => format!("{by}es"),
+        (true, by) => format!("{by}s"),
+        (false, by) => by.to_owned(),
+    };
+    let counted = |words: &str| text_of(&many, words).parse::<Amount>().ok();
+    let as_said = counted(&noun).filter(|a| weighs(a).is_ok());
+    // "3 cinnamon sticks" is counted by the stick, "2 cloves" by itself.
+    let sized = counted(&format!("{}{}", size(words), plain_name(it, several, cupboard)));
+    let by_itself = matches!(
+        by,
+        "stick" | "pod" | "leaf" | "cube" | "piece" | "head" | "stalk" | "can" | "tin"
+    );
+    let whole = sized.filter(|a| by_itself && weighs(a).is_ok());
+    if let Some(amount) = as_said.or(whole) {
+        item.amount = Some(amount);
+    } else if let Some((each, volume)) = by_hand(by, it.kind) {
+        let middle = many.high.map_or(many.low, |high| (many.low + high) / 2.0);
+        let many = middle * each;
+        item.amount = Some(match volume {
+            true => Amount::millilitres(kitchen_round(many)),
+            false => Amount::grams(kitchen_round(many)),
+        });
+        if by == "bag" {
+            guess(item, format!("We assumed {each} g in a tea bag."));
+        }
+    } else {
+        no_amount(item, it, cupboard);
+    }
+    if AS_LARGE_AS_A_HAND.contains(&by) {
+        guess(item, format!("A {by}{AS_THE_HAND}"));
+    }
+}
+
+/// "6 lemons", "1 small watermelon".
+fn by_itself(
+    item: &mut Item,
+    many: &Many,
+    (words, it, cupboard): (&[Word], &Ingredient, &Cupboard),
+) {
+    let weighs = |amount: &Amount| cupboard.weigh(it, amount).map(|w| w.grams.0);
+    let name = plain_name(it, many.high.unwrap_or(many.low) > 1.0, cupboard);
+    let sized: Option<Amount> =
+        text_of(many, &format!("{}{name}", size(words))).trim().parse().ok();
+    match sized.filter(|a| weighs(a).is_ok()) {
+        Some(amount) => item.amount = Some(amount),
+        // "1 small watermelon", where only one size of them is known.
+        None => match text_of(many, &name).trim().parse().ok().filter(|a| weighs(a).is_ok()) {
+            Some(amount) => {
                 item.amount = Some(amount);
-            } else if let Some((each, volume)) = by_hand(by, it.kind) {
-                let middle = many.high.map_or(many.low, |high| (many.low + high) / 2.0);
-                let many = middle * each;
-                item.amount = Some(match volume {
-                    true => Amount::millilitres(kitchen_round(many)),
-                    false => Amount::grams(kitchen_round(many)),
-                });
-                if by == "bag" {
-                    guess(item, format!("We assumed {each} g in a tea bag."));
-                }
-            } else {
-                no_amount(item, it, cupboard);
+                guess(item, NOT_THIS_SIZE.into());
             }
-            let fits_hand = matches!(
-                by,
-                "handful"
-                    | "bunch"
-                    | "knob"
-                    | "thumb"
-                    | "splash"
-                    | "drizzle"
-                    | "squeeze"
-                    | "glug"
-                    | "glass"
-                    | "mug"
-                    | "mugful"
-                    | "wineglass"
-                    | "ladle"
-                    | "scoop"
-                    | "thumbful"
-                    | "glassful"
-                    | "spoon"
-                    | "spoonful"
-            );
-            if fits_hand {
-                guess(item, format!("A {by}{AS_THE_HAND}"));
-            }
-        }
-        None => {
-            let name = plain_name(it, many.high.unwrap_or(many.low) > 1.0, cupboard);
-            let sized: Option<Amount> =
-                text_of(many, &format!("{}{name}", size(words))).trim().parse().ok();
-            match sized.filter(|a| weighs(a).is_ok()) {
-                Some(amount) => item.amount = Some(amount),
-                // "1 small watermelon", where only one size of them is known.
-                None => {
-                    match text_of(many, &name).trim().parse().ok().filter(|a| weighs(a).is_ok()) {
-                        Some(amount) => {
-                            item.amount = Some(amount);
-                            guess(item, NOT_THIS_SIZE.into());
-                        }
-                        None => no_amount(item, it, cupboard),
-                    }
-                }
-            }
-        }
+            None => no_amount(item, it, cupboard),
+        },
     }
 }
 

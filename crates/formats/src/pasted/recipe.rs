@@ -123,6 +123,52 @@ fn is_of_each_glass(found: &[Word]) -> bool {
         && counted > 1
 }
 
+/// A line, and what can be told of it before it is known what it is.
+struct Line<'w> {
+    /// As it was written, and without the marks in front.
+    line: &'w str,
+    text: &'w str,
+    found: &'w [Word],
+    /// Whether it stands in a list of dots or numbers.
+    marked: bool,
+    items: Vec<Item>,
+    doings: Vec<Doing>,
+    /// It names an ingredient; it begins with a number; it begins with what is done; it is a sentence.
+    known: bool,
+    counted: bool,
+    orders: bool,
+    sentence: bool,
+}
+
+impl<'w> Line<'w> {
+    fn of(
+        reader: &Reader<'_>,
+        (line, text): (&'w str, &'w str),
+        found: &'w [Word],
+        marked: bool,
+    ) -> Self {
+        let items = list::items(found, reader.names);
+        let known = items.iter().any(|i| i.ingredient.is_some());
+        let doings = method::doings(found, reader.names);
+        let orders =
+            doings.first().is_some_and(|d| d.verb_at <= found[found.len().min(3) - 1].from)
+                && !(reader.done.is_empty()
+                    && matches!(
+                        found[0].text.as_str(),
+                        "juice" | "zest" | "peel" | "squeeze" | "rest" | "drink"
+                    ));
+        let sentence = (text.trim_end().ends_with('.') && found.len() > 5)
+            || (found.len() > 14 && doings.len() > 1);
+        let counted = number(found).is_some();
+        Self { line, text, found, marked, items, doings, known, counted, orders, sentence }
+    }
+
+    /// Whether it lists something with its amount.
+    fn says_how_much(&self) -> bool {
+        self.items.iter().any(|i| i.said && i.ingredient.is_some())
+    }
+}
+
 impl Reader<'_> {
     fn line(&mut self, line: &str) {
         let (text, marked) = bare(line);
@@ -283,24 +329,40 @@ impl Reader<'_> {
     }
 
     fn kind(&self, line: &str, text: &str, found: &[Word], marked: bool) -> Kind {
+        if let Some(kind) = self.by_its_words(text, found) {
+            return kind;
+        }
+        let it = Line::of(self, (line, text), found, marked);
+        if self.section != Section::Glass && self.tells_on(&it) {
+            return Kind::Method;
+        }
+        match self.in_its_section(&it) {
+            Some(kind) => kind,
+            None if self.is_title(&it) => Kind::Title,
+            None => self.anywhere(&it),
+        }
+    }
+
+    /// What a line is by a few words of it, whatever stands around.
+    fn by_its_words(&self, text: &str, found: &[Word]) -> Option<Kind> {
         if found.iter().all(Word::is_sign) {
-            return Kind::Blank;
+            return Some(Kind::Blank);
         }
         let first = &found[0];
         if let Some(heading) = heading(text, found) {
-            return heading;
+            return Some(heading);
         }
         let begun = self.title.is_some() || !self.entries.is_empty();
         if self.heads_part && begun && matches!(self.section, Section::Open | Section::List) {
-            return Kind::Heading(Section::List, Some(text.trim().to_lowercase()));
+            return Some(Kind::Heading(Section::List, Some(text.trim().to_lowercase())));
         }
         if self.is_makes(found) {
-            return Kind::Makes;
+            return Some(Kind::Makes);
         }
         // "Subject: that lime thing"
         const OF_A_LETTER: [&str; 7] = ["subject", "re", "fwd", "from", "to", "date", "sent"];
         if !self.begun() && first.is(&OF_A_LETTER) && found.get(1).is_some_and(|w| w.is(&[":"])) {
-            return Kind::Aside;
+            return Some(Kind::Aside);
         }
         let timing = [
             "prep",
@@ -316,38 +378,31 @@ impl Reader<'_> {
         ];
         let timed = first.is(&timing) && found.get(1).is_some_and(|w| w.is(&["time", ":"]));
         if timed && says(found, &["serving", "serves", "yield", "makes"]) {
-            return Kind::Makes;
+            return Some(Kind::Makes);
         }
         let short = found.len() < 12
             && first.is(&timing)
             && found.iter().any(|w| w.is(&["time", ":", "in", "kcal"]))
             && !says(found, &["the"]);
         if timed || short {
-            return Kind::Aside;
+            return Some(Kind::Aside);
         }
         // "Note: don't let it stand longer, or it turns bitter."
         let remark = first.is(&["note", "tip", "nb", "storage", "variation", "warning", "ps"])
             && found.get(1).is_some_and(|w| w.is(&[":", "-", "–", "."]));
         if self.section == Section::Aside || remark {
-            return Kind::Aside;
+            return Some(Kind::Aside);
         }
         // "For each glass, 60 ml syrup, ice, and fill up with soda": how a glass is filled, once the ingredients are read.
         if !self.entries.is_empty() && is_of_each_glass(found) {
-            return Kind::Aside;
+            return Some(Kind::Aside);
         }
-        let items = list::items(found, self.names);
-        let known = items.iter().any(|i| i.ingredient.is_some());
-        let doings = method::doings(found, self.names);
-        let orders =
-            doings.first().is_some_and(|d| d.verb_at <= found[found.len().min(3) - 1].from)
-                && !(self.done.is_empty()
-                    && matches!(
-                        first.text.as_str(),
-                        "juice" | "zest" | "peel" | "squeeze" | "rest" | "drink"
-                    ));
-        let sentence = (text.trim_end().ends_with('.') && found.len() > 5)
-            || (found.len() > 14 && doings.len() > 1);
-        let counted = number(found).is_some();
+        None
+    }
+
+    /// Whether a line that counts something out goes on with what is done.
+    fn tells_on(&self, it: &Line<'_>) -> bool {
+        let &Line { text, found, known, .. } = it;
         // "Four cups of water and blend it all up" is more than a line of the list.
         let done_to_it = known
             && found.windows(3).any(|w| {
@@ -362,33 +417,43 @@ impl Reader<'_> {
                 let rest = words(sentence);
                 rest.len() > 2 && verb_at(&rest, 0).is_some()
             });
-        if (done_to_it || told_on) && self.section != Section::Glass {
-            return Kind::Method;
-        }
+        done_to_it || told_on
+    }
+
+    /// What it is in the part of the text that it stands in.
+    fn in_its_section(&self, it: &Line<'_>) -> Option<Kind> {
+        let &Line { text, found, marked, known, counted, orders, sentence, .. } = it;
+        let doings = &it.doings;
         match self.section {
             Section::Glass => {
                 let told = !doings.is_empty() && !counted && (orders || sentence);
-                return if told { Kind::Method } else { Kind::Aside };
+                Some(if told { Kind::Method } else { Kind::Aside })
             }
             Section::Method => {
                 if counted && known && doings.is_empty() && found.len() < 14 {
-                    return Kind::List;
+                    return Some(Kind::List);
                 }
-                return if doings.is_empty() { Kind::Aside } else { Kind::Method };
+                Some(if doings.is_empty() { Kind::Aside } else { Kind::Method })
             }
             Section::List if known || counted => {
                 // "In a small pan, combine the sugar and the water. Bring to the boil."
                 let told = orders || (sentence && doings.len() > 1);
                 // "2) Squeeze the limes."
                 let ends = marked && orders && text.trim_end().ends_with('.');
-                return if told && !counted && (sentence || found.len() > 8 || ends) {
+                Some(if told && !counted && (sentence || found.len() > 8 || ends) {
                     Kind::Method
                 } else {
                     Kind::List
-                };
+                })
             }
-            _ => {}
+            _ => None,
         }
+    }
+
+    /// Whether it is what the drink is called.
+    fn is_title(&self, it: &Line<'_>) -> bool {
+        let &Line { line, text, found, marked, known, counted, orders, sentence, .. } = it;
+        let doings = &it.doings;
         // "Lemonade for a hot day" is no line of the list, though it names a fruit.
         let untitled = self.title.is_none() && !self.begun();
         // "Ginger cordial (makes 1.2 litres)", "Lemonade | 1 gallon": what is said behind is how much it makes.
@@ -403,7 +468,7 @@ impl Reader<'_> {
                 ])
             });
             if makes && named.iter().all(|i| !i.said) {
-                return Kind::Title;
+                return true;
             }
         }
         let title_like = untitled
@@ -413,7 +478,7 @@ impl Reader<'_> {
             && !sentence
             && !text.contains(": ")
             && !text.ends_with(':');
-        let says_how_much = items.iter().any(|i| i.said && i.ingredient.is_some());
+        let says_how_much = it.says_how_much();
         let headed = line.trim_start().starts_with("# ");
         // "Cold brew mint tea lemonade", "Mint tea for the fridge"
         let what_for = found.iter().position(|w| w.is(&["for"])).unwrap_or(found.len());
@@ -425,7 +490,7 @@ impl Reader<'_> {
             && !(says_how_much && (doings.len() > 1 || counted))
         {
             // "Then maybe half a cup of sugar"
-            let goes_on = first.is(&["then", "and", "plus", "also"]) && says_how_much;
+            let goes_on = found[0].is(&["then", "and", "plus", "also"]) && says_how_much;
             let amount_inside = (0..found.len()).any(|at| {
                 found[at].text.starts_with(|c: char| c.is_ascii_digit())
                     && number(&found[at..]).is_some_and(|(_, used)| {
@@ -435,10 +500,17 @@ impl Reader<'_> {
             // "So lime soda, you take four limes"
             let told = says(found, &["take", "need", "use", "squeeze", "juice"]);
             let amount_inside = amount_inside || (says_how_much && told && !doings.is_empty());
-            if !amount_inside && !goes_on {
-                return Kind::Title;
-            }
+            return !amount_inside && !goes_on;
         }
+        false
+    }
+
+    /// What it is where nothing before it says so.
+    fn anywhere(&self, it: &Line<'_>) -> Kind {
+        let &Line { found, marked, known, counted, orders, sentence, .. } = it;
+        let (items, doings) = (&it.items, &it.doings);
+        let says_how_much = it.says_how_much();
+        let untitled = self.title.is_none() && !self.begun();
         if known
             && !doings.is_empty()
             && (orders || (sentence && found.len() > 9))

@@ -98,16 +98,14 @@ const AFTER_A_DOING: [&str; 28] = [
 ];
 
 pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
-    let word = &words[at].text;
-    let before = at.checked_sub(1).map(|b| words[b].text.as_str());
-    let after = words.get(at + 1).map_or("", |w| w.text.as_str());
+    let (before, word, after) = around(words, at);
     // "Do not boil" is nothing that is done.
     if before.is_some_and(|b| matches!(b, "not" | "don't" | "don’t" | "never" | "without" | "no"))
     {
         return None;
     }
     // "take out the bags", "take the bags out"
-    if matches!(word.as_str(), "take" | "pull")
+    if matches!(word, "take" | "pull")
         && words[at + 1..].iter().take(4).take_while(|w| !w.is_sign()).any(|w| w.is(&["out"]))
     {
         return Some(Verb::Lift);
@@ -120,89 +118,99 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
         return None;
     }
     // "Shake the bugs off the flowers"
-    if matches!(word.as_str(), "shake" | "pick" | "brush" | "knock")
+    if matches!(word, "shake" | "pick" | "brush" | "knock")
         && words[at + 1..].iter().take(4).take_while(|w| !w.is_sign()).any(|w| w.is(&["off"]))
     {
         return Some(Verb::Prepare);
     }
-    if let Some(verb) = verb_of(word) {
-        if before.is_some_and(|b| BEFORE_A_NOUN.contains(&b))
-            && !(word == "rest" && before == Some("to"))
-        {
-            return None;
-        }
-        return match word.as_str() {
-            // "Squeeze through cloth" is no fruit.
-            "squeeze"
-                if words[at..].iter().take(8).any(|w| w.is(&["through"]))
-                    && says(&words[at..], &["cloth", "muslin", "cheesecloth", "bag", "towel"]) =>
-            {
-                Some(Verb::Strain)
-            }
-            // "the juice in", "drink of choice", "the rest"; "cool water", "warm water"
-            "juice" => {
-                let object = matches!(after, "the" | "all" | "your" | "both" | "them" | "of")
-                    || words.get(at + 1).is_some_and(|w| number(std::slice::from_ref(w)).is_some())
-                    || words.get(at + 1).is_some_and(|w| {
-                        w.is(&["lemon", "lime", "orange", "grapefruit", "citrus"])
-                    });
-                (object && after != "of").then_some(verb)
-            }
-            // "Zest, sugar and thyme in a bowl" names a part of the list.
-            "zest" | "peel" | "slice" | "quarter" | "cut" | "core" | "pit" => {
-                let object = !matches!(
-                    after,
-                    "," | "." | "in" | "into" | "to" | "with" | "from" | "for" | "of" | ""
-                ) && (after != "and"
-                    || words.get(at + 2).is_some_and(|w| verb_of(&w.text).is_some()));
-                (object && at_beginning(words, at) && before.is_none_or(|b| verb_of(b).is_none()))
-                    .then_some(verb)
-            }
-            "cover" => {
-                Some(if matches!(after, "with" | "them" | "it") { verb } else { Verb::Prepare })
-            }
-            "rest" => {
-                // "Add rest" means what is left.
-                (!matches!(before, Some("with" | "add")) && after != "of").then_some(verb)
-            }
-            "cool" | "warm" => (!matches!(after, "water" | "and" | "tea" | "place")
-                || (after == "and"
-                    && before.is_none_or(|b| matches!(b, "," | "to" | "it" | "them" | "then"))))
-            .then_some(verb),
-            "top" => {
-                matches!(after, "up" | "it" | "with" | "off" | "the" | "each" | "w").then_some(verb)
-            }
-            "drink" | "measure" | "process" | "place" | "use" | "need" | "want" | "get" => {
-                at_beginning(words, at).then_some(verb)
-            }
-            // "the strawberry puree", "through a fine-mesh sieve", "a coffee filter"
-            "puree" | "purée" | "sieve" | "filter" => (at_beginning(words, at)
-                || before.is_some_and(|b| b.ends_with("ly")))
-            .then_some(verb),
-            "squash" => at_beginning(words, at).then_some(verb),
-            // "Scoop out the flesh": where it goes is said after that.
-            "scoop"
-                if after == "out"
-                    && vessel(&words[at..]).is_none()
-                    && words.get(at + 2..).is_none_or(|rest| number(rest).is_none()) =>
-            {
-                Some(Verb::Prepare)
-            }
-            // "Throw away the seeds", "rub it through a sieve"
-            "throw" | "tip" | "pour" if matches!(after, "away" | "out" | "off") => Some(Verb::Lift),
-            "rub" if says(&words[at..], &["sieve", "strainer", "colander"]) => Some(Verb::Strain),
-            "pound" => at_beginning(words, at).then_some(verb),
-            // "Cold brew hibiscus tea" is a drink; "cold brew it for a night" is an order.
-            "brew" if before == Some("cold") => {
-                matches!(after, "the" | "it" | "them" | "for" | "in" | "overnight").then_some(verb)
-            }
-            "drop" | "season" | "stand" | "water" | "brew" | "soak" => {
-                (before != Some("per")).then_some(verb)
-            }
-            _ => Some(verb),
-        };
+    match verb_of(word) {
+        Some(verb) => orders(verb, words, at),
+        None => says_otherwise(words, at),
     }
-    match word.as_str() {
+}
+
+/// Whether a word that may be a verb is one here: what stands before and after it tells.
+fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
+    let (before, word, after) = around(words, at);
+    if before.is_some_and(|b| BEFORE_A_NOUN.contains(&b))
+        && !(word == "rest" && before == Some("to"))
+    {
+        return None;
+    }
+    match word {
+        // "Squeeze through cloth" is no fruit.
+        "squeeze"
+            if words[at..].iter().take(8).any(|w| w.is(&["through"]))
+                && says(&words[at..], &["cloth", "muslin", "cheesecloth", "bag", "towel"]) =>
+        {
+            Some(Verb::Strain)
+        }
+        // "the juice in", "drink of choice", "the rest"; "cool water", "warm water"
+        "juice" => {
+            let object = matches!(after, "the" | "all" | "your" | "both" | "them" | "of")
+                || words.get(at + 1).is_some_and(|w| number(std::slice::from_ref(w)).is_some())
+                || words
+                    .get(at + 1)
+                    .is_some_and(|w| w.is(&["lemon", "lime", "orange", "grapefruit", "citrus"]));
+            (object && after != "of").then_some(verb)
+        }
+        // "Zest, sugar and thyme in a bowl" names a part of the list.
+        "zest" | "peel" | "slice" | "quarter" | "cut" | "core" | "pit" => {
+            let object = !matches!(
+                after,
+                "," | "." | "in" | "into" | "to" | "with" | "from" | "for" | "of" | ""
+            ) && (after != "and"
+                || words.get(at + 2).is_some_and(|w| verb_of(&w.text).is_some()));
+            (object && at_beginning(words, at) && before.is_none_or(|b| verb_of(b).is_none()))
+                .then_some(verb)
+        }
+        "cover" => Some(if matches!(after, "with" | "them" | "it") { verb } else { Verb::Prepare }),
+        "rest" => {
+            // "Add rest" means what is left.
+            (!matches!(before, Some("with" | "add")) && after != "of").then_some(verb)
+        }
+        "cool" | "warm" => (!matches!(after, "water" | "and" | "tea" | "place")
+            || (after == "and"
+                && before.is_none_or(|b| matches!(b, "," | "to" | "it" | "them" | "then"))))
+        .then_some(verb),
+        "top" => {
+            matches!(after, "up" | "it" | "with" | "off" | "the" | "each" | "w").then_some(verb)
+        }
+        "drink" | "measure" | "process" | "place" | "use" | "need" | "want" | "get" => {
+            at_beginning(words, at).then_some(verb)
+        }
+        // "the strawberry puree", "through a fine-mesh sieve", "a coffee filter"
+        "puree" | "purée" | "sieve" | "filter" => {
+            (at_beginning(words, at) || before.is_some_and(|b| b.ends_with("ly"))).then_some(verb)
+        }
+        "squash" => at_beginning(words, at).then_some(verb),
+        // "Scoop out the flesh": where it goes is said after that.
+        "scoop"
+            if after == "out"
+                && vessel(&words[at..]).is_none()
+                && words.get(at + 2..).is_none_or(|rest| number(rest).is_none()) =>
+        {
+            Some(Verb::Prepare)
+        }
+        // "Throw away the seeds", "rub it through a sieve"
+        "throw" | "tip" | "pour" if matches!(after, "away" | "out" | "off") => Some(Verb::Lift),
+        "rub" if says(&words[at..], &["sieve", "strainer", "colander"]) => Some(Verb::Strain),
+        "pound" => at_beginning(words, at).then_some(verb),
+        // "Cold brew hibiscus tea" is a drink; "cold brew it for a night" is an order.
+        "brew" if before == Some("cold") => {
+            matches!(after, "the" | "it" | "them" | "for" | "in" | "overnight").then_some(verb)
+        }
+        "drop" | "season" | "stand" | "water" | "brew" | "soak" => {
+            (before != Some("per")).then_some(verb)
+        }
+        _ => Some(verb),
+    }
+}
+
+/// What is done by words that are no verbs of a kitchen by themselves: "bring to the boil", "juice in", "is strained".
+fn says_otherwise(words: &[Word], at: usize) -> Option<Verb> {
+    let (before, word, after) = around(words, at);
+    match word {
         // "bring to the boil", "let it come to a boil": the boil says what is done.
         "bring"
             if says(
@@ -311,7 +319,7 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
             // "Tea in cold water, eight hours, strained."
             let ends = before == Some(",")
                 && matches!(
-                    word.as_str(),
+                    word,
                     "strained"
                         | "sieved"
                         | "filtered"
@@ -326,6 +334,12 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
             done_verb(word).filter(|_| acts || ends)
         }
     }
+}
+
+/// A word with its neighbours; nothing behind the last.
+fn around(words: &[Word], at: usize) -> (Option<&str>, &str, &str) {
+    let before = at.checked_sub(1).map(|b| words[b].text.as_str());
+    (before, words[at].text.as_str(), words.get(at + 1).map_or("", |w| w.text.as_str()))
 }
 
 /// Whether a word stands where a sentence gives an order.
