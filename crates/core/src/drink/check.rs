@@ -310,7 +310,10 @@ impl Checker<'_> {
             }
             Action::Lift { from, ingredient, into } => {
                 self.ingredient(format!("{at}.lift.ingredient"), ingredient, cupboard);
-                self.from_to((format!("{at}.lift.from"), from), (format!("{at}.lift.into"), into));
+                self.two_vessels(
+                    (format!("{at}.lift.from"), from),
+                    (format!("{at}.lift.into"), into),
+                );
             }
             Action::Blend { vessel, seconds } => {
                 self.holder(format!("{at}.blend.vessel"), vessel);
@@ -319,7 +322,7 @@ impl Checker<'_> {
             Action::Strain { from, through, into, .. } => {
                 self.strainer(format!("{at}.strain.through"), through);
                 let into = (format!("{at}.strain.into"), into.as_str());
-                self.from_to((format!("{at}.strain.from"), from), into);
+                self.two_vessels((format!("{at}.strain.from"), from), into);
             }
             Action::Rinse { vessel, ingredient, amount, through, into, .. } => {
                 self.find(format!("{at}.rinse.vessel"), vessel);
@@ -467,7 +470,11 @@ impl Checker<'_> {
     }
 
     /// Two different vessels, the second of which holds what comes out of the first.
-    fn from_to(&mut self, (from_field, from): (String, &str), (into_field, into): (String, &str)) {
+    fn two_vessels(
+        &mut self,
+        (from_field, from): (String, &str),
+        (into_field, into): (String, &str),
+    ) {
         self.holder(from_field, from);
         self.holder(into_field.clone(), into);
         self.apart(into_field, from, into);
