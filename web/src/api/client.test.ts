@@ -30,6 +30,18 @@ describe("what the server answers", () => {
     expect((error as CallFailed).mayPass).toBe(true);
   });
 
+  it("may go well when it is asked again because an older question overtook it", async () => {
+    const overtaken = {
+      ...problem(409, "A newer question replaced this one."),
+      type: "superseded",
+    };
+    const error = await failed(Promise.resolve({ error: overtaken, response: response(409) }));
+    expect((error as CallFailed).mayPass).toBe(true);
+    const stale = { ...problem(409, "Someone changed this plan."), type: "stale" };
+    const refused = await failed(Promise.resolve({ error: stale, response: response(409) }));
+    expect((refused as CallFailed).mayPass).toBe(false);
+  });
+
   it("isn't taken for words when it is something else", async () => {
     for (const odd of [undefined, "<html>", { detail: 3 }]) {
       const error = await failed(Promise.resolve({ error: odd, response: response(502) }));

@@ -110,9 +110,14 @@ export class CallFailed extends Error {
     super(problem?.detail ?? said ?? "Keen Pitcher isn't answering. Is it still running?");
   }
 
-  /** Whether asking the same again later may go well: no answer, or the shelf can't do it now. */
+  /**
+   * Whether asking the same again later may go well: no answer, or the data file can't do it now. A newer question may
+   * arrive before the older one that it was to replace; who still waits for its answer asks once more.
+   */
   get mayPass(): boolean {
-    return this.problem === undefined || this.problem.status >= 500;
+    return (
+      this.problem === undefined || this.problem.status >= 500 || this.problem.type === "superseded"
+    );
   }
 }
 

@@ -93,6 +93,16 @@ const WITH_FIGURES: Name[] = [
 
 const ofKitchen = all([...workedOut.filter((name) => name !== "prospect"), ...WITH_FIGURES]);
 
+/** What never changes, what an open drink keeps by itself, and what is asked for by itself. */
+const STAYS_THROUGH_ALL: Name[] = [
+  "backups",
+  "condition",
+  "drink",
+  "prospect",
+  "startingPoints",
+  "stepForms",
+];
+
 /** What a change of each kind makes stale; with an id, a change of that one. */
 const STALE: Record<Change["of"], (id?: string) => Key[]> = {
   // A drink shows in its plans.
@@ -108,11 +118,8 @@ const STALE: Record<Change["of"], (id?: string) => Key[]> = {
   kitchen: () => [keys.kitchen(), ...ofKitchen],
   settings: () => all(["settings"]),
   phones: () => all(["phones"]),
-  everything: () => [
-    ...all(["bin", "instruments", "kitchen", "phones", "plan", "plans", "settings", "tasters"]),
-    ...all(["tastings", "versions"]),
-    ...ofKitchen,
-  ],
+  everything: () =>
+    all([...documents, ...workedOut].filter((name) => !STAYS_THROUGH_ALL.includes(name))),
 };
 
 /**

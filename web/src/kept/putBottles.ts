@@ -10,6 +10,6 @@ export type Filled = ({ batch: string } | { drink: string }) & {
 /** Puts bottles into Kept, once under a key, and tells the views that show them. */
 export async function putBottles(client: QueryClient, body: Filled, key: string): Promise<void> {
   await answer(api.POST("/api/kept", { body, headers: { "idempotency-key": key } }));
-  void makeStale(client, "kept");
+  // What is kept is an ingredient: the kitchen's figures change with it, and so does Kept.
   void makeStale(client, "kitchen");
 }

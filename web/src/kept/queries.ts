@@ -36,9 +36,7 @@ export function useMoveBottle(id: string) {
           headers: { "idempotency-key": newKey() },
         }),
       ),
-    onSuccess: () => {
-      void makeStale(client, "kept");
-      void makeStale(client, "kitchen");
-    },
+    // What is kept is an ingredient: the kitchen's figures change with it, and so does Kept.
+    onSuccess: () => makeStale(client, "kitchen"),
   });
 }
