@@ -140,7 +140,10 @@ test("a drink's own plan is kept, and follows the drink", async ({ page }) => {
   const { type } = composing(page);
   await type("May wait afterwards, minutes", "a while");
   await page.getByText(/^Enter a time/).waitFor();
+  // It says *saved* from before: what was typed is first read, then kept.
+  const kept = page.waitForResponse((answer) => answer.request().method() === "PUT" && answer.ok());
   await type("May wait afterwards, minutes", "15");
+  await kept;
   await saved(page);
   await page.reload();
   await step.click();

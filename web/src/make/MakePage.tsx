@@ -49,7 +49,9 @@ export default function MakePage() {
       <Box component="main" sx={{ p: { xs: 2, md: 3.5 } }}>
         <h1>Making</h1>
         <Trouble error={batch.error} again={batch.again} />
-        <Link to="/">Back to your drinks</Link>
+        <Link className="kp-finger" to="/">
+          Back to your drinks
+        </Link>
       </Box>
     );
   }
