@@ -68,6 +68,24 @@ export const amount = (page, of) =>
   page.getByRole("spinbutton", { name: `Amount of ${of}`, exact: true }).first();
 export const saved = (page) => page.getByText("saved", { exact: true }).waitFor();
 
+/** Waits until nothing has been asked of the server for a moment. */
+export function quiet(page) {
+  let underway = 0;
+  let last = Date.now();
+  const counts = (by) => (request) => {
+    if (!request.url().includes("/api/") || request.url().endsWith("/api/changes")) return;
+    underway += by;
+    last = Date.now();
+  };
+  page.on("request", counts(1));
+  page.on("requestfinished", counts(-1));
+  page.on("requestfailed", counts(-1));
+  return async () => {
+    last = Date.now();
+    while (underway > 0 || Date.now() - last < 120) await page.waitForTimeout(30);
+  };
+}
+
 /** The number that a figure shows. */
 export async function number(page, name) {
   return parseFloat(await figure(page, name).innerText());

@@ -1,25 +1,7 @@
 // On a phone: fingers, darkness, and being let in.
 import assert from "node:assert/strict";
 import { desk, open, phone } from "../browser.mjs";
-import { test, openDrink, accessible, ill } from "./kitchen.mjs";
-
-/** Waits until nothing has been asked of the server for a moment. */
-function quiet(page) {
-  let underway = 0;
-  let last = Date.now();
-  const counts = (by) => (request) => {
-    if (!request.url().includes("/api/") || request.url().endsWith("/api/changes")) return;
-    underway += by;
-    last = Date.now();
-  };
-  page.on("request", counts(1));
-  page.on("requestfinished", counts(-1));
-  page.on("requestfailed", counts(-1));
-  return async () => {
-    last = Date.now();
-    while (underway > 0 || Date.now() - last < 120) await page.waitForTimeout(30);
-  };
-}
+import { test, openDrink, accessible, ill, quiet } from "./kitchen.mjs";
 
 test("every address, for a finger and for a mouse: all in sight and large enough to be hit", async ({ page }) => {
   const get = async (path) => (await page.request.get(path)).json();
