@@ -323,16 +323,16 @@ impl<'a> Names<'a> {
     fn as_strong(&self, found: Found, words: &[Word]) -> Found {
         const BY_STRENGTH: [(&str, f64); 2] =
             [("simple_syrup_1_1", 1.0), ("simple_syrup_2_1", 2.0)];
-        let syrup = BY_STRENGTH.iter().any(|(id, _)| *id == found.id);
+        if !BY_STRENGTH.iter().any(|(id, _)| *id == found.id) {
+            return found;
+        }
         let ratio = |at: usize| {
             let (sugar, used) = number(&words[at..])?;
-            let between = words.get(at + used).filter(|w| w.is(&[":", "to"]))?;
+            words.get(at + used).filter(|w| w.is(&[":", "to"]))?;
             let (water, _) = number(&words[at + used + 1..])?;
-            (!between.text.is_empty() && water.low > 0.0).then_some(sugar.low / water.low)
+            (water.low > 0.0).then_some(sugar.low / water.low)
         };
-        let Some(strength) = (0..words.len()).find_map(ratio).filter(|_| syrup) else {
-            return found;
-        };
+        let Some(strength) = (0..words.len()).find_map(ratio) else { return found };
         let as_strong = BY_STRENGTH.iter().find(|(_, its)| (its - strength).abs() < 0.05);
         match as_strong {
             Some((id, _)) => Found { id: (*id).to_owned(), ..found },

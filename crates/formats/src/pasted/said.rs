@@ -265,21 +265,22 @@ fn each_by_itself(found: Vec<Word>) -> Vec<Word> {
         ["juiced", "squeezed", "zested", "peeled", "sliced", "quartered", "whole"];
     let one = |at: usize| {
         let (many, used) = found.get(at..).and_then(number)?;
-        let done = found.get(at + used).filter(|w| w.is(&DONE))?;
-        Some((many.low, at + used, done))
+        found.get(at + used).filter(|w| w.is(&DONE))?;
+        Some((many.low, at + used))
     };
     let shared = || {
         let fruit = found.iter().position(|w| w.is(&CITRUS))?;
         let (all, used) = number(&found)?;
         let size = |w: &Word| w.is(&["large", "small", "medium", "big", "unwaxed", "ripe"]);
         let named = used <= fruit && found[used..fruit].iter().all(size);
-        let apart = |at: usize| at + usize::from(found.get(at).is_some_and(Word::is_sign));
-        let (first, end, _) = one(apart(fruit + 1))?;
+        let from = fruit + 1;
+        let from = from + usize::from(found.get(from).is_some_and(Word::is_sign));
+        let (first, end) = one(from)?;
         let and =
             end + 1 + found[end + 1..].iter().take_while(|w| w.is(&[",", "and", "&"])).count();
-        let (second, last, _) = one(and)?;
+        let (second, last) = one(and)?;
         let whole = named && (first + second - all.low).abs() < 1e-6 && and > end + 1;
-        whole.then_some((fruit, apart(fruit + 1), end, and, last))
+        whole.then_some((fruit, from, end, and, last))
     };
     let Some((fruit, first, end, and, last)) = shared() else { return found };
     // What is said once more takes no room in the text.
