@@ -99,6 +99,22 @@ describe("a question that is asked on a press", () => {
     expect(view.result.current.found).toBeUndefined();
   });
 
+  it("asks the same of what is there now, if that changes before the answer", async () => {
+    const { ask, answer, asked } = slow();
+    const view = renderHook(({ basis }) => useAsked<string, string>(basis), {
+      initialProps: { basis: "typed" },
+    });
+    act(() => void view.result.current.ask((signal, of) => ask(of)(signal)));
+    view.rerender({ basis: "read" });
+    expect(asked()).toEqual(["typed", "read"]);
+    await answer("typed");
+    expect(view.result.current.found).toBeUndefined();
+    await answer("read");
+    expect(view.result.current.found).toBe("of read");
+    view.rerender({ basis: "changed" });
+    expect(asked(), "what is answered isn't asked again").toHaveLength(2);
+  });
+
   it("gives up the older one, whichever answers first", async () => {
     const { ask, answer, signals } = slow();
     const view = renderHook(() => useAsked<string>("it"));

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 
 /** Answers of the core that lie about while they may be asked for again. */
 const KEPT_MS = 30_000;
@@ -45,27 +45,43 @@ export function useQuestion<T>(
 
 /**
  * A question that is asked on a press. Only the newest is answered, and an answer counts only as long as
- * what it was asked of (`basis`) is still what is on the screen.
+ * what it was asked of (`basis`) is still what is on the screen. Where that changes before the answer is
+ * there, the same is asked of what is there now: a press isn't lost.
  */
-export function useAsked<T>(basis: unknown) {
-  const [state, setState] = useState<{ of: unknown; found?: T; wrong?: string }>({ of: undefined });
-  const underway = useRef<AbortController>(undefined);
-  useEffect(() => () => underway.current?.abort(), []);
+export function useAsked<T, B = unknown>(basis: B) {
+  type Question = (signal: AbortSignal, basis: B) => Promise<T>;
+  const [state, setState] = useState<{ of?: B; found?: T; wrong?: string }>({});
+  const underway = useRef<{ question: Question; given: AbortController; of: B }>(undefined);
+  const giveUp = () => {
+    underway.current?.given.abort();
+    underway.current = undefined;
+  };
+  useEffect(() => () => giveUp(), []);
 
-  const ask = async (question: (signal: AbortSignal) => Promise<T>): Promise<void> => {
-    underway.current?.abort();
-    const mine = new AbortController();
+  const ask = async (question: Question): Promise<void> => {
+    giveUp();
+    const mine = { question, given: new AbortController(), of: basis };
     underway.current = mine;
+    const { signal } = mine.given;
+    const answered = (said: { found?: T; wrong?: string }) => {
+      if (signal.aborted) return;
+      underway.current = undefined;
+      setState({ of: basis, ...said });
+    };
     try {
-      const found = await question(mine.signal);
-      if (!mine.signal.aborted) setState({ of: basis, found });
+      answered({ found: await question(signal, basis) });
     } catch (error) {
-      if (!mine.signal.aborted) setState({ of: basis, wrong: (error as Error).message });
+      answered({ wrong: (error as Error).message });
     }
   };
+  const askAnew = useEffectEvent((question: Question) => void ask(question));
+  useEffect(() => {
+    const waiting = underway.current;
+    if (waiting && !Object.is(waiting.of, basis)) askAnew(waiting.question);
+  }, [basis]);
   const forget = () => {
-    underway.current?.abort();
-    setState((old) => (old.of === undefined ? old : { of: undefined }));
+    giveUp();
+    setState((old) => (old.of === undefined ? old : {}));
   };
   const counts = Object.is(state.of, basis);
   return {

@@ -56,10 +56,10 @@ export function Helps({ plan, file, clock, edit }: HelpsProps) {
 }
 
 function OneHelp({ help, plan, file, clock, edit }: HelpsProps & { help: Help }) {
-  const preview = useAsked<Plan>(file);
+  const preview = useAsked<Plan, PlanFile>(file);
   const look = () =>
-    preview.ask(async (signal) => {
-      const body = { plan: helped(file, help.change), help: false };
+    preview.ask(async (signal, before) => {
+      const body = { plan: helped(before, help.change), help: false };
       const found = await answerOf(api.POST("/api/compute/plan", { body, signal }));
       if (!found.plan) throw new Error("We couldn't work this plan out.");
       return found.plan;

@@ -51,14 +51,14 @@ export default function Correct({ editor, drink, report, ring, onClose }: Correc
   const [whom, setWhom] = useState("");
   const { data: tasters } = useTasters();
   const forWhom = tasters?.find((view) => view.id === whom)?.taster;
-  const { found, wrong, ask, forget } = useAsked<Correction>(drink);
+  const { found, wrong, ask, forget } = useAsked<Correction, Drink>(drink);
 
   const look = () =>
-    ask(async (signal) => {
-      const body = await asked();
+    ask(async (signal, drink) => {
+      const body = await asked(drink);
       return answer(api.POST("/api/compute/correct", { body, headers: asking("correct"), signal }));
     });
-  const asked = async (): Promise<Asked> => {
+  const asked = async (drink: Drink): Promise<Asked> => {
     const number = async (text: string) => {
       if (source || text.trim() === "") return null;
       const { number, wrong } = await numberIn("number", text);

@@ -33,7 +33,7 @@ export function Swap({ editor, drink, line, onClose }: SwapProps) {
     wrong,
     ask,
     forget,
-  } = useAsked<{ it: Ingredient; result: Swapped }>(drink);
+  } = useAsked<{ it: Ingredient; result: Swapped }, Drink>(drink);
   const old = all.find((it) => it.id === line.ingredient);
   const candidates = old
     ? findIngredients(
@@ -42,7 +42,7 @@ export function Swap({ editor, drink, line, onClose }: SwapProps) {
       )
     : [];
   const look = (it: Ingredient) =>
-    ask(async (signal) => {
+    ask(async (signal, drink) => {
       const body = { drink, step: line.step, ingredient: it.id };
       const headers = asking("swap");
       const result = await answer(api.POST("/api/compute/swap", { body, headers, signal }));

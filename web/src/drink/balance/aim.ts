@@ -8,7 +8,7 @@ import { aimOf, type AimState, nothing, withBound, withHoldToggled } from "./aim
  * drink stays as it was asked for. */
 export function useAim(drink: Drink) {
   const [state, setState] = useState(nothing);
-  const { found, wrong, ask, forget } = useAsked<Solution>(drink);
+  const { found, wrong, ask, forget } = useAsked<Solution, Drink>(drink);
   const change = useStable((next: (old: AimState) => AimState) => {
     forget();
     setState(next);
@@ -20,9 +20,11 @@ export function useAim(drink: Drink) {
     change((old) => withBound(old, step, which, text)),
   );
   const work = useStable(() => {
-    const body = { drink, aim: aimOf(state) };
+    const aim = aimOf(state);
     const headers = asking("aim");
-    return ask((signal) => answer(api.POST("/api/compute/solve", { body, headers, signal })));
+    return ask((signal, drink) =>
+      answer(api.POST("/api/compute/solve", { body: { drink, aim }, headers, signal })),
+    );
   });
   // The same object as long as nothing of it has changed, so that a drag doesn't draw it again.
   return useMemo(
