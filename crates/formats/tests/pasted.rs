@@ -179,7 +179,7 @@ fn two_things_that_the_text_says_are_put_side_by_side() {
 fn another_language_is_asked_about_and_nothing_is_lost() {
     for (text, counted) in [
         ("Limo, per 1 L:\n- Zitronensaft 80 ml\n- Zucker 90 g\n- Wasser auf 1 L", 3),
-        ("Agua de jamaica\n8 tazas de agua\n3/4 taza de azúcar\nHervir 10 minutos y colar.", 2),
+        ("Bissap\n8 tasses de eau\n3/4 tasse de sucre\nFaire bouillir 10 minutes et filtrer.", 2),
     ] {
         let read = read_recipe(text, &[], Cupboard::builtin());
         nothing_is_lost(text, &read);
@@ -191,10 +191,12 @@ fn another_language_is_asked_about_and_nothing_is_lost() {
         }
     }
     // A measure that nobody here knows is never taken for a number of pieces.
-    let read = read_recipe("1 taza de flor de jamaica", &[], Cupboard::builtin());
+    let read = read_recipe("1 tasse de flor de jamaica", &[], Cupboard::builtin());
     let thing = &read.things[0];
     assert_eq!((thing.ingredient.as_deref(), thing.sure), (Some("hibiscus_dried"), Sure::Guessed));
-    assert!(thing.why[0].contains("the measure “taza”"), "{:?}", thing.why);
+    assert!(thing.why[0].contains("the measure “tasse”"), "{:?}", thing.why);
+    let read = read_recipe("2 tazas de flor de jamaica", &[], Cupboard::builtin());
+    assert_eq!(read.things[0].amount.as_ref().unwrap().to_string(), "2 cups");
 }
 
 #[test]

@@ -32,7 +32,7 @@ fn is_code(line: &str) -> bool {
         || line.starts_with("import ")
 }
 
-fn is_greeting(line: &str) -> bool {
+pub(super) fn is_greeting(line: &str) -> bool {
     let line = line.trim().to_lowercase();
     ["dear ", "hi ", "hello ", "thank you", "thanks ", "best wishes", "kind regards", "love,"]
         .iter()
@@ -41,9 +41,11 @@ fn is_greeting(line: &str) -> bool {
 
 fn is_for_the_shop(line: &str) -> bool {
     let line = line.trim().trim_end_matches(':').to_lowercase();
-    ["shopping list", "shopping", "to buy", "groceries", "receipt", "menu", "invoice"]
-        .iter()
-        .any(|name| line == *name || line.ends_with(&format!(" {name}")))
+    let for_it = ["shopping for ", "shopping list for ", "to buy for ", "groceries for "];
+    for_it.iter().any(|name| line.starts_with(name))
+        || ["shopping list", "shopping", "to buy", "groceries", "receipt", "menu", "invoice"]
+            .iter()
+            .any(|name| line == *name || line.ends_with(&format!(" {name}")))
 }
 
 /// Whether nothing should be read from it.
@@ -64,6 +66,15 @@ pub(super) fn is_none(text: &str, (entries, aside): (&[Entry], usize), done: &[D
         return true;
     }
     let known = entries.iter().filter(|e| e.item.ingredient.is_some() && e.item.said).count();
+    // "Twelve lemons," said the old man.
+    let speaks = ["said", "asked", "replied", "whispered", "answered"];
+    let told = text
+        .split_whitespace()
+        .zip(text.split_whitespace().skip(1))
+        .any(|(before, word)| before.ends_with(['"', '”', '’', '\'']) && speaks.contains(&word));
+    if told && known < 4 {
+        return true;
+    }
     // What is measured out in cups and grams belongs to a recipe, whatever it is.
     let strange = |e: &&Entry| {
         let amount = e.item.amount.as_ref();

@@ -29,7 +29,7 @@ pub(super) fn bare(line: &str) -> (&str, bool) {
     let trimmed = line.trim_start();
     let dots = [
         '-', '*', '•', '–', '—', '·', '◦', '▪', '■', '□', '▢', '☐', '●', '○', '‣', '✓', '>', '#',
-        '|',
+        '|', '➡', '→', '➜', '▶', '⇒', '\u{fe0f}',
     ];
     let without = trimmed.trim_start_matches(dots).trim_start();
     let without =

@@ -252,15 +252,20 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         Some(at) if first.as_ref().is_some_and(|said| said.to <= at) => &words[..at],
         _ => words,
     };
-    let garnish = together(said_of, &["to", "serve"])
-        || together(said_of, &["to", "garnish"])
-        || together(said_of, &["for", "garnish"])
-        || together(said_of, &["to", "decorate"])
-        || together(said_of, &["for", "serving"])
-        || together(said_of, &["for", "decoration"])
-        || together(said_of, &["for", "the", "glass"])
-        || together(said_of, &["for", "the", "glasses"])
-        || together(said_of, &["for", "the", "rim"]);
+    // "(save a few slices for the glasses)": all but those go in.
+    let some_kept = says(said_of, &["save", "reserve", "reserving", "saving", "keep"]);
+    const FOR_THE_GLASS: [&[&str]; 9] = [
+        &["to", "serve"],
+        &["to", "garnish"],
+        &["for", "garnish"],
+        &["to", "decorate"],
+        &["for", "serving"],
+        &["for", "decoration"],
+        &["for", "the", "glass"],
+        &["for", "the", "glasses"],
+        &["for", "the", "rim"],
+    ];
+    let garnish = !some_kept && FOR_THE_GLASS.iter().any(|phrase| together(said_of, phrase));
     let optional = says(words, &["optional", "optionally"])
         || together(words, &["if", "you", "like"])
         || together(words, &["if", "you", "have"])

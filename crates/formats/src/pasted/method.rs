@@ -55,6 +55,10 @@ pub(super) struct Doing {
     pub(super) poured: Option<Warmth>,
     /// "To every pint": as often as this is there.
     pub(super) per: Option<Amount>,
+    /// "Top each with 200 ml": it is said for one of them.
+    pub(super) each: bool,
+    /// "500 ml of the spiced water": so much of what was made so far.
+    pub(super) out_of_it: Option<Amount>,
     /// Just enough of it to cover what lies there.
     pub(super) covers: bool,
     /// What is measured out and isn't known by that name.
@@ -128,7 +132,10 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
             &words[..upto],
             &["fridge", "refrigerator", "overnight", "counter", "lid", "covered", "boiling", "hot"],
         );
-        let keeps = says(words, &["keep", "store", "lasts", "good", "best", "ready", "shelf"]);
+        let keeps = says(
+            words,
+            &["keep", "store", "lasts", "good", "best", "ready", "shelf", "within", "hold"],
+        );
         // Nobody lets a drink draw for more than three days: for weeks it keeps.
         if minutes.is_some_and(|m| (5.0..=4320.0).contains(&m))
             && (cold || !starts.is_empty())
@@ -153,13 +160,27 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
         }
     }
     let mut all = Vec::new();
+    // What stands before the first verb belongs to it: "In a pan, heat ...", "With the rest of the water, top up". So
+    // does "and to every pint of it put a pound of sugar".
+    let begins: Vec<usize> = (0..starts.len())
+        .map(|index| match index.checked_sub(1) {
+            None => 0,
+            Some(before) => led_by(words, starts[before].0 + 1, starts[index].0),
+        })
+        .collect();
     for (index, (from, verb)) in starts.iter().enumerate() {
-        let to = starts.get(index + 1).map_or(words.len(), |(next, _)| *next);
-        // What stands before the first verb belongs to it: "In a pan, heat ...", "With the rest of the water, top up".
-        let begin = if index == 0 { 0 } else { *from };
+        let to = begins.get(index + 1).copied().unwrap_or(words.len());
+        let begin = begins[index];
         all.push(doing(*verb, words[*from].from, &words[begin..to], names));
     }
     all.retain(|d: &Doing| d.from < d.to);
+    // "Cover and simmer": it simmers covered.
+    for at in 1..all.len() {
+        let (front, rest) = all.split_at_mut(at);
+        let lid =
+            front.last().is_some_and(|d| d.verb == Verb::Prepare && d.covered && d.uses.is_empty());
+        rest[0].covered |= lid;
+    }
     all
 }
 
@@ -168,6 +189,16 @@ fn counted_before(words: &[Word], from: usize, at: usize) -> usize {
     behind_the_last(words, from, at)
         .filter(|begin| at - begin <= 6 && number(&words[*begin..at]).is_some())
         .unwrap_or(at - 1)
+}
+
+/// Where "to every pint of it", "for each litre" begins before what is done, or that itself.
+fn led_by(words: &[Word], from: usize, verb: usize) -> usize {
+    let led = |at: &usize| {
+        words[*at].is(&["to", "for"])
+            && words[at + 1].is(&["every", "each"])
+            && words[at - 1].is(&[",", "and", ";"])
+    };
+    (from.max(1)..verb.saturating_sub(1)).rfind(led).unwrap_or(verb)
 }
 
 /// Where it goes on behind the last word that sets things apart.
@@ -209,9 +240,9 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
     let clear =
         says(words, &["dissolve", "dissolved", "dissolves", "dissolving", "clear", "melted"]);
     let halved = down_to(words);
-    let out_of_it = together(words, &["from", "the", "freezer"]);
+    let taken_out = together(words, &["from", "the", "freezer"]);
     if says(words, &["freezer"])
-        && !out_of_it
+        && !taken_out
         && matches!(verb, Verb::Put | Verb::Steep | Verb::Chill)
     {
         verb = Verb::Freeze;
@@ -285,7 +316,9 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         verb = Verb::Steep;
     }
     // "Shake, and keep in the fridge up to 5 days": nobody stirs for so long.
-    let minutes = minutes.filter(|m| verb != Verb::Stir || *m <= 60.0);
+    // "Use within 3 days" is how long it keeps.
+    let minutes =
+        minutes.filter(|m| (verb != Verb::Stir || *m <= 60.0) && !says(words, &["within"]));
     let amount = amounts(words, timed.clone());
     let except = except(words);
     let uses = uses(&words[..except.unwrap_or(words.len())], names, verb);
@@ -326,12 +359,7 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
                     && !pair[0].is(&["the", "all", "remaining", "dry", "other"])
             })
             .map(|pair| pair[0].text.clone()),
-        pressed: (verb == Verb::Strain && says(words, &["squeeze"])
-            || says(
-                words,
-                &["press", "pressing", "squeezing", "push", "pushing", "wring", "hard", "rub"],
-            ))
-            && !says(words, &["without", "don't", "don’t", "not"]),
+        pressed: pressed(verb, words),
         refrigerator: fridge,
         covered: says(words, &["cover", "covered", "lid", "lidded"]),
         clear,
@@ -342,6 +370,8 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         fills_to: fills_to(words).filter(|_| verb == Verb::TopUp),
         poured: poured(words),
         per: per(words),
+        each: says(words, &["each"]),
+        out_of_it: out_of_it(words),
         covers: begins_with(words, verb_at, "cover"),
     }
 }
@@ -386,6 +416,43 @@ fn poured(words: &[Word]) -> Option<Warmth> {
     });
     let hot = || says(words, &["hot"]).then_some(Warmth::Hot);
     if boiling { Some(Warmth::Boiling) } else { hot() }
+}
+
+/// "200 ml of the syrup", "500 ml of the spiced water": some of what was made so far.
+fn out_of_it(words: &[Word]) -> Option<Amount> {
+    (0..words.len()).find_map(|at| {
+        let (amount, used) = said::plain(&words[at..])?;
+        let rest = &words[at + used..];
+        let of_the = rest.len() > 2 && rest[0].is(&["of"]) && rest[1].is(&["the", "that", "this"]);
+        let noun = rest.get(2..)?.iter().take(3).take_while(|w| !w.is_sign()).position(|w| {
+            w.is(&["syrup", "liquid", "infusion", "tea", "brew", "mixture", "concentrate", "water"])
+        })?;
+        // "200 ml of the water" is of the list; "of the spiced water" was made.
+        let made = noun > 0 || !rest[2].is(&["water"]);
+        let plain = rest[2].is(&[
+            "cold",
+            "hot",
+            "boiling",
+            "remaining",
+            "measured",
+            "iced",
+            "sugar",
+            "simple",
+        ]);
+        (of_the && made && !plain && amount.as_millilitres().is_some()).then_some(amount)
+    })
+}
+
+/// Whether the last of it is pressed out. "Strain, no squeezing" isn't, nor is what is left to drip by itself.
+fn pressed(verb: Verb, words: &[Word]) -> bool {
+    const PRESSED: [&str; 8] =
+        ["press", "pressing", "squeezing", "push", "pushing", "wring", "hard", "rub"];
+    let presses = |w: &Word| w.is(&PRESSED) || verb == Verb::Strain && w.is(&["squeeze"]);
+    let no = |at: usize| {
+        let before = &words[at.saturating_sub(4)..at];
+        says(before, &["without", "don't", "don’t", "not", "no", "never"])
+    };
+    words.iter().enumerate().any(|(at, w)| presses(w) && !no(at))
 }
 
 /// What a cook calls what was made so far.

@@ -14,11 +14,11 @@ use super::method::{self, Doing};
 use super::names::Names;
 use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
 use super::said::{as_meant, joined_by_words, part_by_part, with_verbs};
-use super::scanned::{in_lines, restored};
+use super::scanned::{in_lines, in_words, pictures, restored};
 use super::sizes::Sizes;
 use super::verbs::{Verb, verb_at, verb_of};
 use super::{list, missed, said, uses};
-use keen_core::quantity::said::{Word, number, says, words};
+use keen_core::quantity::said::{Word, number, says, time, words};
 
 /// The choice that a text is read although it doesn't look like a recipe.
 pub const ANYWAY: &str = "anyway";
@@ -52,8 +52,13 @@ pub fn read_recipe(text: &str, choices: &[Choice], cupboard: &Cupboard) -> Paste
     let text = in_lines(text);
     let text = &text[..text.char_indices().nth(MOST_CHARACTERS).map_or(text.len(), |(at, _)| at)];
     let alone = parts(text, &names);
+    let pictured = pictures(text, |found| {
+        let named = names.find(found)?;
+        let words: Vec<&str> = named.at.iter().map(|at| found[*at].text.as_str()).collect();
+        Some(words.join(" "))
+    });
     for (at, line) in text.lines().take(MOST_LINES).enumerate() {
-        let meant = restored(line);
+        let meant = restored(&in_words(line, &pictured));
         reader.heads_part = alone.contains(&at);
         reader.line(&meant);
         if meant != line
@@ -267,7 +272,10 @@ impl Reader<'_> {
                 let from = found
                     .iter()
                     .position(|w| w.is(&["serving", "serves", "yield", "makes"]))
-                    .filter(|_| says(&found, &["time"]));
+                    .filter(|at| {
+                        let timed = |n: usize| time(&found[n..]).is_some();
+                        says(&found, &["time"]) || (0..*at).any(timed)
+                    });
                 self.read_makes(&found[from.unwrap_or(0)..]);
                 PastedLine { runs: whole(Sure::Understood), read: Vec::new() }
             }
@@ -362,6 +370,9 @@ impl Reader<'_> {
         // "Subject: that lime thing"
         const OF_A_LETTER: [&str; 7] = ["subject", "re", "fwd", "from", "to", "date", "sent"];
         if !self.begun() && first.is(&OF_A_LETTER) && found.get(1).is_some_and(|w| w.is(&[":"])) {
+            return Some(Kind::Aside);
+        }
+        if !self.begun() && found.len() <= 5 && doubt::is_greeting(text) {
             return Some(Kind::Aside);
         }
         let timing = [
@@ -475,7 +486,8 @@ impl Reader<'_> {
             && (!counted || !known && found.len() <= 6)
             && !marked
             && found.len() <= 12
-            && !sentence
+            && (!sentence
+                || doings.is_empty() && is_capital(text.split(',').next().unwrap_or(text)))
             && !text.contains(": ")
             && !text.ends_with(':');
         let says_how_much = it.says_how_much();
@@ -571,7 +583,15 @@ impl Reader<'_> {
             && said::plain(&found[1..]).is_some_and(|(amount, used)| {
                 amount.as_millilitres().is_some() && found[1 + used..].iter().all(Word::is_sign)
             });
+        // "Batch: 4 l"
+        let batch = found[0].is(&["batch", "volume", "total"])
+            && found.get(1).is_some_and(|w| w.is(&[":", "size"]))
+            && found.len() <= 8
+            && (1..found.len()).any(|at| {
+                said::plain(&found[at..]).is_some_and(|(a, _)| a.as_millilitres().is_some())
+            });
         sized
+            || batch
             || (start
                 && few
                 && counted
@@ -684,6 +704,13 @@ impl Reader<'_> {
                 && says(&found, &["glass", "glasses"])
                 && method::doings(&found, self.names).is_empty();
             let for_each = !self.entries.is_empty() && is_of_each_glass(&found);
+            // "We used to have it with fizzy water. Your father put gin in his."
+            let remembered = self.begun()
+                && (keen_core::quantity::said::together(&found, &["used", "to", "have"])
+                    || keen_core::quantity::said::together(&found, &["used", "to", "drink"])
+                    || keen_core::quantity::said::together(&found, &["in", "his"])
+                    || keen_core::quantity::said::together(&found, &["in", "hers"]));
+            let to_drink = to_drink || remembered;
             if to_drink || in_a_glass || for_each || (thinned(&found) && !in_parts) {
                 self.aside.push(sentence.trim().to_owned());
                 continue;
@@ -692,6 +719,13 @@ impl Reader<'_> {
                 self.read_makes(&found);
                 mark(offset + begin, offset + begin + sentence.len(), Sure::Understood);
                 continue;
+            }
+            // "… and then into the fridge, makes four glasses"
+            let tail = (4..found.len())
+                .find(|n| found[*n].is(&["makes", "serves"]) && self.is_makes(&found[*n..]));
+            if let Some(tail) = tail.filter(|_| self.makes == Makes::default()) {
+                self.read_makes(&found[tail..]);
+                found.truncate(tail);
             }
             let mut doings = method::doings(&found, self.names);
             // "Leave it for a day. After a day, strain": that is the same day.

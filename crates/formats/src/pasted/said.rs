@@ -3,7 +3,9 @@
 use keen_core::quantity::{Amount, Dimension, Measure};
 
 use super::verbs::{Verb, verb_at, verb_of};
-use keen_core::quantity::said::{Counted, Fullness, Many, Word, measure, number, words};
+use keen_core::quantity::said::{
+    Counted, Fullness, Many, Word, and_a_part, measure, number, words,
+};
 
 /// A number with its measure, and the words it takes.
 pub(super) struct Said {
@@ -78,13 +80,11 @@ fn said_at(words: &[Word], at: usize) -> Option<Said> {
     };
     let full = if dessert { Fullness::Level } else { full };
     to += more;
-    // "a cup and a half of sugar"
-    let half = words
-        .get(to..to + 3)
-        .is_some_and(|w| w[0].is(&["and"]) && w[1].is(&["a"]) && w[2].text == "half");
-    if more > 0 && half {
-        many.low += 0.5;
-        to += 3;
+    // "a cup and a half of sugar", "a pound and a quarter"; "1 cup and 1/2 tsp" are two.
+    let part = and_a_part(&words[to..]).filter(|_| more > 0);
+    if let Some((part, used)) = part.filter(|(_, used)| measure(&words[to + used..]).is_none()) {
+        many.low += part;
+        to += used;
     }
     let each = words.get(to).is_some_and(|w| w.is(&["each", "apiece"]));
     Some(Said { many, counted, full, each, from: at, to })
@@ -256,7 +256,40 @@ const MANY: [&[&str]; 6] = [
 
 /// The words of a line or a sentence as a cook would spell them out.
 pub(super) fn meant(text: &str) -> Vec<Word> {
-    each_by_itself(of_a_size(slices_of(as_meant(words(text)))))
+    each_by_itself(of_a_size(slices_of(alike(as_meant(words(text))))))
+}
+
+/// A word that nobody wrote; it takes no room in the text.
+fn unwritten(text: &str, at: usize) -> Word {
+    let (stem, text) = (text.to_owned(), text.to_owned());
+    Word { stem, text, written: String::new(), from: at, to: at }
+}
+
+/// "Equal weights of plums, sugar and vinegar, 600 g of each" is "600 g each of plums, …"; without an amount it is one
+/// part of each.
+fn alike(found: Vec<Word>) -> Vec<Word> {
+    let equal = found.windows(2).position(|w| {
+        w[0].is(&["equal"]) && w[1].is(&["weight", "part", "amount", "quantity", "measure"])
+    });
+    let Some(equal) = equal.filter(|at| *at < 2) else { return found };
+    let named = equal + 2 + usize::from(found.get(equal + 2).is_some_and(|w| w.is(&["of"])));
+    let each = (named..found.len()).find_map(|at| {
+        let (_, used) = plain(&found[at..])?;
+        let rest = &found[at + used..];
+        let of = usize::from(rest.first().is_some_and(|w| w.is(&["of"])));
+        rest.get(of).filter(|w| w.is(&["each"])).map(|_| at..at + used)
+    });
+    let ends = |w: &Word| w.is(&["-", "–", "—", "(", ":", "."]);
+    let last = each.as_ref().map_or(found.len(), |each| each.start);
+    let end = found[named..last].iter().position(ends).map_or(last, |n| named + n);
+    let end = end - found[named..end].iter().rev().take_while(|w| w.is(&[",", ";"])).count();
+    let at = found[equal].from;
+    let amount = match each {
+        Some(each) => found[each].to_vec(),
+        None => vec![unwritten("1", at), unwritten("part", at)],
+    };
+    let each = [unwritten("each", at), unwritten("of", at)];
+    [amount.as_slice(), &each, &found[named..end]].concat()
 }
 
 /// "2 limes - 1 juiced, 1 sliced" are "1 lime juiced, 1 lime sliced".
@@ -353,6 +386,12 @@ pub(super) fn as_meant(mut found: Vec<Word>) -> Vec<Word> {
             found.drain(at..at + many.len());
             continue;
         }
+        // "Stick-blend", "with a hand blender"
+        let held = found[at].is(&["stick", "hand", "immersion"]);
+        let dash = usize::from(found.get(at + 1).is_some_and(|w| w.is(&["-"])));
+        if held && found.get(at + 1 + dash).is_some_and(|w| w.is(&["blend", "blender"])) {
+            found.drain(at..at + 1 + dash);
+        }
         let about = found[at].is(&["maybe"]) || at > 0 && found[at].is(&["like"]);
         if about && found.len() > at + 1 && number(&found[at + 1..]).is_some() {
             (found[at].text, found[at].stem) = ("about".to_owned(), "about".to_owned());
@@ -367,13 +406,7 @@ pub(super) fn with_verbs(mut found: Vec<Word>) -> Vec<Word> {
     // Water is seldom poured on flowers here.
     let named = |w: &Word| w.is(&["water", "juice", "zest", "peel", "drink"]);
     let done = |found: &[Word], at: usize| !named(&found[at]) && verb_at(found, at).is_some();
-    let verb = |text: &str, like: &Word| Word {
-        stem: text.to_owned(),
-        text: text.to_owned(),
-        written: String::new(),
-        from: like.from,
-        to: like.from,
-    };
+    let verb = |text: &str, like: &Word| unwritten(text, like.from);
     if let Some(at) = found.iter().position(|w| w.is(&["overnight"])) {
         let told =
             (0..at).rev().take_while(|n| !found[*n].is(&[",", "+"])).any(|n| done(&found, n));

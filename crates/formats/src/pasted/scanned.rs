@@ -26,7 +26,65 @@ const ENTITIES: [(&str, &str); 17] = [
 
 /// The text line by line: words that were broken joined, columns one under the other.
 pub(super) fn in_lines(text: &str) -> String {
-    in_one_column(&joined(text))
+    in_one_column(&joined(&without_tags(text)))
+}
+
+/// The text of a page whose signs were copied as entities: `&lt;li&gt;200 g sugar&lt;/li&gt;`.
+fn without_tags(text: &str) -> String {
+    if !(text.contains("&lt;") && text.contains("&gt;")) {
+        return text.to_owned();
+    }
+    let mut out = String::with_capacity(text.len());
+    let mut rest = text;
+    while let Some((before, tag)) = rest.split_once("&lt;") {
+        out.push_str(before);
+        let Some((tag, behind)) = tag.split_once("&gt;").filter(|(tag, _)| tag.len() < 200) else {
+            out.push_str("&lt;");
+            rest = tag;
+            continue;
+        };
+        let name = tag.trim_start_matches('/').split([' ', '/']).next().unwrap_or_default();
+        let inside = ["b", "i", "em", "strong", "span", "a", "sup", "sub", "u"];
+        out.push(if inside.contains(&name.to_lowercase().as_str()) { ' ' } else { '\n' });
+        rest = behind;
+    }
+    out.push_str(rest);
+    out
+}
+
+/// A sign that stands for a thing: 🍓.
+fn is_picture(c: char) -> bool {
+    matches!(c, '\u{2600}'..='\u{27bf}' | '\u{1f300}'..='\u{1faff}')
+}
+
+/// What the pictures of a list stand for: "🍓 500 g strawberries", and further down "blend 🍓 with the sugar".
+pub(super) fn pictures(
+    text: &str,
+    named: impl Fn(&[Word]) -> Option<String>,
+) -> Vec<(char, String)> {
+    let of = |line: &str| {
+        let mut letters = line.trim_start().chars();
+        let picture = letters.next().filter(|c| is_picture(*c))?;
+        let rest = letters.as_str();
+        let counted = rest.chars().any(|c| c.is_ascii_digit()) && !rest.chars().any(is_picture);
+        let name = counted.then(|| named(&words(rest)))??;
+        Some((picture, name))
+    };
+    text.lines().filter_map(of).collect()
+}
+
+/// A line with names for the pictures in it. What begins with one is a title, or a line of the list.
+pub(super) fn in_words(line: &str, pictures: &[(char, String)]) -> String {
+    let begins =
+        line.trim_start().starts_with(|c| pictures.iter().any(|(picture, _)| *picture == c));
+    let mut out = String::with_capacity(line.len());
+    for c in line.chars() {
+        match pictures.iter().find(|(picture, _)| *picture == c && !begins) {
+            Some((_, name)) => out.push_str(&format!(" {name} ")),
+            None => out.push(c),
+        }
+    }
+    out
 }
 
 /// A line with signs for entities, with figures where a scan made letters of them ("1O0 g", "l/2 tsp"), and without
@@ -40,7 +98,10 @@ pub(super) fn restored(text: &str) -> String {
     }
     let text = without_leaders(&text);
     // "Return to the pan w. the sugar"
-    let text = text.replace(" w. ", " with ");
+    let mut text = text.replace(" w. ", " with ");
+    for theirs in ["Jugo de ", "jugo de ", "Zumo de ", "zumo de "] {
+        text = text.replace(theirs, "juice of ");
+    }
     // "lO min": the letter beside a letter is only known for a figure once its neighbour is.
     in_the_same_measure(&taken_back(&figures(&figures(&text))))
 }
@@ -134,6 +195,10 @@ fn figures(text: &str) -> String {
             let begins = !before.is_alphanumeric();
             match c {
                 'l' | 'I' if begins_with_one == Some(byte) => '1',
+                // "s1iced", "disso1ved": no number stands inside a word.
+                '1' if in_a_word(&letters, n) => 'l',
+                'l' | 'I' if begins && matches!(after, '.' | ',') && figure(beyond) => '1',
+                'O' if begins && matches!(after, '.' | ',') && figure(beyond) => '0',
                 // "lem0ns", "LEM0N"
                 '0' if before.is_lowercase() && after.is_lowercase() => 'o',
                 '0' if before.is_uppercase() && after.is_uppercase() => 'O',
@@ -145,6 +210,25 @@ fn figures(text: &str) -> String {
             }
         })
         .collect()
+}
+
+/// Words that begin with an l, and are no measure behind a one.
+const WITH_AN_L: [&str; 16] = [
+    "lemon", "lemons", "lime", "limes", "leave", "leaves", "large", "let", "lid", "light",
+    "lightly", "low", "litre", "litres", "ladle", "liquid",
+];
+
+/// Whether a one is a letter of a word: between letters, at the end of some, or where a known word begins.
+fn in_a_word(letters: &[char], at: usize) -> bool {
+    let of_it = |c: &&char| c.is_alphabetic() || matches!(c, '1' | '0');
+    let from = at - letters[..at].iter().rev().take_while(of_it).count();
+    let to = at + letters[at..].iter().take_while(of_it).count();
+    let word: String = letters[from..to].iter().map(|c| if *c == '1' { 'l' } else { *c }).collect();
+    let word = word.to_lowercase();
+    if word.starts_with('l') && letters[from] == '1' {
+        return WITH_AN_L.contains(&word.as_str());
+    }
+    word.chars().filter(|c| c.is_lowercase()).count() > 3 && letters[at.max(1) - 1].is_lowercase()
 }
 
 /// What a speaker says before saying it anew.
@@ -274,6 +358,15 @@ mod tests {
     use super::*;
 
     #[test]
+    fn what_a_list_has_a_picture_of_is_meant_by_it() {
+        let named = |all: &[Word]| all.last().map(|w| w.text.clone());
+        let known = pictures("🍓 FOR TWO 🍋\n🍓 500 g strawberries\n 🍋 2 lemons\n🧊 ice", named);
+        assert_eq!(known, [('🍓', "strawberries".to_owned()), ('🍋', "lemons".to_owned())]);
+        assert_eq!(in_words("Blend 🍓+🍋", &known), "Blend  strawberries + lemons ");
+        assert_eq!(in_words("🍓 500 g strawberries", &known), "🍓 500 g strawberries");
+    }
+
+    #[test]
     fn letters_that_were_figures_are_figures_again() {
         for (scanned, meant) in [
             ("1O0 g sugar", "100 g sugar"),
@@ -323,6 +416,12 @@ mod tests {
             ("Ginger     300 g, unpeeled", "Ginger     300 g, unpeeled"),
             ("Lemons     2 (zest and juice)", "Lemons     2 (zest and juice)"),
             ("Cucumbers     2 limes", "Cucumbers\n2 limes"),
+            ("2 1emons, s1iced", "2 lemons, sliced"),
+            ("Boi1 unti1 disso1ved", "Boil until dissolved"),
+            ("1eave it, 1cup water, 1lemon", "leave it, 1cup water, 1lemon"),
+            ("l.2 litres", "1.2 litres"),
+            ("B12 and 1x1", "B12 and 1x1"),
+            ("&lt;li&gt;2 limes&lt;/li&gt;&lt;b&gt;x&lt;/b&gt;", "\n2 limes\n x "),
         ] {
             let lines = in_lines(scanned);
             let read: Vec<String> = lines.lines().map(restored).collect();

@@ -6,7 +6,7 @@ use keen_core::quantity::Amount;
 use super::names::{Found, Names};
 use super::said;
 use super::verbs::{Verb, verb_at};
-use keen_core::quantity::said::{Word, number, says};
+use keen_core::quantity::said::{Word, and_a_part, number, says};
 
 /// How much of a thing.
 #[derive(Debug, Clone, PartialEq)]
@@ -221,8 +221,8 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
             .enumerate()
             .rposition(|(at, w)| {
                 // "a litre and a half of water"
-                let half = w.is(&["and"]) && before.get(at + 2).is_some_and(|w| w.is(&["half"]));
-                !half && w.is(&[",", "and", ";", "to", "into", "in", "with", "over"])
+                let part = at > 0 && and_a_part(&before[at..]).is_some();
+                !part && w.is(&[",", "and", ";", "to", "into", "in", "with", "over"])
             })
             .map_or(0, |n| n + 1);
         let before = &before[since..];
@@ -247,6 +247,11 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
                 Some(amount) => Share::Amount(amount),
                 None => Share::Some,
             }
+        } else if names.cupboard.ingredient(&one.id).is_some_and(|it| it.kind == Kind::Ice)
+            && says(before, &["glass"])
+        {
+            // "Four glasses of ice" are glasses, with ice in them.
+            Share::All
         } else if let Some(amount) = amount_before(before) {
             Share::Amount(amount)
         } else {
@@ -269,7 +274,7 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
         let end = (last + 3).min(words.len());
         let upto = words[last + 1..end]
             .iter()
-            .position(|w| w.is(&[",", "and", ";", ".", "with", "in", "into", "over"]))
+            .position(|w| w.is(&[",", "and", "&", ";", ".", "with", "in", "into", "over"]))
             .map_or(end, |n| last + 1 + n);
         let said = [part.as_slice(), &words[from..upto]].concat();
         all.push(Use { found: one.clone(), words: said, share, tells: false });

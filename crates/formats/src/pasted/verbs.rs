@@ -61,10 +61,10 @@ pub(super) fn verb_of(word: &str) -> Option<Verb> {
         "top" | "fill" | "dilute" | "lengthen" | "thin" => V::TopUp,
         "discard" | "remove" | "lift" | "fish" => V::Lift,
         "bottle" => V::Bottle,
-        "serve" | "garnish" | "decorate" | "enjoy" | "drink" | "build" => V::Serve,
+        "serve" | "garnish" | "decorate" | "enjoy" | "drink" | "build" | "divide" => V::Serve,
         "wash" | "peel" | "zest" | "grate" | "slice" | "chop" | "cut" | "halve" | "quarter"
         | "dice" | "pare" | "scrub" | "rinse" | "roll" | "hull" | "pit" | "core" | "trim"
-        | "split" | "deseed" => V::Prepare,
+        | "split" | "deseed" | "stone" | "destone" | "grind" | "mill" | "crack" => V::Prepare,
         _ => return None,
     })
 }
@@ -84,10 +84,11 @@ pub(super) fn done_verb(word: &str) -> Option<Verb> {
 }
 
 /// Words that mean that something else comes before: a noun, not a verb.
-const BEFORE_A_NOUN: [&str; 30] = [
+const BEFORE_A_NOUN: [&str; 35] = [
     "from", "off", "low", "medium", "high", "gentle", "over", "moderate", "the", "a", "an", "of",
-    "this", "that", "your", "for", "lemon", "lime", "orange", "fresh", "fine", "through", "some",
-    "more", "good", "big", "generous", "small", "little", "quick",
+    "this", "that", "your", "her", "his", "my", "our", "their", "for", "lemon", "lime", "orange",
+    "fresh", "fine", "through", "some", "more", "good", "big", "generous", "small", "little",
+    "quick",
 ];
 
 /// Words that come after what is done, where what it is done to was named before.
@@ -183,7 +184,10 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
         "puree" | "purée" | "sieve" | "filter" => {
             (at_beginning(words, at) || before.is_some_and(|b| b.ends_with("ly"))).then_some(verb)
         }
-        "squash" => at_beginning(words, at).then_some(verb),
+        "squash" | "stone" | "mill" | "crack" => at_beginning(words, at).then_some(verb),
+        // "Lemons, divide in two": only what is poured is shared out.
+        "divide" => matches!(after, "between" | "among" | "amongst" | "it" | "over" | "into")
+            .then_some(verb),
         // "Scoop out the flesh": where it goes is said after that.
         "scoop"
             if after == "out"
@@ -346,8 +350,8 @@ fn around(words: &[Word], at: usize) -> (Option<&str>, &str, &str) {
 fn at_beginning(words: &[Word], at: usize) -> bool {
     at.checked_sub(1).is_none_or(|before| {
         words[before].is(&[
-            ",", "and", "then", "to", "you", "i", "we", "now", ":", "-", "just", "should", "can",
-            "first",
+            ",", "and", "&", "then", "to", "you", "i", "we", "now", ":", "-", "just", "should",
+            "can", "first",
         ])
     })
 }

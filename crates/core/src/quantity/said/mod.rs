@@ -28,6 +28,6 @@ mod words;
 
 pub use counted::{Counted, Fullness, measure, measure_word};
 pub use field::{Kind, Read, Unread, read};
-pub use numbers::{Many, number};
+pub use numbers::{Many, and_a_part, number};
 pub use time::time;
 pub use words::{Word, says, stem, together, words};

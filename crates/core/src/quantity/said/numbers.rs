@@ -54,7 +54,7 @@ fn named(text: &str) -> Option<f64> {
 }
 
 /// "and a half", "and three quarters", "and 1/2" behind a whole number, and how many words that takes.
-fn and_a_part(words: &[Word]) -> Option<(f64, usize)> {
+pub fn and_a_part(words: &[Word]) -> Option<(f64, usize)> {
     let at = |n: usize| words.get(n).map_or("", |w| w.text.as_str());
     if !matches!(at(0), "and" | "&") {
         return None;
@@ -83,95 +83,108 @@ fn over(words: &[Word], at: usize) -> Option<f64> {
     (is_one && over_by.fract() == 0.0 && under_by.fract() == 0.0).then(|| over_by / under_by)
 }
 
+/// One number: its value, how many words it takes, and whether it is a rough one.
 fn single(words: &[Word]) -> Option<(f64, usize, bool)> {
     let first = words.first()?;
     if let Some(value) = first.text.chars().next().and_then(vulgar) {
         return Some((value, 1, false));
     }
     if let Some(whole) = digits(&first.text) {
-        let rest = &words[1..];
-        if let Some(more) = rest.first().and_then(|w| w.text.chars().next()).and_then(vulgar) {
-            return Some((whole + more, 2, false));
-        }
-        if let Some(part) = over(words, 0) {
-            return Some((part, 3, false));
-        }
-        if let Some(part) = over(words, 1) {
-            return Some((whole + part, 4, false));
-        }
-        let dash_fraction =
-            words.get(1).is_some_and(|w| w.is(&["-"])).then(|| over(words, 2)).flatten();
-        if let Some(part) = dash_fraction {
-            return Some((whole + part, 5, false));
-        }
-        if rest.first().is_some_and(|w| w.is(&["dozen"])) {
-            return Some((whole * 12.0, 2, false));
-        }
-        if let Some((part, used)) = and_a_part(rest) {
-            return Some((whole + part, 1 + used, false));
-        }
-        return Some((whole, 1, false));
+        let (value, used) = from_digits(whole, words);
+        return Some((value, used, false));
     }
     let at = |n: usize| words.get(n).map_or("", |w| w.text.as_str());
     if first.is(&["half"]) && at(1) == "a" && at(2) == "dozen" {
         return Some((6.0, 3, false));
     }
-    let part = |text: &str| match text {
-        "half" => Some(0.5),
-        "quarter" => Some(0.25),
-        "third" => Some(1.0 / 3.0),
-        _ => None,
-    };
-    let article = |text: &str| matches!(text, "a" | "an" | "the" | "of");
     if let Some(value) = part(&first.text) {
-        let mut used = 1;
-        while article(at(used)) && used < 3 {
-            used += 1;
-        }
+        let used = 1 + (1..3).take_while(|n| is_article(at(*n))).count();
         return Some((value, used, false));
     }
     match (first.text.as_str(), at(1), at(2)) {
         ("a" | "one", "half" | "quarter" | "third", _) => {
             let value = part(at(1))?;
-            let more = (2..4).take_while(|n| article(at(*n))).count();
+            let more = (2..4).take_while(|n| is_article(at(*n))).count();
             Some((value, 2 + more, false))
         }
         ("a", "hundred", _) => Some((100.0, 2, false)),
         ("a", "few", _) => Some((3.0, 2, true)),
         ("a", "couple", "of") => Some((2.0, 3, true)),
-        ("a", "couple" | "dozen", _) => {
-            Some((if at(1) == "couple" { 2.0 } else { 12.0 }, 2, at(1) == "couple"))
-        }
+        ("a", "couple", _) => Some((2.0, 2, true)),
+        ("a", "dozen", _) => Some((12.0, 2, false)),
         ("few" | "several" | "some", _, _) => None,
         // "a 3 cm piece" is three of them.
         ("a" | "an", next, _) if next.starts_with(|c: char| c.is_ascii_digit()) => None,
         ("a" | "an", _, _) => Some((1.0, 1, false)),
-        (word, next, _) => {
-            let value = named(word)?;
-            let whole = |value: f64, used: usize| match and_a_part(&words[used..]) {
-                Some((part, more)) => Some((value + part, used + more, false)),
-                None => Some((value, used, word == "couple")),
-            };
-            let dash = usize::from(next == "-");
-            let one = named(at(1 + dash)).filter(|one| *one < 10.0);
-            let articles = (2..4).take_while(|n| article(at(*n))).count();
-            match (next, one) {
-                ("thirds" | "third", _) => return Some((value / 3.0, 2 + articles, false)),
-                ("quarters", _) => return Some((value / 4.0, 2 + articles, false)),
-                ("dozen", _) => return whole(value * 12.0, 2),
-                ("hundred", _) => {
-                    let and = usize::from(at(2) == "and");
-                    let more = named(at(2 + and)).filter(|more| *more < 100.0);
-                    let used = if more.is_some() { 3 + and } else { 2 };
-                    return whole(value * 100.0 + more.unwrap_or(0.0), used);
-                }
-                (_, Some(one)) if (20.0..=90.0).contains(&value) => {
-                    return whole(value + one, 2 + dash);
-                }
-                _ => {}
-            }
-            whole(value, 1)
+        _ => spelled_out(words),
+    }
+}
+
+fn part(text: &str) -> Option<f64> {
+    match text {
+        "half" => Some(0.5),
+        "quarter" => Some(0.25),
+        "third" => Some(1.0 / 3.0),
+        _ => None,
+    }
+}
+
+fn is_article(text: &str) -> bool {
+    matches!(text, "a" | "an" | "the" | "of")
+}
+
+/// A number that begins with digits, and how many words it takes: 2, 2½, 1/2, 2 1/2, 2-1/2, 2 dozen, 2 and a half.
+fn from_digits(whole: f64, words: &[Word]) -> (f64, usize) {
+    let rest = &words[1..];
+    let vulgar = || rest.first().and_then(|w| w.text.chars().next()).and_then(vulgar);
+    let dashed = || rest.first().filter(|w| w.is(&["-"])).and_then(|_| over(words, 2));
+    if let Some(more) = vulgar() {
+        (whole + more, 2)
+    } else if let Some(part) = over(words, 0) {
+        (part, 3)
+    } else if let Some(part) = over(words, 1) {
+        (whole + part, 4)
+    } else if let Some(part) = dashed() {
+        (whole + part, 5)
+    } else if rest.first().is_some_and(|w| w.is(&["dozen"])) {
+        (whole * 12.0, 2)
+    } else if let Some((part, used)) = and_a_part(rest) {
+        (whole + part, 1 + used)
+    } else {
+        (whole, 1)
+    }
+}
+
+/// A number in words: three, two thirds, twenty-five, three hundred and fifty, two and a half.
+fn spelled_out(words: &[Word]) -> Option<(f64, usize, bool)> {
+    let at = |n: usize| words.get(n).map_or("", |w| w.text.as_str());
+    let (word, next) = (at(0), at(1));
+    let value = named(word)?;
+    let whole = |value: f64, used: usize| match and_a_part(&words[used..]) {
+        Some((part, more)) => Some((value + part, used + more, false)),
+        None => Some((value, used, word == "couple")),
+    };
+    let dash = usize::from(next == "-");
+    let one = named(at(1 + dash)).filter(|one| *one < 10.0);
+    let articles = (2..4).take_while(|n| is_article(at(*n))).count();
+    match (next, one) {
+        ("thirds" | "third", _) => Some((value / 3.0, 2 + articles, false)),
+        ("quarters", _) => Some((value / 4.0, 2 + articles, false)),
+        ("dozen", _) => whole(value * 12.0, 2),
+        // "Four and twenty hours"
+        ("and", _)
+            if value < 10.0 && named(at(2)).is_some_and(|tens| (20.0..100.0).contains(&tens)) =>
+        {
+            Some((value + named(at(2))?, 3, false))
         }
+        ("hundred", _) => {
+            let and = usize::from(at(2) == "and");
+            let more = named(at(2 + and)).filter(|more| *more < 100.0);
+            let used = if more.is_some() { 3 + and } else { 2 };
+            whole(value * 100.0 + more.unwrap_or(0.0), used)
+        }
+        (_, Some(one)) if (20.0..=90.0).contains(&value) => whole(value + one, 2 + dash),
+        _ => whole(value, 1),
     }
 }
 

@@ -75,8 +75,7 @@ impl Cook<'_> {
                     Amount::millilitres(kitchen_round(whole * 0.25)),
                 ));
                 self.now_holds(vessel);
-                self.guess(
-                    self.drink.steps.len() - 1,
+                self.guess_of_last(
                     "The recipe doesn't say how much of the water: we used a quarter.",
                 );
             } else {
@@ -84,7 +83,7 @@ impl Cook<'_> {
             }
         }
         if self.holds(vessel) {
-            self.guess(self.drink.steps.len() - 1, "The recipe doesn't say what to start with.");
+            self.guess_of_last("The recipe doesn't say what to start with.");
         }
     }
 
@@ -101,136 +100,15 @@ impl Cook<'_> {
             }
             Verb::Lift => self.lift(doing),
             Verb::Put | Verb::Pour | Verb::Squeeze => self.put_in(doing, line),
-            Verb::Rub => {
-                let vessel = match &self.at {
-                    Some(at) if self.holds(at) => at.clone(),
-                    _ => self.go_to(doing.vessel.unwrap_or(VesselKind::Bowl)),
-                };
-                self.put_all(doing, &vessel, line);
-                if self.holds(&vessel) {
-                    let minutes = doing.minutes.unwrap_or(4.0);
-                    self.push(Action::Macerate {
-                        vessel,
-                        minutes,
-                        how: Maceration::Rubbed,
-                        place: RestingPlace::Worktop,
-                    });
-                    if doing.minutes.is_none() {
-                        self.guess(
-                            self.drink.steps.len() - 1,
-                            "No time given for rubbing: we used 4 minutes.",
-                        );
-                    }
-                }
-            }
-            Verb::Boil(how) => {
-                let pot = self.take_to_the_pot(doing, line);
-                if self.holds(&pot) {
-                    self.hot = true;
-                    // "Bring to the boil" is the way to what comes next.
-                    let minutes = doing.minutes.unwrap_or(0.0).min(limits::MINUTES);
-                    match self.drink.steps.last_mut().map(|s| &mut s.action) {
-                        Some(Action::Boil { vessel, minutes: before, how: hard, .. })
-                            if *vessel == pot && *before == 0.0 =>
-                        {
-                            (*before, *hard) = (minutes, how);
-                        }
-                        _ => self.push(Action::Boil {
-                            vessel: pot,
-                            minutes,
-                            how,
-                            lid: doing.covered,
-                        }),
-                    }
-                }
-            }
-            Verb::Heat => {
-                let pot = self.take_to_the_pot(doing, line);
-                if self.holds(&pot) {
-                    self.hot = true;
-                    let sugar = self.lies_in(&pot, |it| it.form == Form::Crystals);
-                    let to_c = doing
-                        .to_c
-                        .unwrap_or(if doing.clear { 75.0 } else { 80.0 })
-                        .clamp(25.0, 110.0);
-                    let minutes = doing.minutes.unwrap_or(0.0);
-                    self.push(Action::Heat {
-                        vessel: pot,
-                        to_c,
-                        minutes,
-                        lid: doing.covered,
-                        until_clear: sugar
-                            && minutes == 0.0
-                            && (doing.clear || doing.to_c.is_none()),
-                    });
-                    if doing.to_c.is_none() && !doing.clear {
-                        self.guess(self.drink.steps.len() - 1, "No temperature given.");
-                    }
-                }
-            }
+            Verb::Rub => self.rub(doing, line),
+            Verb::Boil(how) => self.boil(how, doing, line),
+            Verb::Heat => self.heat(doing, line),
             Verb::Reduce => self.reduce(doing, line),
             Verb::Steep | Verb::Macerate => self.steep(doing, line),
             Verb::Strain => self.strain(doing),
-            Verb::Blend => {
-                // What is blended by itself doesn't take the syrup along that stands ready.
-                let apart = !self.about(doing).is_empty()
-                    && !doing.mixture
-                    && !doing.everything
-                    && self.at.as_deref().is_some_and(|at| {
-                        at != "blender" && self.holds(at) && !self.lies_there(doing, at)
-                    });
-                let blender = if apart {
-                    self.vessel(VesselKind::Blender)
-                } else {
-                    self.go_to(VesselKind::Blender)
-                };
-                self.at = Some(blender.clone());
-                self.put_all(doing, &blender, line);
-                if !self.holds(&blender) {
-                    self.begin_with(&blender, line);
-                }
-                if self.holds(&blender) {
-                    let seconds = doing.minutes.map_or(30.0, |m| (m * 60.0).clamp(1.0, 600.0));
-                    self.push(Action::Blend { vessel: blender, seconds });
-                }
-            }
-            Verb::Cool => {
-                if let Some(vessel) = self.at.clone().filter(|v| self.holds(v))
-                    && self.hot
-                {
-                    self.push(Action::Cool {
-                        vessel,
-                        to_c: 22.0,
-                        place: CoolingPlace::Worktop,
-                        covered: doing.covered,
-                    });
-                    self.hot = false;
-                }
-                self.put_named(doing, line);
-            }
-            Verb::Chill => {
-                self.put_named(doing, line);
-                let draws = doing.minutes.is_some_and(|m| m >= 60.0)
-                    && self
-                        .at
-                        .as_deref()
-                        .is_some_and(|at| self.lies_in(at, |it| it.form == Form::Pieces));
-                if draws {
-                    // Fruit under sugar, or peel in a syrup: it draws for as long as it stands there.
-                    self.steep(
-                        &Doing { refrigerator: true, uses: Vec::new(), ..doing.clone() },
-                        line,
-                    );
-                } else if let Some(vessel) = self.at.clone().filter(|v| self.holds(v)) {
-                    self.push(Action::Cool {
-                        vessel,
-                        to_c: 7.0,
-                        place: CoolingPlace::Refrigerator,
-                        covered: doing.covered,
-                    });
-                }
-                (self.hot, self.chilled) = (false, true);
-            }
+            Verb::Blend => self.blend(doing, line),
+            Verb::Cool => self.cool(doing, line),
+            Verb::Chill => self.chill(doing, line),
             // Ice isn't on the map; that it is to be frozen stands in the note.
             Verb::Freeze => self.put_named(doing, line),
             Verb::Stir => self.stir(doing, line),
@@ -243,6 +121,127 @@ impl Cook<'_> {
                 }
             }
         }
+    }
+
+    /// Says what was assumed for the step that came last.
+    fn guess_of_last(&mut self, why: &str) {
+        self.guess(self.drink.steps.len() - 1, why);
+    }
+
+    fn rub(&mut self, doing: &Doing, line: Option<&Amount>) {
+        let vessel = match &self.at {
+            Some(at) if self.holds(at) => at.clone(),
+            _ => self.go_to(doing.vessel.unwrap_or(VesselKind::Bowl)),
+        };
+        self.put_all(doing, &vessel, line);
+        if !self.holds(&vessel) {
+            return;
+        }
+        let (minutes, place) = (doing.minutes.unwrap_or(4.0), RestingPlace::Worktop);
+        self.push(Action::Macerate { vessel, minutes, how: Maceration::Rubbed, place });
+        if doing.minutes.is_none() {
+            self.guess_of_last("No time given for rubbing: we used 4 minutes.");
+        }
+    }
+
+    fn boil(&mut self, how: Vigour, doing: &Doing, line: Option<&Amount>) {
+        let pot = self.take_to_the_pot(doing, line);
+        if !self.holds(&pot) {
+            return;
+        }
+        self.hot = true;
+        // "Bring to the boil" is the way to what comes next.
+        let minutes = doing.minutes.unwrap_or(0.0).min(limits::MINUTES);
+        match self.drink.steps.last_mut().map(|s| &mut s.action) {
+            Some(Action::Boil { vessel, minutes: before, how: hard, lid })
+                if *vessel == pot && *before == 0.0 =>
+            {
+                (*before, *hard, *lid) = (minutes, how, doing.covered);
+            }
+            _ => self.push(Action::Boil { vessel: pot, minutes, how, lid: doing.covered }),
+        }
+    }
+
+    fn heat(&mut self, doing: &Doing, line: Option<&Amount>) {
+        let pot = self.take_to_the_pot(doing, line);
+        if !self.holds(&pot) {
+            return;
+        }
+        self.hot = true;
+        let sugar = self.lies_in(&pot, |it| it.form == Form::Crystals);
+        let usual = if doing.clear { 75.0 } else { 80.0 };
+        let minutes = doing.minutes.unwrap_or(0.0);
+        self.push(Action::Heat {
+            vessel: pot,
+            to_c: doing.to_c.unwrap_or(usual).clamp(25.0, 110.0),
+            minutes,
+            lid: doing.covered,
+            until_clear: sugar && minutes == 0.0 && (doing.clear || doing.to_c.is_none()),
+        });
+        if doing.to_c.is_none() && !doing.clear {
+            self.guess_of_last("No temperature given.");
+        }
+    }
+
+    /// Pours some of what is in hand where it is wanted; the rest stands aside. Whether it did.
+    fn some_of_it(&mut self, doing: &Doing, kind: VesselKind) -> bool {
+        let (Some(volume), Some(from)) = (doing.out_of_it.clone(), self.at.clone()) else {
+            return false;
+        };
+        let into = self.vessel(kind);
+        let more = volume.as_millilitres().is_some_and(|ml| ml < self.level_of(&from));
+        let some = from != into && self.holds(&from) && more;
+        if some {
+            self.push(Action::Pour { from, into: into.clone(), portion: Portion::Volume(volume) });
+            self.now_holds(&into);
+        }
+        some
+    }
+
+    fn blend(&mut self, doing: &Doing, line: Option<&Amount>) {
+        // What is blended by itself doesn't take the syrup along that stands ready.
+        let other = |at: &str| at != "blender" && self.holds(at) && !self.lies_there(doing, at);
+        let apart = !self.about(doing).is_empty()
+            && !doing.mixture
+            && !doing.everything
+            && self.at.as_deref().is_some_and(other);
+        let kind = VesselKind::Blender;
+        let some = self.some_of_it(doing, kind);
+        let blender = if apart || some { self.vessel(kind) } else { self.go_to(kind) };
+        self.at = Some(blender.clone());
+        self.put_all(doing, &blender, line);
+        if !self.holds(&blender) {
+            self.begin_with(&blender, line);
+        }
+        if self.holds(&blender) {
+            let seconds = doing.minutes.map_or(30.0, |m| (m * 60.0).clamp(1.0, 600.0));
+            self.push(Action::Blend { vessel: blender, seconds });
+        }
+    }
+
+    fn cool(&mut self, doing: &Doing, line: Option<&Amount>) {
+        let there = self.at.clone().filter(|v| self.hot && self.holds(v));
+        if let Some(vessel) = there {
+            let (place, covered) = (CoolingPlace::Worktop, doing.covered);
+            self.push(Action::Cool { vessel, to_c: 22.0, place, covered });
+            self.hot = false;
+        }
+        self.put_named(doing, line);
+    }
+
+    fn chill(&mut self, doing: &Doing, line: Option<&Amount>) {
+        self.put_named(doing, line);
+        let solids = |at: &str| self.lies_in(at, |it| it.form == Form::Pieces);
+        let draws = doing.minutes.is_some_and(|m| m >= 60.0);
+        if draws && self.at.as_deref().is_some_and(solids) {
+            // Fruit under sugar, or peel in a syrup: it draws for as long as it stands there.
+            let there = Doing { refrigerator: true, uses: Vec::new(), ..doing.clone() };
+            self.steep(&there, line);
+        } else if let Some(vessel) = self.at.clone().filter(|v| self.holds(v)) {
+            let (place, covered) = (CoolingPlace::Refrigerator, doing.covered);
+            self.push(Action::Cool { vessel, to_c: 7.0, place, covered });
+        }
+        (self.hot, self.chilled) = (false, true);
     }
 
     /// What is named and lies in what is in hand is lifted out.
@@ -378,7 +377,7 @@ impl Cook<'_> {
                     place: RestingPlace::Worktop,
                     covered: doing.covered,
                 });
-                self.guess(self.drink.steps.len() - 1, "No time given: we used 15 minutes.");
+                self.guess_of_last("No time given: we used 15 minutes.");
             }
             return;
         };
@@ -499,10 +498,7 @@ impl Cook<'_> {
             };
             self.push(Action::Reduce { vessel: pot, to, how: Vigour::Simmer });
             if guessed {
-                self.guess(
-                    self.drink.steps.len() - 1,
-                    "No end point given: we reduced it by a third.",
-                );
+                self.guess_of_last("No end point given: we reduced it by a third.");
             }
         }
     }

@@ -549,7 +549,16 @@ impl Cook<'_> {
                 Share::Some => 0.3_f64.min(self.left[entry]),
                 Share::Amount(amount) => match (self.weight(entry, amount), self.whole(entry)) {
                     (Some(part), Some(whole)) if whole > 0.0 => {
-                        (part / whole).min(self.left[entry])
+                        // "Top each with 200 ml", where the list has 800 ml.
+                        let times = whole * self.left[entry] / part;
+                        let shared_out = doing.each
+                            && (1.5..24.5).contains(&times)
+                            && (times - times.round()).abs() < 0.02;
+                        if shared_out {
+                            self.left[entry]
+                        } else {
+                            (part / whole).min(self.left[entry])
+                        }
                     }
                     _ => self.left[entry],
                 },

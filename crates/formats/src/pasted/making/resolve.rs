@@ -10,121 +10,27 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
     let in_list = entries.len();
     let listed = in_list > 0;
     for Done { line, doing } in done {
-        let (verb, to_line) = (doing.verb, doing.amount.clone());
         if let Some(filler) = filler(entries, *line, doing, names) {
             entries.push(filler);
         }
-        // "The juice", "the leaves": all of that sort in the list.
-        let sorts: Vec<_> =
-            doing.uses.iter().filter(|u| u.found.id.starts_with('~')).cloned().collect();
-        doing.uses.retain(|u| !u.found.id.starts_with('~'));
-        for sort in sorts {
-            let rind = sort.found.id == "~zest"
-                && sort.words.first().is_some_and(|w| w.from != doing.verb_at)
-                && !entries
-                    .iter()
-                    .any(|e| is_of_entry(e, names, |it| uses::is_of_sort(it, "~zest")));
-            if rind {
-                // "Pour it over the peel": that of the fruit that there is, of all of it.
-                for of_it in entries.iter().filter_map(|e| rind_of(e, &sort.words, names)) {
-                    let mut one = sort.clone();
-                    one.found.id = of_it;
-                    doing.uses.push(one);
-                }
-            }
-            for entry in entries.iter() {
-                let Some(it) = entry.known(names.cupboard) else { continue };
-                let named = doing.uses.iter().any(|u| u.found.id == it.id);
-                if uses::is_of_sort(it, &sort.found.id) && !named {
-                    let mut one = sort.clone();
-                    one.found.id.clone_from(&it.id);
-                    doing.uses.push(one);
-                }
-            }
-        }
-        for one in &mut doing.uses {
-            let id = one.found.id.clone();
+        all_of_a_sort(entries, doing, names);
+        let mut named = std::mem::take(&mut doing.uses);
+        for one in &mut named {
             if let Some(entry) = besides(entries, one, names) {
-                entries.push(Entry {
-                    key: next_key(entries, *line),
-                    line: *line,
-                    told: true,
-                    ..entry
-                });
+                let key = next_key(entries, *line);
+                entries.push(Entry { key, line: *line, told: true, ..entry });
                 continue;
             }
-            // Where the method alone says what goes in, another litre of water is another one; so is what is only
-            // counted out further down.
-            let more = matches!(one.share, Share::Amount(_))
-                && !one.words.windows(2).any(|w| w[0].is(&["of"]) && w[1].is(&["the"]));
-            let known = match_of(entries, &id, names.cupboard)
-                .or_else(|| called_shortly(entries, one, names.cupboard))
-                .or_else(|| called_by_a_word(&entries[..in_list], one))
-                .filter(|k| (*k < in_list && entries[*k].line <= *line) || !more);
-            if let Some(known) = known {
-                one.found.id = entries[known].item.ingredient.clone().unwrap_or(id);
+            if let Some(id) = of_the_list(&entries[..], in_list, *line, one, names) {
+                one.found.id = id;
                 continue;
             }
-            let Some(it) = names.cupboard.ingredient(&id) else { continue };
-            let said = matches!(one.share, Share::Amount(_));
-            let counted = list::items(&one.words, names);
-            let from_words =
-                counted.into_iter().find(|i| i.ingredient.as_deref() == Some(id.as_str()));
-            let water = matches!(it.kind, Kind::Water | Kind::Ice);
-            // What is served with it is put on the glass; what the list forgot is only named.
-            // "Peel 1 cucumber and blend it" says how much there is, where no list does.
-            let counted_out = !listed
-                && verb == Verb::Prepare
-                && from_words.as_ref().is_some_and(|i| i.said && i.sure == Sure::Understood);
-            if !said
-                && !counted_out
-                && (matches!(verb, Verb::Serve | Verb::Prepare) || it.kind == Kind::Ice)
-            {
-                continue;
-            }
-            // Something of that word is in the list, and isn't known here.
-            let named = |e: &Entry| {
-                e.item.ingredient.is_none()
-                    && one.words.iter().any(|w| {
-                        w.text.len() > 2 && e.item.words.iter().any(|o| o.stem.starts_with(&w.stem))
-                    })
-            };
-            if !said && entries.iter().any(named) {
-                continue;
-            }
-            if listed
-                && !said
-                && !water
-                && from_words.as_ref().is_none_or(|i| i.sure != Sure::Understood)
-            {
-                let mention = matches!(
-                    verb,
-                    Verb::Steep | Verb::Strain | Verb::Cool | Verb::Chill | Verb::Lift | Verb::Stir
-                );
-                if mention {
-                    continue;
-                }
-            }
-            // "Strain over the zest of two lemons" counts out what lies there.
-            let lies_there = doing.onto
-                && from_words.as_ref().is_some_and(|i| i.said && i.sure == Sure::Understood);
-            if !listed && matches!(verb, Verb::Lift | Verb::Strain) && !said && !lies_there {
-                continue;
-            }
-            let mut item =
-                from_words.unwrap_or_else(|| Item::usual(&one.words, it, names.cupboard));
-            if verb == Verb::TopUp && matches!(it.kind, Kind::Water | Kind::Soda) && !said {
-                item.fills = true;
-                item.amount.clone_from(&to_line);
-                item.sure = if item.amount.is_some() { Sure::Understood } else { Sure::Guessed };
-                item.why.clear();
-            }
+            let Some(item) = only_told(entries, listed, one, doing, names) else { continue };
             one.share = Share::All;
             one.tells = true;
-            item.words.clone_from(&one.words);
-            one.found.id.clone_from(&id);
+            let key = next_key(entries, *line);
             entries.push(Entry {
-                key: next_key(entries, *line),
+                key,
                 line: *line,
                 item,
                 group: None,
@@ -132,8 +38,115 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 told: true,
             });
         }
+        doing.uses = named;
     }
     named_before(entries);
+}
+
+/// "The juice", "the leaves": all of that sort in the list.
+fn all_of_a_sort(entries: &[Entry], doing: &mut Doing, names: &Names<'_>) {
+    let is_sort = |one: &uses::Use| one.found.id.starts_with('~');
+    let sorts: Vec<_> = doing.uses.iter().filter(|u| is_sort(u)).cloned().collect();
+    doing.uses.retain(|u| !is_sort(u));
+    let called = |one: &uses::Use, id: &str| {
+        let mut one = one.clone();
+        id.clone_into(&mut one.found.id);
+        one
+    };
+    for sort in sorts {
+        let is_of_sort = |it: &Ingredient| uses::is_of_sort(it, &sort.found.id);
+        let rind = sort.found.id == "~zest"
+            && sort.words.first().is_some_and(|w| w.from != doing.verb_at)
+            && !entries.iter().any(|e| is_of_entry(e, names, is_of_sort));
+        if rind {
+            // "Pour it over the peel": that of the fruit that there is, of all of it.
+            let rinds = entries.iter().filter_map(|e| rind_of(e, &sort.words, names));
+            doing.uses.extend(rinds.map(|rind| called(&sort, &rind)));
+        }
+        for entry in entries {
+            let Some(it) = entry.known(names.cupboard) else { continue };
+            let named = doing.uses.iter().any(|u| u.found.id == it.id);
+            if is_of_sort(it) && !named {
+                doing.uses.push(called(&sort, &it.id));
+            }
+        }
+    }
+}
+
+/// The ingredient of the list that is meant.
+fn of_the_list(
+    entries: &[Entry],
+    in_list: usize,
+    line: usize,
+    one: &uses::Use,
+    names: &Names<'_>,
+) -> Option<String> {
+    // Where the method alone says what goes in, another litre of water is another one; so is what is only
+    // counted out further down.
+    let more = matches!(one.share, Share::Amount(_))
+        && !one.words.windows(2).any(|w| w[0].is(&["of"]) && w[1].is(&["the"]));
+    let id = &one.found.id;
+    let known = match_of(entries, id, names.cupboard)
+        .or_else(|| called_shortly(entries, one, names.cupboard))
+        .or_else(|| called_by_a_word(&entries[..in_list], one))
+        .filter(|k| (*k < in_list && entries[*k].line <= line) || !more)?;
+    Some(entries[known].item.ingredient.clone().unwrap_or_else(|| id.clone()))
+}
+
+/// What goes in by the words of the method alone, if they are more than a mention.
+fn only_told(
+    entries: &[Entry],
+    listed: bool,
+    one: &uses::Use,
+    doing: &Doing,
+    names: &Names<'_>,
+) -> Option<Item> {
+    let (verb, id) = (doing.verb, one.found.id.as_str());
+    let it = names.cupboard.ingredient(id)?;
+    let said = matches!(one.share, Share::Amount(_));
+    let counted = list::items(&one.words, names);
+    let from_words = counted.into_iter().find(|i| i.ingredient.as_deref() == Some(id));
+    let sure = from_words.as_ref().is_some_and(|i| i.sure == Sure::Understood);
+    let counted_out = sure && from_words.as_ref().is_some_and(|i| i.said);
+    // What is served with it is put on the glass; what the list forgot is only named.
+    // "Peel 1 cucumber and blend it" says how much there is, where no list does.
+    let by_the_way = matches!(verb, Verb::Serve | Verb::Prepare) || it.kind == Kind::Ice;
+    let prepares = !listed && verb == Verb::Prepare && counted_out;
+    if by_the_way && !said && !prepares {
+        return None;
+    }
+    // Something of that word is in the list, and isn't known here.
+    let named = |e: &Entry| {
+        e.item.ingredient.is_none()
+            && one.words.iter().any(|w| {
+                w.text.len() > 2 && e.item.words.iter().any(|o| o.stem.starts_with(&w.stem))
+            })
+    };
+    if !said && entries.iter().any(named) {
+        return None;
+    }
+    let water = matches!(it.kind, Kind::Water | Kind::Ice);
+    let mention = matches!(
+        verb,
+        Verb::Steep | Verb::Strain | Verb::Cool | Verb::Chill | Verb::Lift | Verb::Stir
+    );
+    if listed && !said && !water && !sure && mention {
+        return None;
+    }
+    // "Strain over the zest of two lemons" counts out what lies there.
+    let lies_there = doing.onto && counted_out;
+    if !listed && matches!(verb, Verb::Lift | Verb::Strain) && !said && !lies_there {
+        return None;
+    }
+    let mut item = from_words.unwrap_or_else(|| Item::usual(&one.words, it, names.cupboard));
+    if verb == Verb::TopUp && matches!(it.kind, Kind::Water | Kind::Soda) && !said {
+        item.fills = true;
+        item.amount.clone_from(&doing.amount);
+        item.sure = if item.amount.is_some() { Sure::Understood } else { Sure::Guessed };
+        item.why.clear();
+    }
+    item.words.clone_from(&one.words);
+    Some(item)
 }
 
 /// "The trick to my ginger switchel is …" speaks of the ginger that is counted out further down.
@@ -238,8 +251,11 @@ fn rind_of(entry: &Entry, said: &[Word], names: &Names<'_>) -> Option<String> {
     let fruit = id.strip_suffix("_juice").filter(|_| is_by_the_piece(entry))?;
     let peel = said.iter().any(|w| w.is(&["peel", "rind", "skin", "strip"]));
     let ends = if peel { ["_peel", "_zest"] } else { ["_zest", "_peel"] };
-    ends.iter()
-        .map(|end| format!("{fruit}{end}"))
+    // The zest of a pink grapefruit is that of any.
+    let kind = fruit.split_once('_').map_or(fruit, |(_, kind)| kind);
+    [fruit, kind]
+        .iter()
+        .flat_map(|fruit| ends.map(|end| format!("{fruit}{end}")))
         .find(|id| names.cupboard.ingredient(id).is_some())
 }
 
@@ -247,10 +263,18 @@ fn rind_of(entry: &Entry, said: &[Word], names: &Names<'_>) -> Option<String> {
 /// the oranges", where it has the zest of four.
 fn besides(entries: &[Entry], one: &uses::Use, names: &Names<'_>) -> Option<Entry> {
     let it = names.cupboard.ingredient(&one.found.id)?;
-    let same_fruit =
-        |other: &Ingredient| names.cupboard.produce_of(it).any(|p| p.gives.contains(&other.id));
     let rind = |it: &Ingredient| matches!(it.kind, Kind::Zest | Kind::Peel);
     let pressed = |it: &Ingredient| it.kind == Kind::Juice;
+    let fruit = |it: &Ingredient| {
+        let fruit = it.id.rsplit_once('_').map_or(it.id.as_str(), |(fruit, _)| fruit);
+        fruit.rsplit('_').next().unwrap_or(fruit).to_owned()
+    };
+    let same_fruit = |other: &Ingredient| {
+        names.cupboard.produce_of(it).any(|p| p.gives.contains(&other.id))
+            || (rind(it) || pressed(it))
+                && (rind(other) || pressed(other))
+                && fruit(it) == fruit(other)
+    };
     let of_juice = pressed(it) && says(&one.words, &["juice"]);
     let same_part = |other: &Ingredient| if of_juice { pressed(other) } else { rind(other) };
     if !(of_juice || rind(it))
@@ -295,8 +319,12 @@ fn besides(entries: &[Entry], one: &uses::Use, names: &Names<'_>) -> Option<Entr
 /// "Zest 2 of the lemons": how many of them.
 fn counted(said: &[Word]) -> Option<f64> {
     (0..said.len()).find_map(|at| {
+        let (many, used) = number(&said[at..])?;
         let digits = said[at].text.starts_with(|c: char| c.is_ascii_digit());
-        number(&said[at..]).filter(|_| digits).map(|(many, _)| many.low)
+        // "Zest one of the grapefruits"
+        let of_them =
+            !said[at].is(&["a", "an"]) && said.get(at + used).is_some_and(|w| w.is(&["of"]));
+        (digits || of_them).then_some(many.low)
     })
 }
 
