@@ -174,8 +174,6 @@ impl PlanFile {
         let mut fault = |field: &str, message: &str| {
             faults.push(FieldError { field: field.to_owned(), message: message.to_owned() });
         };
-        let long = |text: &str, most: usize| text.chars().count() > most;
-        let odd = |text: &str| text.chars().any(|c| c.is_control() && c != '\n');
         if self.name.trim().is_empty() {
             fault("name", "Enter a name for the plan.");
         }
@@ -200,6 +198,13 @@ impl PlanFile {
         if lists.iter().any(|n| *n > limits::LIST) {
             fault("plan", "Enter up to 200 of each.");
         }
+        self.check_ids(&mut fault);
+        self.check_times(&mut faults);
+        self.check_busy_times(&mut faults);
+        faults
+    }
+
+    fn check_ids(&self, fault: &mut impl FnMut(&str, &str)) {
         let ids = self
             .holds
             .iter()
@@ -224,6 +229,10 @@ impl PlanFile {
                 fault(&format!("drinks[{i}].id"), "Two entries have the same id.");
             }
         }
+    }
+
+    /// Times that can be read, none of them months from the serving.
+    fn check_times(&self, faults: &mut Vec<FieldError>) {
         let mut times: Vec<(String, &str)> = vec![("serving".into(), &self.serving)];
         for (i, drink) in self.drinks.iter().enumerate() {
             times.extend(drink.serving.as_deref().map(|t| (format!("drinks[{i}].serving"), t)));
@@ -245,6 +254,9 @@ impl PlanFile {
                 _ => {}
             }
         }
+    }
+
+    fn check_busy_times(&self, faults: &mut Vec<FieldError>) {
         for (i, span) in self.spoken_for.iter().enumerate() {
             let at = |end: &str| format!("spoken_for[{i}].{end}");
             match (civil(&at("from"), &span.from), civil(&at("to"), &span.to)) {
@@ -254,7 +266,7 @@ impl PlanFile {
                 }),
                 (from, to) => faults.extend(from.err().into_iter().chain(to.err())),
             }
-            if span.what.chars().count() > limits::NAME {
+            if long(&span.what, limits::NAME) {
                 faults.push(FieldError {
                     field: at("what"),
                     message: "Enter up to 120 characters.".into(),
@@ -264,8 +276,15 @@ impl PlanFile {
         if let Some(Err(wrong)) = self.night.as_ref().map(Night::times) {
             faults.push(wrong);
         }
-        faults
     }
+}
+
+fn long(text: &str, most: usize) -> bool {
+    text.chars().count() > most
+}
+
+fn odd(text: &str) -> bool {
+    text.chars().any(|c| c.is_control() && c != '\n')
 }
 
 fn far(a: DateTime, b: DateTime) -> bool {

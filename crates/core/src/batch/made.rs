@@ -337,15 +337,7 @@ impl Made {
         }
         match what {
             Happening::Began { step } | Happening::Done { step } => {
-                let index = self.step_of(step)?;
-                match self.in_the_way(index, cupboard) {
-                    None => Ok(()),
-                    Some(before) => {
-                        let before = &self.drink.steps[before];
-                        let first = crate::report::sentence(&self.drink, before, cupboard);
-                        Err(FieldError::new("what.step", format!("Do this first: {first}")))
-                    }
-                }
+                self.allows_doing(step, cupboard)
             }
             Happening::Again { step } => self.step_of(step).map(|_| ()),
             Happening::LeftOut { step } => match self.steps[self.step_of(step)?].state {
@@ -362,13 +354,12 @@ impl Made {
             }
             Happening::Used { step, amount } => self.allows_use(step, amount, cupboard),
             Happening::CameOut { step, amount } => {
-                self.step_of(step)?;
                 let found = amount.as_millilitres().or(amount.as_grams());
-                if found.is_some_and(|v| (0.0..=500_000.0).contains(&v)) {
-                    return Ok(());
-                }
-                let message = "Enter a volume or a weight, such as 180 ml.";
-                Err(FieldError::new("what.amount", message))
+                let some = found.is_some_and(|v| (0.0..=500_000.0).contains(&v));
+                self.step_of(step)?;
+                some.then_some(()).ok_or_else(|| {
+                    FieldError::new("what.amount", "Enter a volume or a weight, such as 180 ml.")
+                })
             }
             Happening::Reading { vessel, quantity, value, error } => {
                 self.allows_reading(vessel, *quantity, (*value, *error), cupboard)
@@ -395,30 +386,18 @@ impl Made {
                 text("what.text", note)?;
                 text("what.by", by)
             }
-            Happening::TakenBack { of } => match Journal::of(so_far).may_undo(*of) {
-                Ok(_) => Ok(()),
-                Err(CantUndo::NotThere) => {
-                    Err(FieldError::new("what.of", "There is no such entry in this batch."))
-                }
-                Err(CantUndo::IsAnUndo) => {
-                    Err(FieldError::new("what.of", "This entry was undone. Add it again instead."))
-                }
-            },
-            Happening::Finished { place, note, bottles, volume } => {
-                text("what.place", place)?;
-                text("what.note", note)?;
-                if bottles.is_some_and(|b| b == 0 || b > 1000) {
-                    return Err(FieldError::new("what.bottles", "Enter 1 to 1000 bottles."));
-                }
-                let ml = volume.as_ref().map(|v| v.as_millilitres());
-                if ml.is_some_and(|ml| !ml.is_some_and(|ml| (1.0..=500_000.0).contains(&ml))) {
-                    return Err(FieldError::new("what.volume", "Enter a volume, such as 1.2 l."));
-                }
-                Ok(())
-            }
+            Happening::TakenBack { of } => may_undo(*of, so_far),
+            Happening::Finished { .. } => allows_end(what),
             Happening::Taught { .. } if self.finished => Ok(()),
             Happening::Taught { .. } => Err(FieldError::new("what", "Finish the batch first.")),
         }
+    }
+
+    /// A step is done after what it needs.
+    fn allows_doing(&self, step: &str, cupboard: &Cupboard) -> Result<(), FieldError> {
+        let Some(before) = self.in_the_way(self.step_of(step)?, cupboard) else { return Ok(()) };
+        let first = crate::report::sentence(&self.drink, &self.drink.steps[before], cupboard);
+        Err(FieldError::new("what.step", format!("Do this first: {first}")))
     }
 
     /// A step by its id, or that there is none.
@@ -498,6 +477,30 @@ impl Made {
             && !precedence.needs(step).iter().any(|need| undone(need.step))
             && !(in_glasses && (0..step).any(undone))
     }
+}
+
+/// What is undone is there, and is no undoing.
+fn may_undo(of: usize, so_far: &[Said]) -> Result<(), FieldError> {
+    let why = match Journal::of(so_far).may_undo(of) {
+        Ok(_) => return Ok(()),
+        Err(CantUndo::NotThere) => "There is no such entry in this batch.",
+        Err(CantUndo::IsAnUndo) => "This entry was undone. Add it again instead.",
+    };
+    Err(FieldError::new("what.of", why))
+}
+
+fn allows_end(what: &Happening) -> Result<(), FieldError> {
+    let Happening::Finished { place, note, bottles, volume } = what else { return Ok(()) };
+    text("what.place", place)?;
+    text("what.note", note)?;
+    if bottles.is_some_and(|b| b == 0 || b > 1000) {
+        return Err(FieldError::new("what.bottles", "Enter 1 to 1000 bottles."));
+    }
+    let ml = volume.as_ref().map(|v| v.as_millilitres());
+    if ml.is_some_and(|ml| !ml.is_some_and(|ml| (1.0..=500_000.0).contains(&ml))) {
+        return Err(FieldError::new("what.volume", "Enter a volume, such as 1.2 l."));
+    }
+    Ok(())
 }
 
 fn first(faults: Vec<FieldError>, field: &str) -> Result<(), FieldError> {

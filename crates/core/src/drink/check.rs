@@ -261,148 +261,177 @@ impl Checker<'_> {
         }
     }
 
+    /// A step's fields are named by what it does: `steps[2].do.pour.into`.
     fn action(&mut self, at: &str, place: usize, action: &Action, cupboard: &Cupboard) {
+        let at = format!("{at}.{}", action.key());
+        self.vessels_of(&at, action);
+        self.ingredient_of(&at, action, cupboard);
+        self.figures_of(&at, place, action);
+    }
+
+    /// Vessels that are there, and that can be used so.
+    fn vessels_of(&mut self, at: &str, action: &Action) {
+        let field = |name: &str| format!("{at}.{name}");
         match action {
-            Action::Add { into, ingredient, amount, portions, .. } => {
-                self.holder(format!("{at}.add.into"), into);
-                self.ingredient(format!("{at}.add.ingredient"), ingredient, cupboard);
-                self.line(format!("{at}.add.amount"), ingredient, amount, cupboard);
-                let portions = f64::from(*portions);
-                self.range(format!("{at}.add.portions"), portions, 1.0, 20.0, "portions");
-            }
-            Action::Squeeze { into, ingredient, amount, halves_into } => {
-                self.holder(format!("{at}.squeeze.into"), into);
-                self.squeezed(at, ingredient, halves_into.as_deref(), cupboard);
-                self.line(format!("{at}.squeeze.amount"), ingredient, amount, cupboard);
-            }
-            Action::Prepare { ingredient, minutes, .. } => {
-                self.ingredient(format!("{at}.prepare.ingredient"), ingredient, cupboard);
-                self.minutes(format!("{at}.prepare.minutes"), minutes.unwrap_or(0.0));
-            }
-            Action::Macerate { vessel, minutes, .. } => {
-                self.holder(format!("{at}.macerate.vessel"), vessel);
-                self.minutes(format!("{at}.macerate.minutes"), *minutes);
+            Action::Prepare { .. } => {}
+            Action::Add { into, .. } => self.holder(field("into"), into),
+            Action::Squeeze { into, halves_into, .. } => {
+                self.holder(field("into"), into);
+                if let Some(bowl) = halves_into {
+                    self.holder(field("halves_into"), bowl);
+                }
             }
             Action::Dissolve { vessel, how } => {
-                self.holder(format!("{at}.dissolve.vessel"), vessel);
+                self.holder(field("vessel"), vessel);
                 if *how == Dissolving::Microwave {
-                    self.microwaved(format!("{at}.dissolve.vessel"), vessel);
+                    self.microwaved(field("vessel"), vessel);
                 }
             }
-            Action::Stir { vessel, .. } => self.holder(format!("{at}.stir.vessel"), vessel),
-            Action::Mark { vessel } => self.holder(format!("{at}.mark.vessel"), vessel),
-            Action::Heat { vessel, to_c, minutes, .. } => {
-                self.pot(format!("{at}.heat.vessel"), vessel);
-                self.range(format!("{at}.heat.to_c"), *to_c, 0.0, 130.0, "°C");
-                self.range(format!("{at}.heat.minutes"), *minutes, 0.0, 1440.0, "minutes");
-            }
-            Action::Boil { vessel, minutes, .. } => {
-                self.pot(format!("{at}.boil.vessel"), vessel);
-                self.range(format!("{at}.boil.minutes"), *minutes, 0.0, 1440.0, "minutes");
-            }
-            Action::Reduce { vessel, to, .. } => {
-                self.pot(format!("{at}.reduce.vessel"), vessel);
-                self.reduced(&format!("{at}.reduce.to"), vessel, place, to);
-            }
-            Action::Infuse { vessel, minutes, .. } => {
-                self.holder(format!("{at}.infuse.vessel"), vessel);
-                self.minutes(format!("{at}.infuse.minutes"), *minutes);
-            }
-            Action::Lift { from, ingredient, into } => {
-                self.ingredient(format!("{at}.lift.ingredient"), ingredient, cupboard);
-                self.two_vessels(
-                    (format!("{at}.lift.from"), from),
-                    (format!("{at}.lift.into"), into),
-                );
-            }
-            Action::Blend { vessel, seconds } => {
-                self.holder(format!("{at}.blend.vessel"), vessel);
-                self.range(format!("{at}.blend.seconds"), *seconds, 1.0, 600.0, "seconds");
+            Action::Macerate { vessel, .. }
+            | Action::Stir { vessel, .. }
+            | Action::Mark { vessel }
+            | Action::Infuse { vessel, .. }
+            | Action::Blend { vessel, .. }
+            | Action::TopUp { vessel, .. }
+            | Action::Cover { vessel, .. }
+            | Action::Lengthen { vessel, .. }
+            | Action::Cool { vessel, .. } => self.holder(field("vessel"), vessel),
+            Action::Heat { vessel, .. }
+            | Action::Boil { vessel, .. }
+            | Action::Reduce { vessel, .. } => self.pot(field("vessel"), vessel),
+            Action::Lift { from, into, .. } => {
+                self.holder(field("from"), from);
+                self.into_another(field("into"), from, into);
             }
             Action::Strain { from, through, into, .. } => {
-                self.strainer(format!("{at}.strain.through"), through);
-                let into = (format!("{at}.strain.into"), into.as_str());
-                self.two_vessels((format!("{at}.strain.from"), from), into);
+                self.strainer(field("through"), through);
+                self.holder(field("from"), from);
+                self.into_another(field("into"), from, into);
             }
-            Action::Rinse { vessel, ingredient, amount, through, into, .. } => {
-                self.find(format!("{at}.rinse.vessel"), vessel);
+            Action::Rinse { vessel, through, into, .. } => {
+                self.find(field("vessel"), vessel);
                 if let Some(through) = through {
-                    self.strainer(format!("{at}.rinse.through"), through);
+                    self.strainer(field("through"), through);
                 }
-                self.pourable(format!("{at}.rinse.ingredient"), ingredient, cupboard);
-                self.line(format!("{at}.rinse.amount"), ingredient, amount, cupboard);
-                self.holder(format!("{at}.rinse.into"), into);
-                self.apart(format!("{at}.rinse.into"), vessel, into);
+                self.into_another(field("into"), vessel, into);
             }
-            Action::Pour { from, into, portion } => {
-                // What stays in a sieve can be put into a pot.
-                self.find(format!("{at}.pour.from"), from);
-                self.holder(format!("{at}.pour.into"), into);
-                self.apart(format!("{at}.pour.into"), from, into);
-                self.portion(&format!("{at}.pour.portion"), portion);
-            }
-            Action::TopUp { vessel, ingredient, to, .. } => {
-                self.holder(format!("{at}.top_up.vessel"), vessel);
-                self.pourable(format!("{at}.top_up.ingredient"), ingredient, cupboard);
-                self.volume(format!("{at}.top_up.to"), to, 1.0, 200_000.0);
-            }
-            Action::Cover { vessel, ingredient, above_mm, .. } => {
-                self.holder(format!("{at}.cover.vessel"), vessel);
-                self.pourable(format!("{at}.cover.ingredient"), ingredient, cupboard);
-                self.range(format!("{at}.cover.above_mm"), *above_mm, 0.0, 200.0, "mm");
-            }
-            Action::Lengthen { vessel, ingredient, parts, .. } => {
-                self.holder(format!("{at}.lengthen.vessel"), vessel);
-                self.pourable(format!("{at}.lengthen.ingredient"), ingredient, cupboard);
-                self.range(format!("{at}.lengthen.parts"), *parts, 0.01, 100.0, "parts");
-            }
-            Action::Cool { vessel, to_c, place, .. } => {
-                self.holder(format!("{at}.cool.vessel"), vessel);
-                let least = if *place == CoolingPlace::Freezer { -18.0 } else { 0.0 };
-                self.range(format!("{at}.cool.to_c"), *to_c, least, 95.0, "°C");
+            // What stays in a sieve can be put into a pot.
+            Action::Pour { from, into, .. } => {
+                self.find(field("from"), from);
+                self.into_another(field("into"), from, into);
             }
             Action::Bottle { from, bottle, headspace } => {
-                self.holder(format!("{at}.bottle.from"), from);
+                self.holder(field("from"), from);
                 self.bottled(at, bottle, headspace);
-                self.volume(format!("{at}.bottle.headspace"), headspace, 0.1, 1000.0);
-                self.apart(format!("{at}.bottle.bottle"), from, bottle);
+                self.apart(field("bottle"), from, bottle);
             }
-            Action::Serve { from, glass, glasses, size } => {
-                self.holder(format!("{at}.serve.from"), from);
-                self.glass(format!("{at}.serve.glass"), glass);
-                self.apart(format!("{at}.serve.glass"), from, glass);
+            Action::Serve { from, glass, .. } => {
+                self.holder(field("from"), from);
+                self.glass(field("glass"), glass);
+                self.apart(field("glass"), from, glass);
+            }
+            Action::Dress { glass, .. } => self.glass(field("glass"), glass),
+        }
+    }
+
+    /// An ingredient that is there and that can be used so, and an amount of it that a kitchen could hold.
+    fn ingredient_of(&mut self, at: &str, action: &Action, cupboard: &Cupboard) {
+        let field = format!("{at}.ingredient");
+        match action {
+            Action::Add { ingredient, .. }
+            | Action::Prepare { ingredient, .. }
+            | Action::Lift { ingredient, .. }
+            | Action::Dress { ingredient, .. } => {
+                self.ingredient(field, ingredient, cupboard);
+            }
+            Action::Squeeze { ingredient, halves_into, .. } => {
+                self.squeezed(at, ingredient, halves_into.is_some(), cupboard);
+            }
+            Action::Rinse { ingredient, .. }
+            | Action::TopUp { ingredient, .. }
+            | Action::Cover { ingredient, .. }
+            | Action::Lengthen { ingredient, .. } => self.pourable(field, ingredient, cupboard),
+            _ => {}
+        }
+        match action {
+            Action::Add { ingredient, amount, .. }
+            | Action::Squeeze { ingredient, amount, .. }
+            | Action::Rinse { ingredient, amount, .. }
+            | Action::Dress { ingredient, amount: Some(amount), .. } => {
+                self.line(format!("{at}.amount"), ingredient, amount, cupboard);
+            }
+            _ => {}
+        }
+    }
+
+    /// Times, temperatures, shares and volumes within what a kitchen does.
+    fn figures_of(&mut self, at: &str, place: usize, action: &Action) {
+        let field = |name: &str| format!("{at}.{name}");
+        match action {
+            Action::Add { portions, .. } => {
+                self.range(field("portions"), f64::from(*portions), 1.0, 20.0, "portions");
+            }
+            Action::Prepare { minutes, .. } => {
+                self.minutes(field("minutes"), minutes.unwrap_or(0.0));
+            }
+            Action::Macerate { minutes, .. } | Action::Infuse { minutes, .. } => {
+                self.minutes(field("minutes"), *minutes);
+            }
+            Action::Heat { to_c, minutes, .. } => {
+                self.range(field("to_c"), *to_c, 0.0, 130.0, "°C");
+                self.range(field("minutes"), *minutes, 0.0, 1440.0, "minutes");
+            }
+            Action::Boil { minutes, .. } => {
+                self.range(field("minutes"), *minutes, 0.0, 1440.0, "minutes");
+            }
+            Action::Reduce { vessel, to, .. } => self.reduced(&field("to"), vessel, place, to),
+            Action::Blend { seconds, .. } => {
+                self.range(field("seconds"), *seconds, 1.0, 600.0, "seconds");
+            }
+            Action::Pour { portion, .. } => self.portion(&field("portion"), portion),
+            Action::TopUp { to, .. } => self.volume(field("to"), to, 1.0, 200_000.0),
+            Action::Cover { above_mm, .. } => {
+                self.range(field("above_mm"), *above_mm, 0.0, 200.0, "mm");
+            }
+            Action::Lengthen { parts, .. } => {
+                self.range(field("parts"), *parts, 0.01, 100.0, "parts");
+            }
+            Action::Cool { to_c, place, .. } => {
+                let least = if *place == CoolingPlace::Freezer { -18.0 } else { 0.0 };
+                self.range(field("to_c"), *to_c, least, 95.0, "°C");
+            }
+            Action::Bottle { headspace, .. } => {
+                self.volume(field("headspace"), headspace, 0.1, 1000.0);
+            }
+            Action::Serve { glasses, size, .. } => {
                 if *glasses == 0 || *glasses > limits::GLASSES {
-                    self.fault(
-                        format!("{at}.serve.glasses"),
-                        format!("Enter 1 to {} glasses.", limits::GLASSES),
-                    );
+                    let message = format!("Enter 1 to {} glasses.", limits::GLASSES);
+                    self.fault(field("glasses"), message);
                 }
-                self.volume(format!("{at}.serve.size"), size, 5.0, 5_000.0);
+                self.volume(field("size"), size, 5.0, 5_000.0);
             }
-            Action::Dress { glass, ingredient, amount, .. } => {
-                self.glass(format!("{at}.dress.glass"), glass);
-                self.ingredient(format!("{at}.dress.ingredient"), ingredient, cupboard);
-                if let Some(amount) = amount {
-                    self.line(format!("{at}.dress.amount"), ingredient, amount, cupboard);
-                }
-            }
+            Action::Squeeze { .. }
+            | Action::Dissolve { .. }
+            | Action::Stir { .. }
+            | Action::Mark { .. }
+            | Action::Lift { .. }
+            | Action::Strain { .. }
+            | Action::Rinse { .. }
+            | Action::Dress { .. } => {}
         }
     }
 
     /// What is squeezed has juice, and leaves halves where they are kept.
-    fn squeezed(&mut self, at: &str, fruit: &str, halves: Option<&str>, cupboard: &Cupboard) {
-        let field = format!("{at}.squeeze.ingredient");
+    fn squeezed(&mut self, at: &str, fruit: &str, keeps_halves: bool, cupboard: &Cupboard) {
+        let field = format!("{at}.ingredient");
         let it = cupboard.ingredient(fruit);
         if self.ingredient(field.clone(), fruit, cupboard).is_some()
             && !it.is_some_and(|it| cupboard.can_be_squeezed(it))
         {
             self.fault(field, "Choose the juice of a fruit.");
         }
-        let Some(bowl) = halves else { return };
-        let field = format!("{at}.squeeze.halves_into");
-        self.holder(field.clone(), bowl);
-        if it.is_some_and(|it| cupboard.halves_of(it).is_none()) {
-            self.fault(field, "This fruit leaves no halves to keep.");
+        if keeps_halves && it.is_some_and(|it| cupboard.halves_of(it).is_none()) {
+            self.fault(format!("{at}.halves_into"), "This fruit leaves no halves to keep.");
         }
     }
 
@@ -445,13 +474,13 @@ impl Checker<'_> {
     }
 
     fn bottled(&mut self, at: &str, bottle: &str, headspace: &Amount) {
-        let field = format!("{at}.bottle.bottle");
+        let field = format!("{at}.bottle");
         let Some(found) = self.find(field.clone(), bottle) else { return };
         let (fits, room) = (found.kind == VesselKind::Bottle, found.capacity().0 * 0.5);
         if !fits {
             self.fault(field, "Choose a bottle.");
         } else if headspace.as_millilitres().is_some_and(|ml| ml > room) {
-            let field = format!("{at}.bottle.headspace");
+            let field = format!("{at}.headspace");
             self.fault(field, "That leaves more than half the bottle empty. Enter less headspace.");
         }
     }
@@ -469,15 +498,10 @@ impl Checker<'_> {
         }
     }
 
-    /// Two different vessels, the second of which holds what comes out of the first.
-    fn two_vessels(
-        &mut self,
-        (from_field, from): (String, &str),
-        (into_field, into): (String, &str),
-    ) {
-        self.holder(from_field, from);
-        self.holder(into_field.clone(), into);
-        self.apart(into_field, from, into);
+    /// A vessel that holds what comes out of another one.
+    fn into_another(&mut self, field: String, from: &str, into: &str) {
+        self.holder(field.clone(), into);
+        self.apart(field, from, into);
     }
 
     fn apart(&mut self, field: String, from: &str, into: &str) {

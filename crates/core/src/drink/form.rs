@@ -142,6 +142,7 @@ const SERVE: &str = "Pour and serve";
 #[must_use]
 pub fn step_forms() -> Vec<StepForm> {
     let mut forms = adding();
+    forms.extend(pouring_on());
     forms.extend(heating());
     forms.extend(resting());
     forms.extend(straining());
@@ -201,7 +202,7 @@ fn adding() -> Vec<StepForm> {
                     &[
                         ("wash", "wash"),
                         ("soak", "soak"),
-                        ("inspect", "look over"),
+                        ("inspect", "pick over"),
                         ("peel", "peel"),
                         ("chop", "cut up"),
                         ("crush", "crush"),
@@ -210,6 +211,11 @@ fn adding() -> Vec<StepForm> {
                 minutes("For").optional(),
             ],
         ),
+    ]
+}
+
+fn pouring_on() -> Vec<StepForm> {
+    vec![
         form(
             ADD,
             "top_up",

@@ -456,6 +456,36 @@ impl Action {
         }
     }
 
+    /// What it is called in files, and in the names of its fields.
+    #[must_use]
+    pub fn key(&self) -> &'static str {
+        match self {
+            Self::Add { .. } => "add",
+            Self::Squeeze { .. } => "squeeze",
+            Self::Prepare { .. } => "prepare",
+            Self::Macerate { .. } => "macerate",
+            Self::Dissolve { .. } => "dissolve",
+            Self::Stir { .. } => "stir",
+            Self::Mark { .. } => "mark",
+            Self::Heat { .. } => "heat",
+            Self::Boil { .. } => "boil",
+            Self::Reduce { .. } => "reduce",
+            Self::Infuse { .. } => "infuse",
+            Self::Lift { .. } => "lift",
+            Self::Blend { .. } => "blend",
+            Self::Strain { .. } => "strain",
+            Self::Rinse { .. } => "rinse",
+            Self::Pour { .. } => "pour",
+            Self::TopUp { .. } => "top_up",
+            Self::Cover { .. } => "cover",
+            Self::Lengthen { .. } => "lengthen",
+            Self::Cool { .. } => "cool",
+            Self::Bottle { .. } => "bottle",
+            Self::Serve { .. } => "serve",
+            Self::Dress { .. } => "dress",
+        }
+    }
+
     /// The vessels that it leads through, in the order in which things flow.
     #[must_use]
     pub fn path(&self) -> Vec<&str> {

@@ -3,7 +3,7 @@ use serde::Serialize;
 use crate::chemistry::Component;
 use crate::cupboard::{Care, Cupboard, Ingredient, Kind, VesselKind};
 use crate::drink::{Action, Dressing, Drink, Preparation};
-use crate::trace::{Contents, Trace};
+use crate::trace::{Contents, Frame, Trace};
 
 /// A caution for a step. Not legal or medical advice.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
@@ -146,90 +146,75 @@ fn of_ingredient(it: &Ingredient, action: &Action, percent: f64, here: &mut Vec<
 
 /// What to mind with an ingredient that is known for something.
 fn of_care(care: Care, it: &Ingredient, name: &str, action: &Action, here: &mut Vec<Caution>) {
-    let (kind, adult, message) = match care {
+    let (kind, message) = match care {
         Care::Honey => (
             C::Honey,
-            false,
             "Don't give honey to children under one year: it can cause infant botulism.".to_owned(),
         ),
         Care::EssentialOil => (
             C::EssentialOil,
-            true,
             "Use food-grade oil only, by the drop: undiluted essential oil can hurt.".to_owned(),
         ),
         Care::Hibiscus => (
             C::Herbs,
-            false,
             "Large amounts of hibiscus can lower blood pressure and affect medicines. If you are pregnant or take medicines, ask a doctor or pharmacist.".to_owned(),
         ),
         Care::Medicines => (
             C::Herbs,
-            false,
             format!("Large amounts of {name} can affect medicines and pregnancy. Ask a doctor or pharmacist."),
         ),
         Care::Grapefruit => (
             C::Medicines,
-            false,
             "Grapefruit makes many medicines stronger. If you take medicines, ask a doctor or pharmacist first.".to_owned(),
         ),
         Care::Stalks => (
             C::PoisonousParts,
-            false,
             "Use the stalks only: rhubarb leaves are poisonous. Cut them off and discard them.".to_owned(),
         ),
         Care::Elder if it.kind == Kind::Flower => (
             C::PoisonousParts,
-            false,
             "Use open flowers without stems, and only if you know the plant: leaves, stems and raw berries of elder make you ill.".to_owned(),
         ),
         Care::Elder => (
             C::PoisonousParts,
-            false,
             "Use ripe berries only, without stems, and cook them: raw or unripe elderberries make you ill.".to_owned(),
         ),
         Care::Kernels if it.kind == Kind::Fruit => (
             C::PoisonousParts,
-            false,
             "Discard the stones whole: their kernels release cyanide when they are crushed.".to_owned(),
         ),
         Care::Kernels => (
             C::PoisonousParts,
-            false,
             "Use almond essence that is sold for food, by the drop, and never bitter kernels themselves.".to_owned(),
         ),
         Care::Caffeine => (
             C::Caffeine,
-            false,
             "Contains caffeine: not for small children; limit it in pregnancy.".to_owned(),
         ),
         Care::Quinine => (
             C::Caffeine,
-            false,
             "Contains quinine: not for small children or in pregnancy.".to_owned(),
         ),
         Care::Soak => (
             C::Soak,
-            false,
             "Soak the seeds for at least 15 minutes before anyone drinks them: dry ones swell in the throat.".to_owned(),
         ),
         Care::Sun if matches!(action, Action::Squeeze { .. }) => (
             C::Sun,
-            false,
             "Squeeze indoors and wash your hands: citrus juice on skin burns in the sun.".to_owned(),
         ),
         Care::Sun => return,
         Care::Cassia => (
             C::Herbs,
-            false,
             "Use cassia cinnamon now and then, not every day: it contains coumarin. Ceylon cinnamon hardly does.".to_owned(),
         ),
         Care::Saffron => (
             C::Herbs,
-            false,
             "In pregnancy, use no more than a pinch of saffron per recipe, and ask a doctor.".to_owned(),
         ),
     };
-    say(here, kind, adult, message);
+    // What is done with a bare oil, a child leaves to others.
+    say(here, kind, care == Care::EssentialOil, message);
 }
 
 fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution>) {
@@ -259,31 +244,7 @@ fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution
                 "Liquid from a microwave can boil up all at once: stir before you move it.",
             );
         }
-        Action::Bottle { .. } => {
-            let fizzy = frame.touched.iter().any(|t| t.contents.liquid.free_carbon_dioxide() > 0.5);
-            if fizzy {
-                say(
-                    here,
-                    C::SealedGas,
-                    true,
-                    "Never seal fizz, or anything that might ferment, in glass that isn't made for pressure.",
-                );
-            }
-            let ferments = frame.touched.iter().any(|t| {
-                let c = &t.contents;
-                c.past.is_raw()
-                    && (8.0..45.0).contains(&c.liquid.soluble_solids())
-                    && c.liquid.alcohol_percent() < 10.0
-            });
-            if ferments {
-                say(
-                    here,
-                    C::SealedFerment,
-                    false,
-                    "Raw juice or root with sugar can ferment and burst a bottle: keep it cold, leave headspace and open it once a day.",
-                );
-            }
-        }
+        Action::Bottle { .. } => of_sealing(frame, here),
         Action::Serve { from, .. } => {
             let is_raw = |c: &Contents| c.past.juice.0 > RAW_JUICE * c.mass().0;
             let raw = drink.vessel(from).and_then(|v| trace.after(step, v)).is_some_and(is_raw);
@@ -311,6 +272,24 @@ fn of_handling(drink: &Drink, trace: &Trace, step: usize, here: &mut Vec<Caution
             "Keep it in the refrigerator. On a shelf it needs a tested procedure from your food-safety authority.",
         );
         say(here, C::Mould, false, "At the first sign of mould, gas or a film, discard it all.");
+    }
+}
+
+/// What a sealed bottle can do.
+fn of_sealing(frame: &Frame, here: &mut Vec<Caution>) {
+    let any = |is: fn(&Contents) -> bool| frame.touched.iter().any(|t| is(&t.contents));
+    if any(|c| c.liquid.free_carbon_dioxide() > 0.5) {
+        let message = "Never seal fizz, or anything that might ferment, in glass that isn't made for pressure.";
+        say(here, C::SealedGas, true, message);
+    }
+    let ferments = any(|c| {
+        c.past.is_raw()
+            && (8.0..45.0).contains(&c.liquid.soluble_solids())
+            && c.liquid.alcohol_percent() < 10.0
+    });
+    if ferments {
+        let message = "Raw juice or root with sugar can ferment and burst a bottle: keep it cold, leave headspace and open it once a day.";
+        say(here, C::SealedFerment, false, message);
     }
 }
 

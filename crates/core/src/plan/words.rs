@@ -5,12 +5,12 @@ use crate::drink::{Action, CoolingPlace, Dissolving, Maceration, Preparation, Vi
 /// What is done, in a word or two.
 pub(super) fn label(action: &Action) -> &'static str {
     match action {
-        Action::Add { .. } => "put in",
+        Action::Add { .. } => "add",
         Action::Squeeze { .. } => "squeeze",
         Action::Prepare { how, .. } => match how {
             Preparation::Wash => "wash",
             Preparation::Soak => "soak",
-            Preparation::Inspect => "look over",
+            Preparation::Inspect => "pick over",
             Preparation::Peel => "peel",
             Preparation::Chop => "cut up",
             Preparation::Crush => "crush",
@@ -26,7 +26,7 @@ pub(super) fn label(action: &Action) -> &'static str {
         Action::Lift { .. } => "lift out",
         Action::Rinse { .. } => "rinse",
         Action::Cover { .. } => "cover",
-        Action::Lengthen { .. } => "lengthen",
+        Action::Lengthen { .. } => "dilute",
         Action::Bottle { .. } => "bottle",
         Action::Dress { .. } => "garnish",
         Action::Heat { .. } => "heat",
@@ -45,9 +45,9 @@ pub(super) fn label(action: &Action) -> &'static str {
 /// How much a label tells of what is done: of several things done in a row the most telling are named.
 pub(super) fn tells(label: &str) -> u8 {
     match label {
-        "put in" | "pour" | "mark" | "stir" | "top up" | "lift out" | "cover" => 0,
-        "wash" | "look over" | "rinse" | "garnish" => 1,
-        "strain" | "cool" | "chill" | "squeeze" | "lengthen" => 2,
+        "add" | "pour" | "mark" | "stir" | "top up" | "lift out" | "cover" => 0,
+        "wash" | "pick over" | "rinse" | "garnish" => 1,
+        "strain" | "cool" | "chill" | "squeeze" | "dilute" => 2,
         _ => 3,
     }
 }

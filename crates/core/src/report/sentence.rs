@@ -209,6 +209,14 @@ fn lid(on: bool) -> &'static str {
     if on { "covered" } else { "uncovered" }
 }
 
+fn stirred(until: Stirring) -> &'static str {
+    match until {
+        Stirring::Mixed => "",
+        Stirring::Clear => " until clear",
+        Stirring::Calm => " until it stops fizzing",
+    }
+}
+
 /// A drink's steps are told with its vessels' names, in the kitchen's measures.
 struct Telling<'a> {
     drink: &'a Drink,
@@ -249,11 +257,7 @@ impl Telling<'_> {
             }
             Action::Rinse { .. } => self.rinse(action),
             Action::Cover { vessel, ingredient, above_mm, warmth } => {
-                let above = match *above_mm {
-                    mm if mm < 1.0 => "just cover".to_owned(),
-                    mm => format!("cover by {mm:.0} mm"),
-                };
-                format!("Add {} to {} to {above}.", self.coming(*warmth, ingredient), the(vessel))
+                self.cover(vessel, &self.coming(*warmth, ingredient), *above_mm)
             }
             Action::Lengthen { vessel, ingredient, parts, warmth } => {
                 self.lengthen(vessel, *parts, &self.coming(*warmth, ingredient))
@@ -266,23 +270,14 @@ impl Telling<'_> {
             Action::Dress { glass, ingredient, how, amount } => {
                 self.dress(glass, ingredient, *how, amount.as_ref())
             }
-            Action::Stir { vessel, until } => match until {
-                Stirring::Mixed => format!("Stir {}.", the(vessel)),
-                Stirring::Clear => format!("Stir {} until clear.", the(vessel)),
-                Stirring::Calm => format!("Stir {} until it stops fizzing.", the(vessel)),
-            },
+            Action::Stir { vessel, until } => format!("Stir {}{}.", the(vessel), stirred(*until)),
             Action::Mark { vessel } => format!("Mark the level on {}.", the(vessel)),
             Action::Heat { vessel, to_c, minutes, lid: on, until_clear } => {
                 let to = (!until_clear).then_some(*to_c);
                 self.heat(vessel, to, *minutes, *on)
             }
             Action::Infuse { vessel, minutes, place, covered } => {
-                if *minutes < 0.5 {
-                    return format!("Leave {} for a moment.", the(vessel));
-                }
-                let covered = if *covered { ", covered" } else { "" };
-                let time = say_minutes(*minutes);
-                format!("Leave {}{} for {time}{covered}.", the(vessel), standing(*place))
+                self.infuse(vessel, *minutes, *place, *covered)
             }
             Action::Blend { vessel, seconds } => match self.kind(vessel) {
                 Some(VesselKind::Blender) => format!("Blend for {seconds} seconds."),
@@ -302,15 +297,34 @@ impl Telling<'_> {
             Action::Cool { vessel, to_c, place, covered } => {
                 self.cool(vessel, *to_c, *place, *covered)
             }
-            Action::Serve { from, glasses, size, .. } => {
-                let glasses = match *glasses {
-                    1 => "one glass".to_owned(),
-                    many => format!("{many} glasses"),
-                };
-                let size = volume_in(self.cupboard, size);
-                format!("Pour {glasses} of {size} from {}.", the(from))
-            }
+            Action::Serve { from, glasses, size, .. } => self.serve(from, *glasses, size),
         }
+    }
+
+    fn cover(&self, vessel: &str, with: &str, above_mm: f64) -> String {
+        let above = match above_mm {
+            mm if mm < 1.0 => "just cover".to_owned(),
+            mm => format!("cover by {mm:.0} mm"),
+        };
+        format!("Add {with} to {} to {above}.", self.the(vessel))
+    }
+
+    fn infuse(&self, vessel: &str, minutes: f64, place: RestingPlace, covered: bool) -> String {
+        let vessel = self.the(vessel);
+        if minutes < 0.5 {
+            return format!("Leave {vessel} for a moment.");
+        }
+        let covered = if covered { ", covered" } else { "" };
+        format!("Leave {vessel}{} for {}{covered}.", standing(place), say_minutes(minutes))
+    }
+
+    fn serve(&self, from: &str, glasses: u32, size: &Amount) -> String {
+        let glasses = match glasses {
+            1 => "one glass".to_owned(),
+            many => format!("{many} glasses"),
+        };
+        let size = volume_in(self.cupboard, size);
+        format!("Pour {glasses} of {size} from {}.", self.the(from))
     }
 
     fn squeeze(

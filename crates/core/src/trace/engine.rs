@@ -48,10 +48,10 @@ pub(super) struct Engine<'a> {
 }
 
 /// A step that has been done.
-pub(super) struct Done {
+pub(super) struct Done<'a> {
     spent: Spent,
     /// The vessels that it changed, the main one last.
-    touched: Vec<usize>,
+    touched: &'a [usize],
 }
 
 /// How the drink was served.
@@ -114,7 +114,7 @@ impl<'a> Engine<'a> {
     }
 
     /// Does a step, when its vessels and the cook are free for it.
-    pub(super) fn step(&mut self, step: usize) -> Done {
+    pub(super) fn step(&mut self, step: usize) -> Done<'a> {
         let begins = self.wait_for(step);
         self.carry_out(step, begins)
     }
@@ -130,10 +130,12 @@ impl<'a> Engine<'a> {
         begins
     }
 
-    pub(super) fn carry_out(&mut self, step: usize, begins: Minutes) -> Done {
+    pub(super) fn carry_out(&mut self, step: usize, begins: Minutes) -> Done<'a> {
         let drink = self.drink;
         let action = &drink.steps[step].action;
-        let (spent, touched) = self.act(step, action).unwrap_or((Spent::by_hand(0.0), Vec::new()));
+        let spent = self.act(step, action);
+        let touched = if spent.is_some() { self.precedence.path(step) } else { &[] };
+        let spent = spent.unwrap_or(Spent::by_hand(0.0));
         // Serving and bottling are told for all glasses and bottles together.
         let told_for_all =
             matches!(action, Action::Serve { .. } | Action::Dress { .. } | Action::Bottle { .. });
@@ -142,14 +144,14 @@ impl<'a> Engine<'a> {
             _ => spent,
         };
         let times = if spent.minutes > spent.hands_on { A_TIME } else { 1 };
-        for vessel in &touched {
+        for vessel in touched {
             self.work += times * self.vessels[*vessel].parts() as u64;
             if !self.only_end {
                 self.watch(*vessel);
             }
         }
         self.work += 4;
-        self.worked_on.extend(&touched);
+        self.worked_on.extend(touched);
         self.clocks.done(step, self.precedence, begins, &spent);
         Done { spent, touched }
     }
@@ -168,12 +170,12 @@ impl<'a> Engine<'a> {
         self.goes_off(vessel, &gone);
     }
 
-    pub(super) fn frame(&mut self, step: usize, Done { spent, touched }: Done) -> Frame {
+    pub(super) fn frame(&mut self, step: usize, Done { spent, touched }: Done<'_>) -> Frame {
         Frame {
             step,
             touched: touched
-                .into_iter()
-                .map(|vessel| Touched {
+                .iter()
+                .map(|&vessel| Touched {
                     vessel,
                     contents: self.vessels[vessel].clone(),
                     many: self.many[vessel],
@@ -251,122 +253,90 @@ impl<'a> Engine<'a> {
         self.gone += gone.share(self.many[vessel]);
     }
 
-    /// Does one action. Returns the time it took and the vessels it changed, the main one last.
-    fn act(&mut self, step: usize, action: &Action) -> Option<(Spent, Vec<usize>)> {
-        let find = |id: &str| self.drink.vessel(id);
-        match action {
-            Action::Add { into, portions, .. } => {
-                let vessel = find(into)?;
-                let pared = self.add(step, vessel)?;
+    /// Does one action on the vessels of its step, the main one last. Returns the time it took; nothing if there is
+    /// nothing to do it with.
+    fn act(&mut self, step: usize, action: &Action) -> Option<Spent> {
+        let path = self.precedence.path(step);
+        let (first, main) = (|| path.first().copied(), || path.last().copied());
+        Some(match action {
+            Action::Add { portions, .. } => {
+                let pared = self.add(step, main()?)?;
                 let portions = 0.5 * f64::from((*portions).max(1));
-                let spent = Spent::by_hand(0.5 + portions + pared);
-                Some((spent.after_the_kettle(self.kettle(step)), vec![vessel]))
+                Spent::by_hand(0.5 + portions + pared).after_the_kettle(self.kettle(step))
             }
-            Action::Squeeze { into, halves_into, .. } => {
-                let vessel = find(into)?;
-                let bowl = halves_into.as_deref().and_then(find);
-                let spent = self.squeeze(step, vessel, bowl)?;
-                Some((spent, bowl.into_iter().chain([vessel]).collect()))
+            Action::Squeeze { .. } => {
+                let (vessel, bowl) = path.split_last()?;
+                self.squeeze(step, *vessel, bowl.first().copied())?
             }
-            Action::Prepare { how, minutes, .. } => {
-                Some((Self::prepare(*how, *minutes), Vec::new()))
+            Action::Prepare { how, minutes, .. } => Self::prepare(*how, *minutes),
+            Action::Macerate { minutes, how, place, .. } => {
+                self.macerate(main()?, Minutes(*minutes), *how, *place)
             }
-            Action::Macerate { vessel, minutes, how, place } => {
-                let vessel = find(vessel)?;
-                Some((self.macerate(vessel, Minutes(*minutes), *how, *place), vec![vessel]))
-            }
-            Action::Dissolve { vessel, how } => {
-                let vessel = find(vessel)?;
-                Some((self.dissolve(vessel, *how), vec![vessel]))
-            }
-            Action::Stir { vessel, until } => {
-                let vessel = find(vessel)?;
-                Some((self.stir(vessel, *until), vec![vessel]))
-            }
-            Action::Mark { vessel } => {
-                let vessel = find(vessel)?;
-                self.marks.push((vessel, self.vessels[vessel].level_at(MEASURED_AT)));
-                Some((Spent::by_hand(0.3), vec![vessel]))
-            }
-            Action::Heat { vessel, to_c, minutes, lid, until_clear } => {
-                let vessel = find(vessel)?;
+            Action::Dissolve { how, .. } => self.dissolve(main()?, *how),
+            Action::Stir { until, .. } => self.stir(main()?, *until),
+            Action::Mark { .. } => self.mark(main()?),
+            Action::Heat { to_c, minutes, lid, until_clear, .. } => {
+                let vessel = main()?;
                 let clear = self.vessels[vessel].clear_at().filter(|_| *until_clear);
                 let to = clear.map_or(Celsius(*to_c), |t| t.min(Celsius(*to_c)));
-                Some((self.heat(vessel, to, Minutes(*minutes), *lid), vec![vessel]))
+                self.heat(vessel, to, Minutes(*minutes), *lid)
             }
-            Action::Boil { vessel, minutes, how, lid } => {
-                let vessel = find(vessel)?;
-                Some((self.boil(vessel, Minutes(*minutes), *how, *lid), vec![vessel]))
+            Action::Boil { minutes, how, lid, .. } => {
+                self.boil(main()?, Minutes(*minutes), *how, *lid)
             }
-            Action::Reduce { vessel, to, how } => {
-                let vessel = find(vessel)?;
-                Some((self.reduce(step, vessel, to, *how), vec![vessel]))
-            }
-            Action::Infuse { vessel, minutes, place, covered } => {
-                let vessel = find(vessel)?;
+            Action::Reduce { to, how, .. } => self.reduce(step, main()?, to, *how),
+            Action::Infuse { minutes, place, covered, .. } => {
                 let place = Place { surrounding: (*place).into(), lid: *covered };
-                Some((self.infuse(vessel, Minutes(*minutes), place), vec![vessel]))
+                self.infuse(main()?, Minutes(*minutes), place)
             }
-            Action::Lift { from, into, .. } => {
-                let (from, into) = (find(from)?, find(into)?);
+            Action::Lift { .. } => {
                 let ingredient = self.weights[step].ingredient?;
-                Some((self.lift(from, ingredient, into), vec![from, into]))
+                self.lift(first()?, ingredient, main()?)
             }
-            Action::Blend { vessel, seconds } => {
-                let vessel = find(vessel)?;
-                self.blend(vessel, *seconds);
-                Some((Spent::by_hand(1.0 + seconds / 60.0), vec![vessel]))
+            Action::Blend { seconds, .. } => {
+                self.blend(main()?, *seconds);
+                Spent::by_hand(1.0 + seconds / 60.0)
             }
-            Action::Strain { from, through, into, press } => {
-                let (from, through, into) = (find(from)?, find(through)?, find(into)?);
-                Some((self.strain(from, through, into, *press), vec![from, through, into]))
+            Action::Strain { press, .. } => {
+                let &[from, through, into] = path else { return None };
+                self.strain(from, through, into, *press)
             }
-            Action::Rinse { vessel, through, into, press, .. } => {
-                let (vessel, into) = (find(vessel)?, find(into)?);
-                let through = through.as_deref().and_then(find);
-                let spent = self.rinse(step, vessel, through, into, *press)?;
-                Some((spent, [vessel].into_iter().chain(through).chain([into]).collect()))
+            Action::Rinse { press, .. } => {
+                let &[vessel, ref through @ .., into] = path else { return None };
+                self.rinse(step, vessel, through.first().copied(), into, *press)?
             }
-            Action::Pour { from, into, portion } => {
-                let (from, into) = (find(from)?, find(into)?);
-                self.pour(step, from, into, portion);
-                Some((Spent::by_hand(0.5), vec![from, into]))
+            Action::Pour { portion, .. } => {
+                self.pour(step, first()?, main()?, portion);
+                Spent::by_hand(0.5)
             }
-            Action::TopUp { vessel, to, .. } => {
-                let vessel = find(vessel)?;
-                self.top_up(step, vessel, to)?;
-                let spent = Spent::by_hand(0.5);
-                Some((spent.after_the_kettle(self.kettle(step)), vec![vessel]))
+            Action::TopUp { to, .. } => {
+                self.top_up(step, main()?, to)?;
+                Spent::by_hand(0.5).after_the_kettle(self.kettle(step))
             }
-            Action::Cover { vessel, above_mm, .. } => {
-                let vessel = find(vessel)?;
-                self.cover(step, vessel, Millimetres(*above_mm))?;
-                let spent = Spent::by_hand(0.5);
-                Some((spent.after_the_kettle(self.kettle(step)), vec![vessel]))
+            Action::Cover { above_mm, .. } => {
+                self.cover(step, main()?, Millimetres(*above_mm))?;
+                Spent::by_hand(0.5).after_the_kettle(self.kettle(step))
             }
-            Action::Lengthen { vessel, parts, .. } => {
-                let vessel = find(vessel)?;
+            Action::Lengthen { parts, .. } => {
+                let vessel = main()?;
                 self.lengthen(step, vessel, *parts)?;
-                Some((Spent::by_hand(0.25 * self.many[vessel]), vec![vessel]))
+                Spent::by_hand(0.25 * self.many[vessel])
             }
-            Action::Cool { vessel, to_c, place, covered } => {
-                let vessel = find(vessel)?;
-                Some((self.cool(vessel, Celsius(*to_c), *place, *covered), vec![vessel]))
+            Action::Cool { to_c, place, covered, .. } => {
+                self.cool(main()?, Celsius(*to_c), *place, *covered)
             }
-            Action::Bottle { from, bottle, headspace } => {
-                let (from, bottle) = (find(from)?, find(bottle)?);
-                Some((self.bottle(from, bottle, headspace), vec![from, bottle]))
+            Action::Bottle { headspace, .. } => self.bottle(first()?, main()?, headspace),
+            Action::Serve { glasses, size, .. } => {
+                self.serve(first()?, main()?, Millilitres(size.as_millilitres()?));
+                Spent::by_hand(0.25 * f64::from(*glasses))
             }
-            Action::Serve { from, glass, glasses, size } => {
-                let (from, glass) = (find(from)?, find(glass)?);
-                self.serve(from, glass, Millilitres(size.as_millilitres()?));
-                Some((Spent::by_hand(0.25 * f64::from(*glasses)), vec![from, glass]))
-            }
-            Action::Dress { glass, .. } => {
-                let glass = find(glass)?;
-                Some((Spent::by_hand(0.3 * self.many[glass]), vec![glass]))
-            }
-        }
+            Action::Dress { .. } => Spent::by_hand(0.3 * self.many[main()?]),
+        })
+    }
+
+    fn mark(&mut self, vessel: usize) -> Spent {
+        self.marks.push((vessel, self.vessels[vessel].level_at(MEASURED_AT)));
+        Spent::by_hand(0.3)
     }
 
     /// How many times the amount of a step is meant.

@@ -138,3 +138,10 @@ fn steps_are_told_apart_by_name() {
     once.dedup();
     assert_eq!(names, once);
 }
+
+#[test]
+fn a_step_is_called_what_files_call_it() {
+    for form in forms() {
+        assert_eq!(step(&form, &[]).key(), form["action"], "{form}");
+    }
+}

@@ -175,6 +175,42 @@ fn the_same_order_has_the_same_plan() {
     assert_eq!(plan(&order, &cupboard).unwrap(), plan(&order, &cupboard).unwrap());
 }
 
+/// Everything served five minutes later or sooner: what was planned is planned, only that much later or sooner, or at
+/// the same time where a night says so.
+#[test]
+fn five_minutes_put_nothing_into_another_order() {
+    let cupboard = fallow_lane();
+    let with = |names: &[&str], serve: f64| {
+        let drinks = names.iter().enumerate();
+        let drinks = drinks.map(|(i, name)| Wanted {
+            serve_at: serve - 15.0 * i as f64,
+            ..wanted(&format!("d{i}"), demo(name), 8)
+        });
+        let means = Means { cooks: 1, rings: 2, refrigerator_l: 40.0 };
+        Order { drinks: drinks.collect(), means, closed: nights(), ..Order::default() }
+    };
+    let parties: [&[&str]; 5] = [
+        &["lemon-verbena-lemonade", "hibiscus-and-bay-orange-cooler"],
+        &["tamarind-cooler", "mint-and-cucumber-water", "lemon-verbena-lemonade"],
+        &["melon-and-lime-agua-fresca", "ginger-and-lemongrass-syrup", "tamarind-cooler"],
+        &["mandarin-fizz", "rhubarb-and-vanilla-syrup"],
+        &["lemon-verbena-lemonade", "melon-and-lime-agua-fresca", "mint-and-cucumber-water"],
+    ];
+    let (mut moved, mut all) = (0, 0);
+    for party in parties {
+        let [before, at, after] =
+            [-5.0, 0.0, 5.0].map(|serve| plan(&with(party, serve), &cupboard).unwrap());
+        for (other, by) in [(&before, -5.0), (&after, 5.0)] {
+            for t in &at.tasks {
+                let it = (task(other, &t.id).hands_from - t.hands_from) / by;
+                all += 1;
+                moved += usize::from(!(-0.05..=1.05).contains(&it));
+            }
+        }
+    }
+    assert!(all > 200 && moved * 50 <= all, "{moved} of {all} are elsewhere");
+}
+
 #[test]
 fn a_part_is_moved_to_the_evening_before() {
     let cupboard = fallow_lane();

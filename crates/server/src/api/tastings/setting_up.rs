@@ -193,10 +193,6 @@ fn kind(
         may_have(tasters, &drinks, worktop)?;
         Ok::<_, FieldError>((row, found))
     };
-    let sampled = |ml: f64, field: &str| match (20.0..=250.0).contains(&ml) {
-        true => Ok(()),
-        false => Err(FieldError::new(field, "Enter 20 to 250 ml.")),
-    };
     Ok(match what {
         WhatToTaste::Ladder(row) => {
             let (row, ladder) = poured("ladder", row)?;
@@ -221,27 +217,7 @@ fn kind(
             (Tasted::Guess(finding), false)
         }
         WhatToTaste::Compare(wanted) => {
-            let CompareWanted { method, first, second, more, times, sample_ml } = wanted;
-            for (field, side) in [("first", &first), ("second", &second)] {
-                named(&format!("what.compare.{field}.name"), &side.name, NAME)?;
-                if let Some(drink) = &side.drink {
-                    first_fault(&format!("what.compare.{field}.drink"), drink, worktop)?;
-                    may_have(tasters, &[drink], worktop)?;
-                }
-            }
-            if first.name.trim() == second.name.trim() {
-                let message = "Give the two drinks different names.";
-                return Err(FieldError::new("what.compare.second.name", message));
-            }
-            if !(1..=12).contains(&times) {
-                return Err(FieldError::new("what.compare.times", "Enter 1 to 12 times each."));
-            }
-            if method == Method::Pairs {
-                named("what.compare.more", &more, 40)?;
-            }
-            sampled(sample_ml, "what.compare.sample_ml")?;
-            let (first, second) = (first.name, second.name);
-            (Tasted::Compare(Compared { method, first, second, more, times, sample_ml }), true)
+            (Tasted::Compare(compared(wanted, tasters, worktop)?), true)
         }
         WhatToTaste::Tongue(stairs) => {
             if tasters.len() > 1 {
@@ -263,6 +239,37 @@ fn kind(
             (Tasted::Pitcher { drink }, false)
         }
     })
+}
+
+/// Two drinks that are told apart by their names.
+fn compared(
+    wanted: CompareWanted,
+    tasters: &[Taster],
+    worktop: Worktop<'_>,
+) -> Result<Compared, FieldError> {
+    let CompareWanted { method, first, second, more, times, sample_ml } = wanted;
+    for (field, side) in [("first", &first), ("second", &second)] {
+        named(&format!("what.compare.{field}.name"), &side.name, NAME)?;
+        if let Some(drink) = &side.drink {
+            first_fault(&format!("what.compare.{field}.drink"), drink, worktop)?;
+            may_have(tasters, &[drink], worktop)?;
+        }
+    }
+    if first.name.trim() == second.name.trim() {
+        let message = "Give the two drinks different names.";
+        return Err(FieldError::new("what.compare.second.name", message));
+    }
+    if !(1..=12).contains(&times) {
+        return Err(FieldError::new("what.compare.times", "Enter 1 to 12 times each."));
+    }
+    if method == Method::Pairs {
+        named("what.compare.more", &more, 40)?;
+    }
+    if !(20.0..=250.0).contains(&sample_ml) {
+        return Err(FieldError::new("what.compare.sample_ml", "Enter 20 to 250 ml."));
+    }
+    let (first, second) = (first.name, second.name);
+    Ok(Compared { method, first, second, more, times, sample_ml })
 }
 
 /// Set up a tasting. Sent twice with the same `Idempotency-Key`, it is set up once.
