@@ -111,7 +111,9 @@ pub(super) fn front(found: &[Word]) -> usize {
             // "Rose lemonade, 5 kg"
             let weighs = found[*at].is(&[","])
                 && found[..*at].iter().any(|w| w.is(&DRINKS))
-                && plain(&found[at + 1..]).is_some_and(|(_, used)| at + 1 + used == found.len());
+                && plain(&found[at + 1..]).is_some_and(|(_, used)| {
+                    found[at + 1 + used..].iter().all(|w| w.is(&["batch", "recipe"]))
+                });
             found[*at].is(&["(", "|", "~"])
                 || weighs
                 || (found[*at].is(&["–", "—"]) && apart(*at))
@@ -154,7 +156,12 @@ pub(super) fn thinned(found: &[Word]) -> bool {
             .iter()
             .take(2)
             .any(|w| w.is(&["dilute", "thin", "lengthen", "serve", "drink", "mix", "use"]));
-    ratio && begins
+    // "For soda: 2 tablespoons syrup per 3/4 cup seltzer."
+    let for_it = found.len() > 3
+        && found[0].is(&["for"])
+        && found[1].is(&["soda", "a", "one", "each", "drinking", "serving", "spritz"])
+        && found[1..].iter().take(4).any(|w| w.is(&[":", ","]));
+    ratio && (begins || for_it)
 }
 
 /// The sentences of a text, and where each begins.

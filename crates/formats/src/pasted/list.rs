@@ -9,7 +9,7 @@ use super::names::{Found, Names};
 use super::outcome::Sure;
 use super::said::{Said, all_said, is_by_hand, per, plain, plain_amount, share};
 use keen_core::quantity::Amount;
-use keen_core::quantity::said::{Many, Word, measure, number, says, together};
+use keen_core::quantity::said::{Counted, Many, Word, measure, number, says, together};
 
 /// Everything that a line says goes in. Empty where it says nothing of the kind.
 pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
@@ -161,7 +161,7 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
             "(" | "[" => depth += 1,
             ")" | "]" => depth = (depth - 1).max(0),
             "," | ";" | "+" | "and" | "&" | "plus" | "/" | "in" | "with" | "·" | "•" | "|"
-                if depth == 0 && at > from =>
+                if depth == 0 && at > from && !is_of_a_fraction(words, at) =>
             {
                 let mut next = at + 1;
                 while words.get(next).is_some_and(|w| w.is(&["and", "plus", "&", "then", "the"])) {
@@ -212,6 +212,13 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
     found
 }
 
+/// The stroke in "3/4 cup".
+fn is_of_a_fraction(words: &[Word], at: usize) -> bool {
+    let figure =
+        |at: usize| words.get(at).is_some_and(|w| w.text.bytes().all(|b| b.is_ascii_digit()));
+    words[at].is(&["/"]) && at > 0 && figure(at - 1) && figure(at + 1)
+}
+
 /// "4 slices of jalapeño": something measured out under a name that isn't known.
 fn is_measured_unknown(words: &[Word], names: &Names<'_>) -> bool {
     const NO_NAME: [&str; 12] =
@@ -229,11 +236,13 @@ fn is_measured_unknown(words: &[Word], names: &Names<'_>) -> bool {
         && names.find(name).is_none()
 }
 
-/// "Handful of ice", "splash of soda": one of it.
+/// "Handful of ice", "splash of soda", "thumb-sized piece of ginger": one of it.
 fn by_the_hand(words: &[Word]) -> Option<(Many, usize)> {
     let (counted, _, used) = measure(words)?;
     let one = Many { low: 1.0, high: None, loose: false };
-    is_by_hand(&counted).then_some((one, used))
+    let of = words[used..].iter().take(4).any(|w| w.is(&["of"]));
+    let piece = matches!(counted, Counted::By("thumb" | "knob" | "piece" | "inch" | "bunch"));
+    (is_by_hand(&counted) || piece && of).then_some((one, used))
 }
 
 fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
@@ -344,6 +353,15 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         if found.nearest {
             guess(&mut item, format!("The closest ingredient we have is “{}”.", it.name));
         }
+        if is_dried(words, it) {
+            item.sure = Sure::Asked;
+            item.why.push(
+                "We only have this fresh, and dried is much stronger. Check the amount.".into(),
+            );
+        }
+        if is_another_ones(words, found, names) {
+            guess(&mut item, "The recipe gives a choice: we took what we know.".into());
+        }
         if says(words, &["stuff", "something", "thing", "whatever", "kind", "sort"]) {
             item.sure = Sure::Asked;
             item.why.push("Say which one you mean.".into());
@@ -392,6 +410,26 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         all.push(item);
     }
     all
+}
+
+/// "225 g dried apricots", where the cupboard has fresh ones.
+fn is_dried(words: &[Word], it: &Ingredient) -> bool {
+    says(words, &["dried", "dehydrated"])
+        && matches!(it.kind, Kind::Fruit | Kind::Vegetable)
+        && !it.name.to_lowercase().contains("dried")
+}
+
+/// "Sprite or soda water": what isn't known comes first, and what is was meant as a choice.
+fn is_another_ones(words: &[Word], found: &Found, names: &Names<'_>) -> bool {
+    let Some(or) = words.iter().position(|w| w.is(&["or"])) else { return false };
+    let skipped = number(words).map_or(0, |(_, used)| used);
+    let skipped = skipped + measure(&words[skipped..]).map_or(0, |(.., used)| used);
+    let first = &words[skipped.min(or)..or];
+    let behind = found.at.first().is_some_and(|at| *at > or);
+    behind
+        && (1..=2).contains(&first.len())
+        && !first.iter().any(Word::is_sign)
+        && names.find(first).is_none()
 }
 
 /// "¾ cup + 2 tbsp", "1 cup plus a tablespoon": both together. "1c + 4c water" are two waters.

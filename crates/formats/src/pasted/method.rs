@@ -275,6 +275,7 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
     let on_the_ring =
         says(words, &["heat", "stove", "flame", "ring", "hob", "burner", "saucepan", "pan"])
             && !together(words, &["off", "the", "heat"])
+            && !together(words, &["off", "heat"])
             && !together(words, &["from", "the", "heat"]);
     if verb == Verb::Stir && on_the_ring {
         verb = Verb::Heat;
@@ -344,7 +345,12 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
                 && words.iter().enumerate().any(|(at, w)| {
                     // "The juice of one lemon" is none of what was made.
                     let of = words.get(at + 1).is_some_and(|w| w.is(&["of", "from"]));
-                    w.is(&MADE_SO_FAR) && !(of && w.is(&["juice"]))
+                    // "The almond milk" was made of almonds.
+                    let milked = w.is(&["milk"])
+                        && at > 1
+                        && words[at - 1].is(&MILKED)
+                        && words[at - 2].is(&["the"]);
+                    milked || w.is(&MADE_SO_FAR) && !(of && w.is(&["juice"]))
                 }),
         vessel: vessel(words),
         cloth: says(words, &["cloth", "muslin", "cheesecloth", "bag", "coffee"]),
@@ -454,6 +460,9 @@ fn pressed(verb: Verb, words: &[Word]) -> bool {
     };
     words.iter().enumerate().any(|(at, w)| presses(w) && !no(at))
 }
+
+/// What is milked of a plant.
+const MILKED: [&str; 8] = ["almond", "nut", "rice", "oat", "cashew", "hazelnut", "soy", "barley"];
 
 /// What a cook calls what was made so far.
 const MADE_SO_FAR: [&str; 12] = [

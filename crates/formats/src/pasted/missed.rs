@@ -6,11 +6,12 @@ use std::collections::HashSet;
 
 use keen_core::cupboard::{Cupboard, Kind};
 use keen_core::quantity::Amount;
-use keen_core::quantity::said::Word;
+use keen_core::quantity::said::{Word, measure_word, number};
 
 use super::item::Item;
 use super::names::Names;
 use super::said::plain;
+use super::verbs::{Verb, verb_at};
 
 /// Words that name a kind of thing, or what the drink has become: "strain the syrup", "squeeze the fruit".
 const KINDS: [&str; 33] = [
@@ -154,6 +155,84 @@ pub(super) fn missed(
     all
 }
 
+/// What is counted and is no ingredient: "cut into 4 pieces", "rub for 3 minutes".
+const NO_NAMES: [&str; 40] = [
+    "minute",
+    "min",
+    "hour",
+    "day",
+    "week",
+    "second",
+    "time",
+    "piece",
+    "slice",
+    "strip",
+    "half",
+    "halves",
+    "part",
+    "wedge",
+    "cube",
+    "chunk",
+    "quarter",
+    "batch",
+    "batches",
+    "people",
+    "serving",
+    "glass",
+    "glasses",
+    "bottle",
+    "jar",
+    "cup",
+    "jug",
+    "layer",
+    "round",
+    "bowl",
+    "degree",
+    "more",
+    "of",
+    "or",
+    "to",
+    "inch",
+    "cm",
+    "mm",
+    "side",
+    "ingredient",
+];
+
+/// What is done something to by number, under a name that nobody knows here: "grate 3 quinces".
+pub(super) fn unnamed(
+    lines: &[(usize, Vec<Word>)],
+    read: &[(usize, &[Word])],
+    names: &Names<'_>,
+) -> Vec<Missed> {
+    let mut all: Vec<Missed> = Vec::new();
+    for (line, words) in lines {
+        for at in 0..words.len() {
+            let does = matches!(
+                verb_at(words, at),
+                Some(Verb::Prepare | Verb::Put | Verb::Squeeze | Verb::Boil(_))
+            );
+            let Some((_, used)) = words.get(at + 1..).and_then(number).filter(|_| does) else {
+                continue;
+            };
+            let from = at + 1;
+            let name = &words[from + used..words.len().min(from + used + 3)];
+            let Some(first) = name.first().filter(|w| w.text.chars().count() > 2) else { continue };
+            let plain = !words[from].is(&["a", "an", "up", "about"])
+                && !first.is_sign()
+                && !first.is(&NO_NAMES)
+                && measure_word(&first.text).is_none();
+            let was_read = read.iter().any(|(_, of)| of.iter().any(|w| w.stem == first.stem));
+            let told = all.iter().any(|m| m.words.iter().any(|w| w.stem == first.stem));
+            if plain && !was_read && !told && names.find(name).is_none() {
+                let words = words[from..from + used + 1].to_vec();
+                all.push(Missed { line: *line, words, laid_on: false });
+            }
+        }
+    }
+    all
+}
+
 /// What a vessel or a size is told by, and what is only told for the glass: these amounts don't go in.
 const NO_AMOUNT_BEHIND: [&str; 30] = [
     "jug",
@@ -247,6 +326,21 @@ pub(super) fn uncounted(
 mod tests {
     use super::*;
     use keen_core::quantity::said::words;
+
+    #[test]
+    fn what_is_counted_by_an_unknown_name_is_found() {
+        let names = Names::of(Cupboard::builtin());
+        let asked = |text: &str, read: &str| {
+            let read = words(read);
+            let all = unnamed(&[(0, words(text))], &[(0, &read)], &names);
+            all.iter().map(|m| m.words.last().unwrap().text.clone()).collect::<Vec<_>>()
+        };
+        assert_eq!(asked("Grate 3 loomi into a pan and add two zorbles", ""), ["loomi", "zorbles"]);
+        assert_eq!(asked("Grate 3 loomi", "3 loomi"), [""; 0]);
+        for text in ["Cut 2 slices", "Grate 3 lemons", "Boil 10 minutes", "Grate a loomi"] {
+            assert_eq!(asked(text, ""), [""; 0], "{text}");
+        }
+    }
 
     #[test]
     fn an_amount_that_nothing_has_is_found() {

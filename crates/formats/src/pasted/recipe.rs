@@ -48,10 +48,12 @@ pub fn read_recipe(text: &str, choices: &[Choice], cupboard: &Cupboard) -> Paste
         aside: Vec::new(),
         told: Vec::new(),
         heads_part: false,
+        within_a_list: false,
     };
     let text = in_lines(text);
     let text = &text[..text.char_indices().nth(MOST_CHARACTERS).map_or(text.len(), |(at, _)| at)];
     let alone = parts(text, &names);
+    let within = within_lists(text);
     let pictured = pictures(text, |found| {
         let named = names.find(found)?;
         let words: Vec<&str> = named.at.iter().map(|at| found[*at].text.as_str()).collect();
@@ -60,6 +62,7 @@ pub fn read_recipe(text: &str, choices: &[Choice], cupboard: &Cupboard) -> Paste
     for (at, line) in text.lines().take(MOST_LINES).enumerate() {
         let meant = restored(&in_words(line, &pictured));
         reader.heads_part = alone.contains(&at);
+        reader.within_a_list = within.contains(&at);
         reader.line(&meant);
         if meant != line
             && let Some(shown) = reader.lines.last_mut()
@@ -75,6 +78,12 @@ pub fn read_recipe(text: &str, choices: &[Choice], cupboard: &Cupboard) -> Paste
     }
     reader.finish(choices)
 }
+
+/// Words that say how much a recipe makes.
+const MAKES: [&str; 14] = [
+    "makes", "make", "serves", "serve", "yield", "for", "cup", "portion", "glass", "serving",
+    "people", "person", "drink", "bottle",
+];
 
 /// Why an amount in pints is a guess.
 const WHOSE_PINT: &str =
@@ -95,6 +104,8 @@ struct Reader<'a> {
     told: Vec<(usize, Vec<Word>)>,
     /// Whether the line at hand looks like the heading of a part: see [`parts`].
     heads_part: bool,
+    /// Whether it stands between two that count something out.
+    within_a_list: bool,
 }
 
 /// The lines that head a part of a list without a colon: "Syrup" or "Tea", alone between a blank line and one that
@@ -116,6 +127,23 @@ fn parts(text: &str, names: &Names<'_>) -> Vec<usize> {
     let all: Vec<usize> = (0..lines.len()).filter(heads).collect();
     let known = |at: &usize| names.find(&words(bare(lines[*at]).0)).is_some();
     if all.len() > 1 { all } else { all.into_iter().filter(|at| !known(at)).collect() }
+}
+
+/// The lines that stand between two short ones with figures: "dill, a few fronds" between "200 ml water" and "¼ tsp
+/// salt" goes in like them.
+fn within_lists(text: &str) -> Vec<usize> {
+    let lines: Vec<Vec<Word>> = text.lines().take(MOST_LINES).map(|l| words(bare(l).0)).collect();
+    let counts = |at: usize| {
+        let found = &lines[at];
+        let counted = |from: usize| said::plain(&found[from..]).is_some();
+        found.len() <= 14 && (number(found).is_some() || (0..found.len()).any(counted))
+    };
+    let heads = |found: &[Word]| found.last().is_some_and(|w| w.is(&[":", "."]));
+    (1..lines.len().saturating_sub(1))
+        .filter(|at| {
+            counts(at - 1) && counts(at + 1) && !lines[*at].is_empty() && !heads(&lines[*at])
+        })
+        .collect()
 }
 
 /// "For each glass, …", "To every serving …": it counts out what goes into a glass.
@@ -214,9 +242,14 @@ impl Reader<'_> {
             self.behind(line, offset + found[at].to);
             return;
         }
+        if let Some(at) = self.part_in_front(&found) {
+            self.group = Some(found[0].text.clone()).filter(|part| part != "then");
+            self.behind(line, offset + found[at].to);
+            return;
+        }
         // "Drink: Iced lemon verbena"
         let called = found.len() > 2 && found[0].is(&["drink", "recipe", "name", "title"]);
-        if called && found[1].is(&[":"]) && self.title.is_none() && !self.begun() {
+        if called && found[1].is(&[":"]) && !self.begun() {
             self.title = Some(text[found[1].to..].trim().to_owned());
             let runs = vec![Run { text: line.to_owned(), sure: Sure::Understood }];
             self.lines.push(PastedLine { runs, read: Vec::new() });
@@ -239,9 +272,15 @@ impl Reader<'_> {
             Kind::Title => {
                 let front = front(&found);
                 let mut title = text;
+                // "(3 ingredients)", "(two ways)" are no glasses.
+                let behind = &found[front..];
+                let makes = says(behind, &MAKES)
+                    || (0..behind.len()).any(|at| said::plain(&behind[at..]).is_some());
                 if front < found.len() {
                     let before = self.makes.clone();
-                    self.read_makes(&found[front..]);
+                    if makes {
+                        self.read_makes(behind);
+                    }
                     // "Mint lemonade (cups of 200 ml)"
                     self.sizes.take(&found[front..]);
                     // How much it makes isn't what it is called.
@@ -290,6 +329,16 @@ impl Reader<'_> {
             }
         };
         self.lines.push(shown);
+    }
+
+    /// "Syrup: 2 cups sugar, 1 cup water, boil 5 min": where the part of the recipe ends that it is for.
+    fn part_in_front(&self, found: &[Word]) -> Option<usize> {
+        const PARTS: [&str; 8] =
+            ["syrup", "base", "tea", "infusion", "then", "lemonade", "concentrate", "tisane"];
+        let titled = self.title.is_some() || self.begun();
+        let counts = |rest: &[Word]| (0..rest.len()).any(|at| said::plain(&rest[at..]).is_some());
+        let headed = found.len() > 4 && found[0].is(&PARTS) && found[1].is(&[":"]);
+        (titled && headed && counts(&found[2..])).then_some(1)
     }
 
     /// Whether something goes in by now, or is done.
@@ -355,6 +404,10 @@ impl Reader<'_> {
     fn by_its_words(&self, text: &str, found: &[Word]) -> Option<Kind> {
         if found.iter().all(Word::is_sign) {
             return Some(Kind::Blank);
+        }
+        // "{{recipe}}", "</ul>"
+        if text.trim_start().starts_with("{{") || text.trim_start().starts_with("</") {
+            return Some(Kind::Aside);
         }
         let first = &found[0];
         if let Some(heading) = heading(text, found) {
@@ -471,13 +524,8 @@ impl Reader<'_> {
         let front = front(found);
         if untitled && front < found.len() && front > 0 && number(found).is_none() && front <= 9 {
             let named = list::items(&found[..front], self.names);
-            let makes = found[front..].iter().any(|w| {
-                w.is(&[
-                    "makes", "make", "serves", "serve", "for", "cup", "portions", "gallon",
-                    "litre", "liter", "l", "quart", "glass", "serving", "people", "person",
-                    "drink", "bottle", "kg", "g", "lb",
-                ])
-            });
+            let measured = ["gallon", "litre", "liter", "l", "quart", "kg", "g", "lb"];
+            let makes = found[front..].iter().any(|w| w.is(&MAKES) || w.is(&measured));
             if makes && named.iter().all(|i| !i.said) {
                 return true;
             }
@@ -556,8 +604,8 @@ impl Reader<'_> {
             return Kind::List;
         }
         let short = found.len() <= if measured { 8 } else { 5 };
-        if (known || (measured && (marked || !untitled))) && doings.is_empty() && short && !sentence
-        {
+        let listed = (known || (measured && (marked || !untitled))) && short;
+        if (listed || self.within_a_list && short) && doings.is_empty() && !sentence {
             Kind::List
         } else {
             Kind::Aside
@@ -590,7 +638,14 @@ impl Reader<'_> {
             && (1..found.len()).any(|at| {
                 said::plain(&found[at..]).is_some_and(|(a, _)| a.as_millilitres().is_some())
             });
+        // "About 3 cups", under the title
+        let about = found[0].is(&["about", "approximately", "approx", "roughly", "around"])
+            && !self.begun()
+            && said::plain(&found[1..]).is_some_and(|(amount, used)| {
+                amount.as_millilitres().is_some() && found[1 + used..].iter().all(Word::is_sign)
+            });
         sized
+            || about
             || batch
             || (start
                 && few
@@ -635,8 +690,11 @@ impl Reader<'_> {
     }
 
     fn read_list(&mut self, at: usize, found: &[Word]) -> Sure {
-        let items = list::items(found, self.names);
+        let mut items = list::items(found, self.names);
         let mut worst = Sure::Understood;
+        if items.is_empty() && self.within_a_list {
+            items.push(Item::asked(found, None));
+        }
         if items.is_empty() {
             self.aside.push(join(found));
             return Sure::Aside;
@@ -834,6 +892,12 @@ impl Reader<'_> {
             .chain(self.makes.volume.clone())
             .chain(self.makes.glass.clone())
             .collect();
+        let read: Vec<(usize, &[Word])> =
+            self.entries.iter().map(|e| (e.line, e.item.words.as_slice())).collect();
+        for missed in missed::unnamed(&self.told, &read, self.names) {
+            let why = vec!["We don't know an ingredient with this name.".into()];
+            self.enter(missed.line, Item { why, ..Item::asked(&missed.words, None) });
+        }
         let read: Vec<(usize, &[Word])> =
             self.entries.iter().map(|e| (e.line, e.item.words.as_slice())).collect();
         for missed in missed::uncounted(&self.told, &known, &read) {

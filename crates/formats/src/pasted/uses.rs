@@ -235,6 +235,13 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
         if waited.is_some() && (ended.is_none() || ended < waited) {
             continue;
         }
+        // "Twisting it to get out all the milk"
+        let got = words[..first]
+            .windows(2)
+            .rposition(|w| w[0].is(&["to"]) && w[1].is(&["get", "extract", "release", "press"]));
+        if got.is_some_and(|at| first - at <= 6 && ended.is_none_or(|ended| ended < at)) {
+            continue;
+        }
         let share = if says(before, &["half"])
             && !says(before, &["litre", "cup", "pint", "teaspoon", "tablespoon", "hour"])
         {
@@ -300,7 +307,11 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
             let found = Found { id: (*sort).to_owned(), nearest: false, at: vec![at] };
             let share =
                 if at > 0 && words[at - 1].is(&["remaining"]) { Share::Rest } else { Share::All };
-            all.push(Use { found, words: vec![word.clone()], share, tells: false });
+            // "The rinds of four"
+            let of = words.get(at + 1).filter(|w| w.is(&["of", "from"]));
+            let counted = of.and_then(|_| number(&words[at + 2..])).map_or(0, |(_, used)| used + 1);
+            let words = words[at..=at + counted].to_vec();
+            all.push(Use { found, words, share, tells: false });
         }
     }
     // A lemon is named: what of it is meant, the list knows. "Squeeze the lemons" is their juice, and "lemon

@@ -84,11 +84,11 @@ pub(super) fn done_verb(word: &str) -> Option<Verb> {
 }
 
 /// Words that mean that something else comes before: a noun, not a verb.
-const BEFORE_A_NOUN: [&str; 35] = [
+const BEFORE_A_NOUN: [&str; 38] = [
     "from", "off", "low", "medium", "high", "gentle", "over", "moderate", "the", "a", "an", "of",
-    "this", "that", "your", "her", "his", "my", "our", "their", "for", "lemon", "lime", "orange",
-    "fresh", "fine", "through", "some", "more", "good", "big", "generous", "small", "little",
-    "quick",
+    "lower", "raise", "increase", "this", "that", "your", "her", "his", "my", "our", "their",
+    "for", "lemon", "lime", "orange", "fresh", "fine", "through", "some", "more", "good", "big",
+    "generous", "small", "little", "quick",
 ];
 
 /// Words that come after what is done, where what it is done to was named before.
@@ -111,10 +111,20 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
     {
         return Some(Verb::Lift);
     }
+    // "Boil the kettle" says how warm the water is that is poured.
+    if word == "boil" && words[at + 1..].iter().take(2).any(|w| w.is(&["kettle"])) {
+        return None;
+    }
+    // "Grind with 200 ml of the water to a paste"
+    let to_a_paste = words[at + 1..].iter().take(3).any(|w| w.is(&["with"]))
+        || says(&words[at + 1..], &["paste", "smooth"]);
+    if word == "grind" && to_a_paste {
+        return Some(Verb::Blend);
+    }
     // "Reduce the heat", "serve warm or cold": neither boils down nor warms anything.
     let or_cold = after == "or" && words.get(at + 2).is_some_and(|w| w.is(&["cold", "chilled"]));
     let of_the_ring =
-        words[at + 1..].iter().take(2).any(|w| w.is(&["heat", "flame", "temperature"]));
+        words[at + 1..].iter().take(3).any(|w| w.is(&["heat", "flame", "temperature", "simmer"]));
     if word == "warm" && or_cold || word == "reduce" && of_the_ring && !says(words, &["half"]) {
         return None;
     }
@@ -178,7 +188,9 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
             matches!(after, "up" | "it" | "with" | "off" | "the" | "each" | "w").then_some(verb)
         }
         "drink" | "measure" | "process" | "place" | "use" | "need" | "want" | "get" => {
-            at_beginning(words, at).then_some(verb)
+            // "Twisting it to get out all the milk" says what for.
+            let what_for = word == "get" && before == Some("to");
+            (at_beginning(words, at) && !what_for).then_some(verb)
         }
         // "the strawberry puree", "through a fine-mesh sieve", "a coffee filter"
         "puree" | "purée" | "sieve" | "filter" => {

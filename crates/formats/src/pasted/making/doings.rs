@@ -424,7 +424,11 @@ impl Cook<'_> {
     }
 
     fn strain(&mut self, doing: &Doing) {
-        let Some(from) = self.at.clone().filter(|v| self.holds(v)) else { return };
+        let Some(from) = self.at.clone().filter(|v| self.holds(v)) else {
+            // "Drain the almonds and grind them": they were soaked, and wait for where they go.
+            let named: Vec<usize> = self.about(doing).into_iter().map(|(entry, _)| entry).collect();
+            return self.prepared.extend(named);
+        };
         let through =
             self.vessel(if doing.cloth { VesselKind::Cloth } else { VesselKind::FineSieve });
         let to = match doing.vessel {

@@ -21,8 +21,11 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 entries.push(Entry { key, line: *line, told: true, ..entry });
                 continue;
             }
-            if let Some(id) = of_the_list(&entries[..], in_list, *line, one, names) {
-                one.found.id = id;
+            if let Some(known) = of_the_list(&entries[..], in_list, *line, one, names) {
+                if let Some(id) = &entries[known].item.ingredient {
+                    one.found.id.clone_from(id);
+                }
+                counted_here(&mut entries[known].item, one, doing.per.as_ref());
                 continue;
             }
             let Some(item) = only_told(entries, listed, one, doing, names) else { continue };
@@ -80,17 +83,28 @@ fn of_the_list(
     line: usize,
     one: &uses::Use,
     names: &Names<'_>,
-) -> Option<String> {
+) -> Option<usize> {
     // Where the method alone says what goes in, another litre of water is another one; so is what is only
     // counted out further down.
     let more = matches!(one.share, Share::Amount(_))
         && !one.words.windows(2).any(|w| w[0].is(&["of"]) && w[1].is(&["the"]));
     let id = &one.found.id;
-    let known = match_of(entries, id, names.cupboard)
+    match_of(entries, id, names.cupboard)
         .or_else(|| called_shortly(entries, one, names.cupboard))
         .or_else(|| called_by_a_word(&entries[..in_list], one))
-        .filter(|k| (*k < in_list && entries[*k].line <= line) || !more)?;
-    Some(entries[known].item.ingredient.clone().unwrap_or_else(|| id.clone()))
+        .filter(|k| (*k < in_list && entries[*k].line <= line) || !more)
+}
+
+/// "Sugar (see method)" in the list, and in the method "400 g sugar for every 500 ml of juice".
+fn counted_here(item: &mut Item, one: &mut uses::Use, per: Option<&Amount>) {
+    let Share::Amount(amount) = &one.share else { return };
+    if item.said || item.fills || item.garnish || item.sure == Sure::Asked {
+        return;
+    }
+    item.amount = Some(amount.clone());
+    (item.said, item.sure, item.per) = (true, Sure::Understood, per.cloned());
+    item.why.clear();
+    one.share = Share::All;
 }
 
 /// What goes in by the words of the method alone, if they are more than a mention.
@@ -322,8 +336,12 @@ fn counted(said: &[Word]) -> Option<f64> {
         let (many, used) = number(&said[at..])?;
         let digits = said[at].text.starts_with(|c: char| c.is_ascii_digit());
         // "Zest one of the grapefruits"
-        let of_them =
-            !said[at].is(&["a", "an"]) && said.get(at + used).is_some_and(|w| w.is(&["of"]));
+        // "Peel from one lemon", "the rinds of four"
+        let article = said[at].is(&["a", "an"]);
+        let of = |w: &Word| w.is(&["of", "from"]);
+        let of_them = !article
+            && (said.get(at + used).is_some_and(of)
+                || at.checked_sub(1).is_some_and(|before| of(&said[before])));
         (digits || of_them).then_some(many.low)
     })
 }
