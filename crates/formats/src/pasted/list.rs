@@ -161,6 +161,7 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
             "(" | "[" => depth += 1,
             ")" | "]" => depth = (depth - 1).max(0),
             "," | ";" | "+" | "and" | "&" | "plus" | "/" | "in" | "with" | "·" | "•" | "|"
+            | "."
                 if depth == 0 && at > from && !is_of_a_fraction(words, at) =>
             {
                 let mut next = at + 1;
@@ -287,7 +288,8 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         return vec![Item { garnish, optional, ..Item::asked(words, amount) }];
     }
     // Mandarin syrup is no mandarin: what is made of a thing is another one.
-    const MADE_OF: [&str; 9] = [
+    const MADE_OF: [&str; 10] = [
+        "molasses",
         "syrup",
         "cordial",
         "liqueur",
@@ -308,10 +310,9 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         plain.collect::<Vec<_>>().iter().any(|w| w.is(&MADE_OF))
     };
     let is_syrup = |f: &Found| {
-        names
-            .cupboard
-            .ingredient(&f.id)
-            .is_some_and(|it| it.kind == Kind::Syrup || it.name.contains("syrup"))
+        names.cupboard.ingredient(&f.id).is_some_and(|it| {
+            it.kind == Kind::Syrup || it.name.contains("syrup") || it.id.ends_with("molasses")
+        })
     };
     if (made(words) && named.len() == 1 && !is_syrup(&named[0]))
         || is_poured_tea(words, first.as_ref())
@@ -549,7 +550,8 @@ fn juice_of(found: Found, words: &[Word], names: &Names<'_>) -> Found {
         .find(|id| names.cupboard.ingredient(id).is_some_and(|it| it.kind == Kind::Juice));
     match juice {
         Some(id) => Found { id: id.clone(), ..found },
-        None => found,
+        // What isn't known as a juice is known as what it is pressed from.
+        None => Found { nearest: true, ..found },
     }
 }
 

@@ -55,6 +55,10 @@ pub(super) struct Doing {
     pub(super) poured: Option<Warmth>,
     /// "To every pint": as often as this is there.
     pub(super) per: Option<Amount>,
+    /// "In another small pan": not in the one that is in use.
+    pub(super) another_pan: bool,
+    /// "Strain into the tea": to what stands aside.
+    pub(super) into_what_stands: bool,
     /// "Top each with 200 ml": it is said for one of them.
     pub(super) each: bool,
     /// "500 ml of the spiced water": so much of what was made so far.
@@ -318,8 +322,10 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
     }
     // "Shake, and keep in the fridge up to 5 days": nobody stirs for so long.
     // "Use within 3 days" is how long it keeps.
-    let minutes =
-        minutes.filter(|m| (verb != Verb::Stir || *m <= 60.0) && !says(words, &["within"]));
+    let minutes = minutes
+        .filter(|m| (verb != Verb::Stir || *m <= 60.0) && !says(words, &["within"]))
+        // "Refrigerate up to 3 weeks", too.
+        .filter(|m| verb != Verb::Chill || *m <= 4320.0);
     let amount = amounts(words, timed.clone());
     let except = except(words);
     let uses = uses(&words[..except.unwrap_or(words.len())], names, verb);
@@ -377,6 +383,10 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         poured: poured(words),
         per: per(words),
         each: says(words, &["each"]),
+        another_pan: another_pan(words),
+        into_what_stands: words
+            .windows(3)
+            .any(|w| w[0].is(&["into", "to"]) && w[1].is(&["the"]) && w[2].is(&MADE_SO_FAR)),
         out_of_it: out_of_it(words),
         covers: begins_with(words, verb_at, "cover"),
     }
@@ -422,6 +432,14 @@ fn poured(words: &[Word]) -> Option<Warmth> {
     });
     let hot = || says(words, &["hot"]).then_some(Warmth::Hot);
     if boiling { Some(Warmth::Boiling) } else { hot() }
+}
+
+/// "In a small saucepan", "in a separate pan".
+fn another_pan(words: &[Word]) -> bool {
+    words.iter().enumerate().any(|(at, w)| {
+        w.is(&["pan", "saucepan", "pot"])
+            && says(&words[at.saturating_sub(2)..at], &["small", "another", "separate", "second"])
+    })
 }
 
 /// "200 ml of the syrup", "500 ml of the spiced water": some of what was made so far.
@@ -490,7 +508,13 @@ fn everything(words: &[Word]) -> bool {
         || the_rest
         || words.iter().enumerate().any(|(at, w)| {
             let mut rest = words[at + 1..].iter().skip_while(|w| w.is(&["of", "the"]));
+            // "The limes, skin and all"
+            let and_all = at > 1
+                && words[at - 1].is(&["and", "&"])
+                && words[at - 2]
+                    .is(&["skin", "peel", "core", "seed", "pip", "pith", "stalk", "rind"]);
             w.is(&["all"])
+                && !and_all
                 && rest.next().is_none_or(|w| {
                     w.is_sign()
                         || w.is(&[

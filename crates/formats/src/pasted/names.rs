@@ -392,7 +392,7 @@ impl<'a> Names<'a> {
             (peel, says(&PEEL) && !says(&ZEST)),
             (juice, squeezed),
             (slices, sliced),
-            (peeled, !squeezed && !sliced && (says(&FLESH) || peeled_off)),
+            (peeled, !squeezed && !sliced && (says(&FLESH) || says(&SLICES) || peeled_off)),
         ];
         let mut ids: Vec<&str> =
             chosen.into_iter().filter(|(_, chosen)| *chosen).filter_map(|(part, _)| part).collect();

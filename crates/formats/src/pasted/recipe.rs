@@ -374,7 +374,7 @@ impl Reader<'_> {
             && rest.len() > 6
             && text[behind..].starts_with(' ')
             && front.iter().all(|w| !w.text.starts_with(|c: char| c.is_ascii_digit()))
-            && !front[0].is(&["for", "to", "note", "tip"])
+            && !front[0].is(&["for", "to", "note", "tip", "time", "prep", "total", "makes", "active"])
             && (front.iter().any(|w| w.is(&DRINKS))
                 || named.is_some() && !only_named
                 || number(rest).is_some() && found[end].is(&[":"]) && !only_named)
@@ -429,6 +429,8 @@ impl Reader<'_> {
             return Some(Kind::Aside);
         }
         let timing = [
+            "time",
+            "active",
             "prep",
             "preparation",
             "total",

@@ -99,8 +99,15 @@ pub(super) fn restored(text: &str) -> String {
     let text = without_leaders(&text);
     // "Return to the pan w. the sugar"
     let mut text = text.replace(" w. ", " with ");
-    for theirs in ["Jugo de ", "jugo de ", "Zumo de ", "zumo de "] {
-        text = text.replace(theirs, "juice of ");
+    for (theirs, ours) in [
+        ("Jugo de ", "juice of "),
+        ("jugo de ", "juice of "),
+        ("Zumo de ", "juice of "),
+        ("zumo de ", "juice of "),
+        (" jce", " juice"),
+        (" sug.", " sugar"),
+    ] {
+        text = text.replace(theirs, ours);
     }
     // "lO min": the letter beside a letter is only known for a figure once its neighbour is.
     in_the_same_measure(&taken_back(&figures(&figures(&text))))

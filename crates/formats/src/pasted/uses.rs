@@ -278,7 +278,13 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
             let of = u.words.iter().position(|w| w.is(&["of"])).map_or(0, |n| n + 1);
             u.words[..of].to_vec()
         });
-        let end = (last + 3).min(words.len());
+        // "Coconut water (a 1 l carton)": the bracket says how much.
+        let bracket = words.get(last + 1).filter(|w| w.is(&["("]));
+        let closed = bracket.and_then(|_| words[last..].iter().position(|w| w.is(&[")"])));
+        let end = match closed.filter(|n| *n < 10) {
+            Some(closed) => last + closed + 1,
+            None => (last + 3).min(words.len()),
+        };
         let upto = words[last + 1..end]
             .iter()
             .position(|w| w.is(&[",", "and", "&", ";", ".", "with", "in", "into", "over"]))
@@ -292,6 +298,13 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
             continue;
         };
         let taken = found.iter().any(|f| f.at.contains(&at));
+        // "The zest from 4 of the oranges" says of which.
+        let of = words.get(at + 1).is_some_and(|w| w.is(&["of", "from"]));
+        let behind = &words[at + 1..words.len().min(at + 8)];
+        let end = behind.iter().position(|w| w.is(&[",", ";", "and"])).unwrap_or(behind.len());
+        if of && names.citrus(&behind[..end]).is_some() {
+            continue;
+        }
         let waited = words[..at]
             .iter()
             .rposition(|w| w.is(&["until", "till", "from"]))

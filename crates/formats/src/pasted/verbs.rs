@@ -64,7 +64,9 @@ pub(super) fn verb_of(word: &str) -> Option<Verb> {
         "serve" | "garnish" | "decorate" | "enjoy" | "drink" | "build" | "divide" => V::Serve,
         "wash" | "peel" | "zest" | "grate" | "slice" | "chop" | "cut" | "halve" | "quarter"
         | "dice" | "pare" | "scrub" | "rinse" | "roll" | "hull" | "pit" | "core" | "trim"
-        | "split" | "deseed" | "stone" | "destone" | "grind" | "mill" | "crack" => V::Prepare,
+        | "split" | "deseed" | "stone" | "destone" | "chunk" | "grind" | "mill" | "crack" => {
+            V::Prepare
+        }
         _ => return None,
     })
 }
@@ -158,7 +160,7 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
         }
         // "the juice in", "drink of choice", "the rest"; "cool water", "warm water"
         "juice" => {
-            let object = matches!(after, "the" | "all" | "your" | "both" | "them" | "of")
+            let object = matches!(after, "the" | "all" | "your" | "both" | "them" | "of" | "it")
                 || words.get(at + 1).is_some_and(|w| number(std::slice::from_ref(w)).is_some())
                 || words
                     .get(at + 1)
@@ -180,9 +182,19 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
             // "Add rest" means what is left.
             (!matches!(before, Some("with" | "add")) && after != "of").then_some(verb)
         }
-        "cool" | "warm" => (!matches!(after, "water" | "and" | "tea" | "place")
-            || (after == "and"
-                && before.is_none_or(|b| matches!(b, "," | "to" | "it" | "them" | "then"))))
+        "cool" | "warm" => (!matches!(
+            after,
+            "water"
+                | "and"
+                | "tea"
+                | "place"
+                | "bottle"
+                | "bottles"
+                | "jar"
+                | "jars"
+                | "sterilised"
+        ) || (after == "and"
+            && before.is_none_or(|b| matches!(b, "," | "to" | "it" | "them" | "then"))))
         .then_some(verb),
         "top" => {
             matches!(after, "up" | "it" | "with" | "off" | "the" | "each" | "w").then_some(verb)
@@ -196,7 +208,7 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
         "puree" | "purée" | "sieve" | "filter" => {
             (at_beginning(words, at) || before.is_some_and(|b| b.ends_with("ly"))).then_some(verb)
         }
-        "squash" | "stone" | "mill" | "crack" => at_beginning(words, at).then_some(verb),
+        "squash" | "stone" | "mill" | "crack" | "chunk" => at_beginning(words, at).then_some(verb),
         // "Lemons, divide in two": only what is poured is shared out.
         "divide" => matches!(after, "between" | "among" | "amongst" | "it" | "over" | "into")
             .then_some(verb),

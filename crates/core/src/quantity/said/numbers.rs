@@ -146,7 +146,7 @@ fn from_digits(whole: f64, words: &[Word]) -> (f64, usize) {
         (whole + part, 4)
     } else if let Some(part) = dashed() {
         (whole + part, 5)
-    } else if rest.first().is_some_and(|w| w.is(&["dozen"])) {
+    } else if rest.first().is_some_and(|w| w.is(&["dozen", "doz"])) {
         (whole * 12.0, 2)
     } else if let Some((part, used)) = and_a_part(rest) {
         (whole + part, 1 + used)
@@ -170,7 +170,7 @@ fn spelled_out(words: &[Word]) -> Option<(f64, usize, bool)> {
     match (next, one) {
         ("thirds" | "third", _) => Some((value / 3.0, 2 + articles, false)),
         ("quarters", _) => Some((value / 4.0, 2 + articles, false)),
-        ("dozen", _) => whole(value * 12.0, 2),
+        ("dozen" | "doz", _) => whole(value * 12.0, 2),
         // "Four and twenty hours"
         ("and", _)
             if value < 10.0 && named(at(2)).is_some_and(|tens| (20.0..100.0).contains(&tens)) =>

@@ -28,6 +28,20 @@ impl Cook<'_> {
         doing.uses.iter().any(|u| self.lies_in(vessel, |it| solid(it, &u.found.id)))
     }
 
+    /// "In a small pan", where the pot is in use: what is in it stays there.
+    fn small_pan(&mut self, doing: &Doing) -> Option<String> {
+        let in_use = self.at.as_deref() == Some("pot") && self.holds("pot");
+        if !(doing.another_pan && in_use) {
+            return None;
+        }
+        let pan = "small_pan".to_owned();
+        if self.drink.vessel(&pan).is_none() {
+            self.drink.vessels.push(Vessel::new(&pan, VesselKind::Pot));
+        }
+        self.at = Some(pan.clone());
+        Some(pan)
+    }
+
     /// Takes what is heated to the pot: what is named, or what is in hand.
     fn take_to_the_pot(&mut self, doing: &Doing, line: Option<&Amount>) -> String {
         let new_things = !self.about(doing).is_empty();
@@ -35,7 +49,9 @@ impl Cook<'_> {
             && !doing.mixture
             && self.at.as_deref().is_some_and(|at| at != "pot" && !self.lies_there(doing, at))
             && !self.holds("pot");
-        let pot = if apart {
+        let pot = if let Some(pan) = self.small_pan(doing) {
+            pan
+        } else if apart {
             // What stands in the bowl stays there; something else is put on the ring.
             let pot = self.vessel(VesselKind::Pot);
             self.at = Some(pot.clone());
@@ -283,10 +299,17 @@ impl Cook<'_> {
             None if doing.verb == Verb::Squeeze && self.at.is_none() => Some(VesselKind::Jug),
             None => None,
         };
+        let pan = self.small_pan(doing);
         let vessel = match kind {
+            _ if pan.is_some() => pan.unwrap_or_default(),
             Some(kind) => {
                 let to = self.vessel(kind);
-                let moves = doing.mixture || things.is_empty() || doing.verb == Verb::Pour;
+                // "Tip the sugar into a pan" leaves the juice where it is.
+                let solid = |e: &(usize, f64)| {
+                    self.ingredient(e.0).is_some_and(|it| it.form != Form::Liquid)
+                };
+                let poured = doing.verb == Verb::Pour && !things.iter().any(solid);
+                let moves = doing.mixture || things.is_empty() || poured;
                 if let Some(at) = self.at.clone()
                     && at != to
                     && moves
@@ -431,7 +454,9 @@ impl Cook<'_> {
         };
         let through =
             self.vessel(if doing.cloth { VesselKind::Cloth } else { VesselKind::FineSieve });
+        let stands = self.holding.iter().rfind(|v| **v != from).cloned();
         let to = match doing.vessel {
+            _ if doing.into_what_stands && stands.is_some() => stands.unwrap_or_default(),
             Some(kind) if self.vessel(kind) != from => self.vessel(kind),
             _ if from == "jug" => self.vessel(VesselKind::Pitcher),
             _ => self.vessel(VesselKind::Jug),

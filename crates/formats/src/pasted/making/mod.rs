@@ -215,6 +215,18 @@ fn is_of_part(entry: &Entry, doing: &Doing) -> bool {
         .is_some_and(|(group, named)| group.contains(named))
 }
 
+/// What is left of a litre after two cups: 527 ml, and not 526.824.
+fn in_three_figures(amount: Amount) -> Amount {
+    let [one] = amount.terms() else { return amount };
+    if one.value <= 0.0 {
+        return amount;
+    }
+    let unit = 10_f64.powf(one.value.log10().floor() - 2.0);
+    let value = (one.value / unit).round() * unit;
+    let text = format!("{value:.4}");
+    Amount::of(text.parse().unwrap_or(value), one.measure.clone())
+}
+
 /// What is done, in a word and its time.
 fn shorts(doing: &Doing) -> Option<String> {
     let word = match doing.verb {
@@ -354,6 +366,11 @@ impl Cook<'_> {
 
     /// Takes what is in hand to a vessel of that kind.
     fn go_to(&mut self, kind: VesselKind) -> String {
+        let of_kind =
+            |at: &String| self.drink.vessel(at).is_some_and(|v| self.drink.vessels[v].kind == kind);
+        if let Some(at) = self.at.clone().filter(of_kind) {
+            return at;
+        }
         let to = self.vessel(kind);
         if let Some(at) = self.at.clone() {
             self.pour(&at, &to);
@@ -467,7 +484,7 @@ impl Cook<'_> {
         if self.left[entry] < 0.02 {
             self.left[entry] = 0.0;
         }
-        let amount = if share > 0.999 { amount } else { amount.scaled(share) };
+        let amount = if share > 0.999 { amount } else { in_three_figures(amount.scaled(share)) };
         self.put_amount(entry, amount, vessel);
     }
 

@@ -92,7 +92,15 @@ fn of_the_list(
     match_of(entries, id, names.cupboard)
         .or_else(|| called_shortly(entries, one, names.cupboard))
         .or_else(|| called_by_a_word(&entries[..in_list], one))
-        .filter(|k| (*k < in_list && entries[*k].line <= line) || !more)
+        .filter(|k| {
+            // In a text of one line, an amount that the list hasn't got is of another one.
+            let said = match &one.share {
+                Share::Amount(said) => entries[*k].item.amount.as_ref() == Some(said),
+                _ => true,
+            };
+            let before = entries[*k].line < line || entries[*k].line == line && said;
+            (*k < in_list && before) || !more
+        })
 }
 
 /// "Sugar (see method)" in the list, and in the method "400 g sugar for every 500 ml of juice".
