@@ -174,10 +174,11 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
                     names.find(&rest[used..until.map_or(rest.len(), |n| used + n)]).is_some()
                 });
                 // "the juice of 3 limes"
-                let part_of =
-                    rest.first().is_some_and(|w| w.is(&["juice", "zest", "peel", "rind"]))
+                let part_of = rest.first().is_some_and(|w| w.is(&["juice", "zest", "peel", "rind"]))
                         && rest.get(1).is_some_and(|w| w.is(&["of", "from"]))
-                        && words[at].text != "and";
+                        // "Juice of 3 limes and zest of 1"
+                        && (words[at].text != "and"
+                            || number(&rest[2..]).is_some_and(|(_, used)| 2 + used == rest.len()));
                 // "boiling water 500 ml + cold water 1.5 l"
                 let until = rest
                     .iter()
@@ -481,8 +482,11 @@ fn unknown_measure<'w>(words: &'w [Word], said: Option<&Said>, found: &Found) ->
 
 /// What a segment is about: what stands before the first comma or bracket counts more than what is said of it.
 fn named(words: &[Word], names: &Names<'_>, said: Option<&Said>) -> Vec<Found> {
+    // "Lime slices and mint sprigs, for garnish" are two things.
+    let others = || said.is_none() && words.len() < 12 && names.find_all(words).len() > 1;
     if let Some(parts) = names.citrus(words)
         && !parts.is_empty()
+        && !(says(words, &["and", "&", "+"]) && others())
     {
         return parts;
     }

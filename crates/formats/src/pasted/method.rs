@@ -55,6 +55,8 @@ pub(super) struct Doing {
     pub(super) poured: Option<Warmth>,
     /// "To every pint": as often as this is there.
     pub(super) per: Option<Amount>,
+    /// "Meanwhile squeeze the oranges": not into what is on the stove.
+    pub(super) aside: bool,
     /// "In another small pan": not in the one that is in use.
     pub(super) another_pan: bool,
     /// "Strain into the tea": to what stands aside.
@@ -285,12 +287,20 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         verb = Verb::Heat;
     }
     // "On a slow fire for half an hour", "give it ten minutes at the boil"
-    let boils = says(words, &["fire"]) || together(words, &["at", "the", "boil"]);
+    let boils = says(words, &["fire"])
+        || together(words, &["at", "the", "boil"])
+        || on_the_ring && says(words, &["heat", "flame"]);
     if matches!(verb, Verb::Put | Verb::Steep) && minutes.is_some() && boils {
         verb = Verb::Boil(Vigour::Simmer);
     }
     if verb == Verb::Put && on_the_ring && says(words, &["bring", "simmer", "boil"]) {
         verb = Verb::Boil(Vigour::Simmer);
+    }
+    // "Reduce the heat to low and simmer gently"
+    if verb == Verb::Boil(Vigour::Simmer)
+        && says(words, &["gently", "barely", "bare", "lowest", "low"])
+    {
+        verb = Verb::Boil(Vigour::Gentle);
     }
     if verb == Verb::TopUp
         && says(words, &["bottles", "bottle", "jars"])
@@ -308,8 +318,12 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
     if verb == Verb::Pour && says(words, &["bottle", "bottles", "jar", "jars"]) {
         verb = Verb::Bottle;
     }
+    // "Pour the boiling water through the sieve to wash out the pulp": more water.
+    let rinses =
+        says(words, &["water"]) && says(words, &["boiling", "more", "another", "extra", "little"]);
     if verb == Verb::Pour
         && says(words, &["sieve", "strainer", "cloth", "muslin", "colander", "cheesecloth"])
+        && !rinses
     {
         verb = Verb::Strain;
     }
@@ -373,6 +387,7 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
             .map(|pair| pair[0].text.clone()),
         pressed: pressed(verb, words),
         refrigerator: fridge,
+        aside: verb == Verb::Squeeze && !says(words, &["in", "into", "over", "onto", "to"]),
         covered: says(words, &["cover", "covered", "lid", "lidded"]),
         clear,
         down_to: halved,

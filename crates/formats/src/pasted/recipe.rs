@@ -646,7 +646,13 @@ impl Reader<'_> {
             && said::plain(&found[1..]).is_some_and(|(amount, used)| {
                 amount.as_millilitres().is_some() && found[1 + used..].iter().all(Word::is_sign)
             });
+        // "For 2", under the title
+        let only = found.len() == 2
+            && found[0].is(&["for"])
+            && number(&found[1..]).is_some()
+            && !self.begun();
         sized
+            || only
             || about
             || batch
             || (start
@@ -770,9 +776,27 @@ impl Reader<'_> {
                     || keen_core::quantity::said::together(&found, &["used", "to", "drink"])
                     || keen_core::quantity::said::together(&found, &["in", "his"])
                     || keen_core::quantity::said::together(&found, &["in", "hers"]));
-            let to_drink = to_drink || remembered;
+            // "Stir 2 tablespoons into a glass of sparkling water."
+            let in_one_glass = self.begun()
+                && found.windows(4).any(|w| {
+                    w[0].is(&["into", "in"])
+                        && w[1].is(&["a", "each"])
+                        && w[2].is(&["glass", "tumbler"])
+                        && w[3].is(&["of"])
+                });
+            // "You should have about 300 ml."
+            let should_be = found.windows(3).next().is_some_and(|w| {
+                w[0].is(&["you", "there"])
+                    && w[1].is(&["should", "will"])
+                    && w[2].is(&["have", "be", "get", "end"])
+            });
+            let to_drink = to_drink || remembered || in_one_glass || should_be;
             if to_drink || in_a_glass || for_each || (thinned(&found) && !in_parts) {
                 self.aside.push(sentence.trim().to_owned());
+                // What is only told for the glass isn't missed in the jug.
+                let begins =
+                    |told: &[Word]| told.iter().zip(&found).take(4).all(|(a, b)| a.text == b.text);
+                self.told.retain(|(line, told)| *line != at || !begins(told));
                 continue;
             }
             if self.is_makes(&found) {

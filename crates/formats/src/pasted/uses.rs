@@ -28,6 +28,8 @@ pub(super) struct Use {
     pub(super) share: Share,
     /// Whether this is where it is said how much there is: no list has it.
     pub(super) tells: bool,
+    /// "Add to the boiling water": what it goes into, if that is there already.
+    pub(super) goal: bool,
 }
 
 impl Use {
@@ -290,7 +292,11 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
             .position(|w| w.is(&[",", "and", "&", ";", ".", "with", "in", "into", "over"]))
             .map_or(end, |n| last + 1 + n);
         let said = [part.as_slice(), &words[from..upto]].concat();
-        all.push(Use { found: one.clone(), words: said, share, tells: false });
+        let led = words[first.saturating_sub(3)..first]
+            .windows(2)
+            .any(|w| w[0].is(&["to", "into"]) && w[1].is(&["the"]));
+        let goal = led && share == Share::All;
+        all.push(Use { found: one.clone(), words: said, share, tells: false, goal });
     }
     for (at, word) in words.iter().enumerate() {
         let Some((_, sort)) = SORTS.iter().find(|(any, _)| any.contains(&word.stem.as_str()))
@@ -299,7 +305,8 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
         };
         let taken = found.iter().any(|f| f.at.contains(&at));
         // "The zest from 4 of the oranges" says of which.
-        let of = words.get(at + 1).is_some_and(|w| w.is(&["of", "from"]));
+        let thinly = words[at + 1..].iter().take_while(|w| w.text.ends_with("ly")).count();
+        let of = words.get(at + 1 + thinly).is_some_and(|w| w.is(&["of", "from"]));
         let behind = &words[at + 1..words.len().min(at + 8)];
         let end = behind.iter().position(|w| w.is(&[",", ";", "and"])).unwrap_or(behind.len());
         if of && names.citrus(&behind[..end]).is_some() {
@@ -324,7 +331,7 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
             let of = words.get(at + 1).filter(|w| w.is(&["of", "from"]));
             let counted = of.and_then(|_| number(&words[at + 2..])).map_or(0, |(_, used)| used + 1);
             let words = words[at..=at + counted].to_vec();
-            all.push(Use { found, words, share, tells: false });
+            all.push(Use { found, words, share, tells: false, goal: false });
         }
     }
     // A lemon is named: what of it is meant, the list knows. "Squeeze the lemons" is their juice, and "lemon

@@ -86,11 +86,11 @@ pub(super) fn done_verb(word: &str) -> Option<Verb> {
 }
 
 /// Words that mean that something else comes before: a noun, not a verb.
-const BEFORE_A_NOUN: [&str; 38] = [
+const BEFORE_A_NOUN: [&str; 39] = [
     "from", "off", "low", "medium", "high", "gentle", "over", "moderate", "the", "a", "an", "of",
-    "lower", "raise", "increase", "this", "that", "your", "her", "his", "my", "our", "their",
-    "for", "lemon", "lime", "orange", "fresh", "fine", "through", "some", "more", "good", "big",
-    "generous", "small", "little", "quick",
+    "lower", "raise", "increase", "reduce", "this", "that", "your", "her", "his", "my", "our",
+    "their", "for", "lemon", "lime", "orange", "fresh", "fine", "through", "some", "more", "good",
+    "big", "generous", "small", "little", "quick",
 ];
 
 /// Words that come after what is done, where what it is done to was named before.
@@ -132,9 +132,14 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
     }
     // "Shake the bugs off the flowers"
     if matches!(word, "shake" | "pick" | "brush" | "knock")
-        && words[at + 1..].iter().take(4).take_while(|w| !w.is_sign()).any(|w| w.is(&["off"]))
+        && (words[at + 1..].iter().take(4).take_while(|w| !w.is_sign()).any(|w| w.is(&["off"]))
+            || says(&words[at + 1..], &["insect", "bug", "dirt", "grit"]))
     {
         return Some(Verb::Prepare);
+    }
+    // "Serve warm in heatproof glasses"
+    if matches!(word, "warm" | "cool") && before == Some("serve") {
+        return None;
     }
     match verb_of(word) {
         Some(verb) => orders(verb, words, at),
@@ -177,7 +182,14 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
             (object && at_beginning(words, at) && before.is_none_or(|b| verb_of(b).is_none()))
                 .then_some(verb)
         }
-        "cover" => Some(if matches!(after, "with" | "them" | "it") { verb } else { Verb::Prepare }),
+        // "Cover with a cloth" pours nothing.
+        "cover" => {
+            let lids =
+                ["cloth", "lid", "plate", "towel", "film", "foil", "muslin", "paper", "wrap"];
+            let closes = words[at + 1..].iter().take(5).any(|w| w.is(&lids));
+            let pours = matches!(after, "with" | "them" | "it") && !closes;
+            Some(if pours { verb } else { Verb::Prepare })
+        }
         "rest" => {
             // "Add rest" means what is left.
             (!matches!(before, Some("with" | "add")) && after != "of").then_some(verb)

@@ -292,6 +292,13 @@ impl Cook<'_> {
     }
 
     fn put_in(&mut self, doing: &Doing, line: Option<&Amount>) {
+        let on_the_stove = self.at.as_deref() == Some("pot") && self.holds("pot");
+        if doing.aside && doing.vessel.is_none() && on_the_stove {
+            let jug = self.vessel(VesselKind::Jug);
+            if !self.holds(&jug) {
+                return self.put_all(doing, &jug, line);
+            }
+        }
         let things = self.about(doing);
         let kind = match doing.vessel {
             // Juice isn't squeezed into a pot that is on the ring.

@@ -559,6 +559,15 @@ impl Cook<'_> {
                 .or_else(|| open_ones.clone().find(near))
                 .or_else(|| open_ones.next());
             let Some(entry) = found else { continue };
+            // "Add the hips to the boiling water": that is in the pan.
+            let there = |at: &str| self.lies_in(at, |it| it.kind == Kind::Water);
+            let is_water = self.kind(entry) == Some(Kind::Water);
+            if one.goal
+                && is_water
+                && self.at.as_deref().is_some_and(|at| self.holds(at) && there(at))
+            {
+                continue;
+            }
             let share = match &one.share {
                 Share::All => self.left[entry],
                 Share::Rest => self.left[entry],

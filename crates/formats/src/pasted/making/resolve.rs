@@ -9,6 +9,9 @@ use keen_core::quantity::said::{Word, number, says};
 pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], names: &Names<'_>) {
     let in_list = entries.len();
     let listed = in_list > 0;
+    let pressed = done.iter().any(|d| {
+        d.doing.verb == Verb::Squeeze || d.doing.uses.iter().any(|u| says(&u.words, &["juice"]))
+    });
     for Done { line, doing } in done {
         if let Some(filler) = filler(entries, *line, doing, names) {
             entries.push(filler);
@@ -21,11 +24,21 @@ pub(in crate::pasted) fn resolve(entries: &mut Vec<Entry>, done: &mut [Done], na
                 entries.push(Entry { key, line: *line, told: true, ..entry });
                 continue;
             }
+            // "3 lemons" of which the method only wants slices are slices.
+            let named = one.found.id.clone();
+            let sliced = !pressed && named.ends_with("_slices");
             if let Some(known) = of_the_list(&entries[..], in_list, *line, one, names) {
                 if let Some(id) = &entries[known].item.ingredient {
                     one.found.id.clone_from(id);
                 }
-                counted_here(&mut entries[known].item, one, doing.per.as_ref());
+                let item = &mut entries[known].item;
+                let whole = one.found.id.ends_with("_juice")
+                    && !says(&item.words, &["juice", "juiced", "squeezed"]);
+                if sliced && whole {
+                    item.ingredient = Some(named.clone());
+                    one.found.id = named;
+                }
+                counted_here(item, one, doing.per.as_ref());
                 continue;
             }
             let Some(item) = only_told(entries, listed, one, doing, names) else { continue };
