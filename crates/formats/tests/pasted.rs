@@ -108,7 +108,8 @@ fn what_was_read_is_a_drink() {
             let id = thing.ingredient.as_deref().unwrap();
             let text = serde_json::to_string(&read.drink.steps).unwrap();
             let on_the_glass = ["ice"].contains(&id);
-            let noted = syrup && read.drink.note.contains(&thing.words);
+            let poured_on = syrup || thing.amount.is_none();
+            let noted = poured_on && read.drink.note.contains(&thing.words);
             let there = text.contains(&format!("\"{id}\"")) || on_the_glass || noted;
             assert!(there, "{name}: {id} is lost");
         }

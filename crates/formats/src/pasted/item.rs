@@ -75,6 +75,7 @@ impl Item {
 pub(super) const NOT_CONVERTED: &str =
     "We couldn't convert this amount, so we used the usual for a pitcher.";
 const NOT_THIS_SIZE: &str = "We don't know this size, so we used a usual one.";
+const ASSUMED: &str = "We assumed the weight of";
 const AS_THE_HAND: &str = " depends on the size of the hand.";
 
 pub(super) fn guess(item: &mut Item, why: String) {
@@ -212,7 +213,7 @@ fn in_a_measure(
             match amount.as_millilitres() {
                 Some(ml) => {
                     item.amount = Some(Amount::grams(kitchen_round(ml * each)));
-                    guess(item, format!("We assumed the weight of “{amount}”."));
+                    guess(item, format!("{ASSUMED} “{amount}”."));
                 }
                 None => item.amount = Some(amount),
             }
@@ -409,8 +410,11 @@ pub(super) fn compare(
         || behind.iter().take(2).any(|w| w.is(&["flesh"]))
         || together(behind, &["flesh", "only"]);
     // "a handful (15 g)", "2 cones (200 g each)": then it is known. "1 small watermelon (2.5 kg)" has its rind on.
-    let by_the_hand =
-        |why: &String| why == NOT_CONVERTED || why == NOT_THIS_SIZE || why.ends_with(AS_THE_HAND);
+    let by_the_hand = |why: &String| {
+        // "4 tbsp loose tea (about 20 g)": the scale knows better than a usual weight.
+        let assumed = why.starts_with(ASSUMED) && two.as_grams().is_some();
+        assumed || why == NOT_CONVERTED || why == NOT_THIS_SIZE || why.ends_with(AS_THE_HAND)
+    };
     if item.why.iter().any(by_the_hand) && !piece(&two) {
         item.why.retain(|why| !by_the_hand(why));
         if item.why.is_empty() {

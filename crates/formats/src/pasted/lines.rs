@@ -120,7 +120,13 @@ pub(super) fn front(found: &[Word]) -> usize {
                 // "Orange squash - makes 1.2 litres"
                 || (found[*at].is(&["-"])
                     && apart(*at)
-                    && found.get(at + 1).is_some_and(|w| w.is(&["make", "serve", "yield"])))
+                    && (found.get(at + 1).is_some_and(|w| w.is(&["make", "serve", "yield"]))
+                        // "Chia fresca - 1 glass"
+                        || number(&found[at + 1..]).is_some_and(|(_, used)| {
+                            found.get(at + 1 + used).is_some_and(|w| {
+                                w.is(&["glass", "glasses", "serving", "people", "drink", "portion"])
+                            })
+                        })))
                 || makes
         })
         .unwrap_or(found.len())

@@ -156,7 +156,7 @@ pub(super) fn missed(
 }
 
 /// What is counted and is no ingredient: "cut into 4 pieces", "rub for 3 minutes".
-const NO_NAMES: [&str; 40] = [
+const NO_NAMES: [&str; 43] = [
     "minute",
     "min",
     "hour",
@@ -195,6 +195,9 @@ const NO_NAMES: [&str; 40] = [
     "inch",
     "cm",
     "mm",
+    "big",
+    "large",
+    "small",
     "side",
     "ingredient",
 ];
@@ -218,7 +221,7 @@ pub(super) fn unnamed(
             let from = at + 1;
             let name = &words[from + used..words.len().min(from + used + 3)];
             let Some(first) = name.first().filter(|w| w.text.chars().count() > 2) else { continue };
-            let plain = !words[from].is(&["a", "an", "up", "about"])
+            let plain = !words[from].is(&["a", "an", "up"])
                 && !first.is_sign()
                 && !first.is(&NO_NAMES)
                 && measure_word(&first.text).is_none();

@@ -1,6 +1,6 @@
 //! The text as a whole: which line is what, what was chosen, and what it all comes to.
 
-use keen_core::cupboard::Cupboard;
+use keen_core::cupboard::{Cupboard, Form};
 use keen_core::drink::{Action, limits};
 use keen_core::quantity::{Amount, Measure};
 
@@ -822,9 +822,12 @@ impl Reader<'_> {
             }
             if doings.is_empty() {
                 // A sentence that does nothing may still say what goes in: "You need 6 lemons and 200 g sugar."
-                let items: Vec<Item> = if (0..found.len())
-                    .any(|n| found[n].text.starts_with(|c: char| c.is_ascii_digit()))
-                {
+                // "A pint of currants, bruised with half a pound of sugar"
+                let counts = |n: usize| {
+                    found[n].text.starts_with(|c: char| c.is_ascii_digit())
+                        || said::plain(&found[n..]).is_some()
+                };
+                let items: Vec<Item> = if (0..found.len()).any(counts) {
                     list::items(&found, self.names)
                         .into_iter()
                         .filter(|i| i.ingredient.is_some() || i.amount.is_some())
@@ -1042,8 +1045,15 @@ impl Reader<'_> {
         }
         // What is for the glass stands in the note of what is put up in bottles.
         let poured = drink.steps.iter().any(|s| matches!(s.action, Action::Serve { .. }));
-        let stays_out =
-            |e: &&Entry| e.item.ingredient.is_none() || e.left_out || (e.item.garnish && !poured);
+        // So does what is poured on at the table, as much as one likes: "sparkling water, to serve".
+        let liquid = |e: &Entry| {
+            let it = e.item.ingredient.as_deref().and_then(|id| cupboard.ingredient(id));
+            it.is_some_and(|it| it.form == Form::Liquid)
+        };
+        let stays_out = |e: &&Entry| {
+            let on_the_glass = e.item.garnish && (!poured || liquid(e));
+            e.item.ingredient.is_none() || e.left_out || on_the_glass
+        };
         for entry in self.entries.iter().filter(stays_out) {
             self.aside.push(join(&entry.item.words));
         }

@@ -70,7 +70,7 @@ pub(super) fn unknown(
     names: &Names<'_>,
 ) -> Vec<Vec<Word>> {
     // "a 2 litre jug", "250 ml of the strained liquid", "500 ml at a time"
-    const NO_NAMES: [&str; 32] = [
+    const NO_NAMES: [&str; 33] = [
         "or",
         "to",
         "at",
@@ -103,6 +103,7 @@ pub(super) fn unknown(
         "container",
         "left",
         "if",
+        "filled",
     ];
     let mut all = Vec::new();
     let mut at = 0;
@@ -268,7 +269,9 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
         };
         let from = first.saturating_sub(before.len());
         // "The zest of the oranges and lemons" is that of both.
-        let joined = words[..first].iter().rposition(|w| !w.is(&["and", "&", "the", ","]));
+        let small =
+            |w: &Word| w.is(&["and", "&", "the", ","]) || number(std::slice::from_ref(w)).is_some();
+        let joined = words[..first].iter().rposition(|w| !small(w));
         let with = all.last().filter(|u: &&Use| {
             let end = u.found.at.last().copied();
             end.is_some()

@@ -64,9 +64,8 @@ pub(super) fn verb_of(word: &str) -> Option<Verb> {
         "serve" | "garnish" | "decorate" | "enjoy" | "drink" | "build" | "divide" => V::Serve,
         "wash" | "peel" | "zest" | "grate" | "slice" | "chop" | "cut" | "halve" | "quarter"
         | "dice" | "pare" | "scrub" | "rinse" | "roll" | "hull" | "pit" | "core" | "trim"
-        | "split" | "deseed" | "stone" | "destone" | "chunk" | "grind" | "mill" | "crack" => {
-            V::Prepare
-        }
+        | "split" | "deseed" | "stone" | "destone" | "chunk" | "pick" | "gather" | "grind"
+        | "mill" | "crack" => V::Prepare,
         _ => return None,
     })
 }
@@ -220,7 +219,9 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
         "puree" | "purée" | "sieve" | "filter" => {
             (at_beginning(words, at) || before.is_some_and(|b| b.ends_with("ly"))).then_some(verb)
         }
-        "squash" | "stone" | "mill" | "crack" | "chunk" => at_beginning(words, at).then_some(verb),
+        "squash" | "stone" | "mill" | "crack" | "chunk" | "pick" | "gather" => {
+            at_beginning(words, at).then_some(verb)
+        }
         // "Lemons, divide in two": only what is poured is shared out.
         "divide" => matches!(after, "between" | "among" | "amongst" | "it" | "over" | "into")
             .then_some(verb),
