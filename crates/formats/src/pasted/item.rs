@@ -373,6 +373,20 @@ pub(super) fn kitchen_round(value: f64) -> f64 {
     ((value / step).round() * step).max(step)
 }
 
+/// "1.7 litres (3 pints)": by the pint of Britain it is the same, and what isn't in pints says it.
+fn by_the_british_pint(
+    one: &Amount,
+    two: &Amount,
+    weight: impl Fn(&Amount) -> Option<f64>,
+) -> Option<Amount> {
+    /// How much larger the pint of Britain is than the one of the US: 568 and 473 ml.
+    const BRITISH_PINT: f64 = 1.2;
+    let pints = |a: &Amount| a.terms().iter().all(|t| t.measure == Measure::Pint);
+    let (pints, other) = if pints(one) { (one, two) } else { (pints(two).then_some(two)?, one) };
+    let same = (weight(pints)? * BRITISH_PINT / weight(other)? - 1.0).abs() < 0.1;
+    same.then(|| other.clone())
+}
+
 /// Two amounts that are said of one thing: what doesn't agree is to be chosen.
 pub(super) fn compare(
     item: &mut Item,
@@ -382,8 +396,6 @@ pub(super) fn compare(
     cupboard: &Cupboard,
 ) {
     const AGREES: f64 = 0.18;
-    /// How much larger the pint of Britain is than the one of the US: 568 and 473 ml.
-    const BRITISH_PINT: f64 = 1.2;
     let mut other = Item { amount: None, why: Vec::new(), ..item.clone() };
     // "2 cones (200 g each)", "2 cones, 90 g each"
     let counted_out = !matches!(first.counted, Some(Counted::In(_)));
@@ -429,16 +441,9 @@ pub(super) fn compare(
         return;
     }
     let weight = |a: &Amount| cupboard.weigh(it, a).ok().map(|w| w.grams.0);
-    // "1.7 litres (3 pints)": by the pint of Britain it is the same.
-    let pints = |a: &Amount| a.terms().iter().all(|t| t.measure == Measure::Pint);
-    if let (Some(a), Some(b)) = (weight(&one), weight(&two))
-        && (pints(&one) || pints(&two))
-    {
-        let (american, other) = if pints(&one) { (a, b) } else { (b, a) };
-        if (american * BRITISH_PINT / other - 1.0).abs() < 0.1 {
-            item.amount = Some(if pints(&one) { two } else { one });
-            return;
-        }
+    if let Some(same) = by_the_british_pint(&one, &two, weight) {
+        item.amount = Some(same);
+        return;
     }
     // "Half a pineapple, peeled (about 500 g)", "2 mangoes (500 g flesh)": what goes in is known better by the scale
     // than by the piece, where it isn't the peel and the stone that were weighed.

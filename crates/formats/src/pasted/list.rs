@@ -252,19 +252,126 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
     let words = &words[..end];
     let whole = either_in_full(words, names);
     let words = whole.as_deref().unwrap_or(words);
-    let (first, second) = all_said(words);
+    let said = all_said(words);
+    let first = said.0.as_ref();
+    let garnish = is_garnish(words, first);
+    let optional = is_optional(words);
+    let named = named(words, names, first);
+    if named.is_empty() {
+        // Something is counted out, but what it is isn't known here.
+        let Some(said) = first.filter(|_| !words.is_empty()) else { return Vec::new() };
+        return vec![Item { garnish, optional, ..Item::asked(words, plain_amount(said)) }];
+    }
+    let other = is_made_of(words) && named.len() == 1 && !is_made(&named[0], names);
+    if other || is_poured_tea(words, first) {
+        let amount = first.and_then(plain_amount);
+        let instead = named.iter().map(|f| f.id.clone()).collect();
+        let asked = Item::asked(words, amount);
+        return vec![Item { garnish, optional, said: first.is_some(), instead, ..asked }];
+    }
+    let instead = if named.len() == 1 { alternatives(words, names, &named) } else { Vec::new() };
+    let known = |found: &Found| {
+        let found = extract_of(found, words, first, names);
+        let it = names.cupboard.ingredient(&found.id)?;
+        let item = Item { garnish, optional, instead: instead.clone(), ..Item::asked(words, None) };
+        Some(of_ingredient(item, (&found, it), &said, names))
+    };
+    named.iter().filter_map(known).collect()
+}
+
+/// What a line says of an ingredient that is known.
+fn of_ingredient(
+    item: Item,
+    (found, it): (&Found, &Ingredient),
+    (first, second): &(Option<Said>, Option<Said>),
+    names: &Names<'_>,
+) -> Item {
+    let words = &item.words.clone();
     let measured_out =
         first.as_ref().and_then(plain_amount).is_some_and(|a| a.as_millilitres().is_some());
     let fills = fills(words) && !(measured_out && poured_on(words));
-    let named = named(words, names, first.as_ref());
-    // "1 cup basil, plus more for garnish": the cup is for the pitcher.
-    let plus = words.iter().position(|w| w.is(&["plus", "extra"]));
-    let said_of = match plus.filter(|_| first.is_some()) {
-        Some(at) if first.as_ref().is_some_and(|said| said.to <= at) => &words[..at],
-        _ => words,
+    // What is measured out to be poured on at the glass is drunk.
+    let liquid =
+        matches!(it.kind, Kind::Soda | Kind::Water | Kind::Juice | Kind::Syrup | Kind::Spirit);
+    let mut item = Item {
+        ingredient: Some(found.id.clone()),
+        sure: Sure::Understood,
+        why: Vec::new(),
+        per: per(words),
+        fills,
+        garnish: item.garnish && !(first.is_some() && liquid),
+        warmth: warmth(words, it),
+        cut: cut(words, it),
+        share: share(words).filter(|_| first.is_none()),
+        said: first.is_some(),
+        ..item
     };
-    // "(save a few slices for the glasses)": all but those go in.
-    let some_kept = says(said_of, &["save", "reserve", "reserving", "saving", "keep"]);
+    doubts(&mut item, (found, it), names);
+    if let Some(unknown) = unknown_measure(words, first.as_ref(), found) {
+        no_amount(&mut item, it, names.cupboard);
+        item.why = vec![format!(
+            "We don't know the measure “{unknown}”, so we used the usual for a pitcher."
+        )];
+        return item;
+    }
+    match first {
+        Some(said) if fills => {
+            item.amount = plain_amount(said).filter(|a| a.as_millilitres().is_some());
+        }
+        Some(said) => {
+            measured(&mut item, said, words, it, names.cupboard);
+            if let Some(both) = and_more(words, said) {
+                item.amount = Some(both);
+            }
+            if let Some(second) = second {
+                compare(&mut item, (said, second), words, it, names.cupboard);
+            }
+        }
+        None if fills || item.garnish => {}
+        None => {
+            item.amount = Some(names.cupboard.usual_amount(it));
+            let why = if together(words, &["to", "taste"]) {
+                "To taste: we used the usual for a pitcher."
+            } else {
+                "No amount given: we used the usual for a pitcher."
+            };
+            guess(&mut item, why.into());
+        }
+    }
+    item
+}
+
+/// What makes it unsure which ingredient is meant, or how much of it.
+fn doubts(item: &mut Item, (found, it): (&Found, &Ingredient), names: &Names<'_>) {
+    let words = &item.words.clone();
+    let ask = |item: &mut Item, why: &str| {
+        item.sure = Sure::Asked;
+        item.why.push(why.into());
+    };
+    if found.nearest {
+        guess(item, format!("The closest ingredient we have is “{}”.", it.name));
+    }
+    if is_dried(words, it) {
+        ask(item, "We only have this fresh, and dried is much stronger. Check the amount.");
+    }
+    if is_another_ones(words, found, names) {
+        guess(item, "The recipe gives a choice: we took what we know.".into());
+    }
+    if says(words, &["stuff", "something", "thing", "whatever", "kind", "sort"]) {
+        ask(item, "Say which one you mean.");
+    } else if item.optional {
+        guess(item, "This is optional in the recipe.".into());
+    }
+    if says(words, &["divided", "separated"]) {
+        guess(item, "It is added in parts: check each amount.".into());
+    }
+    if up_to_a_weight(words) {
+        ask(item, "This is a total weight. Enter the amount to add.");
+    }
+}
+
+/// "Mint, to garnish". "1 cup basil, plus more for garnish": the cup is for the pitcher.
+fn is_garnish(words: &[Word], first: Option<&Said>) -> bool {
     const FOR_THE_GLASS: [&[&str]; 9] = [
         &["to", "serve"],
         &["to", "garnish"],
@@ -276,142 +383,57 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         &["for", "the", "glasses"],
         &["for", "the", "rim"],
     ];
-    let garnish = !some_kept && FOR_THE_GLASS.iter().any(|phrase| together(said_of, phrase));
-    let optional = says(words, &["optional", "optionally"])
+    let plus = words.iter().position(|w| w.is(&["plus", "extra"]));
+    let said_of = match (plus, first) {
+        (Some(at), Some(said)) if said.to <= at => &words[..at],
+        _ => words,
+    };
+    // "(save a few slices for the glasses)": all but those go in.
+    let some_kept = says(said_of, &["save", "reserve", "reserving", "saving", "keep"]);
+    !some_kept && FOR_THE_GLASS.iter().any(|phrase| together(said_of, phrase))
+}
+
+fn is_optional(words: &[Word]) -> bool {
+    says(words, &["optional", "optionally"])
         || together(words, &["if", "you", "like"])
         || together(words, &["if", "you", "have"])
         || together(words, &["if", "liked"])
-        || together(words, &["if", "wanted"]);
-    if named.is_empty() {
-        // Something is counted out, but what it is isn't known here.
-        let Some(said) = first.filter(|_| !words.is_empty()) else { return Vec::new() };
-        let amount = plain_amount(&said);
-        return vec![Item { garnish, optional, ..Item::asked(words, amount) }];
-    }
-    // Mandarin syrup is no mandarin: what is made of a thing is another one.
-    const MADE_OF: [&str; 10] = [
-        "molasses",
-        "syrup",
-        "cordial",
-        "liqueur",
-        "jam",
-        "jelly",
-        "squash",
-        "concentrate",
-        "marmalade",
-        "shrub",
-    ];
-    // "¾ cup (180 ml) ginger syrup (recipe below)": brackets say how much of it, not what it is.
-    let made = |words: &[Word]| {
-        let mut depth = 0;
-        let plain = words.iter().take_while(|w| !w.is(&[",", ";"])).filter(|w| {
+        || together(words, &["if", "wanted"])
+}
+
+/// Mandarin syrup is no mandarin: what is made of a thing is another one.
+const MADE_OF: [&str; 10] = [
+    "molasses",
+    "syrup",
+    "cordial",
+    "liqueur",
+    "jam",
+    "jelly",
+    "squash",
+    "concentrate",
+    "marmalade",
+    "shrub",
+];
+
+/// Whether it is called what is made of things. "¾ cup (180 ml) ginger syrup (recipe below)": brackets say how much of
+/// it, not what it is.
+fn is_made_of(words: &[Word]) -> bool {
+    let mut depth = 0;
+    words
+        .iter()
+        .take_while(|w| !w.is(&[",", ";"]))
+        .filter(|w| {
             depth += i32::from(w.is(&["(", "["])) - i32::from(w.is(&[")", "]"]));
             depth == 0
-        });
-        plain.collect::<Vec<_>>().iter().any(|w| w.is(&MADE_OF))
-    };
-    let is_syrup = |f: &Found| {
-        names.cupboard.ingredient(&f.id).is_some_and(|it| {
-            it.kind == Kind::Syrup || it.name.contains("syrup") || it.id.ends_with("molasses")
         })
-    };
-    if (made(words) && named.len() == 1 && !is_syrup(&named[0]))
-        || is_poured_tea(words, first.as_ref())
-    {
-        let amount = first.as_ref().and_then(plain_amount);
-        let instead = named.iter().map(|f| f.id.clone()).collect();
-        let asked = Item::asked(words, amount);
-        return vec![Item { garnish, optional, said: first.is_some(), instead, ..asked }];
-    }
-    let instead = alternatives(words, names, &named);
-    let alone = named.len() == 1;
-    let mut all = Vec::new();
-    for found in &named {
-        let found = &extract_of(found, words, first.as_ref(), names);
-        let Some(it) = names.cupboard.ingredient(&found.id) else { continue };
-        let mut item = Item {
-            ingredient: Some(found.id.clone()),
-            words: words.to_vec(),
-            amount: None,
-            other: None,
-            sure: Sure::Understood,
-            why: Vec::new(),
-            per: per(words),
-            fills,
-            // What is measured out to be poured on at the glass is drunk.
-            garnish: garnish
-                && !(first.is_some()
-                    && matches!(
-                        it.kind,
-                        Kind::Soda | Kind::Water | Kind::Juice | Kind::Syrup | Kind::Spirit
-                    )),
-            optional,
-            warmth: warmth(words, it),
-            cut: cut(words, it),
-            share: share(words).filter(|_| first.is_none()),
-            said: first.is_some(),
-            instead: if alone { instead.clone() } else { Vec::new() },
-        };
-        if found.nearest {
-            guess(&mut item, format!("The closest ingredient we have is “{}”.", it.name));
-        }
-        if is_dried(words, it) {
-            item.sure = Sure::Asked;
-            item.why.push(
-                "We only have this fresh, and dried is much stronger. Check the amount.".into(),
-            );
-        }
-        if is_another_ones(words, found, names) {
-            guess(&mut item, "The recipe gives a choice: we took what we know.".into());
-        }
-        if says(words, &["stuff", "something", "thing", "whatever", "kind", "sort"]) {
-            item.sure = Sure::Asked;
-            item.why.push("Say which one you mean.".into());
-        } else if optional {
-            guess(&mut item, "This is optional in the recipe.".into());
-        }
-        if says(words, &["divided", "separated"]) {
-            guess(&mut item, "It is added in parts: check each amount.".into());
-        }
-        if up_to_a_weight(words) {
-            item.sure = Sure::Asked;
-            item.why.push("This is a total weight. Enter the amount to add.".into());
-        }
-        if let Some(unknown) = unknown_measure(words, first.as_ref(), found) {
-            no_amount(&mut item, it, names.cupboard);
-            item.why = vec![format!(
-                "We don't know the measure “{unknown}”, so we used the usual for a pitcher."
-            )];
-            all.push(item);
-            continue;
-        }
-        match &first {
-            Some(said) if fills => {
-                item.amount = plain_amount(said).filter(|a| a.as_millilitres().is_some());
-            }
-            Some(said) => {
-                measured(&mut item, said, words, it, names.cupboard);
-                if let Some(both) = and_more(words, said) {
-                    item.amount = Some(both);
-                }
-                if let Some(second) = &second {
-                    compare(&mut item, (said, second), words, it, names.cupboard);
-                }
-            }
-            None if fills || garnish => {}
-            None => {
-                item.amount = Some(names.cupboard.usual_amount(it));
-                let why = if together(words, &["to", "taste"]) {
-                    "To taste: we used the usual for a pitcher."
-                } else {
-                    "No amount given: we used the usual for a pitcher."
-                };
-                guess(&mut item, why.into());
-            }
-        }
-        all.push(item);
-    }
-    all
+        .any(|w| w.is(&MADE_OF))
+}
+
+/// Whether an ingredient is such a thing.
+fn is_made(found: &Found, names: &Names<'_>) -> bool {
+    names.cupboard.ingredient(&found.id).is_some_and(|it| {
+        it.kind == Kind::Syrup || it.name.contains("syrup") || it.id.ends_with("molasses")
+    })
 }
 
 /// "225 g dried apricots", where the cupboard has fresh ones.

@@ -71,8 +71,8 @@ pub(super) struct Doing {
     pub(super) unknown: Vec<Vec<Word>>,
 }
 
-/// Everything that a sentence says is done, in its order.
-pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
+/// The verbs of a sentence, and where what each says begins.
+fn starts(words: &[Word]) -> Vec<(usize, Verb)> {
     let mut starts: Vec<(usize, Verb)> = Vec::new();
     let mut until = false;
     let mut depth = 0_i32;
@@ -130,7 +130,12 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
             }
         }
     }
-    // "6 tsp tea in 1.5 l cold water, 8 hours in the fridge, strained": what stands for hours is let stand.
+    starts
+}
+
+/// What stands for hours without a verb: "6 tsp tea in 1.5 l cold water, 8 hours in the fridge, strained", "after half
+/// an hour, strain".
+fn let_stand(words: &[Word], starts: &mut Vec<(usize, Verb)>) {
     if starts.iter().all(|(at, _)| done_verb(&words[*at].text).is_some()) {
         let upto = starts.first().map_or(words.len(), |(at, _)| *at);
         let (minutes, _, timed) = first_time(&words[..upto]);
@@ -154,7 +159,7 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
             starts.insert(0, (from, Verb::Steep));
         }
     }
-    // "After half an hour, strain": until then it stands.
+    // Until then it stands.
     if words.first().is_some_and(|w| w.is(&["after"]))
         && let Some((first, verb)) = starts.first().copied()
         && verb != Verb::Steep
@@ -165,6 +170,12 @@ pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
             starts.insert(0, (0, Verb::Steep));
         }
     }
+}
+
+/// Everything that a sentence says is done, in its order.
+pub(super) fn doings(words: &[Word], names: &Names<'_>) -> Vec<Doing> {
+    let mut starts = starts(words);
+    let_stand(words, &mut starts);
     let mut all = Vec::new();
     // What stands before the first verb belongs to it: "In a pan, heat ...", "With the rest of the water, top up". So
     // does "and to every pint of it put a pound of sugar".
@@ -240,110 +251,23 @@ fn merges(first: Verb, second: Verb, words: &[Word], from: usize, at: usize) -> 
 fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing {
     let span = (words.first().map_or(0, |w| w.from), words.last().map_or(0, |w| w.to));
     let (minutes, loose, timed) = first_time(words);
-    let fridge = says(words, &["fridge", "refrigerator", "refrigerated", "icebox", "chilled"])
-        && verb != Verb::Serve;
-    let mut verb = verb;
-    let clear =
-        says(words, &["dissolve", "dissolved", "dissolves", "dissolving", "clear", "melted"]);
-    let halved = down_to(words);
-    let taken_out = together(words, &["from", "the", "freezer"]);
-    if says(words, &["freezer"])
-        && !taken_out
-        && matches!(verb, Verb::Put | Verb::Steep | Verb::Chill)
-    {
-        verb = Verb::Freeze;
-    }
-    if verb == Verb::Steep
-        && fridge
-        && minutes.is_none_or(|m| m < 30.0)
-        && !says(words, &["overnight", "steep", "infuse"])
-    {
-        verb = Verb::Chill;
-    }
-    // "Leave until cold"
-    let cold = words.iter().position(|w| w.is(&["until", "till"])).is_some_and(|at| {
-        words[at + 1..].iter().take(3).any(|w| w.is(&["cold", "cool", "cooled"]))
-    });
-    if verb == Verb::Steep && minutes.is_none() && cold && !fridge {
-        verb = Verb::Cool;
-    }
-    let to_brix = brix(words);
-    if (halved.is_some() || to_brix.is_some())
-        && matches!(verb, Verb::Boil(_) | Verb::Heat | Verb::Reduce)
-    {
-        verb = Verb::Reduce;
-    }
-    // "Cook the sugar with the water until it has dissolved": no further.
-    if verb == Verb::Boil(Vigour::Simmer) && clear && minutes.is_none() {
-        verb = Verb::Heat;
-    }
-    // "Stir over a low heat until dissolved"
-    let on_the_ring =
-        says(words, &["heat", "stove", "flame", "ring", "hob", "burner", "saucepan", "pan"])
-            && !together(words, &["off", "the", "heat"])
-            && !together(words, &["off", "heat"])
-            && !together(words, &["from", "the", "heat"]);
-    if verb == Verb::Stir && on_the_ring {
-        verb = Verb::Heat;
-    }
-    // "On a slow fire for half an hour", "give it ten minutes at the boil"
-    let boils = says(words, &["fire"])
-        || together(words, &["at", "the", "boil"])
-        || on_the_ring && says(words, &["heat", "flame"]);
-    if matches!(verb, Verb::Put | Verb::Steep) && minutes.is_some() && boils {
-        verb = Verb::Boil(Vigour::Simmer);
-    }
-    if verb == Verb::Put && on_the_ring && says(words, &["bring", "simmer", "boil"]) {
-        verb = Verb::Boil(Vigour::Simmer);
-    }
-    // "Reduce the heat to low and simmer gently"
-    if verb == Verb::Boil(Vigour::Simmer)
-        && says(words, &["gently", "barely", "bare", "lowest", "low"])
-    {
-        verb = Verb::Boil(Vigour::Gentle);
-    }
-    if verb == Verb::TopUp
-        && says(words, &["bottles", "bottle", "jars"])
-        && !says(words, &["water", "soda"])
-    {
-        verb = Verb::Bottle;
-    }
-    if matches!(verb, Verb::Put | Verb::Pour) && until_there_is(words) {
-        verb = Verb::TopUp;
-    }
-    // "Put in the fridge"
-    if verb == Verb::Put && fridge && uses(words, names, verb).is_empty() {
-        verb = Verb::Chill;
-    }
-    if verb == Verb::Pour && says(words, &["bottle", "bottles", "jar", "jars"]) {
-        verb = Verb::Bottle;
-    }
-    // "Pour the boiling water through the sieve to wash out the pulp": more water.
-    let rinses =
-        says(words, &["water"]) && says(words, &["boiling", "more", "another", "extra", "little"]);
-    if verb == Verb::Pour
-        && says(words, &["sieve", "strainer", "cloth", "muslin", "colander", "cheesecloth"])
-        && !rinses
-    {
-        verb = Verb::Strain;
-    }
-    if verb == Verb::Pour && says(words, &["glass", "glasses", "ice"]) && !says(words, &["water"]) {
-        verb = Verb::Serve;
-    }
+    let cold = ["fridge", "refrigerator", "refrigerated", "icebox", "chilled"];
+    let refrigerator = says(words, &cold) && verb != Verb::Serve;
+    let verb = by_the_time(verb, words, minutes, refrigerator);
+    let verb = by_the_fire(verb, words, minutes);
+    let verb = by_where_it_goes(verb, words, refrigerator, names);
     // "Add the calyces, cover, 20 minutes."
-    if verb == Verb::Prepare && minutes.is_some_and(|m| m >= 3.0) && says(words, &["cover"]) {
-        verb = Verb::Steep;
-    }
+    let stands = minutes.is_some_and(|m| m >= 3.0) && says(words, &["cover"]);
+    let verb = if verb == Verb::Prepare && stands { Verb::Steep } else { verb };
     // "Shake, and keep in the fridge up to 5 days": nobody stirs for so long.
-    // "Use within 3 days" is how long it keeps.
+    // "Use within 3 days", "refrigerate up to 3 weeks" is how long it keeps.
     let minutes = minutes
         .filter(|m| (verb != Verb::Stir || *m <= 60.0) && !says(words, &["within"]))
-        // "Refrigerate up to 3 weeks", too.
         .filter(|m| verb != Verb::Chill || *m <= 4320.0);
-    let amount = amounts(words, timed.clone());
     let except = except(words);
     let uses = uses(&words[..except.unwrap_or(words.len())], names, verb);
     Doing {
+        amount: amounts(words, timed.clone()),
         unknown: unknown(words, &uses, timed, names),
         verb,
         verb_at,
@@ -361,39 +285,22 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         }),
         // "Chop it, in the blender with the water": what is in hand goes along.
         mixture: (verb == Verb::Put && begins_with(words, verb_at, "in"))
-            || !makes_syrup(words, verb_at)
-                && words.iter().enumerate().any(|(at, w)| {
-                    // "The juice of one lemon" is none of what was made.
-                    let of = words.get(at + 1).is_some_and(|w| w.is(&["of", "from"]));
-                    // "The almond milk" was made of almonds.
-                    let milked = w.is(&["milk"])
-                        && at > 1
-                        && words[at - 1].is(&MILKED)
-                        && words[at - 2].is(&["the"]);
-                    milked || w.is(&MADE_SO_FAR) && !(of && w.is(&["juice"]))
-                }),
+            || !makes_syrup(words, verb_at) && names_what_was_made(words),
         vessel: vessel(words),
         cloth: says(words, &["cloth", "muslin", "cheesecloth", "bag", "coffee"]),
         it: says(words, &["it", "them"]) || points_back(words),
         onto: says(words, &["onto"])
             || together(words, &["on", "to"])
             || together(words, &["over", "the"]),
-        group: words
-            .windows(2)
-            .find(|pair| {
-                pair[1].is(&["ingredient"])
-                    && !pair[0].is(&["the", "all", "remaining", "dry", "other"])
-            })
-            .map(|pair| pair[0].text.clone()),
+        group: group(words),
         pressed: pressed(verb, words),
-        refrigerator: fridge,
+        refrigerator,
         aside: verb == Verb::Squeeze && !says(words, &["in", "into", "over", "onto", "to"]),
         covered: says(words, &["cover", "covered", "lid", "lidded"]),
-        clear,
-        down_to: halved,
+        clear: says(words, &CLEAR),
+        down_to: down_to(words),
         to_c: temperature(words),
-        to_brix,
-        amount,
+        to_brix: brix(words),
         fills_to: fills_to(words).filter(|_| verb == Verb::TopUp),
         poured: poured(words),
         per: per(words),
@@ -405,6 +312,117 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         out_of_it: out_of_it(words),
         covers: begins_with(words, verb_at, "cover"),
     }
+}
+
+/// Until the sugar has gone.
+const CLEAR: [&str; 6] = ["dissolve", "dissolved", "dissolves", "dissolving", "clear", "melted"];
+
+/// What a verb means by how long and how cold it is: "leave in the fridge" chills, "leave until cold" cools.
+fn by_the_time(verb: Verb, words: &[Word], minutes: Option<f64>, fridge: bool) -> Verb {
+    let taken_out = together(words, &["from", "the", "freezer"]);
+    if says(words, &["freezer"])
+        && !taken_out
+        && matches!(verb, Verb::Put | Verb::Steep | Verb::Chill)
+    {
+        return Verb::Freeze;
+    }
+    if verb != Verb::Steep {
+        return verb;
+    }
+    let cold = words.iter().position(|w| w.is(&["until", "till"])).is_some_and(|at| {
+        words[at + 1..].iter().take(3).any(|w| w.is(&["cold", "cool", "cooled"]))
+    });
+    let short = minutes.is_none_or(|m| m < 30.0);
+    if fridge && short && !says(words, &["overnight", "steep", "infuse"]) {
+        Verb::Chill
+    } else if minutes.is_none() && cold && !fridge {
+        Verb::Cool
+    } else {
+        verb
+    }
+}
+
+/// What a verb means over a fire: "cook until it has dissolved" only heats, "stir over a low heat" heats too, and what
+/// is left there for ten minutes simmers.
+fn by_the_fire(verb: Verb, words: &[Word], minutes: Option<f64>) -> Verb {
+    let boils_down = down_to(words).is_some() || brix(words).is_some();
+    let verb = match verb {
+        Verb::Boil(_) | Verb::Heat | Verb::Reduce if boils_down => return Verb::Reduce,
+        // No further than until the sugar has gone.
+        Verb::Boil(Vigour::Simmer) if says(words, &CLEAR) && minutes.is_none() => Verb::Heat,
+        other => other,
+    };
+    let on_the_ring =
+        says(words, &["heat", "stove", "flame", "ring", "hob", "burner", "saucepan", "pan"])
+            && !together(words, &["off", "the", "heat"])
+            && !together(words, &["off", "heat"])
+            && !together(words, &["from", "the", "heat"]);
+    // "On a slow fire for half an hour", "give it ten minutes at the boil"
+    let boils = says(words, &["fire"])
+        || together(words, &["at", "the", "boil"])
+        || on_the_ring && says(words, &["heat", "flame"]);
+    let verb = match verb {
+        Verb::Stir if on_the_ring => Verb::Heat,
+        Verb::Put | Verb::Steep if minutes.is_some() && boils => Verb::Boil(Vigour::Simmer),
+        Verb::Put if on_the_ring && says(words, &["bring", "simmer", "boil"]) => {
+            Verb::Boil(Vigour::Simmer)
+        }
+        other => other,
+    };
+    // "Reduce the heat to low and simmer gently"
+    let gently = says(words, &["gently", "barely", "bare", "lowest", "low"]);
+    if verb == Verb::Boil(Vigour::Simmer) && gently { Verb::Boil(Vigour::Gentle) } else { verb }
+}
+
+/// What a verb means by where something goes: what is poured through a sieve is strained, and into bottles bottled.
+fn by_where_it_goes(verb: Verb, words: &[Word], fridge: bool, names: &Names<'_>) -> Verb {
+    let bottles = says(words, &["bottle", "bottles", "jar", "jars"]);
+    if verb == Verb::TopUp && bottles && !says(words, &["water", "soda"]) {
+        return Verb::Bottle;
+    }
+    if matches!(verb, Verb::Put | Verb::Pour) && until_there_is(words) {
+        return Verb::TopUp;
+    }
+    // "Put in the fridge"
+    if verb == Verb::Put && fridge && uses(words, names, verb).is_empty() {
+        return Verb::Chill;
+    }
+    if verb != Verb::Pour {
+        return verb;
+    }
+    // "Pour the boiling water through the sieve to wash out the pulp": more water.
+    let rinses =
+        says(words, &["water"]) && says(words, &["boiling", "more", "another", "extra", "little"]);
+    let sieves = ["sieve", "strainer", "cloth", "muslin", "colander", "cheesecloth"];
+    if bottles {
+        Verb::Bottle
+    } else if says(words, &sieves) && !rinses {
+        Verb::Strain
+    } else if says(words, &["glass", "glasses", "ice"]) && !says(words, &["water"]) {
+        Verb::Serve
+    } else {
+        verb
+    }
+}
+
+/// "The syrup ingredients": the part of the list that is meant.
+fn group(words: &[Word]) -> Option<String> {
+    let no_part = ["the", "all", "remaining", "dry", "other"];
+    let mut pairs = words.windows(2);
+    let pair = pairs.find(|pair| pair[1].is(&["ingredient"]) && !pair[0].is(&no_part))?;
+    Some(pair[0].text.clone())
+}
+
+/// Whether what was made so far is named: "it", "the syrup", "the almond milk".
+fn names_what_was_made(words: &[Word]) -> bool {
+    words.iter().enumerate().any(|(at, w)| {
+        // "The juice of one lemon" is none of what was made.
+        let of = words.get(at + 1).is_some_and(|w| w.is(&["of", "from"]));
+        // "The almond milk" was made of almonds.
+        let milked =
+            w.is(&["milk"]) && at > 1 && words[at - 1].is(&MILKED) && words[at - 2].is(&["the"]);
+        milked || w.is(&MADE_SO_FAR) && !(of && w.is(&["juice"]))
+    })
 }
 
 /// "To 1.5 litres", "to make about 2 litres": the line that something is filled up to.

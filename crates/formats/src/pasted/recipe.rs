@@ -18,7 +18,7 @@ use super::scanned::{in_lines, in_words, pictures, restored};
 use super::sizes::Sizes;
 use super::verbs::{Verb, verb_at, verb_of};
 use super::{list, missed, said, uses};
-use keen_core::quantity::said::{Word, number, says, time, words};
+use keen_core::quantity::said::{Word, number, says, time, together, words};
 
 /// The choice that a text is read although it doesn't look like a recipe.
 pub const ANYWAY: &str = "anyway";
@@ -216,28 +216,9 @@ impl Reader<'_> {
             self.makes.volume = Some(volume);
         }
         if found.len() <= 12 && self.names.find(&found).is_none() && self.sizes.take(&found) {
-            let runs = vec![Run { text: line.to_owned(), sure: Sure::Understood }];
-            self.lines.push(PastedLine { runs, read: Vec::new() });
-            return;
+            return self.shown(line, Sure::Understood);
         }
-        // "For 10 litres of lemonade: 45 lemons, …"
-        let colon = found.iter().position(|w| w.is(&[":"])).filter(|at| (2..=8).contains(at));
-        let sized = |front: &[Word]| {
-            front[0].is(&["for"])
-                && said::plain(&front[1..]).is_some_and(|(a, _)| a.as_millilitres().is_some())
-        };
-        // "40 cups of 200 ml: 24 oranges, …"
-        let poured = |front: &[Word]| {
-            number(front).is_some_and(|(_, used)| {
-                front.get(used).is_some_and(|w| {
-                    w.is(&["cup", "glass", "glasses", "serving", "portion", "people", "drink"])
-                })
-            })
-        };
-        let sized = |front: &[Word]| sized(front) || poured(front);
-        // A text says so once; after that it is no size.
-        let colon = colon.filter(|at| found.len() > at + 4 && self.makes == Makes::default());
-        if let Some(at) = colon.filter(|at| self.is_makes(&found[..*at]) || sized(&found[..*at])) {
+        if let Some(at) = self.makes_in_front(&found) {
             self.read_makes(&found[..at]);
             self.behind(line, offset + found[at].to);
             return;
@@ -251,9 +232,7 @@ impl Reader<'_> {
         let called = found.len() > 2 && found[0].is(&["drink", "recipe", "name", "title"]);
         if called && found[1].is(&[":"]) && !self.begun() {
             self.title = Some(text[found[1].to..].trim().to_owned());
-            let runs = vec![Run { text: line.to_owned(), sure: Sure::Understood }];
-            self.lines.push(PastedLine { runs, read: Vec::new() });
-            return;
+            return self.shown(line, Sure::Understood);
         }
         if let Some(behind) = self.title_in_front(text, &found) {
             let title = text[..behind].trim().trim_end_matches([':', '.', '-', '–', '—']).trim();
@@ -266,46 +245,10 @@ impl Reader<'_> {
         if matches!(kind, Kind::List | Kind::Method) {
             self.told.extend(told_in(text).map(|words| (at, words)));
         }
-        let whole = |sure| vec![Run { text: line.to_owned(), sure }];
-        let shown = match kind {
-            Kind::Blank => PastedLine { runs: whole(Sure::Aside), read: Vec::new() },
-            Kind::Title => {
-                let front = front(&found);
-                let mut title = text;
-                // "(3 ingredients)", "(two ways)" are no glasses.
-                let behind = &found[front..];
-                let makes = says(behind, &MAKES)
-                    || (0..behind.len()).any(|at| said::plain(&behind[at..]).is_some());
-                if front < found.len() {
-                    let before = self.makes.clone();
-                    if makes {
-                        self.read_makes(behind);
-                    }
-                    // "Mint lemonade (cups of 200 ml)"
-                    self.sizes.take(&found[front..]);
-                    // How much it makes isn't what it is called.
-                    if self.makes != before {
-                        title = &text[..found[front].from];
-                    }
-                }
-                self.title = Some(title.trim().trim_end_matches([':', '.']).to_owned());
-                PastedLine { runs: whole(Sure::Understood), read: Vec::new() }
-            }
-            Kind::Heading(section, group) => {
-                // "Per glass:" before anything else is what the drink is made of, one glass at a time.
-                let one = section == Section::Glass && !self.begun();
-                if one {
-                    self.makes.glasses = Some(1);
-                }
-                self.section = if one { Section::List } else { section };
-                self.group = group;
-                // "Ingredients (for one gallon)"
-                let front = front(&found);
-                if front < found.len() {
-                    self.read_makes(&found[front..]);
-                }
-                PastedLine { runs: whole(Sure::Understood), read: Vec::new() }
-            }
+        let sure = match kind {
+            Kind::Blank => Sure::Aside,
+            Kind::Title => self.read_title(text, &found),
+            Kind::Heading(section, group) => self.read_heading(section, group, &found),
             Kind::Makes => {
                 // "Prep time: 15 mins | Serves: 6": minutes are no glasses.
                 let from = found
@@ -316,19 +259,79 @@ impl Reader<'_> {
                         says(&found, &["time"]) || (0..*at).any(timed)
                     });
                 self.read_makes(&found[from.unwrap_or(0)..]);
-                PastedLine { runs: whole(Sure::Understood), read: Vec::new() }
+                Sure::Understood
             }
-            Kind::List => {
-                let sure = self.read_list(at, &found);
-                PastedLine { runs: whole(sure), read: Vec::new() }
+            Kind::List => self.read_list(at, &found),
+            Kind::Method => {
+                let shown = self.read_method(at, line, offset, text);
+                return self.lines.push(shown);
             }
-            Kind::Method => self.read_method(at, line, offset, text),
             Kind::Aside => {
                 self.aside.push(text.trim().to_owned());
-                PastedLine { runs: whole(Sure::Aside), read: Vec::new() }
+                Sure::Aside
             }
         };
-        self.lines.push(shown);
+        self.shown(line, sure);
+    }
+
+    /// A line that is read as a whole.
+    fn shown(&mut self, line: &str, sure: Sure) {
+        let runs = vec![Run { text: line.to_owned(), sure }];
+        self.lines.push(PastedLine { runs, read: Vec::new() });
+    }
+
+    fn read_title(&mut self, text: &str, found: &[Word]) -> Sure {
+        let front = front(found);
+        let behind = &found[front..];
+        let mut title = text;
+        // "(3 ingredients)", "(two ways)" are no glasses.
+        let makes = says(behind, &MAKES)
+            || (0..behind.len()).any(|at| said::plain(&behind[at..]).is_some());
+        if !behind.is_empty() {
+            let before = self.makes.clone();
+            if makes {
+                self.read_makes(behind);
+            }
+            // "Mint lemonade (cups of 200 ml)"
+            self.sizes.take(behind);
+            // How much it makes isn't what it is called.
+            if self.makes != before {
+                title = &text[..found[front].from];
+            }
+        }
+        self.title = Some(title.trim().trim_end_matches([':', '.']).to_owned());
+        Sure::Understood
+    }
+
+    fn read_heading(&mut self, section: Section, group: Option<String>, found: &[Word]) -> Sure {
+        // "Per glass:" before anything else is what the drink is made of, one glass at a time.
+        let one = section == Section::Glass && !self.begun();
+        if one {
+            self.makes.glasses = Some(1);
+        }
+        self.section = if one { Section::List } else { section };
+        self.group = group;
+        // "Ingredients (for one gallon)"
+        let front = front(found);
+        if front < found.len() {
+            self.read_makes(&found[front..]);
+        }
+        Sure::Understood
+    }
+
+    /// "For 10 litres of lemonade: 45 lemons, …", "40 cups of 200 ml: 24 oranges, …": where that ends which says how
+    /// much it makes.
+    fn makes_in_front(&self, found: &[Word]) -> Option<usize> {
+        let at = found.iter().position(|w| w.is(&[":"])).filter(|at| (2..=8).contains(at))?;
+        let front = &found[..at];
+        let sized = front[0].is(&["for"])
+            && said::plain(&front[1..]).is_some_and(|(a, _)| a.as_millilitres().is_some());
+        let glasses = ["cup", "glass", "glasses", "serving", "portion", "people", "drink"];
+        let poured =
+            number(front).is_some_and(|(_, used)| front.get(used).is_some_and(|w| w.is(&glasses)));
+        // A text says so once; after that it is no size.
+        let once = found.len() > at + 4 && self.makes == Makes::default();
+        (once && (self.is_makes(front) || sized || poured)).then_some(at)
     }
 
     /// "Syrup: 2 cups sugar, 1 cup water, boil 5 min": where the part of the recipe ends that it is for.
@@ -755,43 +758,7 @@ impl Reader<'_> {
             if let Some(named) = self.names.find_all(&found).last() {
                 spoken_of = named.at.last().map(|at| found[*at].clone());
             }
-            // "To drink: 1 part syrup to 4 parts fizzy water", "Dilute 1:4 with soda" is for the glass.
-            let to_drink = found.len() > 2
-                && found[0].is(&["to"])
-                && found[1].is(&["drink", "serve"])
-                && found[2].is(&[":", ",", "mix", "dilute"]);
-            let in_parts = self.entries.iter().any(|e| {
-                let terms = e.item.amount.iter().flat_map(|a| a.terms());
-                terms.into_iter().any(|t| t.measure == keen_core::quantity::Measure::Part)
-            });
-            // "30 ml in a glass topped up with soda", once the making is told.
-            let in_a_glass = !self.done.is_empty()
-                && number(&found).is_some()
-                && says(&found, &["glass", "glasses"])
-                && method::doings(&found, self.names).is_empty();
-            let for_each = !self.entries.is_empty() && is_of_each_glass(&found);
-            // "We used to have it with fizzy water. Your father put gin in his."
-            let remembered = self.begun()
-                && (keen_core::quantity::said::together(&found, &["used", "to", "have"])
-                    || keen_core::quantity::said::together(&found, &["used", "to", "drink"])
-                    || keen_core::quantity::said::together(&found, &["in", "his"])
-                    || keen_core::quantity::said::together(&found, &["in", "hers"]));
-            // "Stir 2 tablespoons into a glass of sparkling water."
-            let in_one_glass = self.begun()
-                && found.windows(4).any(|w| {
-                    w[0].is(&["into", "in"])
-                        && w[1].is(&["a", "each"])
-                        && w[2].is(&["glass", "tumbler"])
-                        && w[3].is(&["of"])
-                });
-            // "You should have about 300 ml."
-            let should_be = found.windows(3).next().is_some_and(|w| {
-                w[0].is(&["you", "there"])
-                    && w[1].is(&["should", "will"])
-                    && w[2].is(&["have", "be", "get", "end"])
-            });
-            let to_drink = to_drink || remembered || in_one_glass || should_be;
-            if to_drink || in_a_glass || for_each || (thinned(&found) && !in_parts) {
+            if self.is_for_the_glass(&found) {
                 self.aside.push(sentence.trim().to_owned());
                 // What is only told for the glass isn't missed in the jug.
                 let begins =
@@ -812,29 +779,11 @@ impl Reader<'_> {
                 found.truncate(tail);
             }
             let mut doings = method::doings(&found, self.names);
-            // "Leave it for a day. After a day, strain": that is the same day.
-            let waited = |d: &Doing| {
-                let last = self.done.last().and_then(|done| done.doing.minutes);
-                d.verb == Verb::Steep && d.minutes.is_some() && d.minutes == last
-            };
-            if found[0].is(&["after"]) && doings.first().is_some_and(waited) {
+            if found[0].is(&["after"]) && doings.first().is_some_and(|d| self.has_waited(d)) {
                 doings.remove(0);
             }
             if doings.is_empty() {
-                // A sentence that does nothing may still say what goes in: "You need 6 lemons and 200 g sugar."
-                // "A pint of currants, bruised with half a pound of sugar"
-                let counts = |n: usize| {
-                    found[n].text.starts_with(|c: char| c.is_ascii_digit())
-                        || said::plain(&found[n..]).is_some()
-                };
-                let items: Vec<Item> = if (0..found.len()).any(counts) {
-                    list::items(&found, self.names)
-                        .into_iter()
-                        .filter(|i| i.ingredient.is_some() || i.amount.is_some())
-                        .collect()
-                } else {
-                    Vec::new()
-                };
+                let items = self.counted_out(&found);
                 if items.is_empty() {
                     if found.len() > 1 {
                         self.aside.push(sentence.trim().to_owned());
@@ -848,22 +797,9 @@ impl Reader<'_> {
             }
             let mut aside_from = 0;
             for doing in doings {
-                let (from, to) = (offset + begin + doing.from, offset + begin + doing.to);
-                let guessed =
-                    doing.loose || doing.uses.iter().any(|u| u.share == uses::Share::Some);
-                let sure = match (doing.unknown.is_empty(), guessed) {
-                    (false, _) => Sure::Asked,
-                    (_, true) => Sure::Guessed,
-                    (_, false) => Sure::Understood,
-                };
-                mark(from, to, sure);
-                for words in &doing.unknown {
-                    list::items(words, self.names)
-                        .into_iter()
-                        .for_each(|item| self.enter(at, item));
-                }
+                mark(offset + begin + doing.from, offset + begin + doing.to, how_sure(&doing));
                 aside_from = doing.to;
-                self.done.push(Done { line: at, doing });
+                self.is_done(at, doing);
             }
             let rest = sentence[aside_from..].trim_matches(|c: char| !c.is_alphanumeric());
             if !rest.is_empty() {
@@ -874,6 +810,72 @@ impl Reader<'_> {
             runs.push(Run { text: line[upto..].to_owned(), sure: Sure::Aside });
         }
         PastedLine { runs, read: Vec::new() }
+    }
+
+    /// "Leave it for a day. After a day, strain": that is the same day.
+    fn has_waited(&self, doing: &Doing) -> bool {
+        let last = self.done.last().and_then(|done| done.doing.minutes);
+        doing.verb == Verb::Steep && doing.minutes.is_some() && doing.minutes == last
+    }
+
+    fn is_done(&mut self, line: usize, doing: Doing) {
+        for words in &doing.unknown {
+            list::items(words, self.names).into_iter().for_each(|item| self.enter(line, item));
+        }
+        self.done.push(Done { line, doing });
+    }
+
+    /// A sentence that does nothing may still say what goes in: "You need 6 lemons and 200 g sugar", "A pint of
+    /// currants, bruised with half a pound of sugar".
+    fn counted_out(&self, found: &[Word]) -> Vec<Item> {
+        let counts = |n: usize| {
+            found[n].text.starts_with(|c: char| c.is_ascii_digit())
+                || said::plain(&found[n..]).is_some()
+        };
+        if !(0..found.len()).any(counts) {
+            return Vec::new();
+        }
+        let mut items = list::items(found, self.names);
+        items.retain(|i| i.ingredient.is_some() || i.amount.is_some());
+        items
+    }
+
+    /// Whether a sentence says how it is drunk, how it was once drunk, or how much there should be by now.
+    fn is_for_the_glass(&self, found: &[Word]) -> bool {
+        // "To drink: 1 part syrup to 4 parts fizzy water", "Dilute 1:4 with soda"
+        let to_drink = found.len() > 2
+            && found[0].is(&["to"])
+            && found[1].is(&["drink", "serve"])
+            && found[2].is(&[":", ",", "mix", "dilute"]);
+        let in_parts = self.entries.iter().any(|e| {
+            let terms = e.item.amount.iter().flat_map(|a| a.terms());
+            terms.into_iter().any(|t| t.measure == Measure::Part)
+        });
+        // "30 ml in a glass topped up with soda", once the making is told.
+        let in_a_glass = !self.done.is_empty()
+            && number(found).is_some()
+            && says(found, &["glass", "glasses"])
+            && method::doings(found, self.names).is_empty();
+        let for_each = !self.entries.is_empty() && is_of_each_glass(found);
+        // "We used to have it with fizzy water. Your father put gin in his."
+        const REMEMBERED: [&[&str]; 4] =
+            [&["used", "to", "have"], &["used", "to", "drink"], &["in", "his"], &["in", "hers"]];
+        let remembered = self.begun() && REMEMBERED.iter().any(|phrase| together(found, phrase));
+        // "Stir 2 tablespoons into a glass of sparkling water."
+        let in_one_glass = self.begun()
+            && found.windows(4).any(|w| {
+                w[0].is(&["into", "in"])
+                    && w[1].is(&["a", "each"])
+                    && w[2].is(&["glass", "tumbler"])
+                    && w[3].is(&["of"])
+            });
+        // "You should have about 300 ml."
+        let should_be = found.len() > 2
+            && found[0].is(&["you", "there"])
+            && found[1].is(&["should", "will"])
+            && found[2].is(&["have", "be", "get", "end"]);
+        let thinned = thinned(found) && !in_parts;
+        to_drink || in_a_glass || for_each || thinned || remembered || in_one_glass || should_be
     }
 
     /// Nothing is made of a text that is no recipe: it is only shown.
@@ -1000,31 +1002,8 @@ impl Reader<'_> {
         let chosen = |key: &str| choices.iter().rev().find(|c| c.key == key);
         let mut differs = Vec::new();
         for entry in &mut self.entries {
-            if let Some(other) = &entry.item.other {
-                let one = entry.item.amount.clone();
-                let key = format!("{}/amount", entry.key);
-                let which = chosen(&key).and_then(|c| c.chosen).unwrap_or(0).min(1);
-                let name = entry
-                    .item
-                    .ingredient
-                    .as_deref()
-                    .and_then(|id| cupboard.ingredient(id))
-                    .map_or("it", |it| it.name.as_str());
-                if let Some(one) = one {
-                    let pints = entry.item.why.iter().find(|why| *why == WHOSE_PINT);
-                    let two =
-                        || format!("The recipe gives two amounts of {}.", name.to_lowercase());
-                    differs.push(Differs {
-                        message: pints.cloned().unwrap_or_else(two),
-                        key,
-                        choices: vec![one.to_string(), other.to_string()],
-                        chosen: which,
-                    });
-                    if which == 1 {
-                        entry.item.amount = Some(other.clone());
-                    }
-                }
-            }
+            let which = chosen(&amount_key(entry)).and_then(|c| c.chosen).unwrap_or(0).min(1);
+            differs.extend(two_amounts(entry, which, cupboard));
             if let Some(choice) = chosen(&entry.key) {
                 choose(entry, choice, cupboard);
             }
@@ -1084,6 +1063,39 @@ impl Reader<'_> {
         }
         Pasted { lines: self.lines, things, differs, drink, guesses: made.guesses, doubt: None }
     }
+}
+
+fn how_sure(doing: &Doing) -> Sure {
+    let guessed = doing.loose || doing.uses.iter().any(|u| u.share == uses::Share::Some);
+    match (doing.unknown.is_empty(), guessed) {
+        (false, _) => Sure::Asked,
+        (_, true) => Sure::Guessed,
+        (_, false) => Sure::Understood,
+    }
+}
+
+fn amount_key(entry: &Entry) -> String {
+    format!("{}/amount", entry.key)
+}
+
+/// The choice between two amounts that are given of one thing; `which` of them is taken.
+fn two_amounts(entry: &mut Entry, which: usize, cupboard: &Cupboard) -> Option<Differs> {
+    let (one, other) = (entry.item.amount.clone()?, entry.item.other.clone()?);
+    let it = entry.item.ingredient.as_deref().and_then(|id| cupboard.ingredient(id));
+    let name = it.map_or_else(|| "it".to_owned(), |it| it.name.to_lowercase());
+    let pints = entry.item.why.iter().find(|why| *why == WHOSE_PINT);
+    let differs = Differs {
+        message: pints
+            .cloned()
+            .unwrap_or_else(|| format!("The recipe gives two amounts of {name}.")),
+        key: amount_key(entry),
+        choices: vec![one.to_string(), other.to_string()],
+        chosen: which,
+    };
+    if which == 1 {
+        entry.item.amount = Some(other);
+    }
+    Some(differs)
 }
 
 /// The words of each sentence, but for those that say how it is drunk.

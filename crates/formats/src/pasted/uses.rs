@@ -62,6 +62,60 @@ pub(super) fn amounts(words: &[Word], timed: std::ops::Range<usize>) -> Option<A
     None
 }
 
+/// What a measure may stand before without measuring anything: "a 2 litre jug", "500 ml at a time".
+const NO_NAMES: [&str; 33] = [
+    "or",
+    "to",
+    "at",
+    "in",
+    "into",
+    "for",
+    "each",
+    "per",
+    "more",
+    "is",
+    "are",
+    "the",
+    "this",
+    "that",
+    "it",
+    "them",
+    "deep",
+    "wide",
+    "jar",
+    "jug",
+    "bottle",
+    "pitcher",
+    "glass",
+    "pan",
+    "pot",
+    "bowl",
+    "saucepan",
+    "from",
+    "over",
+    "container",
+    "left",
+    "if",
+    "filled",
+];
+
+/// What was made so far, and how it is then: "1 cup of cooled syrup".
+const MADE: [&str; 4] = ["mixture", "syrup", "liquid", "juice"];
+const HOW: [&str; 12] = [
+    "strained",
+    "cooled",
+    "cold",
+    "hot",
+    "warm",
+    "resulting",
+    "finished",
+    "reserved",
+    "sweet",
+    "fresh",
+    "remaining",
+    "lemon",
+];
+
 /// What is measured out in a sentence without being known: "and 5 ml caramel colour".
 pub(super) fn unknown(
     words: &[Word],
@@ -69,42 +123,6 @@ pub(super) fn unknown(
     timed: std::ops::Range<usize>,
     names: &Names<'_>,
 ) -> Vec<Vec<Word>> {
-    // "a 2 litre jug", "250 ml of the strained liquid", "500 ml at a time"
-    const NO_NAMES: [&str; 33] = [
-        "or",
-        "to",
-        "at",
-        "in",
-        "into",
-        "for",
-        "each",
-        "per",
-        "more",
-        "is",
-        "are",
-        "the",
-        "this",
-        "that",
-        "it",
-        "them",
-        "deep",
-        "wide",
-        "jar",
-        "jug",
-        "bottle",
-        "pitcher",
-        "glass",
-        "pan",
-        "pot",
-        "bowl",
-        "saucepan",
-        "from",
-        "over",
-        "container",
-        "left",
-        "if",
-        "filled",
-    ];
     let mut all = Vec::new();
     let mut at = 0;
     while at < words.len() {
@@ -142,21 +160,6 @@ pub(super) fn unknown(
                 .is_some_and(|(a, b)| a.from < words[end - 1].to && words[begin].from < b.to)
         });
         // "1 cup aloe vera juice" is something, "1 cup of cooled syrup" was made here.
-        const MADE: [&str; 4] = ["mixture", "syrup", "liquid", "juice"];
-        const HOW: [&str; 12] = [
-            "strained",
-            "cooled",
-            "cold",
-            "hot",
-            "warm",
-            "resulting",
-            "finished",
-            "reserved",
-            "sweet",
-            "fresh",
-            "remaining",
-            "lemon",
-        ];
         let made = words[..end].last().is_some_and(|w| w.is(&MADE))
             && words[at..end - 1].iter().all(|w| w.is(&HOW));
         let named = !made
@@ -206,147 +209,19 @@ pub(super) fn is_of_sort(it: &Ingredient, sort: &str) -> bool {
 
 /// What is named in a sentence, and how much of it.
 pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
-    let mut all = Vec::new();
     let found = names.find_all(words);
-    for one in &found {
-        let (first, last) = (one.at[0], *one.at.last().unwrap_or(&0));
-        if let Some(other) = instead_of(words, first, all.last_mut()) {
-            // "120 g piloncillo (or brown sugar)": one of the two.
-            let or = &words[first - 1];
-            other.words.retain(|word| word.from < or.from);
-            other.words.extend_from_slice(&words[first - 1..=last]);
-            continue;
-        }
-        let before = &words[first.saturating_sub(7)..first];
-        // Only back to the last thing or comma.
-        let since = before
-            .iter()
-            .enumerate()
-            .rposition(|(at, w)| {
-                // "a litre and a half of water"
-                let part = at > 0 && and_a_part(&before[at..]).is_some();
-                !part && w.is(&[",", "and", ";", "to", "into", "in", "with", "over"])
-            })
-            .map_or(0, |n| n + 1);
-        let before = &before[since..];
-        let front = first - before.len();
-        let verb = (front..first).rposition(|n| verb_at(words, n).is_some()).map_or(0, |n| n + 1);
-        let before = &before[verb..];
-        // What it is said to be done to or lie in is no new amount: "until the sugar dissolves".
-        let waited = words[..first].iter().rposition(|w| w.is(&["until", "till"]));
-        let ended = words[..first].iter().rposition(|w| w.is(&[","]));
-        if waited.is_some() && (ended.is_none() || ended < waited) {
-            continue;
-        }
-        // "Twisting it to get out all the milk"
-        let got = words[..first]
-            .windows(2)
-            .rposition(|w| w[0].is(&["to"]) && w[1].is(&["get", "extract", "release", "press"]));
-        if got.is_some_and(|at| first - at <= 6 && ended.is_none_or(|ended| ended < at)) {
-            continue;
-        }
-        let share = if says(before, &["half"])
-            && !says(before, &["litre", "cup", "pint", "teaspoon", "tablespoon", "hour"])
-        {
-            Share::Part(0.5)
-        } else if says(before, &["remaining", "rest", "other"]) {
-            Share::Rest
-        } else if says(before, &["some", "little", "bit"]) {
-            // "some of the water (a mugful)"
-            match amounts(&words[last + 1..], 0..0) {
-                Some(amount) => Share::Amount(amount),
-                None => Share::Some,
-            }
-        } else if names.cupboard.ingredient(&one.id).is_some_and(|it| it.kind == Kind::Ice)
-            && says(before, &["glass"])
-        {
-            // "Four glasses of ice" are glasses, with ice in them.
-            Share::All
-        } else if let Some(amount) = amount_before(before) {
-            Share::Amount(amount)
-        } else {
-            Share::All
-        };
-        let from = first.saturating_sub(before.len());
-        // "The zest of the oranges and lemons" is that of both.
-        let small =
-            |w: &Word| w.is(&["and", "&", "the", ","]) || number(std::slice::from_ref(w)).is_some();
-        let joined = words[..first].iter().rposition(|w| !small(w));
-        let with = all.last().filter(|u: &&Use| {
-            let end = u.found.at.last().copied();
-            end.is_some()
-                && end == joined
-                && says(&u.words, &["of"])
-                && names.citrus(&words[first..=last]).is_some()
-        });
-        let part = with.map_or_else(Vec::new, |u| {
-            let of = u.words.iter().position(|w| w.is(&["of"])).map_or(0, |n| n + 1);
-            u.words[..of].to_vec()
-        });
-        // "Coconut water (a 1 l carton)": the bracket says how much.
-        let bracket = words.get(last + 1).filter(|w| w.is(&["("]));
-        let closed = bracket.and_then(|_| words[last..].iter().position(|w| w.is(&[")"])));
-        let end = match closed.filter(|n| *n < 10) {
-            Some(closed) => last + closed + 1,
-            None => (last + 3).min(words.len()),
-        };
-        let upto = words[last + 1..end]
-            .iter()
-            .position(|w| w.is(&[",", "and", "&", ";", ".", "with", "in", "into", "over"]))
-            .map_or(end, |n| last + 1 + n);
-        let said = [part.as_slice(), &words[from..upto]].concat();
-        let led = words[first.saturating_sub(3)..first]
-            .windows(2)
-            .any(|w| w[0].is(&["to", "into"]) && w[1].is(&["the"]));
-        let goal = led && share == Share::All;
-        all.push(Use { found: one.clone(), words: said, share, tells: false, goal });
-    }
-    for (at, word) in words.iter().enumerate() {
-        let Some((_, sort)) = SORTS.iter().find(|(any, _)| any.contains(&word.stem.as_str()))
-        else {
-            continue;
-        };
-        let taken = found.iter().any(|f| f.at.contains(&at));
-        // "The zest from 4 of the oranges" says of which.
-        let thinly = words[at + 1..].iter().take_while(|w| w.text.ends_with("ly")).count();
-        let of = words.get(at + 1 + thinly).is_some_and(|w| w.is(&["of", "from"]));
-        let behind = &words[at + 1..words.len().min(at + 8)];
-        let end = behind.iter().position(|w| w.is(&[",", ";", "and"])).unwrap_or(behind.len());
-        if of && names.citrus(&behind[..end]).is_some() {
-            continue;
-        }
-        let waited = words[..at]
-            .iter()
-            .rposition(|w| w.is(&["until", "till", "from"]))
-            .is_some_and(|u| !words[u..at].iter().any(|w| w.is(&[","])));
-        // "Return the juice to the pan": that is what was made so far.
-        let returned = words[..at].iter().rev().take(2).any(|w| w.is(&["return", "returned"]));
-        if returned {
-            continue;
-        }
-        // "Sweeten with honey" says with what.
-        let said = word.is(&["sweeten"]) && !found.is_empty();
-        if !taken && !waited && !said {
-            let found = Found { id: (*sort).to_owned(), nearest: false, at: vec![at] };
-            let share =
-                if at > 0 && words[at - 1].is(&["remaining"]) { Share::Rest } else { Share::All };
-            // "The rinds of four"
-            let of = words.get(at + 1).filter(|w| w.is(&["of", "from"]));
-            let counted = of.and_then(|_| number(&words[at + 2..])).map_or(0, |(_, used)| used + 1);
-            let words = words[at..=at + counted].to_vec();
-            all.push(Use { found, words, share, tells: false, goal: false });
-        }
-    }
-    // A lemon is named: what of it is meant, the list knows. "Squeeze the lemons" is their juice, and "lemon
-    // slices" are no zest.
-    // "Zest 2 of the lemons" uses their zest.
-    let zest = words.iter().take(3).find(|w| verb == Verb::Prepare && w.is(&["zest"]));
+    let mut all = by_name(words, &found, names);
+    all.extend(by_sort(words, &found, names));
     // "Make a simple syrup with the sugar" isn't one that is bought.
     let makes = words.iter().position(|w| w.is(&["make"]));
     all.retain(|one| {
         let syrup = one.found.id.contains("syrup") && one.share == Share::All;
         !(syrup && makes.is_some_and(|at| one.found.at.iter().all(|n| *n > at && *n <= at + 5)))
     });
+    // A lemon is named: what of it is meant, the list knows. "Squeeze the lemons" is their juice, and "lemon
+    // slices" are no zest.
+    // "Zest 2 of the lemons" uses their zest.
+    let zest = words.iter().take(3).find(|w| verb == Verb::Prepare && w.is(&["zest"]));
     for one in &mut all {
         if let Some(zest) = zest.filter(|_| names.citrus(&one.words).is_some()) {
             one.words.insert(0, zest.clone());
@@ -362,6 +237,156 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
         if let Some(part) = part {
             one.found = part.clone();
         }
+    }
+    all
+}
+
+/// Ingredients that are named, each with the words around it.
+fn by_name(words: &[Word], found: &[Found], names: &Names<'_>) -> Vec<Use> {
+    let mut all: Vec<Use> = Vec::new();
+    for one in found {
+        let (first, last) = (one.at[0], *one.at.last().unwrap_or(&0));
+        if let Some(other) = instead_of(words, first, all.last_mut()) {
+            // "120 g piloncillo (or brown sugar)": one of the two.
+            let or = &words[first - 1];
+            other.words.retain(|word| word.from < or.from);
+            other.words.extend_from_slice(&words[first - 1..=last]);
+            continue;
+        }
+        if is_only_spoken_of(words, first) {
+            continue;
+        }
+        let before = said_before(words, first);
+        let share = share_of(before, words, one, names);
+        let from = first - before.len();
+        let part = part_of_both(all.last(), words, (first, last), names);
+        let said = [part.as_slice(), &words[from..said_behind(words, last)]].concat();
+        let led = words[first.saturating_sub(3)..first]
+            .windows(2)
+            .any(|w| w[0].is(&["to", "into"]) && w[1].is(&["the"]));
+        let goal = led && share == Share::All;
+        all.push(Use { found: one.clone(), words: said, share, tells: false, goal });
+    }
+    all
+}
+
+/// The words that stand before a name and belong to it: back to the last thing, comma or verb.
+fn said_before(words: &[Word], first: usize) -> &[Word] {
+    let before = &words[first.saturating_sub(7)..first];
+    let apart = |(at, w): (usize, &Word)| {
+        // "a litre and a half of water"
+        let part = at > 0 && and_a_part(&before[at..]).is_some();
+        !part && w.is(&[",", "and", ";", "to", "into", "in", "with", "over"])
+    };
+    let since = before.iter().enumerate().rposition(apart).map_or(0, |n| n + 1);
+    let front = first - (before.len() - since);
+    let verb = (front..first).rposition(|n| verb_at(words, n).is_some()).map_or(0, |n| n + 1);
+    &words[front + verb..first]
+}
+
+/// Where that ends which stands behind a name and belongs to it.
+fn said_behind(words: &[Word], last: usize) -> usize {
+    // "Coconut water (a 1 l carton)": the bracket says how much.
+    let bracket = words.get(last + 1).filter(|w| w.is(&["("]));
+    let closed = bracket.and_then(|_| words[last..].iter().position(|w| w.is(&[")"])));
+    let end = match closed.filter(|n| *n < 10) {
+        Some(closed) => last + closed + 1,
+        None => (last + 3).min(words.len()),
+    };
+    words[last + 1..end]
+        .iter()
+        .position(|w| w.is(&[",", "and", "&", ";", ".", "with", "in", "into", "over"]))
+        .map_or(end, |n| last + 1 + n)
+}
+
+/// Whether nothing is done with what is named: "until the sugar dissolves", "twisting it to get out all the milk".
+fn is_only_spoken_of(words: &[Word], first: usize) -> bool {
+    let waited = words[..first].iter().rposition(|w| w.is(&["until", "till"]));
+    let ended = words[..first].iter().rposition(|w| w.is(&[","]));
+    let got = words[..first]
+        .windows(2)
+        .rposition(|w| w[0].is(&["to"]) && w[1].is(&["get", "extract", "release", "press"]));
+    waited.is_some() && (ended.is_none() || ended < waited)
+        || got.is_some_and(|at| first - at <= 6 && ended.is_none_or(|ended| ended < at))
+}
+
+/// How much is said of a thing by the words before it.
+fn share_of(before: &[Word], words: &[Word], one: &Found, names: &Names<'_>) -> Share {
+    const OF_A_MEASURE: [&str; 6] = ["litre", "cup", "pint", "teaspoon", "tablespoon", "hour"];
+    let is_ice = || names.cupboard.ingredient(&one.id).is_some_and(|it| it.kind == Kind::Ice);
+    if says(before, &["half"]) && !says(before, &OF_A_MEASURE) {
+        Share::Part(0.5)
+    } else if says(before, &["remaining", "rest", "other"]) {
+        Share::Rest
+    } else if says(before, &["some", "little", "bit"]) {
+        // "some of the water (a mugful)"
+        let last = one.at.last().map_or(words.len(), |last| last + 1);
+        amounts(&words[last..], 0..0).map_or(Share::Some, Share::Amount)
+    } else if says(before, &["glass"]) && is_ice() {
+        // "Four glasses of ice" are glasses, with ice in them.
+        Share::All
+    } else {
+        amount_before(before).map_or(Share::All, Share::Amount)
+    }
+}
+
+/// "The zest of the oranges and lemons", "the peel of 2 lemons and 1 orange": the part is that of both.
+fn part_of_both(
+    before: Option<&Use>,
+    words: &[Word],
+    (first, last): (usize, usize),
+    names: &Names<'_>,
+) -> Vec<Word> {
+    let small =
+        |w: &Word| w.is(&["and", "&", "the", ","]) || number(std::slice::from_ref(w)).is_some();
+    let joined = words[..first].iter().rposition(|w| !small(w));
+    let of_both = |u: &&Use| {
+        let end = u.found.at.last().copied();
+        end.is_some()
+            && end == joined
+            && says(&u.words, &["of"])
+            && names.citrus(&words[first..=last]).is_some()
+    };
+    before.filter(of_both).map_or_else(Vec::new, |u| {
+        let of = u.words.iter().position(|w| w.is(&["of"])).map_or(0, |n| n + 1);
+        u.words[..of].to_vec()
+    })
+}
+
+/// Parts of the list that are named by their sort: "the juice", "the spices".
+fn by_sort(words: &[Word], found: &[Found], names: &Names<'_>) -> Vec<Use> {
+    let mut all = Vec::new();
+    for (at, word) in words.iter().enumerate() {
+        let Some((_, sort)) = SORTS.iter().find(|(any, _)| any.contains(&word.stem.as_str()))
+        else {
+            continue;
+        };
+        let taken = found.iter().any(|f| f.at.contains(&at));
+        // "The zest from 4 of the oranges" says of which.
+        let thinly = words[at + 1..].iter().take_while(|w| w.text.ends_with("ly")).count();
+        let of = words.get(at + 1 + thinly).is_some_and(|w| w.is(&["of", "from"]));
+        let behind = &words[at + 1..words.len().min(at + 8)];
+        let end = behind.iter().position(|w| w.is(&[",", ";", "and"])).unwrap_or(behind.len());
+        let of_which = of && names.citrus(&behind[..end]).is_some();
+        let waited = words[..at]
+            .iter()
+            .rposition(|w| w.is(&["until", "till", "from"]))
+            .is_some_and(|u| !words[u..at].iter().any(|w| w.is(&[","])));
+        // "Return the juice to the pan": that is what was made so far.
+        let returned = words[..at].iter().rev().take(2).any(|w| w.is(&["return", "returned"]));
+        // "Sweeten with honey" says with what.
+        let said = word.is(&["sweeten"]) && !found.is_empty();
+        if taken || of_which || waited || returned || said {
+            continue;
+        }
+        let found = Found { id: (*sort).to_owned(), nearest: false, at: vec![at] };
+        let remaining = at > 0 && words[at - 1].is(&["remaining"]);
+        let share = if remaining { Share::Rest } else { Share::All };
+        // "The rinds of four"
+        let of = words.get(at + 1).filter(|w| w.is(&["of", "from"]));
+        let counted = of.and_then(|_| number(&words[at + 2..])).map_or(0, |(_, used)| used + 1);
+        let words = words[at..=at + counted].to_vec();
+        all.push(Use { found, words, share, tells: false, goal: false });
     }
     all
 }

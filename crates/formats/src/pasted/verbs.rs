@@ -163,23 +163,9 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
             Some(Verb::Strain)
         }
         // "the juice in", "drink of choice", "the rest"; "cool water", "warm water"
-        "juice" => {
-            let object = matches!(after, "the" | "all" | "your" | "both" | "them" | "of" | "it")
-                || words.get(at + 1).is_some_and(|w| number(std::slice::from_ref(w)).is_some())
-                || words
-                    .get(at + 1)
-                    .is_some_and(|w| w.is(&["lemon", "lime", "orange", "grapefruit", "citrus"]));
-            (object && after != "of").then_some(verb)
-        }
-        // "Zest, sugar and thyme in a bowl" names a part of the list.
+        "juice" => juices_something(words, at).then_some(verb),
         "zest" | "peel" | "slice" | "quarter" | "cut" | "core" | "pit" => {
-            let object = !matches!(
-                after,
-                "," | "." | "in" | "into" | "to" | "with" | "from" | "for" | "of" | ""
-            ) && (after != "and"
-                || words.get(at + 2).is_some_and(|w| verb_of(&w.text).is_some()));
-            (object && at_beginning(words, at) && before.is_none_or(|b| verb_of(b).is_none()))
-                .then_some(verb)
+            cuts_something(words, at).then_some(verb)
         }
         // "Cover with a cloth" pours nothing.
         "cover" => {
@@ -193,20 +179,11 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
             // "Add rest" means what is left.
             (!matches!(before, Some("with" | "add")) && after != "of").then_some(verb)
         }
-        "cool" | "warm" => (!matches!(
-            after,
-            "water"
-                | "and"
-                | "tea"
-                | "place"
-                | "bottle"
-                | "bottles"
-                | "jar"
-                | "jars"
-                | "sterilised"
-        ) || (after == "and"
-            && before.is_none_or(|b| matches!(b, "," | "to" | "it" | "them" | "then"))))
-        .then_some(verb),
+        "cool" | "warm" => {
+            let and_then = after == "and"
+                && before.is_none_or(|b| matches!(b, "," | "to" | "it" | "them" | "then"));
+            (!IS_COOL.contains(&after) || and_then).then_some(verb)
+        }
         "top" => {
             matches!(after, "up" | "it" | "with" | "off" | "the" | "each" | "w").then_some(verb)
         }
@@ -247,6 +224,32 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
         _ => Some(verb),
     }
 }
+
+/// What is cool or warm as it is.
+const IS_COOL: [&str; 9] =
+    ["water", "and", "tea", "place", "bottle", "bottles", "jar", "jars", "sterilised"];
+
+/// "Juice the limes", "juice 4 limes", and no "juice of 4 limes".
+fn juices_something(words: &[Word], at: usize) -> bool {
+    let (_, _, after) = around(words, at);
+    let next = words.get(at + 1);
+    let citrus = ["lemon", "lime", "orange", "grapefruit", "citrus"];
+    matches!(after, "the" | "all" | "your" | "both" | "them" | "it")
+        || next.is_some_and(|w| number(std::slice::from_ref(w)).is_some() || w.is(&citrus))
+}
+
+/// "Zest the lemons"; "zest, sugar and thyme in a bowl" names a part of the list.
+fn cuts_something(words: &[Word], at: usize) -> bool {
+    let (before, _, after) = around(words, at);
+    let no_object = ["", ",", ".", "in", "into", "to", "with", "from", "for", "of"];
+    let and_then = || words.get(at + 2).is_some_and(|w| verb_of(&w.text).is_some());
+    let object = !no_object.contains(&after) && (after != "and" || and_then());
+    object && at_beginning(words, at) && before.is_none_or(|b| verb_of(b).is_none())
+}
+
+/// What holds the pulp back.
+const THROUGH: [&str; 8] =
+    ["sieve", "strainer", "cloth", "cheesecloth", "muslin", "colander", "bag", "through"];
 
 /// What is done by words that are no verbs of a kitchen by themselves: "bring to the boil", "juice in", "is strained".
 fn says_otherwise(words: &[Word], at: usize) -> Option<Verb> {
@@ -305,76 +308,32 @@ fn says_otherwise(words: &[Word], at: usize) -> Option<Verb> {
         {
             Some(Verb::Put)
         }
-        "pass" | "push" | "run"
-            if says(
-                &words[at..],
-                &["sieve", "strainer", "cloth", "muslin", "colander", "through"],
-            ) =>
-        {
-            Some(Verb::Strain)
-        }
-        "press"
-            if says(
-                &words[at..],
-                &[
-                    "sieve",
-                    "strainer",
-                    "cloth",
-                    "cheesecloth",
-                    "muslin",
-                    "colander",
-                    "bag",
-                    "through",
-                ],
-            ) =>
-        {
-            Some(Verb::Strain)
-        }
+        "pass" | "push" | "run" | "press" if says(&words[at..], &THROUGH) => Some(Verb::Strain),
         "whisked" | "goes" | "go" if matches!(after, "in" | "into") => Some(Verb::Put),
-        _ => {
-            // A participle is done where somebody or something does it, not where it says what a thing is like:
-            // "then chopped" is done, "and chopped mint" is mint. What is strained was strained, at any rate.
-            let of_a_thing = matches!(before, Some("and" | "then"))
-                && word != "strained"
-                && !words.get(at + 1).is_none_or(|w| w.is_sign() || w.is(&AFTER_A_DOING));
-            let acts = !of_a_thing
-                && matches!(
-                    before,
-                    Some(
-                        "is" | "are"
-                            | "was"
-                            | "were"
-                            | "be"
-                            | "been"
-                            | "gets"
-                            | "get"
-                            | "then"
-                            | "and"
-                            | "i"
-                            | "we"
-                            | "she"
-                            | "he"
-                            | "they"
-                    )
-                );
-            // "Tea in cold water, eight hours, strained."
-            let ends = before == Some(",")
-                && matches!(
-                    word,
-                    "strained"
-                        | "sieved"
-                        | "filtered"
-                        | "chilled"
-                        | "cooled"
-                        | "shaken"
-                        | "stirred"
-                )
-                && words
-                    .get(at + 1)
-                    .is_none_or(|w| w.is_sign() || w.is(&["with", "over", "together"]));
-            done_verb(word).filter(|_| acts || ends)
-        }
+        _ => participle(words, at),
     }
+}
+
+/// A participle is done where somebody or something does it, not where it says what a thing is like: "then chopped" is
+/// done, "and chopped mint" is mint. What is strained was strained, at any rate.
+fn participle(words: &[Word], at: usize) -> Option<Verb> {
+    const DOES: [&str; 15] = [
+        "is", "are", "was", "were", "be", "been", "gets", "get", "then", "and", "i", "we", "she",
+        "he", "they",
+    ];
+    const ENDS: [&str; 7] =
+        ["strained", "sieved", "filtered", "chilled", "cooled", "shaken", "stirred"];
+    let (before, word, _) = around(words, at);
+    let next = words.get(at + 1);
+    let of_a_thing = matches!(before, Some("and" | "then"))
+        && word != "strained"
+        && !next.is_none_or(|w| w.is_sign() || w.is(&AFTER_A_DOING));
+    let acts = !of_a_thing && before.is_some_and(|before| DOES.contains(&before));
+    // "Tea in cold water, eight hours, strained."
+    let ends = before == Some(",")
+        && ENDS.contains(&word)
+        && next.is_none_or(|w| w.is_sign() || w.is(&["with", "over", "together"]));
+    done_verb(word).filter(|_| acts || ends)
 }
 
 /// A word with its neighbours; nothing behind the last.

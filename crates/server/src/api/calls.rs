@@ -53,6 +53,14 @@ impl TakesCalls for web::ServiceConfig {
 
 /// Every call there is.
 pub(crate) fn every_call(taker: &mut impl TakesCalls) {
+    of_what_is_kept(taker);
+    of_the_computation(taker);
+    of_making(taker);
+    of_the_house(taker);
+}
+
+/// Drinks, their versions and pictures, bottles, backups.
+fn of_what_is_kept(taker: &mut impl TakesCalls) {
     taker
         .service(health)
         .service(drinks::list)
@@ -94,7 +102,12 @@ pub(crate) fn every_call(taker: &mut impl TakesCalls) {
         .service(house::read_table)
         .service(drinks::read)
         .service(drinks::save)
-        .service(drinks::remove)
+        .service(drinks::remove);
+}
+
+/// What is worked out of a drink, and what is typed.
+fn of_the_computation(taker: &mut impl TakesCalls) {
+    taker
         .service(compute::trace)
         .service(compute::size)
         .service(compute::solve)
@@ -108,7 +121,12 @@ pub(crate) fn every_call(taker: &mut impl TakesCalls) {
         .service(compute::syrup)
         .service(compute::read_field)
         .service(compute::read_line)
-        .service(compute::read_steps)
+        .service(compute::read_steps);
+}
+
+/// Sizes, plans, batches and instruments.
+fn of_making(taker: &mut impl TakesCalls) {
+    taker
         .service(party::sheet)
         .service(party::vessels)
         .service(party::shopping)
@@ -133,7 +151,12 @@ pub(crate) fn every_call(taker: &mut impl TakesCalls) {
         .service(batches::put_before)
         .service(batches::look_at)
         .service(instruments::instruments)
-        .service(instruments::tell_instrument)
+        .service(instruments::tell_instrument);
+}
+
+/// Phones, the cupboard, settings, changes and tastings.
+fn of_the_house(taker: &mut impl TakesCalls) {
+    taker
         .service(phones::sign_in)
         .service(phones::set_door)
         .service(phones::put_out)

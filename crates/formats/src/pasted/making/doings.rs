@@ -300,12 +300,9 @@ impl Cook<'_> {
             }
         }
         let things = self.about(doing);
-        let kind = match doing.vessel {
-            // Juice isn't squeezed into a pot that is on the ring.
-            Some(kind) => Some(kind),
-            None if doing.verb == Verb::Squeeze && self.at.is_none() => Some(VesselKind::Jug),
-            None => None,
-        };
+        // Juice isn't squeezed into a pot that is on the ring.
+        let jug = (doing.verb == Verb::Squeeze && self.at.is_none()).then_some(VesselKind::Jug);
+        let kind = doing.vessel.or(jug);
         let pan = self.small_pan(doing);
         let vessel = match kind {
             _ if pan.is_some() => pan.unwrap_or_default(),
@@ -332,26 +329,7 @@ impl Cook<'_> {
         if doing.mixture && things.is_empty() && kind.is_none() {
             self.gather(&vessel);
         }
-        // "Cover with water" is as much as that takes.
-        let covered = things.iter().find(|(e, _)| {
-            doing.covers
-                && self.kind(*e) == Some(Kind::Water)
-                && !self.item(*e).said
-                && !self.item(*e).fills
-        });
-        if let Some((water, _)) = covered.copied()
-            && self.lies_in(&vessel, |it| it.form == Form::Pieces)
-            && let Some(ingredient) = self.item(water).ingredient.clone()
-        {
-            self.left[water] = 0.0;
-            let warmth = doing.poured.unwrap_or(self.item(water).warmth);
-            self.hot |= matches!(warmth, Warmth::Boiling | Warmth::Hot);
-            self.push(Action::Cover {
-                vessel: vessel.clone(),
-                ingredient,
-                warmth,
-                above_mm: FINGER,
-            });
+        if doing.covers && self.cover(doing, &things, &vessel) {
             return;
         }
         // What is poured over goes on top of what the sentence names besides.
@@ -380,6 +358,24 @@ impl Cook<'_> {
                 covered: doing.covered,
             });
         }
+    }
+
+    /// "Cover with water" is as much as that takes. Whether it is covered so.
+    fn cover(&mut self, doing: &Doing, things: &[(usize, f64)], vessel: &str) -> bool {
+        let unsaid = |e: usize| {
+            self.kind(e) == Some(Kind::Water) && !self.item(e).said && !self.item(e).fills
+        };
+        let water = things.iter().map(|(e, _)| *e).find(|e| unsaid(*e));
+        let Some(water) = water.filter(|_| self.lies_in(vessel, |it| it.form == Form::Pieces))
+        else {
+            return false;
+        };
+        let Some(ingredient) = self.item(water).ingredient.clone() else { return false };
+        self.left[water] = 0.0;
+        let warmth = doing.poured.unwrap_or(self.item(water).warmth);
+        self.hot |= matches!(warmth, Warmth::Boiling | Warmth::Hot);
+        self.push(Action::Cover { vessel: vessel.into(), ingredient, warmth, above_mm: FINGER });
+        true
     }
 
     /// What stands in other vessels is poured to what is in hand.

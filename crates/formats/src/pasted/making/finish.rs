@@ -21,14 +21,9 @@ impl Cook<'_> {
         if self.entries.iter().all(|e| e.item.ingredient.is_none()) && !told {
             return;
         }
-        let mut target = self.at.clone().unwrap_or_default();
-        if target.is_empty() || !["jug", "pitcher"].contains(&target.as_str()) {
-            let waits =
-                !soon.is_empty() || self.holding.len() > 1 || line.is_some() || !late.is_empty();
-            if target.is_empty() || (waits && (target != "pot" || self.holding.len() > 1)) {
-                target = self.vessel(VesselKind::Jug);
-            }
-        }
+        let waits =
+            !soon.is_empty() || self.holding.len() > 1 || line.is_some() || !late.is_empty();
+        let mut target = self.ends_in(waits);
         // Peels, leaves and pods that were to be strained out later lie in it now: the text says no better.
         let mut ordered = soon;
         ordered.sort_by_key(|e| match self.kind(*e) {
@@ -88,6 +83,17 @@ impl Cook<'_> {
         }
         self.size_vessels();
         self.pour_into_glasses(makes, &target);
+    }
+
+    /// The vessel that the drink ends in; `waits` if something is yet to come into it.
+    fn ends_in(&mut self, waits: bool) -> String {
+        let at = self.at.clone().unwrap_or_default();
+        let poured = ["jug", "pitcher"].contains(&at.as_str());
+        let stays = at == "pot" && self.holding.len() <= 1;
+        if at.is_empty() || (!poured && waits && !stays) {
+            return self.vessel(VesselKind::Jug);
+        }
+        at
     }
 
     /// Vessels that hold what is poured into them: the text doesn't say, and a cook takes one that does.

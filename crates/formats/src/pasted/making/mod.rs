@@ -538,27 +538,13 @@ impl Cook<'_> {
     /// The entries that a doing is about, and how much of each.
     fn about(&self, doing: &Doing) -> Vec<(usize, f64)> {
         let mut all: Vec<(usize, f64)> = Vec::new();
+        let mut add = |entry: usize, share: f64| {
+            if !all.iter().any(|(known, _)| *known == entry) {
+                all.push((entry, share));
+            }
+        };
         for one in &doing.uses {
-            let of = |e: usize| self.item(e).ingredient.as_deref() == Some(one.found.id.as_str());
-            let indices = 0..self.entries.len();
-            let open = |e: &usize| of(*e) && self.left[*e] > 0.0 && !self.item(*e).garnish;
-            let near = |e: &usize| {
-                // Of two lots of sugar that of the syrup is meant where the syrup is made.
-                let group = self.entries[*e].group.as_deref();
-                // "a" is in "lemonade" too.
-                let in_it = |text: &str, g: &str| text.len() > 2 && g.contains(text);
-                group.is_some_and(|g| one.words.iter().any(|w| in_it(&w.text, g)))
-            };
-            // Of two litres of water that are told one after the other the one is meant that is told here.
-            let here =
-                |e: &usize| self.entries[*e].told && one.tells && self.item(*e).words == one.words;
-            let mut open_ones = indices.clone().filter(open);
-            let found = open_ones
-                .clone()
-                .find(here)
-                .or_else(|| open_ones.clone().find(near))
-                .or_else(|| open_ones.next());
-            let Some(entry) = found else { continue };
+            let Some(entry) = self.meant_by(one) else { continue };
             // "Add the hips to the boiling water": that is in the pan.
             let there = |at: &str| self.lies_in(at, |it| it.kind == Kind::Water);
             let is_water = self.kind(entry) == Some(Kind::Water);
@@ -568,77 +554,88 @@ impl Cook<'_> {
             {
                 continue;
             }
-            let share = match &one.share {
-                Share::All => self.left[entry],
-                Share::Rest => self.left[entry],
-                Share::Part(part) => part.min(self.left[entry]),
-                Share::Some => 0.3_f64.min(self.left[entry]),
-                Share::Amount(amount) => match (self.weight(entry, amount), self.whole(entry)) {
-                    (Some(part), Some(whole)) if whole > 0.0 => {
-                        // "Top each with 200 ml", where the list has 800 ml.
-                        let times = whole * self.left[entry] / part;
-                        let shared_out = doing.each
-                            && (1.5..24.5).contains(&times)
-                            && (times - times.round()).abs() < 0.02;
-                        if shared_out {
-                            self.left[entry]
-                        } else {
-                            (part / whole).min(self.left[entry])
-                        }
-                    }
-                    _ => self.left[entry],
-                },
-            };
+            let share = self.share_of(entry, &one.share, doing.each);
             // Less than a twentieth left over is a slip of the pen.
-            let share = if self.left[entry] - share < 0.05 { self.left[entry] } else { share };
-            if !all.iter().any(|(known, _)| *known == entry) {
-                all.push((entry, share));
-            }
+            add(entry, if self.left[entry] - share < 0.05 { self.left[entry] } else { share });
         }
+        let open =
+            |e: &usize| self.left[*e] > 0.0 && !self.item(*e).garnish && !self.item(*e).fills;
+        let all_open = (0..self.entries.len()).filter(open);
         // "Steep the tea", where the list has a part "for the tea".
         if matches!(doing.verb, Verb::Steep | Verb::Boil(_) | Verb::Heat | Verb::Blend) {
-            let named = |e: usize| {
-                let group = self.entries[e].group.as_deref();
+            let named = |e: &usize| {
+                let group = self.entries[*e].group.as_deref();
                 let words = doing.uses.iter().flat_map(|u| &u.words);
                 group.is_some_and(|group| words.into_iter().any(|w| w.text == group))
             };
-            for entry in 0..self.entries.len() {
-                let open =
-                    self.left[entry] > 0.0 && !self.item(entry).garnish && !self.item(entry).fills;
-                if open && named(entry) && !all.iter().any(|(known, _)| *known == entry) {
-                    all.push((entry, self.left[entry]));
-                }
-            }
+            all_open.clone().filter(named).for_each(|entry| add(entry, self.left[entry]));
         }
-        if doing.everything
-            && matches!(
-                doing.verb,
-                Verb::Put
-                    | Verb::Blend
-                    | Verb::Stir
-                    | Verb::Boil(_)
-                    | Verb::Heat
-                    | Verb::Steep
-                    | Verb::Pour
-            )
-        {
+        let takes_all = matches!(
+            doing.verb,
+            Verb::Put
+                | Verb::Blend
+                | Verb::Stir
+                | Verb::Boil(_)
+                | Verb::Heat
+                | Verb::Steep
+                | Verb::Pour
+        );
+        if doing.everything && takes_all {
             let grouped = (0..self.entries.len()).any(|e| is_of_part(&self.entries[e], doing));
-            for entry in 0..self.entries.len() {
-                let out = |f: &Found| self.item(entry).ingredient.as_ref() == Some(&f.id);
-                let later = matches!(self.kind(entry), Some(Kind::Ice | Kind::Soda))
-                    || self.item(entry).garnish
-                    || self.item(entry).fills
-                    || doing.except.iter().any(out)
+            let now = |e: &usize| {
+                let out = |f: &Found| self.item(*e).ingredient.as_ref() == Some(&f.id);
+                !matches!(self.kind(*e), Some(Kind::Ice | Kind::Soda))
+                    && !doing.except.iter().any(out)
                     // What a later sentence names waits for it.
-                    || self.claims[entry].is_some_and(|last| last > self.now)
-                    || (grouped && !is_of_part(&self.entries[entry], doing));
-                if self.left[entry] > 0.0 && !later && !all.iter().any(|(known, _)| *known == entry)
-                {
-                    all.push((entry, self.left[entry]));
-                }
-            }
+                    && self.claims[*e].is_none_or(|last| last <= self.now)
+                    && (!grouped || is_of_part(&self.entries[*e], doing))
+            };
+            all_open.filter(now).for_each(|entry| add(entry, self.left[entry]));
         }
         all
+    }
+
+    /// The entry that a sentence means, of those that haven't gone in wholly.
+    fn meant_by(&self, one: &uses::Use) -> Option<usize> {
+        let of = |e: &usize| {
+            self.item(*e).ingredient.as_deref() == Some(one.found.id.as_str())
+                && self.left[*e] > 0.0
+                && !self.item(*e).garnish
+        };
+        // Of two litres of water that are told one after the other the one is meant that is told here.
+        let here =
+            |e: &usize| self.entries[*e].told && one.tells && self.item(*e).words == one.words;
+        // Of two lots of sugar that of the syrup is meant where the syrup is made.
+        let near = |e: &usize| {
+            // "a" is in "lemonade" too.
+            let in_it = |text: &str, g: &str| text.len() > 2 && g.contains(text);
+            let group = self.entries[*e].group.as_deref();
+            group.is_some_and(|g| one.words.iter().any(|w| in_it(&w.text, g)))
+        };
+        let mut open = (0..self.entries.len()).filter(of);
+        let found = open.clone().find(here).or_else(|| open.clone().find(near));
+        found.or_else(|| open.next())
+    }
+
+    /// How much of an entry is meant by a share of it, as a part of the whole.
+    fn share_of(&self, entry: usize, share: &Share, each: bool) -> f64 {
+        let left = self.left[entry];
+        match share {
+            Share::All | Share::Rest => left,
+            Share::Part(part) => part.min(left),
+            Share::Some => 0.3_f64.min(left),
+            Share::Amount(amount) => {
+                let whole = self.whole(entry).filter(|whole| *whole > 0.0);
+                let Some((part, whole)) = self.weight(entry, amount).zip(whole) else {
+                    return left;
+                };
+                // "Top each with 200 ml", where the list has 800 ml.
+                let times = whole * left / part;
+                let shared_out =
+                    each && (1.5..24.5).contains(&times) && (times - times.round()).abs() < 0.02;
+                if shared_out { left } else { (part / whole).min(left) }
+            }
+        }
     }
 
     fn weight(&self, entry: usize, amount: &Amount) -> Option<f64> {
