@@ -378,12 +378,11 @@ proptest! {
         prop_assume!(schedule.broken.is_empty());
         assert_sound(&problem, &schedule);
     }
+}
 
-    #[test]
-    fn the_same_is_planned_the_same(problem in problem(16)) {
-        let (one, two) = (problem.solve(1.0), problem.solve(1.0));
-        assert_eq!(one.starts, two.starts);
-    }
+// Two hundred and sixty problems are looked through to the end, here and below.
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 200, failure_persistence: None, ..Default::default() })]
 
     /// One drink's tasks are put into the order that is shortest, to a fiftieth.
     #[test]
@@ -399,6 +398,10 @@ proptest! {
             prop_assert!(!found, "{begins} can be {:?}", search.starts);
         }
     }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 60, failure_persistence: None, ..Default::default() })]
 
     /// Of up to eight tasks no plan is more than a fiftieth shorter than the one that is found, where it
     /// is the time in the kitchen alone that counts, and not how long something stands.
@@ -423,5 +426,15 @@ proptest! {
         if let Some(found) = search.found(0) {
             assert!(!found, "{begins} can be {:?}", search.starts);
         }
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 16, failure_persistence: None, ..Default::default() })]
+
+    #[test]
+    fn the_same_is_planned_the_same(problem in problem(16)) {
+        let (one, two) = (problem.solve(1.0), problem.solve(1.0));
+        assert_eq!(one.starts, two.starts);
     }
 }
