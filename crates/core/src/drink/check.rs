@@ -301,24 +301,24 @@ impl Checker<'_> {
             | Action::Reduce { vessel, .. } => self.pot(field("vessel"), vessel),
             Action::Lift { from, into, .. } => {
                 self.holder(field("from"), from);
-                self.into_another(field("into"), from, into);
+                self.another_holder(field("into"), from, into);
             }
             Action::Strain { from, through, into, .. } => {
                 self.strainer(field("through"), through);
                 self.holder(field("from"), from);
-                self.into_another(field("into"), from, into);
+                self.another_holder(field("into"), from, into);
             }
             Action::Rinse { vessel, through, into, .. } => {
                 self.find(field("vessel"), vessel);
                 if let Some(through) = through {
                     self.strainer(field("through"), through);
                 }
-                self.into_another(field("into"), vessel, into);
+                self.another_holder(field("into"), vessel, into);
             }
             // What stays in a sieve can be put into a pot.
             Action::Pour { from, into, .. } => {
                 self.find(field("from"), from);
-                self.into_another(field("into"), from, into);
+                self.another_holder(field("into"), from, into);
             }
             Action::Bottle { from, bottle, headspace } => {
                 self.holder(field("from"), from);
@@ -499,7 +499,7 @@ impl Checker<'_> {
     }
 
     /// A vessel that holds what comes out of another one.
-    fn into_another(&mut self, field: String, from: &str, into: &str) {
+    fn another_holder(&mut self, field: String, from: &str, into: &str) {
         self.holder(field.clone(), into);
         self.apart(field, from, into);
     }

@@ -55,6 +55,8 @@ pub(super) struct Doing {
     pub(super) poured: Option<Warmth>,
     /// "To every pint": as often as this is there.
     pub(super) per: Option<Amount>,
+    /// "Pour another 150 ml water through the pulp": it washes out what stayed in the sieve.
+    pub(super) rinses: bool,
     /// "Meanwhile squeeze the oranges": not into what is on the stove.
     pub(super) aside: bool,
     /// "In another small pan": not in the one that is in use.
@@ -295,6 +297,7 @@ fn doing(verb: Verb, verb_at: usize, words: &[Word], names: &Names<'_>) -> Doing
         group: group(words),
         pressed: pressed(verb, words),
         refrigerator,
+        rinses: verb == Verb::Pour && says(words, &SIEVES) && more_water(words),
         aside: verb == Verb::Squeeze && !says(words, &["in", "into", "over", "onto", "to"]),
         covered: says(words, &["cover", "covered", "lid", "lidded"]),
         clear: says(words, &CLEAR),
@@ -390,19 +393,22 @@ fn by_where_it_goes(verb: Verb, words: &[Word], fridge: bool, names: &Names<'_>)
     if verb != Verb::Pour {
         return verb;
     }
-    // "Pour the boiling water through the sieve to wash out the pulp": more water.
-    let rinses =
-        says(words, &["water"]) && says(words, &["boiling", "more", "another", "extra", "little"]);
-    let sieves = ["sieve", "strainer", "cloth", "muslin", "colander", "cheesecloth"];
     if bottles {
         Verb::Bottle
-    } else if says(words, &sieves) && !rinses {
+    } else if says(words, &SIEVES) && !more_water(words) {
         Verb::Strain
     } else if says(words, &["glass", "glasses", "ice"]) && !says(words, &["water"]) {
         Verb::Serve
     } else {
         verb
     }
+}
+
+const SIEVES: [&str; 6] = ["sieve", "strainer", "cloth", "muslin", "colander", "cheesecloth"];
+
+/// "Pour the boiling water through the sieve to wash out the pulp", "pour another 150 ml water through it".
+fn more_water(words: &[Word]) -> bool {
+    says(words, &["water"]) && says(words, &["boiling", "more", "another", "extra", "little"])
 }
 
 /// "The syrup ingredients": the part of the list that is meant.

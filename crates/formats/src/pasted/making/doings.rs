@@ -300,6 +300,9 @@ impl Cook<'_> {
             }
         }
         let things = self.about(doing);
+        if doing.rinses && self.rinse(doing, &things) {
+            return;
+        }
         // Juice isn't squeezed into a pot that is on the ring.
         let jug = (doing.verb == Verb::Squeeze && self.at.is_none()).then_some(VesselKind::Jug);
         let kind = doing.vessel.or(jug);
@@ -358,6 +361,37 @@ impl Cook<'_> {
                 covered: doing.covered,
             });
         }
+    }
+
+    /// Washes out what stayed in the sieve, if something was strained. Whether it did.
+    fn rinse(&mut self, doing: &Doing, things: &[(usize, f64)]) -> bool {
+        let strained = self.drink.steps.iter().rev().find_map(|s| match &s.action {
+            Action::Strain { through, into, .. } => Some((through.clone(), into.clone())),
+            _ => None,
+        });
+        let water = things.iter().find(|(e, _)| self.kind(*e) == Some(Kind::Water));
+        let (Some((sieve, into)), Some(&(water, share))) = (strained, water) else { return false };
+        let into = self.at.clone().unwrap_or(into);
+        let (Some(ingredient), Some(whole)) =
+            (self.item(water).ingredient.clone(), self.item(water).amount.clone())
+        else {
+            return false;
+        };
+        self.left[water] -= share;
+        let amount = if share > 0.999 { whole } else { in_three_figures(whole.scaled(share)) };
+        let warmth = doing.poured.unwrap_or(self.item(water).warmth);
+        let press = if doing.pressed { Press::Pressed } else { Press::Drained };
+        self.push(Action::Rinse {
+            vessel: sieve,
+            ingredient,
+            amount,
+            warmth,
+            through: None,
+            into: into.clone(),
+            press,
+        });
+        self.now_holds(&into);
+        true
     }
 
     /// "Cover with water" is as much as that takes. Whether it is covered so.
