@@ -577,7 +577,11 @@ fn juice_of(found: Found, words: &[Word], names: &Names<'_>) -> Found {
     match juice {
         Some(id) => Found { id: id.clone(), ..found },
         // What isn't known as a juice is known as what it is pressed from.
-        None => Found { nearest: true, ..found },
+        None => {
+            let pressed =
+                matches!(it.kind, Kind::Fruit | Kind::Vegetable | Kind::Root | Kind::Herb);
+            Found { nearest: found.nearest || pressed, ..found }
+        }
     }
 }
 

@@ -311,8 +311,9 @@ impl Reader<'_> {
         }
         self.section = if one { Section::List } else { section };
         self.group = group;
-        // "Ingredients (for one gallon)"
+        // "Ingredients (for one gallon)", "Ingredients for 1.5 litres"
         let front = front(found);
+        let front = if found.get(1).is_some_and(|w| w.is(&["for"])) { front.min(1) } else { front };
         if front < found.len() {
             self.read_makes(&found[front..]);
         }

@@ -213,6 +213,10 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
         // "Throw away the seeds", "rub it through a sieve"
         "throw" | "tip" | "pour" if matches!(after, "away" | "out" | "off") => Some(Verb::Lift),
         "rub" if says(&words[at..], &["sieve", "strainer", "colander"]) => Some(Verb::Strain),
+        // "Hang in muslin over a bowl"
+        "hang" if says(&words[at..], &["muslin", "cloth", "cheesecloth", "bag"]) => {
+            Some(Verb::Strain)
+        }
         "pound" => at_beginning(words, at).then_some(verb),
         // "Cold brew hibiscus tea" is a drink; "cold brew it for a night" is an order.
         "brew" if before == Some("cold") => {
@@ -243,7 +247,9 @@ fn cuts_something(words: &[Word], at: usize) -> bool {
     let (before, _, after) = around(words, at);
     let no_object = ["", ",", ".", "in", "into", "to", "with", "from", "for", "of"];
     let and_then = || words.get(at + 2).is_some_and(|w| verb_of(&w.text).is_some());
-    let object = !no_object.contains(&after) && (after != "and" || and_then());
+    // "Simmer the plums and peel gently"
+    let object =
+        !no_object.contains(&after) && !after.ends_with("ly") && (after != "and" || and_then());
     object && at_beginning(words, at) && before.is_none_or(|b| verb_of(b).is_none())
 }
 
