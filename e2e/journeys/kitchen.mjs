@@ -58,6 +58,7 @@ export const test = plain.extend({
     page.on("console", (message) => {
       if (message.type() === "error" && !REFUSED.test(message.text())) troubles.push(message.text());
     });
+    quiet(page);
     await use(page);
     assert.deepEqual(troubles, [], "the page's console is clean");
   },
@@ -66,10 +67,22 @@ export const test = plain.extend({
 export const figure = (page, name) => page.locator(`[data-figure="${name}"]`);
 export const amount = (page, of) =>
   page.getByRole("spinbutton", { name: `Amount of ${of}`, exact: true }).first();
-export const saved = (page) => page.getByText("saved", { exact: true }).waitFor();
+
+/** Waits until what was typed is kept: "saved" may still be said from before. */
+export async function saved(page) {
+  await quiet(page)();
+  await page.getByText("saved", { exact: true }).waitFor();
+}
+
+const listened = new WeakMap();
 
 /** Waits until nothing has been asked of the server for a moment. */
 export function quiet(page) {
+  if (!listened.has(page)) listened.set(page, listen(page));
+  return listened.get(page);
+}
+
+function listen(page) {
   let underway = 0;
   let last = Date.now();
   const counts = (by) => (request) => {

@@ -167,7 +167,17 @@ pub(super) fn thinned(found: &[Word]) -> bool {
         && found[0].is(&["for"])
         && found[1].is(&["soda", "a", "one", "each", "drinking", "serving", "spritz"])
         && found[1..].iter().take(4).any(|w| w.is(&[":", ","]));
-    ratio && (begins || for_it)
+    // "We do it one part to three parts fizzy water."
+    let by_parts = (0..found.len()).any(|at| {
+        let parts = |at: usize| {
+            let (_, used) = found.get(at..).and_then(number)?;
+            found.get(at + used).filter(|w| w.is(&["part"])).map(|_| at + used + 1)
+        };
+        parts(at).is_some_and(|end| {
+            found.get(end).is_some_and(|w| w.is(&["to"])) && parts(end + 1).is_some()
+        })
+    });
+    ratio && (begins || for_it || by_parts)
 }
 
 /// The sentences of a text, and where each begins.

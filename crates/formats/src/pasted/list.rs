@@ -642,7 +642,8 @@ fn warmth(words: &[Word], it: &Ingredient) -> Warmth {
     if matches!(it.kind, Kind::Water | Kind::Soda) {
         // "1.5 l water, 90 °C"
         let degrees = temperature(words).unwrap_or(0.0);
-        if says(words, &["boiling", "boiled"]) || degrees >= 85.0 {
+        let off_the_boil = together(words, &["off", "the", "boil"]);
+        if says(words, &["boiling", "boiled"]) || off_the_boil || degrees >= 85.0 {
             return Warmth::Boiling;
         }
         if says(words, &["hot", "warm", "kettle"]) || degrees >= 50.0 {

@@ -530,7 +530,7 @@ impl Reader<'_> {
         let front = front(found);
         if untitled && front < found.len() && front > 0 && number(found).is_none() && front <= 9 {
             let named = list::items(&found[..front], self.names);
-            let measured = ["gallon", "litre", "liter", "l", "quart", "kg", "g", "lb"];
+            let measured = ["gallon", "litre", "liter", "l", "ml", "quart", "kg", "g", "lb"];
             let makes = found[front..].iter().any(|w| w.is(&MAKES) || w.is(&measured));
             if makes && named.iter().all(|i| !i.said) {
                 return true;
@@ -682,7 +682,7 @@ impl Reader<'_> {
                     .is_some_and(|w| w.is(&["glass", "glasses", "cup", "cups"]))
             {
                 let each = self.makes.glasses.is_some()
-                    && (says(&found[at..], &["each"]) || says(&found[..at], &["of"]));
+                    && (says(&found[at..], &["each"]) || says(&found[..at], &["of", "x", "×"]));
                 if each {
                     self.makes.glass = Some(amount)
                 } else {

@@ -259,6 +259,11 @@ pub(super) fn meant(text: &str) -> Vec<Word> {
     each_by_itself(of_a_size(slices_of(alike(as_meant(words(text))))))
 }
 
+/// A word of the text once more; it takes no room there.
+fn once_more(word: &Word, at: usize) -> Word {
+    Word { from: at, to: at, ..word.clone() }
+}
+
 /// A word that nobody wrote; it takes no room in the text.
 fn unwritten(text: &str, at: usize) -> Word {
     let (stem, text) = (text.to_owned(), text.to_owned());
@@ -316,12 +321,7 @@ fn each_by_itself(found: Vec<Word>) -> Vec<Word> {
         whole.then_some((fruit, from, end, and, last))
     };
     let Some((fruit, first, end, and, last)) = shared() else { return found };
-    // What is said once more takes no room in the text.
-    let again = |at: usize| {
-        let mut word = found[fruit].clone();
-        (word.from, word.to) = (found[at].from, found[at].from);
-        word
-    };
+    let again = |at: usize| once_more(&found[fruit], found[at].from);
     let mut comma = found[end + 1].clone();
     (comma.text, comma.stem) = (",".to_owned(), ",".to_owned());
     let mut all = found[first..end].to_vec();
@@ -560,17 +560,13 @@ pub(super) fn part_by_part(mut found: Vec<Word>) -> Vec<Word> {
     };
     // "The zest of 1 lime and the juice of all 4": of limes, too.
     if let Some((fruit, and, counted)) = of_the_same(&found, &PARTS) {
-        let mut fruit = found[fruit].clone();
-        let end = found[counted].to;
-        (fruit.from, fruit.to) = (end, end);
+        let fruit = once_more(&found[fruit], found[counted].to);
         found.insert(counted + 1, fruit);
         (found[and].text, found[and].stem) = (",".to_owned(), ",".to_owned());
     }
     for at in 0..found.len().saturating_sub(3) {
         if named(&found, at) {
-            let mut fruit = found[at].clone();
-            // What is said once more takes no room in the text.
-            (fruit.from, fruit.to) = (found[at + 3].from, found[at + 3].from);
+            let fruit = once_more(&found[at], found[at + 3].from);
             found.insert(at + 3, fruit);
         }
     }
@@ -588,9 +584,8 @@ pub(super) fn part_by_part(mut found: Vec<Word>) -> Vec<Word> {
     let sized = of[counted..].iter().take_while(|w| size(w)).count();
     let Some(fruit) = of.get(..=counted + sized) else { return found };
     let mut fruit = fruit.to_vec();
-    // What is said once more takes no room in the text.
     for word in &mut fruit {
-        (word.from, word.to) = (found[at - 1].to, found[at - 1].to);
+        *word = once_more(word, found[at - 1].to);
     }
     // A comma parts them: "lemons and zest" would be the zest of lemons.
     let mut comma = found[at].clone();

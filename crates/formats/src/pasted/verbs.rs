@@ -4,7 +4,7 @@
 use keen_core::cupboard::VesselKind;
 use keen_core::drink::Vigour;
 
-use keen_core::quantity::said::{Word, number, says, time, together};
+use keen_core::quantity::said::{Word, measure, number, says, time, together};
 
 /// An action of the method.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -238,8 +238,12 @@ fn juices_something(words: &[Word], at: usize) -> bool {
     let (_, _, after) = around(words, at);
     let next = words.get(at + 1);
     let citrus = ["lemon", "lime", "orange", "grapefruit", "citrus"];
+    // "Beetroot juice 400 ml" is a line of the list.
+    let counted = number(&words[at + 1..])
+        .is_some_and(|(_, used)| measure(&words[at + 1 + used..]).is_none());
     matches!(after, "the" | "all" | "your" | "both" | "them" | "it")
-        || next.is_some_and(|w| number(std::slice::from_ref(w)).is_some() || w.is(&citrus))
+        || counted
+        || next.is_some_and(|w| w.is(&citrus))
 }
 
 /// "Zest the lemons"; "zest, sugar and thyme in a bowl" names a part of the list.
