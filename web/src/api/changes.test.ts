@@ -1,5 +1,5 @@
-import { QueryClient } from "@tanstack/react-query";
-import { beforeEach, describe, expect, it } from "vitest";
+import { QueryClient, QueryObserver } from "@tanstack/react-query";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import { apply, onDrinkChanged, read, readAll } from "./changes";
 import { type Change, type InstrumentView, windowId } from "./client";
 
@@ -81,5 +81,24 @@ describe("what instruments read", () => {
       scale(9, true),
       scale(5, true, "b"),
     ]);
+  });
+});
+
+describe("a first answer that is on its way when something changes", () => {
+  it("is asked for anew: it may be of before the change", async () => {
+    const client = new QueryClient();
+    const asked: ((bottles: string[]) => void)[] = [];
+    const shown = new QueryObserver<string[]>(client, {
+      queryKey: ["kept"],
+      queryFn: () => new Promise((done) => asked.push(done)),
+    });
+    const leave = shown.subscribe(() => {});
+    expect(asked).toHaveLength(1);
+    apply(client, { of: "kept", by: "another window" } as Change);
+    await vi.waitFor(() => expect(asked).toHaveLength(2));
+    asked[0]([]);
+    asked[1](["a bottle"]);
+    await vi.waitFor(() => expect(shown.getCurrentResult().data).toEqual(["a bottle"]));
+    leave();
   });
 });

@@ -1,4 +1,4 @@
-import type { QueryClient } from "@tanstack/react-query";
+import type { Query, QueryClient } from "@tanstack/react-query";
 import type { Change } from "./client";
 
 /**
@@ -143,5 +143,15 @@ export function figuresChanged(client: QueryClient): Promise<unknown> {
 
 /** These answers are asked for again where they are shown. */
 export function again(client: QueryClient, ...stale: Key[]): Promise<unknown> {
-  return Promise.all(stale.map((queryKey) => client.invalidateQueries({ queryKey })));
+  return Promise.all(
+    stale.map(async (queryKey) => {
+      // A document's first answer that is still on its way may have been asked for before the change, and would be
+      // taken for new: it is given up, and asked for anew.
+      const isFirst = ({ state }: Query) => state.data === undefined;
+      const asked = { queryKey, fetchStatus: "fetching", predicate: isFirst } as const;
+      const isDocument = (documents as readonly string[]).includes(queryKey[0]);
+      if (isDocument && client.isFetching(asked) > 0) await client.cancelQueries(asked);
+      return client.invalidateQueries({ queryKey });
+    }),
+  );
 }
