@@ -96,8 +96,8 @@ describe("a first answer that is on its way when something changes", () => {
     expect(asked).toHaveLength(1);
     apply(client, { of: "kept", by: "another window" } as Change);
     await vi.waitFor(() => expect(asked).toHaveLength(2));
-    asked[0]([]);
-    asked[1](["a bottle"]);
+    asked[0]!([]);
+    asked[1]!(["a bottle"]);
     await vi.waitFor(() => expect(shown.getCurrentResult().data).toEqual(["a bottle"]));
     leave();
   });
