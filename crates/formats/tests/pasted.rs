@@ -200,6 +200,29 @@ fn another_language_is_asked_about_and_nothing_is_lost() {
     assert_eq!(read.things[0].amount.as_ref().unwrap().to_string(), "2 cups");
 }
 
+/// What is asked about is marked where it stands, and no longer when it was said.
+#[test]
+fn what_is_asked_about_is_marked_in_its_sentence() {
+    let text = "Zorb cordial. Grate 3 zorbles into a pan with 1 litre of water. Simmer for 20 minutes, strain \
+                and stir in 200 g sugar.";
+    let marked = |choices: &[Choice]| {
+        let read = read_recipe(text, choices, Cupboard::builtin());
+        nothing_is_lost(text, &read);
+        let asked = read.lines[0].runs.iter().filter(|r| r.sure == Sure::Asked);
+        (asked.map(|r| r.text.clone()).collect::<Vec<_>>(), read.things)
+    };
+    let (asked, things) = marked(&[]);
+    assert_eq!(asked, ["3 zorbles"]);
+    let thing = things.iter().find(|t| t.sure == Sure::Asked).unwrap();
+    let apple = Choice {
+        key: thing.key.clone(),
+        ingredient: Some("apple".into()),
+        amount: Some("300 g".parse().unwrap()),
+        ..Choice::default()
+    };
+    assert_eq!(marked(&[apple]).0, [""; 0]);
+}
+
 #[test]
 fn a_title_is_a_name_without_how_much_it_makes() {
     for (title, name) in [

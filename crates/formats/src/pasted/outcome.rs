@@ -2,6 +2,7 @@
 
 use keen_core::drink::Drink;
 use keen_core::quantity::Amount;
+use keen_core::quantity::said::Word;
 use serde::{Deserialize, Serialize};
 
 /// The certainty that a part of the text was read as meant.
@@ -149,9 +150,39 @@ impl PastedLine {
         }
     }
 
+    /// Marks some words of a sentence that was read otherwise: they are asked about. A line of a list is one run, which
+    /// is marked as a whole.
+    pub(super) fn mark_asked(&mut self, words: &[Word]) {
+        let (Some(first), Some(last)) = (words.first(), words.last()) else { return };
+        let place = |run: &Run| {
+            let text = run.text.to_ascii_lowercase();
+            let from = word_in(&text, &first.text, 0)?;
+            let to = word_in(&text, &last.text, from)? + last.text.len();
+            (run.sure != Sure::Asked && to - from <= 80).then_some((from, to))
+        };
+        if self.runs.len() < 2 {
+            return;
+        }
+        let found = self.runs.iter().enumerate().find_map(|(at, run)| Some((at, place(run)?)));
+        let Some((at, (from, to))) = found else { return };
+        let Run { text, sure } = self.runs.remove(at);
+        let parts = [(&text[..from], sure), (&text[from..to], Sure::Asked), (&text[to..], sure)];
+        let parts = parts.into_iter().filter(|(text, _)| !text.is_empty());
+        let runs = parts.map(|(text, sure)| Run { text: text.to_owned(), sure });
+        self.runs.splice(at..at, runs.collect::<Vec<_>>());
+    }
+
     /// Whether there is something in it, and none of it was read.
     pub(super) fn is_left_aside(&self) -> bool {
         self.runs.iter().all(|r| r.sure == Sure::Aside)
             && self.runs.iter().any(|r| !r.text.trim().is_empty())
     }
+}
+
+/// Where a word stands in a text, from a place on: not within another word.
+fn word_in(text: &str, word: &str, from: usize) -> Option<usize> {
+    let apart = |c: Option<char>| c.is_none_or(|c| !c.is_alphanumeric());
+    text.get(from..)?.match_indices(word).map(|(at, _)| from + at).find(|at| {
+        apart(text[..*at].chars().next_back()) && apart(text[at + word.len()..].chars().next())
+    })
 }

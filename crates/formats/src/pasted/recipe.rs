@@ -1057,6 +1057,14 @@ impl Reader<'_> {
                 }
             }
         }
+        // What is asked about stands marked in its sentence.
+        for (entry, asked) in self.entries.iter().zip(&things) {
+            if asked.sure == Sure::Asked
+                && let Some(line) = self.lines.get_mut(entry.line)
+            {
+                line.mark_asked(&entry.item.words);
+            }
+        }
         for (line, what) in made.read {
             if let Some(line) = self.lines.get_mut(line) {
                 line.read.push(what);
