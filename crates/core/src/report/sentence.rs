@@ -230,7 +230,7 @@ impl Telling<'_> {
         match action {
             Action::Add { .. } => self.add(action, manner),
             Action::Squeeze { into, ingredient, amount, halves_into } => {
-                self.squeeze(ingredient, amount, (into, halves_into.as_deref()))
+                self.squeeze(ingredient, amount, into, halves_into.as_deref())
             }
             Action::Prepare { ingredient, how, minutes } => {
                 self.prepare(ingredient, *how, *minutes)
@@ -331,7 +331,8 @@ impl Telling<'_> {
         &self,
         ingredient: &str,
         amount: &Amount,
-        (into, halves): (&str, Option<&str>),
+        into: &str,
+        halves: Option<&str>,
     ) -> String {
         let juice = what(self.cupboard, ingredient, amount);
         let fruit = juice.trim_start_matches("the juice of ");
