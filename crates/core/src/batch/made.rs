@@ -387,7 +387,9 @@ impl Made {
                 text("what.by", by)
             }
             Happening::TakenBack { of } => may_undo(*of, so_far),
-            Happening::Finished { .. } => allows_end(what),
+            Happening::Finished { place, note, bottles, volume } => {
+                allows_end(place, note, *bottles, volume.as_ref())
+            }
             Happening::Taught { .. } if self.finished => Ok(()),
             Happening::Taught { .. } => Err(FieldError::new("what", "Finish the batch first.")),
         }
@@ -489,14 +491,18 @@ fn may_undo(of: usize, so_far: &[Said]) -> Result<(), FieldError> {
     Err(FieldError::new("what.of", why))
 }
 
-fn allows_end(what: &Happening) -> Result<(), FieldError> {
-    let Happening::Finished { place, note, bottles, volume } = what else { return Ok(()) };
+fn allows_end(
+    place: &str,
+    note: &str,
+    bottles: Option<u32>,
+    volume: Option<&Amount>,
+) -> Result<(), FieldError> {
     text("what.place", place)?;
     text("what.note", note)?;
     if bottles.is_some_and(|b| b == 0 || b > 1000) {
         return Err(FieldError::new("what.bottles", "Enter 1 to 1000 bottles."));
     }
-    let ml = volume.as_ref().map(|v| v.as_millilitres());
+    let ml = volume.map(Amount::as_millilitres);
     if ml.is_some_and(|ml| !ml.is_some_and(|ml| (1.0..=500_000.0).contains(&ml))) {
         return Err(FieldError::new("what.volume", "Enter a volume, such as 1.2 l."));
     }

@@ -224,13 +224,10 @@ pub(super) fn heading(text: &str, found: &[Word]) -> Option<Kind> {
     let text = text.trim();
     let colon = text.ends_with(':');
     // "Ingredients for 1.5 litres", "Ingredients (4 glasses)"
-    let of_so_much = |at: usize, w: &Word| w.is(&["("]) || at == 1 && w.is(&["for"]);
     let headed = found.first().is_some_and(|w| w.is(&["ingredients"]));
-    let before = found
-        .iter()
-        .enumerate()
-        .position(|(at, w)| of_so_much(at, w) && (headed || w.is(&["("])))
-        .filter(|at| *at > 0);
+    let of_so_much = |at: usize, w: &Word| w.is(&["("]) || headed && at == 1 && w.is(&["for"]);
+    let before = found.iter().enumerate().position(|(at, w)| of_so_much(at, w));
+    let before = before.filter(|at| *at > 0);
     let found = &found[..before.unwrap_or(found.len())];
     let plain: Vec<&str> = found.iter().filter(|w| !w.is_sign()).map(|w| w.text.as_str()).collect();
     if plain.len() > 6 {

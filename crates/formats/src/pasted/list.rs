@@ -274,7 +274,7 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         let found = extract_of(found, words, first, names);
         let it = names.cupboard.ingredient(&found.id)?;
         let item = Item { garnish, optional, instead: instead.clone(), ..Item::asked(words, None) };
-        Some(of_ingredient(item, (&found, it), &said, names))
+        Some(of_ingredient(item, words, (&found, it), &said, names))
     };
     named.iter().filter_map(known).collect()
 }
@@ -282,11 +282,11 @@ fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
 /// What a line says of an ingredient that is known.
 fn of_ingredient(
     item: Item,
+    words: &[Word],
     (found, it): (&Found, &Ingredient),
     (first, second): &(Option<Said>, Option<Said>),
     names: &Names<'_>,
 ) -> Item {
-    let words = &item.words.clone();
     let measured_out =
         first.as_ref().and_then(plain_amount).is_some_and(|a| a.as_millilitres().is_some());
     let fills = fills(words) && !(measured_out && poured_on(words));
@@ -306,7 +306,7 @@ fn of_ingredient(
         said: first.is_some(),
         ..item
     };
-    doubts(&mut item, (found, it), names);
+    doubts(&mut item, words, (found, it), names);
     if let Some(unknown) = unknown_measure(words, first.as_ref(), found) {
         no_amount(&mut item, it, names.cupboard);
         item.why = vec![format!(
@@ -342,8 +342,7 @@ fn of_ingredient(
 }
 
 /// What makes it unsure which ingredient is meant, or how much of it.
-fn doubts(item: &mut Item, (found, it): (&Found, &Ingredient), names: &Names<'_>) {
-    let words = &item.words.clone();
+fn doubts(item: &mut Item, words: &[Word], (found, it): (&Found, &Ingredient), names: &Names<'_>) {
     let ask = |item: &mut Item, why: &str| {
         item.sure = Sure::Asked;
         item.why.push(why.into());

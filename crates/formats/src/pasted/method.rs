@@ -8,7 +8,7 @@ use super::names::{Found, Names};
 use super::said;
 use super::said::per;
 use super::uses::{Use, amounts, unknown, uses};
-use super::verbs::{Verb, done_verb, verb_at, verb_of, vessel};
+use super::verbs::{SIEVES, Verb, done_verb, verb_at, verb_of, vessel};
 use keen_core::quantity::said::{Word, number, says, time, together};
 
 /// One step.
@@ -403,8 +403,6 @@ fn by_where_it_goes(verb: Verb, words: &[Word], fridge: bool, names: &Names<'_>)
         verb
     }
 }
-
-const SIEVES: [&str; 6] = ["sieve", "strainer", "cloth", "muslin", "colander", "cheesecloth"];
 
 /// "Pour the boiling water through the sieve to wash out the pulp", "pour another 150 ml water through it".
 fn more_water(words: &[Word]) -> bool {

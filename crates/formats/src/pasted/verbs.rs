@@ -258,8 +258,8 @@ fn cuts_something(words: &[Word], at: usize) -> bool {
 }
 
 /// What holds the pulp back.
-const THROUGH: [&str; 8] =
-    ["sieve", "strainer", "cloth", "cheesecloth", "muslin", "colander", "bag", "through"];
+pub(super) const SIEVES: [&str; 6] =
+    ["sieve", "strainer", "cloth", "muslin", "colander", "cheesecloth"];
 
 /// What is done by words that are no verbs of a kitchen by themselves: "bring to the boil", "juice in", "is strained".
 fn says_otherwise(words: &[Word], at: usize) -> Option<Verb> {
@@ -318,7 +318,11 @@ fn says_otherwise(words: &[Word], at: usize) -> Option<Verb> {
         {
             Some(Verb::Put)
         }
-        "pass" | "push" | "run" | "press" if says(&words[at..], &THROUGH) => Some(Verb::Strain),
+        "pass" | "push" | "run" | "press"
+            if says(&words[at..], &SIEVES) || says(&words[at..], &["bag", "through"]) =>
+        {
+            Some(Verb::Strain)
+        }
         "whisked" | "goes" | "go" if matches!(after, "in" | "into") => Some(Verb::Put),
         _ => participle(words, at),
     }

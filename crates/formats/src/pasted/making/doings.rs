@@ -372,13 +372,8 @@ impl Cook<'_> {
         let water = things.iter().find(|(e, _)| self.kind(*e) == Some(Kind::Water));
         let (Some((sieve, into)), Some(&(water, share))) = (strained, water) else { return false };
         let into = self.at.clone().unwrap_or(into);
-        let (Some(ingredient), Some(whole)) =
-            (self.item(water).ingredient.clone(), self.item(water).amount.clone())
-        else {
-            return false;
-        };
-        self.left[water] -= share;
-        let amount = if share > 0.999 { whole } else { in_three_figures(whole.scaled(share)) };
+        let Some(ingredient) = self.item(water).ingredient.clone() else { return false };
+        let Some(amount) = self.take(water, share) else { return false };
         let warmth = doing.poured.unwrap_or(self.item(water).warmth);
         let press = if doing.pressed { Press::Pressed } else { Press::Drained };
         self.push(Action::Rinse {

@@ -472,20 +472,21 @@ impl Cook<'_> {
 
     /// What goes in of an entry, and where.
     fn put(&mut self, entry: usize, share: f64, vessel: &str) {
+        if let Some(amount) = self.take(entry, share) {
+            self.put_amount(entry, amount, vessel);
+        }
+    }
+
+    /// Takes a share of an entry, and tells how much that is; nothing if none is left, or if it isn't known.
+    fn take(&mut self, entry: usize, share: f64) -> Option<Amount> {
         let share = share.min(self.left[entry]);
-        if share <= 1e-6 {
-            return;
-        }
-        let Some(amount) = self.item(entry).amount.clone() else { return };
-        if self.ingredient(entry).is_none() {
-            return;
-        }
+        let amount = self.item(entry).amount.clone().filter(|_| share > 1e-6)?;
+        self.ingredient(entry)?;
         self.left[entry] -= share;
         if self.left[entry] < 0.02 {
             self.left[entry] = 0.0;
         }
-        let amount = if share > 0.999 { amount } else { in_three_figures(amount.scaled(share)) };
-        self.put_amount(entry, amount, vessel);
+        Some(if share > 0.999 { amount } else { in_three_figures(amount.scaled(share)) })
     }
 
     fn put_amount(&mut self, entry: usize, amount: Amount, vessel: &str) {
