@@ -2,6 +2,7 @@
 //! figures too; what is made up from them is worse than nothing.
 
 use super::making::{Done, Entry};
+use super::uses::Share;
 use super::verbs::Verb;
 
 /// What is said of a text that is none.
@@ -88,7 +89,9 @@ pub(super) fn is_none(text: &str, (entries, aside): (&[Entry], usize), done: &[D
         return true;
     }
     let names_things = done.iter().any(|d| !d.doing.uses.is_empty());
-    if entries.is_empty() && !(works && names_things) {
+    let uses = done.iter().flat_map(|d| &d.doing.uses);
+    let measured = uses.filter(|u| matches!(u.share, Share::Amount(_))).count();
+    if entries.is_empty() && !(works && names_things || measured > 1) {
         return text.trim().chars().count() > 40;
     }
     let in_measures = |e: &&Entry| {

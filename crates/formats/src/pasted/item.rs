@@ -440,6 +440,12 @@ pub(super) fn compare(
         });
         return;
     }
+    // "1 can (12 fl oz)": what it holds is said, and needn't be guessed.
+    let holder = by(first, &["can", "tin", "bottle", "carton", "jar", "bag", "packet"]);
+    if holder && !piece(&one) && !piece(&two) && (second.each || first.many.low <= 1.0) {
+        item.amount = Some(two);
+        return;
+    }
     let weight = |a: &Amount| cupboard.weigh(it, a).ok().map(|w| w.grams.0);
     if let Some(same) = by_the_british_pint(&one, &two, weight) {
         item.amount = Some(same);

@@ -8,6 +8,7 @@ use super::method::temperature;
 use super::names::{Found, Names};
 use super::outcome::Sure;
 use super::said::{Said, all_said, is_by_hand, per, plain, plain_amount, share};
+use super::unused::says_another_number;
 use keen_core::quantity::Amount;
 use keen_core::quantity::said::{Counted, Many, Word, measure, number, says, together};
 
@@ -325,6 +326,9 @@ fn of_ingredient(
             }
             if let Some(second) = second {
                 compare(&mut item, (said, second), words, it, names.cupboard);
+            }
+            if item.sure == Sure::Understood && says_another_number(words, said, second.as_ref()) {
+                guess(&mut item, "There is another number in this line: check the amount.".into());
             }
         }
         None if fills || item.garnish => {}

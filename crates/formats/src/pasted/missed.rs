@@ -6,11 +6,12 @@ use std::collections::HashSet;
 
 use keen_core::cupboard::{Cupboard, Kind};
 use keen_core::quantity::Amount;
-use keen_core::quantity::said::{Word, measure_word, number};
+use keen_core::quantity::said::{Word, number};
 
 use super::item::Item;
 use super::names::Names;
 use super::said::plain;
+use super::unused;
 use super::verbs::{Verb, verb_at};
 
 /// Words that name a kind of thing, or what the drink has become: "strain the syrup", "squeeze the fruit".
@@ -155,82 +156,47 @@ pub(super) fn missed(
     all
 }
 
-/// What is counted and is no ingredient: "cut into 4 pieces", "rub for 3 minutes".
-const NO_NAMES: [&str; 43] = [
-    "minute",
-    "min",
-    "hour",
-    "day",
-    "week",
-    "second",
-    "time",
-    "piece",
-    "slice",
-    "strip",
-    "half",
-    "halves",
-    "part",
-    "wedge",
-    "cube",
-    "chunk",
-    "quarter",
-    "batch",
-    "batches",
-    "people",
-    "serving",
-    "glass",
-    "glasses",
-    "bottle",
-    "jar",
-    "cup",
-    "jug",
-    "layer",
-    "round",
-    "bowl",
-    "degree",
-    "more",
-    "of",
-    "or",
-    "to",
-    "inch",
-    "cm",
-    "mm",
-    "big",
-    "large",
-    "small",
-    "side",
-    "ingredient",
+/// Where what is done something to ends: "into the pan", "until it is soft".
+const ENDS: [&str; 22] = [
+    ".", ";", ":", "(", "into", "to", "until", "till", "for", "over", "through", "on", "at",
+    "from", "before", "while", "when", "by", "so", "if", "as", "onto",
 ];
 
-/// What is done something to by number, under a name that nobody knows here: "grate 3 quinces".
+/// What something is done to under a name that nobody knows here: "grate 3 quinces", "fill a jar with lilac". `had`
+/// are words that are read by other means; what is named in the title may be the drink, unless it is counted.
 pub(super) fn unnamed(
     lines: &[(usize, Vec<Word>)],
-    read: &[(usize, &[Word])],
+    (had, title): (&HashSet<String>, &HashSet<String>),
     names: &Names<'_>,
 ) -> Vec<Missed> {
     let mut all: Vec<Missed> = Vec::new();
     for (line, words) in lines {
+        let unknown: Vec<usize> = unused::unknown(words, names).iter().map(|w| w.from).collect();
+        if unknown.is_empty() {
+            continue;
+        }
+        let is_unknown = |at: usize| unknown.contains(&words[at].from);
+        let mut done_to = false;
         for at in 0..words.len() {
-            let does = matches!(
-                verb_at(words, at),
-                Some(Verb::Prepare | Verb::Put | Verb::Squeeze | Verb::Boil(_))
-            );
-            let Some((_, used)) = words.get(at + 1..).and_then(number).filter(|_| does) else {
-                continue;
+            done_to = match verb_at(words, at) {
+                Some(Verb::Strain | Verb::Serve | Verb::Cool | Verb::Chill | Verb::Bottle) => false,
+                Some(_) => true,
+                None => done_to && !words[at].is(&ENDS),
             };
-            let from = at + 1;
-            let name = &words[from + used..words.len().min(from + used + 3)];
-            let Some(first) = name.first().filter(|w| w.text.chars().count() > 2) else { continue };
-            let plain = !words[from].is(&["a", "an", "up"])
-                && !first.is_sign()
-                && !first.is(&NO_NAMES)
-                && measure_word(&first.text).is_none();
-            let was_read = read.iter().any(|(_, of)| of.iter().any(|w| w.stem == first.stem));
-            let told = all.iter().any(|m| m.words.iter().any(|w| w.stem == first.stem));
-            if plain && !was_read && !told && names.find(name).is_none() {
-                let words = words[from..from + used + 1].to_vec();
-                all.push(Missed { line: *line, words, laid_on: false });
+            let told = || all.iter().any(|m| m.words.iter().any(|w| w.stem == words[at].stem));
+            let short = words[at].text.chars().count() < 3;
+            let stem = &words[at].stem;
+            if !done_to || !is_unknown(at) || short || had.contains(stem) || told() {
+                continue;
             }
+            let counted = (at.saturating_sub(3)..at)
+                .find(|from| number(&words[*from..]).is_some_and(|(_, used)| from + used == at));
+            if counted.is_none() && title.contains(stem) {
+                continue;
+            }
+            let behind = words[at..].iter().take_while(|w| unknown.contains(&w.from)).count();
+            let words = words[counted.unwrap_or(at)..at + behind].to_vec();
+            all.push(Missed { line: *line, words, laid_on: false });
         }
     }
     all
@@ -269,10 +235,10 @@ const NO_AMOUNT_BEHIND: [&str; 30] = [
     "in",
     "headspace",
 ];
-const NO_AMOUNT_BEFORE: [&str; 29] = [
+const NO_AMOUNT_BEFORE: [&str; 28] = [
     "make", "makes", "making", "yield", "yields", "give", "gives", "per", "every", "each", "for",
-    "until", "to", "down", "reach", "reaches", "leave", "leaves", "left", "want", "get", "or",
-    "serve", "dilute", "than", "is", "are", "hold", "holds",
+    "until", "to", "down", "reach", "reaches", "leave", "leaves", "left", "get", "or", "serve",
+    "dilute", "than", "is", "are", "hold", "holds",
 ];
 /// What speaks of the glass or the keeping, not of the pitcher.
 const ASIDE: [&str; 10] =
@@ -334,13 +300,16 @@ mod tests {
     fn what_is_counted_by_an_unknown_name_is_found() {
         let names = Names::of(Cupboard::builtin());
         let asked = |text: &str, read: &str| {
-            let read = words(read);
-            let all = unnamed(&[(0, words(text))], &[(0, &read)], &names);
+            let had = words(read).into_iter().map(|w| w.stem).collect();
+            let title = HashSet::from(["quince".to_owned()]);
+            let all = unnamed(&[(0, words(text))], (&had, &title), &names);
             all.iter().map(|m| m.words.last().unwrap().text.clone()).collect::<Vec<_>>()
         };
         assert_eq!(asked("Grate 3 loomi into a pan and add two zorbles", ""), ["loomi", "zorbles"]);
         assert_eq!(asked("Grate 3 loomi", "3 loomi"), [""; 0]);
-        for text in ["Cut 2 slices", "Grate 3 lemons", "Boil 10 minutes", "Grate a loomi"] {
+        assert_eq!(asked("Pour in the quince and grate 3 quinces", ""), ["quinces"]);
+        assert_eq!(asked("Grate a loomi, and fill a jar with lilac", ""), ["loomi", "lilac"]);
+        for text in ["Cut 2 slices", "Grate 3 lemons", "Boil 10 minutes", "Strain into a krug"] {
             assert_eq!(asked(text, ""), [""; 0], "{text}");
         }
     }

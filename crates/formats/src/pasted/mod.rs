@@ -44,6 +44,7 @@ mod scanned;
 mod sizes;
 mod step;
 mod stock;
+mod unused;
 mod uses;
 mod verbs;
 mod when;

@@ -14,10 +14,10 @@ use super::method::{self, Doing};
 use super::names::Names;
 use super::outcome::{Choice, Differs, Offer, Pasted, PastedLine, Run, Sure, Thing};
 use super::said::{as_meant, joined_by_words, part_by_part, with_verbs};
-use super::scanned::{in_lines, in_words, pictures, restored};
+use super::scanned::{by_its_picture, in_lines, in_words, pictures, restored};
 use super::sizes::Sizes;
 use super::verbs::{Verb, verb_at, verb_of};
-use super::{list, missed, said, uses};
+use super::{list, missed, said, unused, uses};
 use keen_core::quantity::said::{Word, number, says, time, together, words};
 
 /// The choice that a text is read although it doesn't look like a recipe.
@@ -60,7 +60,8 @@ pub fn read_recipe(text: &str, choices: &[Choice], cupboard: &Cupboard) -> Paste
         Some(words.join(" "))
     });
     for (at, line) in text.lines().take(MOST_LINES).enumerate() {
-        let meant = restored(&in_words(line, &pictured));
+        let named = |found: &[Word]| names.find(found).is_some();
+        let meant = restored(&by_its_picture(&in_words(line, &pictured), named));
         reader.heads_part = alone.contains(&at);
         reader.within_a_list = within.contains(&at);
         reader.line(&meant);
@@ -156,6 +157,15 @@ fn is_of_each_glass(found: &[Word]) -> bool {
         && counted > 1
 }
 
+/// Whether two words or more are written in capitals, and no figures.
+fn is_shouted(text: &str) -> bool {
+    let letters = || text.chars().filter(|c| c.is_alphabetic());
+    letters().count() > 5
+        && letters().all(char::is_uppercase)
+        && text.split_whitespace().count() > 1
+        && !text.contains(|c: char| c.is_ascii_digit())
+}
+
 /// A line, and what can be told of it before it is known what it is.
 struct Line<'w> {
     /// As it was written, and without the marks in front.
@@ -232,6 +242,13 @@ impl Reader<'_> {
         let called = found.len() > 2 && found[0].is(&["drink", "recipe", "name", "title"]);
         if called && found[1].is(&[":"]) && !self.begun() {
             self.title = Some(text[found[1].to..].trim().to_owned());
+            return self.shown(line, Sure::Understood);
+        }
+        // "This month: RHUBARB FIZZ"
+        let colon = found.iter().position(|w| w.is(&[":"])).filter(|at| (1..=4).contains(at));
+        let behind = colon.map_or("", |at| &text[found[at].to..]);
+        if !self.begun() && self.title.is_none() && is_shouted(behind) {
+            self.title = Some(behind.trim().to_owned());
             return self.shown(line, Sure::Understood);
         }
         if let Some(behind) = self.title_in_front(text, &found) {
@@ -711,6 +728,7 @@ impl Reader<'_> {
             self.aside.push(join(found));
             return Sure::Aside;
         }
+        unused::mark_unknown(&mut items, found, self.names);
         for item in items {
             worst = worst.max(item.sure);
             self.enter(at, item);
@@ -924,9 +942,10 @@ impl Reader<'_> {
             .chain(self.makes.volume.clone())
             .chain(self.makes.glass.clone())
             .collect();
-        let read: Vec<(usize, &[Word])> =
-            self.entries.iter().map(|e| (e.line, e.item.words.as_slice())).collect();
-        for missed in missed::unnamed(&self.told, &read, self.names) {
+        let had = self.entries.iter().flat_map(|e| &e.item.words).map(|w| w.stem.clone()).collect();
+        let title = words(self.title.as_deref().unwrap_or_default());
+        let title = title.into_iter().map(|w| w.stem).collect();
+        for missed in missed::unnamed(&self.told, (&had, &title), self.names) {
             let why = vec!["We don't know an ingredient with this name.".into()];
             self.enter(missed.line, Item { why, ..Item::asked(&missed.words, None) });
         }

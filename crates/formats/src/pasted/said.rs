@@ -24,6 +24,9 @@ const HOLDERS: [&str; 13] = [
     "tub", "punnet",
 ];
 
+/// What is as long as it is said to be.
+const LENGTHS: [&str; 6] = ["piece", "knob", "thumb", "chunk", "length", "nub"];
+
 /// "1 (20 oz) can", "two 400-ml tins", "a 330 ml bottle": as many as there are of what each holds.
 fn held(words: &[Word], at: usize) -> Option<Said> {
     let (many, used) = number(&words[at..])?;
@@ -39,8 +42,16 @@ fn held(words: &[Word], at: usize) -> Option<Said> {
     if bracket {
         to += words[to..].iter().position(|w| w.is(&[")", "]"]))? + 1;
     }
-    let holds = matches!(&counted, Counted::In(measure) if measure.dimension() != Dimension::Count);
-    if !holds || !words.get(to).is_some_and(|w| w.is(&HOLDERS)) {
+    let holds = match &counted {
+        Counted::In(measure) => {
+            measure.dimension() != Dimension::Count && words.get(to).is_some_and(|w| w.is(&HOLDERS))
+        }
+        // "1 2-inch knob"
+        Counted::By(by) => {
+            matches!(*by, "inch" | "cm") && words.get(to).is_some_and(|w| w.is(&LENGTHS))
+        }
+    };
+    if !holds {
         return None;
     }
     to += 1;

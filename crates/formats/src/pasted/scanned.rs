@@ -87,6 +87,50 @@ pub(super) fn in_words(line: &str, pictures: &[(char, String)]) -> String {
     out
 }
 
+/// What a picture is of.
+const PICTURES: [(char, &str); 22] = [
+    ('🍋', "lemons"),
+    ('🍊', "oranges"),
+    ('🍓', "strawberries"),
+    ('🍒', "sweet cherries"),
+    ('🍑', "peaches"),
+    ('🍍', "pineapple"),
+    ('🥭', "mangoes"),
+    ('🍉', "watermelon"),
+    ('🍈', "honeydew"),
+    ('🍇', "grapes"),
+    ('🍎', "apples"),
+    ('🍏', "apples"),
+    ('🍐', "pears"),
+    ('🍌', "bananas"),
+    ('🥝', "kiwis"),
+    ('🫐', "blueberries"),
+    ('🥒', "cucumber"),
+    ('🥕', "carrots"),
+    ('🍯', "honey"),
+    ('🧊', "ice"),
+    ('🧂', "salt"),
+    ('💧', "water"),
+];
+
+/// A line of the list that has pictures for a name: "🍋🍋🍋 juiced" is "3 lemons juiced", "🍯 50 g" is "honey 50 g".
+pub(super) fn by_its_picture(line: &str, named: impl Fn(&[Word]) -> bool) -> String {
+    const DONE: [&str; 7] = ["juiced", "squeezed", "zested", "sliced", "peeled", "juice", "zest"];
+    let text = line.trim_start();
+    let picture = |c: char| PICTURES.iter().find(|(of, _)| *of == c);
+    let Some((first, name)) = text.chars().next().and_then(picture) else { return line.into() };
+    let many = text.chars().take_while(|c| c == first).count();
+    let rest = text.trim_start_matches(*first);
+    let found = words(rest);
+    let counted = rest.chars().any(|c| c.is_ascii_digit());
+    let listed = counted || found.iter().any(|w| w.is(&DONE));
+    if found.len() > 8 || !listed || named(&found) || rest.contains(is_picture) {
+        return line.into();
+    }
+    let count = if counted { String::new() } else { format!("{many} ") };
+    format!("{count}{name} {}", rest.trim_start())
+}
+
 /// A line with signs for entities, with figures where a scan made letters of them ("1O0 g", "l/2 tsp"), and without
 /// what the speaker took back.
 pub(super) fn restored(text: &str) -> String {
@@ -371,6 +415,20 @@ mod tests {
         assert_eq!(known, [('🍓', "strawberries".to_owned()), ('🍋', "lemons".to_owned())]);
         assert_eq!(in_words("Blend 🍓+🍋", &known), "Blend  strawberries + lemons ");
         assert_eq!(in_words("🍓 500 g strawberries", &known), "🍓 500 g strawberries");
+    }
+
+    #[test]
+    fn a_line_without_a_name_is_of_its_picture() {
+        let named = |found: &[Word]| found.iter().any(|w| w.is(&["lemon", "sugar"]));
+        for (line, meant) in [
+            ("🍋🍋🍋 juiced", "3 lemons juiced"),
+            ("🍋 x6", "lemons x6"),
+            ("🍯 50 g", "honey 50 g"),
+            ("🍋 6 lemons", "🍋 6 lemons"),
+            ("🍋🍋 Lemonade", "🍋🍋 Lemonade"),
+        ] {
+            assert_eq!(by_its_picture(line, named), meant);
+        }
     }
 
     #[test]

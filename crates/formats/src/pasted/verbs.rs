@@ -179,6 +179,12 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
             // "Add rest" means what is left.
             (!matches!(before, Some("with" | "add")) && after != "of").then_some(verb)
         }
+        // "Strain and sweeten warm"
+        "warm"
+            if before.is_some_and(|b| verb_of(b).is_some()) && matches!(after, "" | "." | ",") =>
+        {
+            None
+        }
         "cool" | "warm" => {
             let and_then = after == "and"
                 && before.is_none_or(|b| matches!(b, "," | "to" | "it" | "them" | "then"));
@@ -194,7 +200,11 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
         }
         // "the strawberry puree", "through a fine-mesh sieve", "a coffee filter"
         "puree" | "purée" | "sieve" | "filter" => {
-            (at_beginning(words, at) || before.is_some_and(|b| b.ends_with("ly"))).then_some(verb)
+            // "Add juice and purée, then water"
+            let joined = matches!(before, Some("and" | "&" | ","));
+            let is_thing = word.starts_with("pur") && joined && matches!(after, "" | "," | ".");
+            (!is_thing && at_beginning(words, at) || before.is_some_and(|b| b.ends_with("ly")))
+                .then_some(verb)
         }
         "squash" | "stone" | "mill" | "crack" | "chunk" | "pick" | "gather" => {
             at_beginning(words, at).then_some(verb)

@@ -171,6 +171,14 @@ fn spelled_out(words: &[Word]) -> Option<(f64, usize, bool)> {
         ("thirds" | "third", _) => Some((value / 3.0, 2 + articles, false)),
         ("quarters", _) => Some((value / 4.0, 2 + articles, false)),
         ("dozen" | "doz", _) => whole(value * 12.0, 2),
+        // "One point two five litres"
+        ("point", _) if named(at(2)).is_some_and(|digit| digit < 10.0) => {
+            let digits = (2..5).map_while(|n| named(at(n)).filter(|digit| *digit < 10.0));
+            let (part, used, _) = digits.fold((0.0, 2, 0.1), |(part, used, place), digit| {
+                (part + digit * place, used + 1, place / 10.0)
+            });
+            Some((value + part, used, false))
+        }
         // "Four and twenty hours"
         ("and", _)
             if value < 10.0 && named(at(2)).is_some_and(|tens| (20.0..100.0).contains(&tens)) =>
@@ -258,6 +266,8 @@ mod tests {
             ("between 3 and 4", 3.0, Some(4.0), 4),
             ("half a lemon", 0.5, None, 2),
             ("a dozen limes", 12.0, None, 2),
+            ("one point two litres", 1.2, None, 3),
+            ("one point two five litres", 1.25, None, 4),
             ("two thirds of a cup", 2.0 / 3.0, None, 4),
             ("a hundred grams", 100.0, None, 2),
             ("2 x 400 ml", 800.0, None, 3),

@@ -140,6 +140,11 @@ fn only_told(
     let it = names.cupboard.ingredient(id)?;
     let said = matches!(one.share, Share::Amount(_));
     let counted = list::items(&one.words, names);
+    // "1 part elderflower cordial" is no elderflower.
+    let made_of = |i: &&Item| i.ingredient.is_none() && i.instead.iter().any(|it| it == id);
+    if let Some(other) = counted.iter().find(made_of).filter(|_| said) {
+        return Some(Item { words: one.words.clone(), ..other.clone() });
+    }
     let from_words = counted.into_iter().find(|i| i.ingredient.as_deref() == Some(id));
     let sure = from_words.as_ref().is_some_and(|i| i.sure == Sure::Understood);
     let counted_out = sure && from_words.as_ref().is_some_and(|i| i.said);
