@@ -44,6 +44,7 @@ fn is_for_the_shop(line: &str) -> bool {
     let line = line.trim().trim_end_matches(':').to_lowercase();
     let for_it = ["shopping for ", "shopping list for ", "to buy for ", "groceries for "];
     for_it.iter().any(|name| line.starts_with(name))
+        || line.ends_with(" list") && !line.contains("ingredient")
         || ["shopping list", "shopping", "to buy", "groceries", "receipt", "menu", "invoice"]
             .iter()
             .any(|name| line == *name || line.ends_with(&format!(" {name}")))

@@ -64,7 +64,14 @@ pub(super) fn is_capital(text: &str) -> bool {
 }
 
 /// What a drink is called by.
-pub(super) const DRINKS: [&str; 24] = [
+pub(super) const DRINKS: [&str; 31] = [
+    "sharbat",
+    "horchata",
+    "tisane",
+    "tepache",
+    "sorrel",
+    "fresca",
+    "nectar",
     "lemonade",
     "limeade",
     "orangeade",
@@ -157,7 +164,13 @@ pub(super) fn thinned(found: &[Word]) -> bool {
     let ratio = ratio || measures;
     // "1 part juice to 3 parts water."
     let parted = number(found).is_some_and(|(_, n)| found.get(n).is_some_and(|w| w.is(&["part"])));
+    // "1:4 with soda"
+    let by_ratio = found.len() > 3
+        && found[1].is(&[":"])
+        && [0, 2].iter().all(|at| found[*at].text.bytes().all(|b| b.is_ascii_digit()))
+        && found[3].is(&["with", "w", "in", "to"]);
     let begins = parted
+        || by_ratio
         || found
             .iter()
             .take(2)

@@ -10,7 +10,9 @@ use super::outcome::Sure;
 use super::said::{Said, all_said, is_by_hand, per, plain, plain_amount, share};
 use super::unused::says_another_number;
 use keen_core::quantity::Amount;
-use keen_core::quantity::said::{Counted, Many, Word, measure, number, says, together};
+use keen_core::quantity::said::{
+    Counted, Many, Word, measure, measure_word, number, says, together,
+};
 
 /// Everything that a line says goes in. Empty where it says nothing of the kind.
 pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
@@ -235,6 +237,8 @@ fn is_measured_unknown(words: &[Word], names: &Names<'_>) -> bool {
     let of = usize::from(words.get(used).is_some_and(|w| w.is(&["of"])));
     let name = &words[(used + of).min(words.len())..];
     (1..=3).contains(&name.len())
+        // "5 cm pieces"
+        && measure_word(&name[0].text).is_none()
         && !name.iter().any(|w| w.is_sign() || w.is(&NO_NAME))
         && names.find(name).is_none()
 }
@@ -309,6 +313,11 @@ fn of_ingredient(
     };
     doubts(&mut item, words, (found, it), names);
     if let Some(unknown) = unknown_measure(words, first.as_ref(), found) {
+        // "A punnet of raspberries (150 g)"
+        if let Some(weighed) = second.as_ref().filter(|second| plain_amount(second).is_some()) {
+            measured(&mut item, weighed, words, it, names.cupboard);
+            return item;
+        }
         no_amount(&mut item, it, names.cupboard);
         item.why = vec![format!(
             "We don't know the measure “{unknown}”, so we used the usual for a pitcher."
@@ -354,8 +363,14 @@ fn doubts(item: &mut Item, words: &[Word], (found, it): (&Found, &Ingredient), n
     if found.nearest {
         guess(item, format!("The closest ingredient we have is “{}”.", it.name));
     }
-    if is_dried(words, it) {
-        ask(item, "We only have this fresh, and dried is much stronger. Check the amount.");
+    if is_of_another_strength(words, it) {
+        ask(item, "We only have this fresh or raw, which differs in strength. Check the amount.");
+    }
+    if stands_beside_a_name(words, found, names) {
+        ask(item, "This names two ingredients: choose which one you mean.");
+    }
+    if says(words, &PRESERVED) && matches!(it.kind, Kind::Fruit | Kind::Vegetable) {
+        guess(item, "Tinned and sweetened fruit contains sugar: we took it as fresh.".into());
     }
     if is_another_ones(words, found, names) {
         guess(item, "The recipe gives a choice: we took what we know.".into());
@@ -405,7 +420,8 @@ fn is_optional(words: &[Word]) -> bool {
 }
 
 /// Mandarin syrup is no mandarin: what is made of a thing is another one.
-const MADE_OF: [&str; 10] = [
+const MADE_OF: [&str; 11] = [
+    "vinegar",
     "molasses",
     "syrup",
     "cordial",
@@ -421,29 +437,79 @@ const MADE_OF: [&str; 10] = [
 /// Whether it is called what is made of things. "¾ cup (180 ml) ginger syrup (recipe below)": brackets say how much of
 /// it, not what it is.
 fn is_made_of(words: &[Word]) -> bool {
+    outside_brackets(words).take_while(|w| !w.is(&[",", ";", "for"])).any(|w| w.is(&MADE_OF))
+}
+
+fn outside_brackets(words: &[Word]) -> impl Iterator<Item = &Word> {
     let mut depth = 0;
-    words
-        .iter()
-        .take_while(|w| !w.is(&[",", ";"]))
-        .filter(|w| {
-            depth += i32::from(w.is(&["(", "["])) - i32::from(w.is(&[")", "]"]));
-            depth == 0
-        })
-        .any(|w| w.is(&MADE_OF))
+    words.iter().filter(move |w| {
+        depth += i32::from(w.is(&["(", "["])) - i32::from(w.is(&[")", "]"]));
+        depth == 0
+    })
 }
 
 /// Whether an ingredient is such a thing.
 fn is_made(found: &Found, names: &Names<'_>) -> bool {
     names.cupboard.ingredient(&found.id).is_some_and(|it| {
-        it.kind == Kind::Syrup || it.name.contains("syrup") || it.id.ends_with("molasses")
+        let named = ["syrup", "molasses", "vinegar"];
+        it.kind == Kind::Syrup || named.iter().any(|made| it.name.to_lowercase().contains(made))
     })
 }
 
-/// "225 g dried apricots", where the cupboard has fresh ones.
-fn is_dried(words: &[Word], it: &Ingredient) -> bool {
-    says(words, &["dried", "dehydrated"])
-        && matches!(it.kind, Kind::Fruit | Kind::Vegetable)
-        && !it.name.to_lowercase().contains("dried")
+/// How fruit comes that has sugar in it.
+const PRESERVED: [&str; 8] = [
+    "tinned",
+    "canned",
+    "sweetened",
+    "candied",
+    "crystallised",
+    "crystallized",
+    "glacé",
+    "preserved",
+];
+
+/// "225 g dried apricots", "2 tsp ground ginger", "200 g cooked rice", where the cupboard has them fresh, or raw.
+fn is_of_another_strength(words: &[Word], it: &Ingredient) -> bool {
+    use Kind as K;
+    let any: &[&str] = match it.kind {
+        K::Fruit | K::Vegetable | K::Herb | K::Zest | K::Peel => {
+            &["dried", "dehydrated", "powder", "powdered"]
+        }
+        K::Juice => &["powder", "powdered", "crystals", "crystallised"],
+        K::Root => &["dried", "ground", "powder", "powdered"],
+        K::Grain => &["cooked"],
+        _ => &[],
+    };
+    // "Ground to a paste with water" is what is done to it.
+    let said = words.iter().enumerate().any(|(at, w)| {
+        w.is(any) && !words.get(at + 1).is_some_and(|next| next.is(&["to", "with", "in"]))
+    });
+    said && !it.name.to_lowercase().contains("dried")
+}
+
+/// "Vanilla sugar", "raspberry vinegar", "pineapple mango juice": two names without a word or a sign between them are
+/// that of something else.
+fn stands_beside_a_name(words: &[Word], found: &Found, names: &Names<'_>) -> bool {
+    let (Some(first), Some(last)) = (found.at.iter().min(), found.at.iter().max()) else {
+        return false;
+    };
+    let mut rest = words.to_vec();
+    for at in &found.at {
+        (rest[*at].stem, rest[*at].text) = (String::new(), String::new());
+    }
+    let beside = |at: usize| {
+        // "4 bags of chamomile tea" are of chamomile.
+        let is_name = |word: &&Word| measure_word(&word.text).is_none() && !word.is(&["tea"]);
+        let named = rest.get(at).filter(is_name);
+        let other = named.and_then(|word| names.find(std::slice::from_ref(word)));
+        other.filter(|other| {
+            let parts = |id: &str| id.split('_').map(str::to_owned).collect::<Vec<_>>();
+            let (its, others) = (parts(&found.id), parts(&other.id));
+            !others.iter().any(|part| its.contains(part))
+        })
+    };
+    let around = first.checked_sub(1).into_iter().chain(first + 1..=last + 1);
+    around.into_iter().any(|at| beside(at).is_some())
 }
 
 /// "Sprite or soda water": what isn't known comes first, and what is was meant as a choice.
@@ -493,7 +559,8 @@ fn is_poured_tea(words: &[Word], said: Option<&Said>) -> bool {
     const LEAVES: [&str; 8] =
         ["bag", "leaf", "loose", "dried", "dry", "powder", "granule", "sachet"];
     let poured = said.and_then(plain_amount).and_then(|a| a.as_millilitres());
-    poured.is_some_and(|ml| ml >= 60.0) && says(words, &POURED) && !says(words, &LEAVES)
+    let named = |any: &[&str]| outside_brackets(words).any(|w| w.is(any));
+    poured.is_some_and(|ml| ml >= 60.0) && named(&POURED) && !named(&LEAVES)
 }
 
 /// "1 taza de jamaica": what stands between a number and an "of" is a measure, known or not.

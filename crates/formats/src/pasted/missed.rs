@@ -15,7 +15,8 @@ use super::unused;
 use super::verbs::{Verb, verb_at};
 
 /// Words that name a kind of thing, or what the drink has become: "strain the syrup", "squeeze the fruit".
-const KINDS: [&str; 33] = [
+const KINDS: [&str; 34] = [
+    "milk",
     "bag",
     "syrup",
     "juice",
@@ -235,10 +236,10 @@ const NO_AMOUNT_BEHIND: [&str; 30] = [
     "in",
     "headspace",
 ];
-const NO_AMOUNT_BEFORE: [&str; 28] = [
+const NO_AMOUNT_BEFORE: [&str; 27] = [
     "make", "makes", "making", "yield", "yields", "give", "gives", "per", "every", "each", "for",
-    "until", "to", "down", "reach", "reaches", "leave", "leaves", "left", "get", "or", "serve",
-    "dilute", "than", "is", "are", "hold", "holds",
+    "until", "to", "down", "reach", "reaches", "leave", "left", "get", "or", "serve", "dilute",
+    "than", "is", "are", "hold", "holds",
 ];
 /// What speaks of the glass or the keeping, not of the pitcher.
 const ASIDE: [&str; 10] =

@@ -82,8 +82,10 @@ const EQUIPMENT: [&str; 22] = [
 ];
 
 /// What grows with a fruit and isn't the fruit.
-const OF_THE_PLANT: [&str; 9] =
-    ["leaf", "stone", "pit", "kernel", "husk", "shell", "skin", "tree", "twig"];
+const OF_THE_PLANT: [&str; 12] = [
+    "blossom", "bud", "flower", "leaf", "stone", "pit", "kernel", "husk", "shell", "skin", "tree",
+    "twig",
+];
 
 /// What is made of a thing and called by it: "ginger beer" is no ginger, and "orange marmalade" no orange.
 const PRODUCTS: [&str; 29] = [
@@ -298,7 +300,7 @@ impl<'a> Names<'a> {
                 continue;
             }
             if behind.is_some_and(|w| w.is(&OF_THE_PLANT)) && self.is_fruit(id)
-                || leaf && self.is_citrus(id)
+                || (leaf || behind.is_some_and(|w| w.is(&["blossom", "bud"]))) && self.is_citrus(id)
             {
                 continue;
             }

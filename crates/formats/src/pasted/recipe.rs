@@ -136,10 +136,18 @@ fn within_lists(text: &str) -> Vec<usize> {
     let lines: Vec<Vec<Word>> = text.lines().take(MOST_LINES).map(|l| words(bare(l).0)).collect();
     let counts = |at: usize| {
         let found = &lines[at];
-        let counted = |from: usize| said::plain(&found[from..]).is_some();
+        let counted = |from: usize| {
+            let counts = number(&found[from..]).is_some_and(|(_, used)| from + used == found.len());
+            counts || said::plain(&found[from..]).is_some()
+        };
         found.len() <= 14 && (number(found).is_some() || (0..found.len()).any(counted))
     };
-    let heads = |found: &[Word]| found.last().is_some_and(|w| w.is(&[":", "."]));
+    // "Pour:", "LEMONADE"
+    let heads = |found: &[Word]| {
+        let last = found.last();
+        let shouted = found.iter().all(|w| w.written.chars().all(|c| !c.is_lowercase()));
+        last.is_some_and(|w| w.is(&[":", "."]) || w.is(&DRINKS) && found.len() < 3) || shouted
+    };
     (1..lines.len().saturating_sub(1))
         .filter(|at| {
             counts(at - 1) && counts(at + 1) && !lines[*at].is_empty() && !heads(&lines[*at])
@@ -609,7 +617,12 @@ impl Reader<'_> {
         if known && listed && (counted || !orders) {
             return Kind::List;
         }
-        if !doings.is_empty() && (orders || sentence || found.len() > 6) {
+        // "a bunch of sweet woodruff, wilted overnight"
+        let measured = number(found)
+            .and_then(|(_, used)| keen_core::quantity::said::measure(found.get(used..)?))
+            .is_some();
+        let a_thing = measured && !orders && !sentence && found.len() <= 12;
+        if !a_thing && !doings.is_empty() && (orders || sentence || found.len() > 6) {
             return Kind::Method;
         }
         if (counted || (marked && self.section == Section::List)) && found.len() <= 12 && !sentence
@@ -626,7 +639,14 @@ impl Reader<'_> {
         if of_it && listed && doings.is_empty() && !sentence && found.len() <= 8 {
             return Kind::List;
         }
-        let short = found.len() <= if measured { 8 } else { 5 };
+        let short = found.len()
+            <= if self.within_a_list {
+                14
+            } else if measured {
+                8
+            } else {
+                5
+            };
         let listed = (known || (measured && (marked || !untitled))) && short;
         if (listed || self.within_a_list && short) && doings.is_empty() && !sentence {
             Kind::List
@@ -856,7 +876,8 @@ impl Reader<'_> {
         }
         let mut items = list::items(found, self.names);
         items.retain(|i| i.ingredient.is_some() || i.amount.is_some());
-        items
+        // "The plums are three weeks late" counts no plums.
+        if items.iter().any(|i| i.said || i.fills) { items } else { Vec::new() }
     }
 
     /// Whether a sentence says how it is drunk, how it was once drunk, or how much there should be by now.
@@ -894,7 +915,25 @@ impl Reader<'_> {
             && found[1].is(&["should", "will"])
             && found[2].is(&["have", "be", "get", "end"]);
         let thinned = thinned(found) && !in_parts;
-        to_drink || in_a_glass || for_each || thinned || remembered || in_one_glass || should_be
+        // "Mix 30 ml with 150 ml soda to serve."
+        let amounts = (1..found.len()).filter(|at| said::plain(&found[*at..]).is_some()).count();
+        let mixed = self.begun()
+            && found[0].is(&["mix", "use", "dilute", "stir", "combine", "allow"])
+            && together(found, &["to", "serve"])
+            && amounts > 1;
+        // "Some people put rum in"
+        let others = found.len() > 2
+            && found[0].is(&["some", "other", "most", "many"])
+            && found[1].is(&["people", "folk", "folks"]);
+        to_drink
+            || in_a_glass
+            || mixed
+            || others
+            || for_each
+            || thinned
+            || remembered
+            || in_one_glass
+            || should_be
     }
 
     /// Nothing is made of a text that is no recipe: it is only shown.
@@ -944,7 +983,8 @@ impl Reader<'_> {
             .collect();
         let had = self.entries.iter().flat_map(|e| &e.item.words).map(|w| w.stem.clone()).collect();
         let title = words(self.title.as_deref().unwrap_or_default());
-        let title = title.into_iter().map(|w| w.stem).collect();
+        // A drink is named by its last words: "Quince cordial", "Nimbu pani".
+        let title = title.into_iter().rev().take(2).map(|w| w.stem).collect();
         for missed in missed::unnamed(&self.told, (&had, &title), self.names) {
             let why = vec!["We don't know an ingredient with this name.".into()];
             self.enter(missed.line, Item { why, ..Item::asked(&missed.words, None) });

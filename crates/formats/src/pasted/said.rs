@@ -4,7 +4,7 @@ use keen_core::quantity::{Amount, Dimension, Measure};
 
 use super::verbs::{Verb, verb_at, verb_of};
 use keen_core::quantity::said::{
-    Counted, Fullness, Many, Word, and_a_part, measure, number, words,
+    Counted, Fullness, Many, Word, and_a_part, measure, number, time, words,
 };
 
 /// A number with its measure, and the words it takes.
@@ -63,6 +63,24 @@ fn held(words: &[Word], at: usize) -> Option<Said> {
 fn said_at(words: &[Word], at: usize) -> Option<Said> {
     if let Some(held) = held(words, at) {
         return Some(held);
+    }
+    // "Three weeks late", "10 minutes with a stick of cinnamon": a time is no amount.
+    if time(&words[at..]).is_some() {
+        return None;
+    }
+    // "1:4 with soda" is no amount.
+    if words.get(at + 1).is_some_and(|w| w.is(&[":"]))
+        && words[at].text.bytes().all(|b| b.is_ascii_digit())
+        && words.get(at + 2).is_some_and(|w| w.text.bytes().all(|b| b.is_ascii_digit()))
+    {
+        return None;
+    }
+    // "The tamarind one, you take …" counts nothing.
+    let called = words.get(at)?.is(&["one"])
+        && at.checked_sub(1).is_some_and(|before| !words[before].is_sign())
+        && words.get(at + 1).is_none_or(Word::is_sign);
+    if called {
+        return None;
     }
     let (many, used) = number(&words[at..])?;
     let mut to = at + used;
@@ -402,6 +420,26 @@ pub(super) fn as_meant(mut found: Vec<Word>) -> Vec<Word> {
         let dash = usize::from(found.get(at + 1).is_some_and(|w| w.is(&["-"])));
         if held && found.get(at + 1 + dash).is_some_and(|w| w.is(&["blend", "blender"])) {
             found.drain(at..at + 1 + dash);
+        }
+        // "5 teabags"
+        if found[at].stem == "teabag" {
+            let (bag, tea) = (found[at].clone(), &mut found[at]);
+            tea.to -= bag.text.len() - "tea".len();
+            tea.written.truncate("tea".len());
+            (tea.text, tea.stem) = ("tea".to_owned(), "tea".to_owned());
+            let from = tea.to;
+            let part = |text: &str| text["tea".len()..].to_owned();
+            let (text, written) = (part(&bag.text), part(&bag.written));
+            found.insert(at + 1, Word { stem: "bag".to_owned(), text, written, from, to: bag.to });
+        }
+        // "100 ml 1:1 syrup"
+        let ratio = at > 2
+            && found[at - 2].is(&[":"])
+            && [at - 1, at - 3].iter().all(|n| found[*n].text.bytes().all(|b| b.is_ascii_digit()));
+        if found[at].is(&["syrup"]) && ratio {
+            let from = found[at].from;
+            found.insert(at, unwritten("sugar", from));
+            at += 1;
         }
         let about = found[at].is(&["maybe"]) || at > 0 && found[at].is(&["like"]);
         if about && found.len() > at + 1 && number(&found[at + 1..]).is_some() {

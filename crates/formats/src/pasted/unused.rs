@@ -69,11 +69,13 @@ pub(super) fn says_another_number(words: &[Word], first: &Said, second: Option<&
         depth += i32::from(words[at].is(&["(", "["])) - i32::from(words[at].is(&[")", "]"]));
         let loose =
             words[at].is(&["a", "an", "one", "half", "quarter", "up", "whole", "good", "full"]);
-        if depth > 0 || loose || read(at) {
+        let before = at.checked_sub(1).map(|b| &words[b]);
+        // "(about 4 lemons)" is another measure of the same; "(zest of 2)" isn't.
+        let same = depth > 0 && !before.is_some_and(|w| w.is(&["of", ","]));
+        if same || loose || read(at) {
             return false;
         }
         let Some((_, used)) = number(&words[at..]) else { return false };
-        let before = at.checked_sub(1).map(|b| &words[b]);
         let behind = words.get(at + used);
         let other = before.is_some_and(|w| w.is(&OF_SOMETHING_ELSE))
             || behind.is_some_and(|w| w.is(&UNITS))
@@ -116,6 +118,7 @@ mod tests {
         };
         assert!(another("6 limes, 2 of them sliced"));
         assert!(another("sugar 200 g, 150 g honey"));
+        assert!(another("3 grapefruit (zest of 2, juice of all)"));
         for text in [
             "6 limes, cut into 4",
             "200 g / 7 oz sugar",

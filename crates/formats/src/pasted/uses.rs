@@ -276,7 +276,12 @@ fn said_before(words: &[Word], first: usize) -> &[Word] {
     let apart = |(at, w): (usize, &Word)| {
         // "a litre and a half of water"
         let part = at > 0 && and_a_part(&before[at..]).is_some();
-        !part && w.is(&[",", "and", ";", "to", "into", "in", "with", "over"])
+        let stops = [",", "and", ";", ":", ".", "\"", "“", "to", "into", "in", "with", "over"];
+        let ratio = w.is(&[":"])
+            && [before.get(at.wrapping_sub(1)), before.get(at + 1)]
+                .iter()
+                .all(|beside| beside.is_some_and(|b| b.text.bytes().all(|c| c.is_ascii_digit())));
+        !part && !ratio && w.is(&stops)
     };
     let since = before.iter().enumerate().rposition(apart).map_or(0, |n| n + 1);
     let front = first - (before.len() - since);

@@ -140,6 +140,14 @@ pub(super) fn verb_at(words: &[Word], at: usize) -> Option<Verb> {
     if matches!(word, "warm" | "cool") && before == Some("serve") {
         return None;
     }
+    // "Blend all. Fine sieve."
+    if word == "sieve"
+        && at == 1
+        && matches!(before, Some("fine" | "coarse"))
+        && matches!(after, "" | "." | ",")
+    {
+        return Some(Verb::Strain);
+    }
     match verb_of(word) {
         Some(verb) => orders(verb, words, at),
         None => says_otherwise(words, at),
@@ -190,6 +198,8 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
                 && before.is_none_or(|b| matches!(b, "," | "to" | "it" | "them" | "then"));
             (!IS_COOL.contains(&after) || and_then).then_some(verb)
         }
+        // "Fill hot"
+        "fill" if after == "hot" => Some(Verb::Bottle),
         "top" => {
             matches!(after, "up" | "it" | "with" | "off" | "the" | "each" | "w").then_some(verb)
         }

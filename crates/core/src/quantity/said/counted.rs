@@ -40,6 +40,7 @@ pub fn measure_word(text: &str) -> Option<Counted> {
         return Some(Counted::By(by));
     }
     match bare {
+        "pc" | "pcs" => Some(Counted::By("piece")),
         "part" | "parts" => Some(Counted::In(M::Part)),
         _ => M::from_words(bare).map(Counted::In),
     }

@@ -115,6 +115,8 @@ fn single(words: &[Word]) -> Option<(f64, usize, bool)> {
         ("few" | "several" | "some", _, _) => None,
         // "a 3 cm piece" is three of them.
         ("a" | "an", next, _) if next.starts_with(|c: char| c.is_ascii_digit()) => None,
+        // "A two hundred gram block"
+        ("a", next, _) if named(next).is_some_and(|many| many > 1.0) => None,
         ("a" | "an", _, _) => Some((1.0, 1, false)),
         _ => spelled_out(words),
     }
