@@ -527,6 +527,7 @@ fn what_is_measured_out_and_not_known_is_asked_wherever_it_stands() {
 #[test]
 fn nothing_is_made_up_from_what_is_no_recipe() {
     for text in [
+        "Packing list\n2 towels\n1 bottle of sunscreen\n6 lemons for the neighbours\nsugar\n3 paperbacks",
         "Shopping list\nmilk\n2 lemons\ntoilet paper\n6 eggs\nbread\nsugar 1 kg",
         "CORNER SHOP\nLemons 6   2.40\nSugar 1kg   1.89\nTOTAL   4.29\nCASH   5.00",
         "DRINKS\nLemonade 3.50\nGinger beer 4.00\nSoda water 2.00",

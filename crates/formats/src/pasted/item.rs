@@ -421,6 +421,7 @@ pub(super) fn compare(
     let bared = says(&words[..second.to.min(words.len())], &BARED)
         || behind.iter().take(2).any(|w| w.is(&["flesh"]))
         || together(behind, &["flesh", "only"]);
+    let edible = cupboard.produce_of(it).find_map(|p| p.sizes.first()).map(|size| size.edible);
     // "a handful (15 g)", "2 cones (200 g each)": then it is known. "1 small watermelon (2.5 kg)" has its rind on.
     let by_the_hand = |why: &String| {
         // "4 tbsp loose tea (about 20 g)": the scale knows better than a usual weight.
@@ -433,7 +434,6 @@ pub(super) fn compare(
             item.sure = Sure::Understood;
         }
         let whole = item.why.is_empty() && !bared && two.as_grams().is_some();
-        let edible = cupboard.produce_of(it).find_map(|p| p.sizes.first()).map(|size| size.edible);
         item.amount = Some(match edible.filter(|share| whole && *share < 1.0) {
             Some(edible) => two.scaled(edible).rounded(),
             None => two,
@@ -461,6 +461,19 @@ pub(super) fn compare(
         && (0.5..=2.0).contains(&(b / a))
     {
         item.amount = Some(two);
+        return;
+    }
+    // "2 mangoes (1 kg)" are larger than usual ones.
+    if let (Some(a), Some(b)) = (weight(&one), weight(&two))
+        && piece(&one)
+        && two.as_grams().is_some()
+        && matches!(it.kind, Kind::Fruit | Kind::Vegetable | Kind::Root)
+    {
+        let edible = edible.unwrap_or(1.0);
+        if (b * edible / a - 1.0).abs() > 0.2 {
+            item.amount = Some(two.scaled(edible).rounded());
+            guess(item, "We used the weight given, less what is peeled off or cut out.".into());
+        }
         return;
     }
     if let (Some(a), Some(b)) = (weight(&one), weight(&two))

@@ -115,8 +115,8 @@ pub(super) fn front(found: &[Word]) -> usize {
                     && found.get(at + 1).is_some_and(|w| {
                         matches!(w.text.as_str(), "makes" | "serves" | "yields" | "enough")
                     });
-            // "Rose lemonade, 5 kg"
-            let weighs = found[*at].is(&[","])
+            // "Rose lemonade, 5 kg", "Bay leaf lemonade - 1 gallon"
+            let weighs = (found[*at].is(&[","]) || found[*at].is(&["-"]) && apart(*at))
                 && found[..*at].iter().any(|w| w.is(&DRINKS))
                 && plain(&found[at + 1..]).is_some_and(|(_, used)| {
                     found[at + 1 + used..].iter().all(|w| w.is(&["batch", "recipe"]))

@@ -36,7 +36,8 @@ pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
     let mut all = Vec::new();
     let mut part: &[Word] = &[];
     let mut fruit: Option<Word> = None;
-    for segment in segments(words, names) {
+    let all_segments = segments(words, names);
+    for (n, segment) in all_segments.iter().copied().enumerate() {
         // "Zest of 1 orange + juice of 2" is that of two oranges.
         let of_it = segment.len() <= 4
             && segment.first().is_some_and(|w| w.is(&["juice", "zest", "peel", "rind"]))
@@ -48,11 +49,23 @@ pub(super) fn items(words: &[Word], names: &Names<'_>) -> Vec<Item> {
         }
         let citrus = names.find(segment).filter(|_| names.citrus(segment).is_some());
         fruit = citrus.and_then(|found| found.at.last().map(|at| segment[*at].clone())).or(fruit);
+        // "2 oranges and 3 lemons, sliced": so are the oranges.
+        let bare_fruit = |words: &[Word]| {
+            words.len() <= 4
+                && names.citrus(words).is_some()
+                && !says(words, &["juice", "zest", "peel", "slice", "whole", ","])
+        };
+        let behind = all_segments.get(n + 1).and_then(|next| {
+            let comma = next.iter().position(|w| w.is(&[","]))?;
+            let done = says(&next[comma..], &["sliced", "juiced", "squeezed", "zested", "peeled"]);
+            (done && bare_fruit(&next[..comma])).then(|| &next[comma..])
+        });
+        if let Some(behind) = behind.filter(|_| part.is_empty() && bare_fruit(segment)) {
+            all.extend(of_segment(&[segment, behind].concat(), names));
+            continue;
+        }
         // "Zest of 2 oranges, 1 lime and 1 lemon": what is used of the first is used of all.
-        let bare = segment.len() <= 3
-            && names.citrus(segment).is_some()
-            && !says(segment, &["juice", "zest", "peel", "slice", "whole"]);
-        if !part.is_empty() && bare {
+        if !part.is_empty() && segment.len() <= 3 && bare_fruit(segment) {
             all.extend(of_segment(&[part, segment].concat(), names));
             continue;
         }
@@ -365,6 +378,9 @@ fn doubts(item: &mut Item, words: &[Word], (found, it): (&Found, &Ingredient), n
     }
     if is_of_another_strength(words, it) {
         ask(item, "We only have this fresh or raw, which differs in strength. Check the amount.");
+    }
+    if says(words, &["flesh", "meat"]) && it.form == Form::Liquid {
+        ask(item, "We only have this as a liquid.");
     }
     if stands_beside_a_name(words, found, names) {
         ask(item, "This names two ingredients: choose which one you mean.");

@@ -210,7 +210,12 @@ impl<'w> Line<'w> {
                     ));
         let sentence = (text.trim_end().ends_with('.') && found.len() > 5)
             || (found.len() > 14 && doings.len() > 1);
-        let counted = number(found).is_some();
+        // "Zest of 3 oranges, juice of 6"
+        let of_fruit = found.len() > 3
+            && found[0].is(&["zest", "juice", "peel", "rind"])
+            && found[1].is(&["of", "from"])
+            && number(&found[2..]).is_some();
+        let counted = number(found).is_some() || of_fruit && !sentence;
         Self { line, text, found, marked, items, doings, known, counted, orders, sentence }
     }
 
@@ -687,12 +692,25 @@ impl Reader<'_> {
             && said::plain(&found[1..]).is_some_and(|(amount, used)| {
                 amount.as_millilitres().is_some() && found[1 + used..].iter().all(Word::is_sign)
             });
+        // "For the fair: 20 litres of blackcurrant squash at 1:5."
+        let batch_of = !self.begun()
+            && found.len() <= 14
+            && found[0].is(&["for"])
+            && (1..found.len()).any(|at| {
+                said::plain(&found[at..]).is_some_and(|(amount, used)| {
+                    let of = &found[at + used..];
+                    amount.as_millilitres().is_some()
+                        && of.first().is_some_and(|w| w.is(&["of"]))
+                        && of.iter().take(5).any(|w| w.is(&DRINKS))
+                })
+            });
         // "For 2", under the title
         let only = found.len() == 2
             && found[0].is(&["for"])
             && number(&found[1..]).is_some()
             && !self.begun();
         sized
+            || batch_of
             || only
             || about
             || batch

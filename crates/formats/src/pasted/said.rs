@@ -96,6 +96,10 @@ fn said_at(words: &[Word], at: usize) -> Option<Said> {
         Some((counted, full, used)) => (Some(counted), full, used),
         None => (None, Fullness::Level, 0),
     };
+    // "Bring it to 90C" is no cups.
+    if words.get(to).is_some_and(|w| w.text == "c" && w.written == "C") && many.low >= 40.0 {
+        return None;
+    }
     let mut many = many;
     // A dessertspoon is two teaspoons.
     let dessert =
@@ -285,7 +289,48 @@ const MANY: [&[&str]; 6] = [
 
 /// The words of a line or a sentence as a cook would spell them out.
 pub(super) fn meant(text: &str) -> Vec<Word> {
-    each_by_itself(of_a_size(slices_of(alike(as_meant(words(text))))))
+    parts_of_fruit(each_by_itself(of_a_size(slices_of(alike(as_meant(words(text)))))))
+}
+
+/// "6 oranges: zest of 3, juice of all" are "zest of 3 oranges, juice of 6 oranges".
+fn parts_of_fruit(found: Vec<Word>) -> Vec<Word> {
+    let parted = || {
+        let (_, used) = number(&found)?;
+        let fruit = found.iter().position(|w| w.is(&CITRUS)).filter(|at| *at < used + 4)?;
+        let opens = found.get(fruit + 1)?;
+        opens.is(&["(", "–", "—", "-", ":", ","]).then_some(())?;
+        let closes = found[fruit + 2..].iter().position(|w| w.is(&[")", "(", "."]));
+        let end = closes.map_or(found.len(), |n| fruit + 2 + n);
+        let mut all: Vec<Word> = Vec::new();
+        let mut several = 0;
+        for part in found[fruit + 2..end].split(|w| w.is(&[",", "and", "&", "+", ";"])) {
+            let [what, of, rest @ ..] = part else { return None };
+            let named = what.is(&["zest", "juice", "peel", "rind"]) && of.is(&["of", "from"]);
+            let whole = rest.first().is_some_and(|w| w.is(&["all", "both"]));
+            let counted = number(rest).map(|(_, used)| used);
+            let (many, behind) = match counted.filter(|_| named) {
+                Some(used) => rest.split_at(used),
+                None if named && whole => {
+                    let again = rest.get(1..).and_then(number).map_or(0, |(_, used)| used);
+                    (&found[..used], &rest[1 + again..])
+                }
+                None => return None,
+            };
+            let at = what.from;
+            all.extend([what.clone(), of.clone()]);
+            all.extend(many.iter().map(|w| once_more(w, at)));
+            all.extend(found[used..=fruit].iter().map(|w| once_more(w, at)));
+            all.extend_from_slice(behind);
+            all.push(unwritten(",", part.last()?.to));
+            several += 1;
+        }
+        all.pop();
+        (several > 1).then(|| [all.as_slice(), &found[end..]].concat())
+    };
+    match parted() {
+        Some(all) => all,
+        None => found,
+    }
 }
 
 /// A word of the text once more; it takes no room there.
@@ -504,7 +549,17 @@ pub(super) fn with_verbs(mut found: Vec<Word>) -> Vec<Word> {
 }
 
 const SLICES: [&str; 4] = ["slice", "wheel", "round", "wedge"];
-const CITRUS: [&str; 6] = ["lemon", "lime", "orange", "grapefruit", "mandarin", "citrus"];
+const CITRUS: [&str; 9] = [
+    "lemon",
+    "lime",
+    "orange",
+    "grapefruit",
+    "mandarin",
+    "clementine",
+    "tangerine",
+    "satsuma",
+    "citrus",
+];
 
 /// "2 orange slices" are 2 slices of orange, and no sliced oranges.
 fn slices_of(mut found: Vec<Word>) -> Vec<Word> {
@@ -670,8 +725,11 @@ mod tests {
             ("3 lemons (2 juiced and 1 sliced)", "2 lemons juiced , 1 lemons sliced )"),
             ("3 lemons, 1 juiced, 1 sliced", "3 lemons , 1 juiced , 1 sliced"),
             ("2 limes, juiced", "2 limes , juiced"),
+            ("6 oranges – zest of 3, juice of all 6", "zest of 3 oranges , juice of 6 oranges"),
+            ("3 lemons (zest of 2, juice of all)", "zest of 2 lemons , juice of 3 lemons )"),
+            ("2 limes: zest of 1", "2 limes : zest of 1"),
         ] {
-            let all = each_by_itself(words(text));
+            let all = parts_of_fruit(each_by_itself(words(text)));
             let said = all.iter().map(|w| w.text.as_str()).collect::<Vec<_>>().join(" ");
             assert_eq!(said, wanted);
         }

@@ -221,7 +221,9 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
     // A lemon is named: what of it is meant, the list knows. "Squeeze the lemons" is their juice, and "lemon
     // slices" are no zest.
     // "Zest 2 of the lemons" uses their zest.
-    let zest = words.iter().take(3).find(|w| verb == Verb::Prepare && w.is(&["zest"]));
+    // "Pare and slice the lemon" its slices, should nothing else be done with it.
+    let part = |name: &str| words.iter().take(3).find(|w| verb == Verb::Prepare && w.is(&[name]));
+    let zest = part("zest").or_else(|| part("slice"));
     for one in &mut all {
         if let Some(zest) = zest.filter(|_| names.citrus(&one.words).is_some()) {
             one.words.insert(0, zest.clone());

@@ -159,6 +159,7 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
     let (before, word, after) = around(words, at);
     if before.is_some_and(|b| BEFORE_A_NOUN.contains(&b))
         && !(word == "rest" && before == Some("to"))
+        && !(word == "strain" && before == Some("fine"))
     {
         return None;
     }

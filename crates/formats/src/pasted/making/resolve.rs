@@ -79,6 +79,13 @@ fn all_of_a_sort(entries: &[Entry], doing: &mut Doing, names: &Names<'_>) {
             let rinds = entries.iter().filter_map(|e| rind_of(e, &sort.words, names));
             doing.uses.extend(rinds.map(|rind| called(&sort, &rind)));
         }
+        // "Juice of all the fruit", where the list has their zest.
+        let juice = sort.found.id == "~juice"
+            && !entries.iter().any(|e| is_of_entry(e, names, |it| it.kind == Kind::Juice));
+        if juice {
+            let juices = entries.iter().filter_map(|e| juice_of(e, names));
+            doing.uses.extend(juices.map(|juice| called(&sort, &juice)));
+        }
         for entry in entries {
             let Some(it) = entry.known(names.cupboard) else { continue };
             let named = doing.uses.iter().any(|u| u.found.id == it.id);
@@ -297,6 +304,13 @@ fn rind_of(entry: &Entry, said: &[Word], names: &Names<'_>) -> Option<String> {
         .iter()
         .flat_map(|fruit| ends.map(|end| format!("{fruit}{end}")))
         .find(|id| names.cupboard.ingredient(id).is_some())
+}
+
+/// The juice of the fruit that the zest is of.
+fn juice_of(entry: &Entry, names: &Names<'_>) -> Option<String> {
+    let id = entry.item.ingredient.as_deref().filter(|_| is_by_the_piece(entry))?;
+    let fruit = id.strip_suffix("_zest").or_else(|| id.strip_suffix("_peel"))?;
+    Some(format!("{fruit}_juice")).filter(|id| names.cupboard.ingredient(id).is_some())
 }
 
 /// "The zest of the lemons", where the list has two lemons: their juice is one thing, and this another. "The juice of
