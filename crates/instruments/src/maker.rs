@@ -124,7 +124,7 @@ impl Script<'_> {
     /// Says what can be said; what can't is not.
     fn say(&mut self, what: Happening) -> bool {
         let made = self.made();
-        let fine = made.allows(&what, &self.said, (self.now, self.now), self.cupboard).is_ok();
+        let fine = made.allows(&what, &self.said, self.now, self.now, self.cupboard).is_ok();
         if fine {
             self.said.push(Said { at: self.now, what });
         }

@@ -8,7 +8,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::solve::{Aim, Bound, Target, solve};
-use super::{BalanceMap, NOTICED, Profile, Spot, differences};
+use super::{BalanceMap, Palate, Profile, Spot, differences};
 use crate::cupboard::{Cupboard, Ingredient, Kind};
 use crate::drink::{Action, Drink, Family, Step};
 use crate::fault::FieldError;
@@ -141,7 +141,7 @@ pub fn lean<'a>(
     let liked = asked.liked.unwrap_or(end.spot);
     let mut points = Vec::new();
     for steps in STEPS {
-        let share = (1.0 + NOTICED.0).powf(-steps);
+        let share = (1.0 + Palate::USUAL.sweetness).powf(-steps);
         let less = |acidity: f64| Spot { sweetness: liked.sweetness * share, acidity };
         let ways = [(LeanWay::Tarter, liked.acidity), (LeanWay::Thinner, liked.acidity * share)];
         for (way, acidity) in ways {

@@ -2,6 +2,7 @@ use serde::{Deserialize, Serialize};
 
 use super::Profile;
 use crate::drink::Family;
+use crate::trace::Contents;
 
 /// The balance map, on which a drink is a point.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
@@ -78,6 +79,13 @@ pub struct Spot {
 }
 
 impl Spot {
+    /// Where the liquid in a vessel is.
+    #[must_use]
+    pub fn of(contents: &Contents) -> Self {
+        let liquid = &contents.liquid;
+        Self { sweetness: liquid.sweetness_percent(), acidity: liquid.acidity_percent() }
+    }
+
     /// Sugar–acid ratio; infinite without acid.
     #[must_use]
     pub fn ratio(self) -> f64 {

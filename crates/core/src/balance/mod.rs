@@ -18,21 +18,18 @@ mod profile;
 mod solve;
 mod swap;
 
-/// What anyone notices: a tenth of sweetness, 15 % of acidity. Nobody is sent to correct less.
-pub(crate) const NOTICED: (f64, f64) = (0.10, 0.15);
-
 pub use correct::{
     Addition, Advice, Asked, Correction, Doubt, How, NoticedParts, Pitcher, Remedy, Word, correct,
     tastes_of,
 };
 pub(crate) use correct::{
-    Inside, SODA, Stirring, acid_at, advice, felt, measured, neutralises, sets, stirred_in,
+    Inside, SODA, Stirring, acid_at, advice, measured, neutralises, sets, stirred_in,
 };
 pub use lean::{ADay, Lean, LeanAsked, LeanPoint, LeanWay, lean};
 pub(crate) use least_squares::{Unknown, Wish, nearest};
 pub use map::{BalanceMap, Band, MapPoint, Spot, Strength, Typical};
-pub use noticed::differences;
-pub(crate) use noticed::is_noticed;
+pub(crate) use noticed::FLOOR;
+pub use noticed::{Palate, differences};
 pub(crate) use profile::reads_as_brix;
 pub use profile::{Profile, Taste};
 pub use solve::{Aim, Bound, Moved, Solution, Target, solve};

@@ -82,9 +82,9 @@ pub fn swap<'a>(
         .outcome()
         .and_then(Profile::of)
         .ok_or_else(|| fault("drink", "Nothing would be left to drink.".into()))?;
-    let keeps =
-        (Keeping::of(drink, cupboard, &trace), Keeping::of(&solution.rounded, cupboard, &run));
-    let changes = changes(old, new, &before, &after, keeps);
+    let kept = Keeping::of(drink, cupboard, &trace);
+    let keeps = Keeping::of(&solution.rounded, cupboard, &run);
+    let changes = changes(old, new, &before, &after, kept, keeps);
     Ok(Swapped { solution, changes, before, after })
 }
 
@@ -135,7 +135,8 @@ fn changes(
     new: &Ingredient,
     before: &Profile,
     after: &Profile,
-    keeps: (Option<Keeping>, Option<Keeping>),
+    kept: Option<Keeping>,
+    keeps: Option<Keeping>,
 ) -> Vec<String> {
     let mut said = Vec::new();
     let mut tell = |name: &str, unit: &str, places: usize, from: f64, to: f64, least: f64| {
@@ -153,7 +154,7 @@ fn changes(
     if before.colour != after.colour {
         said.push("The colour changes.".into());
     }
-    if let (Some(was), Some(is)) = keeps
+    if let (Some(was), Some(is)) = (kept, keeps)
         && was.days != is.days
     {
         said.push(format!("It {} (before: {}).", is.words, was.words));

@@ -18,7 +18,8 @@ const STAYS_HOT: f64 = 15.0;
 /// Before when a step that can be done is best not begun, minutes since the batch started; none if it may be now.
 pub(super) fn not_before(
     made: &Made,
-    (trace, precedence): (&Trace, &Precedence),
+    trace: &Trace,
+    precedence: &Precedence,
     step: usize,
     now: f64,
     cupboard: &Cupboard,
@@ -45,7 +46,7 @@ pub(super) fn not_before(
         let over = waits.iter().filter(|(follows, _)| follows[later]).map(|(_, until)| *until);
         Some(over.fold(f64::NEG_INFINITY, f64::max)).filter(|over| *over > now)
     })?;
-    let limit = may_stand(&made.drink, trace, (step, stands), cupboard)?;
+    let limit = may_stand(&made.drink, trace, step, stands, cupboard)?;
     let heats = matches!(
         made.drink.steps[step].action,
         Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. }

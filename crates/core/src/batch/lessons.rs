@@ -43,9 +43,10 @@ impl Teaching {
         drink: &Drink,
         said: &[Said],
         cupboard: &Cupboard,
-        (batch, day): (&str, &str),
+        batch: &str,
+        day: &str,
     ) -> Vec<Self> {
-        let mut all = fruit(drink, said, cupboard, (batch, day));
+        let mut all = fruit(drink, said, cupboard, batch, day);
         let made = Made::of(drink, said, cupboard);
         let prepared = Prepared::new(&made.drink, cupboard);
         let before = Belief::before(&prepared);
@@ -108,7 +109,8 @@ fn fruit(
     drink: &Drink,
     said: &[Said],
     cupboard: &Cupboard,
-    (batch, day): (&str, &str),
+    batch: &str,
+    day: &str,
 ) -> Vec<Teaching> {
     let stands = || standing(said);
     let mut found = Vec::new();

@@ -322,7 +322,8 @@ impl Made {
         &self,
         what: &Happening,
         so_far: &[Said],
-        (at, now): (f64, f64),
+        at: f64,
+        now: f64,
         cupboard: &Cupboard,
     ) -> Result<(), FieldError> {
         if !at.is_finite() || at > now + 1.0 {
@@ -362,7 +363,7 @@ impl Made {
                 })
             }
             Happening::Reading { vessel, quantity, value, error } => {
-                self.allows_reading(vessel, *quantity, (*value, *error), cupboard)
+                self.allows_reading(vessel, *quantity, *value, *error, cupboard)
             }
             Happening::Added { vessel, ingredient, amount } => {
                 let index = self.vessel_of(vessel)?;
@@ -433,7 +434,8 @@ impl Made {
         &self,
         vessel: &str,
         quantity: Quantity,
-        (value, error): (f64, Option<f64>),
+        value: f64,
+        error: Option<f64>,
         cupboard: &Cupboard,
     ) -> Result<(), FieldError> {
         let index = self.vessel_of(vessel)?;

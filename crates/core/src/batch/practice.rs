@@ -130,8 +130,9 @@ impl Truth {
             .filter_map(|s| drink.steps.iter().position(|step| step.id == s.id))
             .find(|at| drink.steps[*at].action.path().contains(&vessel));
         let planned = at.zip(drink.vessel(vessel)).and_then(|(at, v)| trace.after(at, v));
-        let taste = |c: &Contents| (c.liquid.sweetness_percent(), c.liquid.acidity_percent());
-        Some(planned.map_or_else(Vec::new, |planned| tastes_of(taste(really), taste(planned))))
+        Some(
+            planned.map_or_else(Vec::new, |planned| tastes_of(Spot::of(really), Spot::of(planned))),
+        )
     }
 
     /// What a step gave, ml: juice squeezed, liquid strained or boiled down.

@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::in_time::not_before;
 use super::ready::ready_at;
 use super::{Made, MadeStep, StepState};
-use crate::balance::{BalanceMap, MapPoint, Profile, Spot, Taste, is_noticed};
+use crate::balance::{BalanceMap, MapPoint, Palate, Profile, Spot, Taste};
 use crate::belief::{Belief, Candidate, Doubt, Measurement, Quantity, Telling, tells_most};
 use crate::cupboard::{Cupboard, VesselKind};
 use crate::drink::{Action, Drink};
@@ -171,7 +171,7 @@ impl BatchReport {
                 besides: step.besides,
                 not_before: made
                     .is_ready(i, precedence)
-                    .then(|| not_before(made, (&trace, precedence), i, now, cupboard))
+                    .then(|| not_before(made, &trace, precedence, i, now, cupboard))
                     .flatten(),
                 ready: made.is_ready(i, precedence),
             }
@@ -234,7 +234,7 @@ fn otherwise(
     readings: &[ReadingReport],
     finished: bool,
 ) -> Option<String> {
-    if !is_noticed(goes.spot(), planned.spot()) {
+    if !Palate::USUAL.notices(goes.spot(), planned.spot()) {
         return None;
     }
     let surprise = readings.iter().rfind(|r| !r.inside).map(|r| {

@@ -10,8 +10,8 @@ use super::end::{End, end_of};
 use super::view::believed;
 use super::{Happening, Made, StepState};
 use crate::balance::{
-    Addition, Advice, Doubt, NOTICED, SODA, Spot, Unknown, Wish, advice, differences, felt,
-    is_noticed, measured, nearest, neutralises, sets,
+    Addition, Advice, Doubt, FLOOR, Palate, SODA, Spot, Unknown, Wish, advice, differences,
+    measured, nearest, neutralises, sets,
 };
 use crate::belief::Belief;
 use crate::cupboard::{Cupboard, Form, Ingredient, Kind, VesselKind};
@@ -76,9 +76,12 @@ pub fn ways_on(
     let aim = if words.is_empty() {
         end_of(written, &worktop.trace(written)?)
     } else {
-        let (sweet, sour) = felt(words);
+        let times = Palate::USUAL.felt(words);
         end_of(&made.drink, &end).map(|now| End {
-            spot: Spot { sweetness: now.spot.sweetness * sweet, acidity: now.spot.acidity * sour },
+            spot: Spot {
+                sweetness: now.spot.sweetness * times.sweetness,
+                acidity: now.spot.acidity * times.acidity,
+            },
             ..now
         })
     };
@@ -101,8 +104,9 @@ pub fn advice_on(
     let (belief, _) = believed(made, &prepared);
     let here =
         belief.with_amounts(&belief.middle(), &[], |nudges| worktop.run(&prepared, nudges))?;
-    let there = pitcher(made, &here)
-        .and_then(|(id, after, _)| Some((id, here.after(after, made.drink.vessel(id)?)?)));
+    let there = pitcher(made, &here).and_then(|Place { vessel, after, .. }| {
+        Some((vessel, here.after(after, made.drink.vessel(vessel)?)?))
+    });
     let Some((vessel, contents)) = there.filter(|_| !made.finished) else { return Ok(Vec::new()) };
     let on = |Advice { says, adds }: Advice| {
         let added = |a: Addition| Happening::Added {
@@ -182,7 +186,7 @@ impl Correcting<'_> {
     fn by_what_is_ahead(&self) -> Result<Vec<WayOn>, Stopped> {
         let mut ahead = ahead_of(self.made, self.worktop);
         // Nobody presses a quarter of an orange for what can't be tasted, or makes a glass less.
-        if !is_noticed(self.spot, self.aim) {
+        if !Palate::USUAL.notices(self.spot, self.aim) {
             ahead.retain(|m| !in_pieces(&self.made.drink.steps[m.step]));
             let water = ahead.iter_mut().filter(|m| m.it.kind == Kind::Water);
             water.for_each(|m| m.least = A_LITTLE_WATER);
@@ -206,7 +210,7 @@ impl Correcting<'_> {
         let cupboard = self.worktop.cupboard();
         // Nobody is sent to stir in what can't be tasted.
         let place = pitcher(self.made, &self.here);
-        let Some(place) = place.filter(|_| is_noticed(self.spot, self.aim)) else {
+        let Some(place) = place.filter(|_| Palate::USUAL.notices(self.spot, self.aim)) else {
             return Ok(Vec::new());
         };
         let mut lines = self.here.lines.iter().map(|l| &cupboard.ingredients()[l.ingredient]);
@@ -215,12 +219,12 @@ impl Correcting<'_> {
             .map(|it| it.id.clone());
         let mut ways = Vec::new();
         for set in some_of(sets(cupboard, &[], &kin)) {
-            let (drink, moved) = stirring(self.made, place, &set);
+            let (drink, moved) = stirring(self.made, &place, &set);
             let Some((way, trace)) = self.work_out(self.made, drink, &moved)? else { continue };
             match over(self.made, &self.here, &trace) {
                 None => ways.push(way),
-                Some((full, ml)) if self.made.drink.vessels[full].id == place.0 => {
-                    ways.extend(self.after_pouring_out(place, (full, ml), &set)?);
+                Some((full, ml)) if self.made.drink.vessels[full].id == place.vessel => {
+                    ways.extend(self.after_pouring_out(&place, full, ml, &set)?);
                 }
                 Some(_) => {}
             }
@@ -232,18 +236,21 @@ impl Correcting<'_> {
     /// right: all of it shrinks to the room that there is.
     fn after_pouring_out(
         &self,
-        (vessel, after, there): (&str, usize, f64),
-        (full, ml): (usize, f64),
+        place: &Place<'_>,
+        full: usize,
+        over_ml: f64,
         set: &[&Ingredient],
     ) -> Result<Option<WayOn>, Stopped> {
+        let Place { vessel, ml: there, .. } = *place;
         let room = room(&self.made.drink, full);
-        let ml = ((there * ml / (room + ml)) / 10.0).ceil() * 10.0 + 10.0;
+        let ml = ((there * over_ml / (room + over_ml)) / 10.0).ceil() * 10.0 + 10.0;
         if ml >= there {
             return Ok(None);
         }
         let out = Amount::millilitres(ml);
         let less = self.made.without(vessel, &out, self.worktop.cupboard());
-        let (drink, moved) = stirring(&less, (vessel, after + 1, there - ml), set);
+        let (drink, moved) =
+            stirring(&less, &Place { vessel, after: place.after + 1, ml: there - ml }, set);
         let way = self.that_fits(self.work_out(&less, drink, &moved)?);
         let the = self.made.drink.in_sentence(full);
         let first = format!("Pour {out} out of {the} first.");
@@ -254,7 +261,7 @@ impl Correcting<'_> {
     fn by_setting_aside(&self) -> Result<Option<WayOn>, Stopped> {
         let sour = self.spot.acidity > self.aim.acidity;
         let place = pitcher(self.made, &self.here).filter(|_| sour);
-        let Some((vessel, _, there)) = place else { return Ok(None) };
+        let Some(Place { vessel, ml: there, .. }) = place else { return Ok(None) };
         let ml = (there * (1.0 - self.aim.acidity / self.spot.acidity) / 5.0).round() * 5.0;
         if ml < 5.0 || ml >= 0.8 * there {
             return Ok(None);
@@ -322,7 +329,7 @@ impl Correcting<'_> {
         let run = |nudges: Nudges<'_>| self.worktop.run(&prepared, nudges);
         let trace = self.belief.with_amounts(&self.belief.middle(), &[], run)?;
         let Some(end) = end_of(&drink, &trace) else { return Ok(None) };
-        let reached = !is_noticed_half(end.spot, self.aim);
+        let reached = Palate::USUAL.is_near(end.spot, self.aim);
         Ok(Some((WayOn { words, does, ends: end.spot, volume_ml: end.ml, reached }, trace)))
     }
 
@@ -346,8 +353,8 @@ impl Correcting<'_> {
         let unknowns: Vec<Unknown> = moved.iter().map(Moved::unknown).collect();
         let Spot { sweetness, acidity } = self.aim;
         let wishes = [
-            Wish { reading: 0, wanted: sweetness, scale: sweetness.max(1.0) },
-            Wish { reading: 1, wanted: acidity, scale: acidity.max(0.08) },
+            Wish { reading: 0, wanted: sweetness, scale: sweetness.max(FLOOR.sweetness) },
+            Wish { reading: 1, wanted: acidity, scale: acidity.max(FLOOR.acidity) },
         ];
         Ok(nearest(&unknowns, &wishes, read)?.map(|(factors, _)| factors))
     }
@@ -495,8 +502,14 @@ fn in_halves(written: &Amount, factor: f64) -> Amount {
     }
 }
 
-/// The vessel that the drink is in by now, after which step, and how much is in it, ml.
-fn pitcher<'a>(made: &'a Made, here: &Trace) -> Option<(&'a str, usize, f64)> {
+/// The vessel that the drink is in by now, after which step, and how much is in it.
+struct Place<'a> {
+    vessel: &'a str,
+    after: usize,
+    ml: f64,
+}
+
+fn pitcher<'a>(made: &'a Made, here: &Trace) -> Option<Place<'a>> {
     let in_it = |vessel: usize| {
         let after = made.last_on(vessel)?;
         let there = here.after(after, vessel)?.liquid.volume(MEASURED_AT).0;
@@ -520,14 +533,7 @@ fn pitcher<'a>(made: &'a Made, here: &Trace) -> Option<(&'a str, usize, f64)> {
     };
     let all = (0..made.drink.vessels.len()).filter_map(in_it).filter(settled);
     let (vessel, after, there) = all.max_by(|a, b| a.2.total_cmp(&b.2))?;
-    Some((made.drink.vessels[vessel].id.as_str(), after, there))
-}
-
-/// As near as anyone tastes: seven tenths of what is just noticed.
-fn is_noticed_half(now: Spot, aim: Spot) -> bool {
-    let off = |a: f64, b: f64, floor: f64, part: f64| (a - b).abs() > 0.7 * part * b.max(floor);
-    off(now.sweetness, aim.sweetness, 1.0, NOTICED.0)
-        || off(now.acidity, aim.acidity, 0.08, NOTICED.1)
+    Some(Place { vessel: made.drink.vessels[vessel].id.as_str(), after, ml: there })
 }
 
 /// What a vessel holds without running over when it is moved, ml.
@@ -553,11 +559,8 @@ fn over(made: &Made, before: &Trace, after: &Trace) -> Option<(usize, f64)> {
 
 /// The drink with each of a set put into a vessel in portions: a tenth of what is there, a thousandth of what
 /// is strong.
-fn stirring<'a>(
-    made: &Made,
-    (vessel, after, there): (&str, usize, f64),
-    set: &[&'a Ingredient],
-) -> (Drink, Vec<Moved<'a>>) {
+fn stirring<'a>(made: &Made, place: &Place<'_>, set: &[&'a Ingredient]) -> (Drink, Vec<Moved<'a>>) {
+    let Place { vessel, after, ml: there } = *place;
     let mut drink = made.drink.clone();
     let mut moved = Vec::new();
     for (i, it) in set.iter().enumerate() {

@@ -156,7 +156,7 @@ impl Belief {
 
     /// What a fate means for a run.
     pub(crate) fn kitchen(&self, fate: &Fate, amounts: &[f64]) -> Kitchen {
-        unknown::kitchen(&self.factors, &fate.0, (amounts, self.boil_off))
+        unknown::kitchen(&self.factors, &fate.0, amounts, self.boil_off)
     }
 
     /// Runs the drink with everything as a fate has it.

@@ -3,7 +3,7 @@
 use nalgebra::{DMatrix, DVector};
 
 use super::{Belief, Measurement, Quantity};
-use crate::balance::{NOTICED, Taste};
+use crate::balance::{Palate, Spot, Taste};
 use crate::trace::{Prepared, Trace};
 
 /// A measurement that could be made now.
@@ -83,11 +83,8 @@ pub fn tells_most(
         }
     }
     let c = &belief.covariance;
-    let noticed = [
-        NOTICED.0 * ends[0].max(1.0),
-        NOTICED.1 * ends[1].max(0.08),
-        NOTICED_VOLUME * ends[2].max(1.0),
-    ];
+    let least = Palate::USUAL.least(Spot { sweetness: ends[0], acidity: ends[1] });
+    let noticed = [least.sweetness, least.acidity, NOTICED_VOLUME * ends[2].max(1.0)];
     let spread = |c: &DMatrix<f64>| -> [f64; 3] {
         let all = &of_ends * c * of_ends.transpose();
         std::array::from_fn(|i| all[(i, i)].max(0.0).sqrt())

@@ -231,7 +231,8 @@ impl Kitchen {
 pub(super) fn kitchen(
     factors: &[Factor],
     z: &DVector<f64>,
-    (amounts, boil_off): (&[f64], f64),
+    amounts: &[f64],
+    boil_off: f64,
 ) -> Kitchen {
     let mut kitchen = Kitchen {
         luck: Vec::new(),

@@ -17,7 +17,7 @@ pub fn difference(before: &Drink, after: &Drink, cupboard: &Cupboard) -> Vec<Str
     let find = |steps: &[Step], id: &str| steps.iter().position(|s| s.id == id);
     for step in &after.steps {
         match find(&before.steps, &step.id) {
-            Some(at) => said.extend(changed(&before.steps[at], step, (before, after), cupboard)),
+            Some(at) => said.extend(changed(&before.steps[at], step, before, after, cupboard)),
             None => said.push(format!("{} added", short(step, after, cupboard))),
         }
     }
@@ -112,7 +112,8 @@ fn from_to(before: &str, after: &str) -> String {
 fn changed(
     before: &Step,
     after: &Step,
-    drinks: (&Drink, &Drink),
+    was_in: &Drink,
+    is_in: &Drink,
     cupboard: &Cupboard,
 ) -> Option<String> {
     if before == after {
@@ -122,22 +123,22 @@ fn changed(
     if was == is {
         return Some(match (before.note.trim(), after.note.trim()) {
             (a, b) if a != b && !b.is_empty() => {
-                format!("{}: {b}", short(after, drinks.1, cupboard))
+                format!("{}: {b}", short(after, is_in, cupboard))
             }
-            _ => format!("{}, how it is done", short(after, drinks.1, cupboard)),
+            _ => format!("{}, how it is done", short(after, is_in, cupboard)),
         });
     }
     if let (Some(old), Some(new)) = (was.brings(), is.brings()) {
         let (old_name, new_name) = (name(cupboard, old.ingredient), name(cupboard, new.ingredient));
         return Some(if old.ingredient != new.ingredient {
-            format!("{} → {}", short(before, drinks.0, cupboard), short(after, drinks.1, cupboard))
+            format!("{} → {}", short(before, was_in, cupboard), short(after, is_in, cupboard))
         } else if let (Some(a), Some(b)) = (old.amount, new.amount)
             && a != b
         {
             format!("{new_name} {}", from_to(&a.to_string(), &b.to_string()))
         } else {
             let _ = old_name;
-            format!("{new_name}: {}", sentence(drinks.1, after, cupboard).trim_end_matches('.'))
+            format!("{new_name}: {}", sentence(is_in, after, cupboard).trim_end_matches('.'))
         });
     }
     if let (Some((_, a)), Some((word, b))) = (minutes(was), minutes(is))
@@ -167,7 +168,7 @@ fn changed(
         return Some(format!("{word} {a:.0} → {b:.0} °C"));
     }
     let text = |drink, step| sentence(drink, step, cupboard).trim_end_matches('.').to_owned();
-    Some(format!("“{}” → “{}”", text(drinks.0, before), text(drinks.1, after)))
+    Some(format!("“{}” → “{}”", text(was_in, before), text(is_in, after)))
 }
 
 /// Steps that come at another place, as few as explain the new order.

@@ -6,7 +6,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::balance::{NOTICED, Profile};
+use crate::balance::{Palate, Profile, Spot};
 use crate::cupboard::Cupboard;
 use crate::drink::Drink;
 use crate::keep::Keeping;
@@ -45,20 +45,19 @@ impl Figures {
     /// would notice.
     #[must_use]
     pub fn changed_from(&self, was: &Self) -> Option<String> {
-        let far =
-            |was: f64, is: f64, share: f64, least: f64| (is - was).abs() > share * was.max(least);
+        let least = Palate::USUAL.least(Spot { sweetness: was.sweetness, acidity: was.acidity });
         let mut changes = Vec::new();
-        if far(was.sweetness, self.sweetness, NOTICED.0, 1.0) {
+        if (self.sweetness - was.sweetness).abs() > least.sweetness {
             changes.push(format!(
                 "sweetness {:.1} g in 100 g instead of {:.1}",
                 self.sweetness, was.sweetness
             ));
         }
-        if far(was.acidity, self.acidity, NOTICED.1, 0.08) {
+        if (self.acidity - was.acidity).abs() > least.acidity {
             changes
                 .push(format!("acid {:.2} g in 100 g instead of {:.2}", self.acidity, was.acidity));
         }
-        if far(was.volume_ml, self.volume_ml, SAME_VOLUME, 1.0) {
+        if (self.volume_ml - was.volume_ml).abs() > SAME_VOLUME * was.volume_ml.max(1.0) {
             changes.push(format!("{:.0} ml instead of {:.0} ml", self.volume_ml, was.volume_ml));
         }
         if let (Some(is), Some(was)) = (self.days, was.days)

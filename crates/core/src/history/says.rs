@@ -291,7 +291,7 @@ fn fruit_and_pots(batches: &[PastBatch]) -> Vec<Saying> {
     let mut lots: Vec<Lot> = Vec::new();
     for (i, batch) in batches.iter().enumerate() {
         let of = i.to_string();
-        for teaching in Teaching::of(&batch.written, &batch.said, &batch.cupboard, (&of, "")) {
+        for teaching in Teaching::of(&batch.written, &batch.said, &batch.cupboard, &of, "") {
             match teaching.taught {
                 Learnt::Reading(reading) => {
                     readings.entry(reading.produce.clone()).or_default().push(reading);

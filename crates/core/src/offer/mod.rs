@@ -249,7 +249,7 @@ fn offer(
             continue;
         }
         drink.name = changed.name(&source.drink.name, cupboard);
-        let offer = told(source, drink, (&trace, &takes), wish, stock, cupboard);
+        let offer = told(source, drink, &trace, &takes, wish, stock, cupboard);
         return Ok(offer.map(|offer| Offer { changes: changed.changes(cupboard), ..offer }));
     }
     Ok(None)
@@ -312,7 +312,8 @@ fn balanced(drink: Drink, wanted: Option<Spot>, worktop: Worktop<'_>) -> Result<
 fn told(
     source: &Source<'_>,
     drink: Drink,
-    (trace, takes): (&Trace, &[Taken]),
+    trace: &Trace,
+    takes: &[Taken],
     wish: &Wish,
     stock: &Stock,
     cupboard: &Cupboard,

@@ -92,7 +92,7 @@ struct Candidate {
 
 impl Candidate {
     /// What it brings, if that is worth a change. `begins`: when the day begins without it, minutes.
-    fn help(&self, (order, laid): (&Order, &Laid), before: &Schedule, begins: f64) -> Option<Help> {
+    fn help(&self, order: &Order, laid: &Laid, before: &Schedule, begins: f64) -> Option<Help> {
         let (order, laid) =
             self.other.as_ref().map_or((order, laid), |(order, laid)| (order, laid));
         let solved = self.problem.solve_after(before, QUICKLY);
@@ -123,7 +123,7 @@ impl Candidate {
 /// What helps of all that might, in the same order. Each is planned for itself, so all of the machine's cores work.
 fn tried(all: &[Candidate], order: &Order, laid: &Laid, schedule: &Schedule) -> Vec<Help> {
     let begins = day_begins(order, laid, schedule);
-    let help = |candidate: &Candidate| candidate.help((order, laid), schedule, begins);
+    let help = |candidate: &Candidate| candidate.help(order, laid, schedule, begins);
     let cores = std::thread::available_parallelism().map_or(1, usize::from).min(all.len()).max(1);
     let share = all.len().div_ceil(cores).max(1);
     std::thread::scope(|threads| {

@@ -263,7 +263,7 @@ impl Trouble {
     }
 
     /// There is one vessel where two are held at once.
-    fn in_use(drink: &str, (vessel, litres): (&str, Option<f64>), own: &str) -> Self {
+    fn in_use(drink: &str, vessel: &str, litres: Option<f64>, own: &str) -> Self {
         let size = litres.map(|litres| format!(" of {litres:.1} l")).unwrap_or_default();
         let message = format!(
             "{drink}: “{vessel}” needs a second one{size} while your “{own}” is in use. Borrow one, or make less \

@@ -216,7 +216,7 @@ impl Problem {
             };
             let next = waiting.iter().position(free).unwrap_or(0);
             let making = waiting.remove(next);
-            self.place(links, (making, how), &mut placed, &mut schedule, &mut room);
+            self.place(links, making, how, &mut placed, &mut schedule, &mut room);
         }
         schedule
     }
@@ -225,7 +225,8 @@ impl Problem {
     fn place(
         &self,
         links: &Ends,
-        (making, how): (usize, &How),
+        making: usize,
+        how: &How,
         placed: &mut [bool],
         schedule: &mut Schedule,
         Room { bounds, board, left }: &mut Room,
@@ -430,7 +431,7 @@ impl Placing<'_> {
         let (start, mut whole) = match job.held {
             Some(hands) => {
                 let start = hands - job.lead;
-                (start, self.holds(index, (start, latest), bounds))
+                (start, self.holds(index, start, latest, bounds))
             }
             None => match self.fit(index, latest, bounds) {
                 Ok(start) => (start, true),
@@ -450,7 +451,7 @@ impl Placing<'_> {
 
     /// Whether a job can begin at the time that it is held to: before what comes after it, with a hand, a ring and
     /// its vessels free.
-    fn holds(&mut self, index: usize, (start, latest): (Time, Time), bounds: &Bounds) -> bool {
+    fn holds(&mut self, index: usize, start: Time, latest: Time, bounds: &Bounds) -> bool {
         let job = &self.problem.jobs[index];
         let board = &self.schedule.board;
         let (from, to) = (start + job.lead, start + job.length());
@@ -464,7 +465,7 @@ impl Placing<'_> {
             })
         });
         let vessels = opened
-            && self.choices(index, (from, to), bounds).iter().all(|(_, vessel)| vessel.is_some());
+            && self.choices(index, from, to, bounds).iter().all(|(_, vessel)| vessel.is_some());
         if start > latest || !hands || !ring || !vessels {
             self.schedule.broken.push(Broken::Held(index));
         }
@@ -514,7 +515,8 @@ impl Placing<'_> {
     fn choices(
         &self,
         index: usize,
-        (from, to): (Time, Time),
+        from: Time,
+        to: Time,
         bounds: &Bounds,
     ) -> Vec<(usize, Option<usize>)> {
         let stays = &self.links.stays[index];
@@ -543,7 +545,7 @@ impl Placing<'_> {
     fn told_apart(&self, index: usize, start: Time, bounds: &Bounds) -> Result<Option<Time>, bool> {
         let job = &self.problem.jobs[index];
         let (from, to) = (start + job.lead, start + job.length());
-        let choices = self.choices(index, (from, to), bounds);
+        let choices = self.choices(index, from, to, bounds);
         let Some((stay, _)) = choices.iter().find(|(_, vessel)| vessel.is_none()) else {
             return Ok(None);
         };
@@ -623,7 +625,7 @@ impl Placing<'_> {
             self.schedule.ring[index] = Some(ring);
         }
         self.schedule.starts[index] = start;
-        let choices = self.choices(index, (from, to), bounds);
+        let choices = self.choices(index, from, to, bounds);
         for stay in &self.links.stays[index] {
             let held = self.held(*stay);
             let lanes = &mut self.schedule.board.vessels;

@@ -3,7 +3,7 @@
 //! Read off the trace: the contents are let stand where they are, longer and longer, until something
 //! is lost that a guest would notice or that isn't safe any more.
 
-use crate::balance::NOTICED;
+use crate::balance::{Palate, Spot};
 use crate::chemistry::Component;
 use crate::cupboard::{Cupboard, Form, NOTICED_BITTERNESS, VesselKind};
 use crate::drink::{Action, CoolingPlace, Dressing, Drink, Stirring, Vessel};
@@ -76,7 +76,8 @@ pub(super) struct Waiting<'a> {
 pub(crate) fn may_stand(
     drink: &Drink,
     trace: &Trace,
-    (step, vessel): (usize, usize),
+    step: usize,
+    vessel: usize,
     cupboard: &Cupboard,
 ) -> Option<f64> {
     if let Some(said) = drink.steps[step].may_stand {
@@ -233,12 +234,10 @@ impl Waiting<'_> {
     }
 
     fn tastes_otherwise(&self, later: &Contents) -> bool {
-        let now = self.contents;
-        let sweet =
-            |c: &Contents| 100.0 * c.liquid.sucrose_equivalent().0 / c.liquid.mass().0.max(1e-9);
-        let (s, then) = (sweet(now), sweet(later));
-        let (a, sharp) = (now.liquid.acidity_percent(), later.liquid.acidity_percent());
-        (then - s).abs() > NOTICED.0 * s.max(1.0) || (sharp - a).abs() > NOTICED.1 * a.max(0.08)
+        let (now, then) = (Spot::of(self.contents), Spot::of(later));
+        let least = Palate::USUAL.least(now);
+        (then.sweetness - now.sweetness).abs() > least.sweetness
+            || (then.acidity - now.acidity).abs() > least.acidity
     }
 
     /// Whether a step draws or dissolves with the heat that is there.

@@ -151,10 +151,20 @@ struct Making<'a> {
     goes: u32,
 }
 
+/// A drink with its trace.
+#[derive(Clone, Copy)]
+struct Run<'a> {
+    drink: &'a Drink,
+    trace: &'a Trace,
+}
+
 impl Making<'_> {
     /// The drink that a go is a making of, and its run: what comes after the last go is of all of them together.
-    fn run_of(&self, go: u32) -> (&Drink, &Trace) {
-        if go > self.goes { (&self.drink, &self.whole) } else { (&self.one, &self.run) }
+    fn run_of(&self, go: u32) -> Run<'_> {
+        match go > self.goes {
+            true => Run { drink: &self.drink, trace: &self.whole },
+            false => Run { drink: &self.one, trace: &self.run },
+        }
     }
 }
 
@@ -238,20 +248,20 @@ impl Laying<'_> {
                 if shared.contains(&making.one.steps[step].id) {
                     continue;
                 }
-                let index = self.task(making, go, (&making.one, &making.run), step);
-                self.after(making, (&making.one, &precedence), (step, index), &mut of_step);
+                let index = self.task(making, go, making.run_of(go), step);
+                self.after(making, &making.one, &precedence, step, index, &mut of_step);
             }
             let jobs: Vec<usize> = (first..self.tasks.len()).collect();
-            self.stays(making, (&making.one, &making.run), &jobs, go);
+            self.stays(making, making.run_of(go), &jobs, go);
             self.problem.makings.push(jobs);
         }
         if making.goes > 1 {
             let first = self.tasks.len();
             for step in 0..making.drink.steps.len() {
                 if shared.contains(&making.drink.steps[step].id) {
-                    let run = (&making.drink, &making.whole);
+                    let run = making.run_of(making.goes + 1);
                     let index = self.task(making, making.goes + 1, run, step);
-                    self.after(making, (&making.drink, &precedence), (step, index), &mut of_step);
+                    self.after(making, &making.drink, &precedence, step, index, &mut of_step);
                 }
             }
             self.problem.makings.push((first..self.tasks.len()).collect());
@@ -260,13 +270,8 @@ impl Laying<'_> {
     }
 
     /// One step as a task.
-    fn task(
-        &mut self,
-        making: &Making<'_>,
-        go: u32,
-        (drink, trace): (&Drink, &Trace),
-        step: usize,
-    ) -> usize {
+    fn task(&mut self, making: &Making<'_>, go: u32, run: Run<'_>, step: usize) -> usize {
+        let Run { drink, trace } = run;
         let frame = &trace.frames[step];
         let it = &drink.steps[step];
         let id = format!("{}/{go}/{}", making.wanted.id, it.id);
@@ -312,8 +317,10 @@ impl Laying<'_> {
     fn after(
         &mut self,
         making: &Making<'_>,
-        (drink, precedence): (&Drink, &Precedence),
-        (step, index): (usize, usize),
+        drink: &Drink,
+        precedence: &Precedence,
+        step: usize,
+        index: usize,
         of_step: &mut HashMap<String, Vec<usize>>,
     ) {
         let it = &drink.steps[step];
@@ -325,7 +332,7 @@ impl Laying<'_> {
                 let link = match need.through {
                     Through::Vessel(vessel) => {
                         let run = making.run_of(self.tasks[from].go);
-                        self.between(run, (from, need.step), index, vessel, Some(&it.action))
+                        self.between(run, need.step, from, index, vessel, Some(&it.action))
                     }
                     Through::Said => Link { from, to: index, ..Link::default() },
                     // Whichever use comes first, it comes after; but what is left of it may lie for longer.
@@ -340,15 +347,17 @@ impl Laying<'_> {
         of_step.entry(it.id.clone()).or_default().push(index);
     }
 
-    /// What lies between a task and the next one on a vessel.
+    /// What lies between a task, which is the step `at` of a run, and the next one on a vessel.
     fn between(
         &mut self,
-        (drink, trace): (&Drink, &Trace),
-        (from, at): (usize, usize),
+        run: Run<'_>,
+        at: usize,
+        from: usize,
         to: usize,
         vessel: usize,
         next: Option<&Action>,
     ) -> Link {
+        let Run { drink, trace } = run;
         let mut link = Link { from, to, ..Link::default() };
         let Some(contents) = trace.after(at, vessel).filter(|c| !c.is_empty()) else { return link };
         let it = &drink.vessels[vessel];
@@ -408,13 +417,8 @@ impl Laying<'_> {
     }
 
     /// The vessels that a go holds.
-    fn stays(
-        &mut self,
-        making: &Making<'_>,
-        (drink, trace): (&Drink, &Trace),
-        jobs: &[usize],
-        go: u32,
-    ) {
+    fn stays(&mut self, making: &Making<'_>, run: Run<'_>, jobs: &[usize], go: u32) {
+        let Run { drink, trace } = run;
         let mut stays: Vec<(usize, Stay)> = Vec::new();
         for (vessel, it) in drink.vessels.iter().enumerate() {
             if is_own(it.kind) || keeps(&making.drink, vessel) {
@@ -453,7 +457,7 @@ impl Laying<'_> {
                 let strains = drink.vessels[*vessel].kind.strainer().is_some();
                 let litres = (!strains).then(|| need(drink, trace, *vessel).needed / 1000.0);
                 let label = drink.label(*vessel);
-                self.troubles.push(Trouble::in_use(&making.drink.name, (&label, litres), name));
+                self.troubles.push(Trouble::in_use(&making.drink.name, &label, litres, name));
             }
         }
         self.problem.stays.extend(stays.into_iter().map(|(_, stay)| stay));
@@ -467,7 +471,7 @@ impl Laying<'_> {
             if self.tasks[index].entry != making.entry || followed.contains(&index) {
                 continue;
             }
-            let (drink, trace) = making.run_of(self.tasks[index].go);
+            let Run { drink, trace } = making.run_of(self.tasks[index].go);
             let Some(step) = drink.steps.iter().position(|s| s.id == self.tasks[index].step) else {
                 continue;
             };

@@ -2,7 +2,7 @@ use serde::{Deserialize, Serialize};
 
 use super::measuring::{Measured, measure};
 use super::{LawOf, Size, larger, open_boil, resize};
-use crate::balance::{BalanceMap, NOTICED, Profile, Spot};
+use crate::balance::{BalanceMap, Palate, Profile, Spot};
 use crate::cupboard::Ingredient;
 use crate::drink::{Drink, FieldError, Law};
 use crate::quantity::{Amount, Grams, Millilitres, Units};
@@ -201,9 +201,12 @@ fn column(
     };
     let exact = spot(sized, &trace);
     let after = spot(&rounded, &worktop.trace(&rounded)?);
-    let shift = exact.zip(after).map(|(a, b)| Spot {
-        sweetness: (b.sweetness - a.sweetness) / (NOTICED.0 * a.sweetness.max(1.0)),
-        acidity: (b.acidity - a.acidity) / (NOTICED.1 * a.acidity.max(0.08)),
+    let shift = exact.zip(after).map(|(a, b)| {
+        let least = Palate::USUAL.least(a);
+        Spot {
+            sweetness: (b.sweetness - a.sweetness) / least.sweetness,
+            acidity: (b.acidity - a.acidity) / least.acidity,
+        }
     });
     let profile = trace.outcome().and_then(Profile::of);
     let column = SheetColumn {

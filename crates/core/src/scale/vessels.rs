@@ -338,7 +338,7 @@ fn concentrate(
     let tastes = trace.outcome().and_then(Taste::of).zip(after.outcome().and_then(Taste::of));
     Ok(tastes.filter(|_| fewer < batches).map(|(was, is)| Concentrate {
         batches: fewer,
-        message: said(drink, &into, back, (fewer, batches), (was, is)),
+        message: said(drink, &into, back, fewer, batches, was, is),
         drink: changed,
     }))
 }
@@ -409,8 +409,10 @@ fn said(
     drink: &Drink,
     into: &str,
     back: f64,
-    (fewer, batches): (u32, u32),
-    (was, is): (Taste, Taste),
+    fewer: u32,
+    batches: u32,
+    was: Taste,
+    is: Taste,
 ) -> String {
     let into = drink.vessel(into).map_or_else(String::new, |v| drink.in_sentence(v));
     let mut changes = Vec::new();

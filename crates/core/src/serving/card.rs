@@ -1,6 +1,6 @@
 use serde::{Deserialize, Serialize};
 
-use crate::balance::{BalanceMap, Inside, NOTICED, Profile, stirred_in};
+use crate::balance::{BalanceMap, Inside, Palate, Profile, stirred_in};
 use crate::cupboard::{Cupboard, Kind, Staple, VesselKind};
 use crate::drink::{Action, CoolingPlace, Drink, RestingPlace, Step, Vessel};
 use crate::quantity::{Amount, Measure};
@@ -353,7 +353,7 @@ fn tastes(
         .iter()
         .map(|band| {
             let here = point.band.as_deref() == Some(&band.name);
-            let add = stirred_in(worktop, &glass, band.ratio_middle, NOTICED, |_| true)?
+            let add = stirred_in(worktop, &glass, band.ratio_middle, Palate::USUAL, |_| true)?
                 .map(|a| format!("{} {}", a.amount, a.name.to_lowercase()));
             Ok(ForTaste { taste: band.name.clone(), add: if here { None } else { add } })
         })

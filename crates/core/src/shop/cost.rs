@@ -9,11 +9,13 @@ use crate::drink::Drink;
 
 /// The cost of the `nth` drink of the list.
 pub(super) fn drink_cost(
-    (nth, drink): (usize, &Drink),
+    nth: usize,
+    drink: &Drink,
     glasses: f64,
     items: &[Item],
     needs: &Needs,
-    (cupboard, how): (&Cupboard, Shopping),
+    cupboard: &Cupboard,
+    how: Shopping,
 ) -> DrinkCost {
     let used = |item: &Item| match needs.fruit.get(&item.id) {
         Some(need) => {

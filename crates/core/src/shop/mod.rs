@@ -164,7 +164,9 @@ pub fn shop(drinks: &[Drink], cupboard: &Cupboard, how: Shopping) -> ShoppingLis
         .iter()
         .enumerate()
         .zip(&glasses)
-        .map(|(whose, glasses)| drink_cost(whose, *glasses, &items, &needs, (cupboard, how)))
+        .map(|((nth, drink), glasses)| {
+            drink_cost(nth, drink, *glasses, &items, &needs, cupboard, how)
+        })
         .collect();
     ShoppingList { cost: (!costs.is_empty()).then(|| costs.iter().sum()), unpriced, items, drinks }
 }

@@ -40,7 +40,7 @@ pub(super) struct Need {
 }
 
 impl Need {
-    fn more(&mut self, (nth, drink): (usize, &Drink), grams: f64) {
+    fn more(&mut self, nth: usize, drink: &Drink, grams: f64) {
         self.grams += grams;
         remember(&mut self.drinks, &drink.name);
         *self.by_drink.entry(nth).or_default() += grams;
@@ -56,7 +56,6 @@ pub(super) struct Needs {
 impl Needs {
     /// Adds what the `nth` drink of the list needs.
     pub(super) fn add(&mut self, nth: usize, drink: &Drink, trace: &Trace, cupboard: &Cupboard) {
-        let whose = (nth, drink);
         for line in trace.lines.iter().filter(|l| !l.left_over) {
             let it = &cupboard.ingredients()[line.ingredient];
             let action = &drink.steps[line.step].action;
@@ -64,8 +63,8 @@ impl Needs {
                 continue;
             }
             match from_fruit(cupboard, it, action) {
-                Some((produce, size)) => self.fruit(whose, it, produce, size, line.grams),
-                None => self.other.entry(it.id.clone()).or_default().more(whose, line.grams.0),
+                Some((produce, size)) => self.fruit(nth, drink, it, produce, size, line.grams),
+                None => self.other.entry(it.id.clone()).or_default().more(nth, drink, line.grams.0),
             }
         }
         for step in &drink.steps {
@@ -80,13 +79,14 @@ impl Needs {
             };
             let each = said.map_or(usual, |weighed| weighed.grams.0);
             let grams = each * f64::from(drink.glasses_in(glass));
-            self.other.entry(it.id.clone()).or_default().more(whose, grams);
+            self.other.entry(it.id.clone()).or_default().more(nth, drink, grams);
         }
     }
 
     fn fruit(
         &mut self,
-        (nth, drink): (usize, &Drink),
+        nth: usize,
+        drink: &Drink,
         it: &Ingredient,
         produce: &Produce,
         size: &Size,

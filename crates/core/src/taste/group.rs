@@ -29,7 +29,7 @@ pub struct Guest {
 impl Guest {
     /// The step of `x` that they just notice, when sugar moves.
     fn step(&self) -> f64 {
-        (1.0 + self.taster.notices().0).ln()
+        (1.0 + self.taster.palate().sweetness).ln()
     }
 }
 
@@ -292,11 +292,12 @@ pub fn in_the_glass<'a>(
     let mut drink = drink.clone();
     drink.name_steps();
     let each = guests.iter().enumerate();
-    Ok(each_in_the_glass((&drink, &trace), ratio, each, worktop)?)
+    Ok(each_in_the_glass(&drink, &trace, ratio, each, worktop)?)
 }
 
 fn each_in_the_glass<'g>(
-    (drink, trace): (&Drink, &Trace),
+    drink: &Drink,
+    trace: &Trace,
     ratio: f64,
     guests: impl Iterator<Item = (usize, &'g Guest)>,
     worktop: Worktop<'_>,
@@ -332,7 +333,7 @@ fn pitcher(
     let Some(made) = profile_of(&trace) else { return Ok(None) };
     let ratio = made.ratio.unwrap_or(x.exp());
     let each = guests.iter().map(|(i, guest)| (*i, *guest));
-    let for_guests = each_in_the_glass((&solved.rounded, &trace), ratio, each, worktop)?;
+    let for_guests = each_in_the_glass(&solved.rounded, &trace, ratio, each, worktop)?;
     Ok(Some(GroupPitcher {
         ratio,
         spot: Spot { sweetness: made.sweetness_percent, acidity: made.acidity_percent },
@@ -363,7 +364,7 @@ fn own_glass(
     let capacity = contents.level() * 1.5;
     let glass = Inside { contents, capacity, kin: None };
     let takes = |it: &Ingredient| guest.taster.takes(it);
-    stirred_in(worktop, &glass, guest.ideal.x.exp(), guest.taster.notices(), takes)
+    stirred_in(worktop, &glass, guest.ideal.x.exp(), guest.taster.palate(), takes)
 }
 
 #[cfg(test)]

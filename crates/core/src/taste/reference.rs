@@ -3,7 +3,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::balance::{Doubt, NOTICED, Spot, acid_at, felt};
+use crate::balance::{Doubt, Palate, Spot, acid_at};
 use crate::chance::Range;
 use crate::fault::FieldError;
 
@@ -71,15 +71,16 @@ impl Reference {
     #[must_use]
     pub fn likely(&self, ours: Option<Spot>) -> Likely {
         // Words ask for a change; here they say what the other one is.
-        let (less_sweet, less_sour) = felt(&self.beside);
+        let Spot { sweetness: less_sweet, acidity: less_sour } = Palate::USUAL.felt(&self.beside);
         let tasted = !self.beside.is_empty();
         let acid = self.acidity.map(|a| (a, BY_DROPS)).or(self.ph.map(|ph| (acid_at(ph), BY_PH)));
         let sour = acid.map_or(0.0, |(a, _)| a);
         let sweet = self.brix.map(|brix| ((brix - sour).max(0.05), BY_BRIX));
         let beside = |of: f64, factor: f64, part: f64| (of / factor, (1.0 + part).ln() * 1.3);
         let ours = ours.filter(|_| tasted);
-        let sweetness = [sweet, ours.map(|o| beside(o.sweetness, less_sweet, NOTICED.0))];
-        let acidity = [acid, ours.map(|o| beside(o.acidity, less_sour, NOTICED.1))];
+        let sweetness =
+            [sweet, ours.map(|o| beside(o.sweetness, less_sweet, Palate::USUAL.sweetness))];
+        let acidity = [acid, ours.map(|o| beside(o.acidity, less_sour, Palate::USUAL.acidity))];
         let mut said = Vec::new();
         if self.brix.is_some() {
             said.push("°Brix");

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::balance::NOTICED;
+use crate::balance::Palate;
 use crate::chemistry::Component;
 use crate::cupboard::{Allergen, Care, Ingredient};
 use crate::drink::Drink;
@@ -142,11 +142,14 @@ impl Taster {
         Ok(())
     }
 
-    /// The parts of sweetness and of acidity that they notice.
+    /// What they notice; as most people where it isn't known.
     #[must_use]
-    pub fn notices(&self) -> (f64, f64) {
+    pub fn palate(&self) -> Palate {
         let part = |own: Option<Notices>, usual| own.map_or(usual, |n| n.part);
-        (part(self.notices_sweet, NOTICED.0), part(self.notices_sour, NOTICED.1))
+        Palate {
+            sweetness: part(self.notices_sweet, Palate::USUAL.sweetness),
+            acidity: part(self.notices_sour, Palate::USUAL.acidity),
+        }
     }
 
     /// All that they don't take: a child no alcohol either.

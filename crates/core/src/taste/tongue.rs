@@ -13,7 +13,7 @@ use super::design::{PAIRS, TRIANGLES, codes, served};
 use super::find::Finding;
 use super::ladder::{Bench, Glass, Jug, Pourer, Spoon, read_glass};
 use super::taster::Notices;
-use crate::balance::NOTICED;
+use crate::balance::Palate;
 use crate::cupboard::{Cupboard, Staple};
 use crate::drink::{Action, Dissolving, Drink, Family};
 use crate::fault::FieldError;
@@ -203,8 +203,8 @@ impl Staircase {
     pub fn notices(&self, tried: &[Tried]) -> Notices {
         const PLACES: i32 = 120;
         let usual = match self.quality {
-            Quality::Sweetness => NOTICED.0,
-            Quality::Acidity => NOTICED.1,
+            Quality::Sweetness => Palate::USUAL.sweetness,
+            Quality::Acidity => Palate::USUAL.acidity,
         };
         let mut counts = [[0.0; 2]; STAIRS.len()];
         for one in tried {
@@ -311,7 +311,8 @@ mod tests {
             let (mut inside, mut all) = (0, 0);
             let mut rng = StdRng::seed_from_u64(21);
             for i in 0..60 {
-                let truth = NOTICED.0 * (APART * super::super::pretend::normal(&mut rng)).exp();
+                let truth = Palate::USUAL.sweetness
+                    * (APART * super::super::pretend::normal(&mut rng)).exp();
                 let mut tried = Vec::new();
                 while let Some(stair) = it.stair(&tried) {
                     let d = AT_NOTICED * (1.0 + Staircase::part(stair)).ln() / (1.0 + truth).ln();

@@ -69,7 +69,8 @@ impl<'a> Engine<'a> {
     pub(super) fn new(
         drink: &'a Drink,
         cupboard: &'a Cupboard,
-        (weights, precedence): (&'a [Weight], &'a Precedence),
+        weights: &'a [Weight],
+        precedence: &'a Precedence,
         nudges: Nudges<'a>,
         start: Vec<(usize, Contents)>,
     ) -> Self {

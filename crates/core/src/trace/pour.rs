@@ -88,19 +88,16 @@ impl Engine<'_> {
         matches!(next, Some(Action::Heat { .. } | Action::Boil { .. } | Action::Reduce { .. }))
     }
 
-    /// What to mind when an ingredient goes into so much liquid of that temperature.
+    /// What to mind when an ingredient goes into a vessel with some liquid of that temperature and sweetness in it.
     pub(super) fn mind(
         &mut self,
-        (step, vessel): (usize, usize),
+        step: usize,
+        vessel: usize,
         it: &Ingredient,
         grams: Grams,
-        liquid: f64,
         t: Celsius,
         brix: f64,
     ) {
-        if liquid < 1.0 {
-            return;
-        }
         if it.form == Form::Crystals && it.kind == Sort::Sweetener && grams.0 > 20.0 && t.0 < 15.0 {
             self.notice(
                 Kind::SlowToDissolve,

@@ -79,7 +79,7 @@ impl<'a> Prepared<'a> {
         nudges: Nudges<'b>,
         start: Vec<(usize, Contents)>,
     ) -> Engine<'b> {
-        Engine::new(self.drink, self.cupboard, (&self.weights, &self.precedence), nudges, start)
+        Engine::new(self.drink, self.cupboard, &self.weights, &self.precedence, nudges, start)
     }
 }
 

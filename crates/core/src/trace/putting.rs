@@ -90,7 +90,9 @@ impl<'a> Engine<'a> {
         let lost = self.vessels[vessel].put(step, ingredient, it, mixture, coming);
         self.goes_off(vessel, &lost);
         self.book(step, vessel, ingredient, grams, pieces, false);
-        self.mind((step, vessel), it, grams, liquid, t, brix);
+        if liquid >= 1.0 {
+            self.mind(step, vessel, it, grams, t, brix);
+        }
         // Ice that brings a hot syrup to its volume is meant to melt.
         if it.form == Form::Ice && liquid > 1.0 && t.0 > 30.0 && brix < 25.0 {
             self.mind_ice(vessel, t);

@@ -138,7 +138,7 @@ impl Engine<'_> {
         let mut tried = self.vessels[vessel].clone();
         let mut hold = Minutes(0.0);
         for _ in 0..4 {
-            let excess = self.to_boil_away((step, vessel), &tried, to);
+            let excess = self.to_boil_away(step, vessel, &tried, to);
             // A search for the root, and a trial.
             self.work += if excess.0 > 0.0 { 200 + A_TIME * tried.parts() as u64 } else { 2 };
             let before = hold.0;
@@ -154,7 +154,7 @@ impl Engine<'_> {
         let there = contents.temperature;
         let passed = contents.pass(hold, false, &no_steam, |_| there);
         self.goes_off(vessel, &passed.gone);
-        let excess = self.to_boil_away((step, vessel), &self.vessels[vessel], to);
+        let excess = self.to_boil_away(step, vessel, &self.vessels[vessel], to);
         if excess.0 <= 0.0 && hold.0 < 0.01 {
             self.notice(Kind::BoiledDownAlready, "It is already reduced that far.".into());
         }
@@ -194,7 +194,8 @@ impl Engine<'_> {
     /// that there is to spare if it never gets there.
     fn to_boil_away(
         &self,
-        (step, vessel): (usize, usize),
+        step: usize,
+        vessel: usize,
         contents: &Contents,
         to: &Reduction,
     ) -> Grams {

@@ -176,7 +176,7 @@ fn a_reading_while_it_draws_is_kept_and_not_believed() {
 #[test]
 fn a_batch_teaches_what_was_measured_and_nothing_else() {
     let taught = |batch: &Batch, cupboard: &Cupboard| {
-        Teaching::of(&batch.drink, &batch.said, cupboard, ("b1", "2026-06-20"))
+        Teaching::of(&batch.drink, &batch.said, cupboard, "b1", "2026-06-20")
     };
     let mut batch = Batch::new(lemonade());
     batch.done(5.0, "s0");

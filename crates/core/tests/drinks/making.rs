@@ -36,7 +36,7 @@ impl Batch {
     }
 
     pub fn tries(&self, at: f64, what: &Happening) -> Result<(), FieldError> {
-        self.made().allows(what, &self.said, (at, 10_000.0), Cupboard::builtin())
+        self.made().allows(what, &self.said, at, 10_000.0, Cupboard::builtin())
     }
 
     pub fn say(&mut self, at: f64, what: Happening) -> &mut Self {
@@ -238,7 +238,7 @@ fn what_cannot_have_happened_is_refused_by_name() {
     );
     refused(&batch, Happening::LeftOut { step: "s0".into() }, "what.step");
     refused(&batch, Happening::TakenBack { of: 7 }, "what.of");
-    let late = batch.made().allows(&done("s1"), &batch.said, (500.0, 20.0), Cupboard::builtin());
+    let late = batch.made().allows(&done("s1"), &batch.said, 500.0, 20.0, Cupboard::builtin());
     assert_eq!(late.unwrap_err().field, "at");
     let odd = Happening::Added {
         vessel: "pot".into(),

@@ -11,7 +11,7 @@ pub use question::{Asked, Doubt, How, NoticedParts, Pitcher, Word};
 
 use serde::Serialize;
 
-use super::NOTICED;
+use super::{Palate, Spot};
 use crate::cupboard::{Ingredient, Staple};
 use crate::fault::FieldError;
 use crate::quantity::{Amount, Minutes};
@@ -96,9 +96,11 @@ pub fn correct<'a>(
             return Err(FieldError::new(field, format!("Enter up to {most}; you entered {many}.")));
         }
     }
-    let notices =
-        (asked.notices.sweetness.unwrap_or(NOTICED.0), asked.notices.acidity.unwrap_or(NOTICED.1));
-    for (field, part) in [("sweetness", notices.0), ("acidity", notices.1)] {
+    let palate = Palate {
+        sweetness: asked.notices.sweetness.unwrap_or(Palate::USUAL.sweetness),
+        acidity: asked.notices.acidity.unwrap_or(Palate::USUAL.acidity),
+    };
+    for (field, part) in [("sweetness", palate.sweetness), ("acidity", palate.acidity)] {
         if !part.is_finite() || !(0.005..=2.0).contains(&part) {
             let message = "Enter 0.005 to 2.";
             return Err(FieldError::new(&format!("notices.{field}"), message));
@@ -113,79 +115,65 @@ pub fn correct<'a>(
     }
     let at_hand = &asked.at_hand;
     let inside = what_is_in(worktop, &asked.pitcher)?;
-    let (now_s, now_a) = taste_of(&inside.contents);
-    let (by_words_s, by_words_a) = felt_by(&asked.words, notices);
-    let wanted_s = asked.sweetness.unwrap_or(now_s) * by_words_s;
-    let wanted_a = asked.acidity.unwrap_or(now_a) * by_words_a;
-    let tasted = !asked.words.is_empty();
-    let found = corrected(worktop, &inside, at_hand, (wanted_s, wanted_a), (tasted, notices))?;
+    let now = Spot::of(&inside.contents);
+    let times = palate.felt(&asked.words);
+    let wanted = Spot {
+        sweetness: asked.sweetness.unwrap_or(now.sweetness) * times.sweetness,
+        acidity: asked.acidity.unwrap_or(now.acidity) * times.acidity,
+    };
+    // Who says in words that something is wrong has tasted it.
+    let tasted = !asked.words.is_empty() || palate.notices(now, wanted);
+    let found = match tasted {
+        true => corrected(worktop, &inside, at_hand, wanted, palate)?,
+        false => as_it_is(&inside.contents, wanted),
+    };
     Ok(Correction { advice: advice(&asked.words, &inside.contents, worktop.cupboard()), ..found })
 }
 
-/// What brings that which is in a vessel to a sweetness and an acidity, g in 100 g. Less than anyone
-/// tastes is left alone, unless it was `tasted`: who says in words that something is wrong has tasted it.
-pub(crate) fn corrected(
+/// What brings that which is in a vessel to a sweetness and an acidity.
+fn corrected(
     worktop: Worktop<'_>,
     inside: &Inside,
     at_hand: &[String],
-    (wanted_s, wanted_a): (f64, f64),
-    (tasted, notices): (bool, (f64, f64)),
+    wanted: Spot,
+    palate: Palate,
 ) -> Result<Correction, Stopped> {
     let Inside { contents, capacity, kin } = inside;
-    let cupboard = worktop.cupboard();
-    let volume = contents.level_at(MEASURED_AT);
-    let (now_s, now_a) = taste_of(contents);
-
-    // As ratios, so that a step down is noticed as well as the step up that undoes it.
-    let noticed = |now: f64, wanted: f64, floor: f64, part: f64| {
-        let (now, wanted) = (now.max(floor), wanted.max(floor));
-        (wanted / now).max(now / wanted) >= 1.0 + part * 0.999
-    };
-    let tasted = tasted
-        || noticed(now_s, wanted_s, 1.0, notices.0)
-        || noticed(now_a, wanted_a, 0.08, notices.1);
-    let mut leave_it = still_changing(contents);
-    if !tasted {
-        leave_it = Some("Nobody would taste this difference. Leave it, or serve it colder.".into());
-    }
-    let mut ways = Vec::new();
-    if tasted {
-        for set in sets(cupboard, at_hand, kin) {
-            if let Some(way) =
-                work_out(worktop, contents, &set, ((wanted_s, wanted_a), notices), *capacity)?
-                && !way.additions.is_empty()
-            {
-                let same = |other: &Remedy| {
-                    other
-                        .additions
-                        .iter()
-                        .map(|a| &a.ingredient)
-                        .eq(way.additions.iter().map(|a| &a.ingredient))
-                };
-                if !ways.iter().any(same) {
-                    ways.push(way);
-                }
-            }
+    let mut ways: Vec<Remedy> = Vec::new();
+    for set in sets(worktop.cupboard(), at_hand, kin) {
+        let way = work_out(worktop, contents, &set, wanted, palate, *capacity)?;
+        let Some(way) = way.filter(|way| !way.additions.is_empty()) else { continue };
+        let with = |way: &Remedy| -> Vec<String> {
+            way.additions.iter().map(|a| a.ingredient.clone()).collect()
+        };
+        if !ways.iter().any(|other| with(other) == with(&way)) {
+            ways.push(way);
         }
-        let added = |w: &Remedy| w.additions.iter().map(|a| a.grams).sum::<f64>();
-        // What neutralises comes last, however little of it there need be: it spoils more than it mends.
-        ways.sort_by(|a, b| {
-            (a.caution.is_some().cmp(&b.caution.is_some()))
-                .then(b.reached.cmp(&a.reached))
-                .then(added(a).total_cmp(&added(b)))
-        });
-        ways.truncate(3);
     }
-    Ok(Correction {
-        sweetness_now: now_s,
-        acidity_now: now_a,
-        sweetness_wanted: wanted_s,
-        acidity_wanted: wanted_a,
-        volume_ml: volume.0,
-        leave_it,
-        ways,
+    let added = |w: &Remedy| w.additions.iter().map(|a| a.grams).sum::<f64>();
+    // What neutralises comes last, however little of it there need be: it spoils more than it mends.
+    ways.sort_by(|a, b| {
+        (a.caution.is_some().cmp(&b.caution.is_some()))
+            .then(b.reached.cmp(&a.reached))
+            .then(added(a).total_cmp(&added(b)))
+    });
+    ways.truncate(3);
+    Ok(Correction { leave_it: still_changing(contents), ways, ..as_it_is(contents, wanted) })
+}
+
+/// What is left alone, since nobody would taste that it is off.
+fn as_it_is(contents: &Contents, wanted: Spot) -> Correction {
+    let now = Spot::of(contents);
+    Correction {
+        sweetness_now: now.sweetness,
+        acidity_now: now.acidity,
+        sweetness_wanted: wanted.sweetness,
+        acidity_wanted: wanted.acidity,
+        volume_ml: contents.level_at(MEASURED_AT).0,
+        leave_it: Some("Nobody would taste this difference. Leave it, or serve it colder.".into()),
+        ways: Vec::new(),
         advice: Vec::new(),
-    })
+    }
 }
 
 /// More than this share of a glass isn't stirred into it: something stronger is.
@@ -198,10 +186,11 @@ pub(crate) fn stirred_in(
     worktop: Worktop<'_>,
     glass: &Inside,
     ratio: f64,
-    notices: (f64, f64),
+    palate: Palate,
     takes: impl Fn(&Ingredient) -> bool,
 ) -> Result<Option<Addition>, Stopped> {
-    let (sweetness, acidity) = taste_of(&glass.contents);
+    let now = Spot::of(&glass.contents);
+    let Spot { sweetness, acidity } = now;
     let sharpen = sweetness > ratio * acidity;
     let with = if sharpen { Staple::SharpensAGlass } else { Staple::SweetensAGlass };
     let cupboard = worktop.cupboard();
@@ -211,9 +200,14 @@ pub(crate) fn stirred_in(
         let mut beside = if sharpen { sweetness } else { acidity };
         let mut adds: Option<Addition> = None;
         for _ in 0..3 {
-            let wanted = if sharpen { (beside, beside / ratio) } else { (beside * ratio, beside) };
-            let way =
-                corrected(worktop, glass, std::slice::from_ref(&it.id), wanted, (false, notices))?;
+            let wanted = match sharpen {
+                true => Spot { sweetness: beside, acidity: beside / ratio },
+                false => Spot { sweetness: beside * ratio, acidity: beside },
+            };
+            if !palate.notices(now, wanted) {
+                break;
+            }
+            let way = corrected(worktop, glass, std::slice::from_ref(&it.id), wanted, palate)?;
             let Some(way) = way.ways.into_iter().next() else { break };
             beside = if sharpen { way.sweetness } else { way.acidity };
             let before = adds.take();
@@ -235,52 +229,44 @@ pub(crate) fn stirred_in(
     Ok(found)
 }
 
-/// Sweetness and acidity of what is in a vessel, g in 100 g.
-fn taste_of(contents: &Contents) -> (f64, f64) {
-    (contents.liquid.sweetness_percent(), contents.liquid.acidity_percent())
-}
-
-/// What words make of sweetness and acidity, as factors, for most people.
-pub(crate) fn felt(words: &[Doubt]) -> (f64, f64) {
-    felt_by(words, NOTICED)
-}
-
-/// The same for somebody who notices such parts of sweetness and acidity: a touch is one of these.
-fn felt_by(words: &[Doubt], notices: (f64, f64)) -> (f64, f64) {
-    let (mut sweet, mut sour) = (1.0, 1.0);
-    for doubt in words {
-        let times = match doubt.how {
-            How::Touch => 1.0,
-            How::Clearly => 2.0,
-            How::Far => 4.0,
-        };
-        let (more_sweet, more_sour) = (1.0 + times * notices.0, 1.0 + times * notices.1);
-        match doubt.too {
-            Word::Sweet => sweet /= more_sweet,
-            Word::NotSweet => sweet *= more_sweet,
-            Word::Sharp => sour /= more_sour,
-            Word::NotSharp => sour *= more_sour,
-            Word::Strong => {
-                sweet /= more_sour;
-                sour /= more_sour;
+impl Palate {
+    /// What words ask for, as factors of sweetness and acidity: a touch is as much as is just noticed.
+    pub(crate) fn felt(self, words: &[Doubt]) -> Spot {
+        let (mut sweetness, mut acidity) = (1.0, 1.0);
+        for doubt in words {
+            let times = match doubt.how {
+                How::Touch => 1.0,
+                How::Clearly => 2.0,
+                How::Far => 4.0,
+            };
+            let (more_sweet, more_sour) =
+                (1.0 + times * self.sweetness, 1.0 + times * self.acidity);
+            match doubt.too {
+                Word::Sweet => sweetness /= more_sweet,
+                Word::NotSweet => sweetness *= more_sweet,
+                Word::Sharp => acidity /= more_sour,
+                Word::NotSharp => acidity *= more_sour,
+                Word::Strong => {
+                    sweetness /= more_sour;
+                    acidity /= more_sour;
+                }
+                Word::Weak | Word::Thin => {
+                    sweetness *= more_sour;
+                    acidity *= more_sour;
+                }
+                // Neither sugar nor acid answers these.
+                Word::Flat | Word::Bitter | Word::NoBubbles => {}
             }
-            Word::Weak | Word::Thin => {
-                sweet *= more_sour;
-                sour *= more_sour;
-            }
-            // Neither sugar nor acid answers these.
-            Word::Flat | Word::Bitter | Word::NoBubbles => {}
         }
+        Spot { sweetness, acidity }
     }
-    (sweet, sour)
 }
 
-/// What anyone says of something that should taste otherwise, g in 100 g of sweetness and acidity: the other
-/// way round of what words ask for. Nothing where the difference can't be tasted.
+/// What anyone says of something that should taste otherwise: the other way round of what words ask for. Nothing where
+/// the difference can't be tasted.
 #[must_use]
-pub fn tastes_of((sweet, sour): (f64, f64), (wanted_sweet, wanted_sour): (f64, f64)) -> Vec<Doubt> {
-    let doubt = |now: f64, wanted: f64, part: f64, [more, less]: [Word; 2]| {
-        let times = (now / wanted).ln() / (1.0 + part).ln();
+pub fn tastes_of(now: Spot, wanted: Spot) -> Vec<Doubt> {
+    let doubt = |times: f64, [more, less]: [Word; 2]| {
         let how = match times.abs() {
             t if t < 1.0 => return None,
             t if t < 2.0 => How::Touch,
@@ -289,24 +275,24 @@ pub fn tastes_of((sweet, sour): (f64, f64), (wanted_sweet, wanted_sour): (f64, f
         };
         Some(Doubt { too: if times > 0.0 { more } else { less }, how })
     };
-    [
-        doubt(sweet.max(1.0), wanted_sweet.max(1.0), NOTICED.0, [Word::Sweet, Word::NotSweet]),
-        doubt(sour.max(0.08), wanted_sour.max(0.08), NOTICED.1, [Word::Sharp, Word::NotSharp]),
-    ]
-    .into_iter()
-    .flatten()
-    .collect()
+    let Spot { sweetness, acidity } = Palate::USUAL.steps(wanted, now);
+    [doubt(sweetness, [Word::Sweet, Word::NotSweet]), doubt(acidity, [Word::Sharp, Word::NotSharp])]
+        .into_iter()
+        .flatten()
+        .collect()
 }
 
 /// Says to wait if what lies in it will change the taste by itself.
 fn still_changing(contents: &Contents) -> Option<String> {
-    let (s, a) = taste_of(contents);
-    let (later_s, later_a) = taste_of(&contents.after_standing(Minutes(60.0)));
-    let moves = (later_s - s).abs() / s.max(1.0) > NOTICED.0 / 2.0
-        || (later_a - a).abs() / a.max(0.08) > NOTICED.1 / 2.0;
+    let now = Spot::of(contents);
+    let later = Spot::of(&contents.after_standing(Minutes(60.0)));
+    let least = Palate::USUAL.least(now);
+    let moves = (later.sweetness - now.sweetness).abs() > least.sweetness / 2.0
+        || (later.acidity - now.acidity).abs() > least.acidity / 2.0;
     moves.then(|| {
         format!(
-            "Wait: it is still steeping. In an hour it will have {later_s:.1} g sweetness and {later_a:.2} % acid. Strain it now, or taste again then."
+            "Wait: it is still steeping. In an hour it will have {:.1} g sweetness and {:.2} % acid. Strain it now, or taste again then.",
+            later.sweetness, later.acidity
         )
     })
 }

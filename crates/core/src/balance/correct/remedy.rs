@@ -1,8 +1,8 @@
 //! What brings a pitcher right, in kitchen measures, and without running over.
 
 use super::{Addition, Remedy};
-use crate::balance::Taste;
 use crate::balance::least_squares::{Unknown, Wish, nearest};
+use crate::balance::{FLOOR, Palate, Spot, Taste};
 use crate::chemistry::Component;
 use crate::cupboard::{Cupboard, Form, Ingredient, Kind, Staple, VesselKind};
 use crate::drink::{Action, Drink, Family, Step, Vessel};
@@ -63,15 +63,16 @@ pub(super) fn work_out(
     worktop: Worktop<'_>,
     contents: &Contents,
     set: &[&Ingredient],
-    (wanted, notices): ((f64, f64), (f64, f64)),
+    wanted: Spot,
+    palate: Palate,
     capacity: Millilitres,
 ) -> Result<Option<Remedy>, Stopped> {
     let cupboard = worktop.cupboard();
     let volume = contents.level_at(MEASURED_AT).0;
     let stirring = Stirring::new(worktop, contents, set);
     let wishes = [
-        Wish { reading: 0, wanted: wanted.0, scale: wanted.0.max(1.0) },
-        Wish { reading: 1, wanted: wanted.1, scale: wanted.1.max(0.08) },
+        Wish { reading: 0, wanted: wanted.sweetness, scale: wanted.sweetness.max(FLOOR.sweetness) },
+        Wish { reading: 1, wanted: wanted.acidity, scale: wanted.acidity.max(FLOOR.acidity) },
     ];
     let Some(mut grams) = stirring.grams_for(&wishes)? else { return Ok(None) };
     let grown = |grams: &[f64]| {
@@ -111,9 +112,6 @@ pub(super) fn work_out(
         let it = cupboard.ingredient(&a.ingredient);
         sum + it.map_or(0.0, |it| it.per_gram.share(a.grams).volume(MEASURED_AT).0)
     });
-    let near = |now: f64, wanted: f64, part: f64, floor: f64| {
-        (now - wanted).abs() <= part * 0.7 * wanted.max(floor)
-    };
     let takes_acid = |a: &Addition| set.iter().any(|it| it.id == a.ingredient && neutralises(it));
     let caution = additions.iter().any(takes_acid).then(|| SODA.to_owned());
     Ok(Some(Remedy {
@@ -125,8 +123,7 @@ pub(super) fn work_out(
             0.0
         },
         volume_ml,
-        reached: near(sweetness, wanted.0, notices.0, 1.0)
-            && near(acidity, wanted.1, notices.1, 0.08),
+        reached: palate.is_near(Spot { sweetness, acidity }, wanted),
         sweetness,
         acidity,
     }))

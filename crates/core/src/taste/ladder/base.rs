@@ -2,7 +2,7 @@
 
 use super::moving::{JugWanted, Laid, is_steeped, laid};
 use super::{Moves, Origin, Row, TASTED, profile_of};
-use crate::balance::{Aim, BalanceMap, Target, Taste, solve};
+use crate::balance::{Aim, BalanceMap, Spot, Target, Taste, solve};
 use crate::chemistry::Component;
 use crate::cupboard::{Ingredient, Kind, Staple, VesselKind};
 use crate::drink::{Action, Drink, Step};
@@ -245,7 +245,7 @@ pub(super) const LEAST_JUG: f64 = 250.0;
 fn turned_down(
     row: &Row,
     drink: &Drink,
-    (sweetness, acidity): (f64, f64),
+    target: Spot,
     volume_ml: f64,
     worktop: Worktop<'_>,
 ) -> Result<Drink, FieldError> {
@@ -259,6 +259,7 @@ fn turned_down(
         .filter(|step| steeped && is_steeped(&step.action, worktop))
         .map(|step| step.id.clone())
         .collect();
+    let Spot { sweetness, acidity } = target;
     let target = Target {
         sweetness: (sweetness > 0.0).then_some(sweetness),
         acidity: (acidity > 0.0).then_some(acidity),

@@ -3,7 +3,7 @@
 use super::base::{LEAST_JUG, Recipe};
 use super::moving::JugWanted;
 use super::{Jug, Origin, Portioned, Row};
-use crate::balance::{Stirring, Wish};
+use crate::balance::{FLOOR, Spot, Stirring, Wish};
 use crate::cupboard::{Form, Ingredient, Staple, VesselKind};
 use crate::drink::{Action, Dissolving, Drink, Portion, Step, Vessel};
 use crate::fault::FieldError;
@@ -161,20 +161,21 @@ pub(super) fn fill_jugs(
         Bench::new(Drink { vessels: Vec::new(), steps: Vec::new(), ..recipe.base.clone() })
     };
     let base = bench.contents(&origin.vessel, worktop)?;
-    let base_s = base.as_ref().map_or(0.0, |c| c.liquid.sweetness_percent());
-    let base_a = base.as_ref().map_or(0.0, |c| c.liquid.acidity_percent());
+    let nothing = Spot { sweetness: 0.0, acidity: 0.0 };
+    let in_base = base.as_ref().map_or(nothing, Spot::of);
     // Held is what the base can hold: rounding its fruit may have left it a little thinner than was wanted.
     let thin = recipe
         .jugs
         .iter()
         .filter(|jug| jug.from_base)
-        .map(|jug| room_for_water(jug, (base_s, base_a)))
+        .map(|jug| room_for_water(jug, in_base))
         .fold(1.0, f64::min);
     let (mut jugs, mut sizes) = (Vec::new(), Vec::new());
     for wanted in &recipe.jugs {
         let aim = |i: usize| {
             // What isn't made of the base is to be as that came out.
-            let as_base = [Some(base_s), Some(base_a), None][i].filter(|_| !wanted.from_base);
+            let as_base = [Some(in_base.sweetness), Some(in_base.acidity), None][i]
+                .filter(|_| !wanted.from_base);
             let wanted_i = wanted.wanted[i].map(|w| as_base.unwrap_or(w));
             wanted_i.map(|w| if wanted.held[i] && wanted.from_base { w * thin } else { w })
         };
@@ -193,8 +194,9 @@ pub(super) fn fill_jugs(
 }
 
 /// By how much what is held has to come down for a jug to take what is stirred in; 1 if it needn't.
-fn room_for_water(jug: &JugWanted<'_>, (s, a): (f64, f64)) -> f64 {
-    let held = [(s, jug.wanted[0], jug.held[0]), (a, jug.wanted[1], jug.held[1])];
+fn room_for_water(jug: &JugWanted<'_>, base: Spot) -> f64 {
+    let held =
+        [(base.sweetness, jug.wanted[0], jug.held[0]), (base.acidity, jug.wanted[1], jug.held[1])];
     let share = |(there, wanted, _): &(f64, Option<f64>, bool)| wanted.map(|w| there / w.max(1e-9));
     held.iter().filter(|(.., held)| *held).filter_map(share).fold(1.0, f64::min)
 }
@@ -212,7 +214,7 @@ struct Filling<'a> {
 }
 
 /// Below such differences nobody tastes any, in sweetness, acidity and alcohol.
-const FLOORS: [f64; 3] = [1.0, 0.08, 1.0];
+const FLOORS: [f64; 3] = [FLOOR.sweetness, FLOOR.acidity, 1.0];
 /// A jug that holds what is held so closely is close enough: all that is poured from it stays within a
 /// hundredth.
 const CLOSE: f64 = 0.003;

@@ -6,7 +6,7 @@
 //! that is in. Where glasses differ in kind (which sugar, which acid) there is a jug for each.
 
 use super::{Moves, Origin, Row, TASTED};
-use crate::balance::Profile;
+use crate::balance::{Profile, Spot};
 use crate::chemistry::Component;
 use crate::cupboard::{Ingredient, Kind, Staple};
 use crate::drink::{Action, Drink};
@@ -30,12 +30,17 @@ pub(super) struct JugWanted<'a> {
     pub(super) same: [bool; 3],
 }
 
+/// Where a base lies.
+fn base(sweetness: f64, acidity: f64) -> Spot {
+    Spot { sweetness, acidity }
+}
+
 /// What was laid out for a row.
 pub(super) struct Laid<'a> {
     /// The drink that the base is made of.
     pub(super) drink: Drink,
     /// The sweetness and acidity of the base.
-    pub(super) target: (f64, f64),
+    pub(super) target: Spot,
     pub(super) jugs: Vec<JugWanted<'a>>,
     /// What moves, from glass to glass; nothing where glasses differ in kind.
     pub(super) places: Vec<f64>,
@@ -144,7 +149,7 @@ impl<'a> Moving<'_, 'a> {
         }
     }
 
-    fn laid(&self, target: (f64, f64), jugs: Vec<JugWanted<'a>>, places: Vec<f64>) -> Laid<'a> {
+    fn laid(&self, target: Spot, jugs: Vec<JugWanted<'a>>, places: Vec<f64>) -> Laid<'a> {
         let drink = self.origin.drink.clone();
         Laid { drink, target, jugs, places, top: 1.0, notes: Vec::new() }
     }
@@ -175,7 +180,7 @@ impl<'a> Moving<'_, 'a> {
             self.jug("sweet jug", self.all * more, add, wanted(high), held),
             self.jug("sour jug", self.all * (many - more), vec![self.water], wanted(low), held),
         ];
-        Ok(self.laid((low * dense, a * dense), jugs, places))
+        Ok(self.laid(base(low * dense, a * dense), jugs, places))
     }
 
     fn acid(&self) -> Result<Laid<'a>, FieldError> {
@@ -204,7 +209,7 @@ impl<'a> Moving<'_, 'a> {
             self.jug("sour jug", self.all * more, add, wanted(high), held),
             self.jug("soft jug", self.all * (many - more), vec![self.water], wanted(low), held),
         ];
-        Ok(self.laid((s * dense, low * dense), jugs, places))
+        Ok(self.laid(base(s * dense, low * dense), jugs, places))
     }
 
     fn strength(&self) -> Result<Laid<'a>, FieldError> {
@@ -225,7 +230,7 @@ impl<'a> Moving<'_, 'a> {
             from_base: false,
             ..self.jug("water", self.all * (many - strong), Vec::new(), [None; 3], [false; 3])
         };
-        Ok(self.laid((s * by, a * by), vec![full, plain], places))
+        Ok(self.laid(base(s * by, a * by), vec![full, plain], places))
     }
 
     fn steep(&self) -> Result<Laid<'a>, FieldError> {
@@ -260,7 +265,7 @@ impl<'a> Moving<'_, 'a> {
             ..self.jug("plain jug", self.all * (many - strong), with, wanted, held)
         };
         let note = "A shorter steep can't be poured from a jug, so weaker glasses are diluted with equally sweet and sour water.";
-        let laid = self.laid((s, a), vec![full, plain], places);
+        let laid = self.laid(base(s, a), vec![full, plain], places);
         Ok(Laid { drink, top, notes: vec![note.into()], ..laid })
     }
 
@@ -295,7 +300,7 @@ impl<'a> Moving<'_, 'a> {
             self.jug("weak jug", self.all * (many - more), add(), wanted(low), held),
         ];
         let note = "Contains alcohol: adults only. Keep it away from children.";
-        let laid = self.laid((s * dense, a * dense), jugs, places);
+        let laid = self.laid(base(s * dense, a * dense), jugs, places);
         Ok(Laid { drink, notes: vec![note.into()], ..laid })
     }
 
@@ -312,7 +317,7 @@ impl<'a> Moving<'_, 'a> {
         let low = s * LEFT;
         let dense = SPARE / room(s - low, weakest);
         let jugs = self.of_kinds(&kinds, [false, true, false]);
-        Ok(self.laid((low * dense, a * dense), jugs, Vec::new()))
+        Ok(self.laid(base(low * dense, a * dense), jugs, Vec::new()))
     }
 
     fn souring(&self, ids: &[String]) -> Result<Laid<'a>, FieldError> {
@@ -328,7 +333,7 @@ impl<'a> Moving<'_, 'a> {
         let low = a * LEFT;
         let dense = SPARE / room(a - low, weakest);
         let jugs = self.of_kinds(&kinds, [true, false, false]);
-        Ok(self.laid((s * dense, low * dense), jugs, Vec::new()))
+        Ok(self.laid(base(s * dense, low * dense), jugs, Vec::new()))
     }
 
     fn kinds(&self, ids: &[String]) -> Result<Vec<&'a Ingredient>, FieldError> {

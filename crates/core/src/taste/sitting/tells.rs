@@ -9,7 +9,7 @@ use super::super::ladder::{Ladder, Moves, usual_ratio};
 use super::super::taster::Notices;
 use super::super::tongue::pairs_right;
 use super::{Before, Compared, Served, Table, Tasted, Utterance};
-use crate::balance::{BalanceMap, NOTICED};
+use crate::balance::{BalanceMap, Palate};
 use crate::drink::Family;
 
 /// A taster's ideal, in words.
@@ -136,7 +136,7 @@ impl Table<'_> {
     pub(super) fn guesses(self, who: Option<&str>) -> Vec<Guess> {
         let guess = |word: &Utterance| match word {
             Utterance::Guessed { taster, ratio, is } if who.is_none_or(|who| who == taster) => {
-                let off = ((ratio / is).ln() / (1.0 + NOTICED.0).ln()).abs();
+                let off = ((ratio / is).ln() / (1.0 + Palate::USUAL.sweetness).ln()).abs();
                 Some(Guess { ratio: *ratio, is: *is, off })
             }
             _ => None,

@@ -91,7 +91,7 @@ impl State {
         let read = self.batch(id).await?;
         let (at, minutes) = (read.moment(), read.now());
         let made = read.made();
-        made.allows(&what, &read.said, (minutes, minutes), &read.cupboard)?;
+        made.allows(&what, &read.said, minutes, minutes, &read.cupboard)?;
         if let Happening::Reading { vessel, quantity, value, error } = &what
             && !sure
             && let Some(reading) = made.reading(vessel, *quantity, *value, *error)
