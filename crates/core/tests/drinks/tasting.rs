@@ -10,7 +10,7 @@ use keen_core::taste::find::Finding;
 use keen_core::taste::group::{Guest, pitchers};
 use keen_core::taste::ideal::Ideal;
 use keen_core::taste::ladder::{Ladder, Moves, Row, ladder};
-use keen_core::taste::taster::{Avoid, Taster};
+use keen_core::taste::taster::{Avoid, Notices, Taster};
 use keen_core::taste::tongue::{Quality, Staircase};
 use keen_core::trace::Trace;
 
@@ -223,6 +223,21 @@ fn taster(name: &str) -> Taster {
         notices_sweet: None,
         notices_sour: None,
     }
+}
+
+#[test]
+fn no_step_of_a_row_is_missed_by_somebody_who_sits_there() {
+    let part = |part: f64| Some(Notices { part, low: part / 2.0, high: part * 2.0 });
+    let coarse = Taster { notices_sweet: part(0.4), ..taster("coarse") };
+    let numb = Taster { notices_sweet: part(1.8), ..taster("numb") };
+    let seated = |tasters: &[Taster]| {
+        let mut row = row("lemon-verbena-lemonade", Moves::Sugar);
+        row.seat(tasters);
+        (row.tasters, row.step)
+    };
+    assert_eq!(seated(&[taster("one"), taster("other")]), (2, 1.25));
+    assert_eq!(seated(&[taster("one"), coarse]), (2, 1.4));
+    assert_eq!(seated(&[numb]), (1, 2.0));
 }
 
 #[test]

@@ -69,7 +69,7 @@ pub(crate) fn text() -> Result<String> {
         let drink = drink(of)?;
         let cupboard = Cupboard::of(&kitchen);
         let said = Maker::Measures.makes(&drink, &cupboard, seed).said;
-        let taught = Teaching::of(&drink, &said, &cupboard, (&id(place), ""));
+        let taught = Teaching::of(&drink, &said, &cupboard, &id(place), "");
         let (mut readings, mut lots) = (Vec::new(), Vec::new());
         for teaching in taught {
             match teaching.taught {

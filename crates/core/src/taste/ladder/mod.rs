@@ -20,6 +20,7 @@ use crate::drink::{Drink, Family};
 use crate::fault::FieldError;
 use crate::quantity::Amount;
 use crate::quantity::Units;
+use crate::taste::taster::Taster;
 use crate::trace::Trace;
 use crate::work::Worktop;
 
@@ -227,7 +228,17 @@ struct Origin<'a> {
     spirit: Option<&'a Ingredient>,
 }
 
+/// The largest step from glass to glass.
+const MOST_STEP: f64 = 2.0;
+
 impl Row {
+    /// Poured for these: no step is smaller than what the least sensitive of them notices.
+    pub fn seat(&mut self, tasters: &[Taster]) {
+        self.tasters = tasters.len() as u32;
+        let noticed = tasters.iter().map(|t| t.palate().sweetness).fold(0.0, f64::max);
+        self.step = self.step.max((1.0 + noticed).min(MOST_STEP));
+    }
+
     fn check(&self) -> Result<(), FieldError> {
         let kinds = match &self.moves {
             Moves::Sweetener(ids) | Moves::Souring(ids) => Some(ids),
@@ -253,7 +264,7 @@ impl Row {
             return Err(FieldError::new("glasses", message));
         }
         for (name, value, least, most, unit) in [
-            ("step", self.step, 1.03, 2.0, "times"),
+            ("step", self.step, 1.03, MOST_STEP, "times"),
             ("sample_ml", self.sample_ml, 20.0, 250.0, "ml"),
             ("tasters", f64::from(self.tasters), 1.0, f64::from(MOST_TASTERS), "tasters"),
         ] {

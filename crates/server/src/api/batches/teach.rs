@@ -26,7 +26,7 @@ pub(crate) struct Teach {
 impl Read {
     pub(super) fn teaches(&self) -> Vec<Teaching> {
         let day = self.kept.begun_at.get(..10).unwrap_or_default();
-        Teaching::of(&self.drink, &self.said, &self.cupboard, (&self.kept.id, day))
+        Teaching::of(&self.drink, &self.said, &self.cupboard, &self.kept.id, day)
     }
 }
 

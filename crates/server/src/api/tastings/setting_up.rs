@@ -184,10 +184,7 @@ fn kind(
     };
     let poured = |at: &str, mut row: Row| {
         first_fault(&format!("what.{at}.drink"), &row.drink, worktop)?;
-        row.tasters = tasters.len() as u32;
-        // No step is smaller than what those at the table notice.
-        let noticed = tasters.iter().map(|t| t.notices().0).fold(0.0, f64::max);
-        row.step = row.step.max((1.0 + noticed).min(2.0));
+        row.seat(tasters);
         let found = ladder(&row, worktop).map_err(|error| within(at, error))?;
         let drinks: Vec<&Drink> = found.glasses.iter().map(|g| &g.drink).collect();
         may_have(tasters, &drinks, worktop)?;
