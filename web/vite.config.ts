@@ -52,10 +52,25 @@ function compressed(): Plugin {
   };
 }
 
+/** Tests of modules that keep something from one use to the next. */
+const alone = ["house", "ticking", "unsent", "useBatch", "tasting/queries"].map(
+  (name) => `**/${name}.test.{ts,tsx}`,
+);
+
 export default defineConfig({
   plugins: [react(), apiDocs(), compressed()],
   build: { target: "es2022", assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
-  // A thread begins sooner than a process, and each file still has modules of its own.
-  test: { pool: "threads" },
+  // A thread begins sooner than a process. Loading the modules anew for each file takes most of the time, so the files
+  // share them, but for those that replace what others use.
+  test: {
+    pool: "threads",
+    projects: [
+      {
+        extends: true,
+        test: { name: "shared", isolate: false, exclude: [...alone, "**/node_modules/**"] },
+      },
+      { extends: true, test: { name: "alone", include: alone } },
+    ],
+  },
   server: { proxy: { "/api": { target: "http://127.0.0.1:7340", changeOrigin: true } } },
 });
