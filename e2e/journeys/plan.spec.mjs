@@ -39,11 +39,21 @@ test("a plan: from nothing to the evening before, kept, moved, bought for and ta
   assert.notEqual(await begin(), alone);
   await saved(page);
 
-  // The serving is moved by its flag, and by the keyboard.
+  // The serving is moved by its flag, and by the keyboard: all else stays in its order.
+  const inOrder = async () => {
+    const id = new URL(page.url()).pathname.split("/").at(-1);
+    const kept = await (await page.request.get(`/api/plans/${id}`)).json();
+    const body = { plan: kept.plan, help: false, id: kept.id };
+    const worked = await (await page.request.post("/api/compute/plan", { data: body })).json();
+    return worked.plan.tasks.map((task) => task.id);
+  };
+  const before = await inOrder();
   const flag = page.getByRole("slider", { name: "Serving" });
   await flag.focus();
   await page.keyboard.press("ArrowLeft");
   await page.getByRole("button", { name: /serving at 14:55/ }).waitFor();
+  await saved(page);
+  assert.deepEqual(await inOrder(), before);
   const box = await flag.boundingBox();
   const pull = async () => {
     await page.mouse.move(box.x + 20, box.y + 10);

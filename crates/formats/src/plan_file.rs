@@ -43,6 +43,9 @@ pub struct PlanFile {
     /// The tasks that are pinned to a time.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub holds: Vec<HeldTask>,
+    /// When the tasks were planned before the latest change: they stay there where that is nearly as good.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub stood: Vec<HeldTask>,
     /// The tasks that come after others.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub after: Vec<After>,
@@ -198,6 +201,9 @@ impl PlanFile {
         if lists.iter().any(|n| *n > limits::LIST) {
             fault("plan", "Enter up to 200 of each.");
         }
+        if self.stood.len() > most::TASKS {
+            fault("stood", "Enter up to 600 tasks.");
+        }
         self.check_ids(&mut fault);
         self.check_times(&mut faults);
         self.check_busy_times(&mut faults);
@@ -208,6 +214,7 @@ impl PlanFile {
         let ids = self
             .holds
             .iter()
+            .chain(&self.stood)
             .map(|h| &h.task)
             .chain(self.after.iter().flat_map(|a| [&a.task, &a.after]))
             .chain(&self.ahead)

@@ -5407,6 +5407,8 @@ export interface components {
             serving: string;
             /** @description Other times when nobody is free. */
             spoken_for?: components["schemas"]["SpokenFor"][];
+            /** @description When the tasks were planned before the latest change: they stay there where that is nearly as good. */
+            stood?: components["schemas"]["HeldTask"][];
         };
         /** @description A plan that is kept. */
         PlanView: {

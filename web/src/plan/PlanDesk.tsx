@@ -21,7 +21,7 @@ import { useGoing } from "../make/Going";
 import { Making } from "./Making";
 import { Chosen } from "./Chosen";
 import { AddDrinksDialog, DrinkDialog, HoursDialog, MeansDialog, ServingDialog } from "./Controls";
-import { meansOf, served } from "./changes";
+import { asItStood, meansOf, served } from "./changes";
 import { Strip } from "./Strip";
 import { date, hour, moved, weekday, type Clock } from "./times";
 import type { Edit } from "./planEditor";
@@ -46,7 +46,7 @@ const A_MINUTE = 60_000;
 type Open = "serving" | "means" | "hours" | "drinks" | { drink: string } | undefined;
 
 /** A plan: when to begin, the strip of time, what doesn't fit, what would help, what can be made ahead. */
-export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
+export function PlanDesk({ id, plan, edit: change, many = true }: PlanDeskProps) {
   const [open, setOpen] = useState<Open>();
   const [chosen, setChosen] = useState<string | undefined>();
   const [shopping, setShopping] = useState(false);
@@ -72,6 +72,11 @@ export function PlanDesk({ id, plan, edit, many = true }: PlanDeskProps) {
     !empty,
     (known) => known?.plan?.under_way === true && A_MINUTE,
   );
+  const edit: Edit = (to, gesture) =>
+    change((before) => {
+      const after = to(before);
+      return after === before ? before : asItStood(after, data);
+    }, gesture);
   const clock = useMemo<Clock | undefined>(
     () => data && { zero: Date.parse(data.zero), zone: data.zone },
     [data],

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { PlanFile } from "../api/client";
-import { helped, meansOf, served, withDrink, withoutDrink } from "./changes";
+import type { PlanAnswer, PlanFile } from "../api/client";
+import { asItStood, helped, meansOf, served, withDrink, withoutDrink } from "./changes";
 
 const plan: PlanFile = {
   name: "Open day",
@@ -27,6 +27,39 @@ describe("a plan that is changed", () => {
     expect(later.drinks!.map((d) => d.serving)).toEqual([undefined, "2030-06-23T15:45"]);
     expect(later.holds!.map((h) => h.at)).toEqual(["2030-06-23T08:15", "2030-06-23T09:15"]);
     expect(served(later, plan.serving)).toEqual(plan);
+  });
+
+  it("remembers when its tasks stood, later or sooner with their drink", () => {
+    const tasks = [
+      { id: "a/1/s1", hands_from: -120.4 },
+      { id: "c/1/s1", hands_from: -60 },
+      { id: "gone/1/s1", hands_from: -30 },
+    ];
+    const drinks = [
+      { id: "a", serve_at: 0 },
+      { id: "c", serve_at: 90 },
+    ];
+    const answer = {
+      zero: "2030-06-22T13:00:00Z",
+      zone: "Europe/Berlin",
+      drinks,
+      plan: { under_way: false, tasks },
+    } as unknown as PlanAnswer;
+    const stood = (changed: PlanFile) => asItStood(changed, answer).stood;
+    expect(stood(plan)).toEqual([
+      { task: "a/1/s1", at: "2030-06-22T13:00" },
+      { task: "c/1/s1", at: "2030-06-22T14:00" },
+    ]);
+    const [lemonade, fizz] = plan.drinks!;
+    const later = { ...plan, drinks: [lemonade!, { ...fizz!, serving: "2030-06-22T16:35" }] };
+    expect(stood(later)!.map((s) => s.at)).toEqual(["2030-06-22T13:00", "2030-06-22T14:05"]);
+    expect(stood(served(plan, "2030-06-22T14:50"))!.map((s) => s.at)).toEqual([
+      "2030-06-22T12:50",
+      "2030-06-22T13:50",
+    ]);
+    expect(asItStood(plan, undefined)).toBe(plan);
+    const going = { ...answer, plan: { ...answer.plan, under_way: true } } as PlanAnswer;
+    expect(asItStood(plan, going)).toBe(plan);
   });
 
   it("stays as it is for what is no time, and for the same time", () => {

@@ -1,5 +1,5 @@
-import type { PlanFile, Schemas } from "../api/client";
-import { moved } from "./times";
+import type { PlanAnswer, PlanFile, Schemas } from "../api/client";
+import { civil, moved } from "./times";
 
 /** Changes of a plan, as plain functions from one plan to the next. */
 
@@ -13,8 +13,7 @@ const CIVIL = /^\d{4}-\d\d-\d\dT\d\d:\d\d/;
 /** The plan served at another time; drinks with a time of their own, and what is held, go with it. */
 export function served(plan: PlanFile, serving: string): PlanFile {
   if (!CIVIL.test(serving)) return plan;
-  const at = (civil: string) => new Date(`${civil.slice(0, 16)}:00Z`).getTime() / 60_000;
-  const by = at(serving) - at(plan.serving);
+  const by = (instant(serving) - instant(plan.serving)) / 60_000;
   if (by === 0) return plan;
   return {
     ...plan,
@@ -25,6 +24,34 @@ export function served(plan: PlanFile, serving: string): PlanFile {
     holds: (plan.holds ?? []).map((h) => ({ ...h, at: moved(h.at, by) })),
   };
 }
+
+/**
+ * The plan with when its tasks stood before it was changed: as they were worked out, and later or sooner with their
+ * drink. So a serving that is moved by five minutes puts nothing into another order.
+ */
+export function asItStood(plan: PlanFile, answer: PlanAnswer | undefined): PlanFile {
+  const before = answer?.plan;
+  if (!before || before.under_way) return plan;
+  const clock = { zero: Date.parse(answer.zero), zone: answer.zone };
+  const by = new Map<string, number>();
+  for (const drink of plan.drinks ?? []) {
+    const was = answer.drinks.find((d) => d.id === drink.id);
+    if (!was) continue;
+    const [from, to] = [civil(clock, was.serve_at), drink.serving ?? plan.serving];
+    by.set(drink.id, (instant(to) - instant(from)) / 60_000);
+  }
+  const stood = before.tasks.flatMap((task) => {
+    const moves = by.get(task.id.split("/")[0]!);
+    // Not a minute earlier for being told to the minute.
+    const at = civil(clock, Math.ceil(task.hands_from - 1e-6));
+    return moves === undefined || Number.isNaN(moves)
+      ? []
+      : [{ task: task.id, at: moved(at, moves) }];
+  });
+  return { ...plan, stood };
+}
+
+const instant = (civil: string) => new Date(`${civil.slice(0, 16)}:00Z`).getTime();
 
 /** The plan with one more drink, under a letter that no other has. */
 export function withDrink(plan: PlanFile, drink: string, name: string): PlanFile {

@@ -57,6 +57,8 @@ pub struct Order {
     pub closed: Vec<Closed>,
     /// The tasks that are pinned to a time.
     pub holds: Vec<Hold>,
+    /// When tasks stood in the plan before its latest change: they stay there where that is nearly as good.
+    pub stood: Vec<Hold>,
     /// The tasks that come after others.
     pub after: Vec<After>,
     /// Parts that are to be done by the evening before: the entry and the step that ends each.
@@ -283,7 +285,7 @@ impl Trouble {
 /// If the drinks are too large to be run for one question, or there are too many tasks.
 pub fn plan<'a>(order: &Order, worktop: impl Into<Worktop<'a>>) -> Result<Plan, FieldError> {
     let mut laid = laid(order, worktop.into())?;
-    let mut schedule = laid.problem.solve(1.0);
+    let mut schedule = laid.solve(order);
     follow(order, &mut laid, &mut schedule);
     Ok(read(order, &laid, &schedule))
 }
@@ -320,7 +322,7 @@ pub fn plan_with_help<'a>(
         return plan(order, worktop);
     }
     let laid = laid(order, worktop)?;
-    let schedule = laid.problem.solve(1.0);
+    let schedule = laid.solve(order);
     let mut plan = read(order, &laid, &schedule);
     helps::add(order, worktop, &laid, &schedule, &mut plan)?;
     Ok(plan)

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 
 use super::board::Time;
 use super::kitchen::{Choice, Vessels, is_own, take_from};
-use super::schedule::{Job, Link, Problem, STANDING_WEIGHS, Stay};
+use super::schedule::{Job, Link, Problem, STANDING_WEIGHS, Schedule, Stay};
 use super::standing::{Limit, Waiting};
 use super::words::label;
 use super::{Order, Trouble, Wanted};
@@ -66,6 +66,17 @@ pub(super) struct Laid {
     pub(super) troubles: Vec<Trouble>,
     /// How many goes each entry is made in.
     pub(super) goes: Vec<u32>,
+}
+
+impl Laid {
+    /// The best plan that was found, or the one before, where that is nearly as good.
+    pub(super) fn solve(&self, order: &Order) -> Schedule {
+        let found = self.problem.solve(1.0);
+        let at = |task: &Task| order.stood.iter().find(|stood| stood.task == task.id);
+        let stood: Vec<Option<Time>> =
+            self.tasks.iter().map(|task| at(task).map(|stood| seconds(stood.at))).collect();
+        self.problem.nearly_as_before(&stood, found)
+    }
 }
 
 pub(super) fn seconds(minutes: f64) -> Time {

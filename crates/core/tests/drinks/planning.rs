@@ -211,6 +211,59 @@ fn five_minutes_put_nothing_into_another_order() {
     assert!(all > 200 && moved * 50 <= all, "{moved} of {all} are elsewhere");
 }
 
+/// One drink of several is served five minutes later: the others stay where they were, as far as they can; but not
+/// where another order is much better.
+#[test]
+fn what_stood_in_the_plan_stays_there_where_that_is_nearly_as_good() {
+    let cupboard = fallow_lane();
+    let names = [
+        "lemon-verbena-lemonade",
+        "hibiscus-and-bay-orange-cooler",
+        "melon-and-lime-agua-fresca",
+        "tamarind-cooler",
+        "mint-and-cucumber-water",
+        "ginger-and-lemongrass-syrup",
+    ];
+    let (mut all, mut moved, mut anew) = (0, 0, 0);
+    for case in 0..12 {
+        let drinks = (0..4).map(|i| Wanted {
+            serve_at: -15.0 * f64::from(i % 3),
+            ..wanted(&format!("d{i}"), demo(names[(case + i as usize) % 6]), [4, 8, 12][case % 3])
+        });
+        let means = Means { cooks: 1 + case as u32 % 2, rings: 2, refrigerator_l: 40.0 };
+        let order = Order { drinks: drinks.collect(), means, ..Order::default() };
+        let before = plan(&order, &cupboard).unwrap();
+        let mut later = order.clone();
+        later.drinks[1].serve_at += 5.0;
+        let elsewhere = |plan: &Plan| {
+            let by = |t: &&PlannedTask| {
+                !(-5.5..=5.5).contains(&(task(plan, &t.id).hands_from - t.hands_from))
+            };
+            before.tasks.iter().filter(by).count()
+        };
+        let fresh = plan(&later, &cupboard).unwrap();
+        later.stood = before
+            .tasks
+            .iter()
+            .map(|t| Hold {
+                task: t.id.clone(),
+                at: t.hands_from + if t.id.starts_with("d1/") { 5.0 } else { 0.0 },
+            })
+            .collect();
+        let kept = plan(&later, &cupboard).unwrap();
+        fits(&kept);
+        assert_sound(&later, &kept);
+        assert!(kept.begins >= fresh.begins - 15.0, "{case}: {} {}", kept.begins, fresh.begins);
+        all += before.tasks.len();
+        moved += elsewhere(&kept);
+        anew += elsewhere(&fresh);
+        // Half a day too early is no order to keep.
+        later.stood.iter_mut().for_each(|stood| stood.at -= 720.0);
+        assert_eq!(plan(&later, &cupboard).unwrap(), fresh, "{case}");
+    }
+    assert!(moved * 33 <= all && moved * 3 <= anew, "{moved} of {all} are elsewhere, {anew} anew");
+}
+
 #[test]
 fn a_part_is_moved_to_the_evening_before() {
     let cupboard = fallow_lane();

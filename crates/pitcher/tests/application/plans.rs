@@ -162,6 +162,31 @@ fn a_plan_follows_what_is_made_for_it() {
 }
 
 #[test]
+fn what_stood_in_a_plan_stays_there() {
+    let app = Application::start("serve");
+    let (_, kept) = keep(&app);
+    let mut plan = kept["plan"].clone();
+    let first = |plan: &Value| {
+        let answer = work_out(&app, plan);
+        let task = answer["plan"]["tasks"][0].clone();
+        (task["id"].as_str().unwrap().to_owned(), task["hands_from"].as_f64().unwrap())
+    };
+    let (id, planned) = first(&plan);
+    let serving: jiff::civil::DateTime = plan["serving"].as_str().unwrap().parse().unwrap();
+    let at = |minutes: f64| {
+        let at = serving + jiff::Span::new().minutes(minutes.floor() as i64);
+        json!([{ "task": id, "at": at.strftime("%Y-%m-%dT%H:%M").to_string() }])
+    };
+    // A few minutes earlier than it need be is as it stood; hours are not.
+    plan["stood"] = at(planned - 6.0);
+    let stood = first(&plan);
+    assert_eq!(stood.0, id);
+    assert!((planned - 7.1..=planned - 5.9).contains(&stood.1), "{planned} {stood:?}");
+    plan["stood"] = at(planned - 600.0);
+    assert_eq!(first(&plan), (id, planned));
+}
+
+#[test]
 fn what_nobody_can_plan_is_refused_by_name() {
     let app = Application::start("serve");
     let (path, kept) = keep(&app);
@@ -182,6 +207,7 @@ fn what_nobody_can_plan_is_refused_by_name() {
         (with("night", json!({ "from": "22:00", "to": "22:00" })), "night"),
         (with("night", json!({ "from": "dusk", "to": "dawn" })), "night.from"),
         (with("holds", json!([{ "task": "a/1/s1", "at": "2040-01-01T00:00" }])), "holds[0].at"),
+        (with("stood", json!(vec![json!({ "task": "a/1/s1", "at": "" }); 601])), "stood"),
         (with("name", json!("")), "name"),
         (with("wishes", json!("good weather")), "wishes"),
     ] {
@@ -209,6 +235,10 @@ fn what_nobody_can_plan_is_refused_by_name() {
             json!([{ "id": "a", "drink": whole["drinks"][0]["drink"], "size": { "glasses": { "glasses": 2000, "size": "250 ml" } } }]),
         ),
         with("holds", json!([{ "task": "z/9/s1", "at": "2030-06-22T14:00" }])),
+        with(
+            "stood",
+            json!([{ "task": "a/1/s1", "at": "yesterday" }, { "task": "z/9/s1", "at": "" }]),
+        ),
         with("after", json!([{ "task": "a/1/s1", "after": "z/1/s1" }])),
         with("ahead", json!(["a/s99"])),
         with("means", json!({ "rings": 0, "refrigerator_l": 0 })),

@@ -315,6 +315,12 @@ impl Gathered {
             let time = moment(&format!("holds[{i}].at"), &held.at, zero.time_zone())?;
             holds.push(Hold { task: held.task.clone(), at: minutes(zero, &time) });
         }
+        // When it was planned is only a wish: what is no time, or isn't there, is passed over.
+        let stood = self.file.stood.iter().filter_map(|stood| {
+            let time = moment("stood", &stood.at, zero.time_zone()).ok()?;
+            Some(Hold { task: stood.task.clone(), at: minutes(zero, &time) })
+        });
+        let stood = stood.collect();
         let made: Vec<Vec<Fact>> =
             self.made.iter().filter_map(|made| made.facts(&self.file, zero)).collect();
         let facts = (!made.is_empty()).then(|| made.concat());
@@ -323,6 +329,7 @@ impl Gathered {
             means: self.file.means,
             closed: closed(&self.file, zero)?,
             holds,
+            stood,
             after: self.file.after.clone(),
             ahead: self.file.ahead.clone(),
             // What has been served can't be begun in time any more.

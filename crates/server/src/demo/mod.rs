@@ -71,6 +71,7 @@ fn open_day(ids: &[String], names: &[String], today: Date) -> Result<PlanFile> {
         night: Some(Night { from: "22:00".into(), to: "07:00".into() }),
         spoken_for: Vec::new(),
         holds: Vec::new(),
+        stood: Vec::new(),
         after: Vec::new(),
         ahead: vec!["d/s11".into()],
         guests: Vec::new(),
