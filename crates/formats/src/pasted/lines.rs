@@ -168,7 +168,11 @@ pub(super) fn thinned(found: &[Word]) -> bool {
     let by_ratio = found.len() > 3
         && found[1].is(&[":"])
         && [0, 2].iter().all(|at| found[*at].text.bytes().all(|b| b.is_ascii_digit()))
-        && found[3].is(&["with", "w", "in", "to"]);
+        && found[3].is(&["with", "w", "in", "to"])
+        || number(found).is_some_and(|(many, used)| {
+            // "1 to 4 with soda"
+            many.high.is_some() && found.get(used).is_some_and(|w| w.is(&["with", "w"]))
+        });
     let begins = parted
         || by_ratio
         || found

@@ -223,11 +223,34 @@ fn segments<'w>(words: &'w [Word], names: &Names<'_>) -> Vec<&'w [Word]> {
                     from = next;
                 }
             }
+            // "450 g blackberries 90 g sugar"
+            _ if depth == 0
+                && at > from
+                && begins_another(&words[from..at], &words[at..], names) =>
+            {
+                found.push(&words[from..at]);
+                from = at;
+            }
             _ => {}
         }
     }
     found.push(&words[from.min(words.len())..]);
     found
+}
+
+/// Whether another amount of another thing begins, with nothing between.
+fn begins_another(before: &[Word], rest: &[Word], names: &Names<'_>) -> bool {
+    let figure = rest[0].text.starts_with(|c: char| c.is_ascii_digit());
+    let Some((_, used)) = plain(rest).filter(|_| figure) else { return false };
+    let last = &before[before.len() - 1];
+    let whole = plain(before).is_some_and(|(_, used)| {
+        let named = names.find(&before[used..]);
+        named.is_some_and(|named| used + named.at.last().map_or(0, |at| at + 1) == before.len())
+    });
+    let name = &rest[used..];
+    let until = name.iter().position(|w| w.is_sign() || number(std::slice::from_ref(w)).is_some());
+    let next = names.find(&name[..until.unwrap_or(name.len())]);
+    whole && !last.is_sign() && next.is_some_and(|next| next.at[0] < 2)
 }
 
 /// The stroke in "3/4 cup".
@@ -266,6 +289,12 @@ fn by_the_hand(words: &[Word]) -> Option<(Many, usize)> {
 }
 
 fn of_segment(words: &[Word], names: &Names<'_>) -> Vec<Item> {
+    // "My notes 6/8: the blackberry again": the figure is of no fruit.
+    let colon = words.iter().position(|w| w.is(&[":"])).filter(|at| {
+        let front = &words[..*at];
+        names.find(front).is_none() && plain(front).is_none() && front.len() < 5
+    });
+    let words = colon.filter(|at| *at + 1 < words.len()).map_or(words, |at| &words[at + 1..]);
     let end = words.iter().rposition(|w| !w.is(&[";", ",", "."])).map_or(0, |last| last + 1);
     let words = &words[..end];
     let whole = either_in_full(words, names);

@@ -271,7 +271,11 @@ pub(super) fn uncounted(
             };
             let end = at + used;
             let behind = words[end..].iter().take(3).any(|w| w.is(&NO_AMOUNT_BEHIND));
-            let before = words[at.saturating_sub(2)..at].iter().any(|w| w.is(&NO_AMOUNT_BEFORE));
+            // "To one pound of flowers put two pints of water" begins with what goes in.
+            let begins =
+                at == 1 && words[0].is(&["to"]) && words.get(end).is_some_and(|w| w.is(&["of"]));
+            let before =
+                !begins && words[at.saturating_sub(2)..at].iter().any(|w| w.is(&NO_AMOUNT_BEFORE));
             let said = &words[at..end];
             let was_read = read.iter().any(|(of, words)| {
                 of == line

@@ -407,7 +407,8 @@ impl Reader<'_> {
         let title = (1..=8).contains(&front.len())
             && rest.len() > 6
             && text[behind..].starts_with(' ')
-            && front.iter().all(|w| !w.text.starts_with(|c: char| c.is_ascii_digit()))
+            && (front.iter().all(|w| !w.text.starts_with(|c: char| c.is_ascii_digit()))
+                || front[0].is(&["how"]) && front.get(1).is_some_and(|w| w.is(&["to"])))
             && !front[0].is(&["for", "to", "note", "tip", "time", "prep", "total", "makes", "active"])
             && (front.iter().any(|w| w.is(&DRINKS))
                 || named.is_some() && !only_named
@@ -533,7 +534,10 @@ impl Reader<'_> {
                 if counted && known && doings.is_empty() && found.len() < 14 {
                     return Some(Kind::List);
                 }
-                Some(if doings.is_empty() { Kind::Aside } else { Kind::Method })
+                // "For each 500 ml of it 300 g sugar": what is measured out isn't left aside.
+                let measured =
+                    known && (0..found.len()).any(|at| said::plain(&found[at..]).is_some());
+                Some(if doings.is_empty() && !measured { Kind::Aside } else { Kind::Method })
             }
             Section::List if known || counted => {
                 // "In a small pan, combine the sugar and the water. Bring to the boil."
@@ -918,7 +922,9 @@ impl Reader<'_> {
         // "We used to have it with fizzy water. Your father put gin in his."
         const REMEMBERED: [&[&str]; 4] =
             [&["used", "to", "have"], &["used", "to", "drink"], &["in", "his"], &["in", "hers"]];
-        let remembered = self.begun() && REMEMBERED.iter().any(|phrase| together(found, phrase));
+        let next_time = self.begun() && together(found, &["next", "time"]);
+        let remembered =
+            next_time || self.begun() && REMEMBERED.iter().any(|phrase| together(found, phrase));
         // "Stir 2 tablespoons into a glass of sparkling water."
         let in_one_glass = self.begun()
             && found.windows(4).any(|w| {

@@ -314,6 +314,18 @@ fn says_otherwise(words: &[Word], at: usize) -> Option<Verb> {
         }
         // "make a syrup with the sugar and water"
         "make" if words[at + 1..].iter().take(4).any(|w| w.is(&["syrup"])) => Some(Verb::Heat),
+        // "Into the pan with 600 ml of water"
+        "into" | "in"
+            if at == 0
+                && words
+                    .iter()
+                    .skip(1)
+                    .take(2)
+                    .any(|w| vessel(std::slice::from_ref(w)).is_some())
+                && words.iter().take(5).any(|w| w.is(&["with"])) =>
+        {
+            Some(Verb::Put)
+        }
         // "Chop it, in the blender with the water"
         "in" if before == Some(",")
             && words.get(at + 2).is_some_and(|w| vessel(std::slice::from_ref(w)).is_some())
