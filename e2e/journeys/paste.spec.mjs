@@ -1,8 +1,10 @@
 // A recipe as text becomes a drink.
-import { test, openDrink, accessible } from "./kitchen.mjs";
+import { test, openDrink, accessible, quiet } from "./kitchen.mjs";
 
 test("a recipe is pasted, asked about, and is a drink on the shelf", async ({ page }) => {
   await page.goto("/");
+  // The plans of the coming days are worked out, and stand above it.
+  await quiet(page)();
   await page.getByRole("link", { name: "Paste a recipe" }).click();
   await page.getByLabel(/^The recipe/).fill(
     [

@@ -9,15 +9,16 @@ import { momentNow, useNow } from "./hooks";
 import type { Say } from "./useBatch";
 import { keys } from "../api/keys";
 
-/** Everything that is on the go. */
+/** Everything in progress; `waited`: the first answer is still to come. */
 export function useGoing() {
-  const { data, dataUpdatedAt } = useQuery({
+  const { data, dataUpdatedAt, isPending, failureCount } = useQuery({
     queryKey: keys.going(),
     queryFn: () => answer(api.GET("/api/going")),
     staleTime: 0,
     refetchInterval: 60_000,
   });
-  return { batches: data?.batches ?? [], heardAt: dataUpdatedAt };
+  const waited = isPending && failureCount === 0;
+  return { batches: data?.batches ?? [], heardAt: dataUpdatedAt, waited };
 }
 
 /** A batch, as far as its waits go. */

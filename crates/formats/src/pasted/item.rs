@@ -387,6 +387,9 @@ fn by_the_british_pint(
     same.then(|| other.clone())
 }
 
+/// Fruit that weighs so much more or less than usual, as a part, isn't counted but weighed.
+const UNUSUAL: f64 = 0.2;
+
 /// Two amounts that are said of one thing: what doesn't agree is to be chosen.
 pub(super) fn compare(
     item: &mut Item,
@@ -421,7 +424,6 @@ pub(super) fn compare(
     let bared = says(&words[..second.to.min(words.len())], &BARED)
         || behind.iter().take(2).any(|w| w.is(&["flesh"]))
         || together(behind, &["flesh", "only"]);
-    let edible = cupboard.produce_of(it).find_map(|p| p.sizes.first()).map(|size| size.edible);
     // "a handful (15 g)", "2 cones (200 g each)": then it is known. "1 small watermelon (2.5 kg)" has its rind on.
     let by_the_hand = |why: &String| {
         // "4 tbsp loose tea (about 20 g)": the scale knows better than a usual weight.
@@ -434,7 +436,8 @@ pub(super) fn compare(
             item.sure = Sure::Understood;
         }
         let whole = item.why.is_empty() && !bared && two.as_grams().is_some();
-        item.amount = Some(match edible.filter(|share| whole && *share < 1.0) {
+        let edible = edible_part(it, cupboard).filter(|share| whole && *share < 1.0);
+        item.amount = Some(match edible {
             Some(edible) => two.scaled(edible).rounded(),
             None => two,
         });
@@ -451,30 +454,8 @@ pub(super) fn compare(
         item.amount = Some(same);
         return;
     }
-    // "Half a pineapple, peeled (about 500 g)", "2 mangoes (500 g flesh)": what goes in is known better by the scale
-    // than by the piece, where it isn't the peel and the stone that were weighed.
-    if let (Some(a), Some(b)) = (weight(&one), weight(&two))
-        && piece(&one)
-        && two.as_grams().is_some()
-        && bared
-        && !matches!(it.kind, Kind::Juice | Kind::Zest | Kind::Peel)
-        && (0.5..=2.0).contains(&(b / a))
-    {
-        item.amount = Some(two);
-        return;
-    }
-    // "2 mangoes (1 kg)" are larger than usual ones.
-    if let (Some(a), Some(b)) = (weight(&one), weight(&two))
-        && piece(&one)
-        && two.as_grams().is_some()
-        && matches!(it.kind, Kind::Fruit | Kind::Vegetable | Kind::Root)
-    {
-        let edible = edible.unwrap_or(1.0);
-        if (b * edible / a - 1.0).abs() > 0.2 {
-            item.amount = Some(two.scaled(edible).rounded());
-            guess(item, "We used the weight given, less what is peeled off or cut out.".into());
-        }
-        return;
+    if piece(&one) && two.as_grams().is_some() {
+        return of_a_weight(item, (&one, &two), bared, it, cupboard);
     }
     if let (Some(a), Some(b)) = (weight(&one), weight(&two))
         // How much juice so many lemons give is nothing to quarrel about.
@@ -485,4 +466,33 @@ pub(super) fn compare(
         item.other = Some(two);
         guess(item, "The recipe gives two amounts.".into());
     }
+}
+
+/// "2 mangoes (500 g flesh)", "2 mangoes (1 kg)": pieces with what they weigh. What goes in is known better by the scale
+/// than by the piece, where it is what goes in that was weighed; else where they are larger or smaller than usual ones.
+fn of_a_weight(
+    item: &mut Item,
+    (pieces, weighed): (&Amount, &Amount),
+    bared: bool,
+    it: &Ingredient,
+    cupboard: &Cupboard,
+) {
+    let weight = |a: &Amount| cupboard.weigh(it, a).ok().map(|w| w.grams.0);
+    let (Some(usual), Some(grams)) = (weight(pieces), weight(weighed)) else { return };
+    let in_part = matches!(it.kind, Kind::Juice | Kind::Zest | Kind::Peel);
+    if bared && !in_part && (0.5..=2.0).contains(&(grams / usual)) {
+        item.amount = Some(weighed.clone());
+        return;
+    }
+    let edible = edible_part(it, cupboard).unwrap_or(1.0);
+    let flesh = matches!(it.kind, Kind::Fruit | Kind::Vegetable | Kind::Root);
+    if flesh && (grams * edible / usual - 1.0).abs() > UNUSUAL {
+        item.amount = Some(weighed.scaled(edible).rounded());
+        guess(item, "We used the weight given, less what is peeled off or cut out.".into());
+    }
+}
+
+/// How much of a whole fruit goes in.
+fn edible_part(it: &Ingredient, cupboard: &Cupboard) -> Option<f64> {
+    cupboard.produce_of(it).find_map(|p| p.sizes.first()).map(|size| size.edible)
 }

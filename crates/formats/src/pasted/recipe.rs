@@ -1124,7 +1124,18 @@ impl Reader<'_> {
         drink.note = note(&self.aside);
         let things: Vec<Thing> =
             self.entries.iter().map(|entry| thing(entry, self.names)).collect();
-        for entry in &things {
+        self.show(&things);
+        for (line, what) in made.read {
+            if let Some(line) = self.lines.get_mut(line) {
+                line.read.push(what);
+            }
+        }
+        Pasted { lines: self.lines, things, differs, drink, guesses: made.guesses, doubt: None }
+    }
+
+    /// Tells beside each line what was read from it, and marks what is asked about.
+    fn show(&mut self, things: &[Thing]) {
+        for entry in things {
             if let Some(line) = self.lines.get_mut(entry.line) {
                 let amount = entry.amount.as_ref().map_or_else(String::new, |a| format!("{a} "));
                 let name = entry.name.clone().unwrap_or_else(|| "?".into()).to_lowercase();
@@ -1141,19 +1152,13 @@ impl Reader<'_> {
             }
         }
         // What is asked about stands marked in its sentence.
-        for (entry, asked) in self.entries.iter().zip(&things) {
+        for (entry, asked) in self.entries.iter().zip(things) {
             if asked.sure == Sure::Asked
                 && let Some(line) = self.lines.get_mut(entry.line)
             {
                 line.mark_asked(&entry.item.words);
             }
         }
-        for (line, what) in made.read {
-            if let Some(line) = self.lines.get_mut(line) {
-                line.read.push(what);
-            }
-        }
-        Pasted { lines: self.lines, things, differs, drink, guesses: made.guesses, doubt: None }
     }
 }
 

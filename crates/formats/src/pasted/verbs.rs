@@ -176,14 +176,7 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
         "zest" | "peel" | "slice" | "quarter" | "cut" | "core" | "pit" => {
             cuts_something(words, at).then_some(verb)
         }
-        // "Cover with a cloth" pours nothing.
-        "cover" => {
-            let lids =
-                ["cloth", "lid", "plate", "towel", "film", "foil", "muslin", "paper", "wrap"];
-            let closes = words[at + 1..].iter().take(5).any(|w| w.is(&lids));
-            let pours = matches!(after, "with" | "them" | "it") && !closes;
-            Some(if pours { verb } else { Verb::Prepare })
-        }
+        "cover" => Some(if covers_by_pouring(words, at) { verb } else { Verb::Prepare }),
         "rest" => {
             // "Add rest" means what is left.
             (!matches!(before, Some("with" | "add")) && after != "of").then_some(verb)
@@ -211,11 +204,8 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
         }
         // "the strawberry puree", "through a fine-mesh sieve", "a coffee filter"
         "puree" | "purée" | "sieve" | "filter" => {
-            // "Add juice and purée, then water"
-            let joined = matches!(before, Some("and" | "&" | ","));
-            let is_thing = word.starts_with("pur") && joined && matches!(after, "" | "," | ".");
-            (!is_thing && at_beginning(words, at) || before.is_some_and(|b| b.ends_with("ly")))
-                .then_some(verb)
+            let begins = at_beginning(words, at) && !is_a_puree(words, at);
+            (begins || before.is_some_and(|b| b.ends_with("ly"))).then_some(verb)
         }
         "squash" | "stone" | "mill" | "crack" | "chunk" | "pick" | "gather" => {
             at_beginning(words, at).then_some(verb)
@@ -248,6 +238,21 @@ fn orders(verb: Verb, words: &[Word], at: usize) -> Option<Verb> {
         }
         _ => Some(verb),
     }
+}
+
+/// "Cover it with water" pours, "cover with a cloth" doesn't.
+fn covers_by_pouring(words: &[Word], at: usize) -> bool {
+    const LIDS: [&str; 9] =
+        ["cloth", "lid", "plate", "towel", "film", "foil", "muslin", "paper", "wrap"];
+    let closes = words[at + 1..].iter().take(5).any(|w| w.is(&LIDS));
+    matches!(around(words, at).2, "with" | "them" | "it") && !closes
+}
+
+/// "Add juice and purée, then water"
+fn is_a_puree(words: &[Word], at: usize) -> bool {
+    let (before, word, after) = around(words, at);
+    let joined = matches!(before, Some("and" | "&" | ","));
+    word.starts_with("pur") && joined && matches!(after, "" | "," | ".")
 }
 
 /// What is cool or warm as it is.
