@@ -9,16 +9,15 @@ import { momentNow, useNow } from "./hooks";
 import type { Say } from "./useBatch";
 import { keys } from "../api/keys";
 
-/** Everything in progress; `waited`: the first answer is still to come. */
+/** Everything that is on the go. */
 export function useGoing() {
-  const { data, dataUpdatedAt, isPending, failureCount } = useQuery({
+  const { data, dataUpdatedAt } = useQuery({
     queryKey: keys.going(),
     queryFn: () => answer(api.GET("/api/going")),
     staleTime: 0,
     refetchInterval: 60_000,
   });
-  const waited = isPending && failureCount === 0;
-  return { batches: data?.batches ?? [], heardAt: dataUpdatedAt, waited };
+  return { batches: data?.batches ?? [], heardAt: dataUpdatedAt };
 }
 
 /** A batch, as far as its waits go. */

@@ -5,7 +5,6 @@ import { Link } from "react-router";
 import { usePlans, useShelf } from "../api/queries";
 import { colour, displayFont } from "../ui/theme";
 import { useKept } from "../kept/queries";
-import { useGoing } from "../make/Going";
 import { Bottles } from "../kept/Bottles";
 import { Begin } from "../shelf/Begin";
 import { Next } from "./Next";
@@ -24,10 +23,7 @@ export function Today() {
   const [find, setFind] = useState("");
   const settled = useSettled(find, 150);
   const { data: all } = useShelf({ find: "" });
-  const { data: kept, isPending, failureCount } = useKept();
-  const { waited } = useGoing();
-  // What stands above the drinks comes first: nothing moves from under a finger.
-  const comes = waited || (isPending && failureCount === 0);
+  const { data: kept } = useKept();
   const empty = all && all.total === 0;
   const soon = (kept?.bottles ?? []).filter((b) => b.state.soon).slice(0, SOON);
   const over = (kept?.bottles ?? []).filter((b) => b.state.over).slice(0, SOON);
@@ -109,7 +105,7 @@ export function Today() {
           </Box>
         )}
       </Box>
-      <Box component="section" aria-label="Drinks" sx={{ display: comes ? "none" : "block" }}>
+      <Box component="section" aria-label="Drinks">
         <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mb: 2 }}>
           <Box component="h2" sx={heading}>
             Drinks
