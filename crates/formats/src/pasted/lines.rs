@@ -1,6 +1,6 @@
 //! What a line of a text is by its looks: a heading, a numbered step, a title with how much it makes behind it.
 
-use super::said::plain;
+use super::said::{is_figure, plain};
 use keen_core::quantity::said::{Word, number, says};
 
 /// What a line is.
@@ -167,7 +167,7 @@ pub(super) fn thinned(found: &[Word]) -> bool {
     // "1:4 with soda"
     let by_ratio = found.len() > 3
         && found[1].is(&[":"])
-        && [0, 2].iter().all(|at| found[*at].text.bytes().all(|b| b.is_ascii_digit()))
+        && [0, 2].iter().all(|at| is_figure(&found[*at]))
         && found[3].is(&["with", "w", "in", "to"])
         || number(found).is_some_and(|(many, used)| {
             // "1 to 4 with soda"

@@ -7,7 +7,7 @@ use super::item::{Item, compare, guess, measured, no_amount};
 use super::method::temperature;
 use super::names::{Found, Names};
 use super::outcome::Sure;
-use super::said::{Said, all_said, is_by_hand, per, plain, plain_amount, share};
+use super::said::{Said, all_said, is_by_hand, is_figure, per, plain, plain_amount, share};
 use super::unused::says_another_number;
 use keen_core::quantity::Amount;
 use keen_core::quantity::said::{
@@ -255,8 +255,7 @@ fn begins_another(before: &[Word], rest: &[Word], names: &Names<'_>) -> bool {
 
 /// The stroke in "3/4 cup".
 fn is_of_a_fraction(words: &[Word], at: usize) -> bool {
-    let figure =
-        |at: usize| words.get(at).is_some_and(|w| w.text.bytes().all(|b| b.is_ascii_digit()));
+    let figure = |at: usize| words.get(at).is_some_and(is_figure);
     words[at].is(&["/"]) && at > 0 && figure(at - 1) && figure(at + 1)
 }
 

@@ -70,8 +70,8 @@ fn said_at(words: &[Word], at: usize) -> Option<Said> {
     }
     // "1:4 with soda" is no amount.
     if words.get(at + 1).is_some_and(|w| w.is(&[":"]))
-        && words[at].text.bytes().all(|b| b.is_ascii_digit())
-        && words.get(at + 2).is_some_and(|w| w.text.bytes().all(|b| b.is_ascii_digit()))
+        && is_figure(&words[at])
+        && words.get(at + 2).is_some_and(is_figure)
     {
         return None;
     }
@@ -333,6 +333,11 @@ fn parts_of_fruit(found: Vec<Word>) -> Vec<Word> {
     }
 }
 
+/// Whether a word is written in figures: the parts of "2:1", of "3/4".
+pub(super) fn is_figure(word: &Word) -> bool {
+    word.text.bytes().all(|b| b.is_ascii_digit())
+}
+
 /// A word of the text once more; it takes no room there.
 fn once_more(word: &Word, at: usize) -> Word {
     Word { from: at, to: at, ..word.clone() }
@@ -480,7 +485,7 @@ pub(super) fn as_meant(mut found: Vec<Word>) -> Vec<Word> {
         // "100 ml 1:1 syrup"
         let ratio = at > 2
             && found[at - 2].is(&[":"])
-            && [at - 1, at - 3].iter().all(|n| found[*n].text.bytes().all(|b| b.is_ascii_digit()));
+            && [at - 1, at - 3].iter().all(|n| is_figure(&found[*n]));
         if found[at].is(&["syrup"]) && ratio {
             let from = found[at].from;
             found.insert(at, unwritten("sugar", from));

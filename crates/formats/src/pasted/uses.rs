@@ -223,10 +223,10 @@ pub(super) fn uses(words: &[Word], names: &Names<'_>, verb: Verb) -> Vec<Use> {
     // "Zest 2 of the lemons" uses their zest.
     // "Pare and slice the lemon" its slices, should nothing else be done with it.
     let part = |name: &str| words.iter().take(3).find(|w| verb == Verb::Prepare && w.is(&[name]));
-    let zest = part("zest").or_else(|| part("slice"));
+    let used = part("zest").or_else(|| part("slice"));
     for one in &mut all {
-        if let Some(zest) = zest.filter(|_| names.citrus(&one.words).is_some()) {
-            one.words.insert(0, zest.clone());
+        if let Some(used) = used.filter(|_| names.citrus(&one.words).is_some()) {
+            one.words.insert(0, used.clone());
         }
         let parts = names.citrus(&one.words).unwrap_or_default();
         let part = match (verb, parts.as_slice()) {
@@ -282,7 +282,7 @@ fn said_before(words: &[Word], first: usize) -> &[Word] {
         let ratio = w.is(&[":"])
             && [before.get(at.wrapping_sub(1)), before.get(at + 1)]
                 .iter()
-                .all(|beside| beside.is_some_and(|b| b.text.bytes().all(|c| c.is_ascii_digit())));
+                .all(|beside| beside.is_some_and(said::is_figure));
         !part && !ratio && w.is(&stops)
     };
     let since = before.iter().enumerate().rposition(apart).map_or(0, |n| n + 1);
